@@ -1,0 +1,128 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "command.h"
+
+#include "assess/assessment.h"
+#include "oil/grades.h"
+#include "storage/templates.h"
+
+#include <filesystem>
+#include <iostream>
+
+namespace mildpath::cli {
+namespace {
+
+/// The one file a verb needs. Errors are printed; the exit code is the failed branch.
+tl::expected<Build, int> loadOnly(const Options &options)
+{
+    if (options.words.size() != 1)
+        return tl::unexpected<int>(
+            report({ "FILE", "exactly one build file is needed" }, "", BadInput));
+    auto loaded = loadBuild(options.words[0]);
+    if (!loaded)
+        return tl::unexpected<int>(report(loaded.error(), options.words[0]));
+    return std::move(loaded->build);
+}
+
+void printTable(const std::vector<ForecastLine> &lines)
+{
+    std::cout << "oil_temp_c,rpm,gauge_kpa,likely_low_kpa,likely_high_kpa,weakest_kpa,weakest_ratio\n";
+    for (const ForecastLine &l : lines)
+        for (size_t i = 0; i < l.rpm.size(); ++i)
+            std::cout << formatPlain(l.oil_c, 1) << ',' << formatPlain(l.rpm[i], 0) << ','
+                      << formatPlain(l.gauge[i].value_pa / 1e3, 2) << ','
+                      << formatPlain(l.gauge[i].low_pa / 1e3, 2) << ','
+                      << formatPlain(l.gauge[i].high_pa / 1e3, 2) << ','
+                      << formatPlain(l.weakest_pa[i] / 1e3, 2) << ','
+                      << formatPlain(l.weakestRatio[i], 3) << '\n';
+}
+
+} // namespace
+
+int runTemplates(const Options &)
+{
+    for (const TemplateInfo &t : listTemplates())
+        std::cout << t.name << std::string(26 - std::min<size_t>(25, t.name.size()), ' ') << t.title
+                  << '\n';
+    return Done;
+}
+
+int runNew(const Options &options)
+{
+    const auto name = options.value("--template"), file = options.value("-o");
+    if (!name || !file)
+        return report({ name ? "-o" : "--template", "is needed" }, "", BadInput);
+    const auto made = loadTemplate(*name);
+    if (!made)
+        return report(made.error(), "");
+    std::error_code code;
+    if (std::filesystem::exists(*file, code) && !options.has("--force"))
+        return report({ *file, "exists already; --force replaces it" }, "", ReadWriteFailed);
+    if (auto ok = saveBuild(*file, made->build); !ok)
+        return report(ok.error(), "", ReadWriteFailed);
+    return Done;
+}
+
+int runValidate(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    std::cout << options.words[0] << ": in order\n";
+    return Done;
+}
+
+int runAssess(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const Assessment a = assess(*build);
+    if (options.has("--json"))
+        std::cout << assessmentToJson(*build, a).dump(1) << '\n';
+    else
+        std::cout << assessmentText(*build, a);
+    if (a.unsolved)
+        return report(*a.unsolved, options.words[0], NoSolution);
+    return a.holds() > 0 ? HasHolds : Done;
+}
+
+int runForecast(const Options &options)
+{
+    auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    std::vector<double> rpm = forecastSpeeds(*build);
+    std::vector<double> oil_c { 40, build->use.hotOil_c, build->use.hotOil_c + 30 };
+    for (auto &[name, target] : { std::pair("--rpm", &rpm), std::pair("--oil-temp-c", &oil_c) })
+        if (const auto text = options.value(name)) {
+            auto numbers = numbersOption(name, *text);
+            if (!numbers)
+                return report(numbers.error(), "", BadInput);
+            *target = std::move(*numbers);
+        }
+    if (const auto grade = options.value("--oil")) {
+        const ShelfOil *oil = findShelfOil(*grade);
+        if (!oil) {
+            std::string known;
+            for (const ShelfOil &o : oilShelf())
+                known += (known.empty() ? "" : ", ") + std::string(o.grade);
+            return report({ "--oil", "no \"" + *grade + "\" on the shelf; there: " + known }, "",
+                          BadInput);
+        }
+        build->oil = { *grade, oil->oil, Json::object() };
+    }
+    Assessment a;
+    a.clearances = judgeClearances(*build);
+    const auto lines = forecastLines(*build, a, oil_c, rpm);
+    if (!lines) {
+        const bool input = lines.error().place == "rpm" || lines.error().place == "oil_temp_c";
+        return report(lines.error(), options.words[0], input ? BadInput : NoSolution);
+    }
+    if (options.has("--json"))
+        std::cout << forecastToJson(*build, *lines).dump(1) << '\n';
+    else
+        printTable(*lines);
+    return Done;
+}
+
+} // namespace mildpath::cli

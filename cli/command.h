@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/jsonreader.h"
+#include "quantity/result.h"
+#include "storage/buildfile.h"
+
+#include <map>
+#include <optional>
+#include <set>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace mildpath::cli {
+
+/// Exit codes, the same for every verb.
+enum Exit { Done = 0, HasHolds = 1, BadInput = 2, ReadWriteFailed = 3, NoSolution = 4 };
+
+/// The words after the verb, sorted into files and options.
+struct Options
+{
+    std::vector<std::string> words;
+    std::map<std::string, std::string> values; ///< "--rpm" → "800"
+    std::set<std::string> flags;
+
+    bool has(const std::string &flag) const { return flags.contains(flag); }
+    std::optional<std::string> value(const std::string &name) const;
+};
+
+/// What a verb accepts.
+struct Verb
+{
+    std::string_view name;
+    std::string_view usage;
+    std::string_view help;
+    std::set<std::string> valueOptions;
+    std::set<std::string> flagOptions;
+    int (*run)(const Options &);
+};
+
+/// Errors: an unknown option, or one without its value (place = the option).
+Result<Options> parseOptions(const Verb &verb, const std::vector<std::string> &words);
+
+/// Prints "place: message" on stderr. @return the exit code given
+int report(const Error &error, const std::string &file, int exitCode);
+int report(const LoadFailure &failure, const std::string &file);
+
+/// A number written out in full. Errors: place = `name`.
+Result<double> numberOption(const std::string &name, const std::string &text);
+/// "600:7000:200" or "800,3000" or one number.
+Result<std::vector<double>> numbersOption(const std::string &name, const std::string &text);
+
+int runCalc(const Options &);
+int runTemplates(const Options &);
+int runNew(const Options &);
+int runValidate(const Options &);
+int runAssess(const Options &);
+int runForecast(const Options &);
+int runSolve(const Options &);
+
+} // namespace mildpath::cli

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include <algorithm>
+
+namespace mildpath {
+
+int Assessment::holds() const
+{
+    return static_cast<int>(std::count_if(findings.begin(), findings.end(), [](const Finding &f) {
+        return f.mark == Mark::Hold;
+    }));
+}
+
+const BearingClearance *Assessment::clearance(std::string_view stop) const
+{
+    const auto it = std::find_if(clearances.begin(), clearances.end(),
+                                 [&](const BearingClearance &c) { return c.stop == stop; });
+    return it == clearances.end() ? nullptr : &*it;
+}
+
+const StopMarks *Assessment::marksOf(std::string_view stop) const
+{
+    const auto it = std::find_if(marks.begin(), marks.end(),
+                                 [&](const StopMarks &m) { return m.stop == stop; });
+    return it == marks.end() ? nullptr : &*it;
+}
+
+Assessment assess(const Build &build)
+{
+    Assessment out;
+    out.clearances = judgeClearances(build);
+    fillForecast(build, out);
+    fillMarks(build, out);
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,249 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/rules.h"
+#include "bearing/clearance.h"
+#include "build/document.h"
+#include "circuit/network.h"
+#include "quantity/rounding.h"
+
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+/// A value with the range nine builds in ten would fall in: measuring and assumed values to first
+/// order, and the model's own 6 %.
+struct LikelyPressure
+{
+    double value_pa = 0;
+    double low_pa = 0, high_pa = 0;
+};
+
+/// One standing reading as the judgement sees it.
+struct JudgedReading
+{
+    std::string id;
+    int station;
+    double angle_deg;
+    double read_um; ///< as read
+    double at20_um; ///< normalised to 20 °C
+    double u_um; ///< standard
+    ReadingUse use;
+    bool pastLimit; ///< by itself, whatever the mean says
+    bool unlikely; ///< kept, but worth a second look
+};
+
+/// A gauged bearing: readings → clearance → verdict.
+struct BearingClearance
+{
+    std::string stop;
+    std::string element; ///< of type bearing
+    std::string kind;
+    std::vector<JudgedReading> readings;
+    std::optional<BoreForm> form; ///< of the counted readings at 20 °C; absent without any
+    bool measured = false; ///< false: middle of the limits, assumed
+    Measured cold_um { 0, 0 }; ///< diametral at 20 °C
+    double running_um = 0; ///< at hot oil
+    double coldestStart_um = 0; ///< block and crank at the coldest start
+    double runningAt(double oil_c) const; ///< µm, settled at this oil temperature
+    double thermalRate_um_per_k = 0; ///< of the oil, housing 2 K below
+    double thermalOffset_um = 0;
+    std::optional<Limits> limits;
+    Mark mark = Mark::NotDone;
+    std::string verdict; ///< one line
+    std::string next; ///< what to do
+};
+
+/// A share of what the pump sweeps.
+struct OilShare
+{
+    std::string id, name;
+    double flow_m3_s = 0;
+    double ofSwept = 0; ///< 0…1
+};
+
+/// A point of a stop at an operating point.
+struct PointPressure
+{
+    std::string stop;
+    std::string name; ///< "Lifter 8"
+    std::string node;
+    double pressure_pa = 0; ///< at its feed, without the crank's oil column
+    double column_pa = 0; ///< that column
+    double need_pa = 0; ///< 0: none
+    double ratio() const { return need_pa > 0 ? pressure_pa / need_pa : 0; }
+};
+
+/// Everything about one speed and oil temperature.
+struct OperatingResult
+{
+    double rpm = 0, oil_c = 0;
+    LikelyPressure gauge;
+    std::vector<PointPressure> points; ///< in oil order
+    int weakest = -1; ///< index of the lowest ratio; −1 when nothing has a need
+    LikelyPressure weakestPressure;
+    std::vector<OilShare> shares; ///< outlets, relief, slip; sums to the swept flow
+    double pumpFlow_m3_s = 0, sweptFlow_m3_s = 0, reliefFlow_m3_s = 0;
+    bool reliefOpen() const { return reliefFlow_m3_s > reliefOpenShare * pumpFlow_m3_s; }
+    std::map<std::string, double> nodePressure_pa;
+    std::map<std::string, double> elementFlow_m3_s;
+    std::vector<Warning> warnings;
+};
+
+/// One of "same build, other oils".
+struct OtherOil
+{
+    std::string grade;
+    bool gearOil = false;
+    bool fitted = false; ///< the oil of the document
+    double gauge_pa = 0;
+    double weakest_pa = 0;
+    std::string weakestName;
+    Mark mark = Mark::NotDone; ///< against the floor and the needs
+};
+
+/// One of "what moves hot idle".
+struct Lever
+{
+    std::string name;
+    double change_pa = 0; ///< of the gauge at hot idle
+    std::string remark; ///< why nothing happens, where nothing does
+};
+
+/// Something worth saying.
+struct Finding
+{
+    std::string id; ///< stable: kind@stop
+    Mark mark;
+    std::string stop; ///< empty: the whole engine
+    std::string text; ///< what it is
+    std::string action; ///< what to do
+};
+
+struct StopMarks
+{
+    std::string stop;
+    Mark size, clean, flow;
+    std::string sizeReason, cleanReason, flowReason;
+};
+
+/// Pressure against speed at one oil temperature.
+struct ForecastLine
+{
+    double oil_c = 0;
+    std::vector<double> rpm;
+    std::vector<LikelyPressure> gauge;
+    std::vector<double> weakest_pa;
+    std::vector<double> weakestRatio;
+    std::optional<double> reliefOpens_rpm; ///< absent: not up to the highest speed
+};
+
+/// Everything that can be said about a document. Immutable.
+struct Assessment
+{
+    std::vector<BearingClearance> clearances; ///< gauged stops in oil order
+    std::vector<StopMarks> marks; ///< all stops in oil order
+    std::vector<ForecastLine> forecast; ///< 40 °C, hot oil, hot oil + 30 K
+    OperatingResult hotIdle;
+    OperatingResult highSpeed;
+    std::vector<OtherOil> otherOils;
+    std::vector<Lever> levers;
+    int coldest = -1; ///< index into clearances: the least at the coldest start
+    std::vector<Finding> findings; ///< holds first
+    std::optional<Error> unsolved; ///< the circuit has no solution: nothing of the forecast is filled
+
+    int holds() const;
+    const BearingClearance *clearance(std::string_view stop) const;
+    const StopMarks *marksOf(std::string_view stop) const;
+};
+
+/// The document as a circuit at one oil temperature, ready for any speed.
+class OperatingModel
+{
+public:
+    /// Errors: as Network::compile.
+    static Result<OperatingModel> make(const Build &build,
+                                       const std::vector<BearingClearance> &clearances,
+                                       double oil_c);
+
+    /// Errors: as Network::solve. @param ranges  false saves the first-order ranges
+    Result<OperatingResult> at(double rpm, bool ranges = true);
+    /// Gauge and weakest stop only, with another oil.
+    Result<OperatingResult> at(double rpm, const Oil &oil);
+
+    const Circuit &circuit() const { return m_circuit; }
+    const Network &network() const { return *m_network; }
+
+private:
+    struct Uncertain
+    {
+        int element;
+        Element raised; ///< with the value one standard uncertainty up
+        std::string group; ///< inputs of one group move together; empty: by itself
+    };
+    struct Watched
+    {
+        PointPressure point;
+        int node;
+        int crankDrilling; ///< element that feeds it through the crank, −1
+        std::vector<int> crankFed; ///< drillings it feeds
+    };
+    OperatingResult judge(const Solution &solution, const OperatingPoint &point, bool ranges) const;
+    LikelyPressure likely(const Solution &solution, const OperatingPoint &point, int node,
+                          double value_pa) const;
+    void share(const Solution &solution, OperatingResult &out) const;
+    void findUncertain(const Build &build, const std::vector<BearingClearance> &clearances);
+    void findWatched(const Build &build);
+
+    Circuit m_circuit;
+    std::shared_ptr<const Network> m_network;
+    SolveState m_state;
+    Oil m_oil {};
+    double m_oil_c = 0;
+    double m_floor_pa = 0;
+    int m_gaugeNode = -1;
+    std::vector<Uncertain> m_uncertain;
+    std::vector<Watched> m_watched;
+    std::vector<int> m_groupOf; ///< element → index into oilGroups(), −1
+};
+
+/// Readings → clearances of all gauged stops, in oil order.
+std::vector<BearingClearance> judgeClearances(const Build &build);
+
+/// The clearance verdict if a bearing stood at this cold clearance: for "if it were at target".
+/// @return gauge and points at hot idle. Errors: as Network::solve.
+Result<OperatingResult> hotIdleIf(const Build &build, const Assessment &assessment,
+                                  std::string_view stop, double cold_um);
+
+/// Any speed and oil temperature, for the sliders.
+Result<OperatingResult> assessAt(const Build &build, const Assessment &assessment, double rpm,
+                                 double oil_c);
+
+/// Everything. Never fails: what cannot be solved is said in `unsolved` and as a finding.
+Assessment assess(const Build &build);
+
+/// Pressure against speed at the given oil temperatures, optionally with another oil.
+/// Errors: as Network::solve.
+Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assessment &assessment,
+                                                const std::vector<double> &oil_c,
+                                                const std::vector<double> &rpm);
+
+/// Speeds of the assessment's own forecast: 14, idle to highest.
+std::vector<double> forecastSpeeds(const Build &build);
+
+// Parts of assess(), each in its own file.
+void fillForecast(const Build &build, Assessment &out);
+void fillMarks(const Build &build, Assessment &out);
+
+/// The assessment as stable, documented JSON (docs/format/assessment.md).
+Json assessmentToJson(const Build &build, const Assessment &assessment);
+/// Forecast lines as stable JSON: the `forecast` part of the assessment.
+Json forecastToJson(const Build &build, const std::vector<ForecastLine> &lines);
+/// The assessment for people, plain text.
+std::string assessmentText(const Build &build, const Assessment &assessment);
+
+} // namespace mildpath

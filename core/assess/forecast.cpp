@@ -1,0 +1,260 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include "oil/grades.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr int speeds = 14;
+constexpr double coldForecast_c = 40;
+constexpr double hotterBy_k = 30;
+
+/// Speed at which the relief begins to pass oil, between a shut and an open one (bisected to 25
+/// rev/min: nobody sets a tachometer closer).
+Result<double> reliefOpensBetween(OperatingModel &model, double shut_rpm, double open_rpm)
+{
+    while (open_rpm - shut_rpm > 25) {
+        const double middle = (shut_rpm + open_rpm) / 2;
+        const auto r = model.at(middle, false);
+        if (!r)
+            return tl::unexpected(r.error());
+        (r->reliefOpen() ? open_rpm : shut_rpm) = middle;
+    }
+    return open_rpm;
+}
+
+Result<ForecastLine> lineAt(OperatingModel &model, double oil_c, const std::vector<double> &rpm)
+{
+    ForecastLine out;
+    out.oil_c = oil_c;
+    out.rpm = rpm;
+    double shut_rpm = -1;
+    for (const double n : rpm) {
+        const auto r = model.at(n);
+        if (!r)
+            return tl::unexpected(r.error());
+        out.gauge.push_back(r->gauge);
+        out.weakest_pa.push_back(r->weakestPressure.value_pa);
+        out.weakestRatio.push_back(
+            r->weakest < 0 ? 0 : r->points[static_cast<size_t>(r->weakest)].ratio());
+        if (!r->reliefOpen())
+            shut_rpm = n;
+        else if (!out.reliefOpens_rpm)
+            out.reliefOpens_rpm = n;
+    }
+    if (out.reliefOpens_rpm && shut_rpm > 0 && shut_rpm < *out.reliefOpens_rpm) {
+        const auto opens = reliefOpensBetween(model, shut_rpm, *out.reliefOpens_rpm);
+        if (!opens)
+            return tl::unexpected(opens.error());
+        out.reliefOpens_rpm = *opens;
+    }
+    return out;
+}
+
+Mark markOf(const OperatingResult &r, double floor_pa)
+{
+    const double ratio = r.weakest < 0 ? 1e9 : r.points[static_cast<size_t>(r.weakest)].ratio();
+    if (r.gauge.value_pa < floor_pa || ratio < 1)
+        return Mark::Hold;
+    // Within the model's own doubt of the floor one cannot call it safe.
+    const double doubt = 1 + likelyFactor * modelUncertainty;
+    return r.gauge.value_pa < floor_pa * doubt || ratio < doubt ? Mark::LookAgain : Mark::Proven;
+}
+
+void fillOtherOils(const Build &build, OperatingModel &hot, Assessment &out)
+{
+    const auto add = [&](const std::string &grade, const Oil &oil, bool gear, bool fitted) {
+        const auto r = hot.at(build.use.hotIdle_rpm, oil);
+        if (!r)
+            return;
+        OtherOil row { grade, gear, fitted, r->gauge.value_pa, r->weakestPressure.value_pa, "",
+                       markOf(*r, build.use.hotIdleFloor_kpa * 1e3) };
+        if (gear)
+            row.mark = Mark::Hold;
+        if (r->weakest >= 0)
+            row.weakestName = r->points[static_cast<size_t>(r->weakest)].name;
+        out.otherOils.push_back(std::move(row));
+    };
+    bool listed = false;
+    for (const ShelfOil &oil : oilShelf()) {
+        const bool fitted = oil.grade == build.oil.grade && oil.oil == build.oil.oil;
+        listed = listed || fitted;
+        add(std::string(oil.grade), oil.oil, oil.gearOil, fitted);
+    }
+    if (!listed)
+        add(build.oil.grade.empty() ? "as entered" : build.oil.grade, build.oil.oil, false, true);
+}
+
+/// Hot idle at the gauge of a changed document, less the present one.
+std::optional<double> hotIdleChange(const Build &changed, const Assessment &now, double oil_c)
+{
+    auto model = OperatingModel::make(changed, judgeClearances(changed), oil_c);
+    if (!model)
+        return std::nullopt;
+    const auto r = model->at(changed.use.hotIdle_rpm, false);
+    if (!r)
+        return std::nullopt;
+    return r->gauge.value_pa - now.hotIdle.gauge.value_pa;
+}
+
+/// The same with every clearance of a kind moved.
+std::optional<double> clearanceChange(const Build &build, const Assessment &now,
+                                      const std::string &kind, double by_um)
+{
+    std::vector<BearingClearance> moved = now.clearances;
+    bool any = false;
+    for (BearingClearance &b : moved)
+        if (b.kind == kind) {
+            b.thermalOffset_um += by_um;
+            any = true;
+        }
+    auto model = OperatingModel::make(build, moved, build.use.hotOil_c);
+    if (!any || !model)
+        return std::nullopt;
+    const auto r = model->at(build.use.hotIdle_rpm, false);
+    if (!r)
+        return std::nullopt;
+    return r->gauge.value_pa - now.hotIdle.gauge.value_pa;
+}
+
+/// The next thicker engine oil on the shelf at 100 °C.
+const ShelfOil *oneGradeThicker(const Oil &oil)
+{
+    const ShelfOil *next = nullptr;
+    for (const ShelfOil &o : oilShelf())
+        if (!o.gearOil && o.oil.kv100_mm2_s > oil.kv100_mm2_s * 1.05
+            && (!next || o.oil.kv100_mm2_s < next->oil.kv100_mm2_s))
+            next = &o;
+    return next;
+}
+
+void fillLevers(const Build &build, Assessment &out)
+{
+    const double oil_c = build.use.hotOil_c;
+    const auto add = [&](const std::string &name, std::optional<double> change,
+                         const std::string &remark = {}) {
+        if (change)
+            out.levers.push_back({ name, *change, std::abs(*change) < 50 ? remark : "" });
+    };
+    const auto scaled = [&](const auto &edit) {
+        Build changed = build;
+        for (Element &e : changed.circuit.elements)
+            edit(e);
+        return changed;
+    };
+    add("pump end clearance −25 µm", hotIdleChange(scaled([](Element &e) {
+            if (e.type == "pump")
+                e.values["end_clearance_um"] = std::max(10.0, e.value("end_clearance_um") - 25);
+        }), out, oil_c), "the tips govern the slip");
+    add("all mains −10 µm", clearanceChange(build, out, "main", -10));
+    add("big-ends −10 µm", clearanceChange(build, out, "big_end", -10));
+    if (const ShelfOil *thicker = oneGradeThicker(build.oil.oil)) {
+        Build changed = build;
+        changed.oil = { std::string(thicker->grade), thicker->oil, Json::object() };
+        add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, oil_c));
+    }
+    add("oil 10 K cooler", hotIdleChange(build, out, oil_c - 10));
+    add("pump section +25 %", hotIdleChange(scaled([](Element &e) {
+            if (e.type == "pump")
+                for (const char *key : { "displacement_m3", "rotor_length_mm" })
+                    e.values[key] *= 1.25;
+        }), out, oil_c));
+    const Element *relief = nullptr;
+    for (const Stop &stop : build.engine.stops)
+        if (stop.kind == "relief" && !stop.elements.empty())
+            relief = build.circuit.find(stop.elements.front());
+    if (relief)
+        add("relief spring +1 bar", hotIdleChange(scaled([&](Element &e) {
+                if (e.id == relief->id)
+                    for (const char *key : { "crack_kpa", "full_kpa" })
+                        e.values[key] += 100;
+            }), out, oil_c), "no change: relief still shut");
+}
+
+} // namespace
+
+std::vector<double> forecastSpeeds(const Build &build)
+{
+    std::vector<double> out;
+    const double from = std::min(build.use.hotIdle_rpm, 600.0);
+    for (int i = 0; i < speeds; ++i)
+        out.push_back(from + (build.use.most_rpm - from) * i / (speeds - 1));
+    return out;
+}
+
+Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assessment &assessment,
+                                                const std::vector<double> &oil_c,
+                                                const std::vector<double> &rpm)
+{
+    std::vector<ForecastLine> out;
+    for (const double t : oil_c) {
+        auto model = OperatingModel::make(build, assessment.clearances, t);
+        if (!model)
+            return tl::unexpected(model.error());
+        auto line = lineAt(*model, t, rpm);
+        if (!line)
+            return tl::unexpected(line.error());
+        out.push_back(std::move(*line));
+    }
+    return out;
+}
+
+Result<OperatingResult> assessAt(const Build &build, const Assessment &assessment, double rpm,
+                                 double oil_c)
+{
+    auto model = OperatingModel::make(build, assessment.clearances, oil_c);
+    if (!model)
+        return tl::unexpected(model.error());
+    return model->at(rpm);
+}
+
+Result<OperatingResult> hotIdleIf(const Build &build, const Assessment &assessment,
+                                  std::string_view stop, double cold_um)
+{
+    std::vector<BearingClearance> changed = assessment.clearances;
+    for (BearingClearance &b : changed)
+        if (b.stop == stop)
+            b.thermalOffset_um += cold_um - b.cold_um.value;
+    auto model = OperatingModel::make(build, changed, build.use.hotOil_c);
+    if (!model)
+        return tl::unexpected(model.error());
+    return model->at(build.use.hotIdle_rpm, false);
+}
+
+void fillForecast(const Build &build, Assessment &out)
+{
+    const double hot_c = build.use.hotOil_c;
+    const std::array temperatures { coldForecast_c, hot_c, hot_c + hotterBy_k };
+    for (const double t : temperatures) {
+        auto model = OperatingModel::make(build, out.clearances, t);
+        if (!model) {
+            out.unsolved = model.error();
+            return;
+        }
+        auto line = lineAt(*model, t, forecastSpeeds(build));
+        if (!line) {
+            out.unsolved = line.error();
+            return;
+        }
+        out.forecast.push_back(std::move(*line));
+        if (t != hot_c)
+            continue;
+        auto idle = model->at(build.use.hotIdle_rpm);
+        auto fast = model->at(build.use.highSpeed_rpm);
+        if (!idle || !fast) {
+            out.unsolved = idle ? fast.error() : idle.error();
+            return;
+        }
+        out.hotIdle = std::move(*idle);
+        out.highSpeed = std::move(*fast);
+        fillOtherOils(build, *model, out);
+        fillLevers(build, out);
+    }
+}
+
+} // namespace mildpath

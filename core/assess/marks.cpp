@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include "oil/grades.h"
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+std::string bar(double pa) { return formatPlain(pa / 1e5, 2) + " bar"; }
+
+Mark markFromId(const std::string &verdict)
+{
+    if (verdict == "hold")
+        return Mark::Hold;
+    return verdict == "look_again" ? Mark::LookAgain : Mark::Proven;
+}
+
+struct MarkAndReason
+{
+    Mark mark = Mark::NotDone;
+    std::string reason = "nothing recorded";
+};
+
+MarkAndReason fromProof(const Build &build, const Stop &stop, const char *aspect)
+{
+    const Proof *p = standingProof(build, stop.id, aspect);
+    if (!p)
+        return {};
+    std::string reason = p->how.empty() ? std::string(markWord(markFromId(p->verdict))) : p->how;
+    if (!p->by.empty())
+        reason += " (" + p->by + (p->at.empty() ? "" : ", " + p->at.substr(0, 10)) + ")";
+    return { markFromId(p->verdict), reason };
+}
+
+class Judge
+{
+public:
+    Judge(const Build &build, Assessment &out)
+        : m_build(build)
+        , m_out(out)
+    {
+    }
+
+    void run()
+    {
+        for (const Stop &stop : m_build.engine.stops)
+            judgeStop(stop);
+        judgeEngine();
+        std::stable_sort(m_out.findings.begin(), m_out.findings.end(),
+                         [](const Finding &a, const Finding &b) {
+                             return (a.mark == Mark::Hold) > (b.mark == Mark::Hold);
+                         });
+    }
+
+private:
+    void add(const std::string &kind, Mark mark, const std::string &stop, std::string text,
+             std::string action)
+    {
+        m_out.findings.push_back({ stop.empty() ? kind : kind + "@" + stop, mark, stop,
+                                   std::move(text), std::move(action) });
+    }
+
+    void judgeStop(const Stop &stop)
+    {
+        MarkAndReason size = fromProof(m_build, stop, "size");
+        if (const BearingClearance *c = m_out.clearance(stop.id)) {
+            size = { c->mark, c->verdict };
+            if (c->mark == Mark::Hold || c->mark == Mark::LookAgain)
+                add("clearance", c->mark, stop.id, stop.name + ": " + c->verdict, c->next);
+        } else {
+            fromSeen("size", size, stop);
+        }
+        const MarkAndReason clean = fromProof(m_build, stop, "clean");
+        fromSeen("clean", clean, stop);
+        MarkAndReason flow = fromProof(m_build, stop, "flow");
+        fromSeen("flow", flow, stop);
+        starved(stop, flow);
+        m_out.marks.push_back({ stop.id, size.mark, clean.mark, flow.mark, size.reason, clean.reason,
+                                flow.reason });
+    }
+
+    void fromSeen(const std::string &aspect, const MarkAndReason &seen, const Stop &stop)
+    {
+        if (seen.mark == Mark::Hold || seen.mark == Mark::LookAgain)
+            add(aspect, seen.mark, stop.id, stop.name + ", " + aspect + ": " + seen.reason,
+                seen.mark == Mark::Hold ? "Mend it, then prove it again" : "Look again");
+    }
+
+    /// A stop the forecast starves cannot count as flowing, whatever was seen on the bench.
+    void starved(const Stop &stop, MarkAndReason &flow)
+    {
+        for (const PointPressure &p : m_out.hotIdle.points) {
+            if (p.stop != stop.id || p.need_pa <= 0 || p.ratio() >= 1)
+                continue;
+            flow = { Mark::Hold, p.name + " gets " + bar(p.pressure_pa) + " at hot idle and needs "
+                                     + bar(p.need_pa) };
+            add("starved", Mark::Hold, stop.id, flow.reason,
+                "Close the clearances that let the oil out before it, or give more oil");
+            return;
+        }
+    }
+
+    void judgeEngine()
+    {
+        if (m_out.unsolved) {
+            add("unsolved", Mark::Hold, "", m_out.unsolved->message,
+                "Check the dimensions of the circuit");
+            return;
+        }
+        const double floor_pa = m_build.use.hotIdleFloor_kpa * 1e3;
+        const LikelyPressure &idle = m_out.hotIdle.gauge;
+        if (idle.value_pa < floor_pa)
+            add("hot_idle_floor", Mark::Hold, "",
+                "Hot idle " + bar(idle.value_pa) + " at the gauge is below your floor of "
+                    + bar(floor_pa),
+                "Closer clearances, thicker or cooler oil, or a larger pump section; not a stiffer "
+                "spring");
+        else if (idle.low_pa < floor_pa)
+            add("hot_idle_floor", Mark::LookAgain, "",
+                "Hot idle may fall to " + bar(idle.low_pa) + ", below your floor of " + bar(floor_pa),
+                "Gauge what is still assumed");
+        if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
+            add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()));
+        coldestStart();
+        for (const OperatingResult *r : { &m_out.hotIdle, &m_out.highSpeed })
+            for (const Warning &w : r->warnings)
+                add(w.id, Mark::LookAgain, "", w.text, "See the forecast");
+    }
+
+    void coldestStart()
+    {
+        for (size_t i = 0; i < m_out.clearances.size(); ++i)
+            if (m_out.coldest < 0
+                || m_out.clearances[i].coldestStart_um
+                    < m_out.clearances[static_cast<size_t>(m_out.coldest)].coldestStart_um)
+                m_out.coldest = static_cast<int>(i);
+        if (m_out.coldest < 0)
+            return;
+        const BearingClearance &c = m_out.clearances[static_cast<size_t>(m_out.coldest)];
+        if (c.coldestStart_um < m_build.use.coldestClearanceFloor_um)
+            add("coldest_start", Mark::Hold, c.stop,
+                m_build.engine.find(c.stop)->name + " closes to "
+                    + formatPlain(c.coldestStart_um, 0) + " µm at the coldest start",
+                "Preheat block and oil, or open the clearance");
+    }
+
+    const Build &m_build;
+    Assessment &m_out;
+};
+
+} // namespace
+
+void fillMarks(const Build &build, Assessment &out) { Judge(build, out).run(); }
+
+} // namespace mildpath

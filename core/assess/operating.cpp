@@ -1,0 +1,219 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include <algorithm>
+#include <cassert>
+#include <cmath>
+
+namespace mildpath {
+
+Result<OperatingModel> OperatingModel::make(const Build &build,
+                                            const std::vector<BearingClearance> &clearances,
+                                            double oil_c)
+{
+    OperatingModel out;
+    out.m_circuit = build.circuit;
+    out.m_oil = build.oil.oil;
+    out.m_oil_c = oil_c;
+    out.m_floor_pa = build.use.hotIdleFloor_kpa * 1e3;
+    for (const BearingClearance &b : clearances)
+        if (Element *e = out.m_circuit.find(b.element)) {
+            // The running clearance goes in ready; the element's own growth would add to it.
+            e->values["clearance_um"] = std::max(0.0, b.runningAt(oil_c));
+            e->values["growth_um_per_k"] = 0;
+        }
+    auto network = Network::compile(out.m_circuit);
+    if (!network)
+        return tl::unexpected(network.error());
+    out.m_network = std::make_shared<const Network>(std::move(*network));
+    const auto tap = build.circuit.taps.find(build.gaugeTap);
+    out.m_gaugeNode = tap == build.circuit.taps.end() ? -1 : out.m_network->nodeIndex(tap->second);
+    if (out.m_gaugeNode < 0)
+        return fail("/circuit/gauge_tap", "the gauge sits on no tap of the circuit");
+    out.findUncertain(build, clearances);
+    out.findWatched(build);
+    return out;
+}
+
+void OperatingModel::findUncertain(const Build &build,
+                                   const std::vector<BearingClearance> &clearances)
+{
+    const auto add = [&](const std::string &id, const std::string &key, double u, std::string group) {
+        const Element *e = m_circuit.find(id);
+        if (!e || !(u > 0) || !e->values.contains(key))
+            return;
+        Element raised = *e;
+        raised.values[key] += u;
+        m_uncertain.push_back({ m_network->elementIndex(id), std::move(raised), std::move(group) });
+    };
+    for (const BearingClearance &b : clearances)
+        add(b.element, "clearance_um", b.cold_um.standardUncertainty,
+            b.measured ? "" : "assumed " + b.kind);
+    // Families not gauged yet: parts of one box are alike, so they move together.
+    for (const LimitFamily &family : limitFamilies()) {
+        const auto limits = build.limits.find(std::string(family.id));
+        const StopKind *kind = findStopKind(family.stopKind);
+        if (limits == build.limits.end() || (kind && kind->gauged))
+            continue;
+        const double u = (limits->second.max_um - limits->second.min_um) / std::sqrt(12.0);
+        for (const Stop &stop : build.engine.stops)
+            if (stop.kind == family.stopKind)
+                for (const std::string &id : stop.elements)
+                    if (const Element *e = m_circuit.find(id); e && e->type == family.elementType)
+                        add(id, std::string(family.elementKey), u, std::string(family.id));
+    }
+}
+
+void OperatingModel::findWatched(const Build &build)
+{
+    m_groupOf.assign(m_network->elementCount(), -1);
+    for (const Stop &stop : build.engine.stops) {
+        const auto groups = oilGroups();
+        for (size_t g = 0; g < groups.size(); ++g)
+            if (std::find(groups[g].stopKinds.begin(), groups[g].stopKinds.end(), stop.kind)
+                != groups[g].stopKinds.end())
+                for (const std::string &id : stop.elements)
+                    if (const int e = m_network->elementIndex(id); e >= 0)
+                        m_groupOf[static_cast<size_t>(e)] = static_cast<int>(g);
+        for (const StopPoint &p : stop.points) {
+            Watched w { { stop.id, p.name, p.node, 0, 0, 0 }, m_network->nodeIndex(p.node), -1, {} };
+            for (const Element &e : m_circuit.elements) {
+                if (e.type != "crank_drilling")
+                    continue;
+                if (e.to == p.node)
+                    w.crankDrilling = m_network->elementIndex(e.id);
+                if (e.from == p.node)
+                    w.crankFed.push_back(m_network->elementIndex(e.id));
+            }
+            if (w.node >= 0)
+                m_watched.push_back(std::move(w));
+        }
+    }
+    // The need depends on the kind only; keep it with the point and add the speed's part later.
+    for (Watched &w : m_watched)
+        if (const StopNeed *need = stopNeed(build.engine.find(w.point.stop)->kind))
+            w.point.need_pa = need->atLeastFloor ? std::max(need->need_pa, m_floor_pa) : need->need_pa;
+}
+
+LikelyPressure OperatingModel::likely(const Solution &solution, const OperatingPoint &point,
+                                      int node, double value_pa) const
+{
+    const std::vector<double> answer = m_network->adjoint(solution, node);
+    std::map<std::string, double> together;
+    double variance = std::pow(modelUncertainty * value_pa, 2);
+    for (const Uncertain &u : m_uncertain) {
+        const auto e = static_cast<size_t>(u.element);
+        const double change = answer[e]
+            * (m_network->flowWith(u.raised, solution, point) - solution.flow_m3_s[e]);
+        if (u.group.empty())
+            variance += change * change;
+        else
+            together[u.group] += change;
+    }
+    for (const auto &[group, change] : together)
+        variance += change * change;
+    const double half = likelyFactor * std::sqrt(variance);
+    return { value_pa, std::max(0.0, value_pa - half), value_pa + half };
+}
+
+void OperatingModel::share(const Solution &solution, OperatingResult &out) const
+{
+    const auto groups = oilGroups();
+    std::vector<double> flow(groups.size(), 0.0);
+    double other = 0;
+    const int sump = m_network->nodeIndex(sumpNode);
+    const int relief = m_network->reliefElement();
+    for (size_t e = 0; e < m_network->elementCount(); ++e) {
+        const int element = static_cast<int>(e);
+        const bool leaves = m_network->toNode(element) == sump;
+        const bool enters = m_network->fromNode(element) == sump;
+        if (!leaves || enters || element == relief)
+            continue;
+        (m_groupOf[e] >= 0 ? flow[static_cast<size_t>(m_groupOf[e])] : other)
+            += solution.flow_m3_s[e];
+    }
+    const auto &pump = static_cast<const PumpLaw &>(m_network->law(m_network->pumpElement()));
+    const auto pumpIndex = static_cast<size_t>(m_network->pumpElement());
+    out.pumpFlow_m3_s = solution.flow_m3_s[pumpIndex];
+    out.sweptFlow_m3_s = pump.swept_m3_s(solution.prepared[pumpIndex]);
+    out.reliefFlow_m3_s = relief >= 0 ? solution.flow_m3_s[static_cast<size_t>(relief)] : 0;
+    const auto add = [&](std::string id, std::string name, double q) {
+        out.shares.push_back({ std::move(id), std::move(name), q,
+                               out.sweptFlow_m3_s > 0 ? q / out.sweptFlow_m3_s : 0 });
+    };
+    for (size_t g = 0; g < groups.size(); ++g)
+        add(std::string(groups[g].id), std::string(groups[g].name), flow[g]);
+    add("other", "elsewhere", other);
+    add("relief", "back through the relief", out.reliefFlow_m3_s);
+    add("slip", "pump slip", out.sweptFlow_m3_s - out.pumpFlow_m3_s);
+}
+
+OperatingResult OperatingModel::judge(const Solution &solution, const OperatingPoint &point,
+                                      bool ranges) const
+{
+    OperatingResult out;
+    out.rpm = point.rpm;
+    out.oil_c = point.sumpTemperature_c;
+    out.warnings = solution.warnings;
+    const double gauge = solution.pressure_pa[static_cast<size_t>(m_gaugeNode)];
+    out.gauge = ranges ? likely(solution, point, m_gaugeNode, gauge)
+                       : LikelyPressure { gauge, gauge, gauge };
+    int weakestNode = -1;
+    for (const Watched &w : m_watched) {
+        PointPressure p = w.point;
+        p.pressure_pa = solution.pressure_pa[static_cast<size_t>(w.node)];
+        const auto drilling = [&](int e) -> const CrankDrillingLaw & {
+            return static_cast<const CrankDrillingLaw &>(m_network->law(e));
+        };
+        if (w.crankDrilling >= 0) {
+            const auto e = static_cast<size_t>(w.crankDrilling);
+            p.column_pa = solution.lagged[e] * drilling(w.crankDrilling).column_pa(solution.prepared[e]);
+            p.pressure_pa -= p.column_pa;
+        }
+        if (p.need_pa > 0)
+            for (const int e : w.crankFed)
+                p.need_pa = std::max(
+                    p.need_pa,
+                    drilling(e).supplyNeeded_pa(solution.prepared[static_cast<size_t>(e)]));
+        out.points.push_back(p);
+        if (p.need_pa > 0
+            && (out.weakest < 0
+                || p.ratio() < out.points[static_cast<size_t>(out.weakest)].ratio())) {
+            out.weakest = static_cast<int>(out.points.size()) - 1;
+            weakestNode = w.node;
+        }
+    }
+    if (out.weakest >= 0) {
+        const double value = out.points[static_cast<size_t>(out.weakest)].pressure_pa;
+        out.weakestPressure = ranges ? likely(solution, point, weakestNode, value)
+                                     : LikelyPressure { value, value, value };
+    }
+    share(solution, out);
+    if (ranges) {
+        for (size_t n = 0; n < m_network->nodes().size(); ++n)
+            out.nodePressure_pa[m_network->nodes()[n]] = solution.pressure_pa[n];
+        for (size_t e = 0; e < m_network->elementCount(); ++e)
+            out.elementFlow_m3_s[m_network->elementId(static_cast<int>(e))] = solution.flow_m3_s[e];
+    }
+    return out;
+}
+
+Result<OperatingResult> OperatingModel::at(double rpm, bool ranges)
+{
+    const OperatingPoint point { m_oil, rpm, m_oil_c };
+    const auto solution = m_network->solve(point, &m_state);
+    if (!solution)
+        return tl::unexpected(solution.error());
+    return judge(*solution, point, ranges);
+}
+
+Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil)
+{
+    const OperatingPoint point { oil, rpm, m_oil_c };
+    const auto solution = m_network->solve(point, &m_state);
+    if (!solution)
+        return tl::unexpected(solution.error());
+    return judge(*solution, point, false);
+}
+
+} // namespace mildpath

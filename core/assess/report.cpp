@@ -1,0 +1,175 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr double litresPerMinute = 60000;
+
+/// Numbers in files keep the digits they deserve, not the digits a double has.
+double rounded(double value, int decimals)
+{
+    const double scale = std::pow(10, decimals);
+    return std::round(value * scale) / scale;
+}
+
+double kpa(double pa) { return rounded(pa / 1e3, 2); }
+
+Json likelyJson(const LikelyPressure &p)
+{
+    return { { "kpa", kpa(p.value_pa) },
+             { "likely_low_kpa", kpa(p.low_pa) },
+             { "likely_high_kpa", kpa(p.high_pa) } };
+}
+
+Json operatingJson(const OperatingResult &r)
+{
+    Json out = { { "rpm", r.rpm }, { "oil_temp_c", r.oil_c }, { "gauge", likelyJson(r.gauge) } };
+    if (r.weakest >= 0) {
+        const PointPressure &p = r.points[static_cast<size_t>(r.weakest)];
+        out["weakest"] = { { "stop", p.stop },
+                           { "name", p.name },
+                           { "pressure", likelyJson(r.weakestPressure) },
+                           { "need_kpa", kpa(p.need_pa) },
+                           { "ratio", rounded(p.ratio(), 3) } };
+    }
+    out["points"] = Json::array();
+    for (const PointPressure &p : r.points)
+        out["points"].push_back({ { "stop", p.stop },
+                                  { "name", p.name },
+                                  { "kpa", kpa(p.pressure_pa) },
+                                  { "column_kpa", kpa(p.column_pa) },
+                                  { "need_kpa", kpa(p.need_pa) } });
+    out["pump_l_min"] = rounded(r.pumpFlow_m3_s * litresPerMinute, 4);
+    out["relief_l_min"] = rounded(r.reliefFlow_m3_s * litresPerMinute, 4);
+    out["shares"] = Json::array();
+    for (const OilShare &s : r.shares)
+        out["shares"].push_back({ { "id", s.id },
+                                  { "l_min", rounded(s.flow_m3_s * litresPerMinute, 4) },
+                                  { "of_swept", rounded(s.ofSwept, 5) } });
+    return out;
+}
+
+Json clearanceJson(const BearingClearance &c)
+{
+    Json out = { { "stop", c.stop },
+                 { "measured", c.measured },
+                 { "cold_um", rounded(c.cold_um.value, 2) },
+                 { "expanded_uncertainty_um", rounded(c.cold_um.expanded(), 2) },
+                 { "running_um", rounded(c.running_um, 2) },
+                 { "coldest_start_um", rounded(c.coldestStart_um, 2) },
+                 { "mark", markId(c.mark) },
+                 { "verdict", c.verdict } };
+    if (c.form) {
+        out["taper_um"] = rounded(c.form->taper_m * 1e6, 2);
+        out["out_of_round_um"] = rounded(c.form->outOfRound_m * 1e6, 2);
+    }
+    if (c.limits)
+        out["limits_um"] = { c.limits->min_um, c.limits->max_um };
+    return out;
+}
+
+Json lineJson(const ForecastLine &l)
+{
+    Json out = { { "oil_temp_c", l.oil_c } };
+    out["relief_opens_rpm"] = l.reliefOpens_rpm ? Json(rounded(*l.reliefOpens_rpm, 0)) : Json();
+    out["points"] = Json::array();
+    for (size_t i = 0; i < l.rpm.size(); ++i) {
+        Json p = { { "rpm", rounded(l.rpm[i], 1) } };
+        p.update(likelyJson(l.gauge[i]));
+        p["weakest_kpa"] = kpa(l.weakest_pa[i]);
+        p["weakest_ratio"] = rounded(l.weakestRatio[i], 3);
+        out["points"].push_back(std::move(p));
+    }
+    return out;
+}
+
+} // namespace
+
+Json forecastToJson(const Build &build, const std::vector<ForecastLine> &lines)
+{
+    Json out = { { "format", "mild-path-forecast" }, { "version", 1 }, { "build", build.name } };
+    out["forecast"] = Json::array();
+    for (const ForecastLine &l : lines)
+        out["forecast"].push_back(lineJson(l));
+    return out;
+}
+
+Json assessmentToJson(const Build &build, const Assessment &a)
+{
+    Json out = { { "format", "mild-path-assessment" }, { "version", 1 }, { "build", build.name } };
+    out["holds"] = a.holds();
+    out["findings"] = Json::array();
+    for (const Finding &f : a.findings)
+        out["findings"].push_back({ { "id", f.id },
+                                    { "mark", markId(f.mark) },
+                                    { "stop", f.stop },
+                                    { "text", f.text },
+                                    { "action", f.action } });
+    out["marks"] = Json::array();
+    for (const StopMarks &m : a.marks)
+        out["marks"].push_back({ { "stop", m.stop },
+                                 { "size", markId(m.size) },
+                                 { "clean", markId(m.clean) },
+                                 { "flow", markId(m.flow) } });
+    out["clearances"] = Json::array();
+    for (const BearingClearance &c : a.clearances)
+        out["clearances"].push_back(clearanceJson(c));
+    if (a.unsolved) {
+        out["unsolved"] = { { "node", a.unsolved->place }, { "message", a.unsolved->message } };
+        return out;
+    }
+    out["hot_idle"] = operatingJson(a.hotIdle);
+    out["high_speed"] = operatingJson(a.highSpeed);
+    out["forecast"] = forecastToJson(build, a.forecast)["forecast"];
+    out["other_oils"] = Json::array();
+    for (const OtherOil &o : a.otherOils)
+        out["other_oils"].push_back({ { "grade", o.grade },
+                                      { "gear_oil", o.gearOil },
+                                      { "fitted", o.fitted },
+                                      { "gauge_kpa", kpa(o.gauge_pa) },
+                                      { "weakest_kpa", kpa(o.weakest_pa) },
+                                      { "mark", markId(o.mark) } });
+    out["levers"] = Json::array();
+    for (const Lever &l : a.levers)
+        out["levers"].push_back({ { "name", l.name },
+                                  { "change_kpa", kpa(l.change_pa) },
+                                  { "remark", l.remark } });
+    return out;
+}
+
+std::string assessmentText(const Build &build, const Assessment &a)
+{
+    const auto bar = [](double pa) { return formatPlain(pa / 1e5, 2); };
+    std::string out = build.name + "\n";
+    if (!a.unsolved) {
+        const auto operating = [&](const char *title, const OperatingResult &r) {
+            out += std::string(title) + " (" + formatPlain(r.oil_c, 0) + " °C, "
+                + formatPlain(r.rpm, 0) + " rev/min): gauge " + bar(r.gauge.value_pa)
+                + " bar, likely " + bar(r.gauge.low_pa) + " to " + bar(r.gauge.high_pa);
+            if (r.weakest >= 0) {
+                const PointPressure &p = r.points[static_cast<size_t>(r.weakest)];
+                out += "; weakest " + p.name + " " + bar(p.pressure_pa) + " bar, "
+                    + formatPlain(p.ratio(), 1) + " x its need";
+            }
+            out += "\n";
+        };
+        operating("Hot idle", a.hotIdle);
+        operating("Hot", a.highSpeed);
+    }
+    out += "\nClearances, diametral, at 20 °C (µm)\n";
+    for (const BearingClearance &c : a.clearances)
+        out += "  " + build.engine.find(c.stop)->name + ": " + c.verdict + "; running "
+            + formatPlain(c.running_um, 0) + " [" + std::string(markWord(c.mark)) + "]\n";
+    out += "\nFindings\n";
+    for (const Finding &f : a.findings)
+        out += "  [" + std::string(markWord(f.mark)) + "] " + f.text + ". " + f.action + ".\n";
+    if (a.findings.empty())
+        out += "  none\n";
+    out += "\nHolds before the start: " + std::to_string(a.holds()) + "\n";
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,192 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "circuit/circuit.h"
+#include "oil/viscosity.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace mildpath {
+
+// The document holds numbers in the units of the file (each name says which), so that what was typed
+// is what is written; the assessment turns them into SI. Marks and verdicts are derived from it and
+// never stored. Every struct keeps the keys it does not know in `extra`.
+
+/// A place of a stop where pressure is looked at.
+struct StopPoint
+{
+    std::string name; ///< "Lifter 8"
+    std::string node; ///< of the circuit
+    bool operator==(const StopPoint &) const = default;
+};
+
+/// One station on the oil's way.
+struct Stop
+{
+    std::string id;
+    std::string name;
+    std::string kind; ///< see stopKinds()
+    std::vector<StopPoint> points;
+    std::vector<std::string> elements; ///< of the circuit; each element belongs to one stop
+    double journal_mm = 0; ///< bearings: journal diameter; 0 where there is none
+    double shellWall_mm = 0; ///< bearings: wall of one shell; 0 when not known
+    double plugBore_mm = 0; ///< plugs
+    Json extra = Json::object();
+    bool operator==(const Stop &) const = default;
+};
+
+/// What is known of a kind of stop.
+struct StopKind
+{
+    std::string_view id;
+    std::string_view plural; ///< family name: "Main bearings"
+    int level; ///< indent on the rail: 0 on the way, 1 a branch, 2 behind a branch
+    bool gauged; ///< its size comes from clearance readings
+};
+const StopKind *findStopKind(std::string_view id);
+std::string stopKindNames();
+
+/// What the engine is.
+struct Engine
+{
+    std::string name;
+    std::string layout; ///< "inline-4"
+    int cylinders = 0;
+    double displacement_l = 0;
+    std::string block, crank, rod; ///< material ids (bearing/thermal.h)
+    std::string mainCap; ///< empty: as the block
+    double mainCapFraction = 0.5;
+    std::vector<Stop> stops; ///< in oil order
+    Json extra = Json::object();
+
+    const Stop *find(std::string_view id) const;
+    bool operator==(const Engine &) const = default;
+};
+
+struct ChosenOil
+{
+    std::string grade;
+    Oil oil {};
+    Json extra = Json::object();
+    bool operator==(const ChosenOil &) const = default;
+};
+
+/// How the engine will be used and what the builder asks of it.
+struct Use
+{
+    double coldestStart_c = -10;
+    double hotOil_c = 100;
+    double hotIdle_rpm = 800;
+    double highSpeed_rpm = 3000;
+    double most_rpm = 6000;
+    double hotIdleFloor_kpa = 70;
+    double coldestClearanceFloor_um = 15;
+    Json extra = Json::object();
+    bool operator==(const Use &) const = default;
+};
+
+/// The keys of Use that an edit may set, with their ranges.
+struct UseKey
+{
+    std::string_view key;
+    std::string_view meaning;
+    std::string_view unit;
+    double Use::*member;
+    double least, most;
+};
+std::span<const UseKey> useKeys();
+
+/// Limits of one kind of clearance, diametral, at 20 °C.
+struct Limits
+{
+    double min_um = 0, max_um = 0;
+    std::optional<double> target_um;
+    std::string source; ///< "maker", "shop", "common practice"
+    Json extra = Json::object();
+    bool operator==(const Limits &) const = default;
+};
+
+/// A clearance reading. Never overwritten: a correction is a new reading that replaces the old one,
+/// and a withdrawal is a reading without value that does.
+struct Reading
+{
+    std::string id;
+    std::string stop;
+    std::string method = "zeroed_bore_gauge";
+    int station = 1; ///< from the front
+    double angle_deg = 90; ///< from the parting line
+    std::optional<double> value_um; ///< diametral, as read
+    double u_um = 1.3; ///< standard uncertainty of the reading
+    double housing_c = 20, journal_c = 20; ///< part temperatures when gauged (zeroed)
+    std::string instrument, by, at;
+    std::string replaces; ///< id of the reading it strikes
+    Json extra = Json::object();
+    bool operator==(const Reading &) const = default;
+};
+
+/// What somebody saw: a stop is clean, oil flows there, its size was checked otherwise.
+struct Proof
+{
+    std::string id;
+    std::string stop;
+    std::string aspect; ///< size | clean | flow
+    std::string verdict; ///< proven | look_again | hold
+    std::string how, by, at;
+    Json extra = Json::object();
+    bool operator==(const Proof &) const = default;
+};
+
+/// A build: one engine, everything measured, seen and decided about its lubrication.
+struct Build
+{
+    std::string name;
+    std::string notes;
+    Engine engine;
+    Circuit circuit;
+    std::string gaugeTap; ///< name of a tap
+    ChosenOil oil;
+    Use use;
+    std::map<std::string, Limits> limits; ///< by kind; see limitFamilies in assess/rules.h
+    std::vector<Reading> readings; ///< append-only
+    std::vector<Proof> proofs; ///< append-only
+    Json extra = Json::object(); ///< events, signoffs, choices and what newer versions write
+
+    bool operator==(const Build &) const = default;
+};
+
+inline constexpr std::string_view buildFormat = "mild-path-build";
+inline constexpr int buildVersion = 2;
+
+/// Readings that no later one strikes, in order of entry; withdrawals are left out.
+std::vector<const Reading *> standingReadings(const Build &build, std::string_view stop);
+/// The standing reading at a position; null if there is none.
+const Reading *readingAt(const Build &build, std::string_view stop, int station, double angle_deg);
+/// Proof that stands for a stop's aspect: the last one; null if there is none.
+const Proof *standingProof(const Build &build, std::string_view stop, std::string_view aspect);
+/// Id for a new reading or proof: prefix and a number not yet used.
+std::string nextReadingId(const Build &build);
+std::string nextProofId(const Build &build);
+
+/// A clearance reading must be above 0 and at most this to be taken at all.
+inline constexpr double mostClearanceReading_um = 1000;
+
+/// Reads a document of the present version. Errors are collected with JSON pointers; sense is
+/// checked by validateBuild().
+Build buildFromJson(const Json &json, std::vector<Error> &errors);
+Json buildToJson(const Build &build);
+Reading readingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json readingToJson(const Reading &reading);
+Proof proofFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json proofToJson(const Proof &proof);
+ChosenOil oilFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json oilToJson(const ChosenOil &oil);
+
+/// Whether the document makes sense as an engine: known materials and kinds, references that lead
+/// somewhere, values in range, a circuit that can be solved. Every fault with its place.
+std::vector<Error> validateBuild(const Build &build);
+
+} // namespace mildpath

@@ -1,0 +1,276 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "build/document.h"
+
+namespace mildpath {
+namespace {
+
+Stop stopFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Stop s;
+    s.id = in.text("id");
+    s.name = in.text("name", s.id);
+    s.kind = in.text("kind");
+    const Json &points = in.array("points");
+    for (size_t i = 0; i < points.size(); ++i) {
+        JsonReader point(points[i], in.placeOf("points") + "/" + std::to_string(i), errors);
+        const std::string node = point.text("node");
+        s.points.push_back({ point.text("name", s.name), node });
+    }
+    const Json &elements = in.array("elements");
+    for (size_t i = 0; i < elements.size(); ++i) {
+        if (elements[i].is_string())
+            s.elements.push_back(elements[i].get<std::string>());
+        else
+            in.error("elements/" + std::to_string(i), "must be an element's id");
+    }
+    s.journal_mm = in.number("journal_mm", 0);
+    s.shellWall_mm = in.number("shell_wall_mm", 0);
+    s.plugBore_mm = in.number("plug_bore_mm", 0);
+    s.extra = in.leftOver();
+    return s;
+}
+
+Json stopToJson(const Stop &s)
+{
+    Json out = { { "id", s.id }, { "name", s.name }, { "kind", s.kind } };
+    out["points"] = Json::array();
+    for (const StopPoint &p : s.points)
+        out["points"].push_back({ { "name", p.name }, { "node", p.node } });
+    out["elements"] = s.elements;
+    if (s.journal_mm != 0)
+        out["journal_mm"] = s.journal_mm;
+    if (s.shellWall_mm != 0)
+        out["shell_wall_mm"] = s.shellWall_mm;
+    if (s.plugBore_mm != 0)
+        out["plug_bore_mm"] = s.plugBore_mm;
+    out.update(s.extra);
+    return out;
+}
+
+Engine engineFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Engine e;
+    e.name = in.text("name", "");
+    e.layout = in.text("layout", "");
+    e.cylinders = in.integer("cylinders", 0);
+    e.displacement_l = in.number("displacement_l", 0);
+    JsonReader materials(in.object("materials"), in.placeOf("materials"), errors);
+    e.block = materials.text("block");
+    e.crank = materials.text("crank");
+    e.rod = materials.text("rod");
+    e.mainCap = materials.text("main_cap", "");
+    e.mainCapFraction = materials.number("main_cap_fraction", e.mainCapFraction);
+    const Json &stops = in.array("stops");
+    if (!in.has("stops"))
+        in.error("stops", "is missing");
+    for (size_t i = 0; i < stops.size(); ++i)
+        e.stops.push_back(
+            stopFromJson(stops[i], in.placeOf("stops") + "/" + std::to_string(i), errors));
+    e.extra = in.leftOver();
+    return e;
+}
+
+Json engineToJson(const Engine &e)
+{
+    Json out = { { "name", e.name },
+                 { "layout", e.layout },
+                 { "cylinders", e.cylinders },
+                 { "displacement_l", e.displacement_l } };
+    out["materials"] = { { "block", e.block }, { "crank", e.crank }, { "rod", e.rod } };
+    if (!e.mainCap.empty()) {
+        out["materials"]["main_cap"] = e.mainCap;
+        out["materials"]["main_cap_fraction"] = e.mainCapFraction;
+    }
+    out.update(e.extra);
+    out["stops"] = Json::array();
+    for (const Stop &s : e.stops)
+        out["stops"].push_back(stopToJson(s));
+    return out;
+}
+
+Use useFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Use u;
+    for (const UseKey &key : useKeys())
+        u.*key.member = in.number(std::string(key.key), u.*key.member);
+    u.extra = in.leftOver();
+    return u;
+}
+
+Json useToJson(const Use &u)
+{
+    Json out = Json::object();
+    for (const UseKey &key : useKeys())
+        out[std::string(key.key)] = u.*key.member;
+    out.update(u.extra);
+    return out;
+}
+
+Limits limitsFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Limits l;
+    l.min_um = in.number("min_um");
+    l.max_um = in.number("max_um");
+    l.target_um = in.optionalNumber("target_um");
+    l.source = in.text("source", "");
+    l.extra = in.leftOver();
+    return l;
+}
+
+Json limitsToJson(const Limits &l)
+{
+    Json out = { { "min_um", l.min_um }, { "max_um", l.max_um } };
+    if (l.target_um)
+        out["target_um"] = *l.target_um;
+    out["source"] = l.source;
+    out.update(l.extra);
+    return out;
+}
+
+} // namespace
+
+ChosenOil oilFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    ChosenOil o;
+    o.grade = in.text("grade", "");
+    o.oil.kv40_mm2_s = in.number("kv40_mm2_s");
+    o.oil.kv100_mm2_s = in.number("kv100_mm2_s");
+    o.oil.rho15_kg_m3 = in.number("rho15_kg_m3");
+    o.extra = in.leftOver();
+    return o;
+}
+
+Json oilToJson(const ChosenOil &o)
+{
+    Json out = { { "grade", o.grade },
+                 { "kv40_mm2_s", o.oil.kv40_mm2_s },
+                 { "kv100_mm2_s", o.oil.kv100_mm2_s },
+                 { "rho15_kg_m3", o.oil.rho15_kg_m3 } };
+    out.update(o.extra);
+    return out;
+}
+
+Reading readingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Reading r;
+    r.id = in.text("id");
+    r.stop = in.text("stop");
+    r.method = in.text("method", r.method);
+    r.station = in.integer("station", r.station);
+    r.angle_deg = in.number("angle_deg", r.angle_deg);
+    r.value_um = in.optionalNumber("value_um");
+    r.u_um = in.number("u_um", r.u_um);
+    r.housing_c = in.number("housing_temp_c", r.housing_c);
+    r.journal_c = in.number("journal_temp_c", r.journal_c);
+    r.instrument = in.text("instrument", "");
+    r.by = in.text("by", "");
+    r.at = in.text("at", "");
+    r.replaces = in.text("replaces", "");
+    r.extra = in.leftOver();
+    return r;
+}
+
+Json readingToJson(const Reading &r)
+{
+    Json out = { { "id", r.id },           { "stop", r.stop },
+                 { "method", r.method },   { "station", r.station },
+                 { "angle_deg", r.angle_deg } };
+    out["value_um"] = r.value_um ? Json(*r.value_um) : Json();
+    out["u_um"] = r.u_um;
+    out["housing_temp_c"] = r.housing_c;
+    out["journal_temp_c"] = r.journal_c;
+    out["instrument"] = r.instrument;
+    out["by"] = r.by;
+    out["at"] = r.at;
+    if (!r.replaces.empty())
+        out["replaces"] = r.replaces;
+    out.update(r.extra);
+    return out;
+}
+
+Proof proofFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Proof p;
+    p.id = in.text("id");
+    p.stop = in.text("stop");
+    p.aspect = in.text("aspect");
+    p.verdict = in.text("verdict", "proven");
+    p.how = in.text("how", "");
+    p.by = in.text("by", "");
+    p.at = in.text("at", "");
+    p.extra = in.leftOver();
+    return p;
+}
+
+Json proofToJson(const Proof &p)
+{
+    Json out = { { "id", p.id },   { "stop", p.stop }, { "aspect", p.aspect },
+                 { "verdict", p.verdict }, { "how", p.how },   { "by", p.by },
+                 { "at", p.at } };
+    out.update(p.extra);
+    return out;
+}
+
+Build buildFromJson(const Json &json, std::vector<Error> &errors)
+{
+    JsonReader in(json, "", errors);
+    Build b;
+    in.text("format", "");
+    in.integer("version", 0);
+    b.name = in.text("name");
+    b.notes = in.text("notes", "");
+    b.engine = engineFromJson(in.object("engine"), "/engine", errors);
+    Json circuit = in.object("circuit");
+    if (circuit.contains("gauge_tap") && circuit["gauge_tap"].is_string())
+        b.gaugeTap = circuit["gauge_tap"].get<std::string>();
+    else
+        errors.push_back({ "/circuit/gauge_tap", "is missing: the tap the gauge sits on" });
+    circuit.erase("gauge_tap");
+    b.circuit = circuitFromJson(circuit, "/circuit", errors);
+    b.oil = oilFromJson(in.object("oil"), "/oil", errors);
+    b.use = useFromJson(in.object("use"), "/use", errors);
+    for (const auto &[kind, limits] : in.object("limits").items())
+        b.limits[kind] = limitsFromJson(limits, "/limits/" + kind, errors);
+    const Json &readings = in.array("readings");
+    for (size_t i = 0; i < readings.size(); ++i)
+        b.readings.push_back(
+            readingFromJson(readings[i], "/readings/" + std::to_string(i), errors));
+    const Json &proofs = in.array("proofs");
+    for (size_t i = 0; i < proofs.size(); ++i)
+        b.proofs.push_back(proofFromJson(proofs[i], "/proofs/" + std::to_string(i), errors));
+    b.extra = in.leftOver();
+    return b;
+}
+
+Json buildToJson(const Build &b)
+{
+    Json out = { { "format", buildFormat },
+                 { "version", buildVersion },
+                 { "name", b.name },
+                 { "notes", b.notes } };
+    out["engine"] = engineToJson(b.engine);
+    out["circuit"] = { { "gauge_tap", b.gaugeTap } };
+    out["circuit"].update(circuitToJson(b.circuit));
+    out["oil"] = oilToJson(b.oil);
+    out["use"] = useToJson(b.use);
+    out["limits"] = Json::object();
+    for (const auto &[kind, limits] : b.limits)
+        out["limits"][kind] = limitsToJson(limits);
+    out["readings"] = Json::array();
+    for (const Reading &r : b.readings)
+        out["readings"].push_back(readingToJson(r));
+    out["proofs"] = Json::array();
+    for (const Proof &p : b.proofs)
+        out["proofs"].push_back(proofToJson(p));
+    out.update(b.extra);
+    return out;
+}
+
+} // namespace mildpath

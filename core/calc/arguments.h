@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "calc/catalogue.h"
+
+#include <vector>
+
+namespace mildpath {
+
+class CalcArguments
+{
+public:
+    /// Checks `input` against the definition.
+    static Result<CalcArguments> check(std::span<const CalcInput> definition, const Json &input,
+                                       const std::string &place = {});
+
+    bool has(std::string_view key) const;
+    /// The number, or the definition's fallback; must exist (a programming error otherwise).
+    double number(std::string_view key) const;
+    std::optional<double> optionalNumber(std::string_view key) const;
+    std::string text(std::string_view key) const;
+    bool boolean(std::string_view key) const;
+    std::vector<CalcArguments> list(std::string_view key) const;
+
+    /// Unit helpers: keys carry millimetres, micrometres, kilopascals, litres a minute.
+    double mm(std::string_view key) const { return number(key) * 1e-3; }
+    double um(std::string_view key) const { return number(key) * 1e-6; }
+    double kpa(std::string_view key) const { return number(key) * 1e3; }
+
+private:
+    CalcArguments(std::span<const CalcInput> definition, Json values)
+        : m_definition(definition)
+        , m_values(std::move(values))
+    {
+    }
+    const CalcInput *definition(std::string_view key) const;
+
+    std::span<const CalcInput> m_definition;
+    Json m_values;
+};
+
+inline constexpr double litresPerMinute = 60000; // per m3/s
+
+/// Registered in catalogue.cpp.
+extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCalculator;
+extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator,
+    stripGaugeCalculator, thermalClearanceCalculator, coldLockCalculator;
+extern const Calculator pipeDropCalculator, orificeFlowCalculator, annulusLeakCalculator,
+    bearingLeakCalculator, pumpDeliveryCalculator, reliefFlowCalculator, filterDropCalculator,
+    crankHeadCalculator;
+
+} // namespace mildpath

@@ -1,0 +1,105 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "circuit/circuit.h"
+
+#include "circuit/elementtypes.h"
+
+namespace mildpath {
+
+double Element::value(const std::string &key, double fallback) const
+{
+    const auto it = values.find(key);
+    return it == values.end() ? fallback : it->second;
+}
+
+const Element *Circuit::find(std::string_view id) const
+{
+    for (const Element &e : elements)
+        if (e.id == id)
+            return &e;
+    return nullptr;
+}
+
+Element *Circuit::find(std::string_view id)
+{
+    return const_cast<Element *>(std::as_const(*this).find(id));
+}
+
+Element elementFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Element e;
+    e.id = in.text("id");
+    e.type = in.text("type");
+    e.from = in.text("from");
+    e.to = in.text("to");
+    if (const ElementType *type = findElementType(e.type)) {
+        for (const ElementKey &key : type->keys)
+            if (const auto number = in.optionalNumber(std::string(key.key)))
+                e.values[std::string(key.key)] = *number;
+        for (const ElementKey &key : commonElementKeys())
+            if (const auto number = in.optionalNumber(std::string(key.key)))
+                e.values[std::string(key.key)] = *number;
+    } else if (!e.type.empty()) {
+        in.error("type", "unknown element type \"" + e.type + "\"; known: " + elementTypeNames());
+    }
+    e.extra = in.leftOver();
+    return e;
+}
+
+Circuit circuitFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Circuit c;
+    const Json &elements = in.array("elements");
+    if (!in.has("elements"))
+        in.error("elements", "is missing");
+    for (size_t i = 0; i < elements.size(); ++i)
+        c.elements.push_back(elementFromJson(
+            elements[i], in.placeOf("elements") + "/" + std::to_string(i), errors));
+    JsonReader rise(in.object("bearing_dt"), in.placeOf("bearing_dt"), errors);
+    c.bearingRise.base_k = rise.number("base_k", c.bearingRise.base_k);
+    c.bearingRise.perKrpm_k = rise.number("per_krpm_k", c.bearingRise.perKrpm_k);
+    JsonReader taps(in.object("taps"), in.placeOf("taps"), errors);
+    for (const auto &[name, node] : in.object("taps").items())
+        c.taps[name] = taps.text(name);
+    JsonReader fixed(in.object("fixed_kpa"), in.placeOf("fixed_kpa"), errors);
+    for (const auto &[name, pressure] : in.object("fixed_kpa").items())
+        c.fixed_kpa[name] = fixed.number(name);
+    c.extra = in.leftOver();
+    return c;
+}
+
+Json elementToJson(const Element &e)
+{
+    Json out = { { "id", e.id }, { "type", e.type }, { "from", e.from }, { "to", e.to } };
+    const auto write = [&](std::span<const ElementKey> keys) {
+        for (const ElementKey &key : keys)
+            if (const auto it = e.values.find(std::string(key.key)); it != e.values.end())
+                out[it->first] = it->second;
+    };
+    if (const ElementType *type = findElementType(e.type))
+        write(type->keys);
+    write(commonElementKeys());
+    out.update(e.extra);
+    return out;
+}
+
+Json circuitToJson(const Circuit &c)
+{
+    Json out;
+    out["bearing_dt"]
+        = { { "base_k", c.bearingRise.base_k }, { "per_krpm_k", c.bearingRise.perKrpm_k } };
+    out["taps"] = Json::object();
+    for (const auto &[name, node] : c.taps)
+        out["taps"][name] = node;
+    if (!c.fixed_kpa.empty())
+        for (const auto &[name, pressure] : c.fixed_kpa)
+            out["fixed_kpa"][name] = pressure;
+    out.update(c.extra);
+    out["elements"] = Json::array();
+    for (const Element &e : c.elements)
+        out["elements"].push_back(elementToJson(e));
+    return out;
+}
+
+} // namespace mildpath

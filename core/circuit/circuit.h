@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/jsonreader.h"
+#include "quantity/result.h"
+
+#include <map>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace mildpath {
+
+/// The node every return flows to; fixed at 0 gauge.
+inline constexpr std::string_view sumpNode = "sump";
+
+/// One hydraulic element as written in a file. Its keys and their ranges belong to its type
+/// (circuit/elementtypes.h).
+struct Element
+{
+    std::string id;
+    std::string type;
+    std::string from, to; ///< positive flow runs from → to
+    std::map<std::string, double> values;
+    Json extra = Json::object(); ///< keys this version does not know, kept
+
+    /// The value under the key, or the fallback.
+    double value(const std::string &key, double fallback = 0) const;
+    bool operator==(const Element &) const = default;
+};
+
+/// Film rise of the bearings above the sump (K): base + perKrpm × rev/min / 1000.
+/// Own choice between cold and hot energy balances, no source.
+struct BearingRise
+{
+    double base_k = 5;
+    double perKrpm_k = 4;
+    bool operator==(const BearingRise &) const = default;
+};
+
+/// A lubrication circuit: elements between named nodes.
+struct Circuit
+{
+    std::vector<Element> elements;
+    BearingRise bearingRise;
+    std::map<std::string, std::string> taps; ///< gauge taps: name → node
+    std::map<std::string, double> fixed_kpa; ///< further nodes of known pressure (a tank)
+    Json extra = Json::object();
+
+    const Element *find(std::string_view id) const;
+    Element *find(std::string_view id);
+    bool operator==(const Circuit &) const = default;
+};
+
+/// Reads a circuit; every error goes to `errors` with its JSON pointer. Element keys that the type
+/// does not know are kept in `extra`. Sense (paths, ranges) is checked by compileNetwork().
+Circuit circuitFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Element elementFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+
+Json circuitToJson(const Circuit &circuit);
+Json elementToJson(const Element &element);
+
+} // namespace mildpath

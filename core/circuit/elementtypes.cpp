@@ -1,0 +1,240 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "circuit/elementtypes.h"
+
+#include "quantity/rounding.h"
+
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr std::nullopt_t required = std::nullopt;
+
+constexpr std::array<ElementKey, 3> commonKeys { {
+    { "count", "identical elements side by side", 1.0, 0, 1000, true },
+    { "duty", "share of a turn it is open", 1.0, 0, 1 },
+    { "dt_k", "own oil above the sump's temperature", 0.0, -100, 200 },
+} };
+
+constexpr std::array<ElementKey, 4> pipeKeys { {
+    { "d_mm", "bore", required, 0, 1000, true },
+    { "l_mm", "length", required, 0, 1e5, true },
+    { "rough_um", "wall roughness", 10.0, 0, 5000 },
+    { "k", "loss coefficient of entry, exit, bends", 1.5, 0, 1e6 },
+} };
+
+constexpr std::array<ElementKey, 3> orificeKeys { {
+    { "d_mm", "hole", required, 0, 1000, true },
+    { "l_mm", "length of the hole", 0.0, 0, 1e4 },
+    { "cd", "discharge coefficient", 0.7, 0, 1, true },
+} };
+
+constexpr std::array<ElementKey, 4> annulusKeys { {
+    { "d_mm", "diameter", required, 0, 1000, true },
+    { "clearance_um", "diametral clearance", required, 0, 5000 },
+    { "l_mm", "length", required, 0, 1e4, true },
+    { "ecc", "eccentricity ratio", 0.0, 0, 1 },
+} };
+
+constexpr std::array<ElementKey, 10> bearingKeys { {
+    { "d_mm", "journal diameter", required, 0, 1000, true },
+    { "width_mm", "bearing width", required, 0, 1000, true },
+    { "groove_width_mm", "oil groove width", 0.0, 0, 1000 },
+    { "groove_deg", "oil groove extent; 0: a single hole", 360.0, 0, 360 },
+    { "hole_mm", "feed hole where there is no groove", 5.0, 0, 100, true },
+    { "clearance_um", "diametral clearance", required, 0, 5000 },
+    { "growth_um_per_k", "growth of that clearance with the sump's temperature", 0.0, -50, 50 },
+    { "ecc", "eccentricity ratio", 0.6, 0, 1 },
+    { "speed_flow", "share of the flow carried out by rotation", 0.0, 0, 1 },
+    { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100 },
+} };
+
+constexpr std::array<ElementKey, 7> crankDrillingKeys { {
+    { "d_mm", "bore", required, 0, 100, true },
+    { "l_mm", "length", required, 0, 1e4, true },
+    { "rough_um", "wall roughness", 10.0, 0, 5000 },
+    { "k", "loss coefficient of entry, exit, bends", 1.5, 0, 1e6 },
+    { "r_in_mm", "radius where the oil enters", required, 0, 1000 },
+    { "r_out_mm", "radius where the oil leaves", required, 0, 1000 },
+    { "closest_mm", "nearest the drilling comes to the crank axis (0.6 of r_in_mm unless given)",
+      0.0, 0, 1000 },
+} };
+
+constexpr std::array<ElementKey, 1> mediaKeys { {
+    { "permeance_m3", "permeability × area / thickness", required, 0, 1, true },
+} };
+
+constexpr std::array<ElementKey, 6> checkKeys { {
+    { "d_mm", "hole", required, 0, 1000, true },
+    { "l_mm", "length of the hole", 0.0, 0, 1e4 },
+    { "cd", "discharge coefficient", 0.7, 0, 1, true },
+    { "open_kpa", "pressure at which it begins to open", required, -1e5, 1e5 },
+    { "open_width_kpa", "further pressure until it is open", 20.0, 0, 1e5, true },
+    { "leak", "share of the hole that stays open when shut", 1e-5, 0, 1, true },
+} };
+
+constexpr std::array<ElementKey, 5> reliefKeys { {
+    { "crack_kpa", "pressure at which it begins to open", required, 0, 1e5, true },
+    { "full_kpa", "pressure at which it is fully open", required, 0, 1e5, true },
+    { "full_area_mm2", "area when fully open", required, 0, 1e5, true },
+    { "cd", "discharge coefficient", 0.7, 0, 1, true },
+    { "stuck_open_fraction", "jammed at this opening (not jammed unless given)", -1.0, 0, 1 },
+} };
+
+constexpr std::array<ElementKey, 15> pumpKeys { {
+    { "displacement_m3", "displacement per pump turn", required, 0, 1, true },
+    { "drive_ratio", "pump speed against the crankshaft's", 1.0, 0, 100, true },
+    { "rotor_length_mm", "rotor length", required, 0, 1000, true },
+    { "tip_clearance_um", "rotor tip clearance", required, 0, 5000 },
+    { "end_clearance_um", "rotor end clearance", required, 0, 5000 },
+    { "body_clearance_um", "outer rotor to body, diametral", required, 0, 5000 },
+    { "tip_land_mm", "land of a rotor tip", required, 0, 1000, true },
+    { "end_path_width_mm", "leak path over the ends, width", required, 0, 1e4, true },
+    { "end_path_length_mm", "leak path over the ends, length", required, 0, 1e4, true },
+    { "body_path_length_mm", "leak path round the body, length", required, 0, 1e4, true },
+    { "inlet_port_mm2", "inlet port area; 0: no limit", 0.0, 0, 1e5 },
+    { "inlet_port_cd", "inlet port discharge coefficient", 0.6, 0, 1, true },
+    { "release_pressure_abs_kpa", "absolute pressure at which air comes out", 30.0, 0, 101.325 },
+    { "suction_air_hole_mm", "hole on the suction side", 0.0, 0, 100 },
+    { "suction_air_fraction", "share of air forced (from the hole unless given)", -1.0, 0, 0.95 },
+} };
+
+constexpr std::array<ElementType, 11> types { {
+    { "pipe", "pipe or drilling", pipeKeys, makePipe },
+    { "drilling", "pipe or drilling", pipeKeys, makePipe },
+    { "orifice", "hole, jet or restrictor", orificeKeys, makeOrifice },
+    { "annulus", "leak round a lifter, a rocker, a shaft", annulusKeys, makeAnnulus },
+    { "bearing", "journal bearing", bearingKeys, makeBearing },
+    { "crank_drilling", "drilling through the crank", crankDrillingKeys, makeCrankDrilling },
+    { "media", "filter medium", mediaKeys, makeMedia },
+    { "check", "check valve", checkKeys, makeCheck },
+    { "jet", "jet with an opening pressure", checkKeys, makeCheck },
+    { "relief", "relief or bypass valve", reliefKeys, makeRelief },
+    { "pump", "pressure pump", pumpKeys, makePump },
+} };
+
+std::string rangeText(const ElementKey &key)
+{
+    std::string low = formatPlain(key.least, 3);
+    std::string high = formatPlain(key.most, 3);
+    const auto trim = [](std::string &s) {
+        while (s.find('.') != std::string::npos && (s.back() == '0' || s.back() == '.')) {
+            const bool point = s.back() == '.';
+            s.pop_back();
+            if (point)
+                break;
+        }
+    };
+    trim(low);
+    trim(high);
+    return (key.aboveLeast ? "above " : "at least ") + low + " and at most " + high;
+}
+
+Result<void> checkKey(const Element &e, const ElementKey &key)
+{
+    const auto it = e.values.find(std::string(key.key));
+    if (it == e.values.end()) {
+        if (!key.fallback)
+            return fail(std::string(key.key), "is missing (" + std::string(key.meaning) + ")");
+        return {};
+    }
+    const double v = it->second;
+    const bool inside = (key.aboveLeast ? v > key.least : v >= key.least) && v <= key.most;
+    if (!inside)
+        return fail(std::string(key.key),
+                    "must be " + rangeText(key) + ", is " + Json(v).dump());
+    return {};
+}
+
+Result<void> checkTogether(const Element &e)
+{
+    if (e.type == "relief" && !(e.value("full_kpa") > e.value("crack_kpa")))
+        return fail("full_kpa", "must be above crack_kpa (" + Json(e.value("crack_kpa")).dump()
+                                    + "), is " + Json(e.value("full_kpa")).dump());
+    if (e.type == "bearing" && !(e.value("groove_width_mm") < e.value("width_mm")))
+        return fail("groove_width_mm", "must be narrower than the bearing ("
+                                           + Json(e.value("width_mm")).dump() + "), is "
+                                           + Json(e.value("groove_width_mm")).dump());
+    if (e.type == "bearing" && e.value("groove_deg", 360) == 0
+        && !(e.value("hole_mm", 5) < e.value("width_mm")))
+        return fail("hole_mm", "must be smaller than the bearing's width");
+    if ((e.type == "pipe" || e.type == "drilling" || e.type == "crank_drilling")
+        && !(e.value("rough_um", 10) * 1e-3 <= 0.05 * e.value("d_mm")))
+        return fail("rough_um", "must be at most 0.05 of the bore");
+    return {};
+}
+
+} // namespace
+
+std::span<const ElementType> elementTypes() { return types; }
+
+const ElementType *findElementType(std::string_view name)
+{
+    for (const ElementType &t : types)
+        if (t.name == name)
+            return &t;
+    return nullptr;
+}
+
+std::span<const ElementKey> commonElementKeys() { return commonKeys; }
+
+std::string elementTypeNames()
+{
+    std::string out;
+    for (const ElementType &t : types)
+        out += (out.empty() ? "" : ", ") + std::string(t.name);
+    return out;
+}
+
+Result<void> checkElement(const Element &e)
+{
+    const ElementType *type = findElementType(e.type);
+    if (!type)
+        return fail("type", "unknown element type \"" + e.type + "\"; known: " + elementTypeNames());
+    for (const ElementKey &key : type->keys)
+        if (auto r = checkKey(e, key); !r)
+            return r;
+    for (const ElementKey &key : commonKeys)
+        if (auto r = checkKey(e, key); !r)
+            return r;
+    return checkTogether(e);
+}
+
+const ElementKey *findElementKey(std::string_view type, std::string_view key)
+{
+    const ElementType *t = findElementType(type);
+    if (!t)
+        return nullptr;
+    for (const ElementKey &k : t->keys)
+        if (k.key == key)
+            return &k;
+    for (const ElementKey &k : commonKeys)
+        if (k.key == key)
+            return &k;
+    return nullptr;
+}
+
+std::string_view unitOfKey(std::string_view key)
+{
+    struct Suffix
+    {
+        std::string_view suffix, unit;
+    };
+    static constexpr std::array<Suffix, 8> suffixes { {
+        { "_um_per_k", "µm/K" },
+        { "_mm2", "mm²" },
+        { "_mm", "mm" },
+        { "_um", "µm" },
+        { "_kpa", "kPa" },
+        { "_deg", "°" },
+        { "_k", "K" },
+        { "_m3", "m³" },
+    } };
+    for (const Suffix &s : suffixes)
+        if (key.ends_with(s.suffix))
+            return s.unit;
+    return "";
+}
+
+} // namespace mildpath

@@ -1,0 +1,289 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "circuit/laws.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+Passage passageOf(const ElementValues &v)
+{
+    return { v.mm("d_mm"), v.mm("l_mm"), v("rough_um", 10) * 1e-6, v("k", 1.5) };
+}
+
+OilState preparedOil(const Prepared &p) { return { p[0], p[1] }; }
+
+class PipeLaw : public Law
+{
+public:
+    explicit PipeLaw(const ElementValues &v)
+        : m_passage(passageOf(v))
+    {
+    }
+    Prepared prepare(const LawConditions &c) const override
+    {
+        return { c.oil.density_kg_m3, c.oil.dynamicViscosity_pa_s };
+    }
+    FlowSlope flow(double dp_pa, const Prepared &p, double, double &memory) const override
+    {
+        const FlowSlope out = passageFlow(m_passage, dp_pa, preparedOil(p), memory);
+        memory = std::abs(out.flow_m3_s);
+        return out;
+    }
+
+private:
+    Passage m_passage;
+};
+
+/// Common to hole, check and relief: the coefficients of a hole.
+class HoleLaw : public Law
+{
+public:
+    HoleLaw(double diameter_m, double length_m, double discharge)
+        : m_diameter_m(diameter_m)
+        , m_length_m(length_m)
+        , m_discharge(discharge)
+    {
+    }
+    Prepared prepare(const LawConditions &c) const override
+    {
+        const HoleCoefficients k
+            = holeCoefficients(m_diameter_m, m_length_m, m_discharge, c.oil);
+        return { k.a, k.b };
+    }
+    FlowSlope flow(double dp_pa, const Prepared &p, double, double &) const override
+    {
+        return quadraticFlow(p[0], p[1], dp_pa);
+    }
+
+protected:
+    /// The hole's flow times an opening that itself depends on dp.
+    static FlowSlope opened(const FlowSlope &hole, double opening, double openingSlope_per_pa)
+    {
+        return { hole.flow_m3_s * opening,
+                 hole.slope_m3_s_pa * opening + hole.flow_m3_s * openingSlope_per_pa };
+    }
+
+private:
+    double m_diameter_m, m_length_m, m_discharge;
+};
+
+class CheckLaw : public HoleLaw
+{
+public:
+    explicit CheckLaw(const ElementValues &v)
+        : HoleLaw(v.mm("d_mm"), v.mm("l_mm"), v("cd", 0.7))
+        , m_open_pa(v("open_kpa") * 1e3)
+        , m_width_pa(v("open_width_kpa", 20) * 1e3)
+        , m_leak(v("leak", 1e-5))
+    {
+    }
+    FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
+    {
+        const ValueSlope s = smoothstep((dp_pa - m_open_pa) / m_width_pa);
+        return opened(HoleLaw::flow(dp_pa, p, lagged, memory), m_leak + (1 - m_leak) * s.value,
+                      (1 - m_leak) * s.slope / m_width_pa);
+    }
+
+private:
+    double m_open_pa, m_width_pa, m_leak;
+};
+
+class ReliefLaw : public HoleLaw
+{
+public:
+    explicit ReliefLaw(const ElementValues &v)
+        : HoleLaw(2 * std::sqrt(v("full_area_mm2") * 1e-6 / pi), 0, v("cd", 0.7))
+        , m_crack_pa(v("crack_kpa") * 1e3)
+        , m_range_pa(v("full_kpa") * 1e3 - m_crack_pa)
+        , m_stuck(v("stuck_open_fraction", -1))
+    {
+    }
+    FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
+    {
+        // A jammed plunger neither shuts nor opens further.
+        const ValueSlope r = m_stuck >= 0 ? ValueSlope { m_stuck, 0 }
+                                          : valveOpening((dp_pa - m_crack_pa) / m_range_pa);
+        return opened(HoleLaw::flow(dp_pa, p, lagged, memory),
+                      valveSeatLeak + (1 - valveSeatLeak) * r.value,
+                      (1 - valveSeatLeak) * r.slope / m_range_pa);
+    }
+
+private:
+    double m_crack_pa, m_range_pa, m_stuck;
+};
+
+/// Annulus and filter medium: flow in proportion to pressure and to 1/μ.
+class LinearLaw : public Law
+{
+public:
+    /// @param permeance_m3  conductance × viscosity
+    explicit LinearLaw(double permeance_m3)
+        : m_permeance_m3(permeance_m3)
+    {
+    }
+    Prepared prepare(const LawConditions &c) const override
+    {
+        return { m_permeance_m3 / c.oil.dynamicViscosity_pa_s };
+    }
+    FlowSlope flow(double dp_pa, const Prepared &p, double, double &) const override
+    {
+        return { p[0] * dp_pa, p[0] };
+    }
+
+private:
+    double m_permeance_m3;
+};
+
+} // namespace
+
+BearingLaw::BearingLaw(const ElementValues &v)
+    : m_geometry { v.mm("d_mm"), v.mm("width_mm"), v.mm("groove_width_mm"), v("groove_deg", 360),
+                   v.mm("hole_mm", 5), v("ecc", 0.6), v("speed_flow") }
+    , m_clearance_m(v("clearance_um") * 1e-6)
+    , m_growth_m_per_k(v("growth_um_per_k") * 1e-6)
+    , m_speedRatio(v("speed_ratio", 1))
+{
+}
+
+DiametralClearance BearingLaw::clearance(double sumpTemperature_c) const
+{
+    return { m_clearance_m + m_growth_m_per_k * (sumpTemperature_c - 20) };
+}
+
+Prepared BearingLaw::prepare(const LawConditions &c) const
+{
+    const RadialClearance gap = radial(clearance(c.sumpTemperature_c));
+    return { bearingConductance_m3_s_pa(m_geometry, gap, c.oil.dynamicViscosity_pa_s),
+             bearingRotationFlow_m3_s(m_geometry, gap, m_speedRatio * c.shaftSpeed_rad_s) };
+}
+
+FlowSlope BearingLaw::flow(double dp_pa, const Prepared &p, double, double &) const
+{
+    const double fade = std::tanh(dp_pa / rotationFade_pa);
+    return { p[0] * dp_pa + p[1] * fade, p[0] + p[1] * (1 - fade * fade) / rotationFade_pa };
+}
+
+double BearingLaw::loss_w(const LawConditions &c) const
+{
+    const double r = m_geometry.diameter_m / 2;
+    const double w = m_speedRatio * c.shaftSpeed_rad_s;
+    const double gap = radial(clearance(c.sumpTemperature_c)).value_m;
+    if (gap <= 0)
+        return 0;
+    return 2 * pi * c.oil.dynamicViscosity_pa_s * w * w * r * r * r * m_geometry.width_m / gap;
+}
+
+PumpLaw::PumpLaw(const ElementValues &v)
+    : m_geometry { v("displacement_m3"),         v.mm("rotor_length_mm"),
+                   v("tip_clearance_um") * 1e-6, v("end_clearance_um") * 1e-6,
+                   v("body_clearance_um") * 1e-6, v.mm("tip_land_mm"),
+                   v.mm("end_path_width_mm"),    v.mm("end_path_length_mm"),
+                   v.mm("body_path_length_mm") }
+    , m_inlet { v("inlet_port_mm2") * 1e-6, v("inlet_port_cd", 0.6),
+                { v("release_pressure_abs_kpa", 30) * 1e3 } }
+    , m_driveRatio(v("drive_ratio", 1))
+    , m_airHole_m(v.mm("suction_air_hole_mm"))
+    , m_airForced(v("suction_air_fraction", -1))
+{
+}
+
+Prepared PumpLaw::prepare(const LawConditions &c) const
+{
+    const double swept
+        = m_geometry.displacement_m3 * m_driveRatio * c.shaftSpeed_rad_s / (2 * pi);
+    return { pumpLeaks(m_geometry, c.oil.dynamicViscosity_pa_s).total_m3_s_pa(), swept,
+             c.oil.density_kg_m3 };
+}
+
+FlowSlope PumpLaw::flow(double dp_pa, const Prepared &p, double fill, double &) const
+{
+    return { fill + p[0] * dp_pa, p[0] };
+}
+
+ValueSlope PumpLaw::airShare(AbsolutePressure atInlet, double swept) const
+{
+    if (m_airForced >= 0)
+        return { m_airForced, 0 };
+    return suctionAirShare(m_airHole_m, atInlet, swept);
+}
+
+ValueSlope PumpLaw::laggedTarget(double from_pa, const Prepared &p) const
+{
+    const AbsolutePressure inlet = absolute(GaugePressure { from_pa });
+    const ValueSlope fill = pumpFill_m3_s(p[1], m_inlet, inlet, p[2]);
+    const ValueSlope air = airShare(inlet, p[1]);
+    return { fill.value * (1 - air.value),
+             fill.slope * (1 - air.value) - fill.value * air.slope };
+}
+
+double PumpLaw::laggedStart(const Prepared &p) const { return laggedTarget(0, p).value; }
+
+CrankDrillingLaw::CrankDrillingLaw(const ElementValues &v)
+    : m_passage(passageOf(v))
+    , m_rIn_m(v.mm("r_in_mm"))
+    , m_rOut_m(v.mm("r_out_mm"))
+    , m_rClosest_m(v.has("closest_mm") ? v.mm("closest_mm") : closestShare * m_rIn_m)
+{
+}
+
+Prepared CrankDrillingLaw::prepare(const LawConditions &c) const
+{
+    const double rho = c.oil.density_kg_m3;
+    return { rho, c.oil.dynamicViscosity_pa_s,
+             crankColumn_pa(rho, c.shaftSpeed_rad_s, m_rIn_m, m_rOut_m),
+             crankSupplyNeeded_pa(rho, c.shaftSpeed_rad_s, m_rIn_m, m_rClosest_m) };
+}
+
+FlowSlope CrankDrillingLaw::flow(double dp_pa, const Prepared &p, double gate,
+                                 double &memory) const
+{
+    const FlowSlope out
+        = passageFlow(m_passage, dp_pa + gate * p[2], preparedOil(p), memory);
+    memory = std::abs(out.flow_m3_s);
+    return out;
+}
+
+ValueSlope CrankDrillingLaw::laggedTarget(double from_pa, const Prepared &p) const
+{
+    if (p[3] <= 0)
+        return { 1, 0 };
+    const ValueSlope gate = smoothstep(from_pa / p[3]);
+    return { gate.value, gate.slope / p[3] };
+}
+
+std::unique_ptr<Law> makePipe(const ElementValues &v) { return std::make_unique<PipeLaw>(v); }
+
+std::unique_ptr<Law> makeOrifice(const ElementValues &v)
+{
+    return std::make_unique<HoleLaw>(v.mm("d_mm"), v.mm("l_mm"), v("cd", 0.7));
+}
+
+std::unique_ptr<Law> makeAnnulus(const ElementValues &v)
+{
+    const RadialClearance gap = radial(DiametralClearance { v("clearance_um") * 1e-6 });
+    return std::make_unique<LinearLaw>(
+        annulusConductance_m3_s_pa(v.mm("d_mm"), gap, v.mm("l_mm"), v("ecc"), 1));
+}
+
+std::unique_ptr<Law> makeBearing(const ElementValues &v)
+{
+    return std::make_unique<BearingLaw>(v);
+}
+
+std::unique_ptr<Law> makeCrankDrilling(const ElementValues &v)
+{
+    return std::make_unique<CrankDrillingLaw>(v);
+}
+
+std::unique_ptr<Law> makeMedia(const ElementValues &v)
+{
+    return std::make_unique<LinearLaw>(v("permeance_m3"));
+}
+
+std::unique_ptr<Law> makeCheck(const ElementValues &v) { return std::make_unique<CheckLaw>(v); }
+std::unique_ptr<Law> makeRelief(const ElementValues &v) { return std::make_unique<ReliefLaw>(v); }
+std::unique_ptr<Law> makePump(const ElementValues &v) { return std::make_unique<PumpLaw>(v); }
+
+} // namespace mildpath

@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "circuit/circuit.h"
+#include "circuit/hydraulics.h"
+#include "pump/delivery.h"
+
+#include <array>
+#include <memory>
+
+namespace mildpath {
+
+/// An element's values with its type's defaults behind them.
+class ElementValues
+{
+public:
+    explicit ElementValues(const Element &element)
+        : m_element(element)
+    {
+    }
+    double operator()(const char *key, double fallback = 0) const
+    {
+        return m_element.value(key, fallback);
+    }
+    double mm(const char *key, double fallback_mm = 0) const
+    {
+        return m_element.value(key, fallback_mm) * 1e-3;
+    }
+    bool has(const char *key) const { return m_element.values.contains(key); }
+
+private:
+    const Element &m_element;
+};
+
+/// What an element sees of the operating point.
+struct LawConditions
+{
+    OilState oil; ///< at the element's own temperature
+    double shaftSpeed_rad_s;
+    double sumpTemperature_c;
+};
+
+/// Coefficients of a law at one operating point, computed once and used by every pass over the
+/// circuit; their meaning is the law's own.
+using Prepared = std::array<double, 6>;
+
+/// A value that a law takes from the round before, not part of the convex problem: the pump's fill,
+/// the gate of a crank drilling.
+enum class Lagged {
+    None,
+    Fill, ///< m³/s; settled within 1e-6 relative
+    Gate, ///< 0…1; settled within 1e-4
+};
+
+/// Flow law of one element: monotone in dp, defined for both signs, with analytic slope.
+class Law
+{
+public:
+    virtual ~Law() = default;
+
+    virtual Prepared prepare(const LawConditions &conditions) const = 0;
+    /// @param dp_pa   p_from − p_to
+    /// @param lagged  the lagged value, if the law has one
+    /// @param memory  the law's own note to itself between passes (a pipe's last flow)
+    virtual FlowSlope flow(double dp_pa, const Prepared &prepared, double lagged,
+                           double &memory) const = 0;
+
+    virtual Lagged lagged() const { return Lagged::None; }
+    /// What the lagged value should be at this pressure, and its slope by that pressure.
+    virtual ValueSlope laggedTarget(double /*from_pa*/, const Prepared &) const { return { 0, 0 }; }
+    /// dQ/d(lagged value), given dQ/d(dp).
+    virtual double flowPerLagged(double /*slope_m3_s_pa*/, const Prepared &) const { return 0; }
+    /// Before anything is known.
+    virtual double laggedStart(const Prepared &) const { return 0; }
+};
+
+/// Bearings warm their own oil; the solver asks for the loss when it balances heat.
+class BearingLaw : public Law
+{
+public:
+    explicit BearingLaw(const ElementValues &v);
+    Prepared prepare(const LawConditions &conditions) const override;
+    FlowSlope flow(double dp_pa, const Prepared &prepared, double, double &) const override;
+
+    /// Diametral clearance at this sump temperature.
+    DiametralClearance clearance(double sumpTemperature_c) const;
+    /// Petroff loss (W): 2 π μ ω² r³ L/c. Textbook; a lightly loaded film.
+    double loss_w(const LawConditions &conditions) const;
+
+private:
+    BearingLeakGeometry m_geometry;
+    double m_clearance_m;
+    double m_growth_m_per_k;
+    double m_speedRatio;
+};
+
+/// The pump, its fill lagged.
+class PumpLaw : public Law
+{
+public:
+    explicit PumpLaw(const ElementValues &v);
+    Prepared prepare(const LawConditions &conditions) const override;
+    FlowSlope flow(double dp_pa, const Prepared &prepared, double fill, double &) const override;
+    Lagged lagged() const override { return Lagged::Fill; }
+    ValueSlope laggedTarget(double from_pa, const Prepared &prepared) const override;
+    double flowPerLagged(double, const Prepared &) const override { return 1; }
+    double laggedStart(const Prepared &prepared) const override;
+
+    /// Displacement × speed (m³/s).
+    double swept_m3_s(const Prepared &prepared) const { return prepared[1]; }
+    AbsolutePressure releasePressure() const { return m_inlet.release; }
+    /// Share of air in what the pump takes in, and its slope by inlet pressure.
+    ValueSlope airShare(AbsolutePressure atInlet, double swept) const;
+
+private:
+    PumpGeometry m_geometry;
+    PumpInlet m_inlet;
+    double m_driveRatio;
+    double m_airHole_m;
+    double m_airForced; ///< negative: not forced
+};
+
+/// A drilling through the crank: pipe plus oil column, the column gated by the supply.
+class CrankDrillingLaw : public Law
+{
+public:
+    explicit CrankDrillingLaw(const ElementValues &v);
+    Prepared prepare(const LawConditions &conditions) const override;
+    FlowSlope flow(double dp_pa, const Prepared &prepared, double gate,
+                   double &memory) const override;
+    Lagged lagged() const override { return Lagged::Gate; }
+    ValueSlope laggedTarget(double from_pa, const Prepared &prepared) const override;
+    double flowPerLagged(double slope_m3_s_pa, const Prepared &prepared) const override
+    {
+        return slope_m3_s_pa * prepared[2];
+    }
+    double laggedStart(const Prepared &) const override { return 1; }
+
+    double column_pa(const Prepared &prepared) const { return prepared[2]; }
+    double supplyNeeded_pa(const Prepared &prepared) const { return prepared[3]; }
+
+private:
+    Passage m_passage;
+    double m_rIn_m, m_rOut_m, m_rClosest_m;
+};
+
+std::unique_ptr<Law> makePipe(const ElementValues &);
+std::unique_ptr<Law> makeOrifice(const ElementValues &);
+std::unique_ptr<Law> makeAnnulus(const ElementValues &);
+std::unique_ptr<Law> makeBearing(const ElementValues &);
+std::unique_ptr<Law> makeCrankDrilling(const ElementValues &);
+std::unique_ptr<Law> makeMedia(const ElementValues &);
+std::unique_ptr<Law> makeCheck(const ElementValues &);
+std::unique_ptr<Law> makeRelief(const ElementValues &);
+std::unique_ptr<Law> makePump(const ElementValues &);
+
+} // namespace mildpath

@@ -1,0 +1,158 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "circuit/circuit.h"
+#include "circuit/elimination.h"
+#include "circuit/laws.h"
+#include "oil/viscosity.h"
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace mildpath {
+
+/// How the oil in a bearing is warmed.
+enum class BearingTemperature {
+    Default, ///< the circuit's BearingRise
+    Energy, ///< balance of Petroff loss and the bearing's own flow; 80 K at most
+};
+
+/// Where the engine runs.
+struct OperatingPoint
+{
+    Oil oil;
+    double rpm; ///< crankshaft, rev/min, > 0
+    double sumpTemperature_c; ///< −60…300; outside −20…150 the viscosity is extrapolated (warning)
+    BearingTemperature bearingTemperature = BearingTemperature::Default;
+};
+
+/// Something true and good to know about a result.
+struct Warning
+{
+    std::string id; ///< stable, for programs
+    std::string text;
+    bool operator==(const Warning &) const = default;
+};
+
+/// Where a solve may start from and where it ended. Belongs to one network; hand the same object to
+/// the next solve of that network (or of one with the same elements) to start warm.
+struct SolveState
+{
+    bool filled = false;
+    std::vector<double> pressure_pa; ///< per unknown
+    std::vector<double> lagged; ///< per element
+    std::vector<double> memory; ///< per element
+    std::vector<double> filmRise_k; ///< per element; bearings only
+};
+
+/// A solved operating point. Vectors are in the network's node and element order.
+struct Solution
+{
+    std::vector<double> pressure_pa; ///< per node, gauge
+    std::vector<double> flow_m3_s; ///< per element, from → to
+    std::vector<double> lagged; ///< per element: pump fill (m³/s), crank gate (0…1)
+    std::vector<double> oilTemperature_c; ///< per element
+    std::vector<Prepared> prepared; ///< per element, for Network::sensitivity_pa
+    Elimination::Values factor; ///< of the last Jacobian
+    int newtonSteps = 0; ///< in all, coupled ones included
+    int mostStepsInOneRound = 0;
+    int rounds = 0; ///< of the lagged values
+    double massErrorRelative = 0; ///< largest node imbalance over pump flow
+    std::vector<Warning> warnings;
+};
+
+/// A compiled circuit: nodes numbered, laws made, elimination order found. Immutable; solving is
+/// const and keeps its state in SolveState.
+///
+/// Model: every element gives Q(dp), monotone; the sum of flows leaving each free node is 0. The
+/// Jacobian is symmetric positive definite, so the solution is unique and damped Newton reaches it
+/// from anywhere. Pump fill (with air), crank gates and heat balances are not part of that convex
+/// problem: they are lagged around it, and near the answer fill and gates join the Newton step.
+/// Not for transients, gas-softened oil or networks with more than one pressure pump.
+class Network
+{
+public:
+    /// Errors: place is a JSON pointer below the circuit: unknown type, value out of range,
+    /// duplicate id, no or several pumps, a node without a way to a fixed node (named), a tap at a
+    /// node that does not exist.
+    static Result<Network> compile(const Circuit &circuit);
+
+    /// Steady state.
+    /// Stops when the largest node imbalance is at most 1e-9 of the pump's flow and the lagged
+    /// values have settled (fill 1e-6 relative, gates 1e-4, film temperature 0.02 K).
+    /// Errors: `rpm`, `oil_temp_c`, `kv…` out of range; place = the worst node when it does not
+    /// converge (message begins with "no solution").
+    Result<Solution> solve(const OperatingPoint &point, SolveState *state = nullptr) const;
+
+    const std::vector<std::string> &nodes() const { return m_nodes; }
+    /// −1 when there is no such node.
+    int nodeIndex(std::string_view name) const;
+    /// −1 when there is no such element.
+    int elementIndex(std::string_view id) const;
+    size_t elementCount() const { return m_elements.size(); }
+    const std::string &elementId(int element) const;
+    int fromNode(int element) const;
+    int toNode(int element) const;
+    const Law &law(int element) const;
+    int pumpElement() const { return m_pump; }
+    int reliefElement() const { return m_relief; }
+
+    /// First-order change of a node's pressure per unit of an element's flow change at constant
+    /// pressures: one back-substitution for all elements at once (adjoint). Entry e is
+    /// dp_node/dQ_e (Pa per m³/s). Lagged values are held.
+    std::vector<double> adjoint(const Solution &solution, int node) const;
+    /// Flow of an element (all of its count) at the solution's pressures but with other values.
+    double flowWith(const Element &changed, const Solution &solution,
+                    const OperatingPoint &point) const;
+
+private:
+    struct Part
+    {
+        std::string id;
+        std::string type;
+        int from, to; ///< node
+        int freeFrom, freeTo; ///< unknown, −1 when fixed
+        int slot; ///< of the pair in the elimination, −1
+        double multiplier; ///< count × duty
+        double dt_k;
+        bool isBearing;
+        std::shared_ptr<const Law> law;
+    };
+    struct Work;
+
+    Result<void> addElements(const Circuit &circuit);
+    Result<void> checkPaths(const Circuit &circuit) const;
+    int addNode(const std::string &name);
+
+    OilState oilAt(const Part &part, size_t index, const OperatingPoint &point,
+                   Work &work) const;
+    void prepareAll(const OperatingPoint &point, Work &work) const;
+    void start(const OperatingPoint &point, const SolveState *state, Work &work) const;
+    double evaluate(Work &work) const;
+    int newton(Work &work, double tolerance) const;
+    double unsettled(Work &work) const;
+    bool coupledNewton(Work &work) const;
+    bool coupledStep(Work &work) const;
+    void substituteLagged(Work &work) const;
+    bool balanceHeat(const OperatingPoint &point, Work &work) const;
+    double pumpFlow(const Work &work) const;
+    Solution finish(const OperatingPoint &point, Work &work) const;
+    void warn(const OperatingPoint &point, const Work &work, Solution &solution) const;
+
+    std::vector<std::string> m_nodes;
+    std::vector<int> m_freeOf; ///< node → unknown, −1 when fixed
+    std::vector<int> m_nodeOf; ///< unknown → node
+    std::vector<double> m_fixed_pa; ///< per node
+    std::vector<Part> m_elements;
+    Elimination m_elimination;
+    BearingRise m_rise;
+    std::vector<Warning> m_compileWarnings;
+    std::vector<size_t> m_lagging; ///< elements with a lagged value
+    int m_pump = -1;
+    int m_relief = -1; ///< first relief valve fed by the pump's outlet
+};
+
+} // namespace mildpath

@@ -1,0 +1,499 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "circuit/network.h"
+
+#include "quantity/rounding.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr double massTolerance = 1e-9; // of the pump's flow
+constexpr double fillTolerance = 1e-6; // relative
+constexpr double gateTolerance = 1e-4;
+constexpr double filmTolerance_k = 0.02;
+constexpr double filmMost_k = 80;
+constexpr double oilHeat_j_kg_k = 2000;
+constexpr double heatToOil = 0.8;
+constexpr double largestStep_pa = 10e5;
+constexpr int mostNewtonSteps = 100;
+constexpr int mostCoupledSteps = 12;
+constexpr int mostRounds = 80;
+constexpr double roughTolerance = 1e-3; // of the pump's flow: near enough for coupled steps
+
+/// Gauss with pivoting on rows [a | b]; the answer lands in the last column.
+bool solveSmall(std::vector<std::vector<double>> &rows)
+{
+    const size_t n = rows.size();
+    for (size_t k = 0; k < n; ++k) {
+        size_t best = k;
+        for (size_t i = k + 1; i < n; ++i)
+            if (std::abs(rows[i][k]) > std::abs(rows[best][k]))
+                best = i;
+        if (!(std::abs(rows[best][k]) > 1e-12))
+            return false;
+        std::swap(rows[k], rows[best]);
+        for (size_t i = 0; i < n; ++i) {
+            if (i == k)
+                continue;
+            const double factor = rows[i][k] / rows[k][k];
+            for (size_t j = k; j <= n; ++j)
+                rows[i][j] -= factor * rows[k][j];
+        }
+    }
+    for (size_t k = 0; k < n; ++k)
+        rows[k][n] /= rows[k][k];
+    return true;
+}
+
+} // namespace
+
+/// Everything one solve writes to.
+struct Network::Work
+{
+    /// A lagged value and what the round before did with it, for the secant step.
+    struct Lag
+    {
+        double value = 0;
+        ValueSlope target {}; ///< by the pressure before the element
+        double flowPer = 0; ///< dQ/d(value), count and duty included
+        double lastValue = 0;
+        double lastTarget = 0;
+        bool hasLast = false;
+    };
+    /// Oil at one temperature; a circuit has only a handful of them.
+    struct CachedOil
+    {
+        double temperature_c;
+        OilState oil;
+    };
+
+    WaltherLine line {};
+    std::vector<double> p, residual, step, trial; ///< per unknown
+    std::vector<Prepared> prepared;
+    std::vector<double> memory, filmRise_k, temperature_c, flow;
+    std::vector<Lag> lag;
+    std::vector<CachedOil> oils;
+    Elimination::Values matrix;
+    int steps = 0, mostInOneRound = 0, rounds = 0;
+    double error = 0; ///< absolute imbalance, m³/s
+    int worst = 0; ///< unknown
+};
+
+OilState Network::oilAt(const Part &part, size_t index, const OperatingPoint &point,
+                        Work &work) const
+{
+    double t = point.sumpTemperature_c + part.dt_k;
+    if (part.isBearing)
+        t += work.filmRise_k[index];
+    work.temperature_c[index] = t;
+    for (const Work::CachedOil &known : work.oils)
+        if (known.temperature_c == t)
+            return known.oil;
+    const OilState oil = oilState(work.line, point.oil.rho15_kg_m3, { t });
+    work.oils.push_back({ t, oil });
+    return oil;
+}
+
+void Network::prepareAll(const OperatingPoint &point, Work &work) const
+{
+    const double speed = radPerSecond(point.rpm);
+    for (size_t i = 0; i < m_elements.size(); ++i)
+        work.prepared[i] = m_elements[i].law->prepare(
+            { oilAt(m_elements[i], i, point, work), speed, point.sumpTemperature_c });
+}
+
+void Network::start(const OperatingPoint &point, const SolveState *state, Work &work) const
+{
+    const size_t elements = m_elements.size(), unknowns = m_nodeOf.size();
+    work.prepared.resize(elements);
+    work.temperature_c.resize(elements);
+    work.flow.resize(elements);
+    work.residual.resize(unknowns);
+    work.trial.resize(unknowns);
+    work.lag.resize(elements);
+    work.matrix = m_elimination.zero();
+    const bool warm = state && state->filled && state->pressure_pa.size() == unknowns
+        && state->lagged.size() == elements;
+    const double rise = m_rise.base_k + m_rise.perKrpm_k * point.rpm / 1000;
+    work.memory = warm ? state->memory : std::vector<double>(elements, 0.0);
+    work.filmRise_k = warm && point.bearingTemperature == BearingTemperature::Energy
+        ? state->filmRise_k
+        : std::vector<double>(elements, rise);
+    prepareAll(point, work);
+    work.p = warm ? state->pressure_pa : std::vector<double>(unknowns, 1e5);
+    for (const size_t i : m_lagging)
+        work.lag[i].value = m_elements[i].law->laggedStart(work.prepared[i]);
+    if (!warm)
+        return;
+    // A warm start keeps its pressures; the lagged values follow from them at the new point.
+    unsettled(work);
+    for (const size_t i : m_lagging)
+        work.lag[i].value = work.lag[i].target.value;
+}
+
+/// One pass over all elements at work.p: flows, residual, Jacobian. Returns the largest imbalance.
+double Network::evaluate(Work &work) const
+{
+    std::fill(work.residual.begin(), work.residual.end(), 0.0);
+    std::fill(work.matrix.diagonal.begin(), work.matrix.diagonal.end(), 0.0);
+    std::fill(work.matrix.offDiagonal.begin(), work.matrix.offDiagonal.end(), 0.0);
+    for (size_t i = 0; i < m_elements.size(); ++i) {
+        const Part &e = m_elements[i];
+        const double from = e.freeFrom < 0 ? m_fixed_pa[static_cast<size_t>(e.from)]
+                                           : work.p[static_cast<size_t>(e.freeFrom)];
+        const double to = e.freeTo < 0 ? m_fixed_pa[static_cast<size_t>(e.to)]
+                                       : work.p[static_cast<size_t>(e.freeTo)];
+        const FlowSlope q
+            = e.law->flow(from - to, work.prepared[i], work.lag[i].value, work.memory[i]);
+        const double flow = q.flow_m3_s * e.multiplier;
+        const double slope = q.slope_m3_s_pa * e.multiplier;
+        work.flow[i] = flow;
+        work.lag[i].flowPer = e.law->flowPerLagged(q.slope_m3_s_pa, work.prepared[i]) * e.multiplier;
+        if (e.freeFrom >= 0) {
+            work.residual[static_cast<size_t>(e.freeFrom)] += flow;
+            work.matrix.diagonal[static_cast<size_t>(e.freeFrom)] += slope;
+        }
+        if (e.freeTo >= 0) {
+            work.residual[static_cast<size_t>(e.freeTo)] -= flow;
+            work.matrix.diagonal[static_cast<size_t>(e.freeTo)] += slope;
+        }
+        if (e.slot >= 0)
+            work.matrix.offDiagonal[static_cast<size_t>(e.slot)] -= slope;
+    }
+    work.error = 0;
+    for (size_t i = 0; i < work.residual.size(); ++i)
+        if (!(std::abs(work.residual[i]) <= work.error)) {
+            work.error = std::abs(work.residual[i]);
+            work.worst = static_cast<int>(i);
+        }
+    return work.error;
+}
+
+double Network::pumpFlow(const Work &work) const
+{
+    const auto pump = static_cast<size_t>(m_pump);
+    return std::max(std::abs(work.flow[pump]), 1e-6 * std::abs(work.lag[pump].value));
+}
+
+/// Damped Newton at fixed lagged values. Returns the steps taken, or −1 when it does not arrive.
+int Network::newton(Work &work, double tolerance) const
+{
+    evaluate(work);
+    for (int steps = 0; steps < mostNewtonSteps; ++steps) {
+        if (work.error <= tolerance * pumpFlow(work))
+            return steps;
+        Elimination::Values factor = work.matrix;
+        if (m_elimination.factorize(factor) >= 0)
+            return -1;
+        work.step.resize(work.p.size());
+        for (size_t i = 0; i < work.p.size(); ++i)
+            work.step[i] = -work.residual[i];
+        m_elimination.solve(factor, work.step);
+        for (double &s : work.step)
+            s = std::clamp(s, -largestStep_pa, largestStep_pa);
+
+        // Line search on the slope F·d of the convex co-content along the step: no integral needed.
+        const std::vector<double> base = work.p;
+        const auto slopeAt = [&](double a) {
+            for (size_t i = 0; i < base.size(); ++i)
+                work.p[i] = base[i] + a * work.step[i];
+            evaluate(work);
+            double slope = 0;
+            for (size_t i = 0; i < base.size(); ++i)
+                slope += work.residual[i] * work.step[i];
+            return slope;
+        };
+        double slope0 = 0;
+        for (size_t i = 0; i < base.size(); ++i)
+            slope0 += work.residual[i] * work.step[i];
+        double low = 0, high = 1, slopeLow = slope0, a = 1;
+        double slope = slopeAt(a);
+        double slopeHigh = slope;
+        for (int tries = 0; tries < 30; ++tries) {
+            if (std::abs(slope) <= 0.5 * std::abs(slope0) || (slope < 0 && a >= 1))
+                break;
+            if (slope > 0) {
+                high = a;
+                slopeHigh = slope;
+            } else {
+                low = a;
+                slopeLow = slope;
+            }
+            const double secant = low - slopeLow * (high - low) / (slopeHigh - slopeLow);
+            const double margin = 0.1 * (high - low);
+            a = std::clamp(secant, low + margin, high - margin);
+            slope = slopeAt(a);
+        }
+    }
+    return -1;
+}
+
+/// How far the lagged values are from their targets, the worst in units of its tolerance. Also
+/// refreshes the targets.
+double Network::unsettled(Work &work) const
+{
+    double worst = 0;
+    for (const size_t i : m_lagging) {
+        const Part &e = m_elements[i];
+        const double from = e.freeFrom < 0 ? m_fixed_pa[static_cast<size_t>(e.from)]
+                                           : work.p[static_cast<size_t>(e.freeFrom)];
+        Work::Lag &lag = work.lag[i];
+        lag.target = e.law->laggedTarget(from, work.prepared[i]);
+        const double tolerance = e.law->lagged() == Lagged::Fill
+            ? fillTolerance * std::max(std::abs(lag.target.value), 1e-12)
+            : gateTolerance;
+        worst = std::max(worst, std::abs(lag.target.value - lag.value) / tolerance);
+    }
+    return worst;
+}
+
+/// One Newton step of pressures and lagged values together. Each lagged value answers to one
+/// pressure only, so the step is the symmetric solve plus a correction of as many ranks as there are
+/// lagged values (Woodbury). False when that small system is singular.
+bool Network::coupledStep(Work &work) const
+{
+    Elimination::Values factor = work.matrix;
+    if (m_elimination.factorize(factor) >= 0)
+        return false;
+    const size_t n = work.p.size(), m = m_lagging.size();
+    const auto push = [&](size_t k, std::vector<double> &x, double amount) {
+        const Part &e = m_elements[m_lagging[k]];
+        const double q = work.lag[m_lagging[k]].flowPer * amount;
+        if (e.freeFrom >= 0)
+            x[static_cast<size_t>(e.freeFrom)] += q;
+        if (e.freeTo >= 0)
+            x[static_cast<size_t>(e.freeTo)] -= q;
+    };
+    work.step.assign(n, 0.0);
+    for (size_t i = 0; i < n; ++i)
+        work.step[i] = -work.residual[i];
+    std::vector<size_t> live; // lagged values that answer to pressure here
+    for (size_t k = 0; k < m; ++k) {
+        const Work::Lag &lag = work.lag[m_lagging[k]];
+        push(k, work.step, -(lag.target.value - lag.value));
+        if (lag.target.slope != 0 && m_elements[m_lagging[k]].freeFrom >= 0)
+            live.push_back(k);
+    }
+    m_elimination.solve(factor, work.step);
+
+    const size_t r = live.size();
+    std::vector<std::vector<double>> z(r, std::vector<double>(n, 0.0));
+    std::vector<std::vector<double>> small(r, std::vector<double>(r + 1, 0.0));
+    const auto at = [&](size_t k) {
+        return static_cast<size_t>(m_elements[m_lagging[live[k]]].freeFrom);
+    };
+    const auto slope = [&](size_t k) { return work.lag[m_lagging[live[k]]].target.slope; };
+    for (size_t k = 0; k < r; ++k) {
+        push(live[k], z[k], 1);
+        m_elimination.solve(factor, z[k]);
+    }
+    for (size_t k = 0; k < r; ++k) {
+        for (size_t j = 0; j < r; ++j)
+            small[k][j] = (k == j ? 1.0 : 0.0) + slope(k) * z[j][at(k)];
+        small[k][r] = slope(k) * work.step[at(k)];
+    }
+    if (!solveSmall(small))
+        return false;
+    for (size_t k = 0; k < r; ++k)
+        for (size_t i = 0; i < n; ++i)
+            work.step[i] -= z[k][i] * small[k][r];
+    for (size_t i = 0; i < n; ++i)
+        work.p[i] += std::clamp(work.step[i], -largestStep_pa, largestStep_pa);
+    for (const size_t i : m_lagging) {
+        Work::Lag &lag = work.lag[i];
+        lag.value = lag.target.value;
+    }
+    for (size_t k = 0; k < r; ++k)
+        work.lag[m_lagging[live[k]]].value += small[k][r];
+    return true;
+}
+
+/// Pressures and lagged values together, from a state where the pressures nearly balance. False,
+/// with the state put back, when it does not close in: the rounds then go on.
+bool Network::coupledNewton(Work &work) const
+{
+    const std::vector<double> pressure = work.p;
+    const std::vector<Work::Lag> lag = work.lag;
+    double before = std::max(unsettled(work), work.error / (massTolerance * pumpFlow(work)));
+    for (int i = 0; i < mostCoupledSteps && before > 1; ++i) {
+        if (!coupledStep(work))
+            break;
+        ++work.steps;
+        evaluate(work);
+        const double now = std::max(unsettled(work), work.error / (massTolerance * pumpFlow(work)));
+        if (!(now < before))
+            break;
+        before = now;
+    }
+    if (before <= 1 && work.error <= massTolerance * pumpFlow(work))
+        return true;
+    work.p = pressure;
+    work.lag = lag;
+    return false;
+}
+
+/// Moves every lagged value toward its target, by itself.
+void Network::substituteLagged(Work &work) const
+{
+    unsettled(work);
+    for (const size_t i : m_lagging) {
+        Work::Lag &lag = work.lag[i];
+        const double miss = lag.target.value - lag.value;
+        // Drawing more lowers the pressure that allowed it, so the target falls as the value rises
+        // and plain substitution may cycle. A secant through the last two rounds finds the crossing.
+        double share = std::abs(miss) > 0.02 * std::abs(lag.target.value) ? 0.5 : 1;
+        if (lag.hasLast && lag.value != lag.lastValue) {
+            const double s = (lag.target.value - lag.lastTarget) / (lag.value - lag.lastValue);
+            share = s < 0.5 ? 1 / (1 - s) : 1;
+        }
+        lag.lastValue = lag.value;
+        lag.lastTarget = lag.target.value;
+        lag.hasLast = true;
+        lag.value += std::clamp(share, 0.02, 1.0) * miss;
+    }
+}
+
+/// Film rise of every bearing from its own loss and flow, half steps. True when settled.
+bool Network::balanceHeat(const OperatingPoint &point, Work &work) const
+{
+    bool settled = true;
+    const double speed = radPerSecond(point.rpm);
+    for (size_t i = 0; i < m_elements.size(); ++i) {
+        const Part &e = m_elements[i];
+        if (!e.isBearing || e.multiplier == 0)
+            continue;
+        const LawConditions conditions { oilAt(e, i, point, work), speed, point.sumpTemperature_c };
+        const double loss = static_cast<const BearingLaw &>(*e.law).loss_w(conditions);
+        const double flow = std::abs(work.flow[i]) / e.multiplier;
+        const double carried = conditions.oil.density_kg_m3 * oilHeat_j_kg_k * flow;
+        const double target
+            = carried > 0 ? std::min(filmMost_k, heatToOil * loss / carried) : filmMost_k;
+        const double miss = target - work.filmRise_k[i];
+        if (std::abs(miss) < filmTolerance_k)
+            continue;
+        settled = false;
+        work.filmRise_k[i] += miss / 2;
+        work.prepared[i] = e.law->prepare({ oilAt(e, i, point, work), speed,
+                                            point.sumpTemperature_c });
+    }
+    return settled;
+}
+
+Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) const
+{
+    if (!(point.rpm > 0) || !(point.rpm <= 30000))
+        return fail("rpm", "must be above 0 and at most 30000, is " + formatPlain(point.rpm, 1));
+    if (!(point.sumpTemperature_c >= -60) || !(point.sumpTemperature_c <= 300))
+        return fail("oil_temp_c", "must be -60 to 300, is " + formatPlain(point.sumpTemperature_c, 1));
+    if (!(point.oil.rho15_kg_m3 >= 600) || !(point.oil.rho15_kg_m3 <= 1200))
+        return fail("rho15_kg_m3", "must be 600 to 1200, is " + formatPlain(point.oil.rho15_kg_m3, 1));
+    const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
+    if (!line)
+        return tl::unexpected(line.error());
+
+    Work work;
+    work.line = *line;
+    start(point, state, work);
+    bool settled = false;
+    while (!settled && work.rounds < mostRounds) {
+        ++work.rounds;
+        const int steps = newton(work, roughTolerance);
+        if (steps < 0)
+            break;
+        work.steps += steps;
+        work.mostInOneRound = std::max(work.mostInOneRound, steps);
+        settled = coupledNewton(work);
+        if (!settled)
+            substituteLagged(work);
+        else if (point.bearingTemperature == BearingTemperature::Energy)
+            settled = balanceHeat(point, work);
+    }
+    if (!settled) {
+        const std::string &node
+            = m_nodes[static_cast<size_t>(m_nodeOf[static_cast<size_t>(work.worst)])];
+        return fail(node, "no solution found at " + formatPlain(point.rpm, 0) + " rev/min, "
+                              + formatPlain(point.sumpTemperature_c, 1)
+                              + " C; worst balance at node \"" + node + "\"");
+    }
+    if (state) {
+        state->filled = true;
+        state->pressure_pa = work.p;
+        state->memory = work.memory;
+        state->filmRise_k = work.filmRise_k;
+        state->lagged.resize(m_elements.size());
+        for (size_t i = 0; i < m_elements.size(); ++i)
+            state->lagged[i] = work.lag[i].value;
+    }
+    return finish(point, work);
+}
+
+Solution Network::finish(const OperatingPoint &point, Work &work) const
+{
+    Solution out;
+    out.pressure_pa = m_fixed_pa;
+    for (size_t i = 0; i < m_nodeOf.size(); ++i)
+        out.pressure_pa[static_cast<size_t>(m_nodeOf[i])] = work.p[i];
+    out.lagged.resize(m_elements.size());
+    for (size_t i = 0; i < m_elements.size(); ++i)
+        out.lagged[i] = work.lag[i].value;
+    out.factor = work.matrix;
+    m_elimination.factorize(out.factor);
+    out.flow_m3_s = std::move(work.flow);
+    out.oilTemperature_c = std::move(work.temperature_c);
+    out.newtonSteps = work.steps;
+    out.mostStepsInOneRound = work.mostInOneRound;
+    out.rounds = work.rounds;
+    const double reference = std::abs(out.flow_m3_s[static_cast<size_t>(m_pump)]);
+    out.massErrorRelative = reference > 0 ? work.error / reference : work.error;
+    out.prepared = std::move(work.prepared);
+    warn(point, work, out);
+    return out;
+}
+
+void Network::warn(const OperatingPoint &point, const Work &, Solution &out) const
+{
+    out.warnings = m_compileWarnings;
+    const auto add = [&](const char *id, std::string text) {
+        out.warnings.push_back({ id, std::move(text) });
+    };
+    if (point.sumpTemperature_c < -20 || point.sumpTemperature_c > 150)
+        add("temperature_extrapolated", "oil temperature lies outside -20 to 150 C; the viscosity "
+                                        "is extrapolated");
+    const auto &pump = static_cast<const PumpLaw &>(law(m_pump));
+    const AbsolutePressure inlet
+        = absolute(GaugePressure { out.pressure_pa[static_cast<size_t>(fromNode(m_pump))] });
+    if (inlet.value_pa < pump.releasePressure().value_pa + 10e3)
+        add("inlet_near_release", "pump inlet at " + formatPlain(inlet.value_pa / 1e3, 1)
+                                      + " kPa absolute: air comes out, the pump does not fill");
+    const double delivered = out.flow_m3_s[static_cast<size_t>(m_pump)];
+    for (size_t i = 0; i < m_elements.size(); ++i) {
+        const Part &e = m_elements[i];
+        if (e.type == "crank_drilling") {
+            const double needed
+                = static_cast<const CrankDrillingLaw &>(*e.law).supplyNeeded_pa(out.prepared[i]);
+            const double supply = out.pressure_pa[static_cast<size_t>(e.from)];
+            if (supply < needed)
+                add("crank_not_fed", "\"" + e.id + "\": " + formatPlain(supply / 1e3, 0)
+                                         + " kPa at the main is below the "
+                                         + formatPlain(needed / 1e3, 0)
+                                         + " kPa the oil needs to enter the crank");
+        } else if (e.type == "relief") {
+            const bool isRelief = static_cast<int>(i) == m_relief;
+            const double share = delivered > 0 ? out.flow_m3_s[i] / delivered : 0;
+            if (isRelief && share > 0.01 && point.rpm <= 1000 && point.sumpTemperature_c >= 80)
+                add("relief_open_at_hot_idle", "the relief valve is open at hot idle");
+            if (!isRelief && share > 0.1)
+                add("filter_bypassed", "\"" + e.id + "\": " + formatPlain(100 * share, 0)
+                                           + " % of the oil passes round the filter");
+        }
+    }
+    double highest = 0;
+    for (const double p : out.pressure_pa)
+        highest = std::max(highest, p);
+    if (out.pressure_pa[static_cast<size_t>(toNode(m_pump))] > 15e5)
+        add("beyond_strength", "pump outlet beyond what filter cans stand (15 bar)");
+}
+
+} // namespace mildpath

@@ -1,0 +1,60 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pump/delivery.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+/// Two slots in parallel, each w wide, h high, L long.
+double twoSlots_m3_s_pa(double width_m, double height_m, double length_m, double viscosity_pa_s)
+{
+    return 2 * width_m * height_m * height_m * height_m / (12 * viscosity_pa_s * length_m);
+}
+
+} // namespace
+
+PumpLeaks pumpLeaks(const PumpGeometry &p, double viscosity_pa_s)
+{
+    return { twoSlots_m3_s_pa(p.rotorLength_m, p.tipClearance_m, p.tipLand_m, viscosity_pa_s),
+             twoSlots_m3_s_pa(p.endPathWidth_m, p.endClearance_m / 2, p.endPathLength_m,
+                              viscosity_pa_s),
+             twoSlots_m3_s_pa(p.rotorLength_m, p.bodyClearance_m / 2, p.bodyPathLength_m,
+                              viscosity_pa_s) };
+}
+
+ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePressure atInlet,
+                         double density_kg_m3)
+{
+    if (!(inlet.portArea_m2 > 0) || swept_m3_s <= 0)
+        return { std::max(0.0, swept_m3_s), 0 };
+    const double head = atInlet.value_pa - inlet.release.value_pa;
+    if (head <= 0)
+        return { 0, 0 };
+    const double limit
+        = inlet.portDischarge * inlet.portArea_m2 * std::sqrt(2 * head / density_kg_m3);
+    const double x = swept_m3_s / limit;
+    const double x2 = x * x, x4 = x2 * x2, x8 = x4 * x4;
+    const double fill = swept_m3_s / std::sqrt(std::sqrt(std::sqrt(1 + x8)));
+    return { fill, fill * x8 / (1 + x8) / (2 * head) };
+}
+
+ValueSlope suctionAirShare(double holeDiameter_m, AbsolutePressure atInlet, double swept_m3_s)
+{
+    constexpr double most = 0.95;
+    constexpr double leastInlet_pa = 5e3; // the law diverges toward vacuum
+    const double vacuum = atmosphere_pa - atInlet.value_pa;
+    if (holeDiameter_m <= 0 || vacuum <= 0 || swept_m3_s <= 0)
+        return { 0, 0 };
+    const double area = pi / 4 * holeDiameter_m * holeDiameter_m;
+    const double inlet_pa = std::max(atInlet.value_pa, leastInlet_pa);
+    const double air = 0.6 * area * std::sqrt(2 * vacuum / 1.2) * atmosphere_pa / inlet_pa;
+    const double share = air / swept_m3_s;
+    if (share >= most)
+        return { most, 0 };
+    const double compression = atInlet.value_pa > leastInlet_pa ? 1 / inlet_pa : 0;
+    return { share, -share * (1 / (2 * vacuum) + compression) };
+}
+
+} // namespace mildpath

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "quantity/rounding.h"
+
+#include <algorithm>
+#include <array>
+#include <cassert>
+#include <charconv>
+#include <cmath>
+
+namespace mildpath {
+
+int decimalsFor(double standardUncertainty, int most)
+{
+    if (!(standardUncertainty > 0) || !std::isfinite(standardUncertainty))
+        return most;
+    const double expanded = 2 * standardUncertainty;
+    const double exponent = std::floor(std::log10(expanded));
+    const double leading = expanded / std::pow(10.0, exponent);
+    const int digits = leading < 2 ? 2 : 1;
+    return std::clamp(static_cast<int>(-exponent) + digits - 1, 0, most);
+}
+
+std::string formatPlain(double value, int decimals)
+{
+    assert(decimals >= 0 && decimals <= 9);
+    if (!std::isfinite(value))
+        return "-";
+    std::array<char, 400> buffer {};
+    const auto [end, code] = std::to_chars(buffer.data(), buffer.data() + buffer.size(), value,
+                                           std::chars_format::fixed, decimals);
+    assert(code == std::errc());
+    std::string text(buffer.data(), end);
+    // "-0.00" says something about the arithmetic, nothing about the engine.
+    if (text.front() == '-' && text.find_first_of("123456789") == std::string::npos)
+        text.erase(0, 1);
+    return text;
+}
+
+std::string formatNumber(double value, int decimals)
+{
+    if (!std::isfinite(value))
+        return "–";
+    std::string text = formatPlain(value, decimals);
+    const bool negative = text.front() == '-';
+    if (negative)
+        text.erase(0, 1);
+    size_t whole = text.find('.');
+    if (whole == std::string::npos)
+        whole = text.size();
+    for (size_t at = whole; at > 3;) {
+        at -= 3;
+        text.insert(at, "\u202F");
+    }
+    return (negative ? "\u2212" : "") + text;
+}
+
+} // namespace mildpath

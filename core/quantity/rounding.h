@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <string>
+
+namespace mildpath {
+
+/// A value with its standard uncertainty, both in one unit.
+struct Measured
+{
+    double value;
+    double standardUncertainty;
+
+    /// Half width of the interval that holds about 95 % (coverage factor 2, JCGM 100 "GUM", 2008,
+    /// clause 6.3.3).
+    double expanded() const { return 2 * standardUncertainty; }
+    bool operator==(const Measured &) const = default;
+};
+
+/// Decimals worth showing for a value of this standard uncertainty: one digit of the expanded
+/// uncertainty, two when that digit would be a 1 (GUM 7.2.6, common reading). Zero, negative or
+/// not finite: `most`.
+int decimalsFor(double standardUncertainty, int most = 4);
+
+/// Fixed-point text with a thin space between thousands (U+202F), the true minus sign, and "–" for
+/// a value that is not finite. @param decimals 0…9
+std::string formatNumber(double value, int decimals);
+
+/// As formatNumber, with plain ASCII (command line, CSV): no thousands mark, hyphen-minus.
+std::string formatPlain(double value, int decimals);
+
+} // namespace mildpath

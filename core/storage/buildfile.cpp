@@ -1,0 +1,98 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "storage/buildfile.h"
+
+#include "oil/grades.h"
+#include "storage/files.h"
+
+namespace mildpath {
+namespace {
+
+LoadResult bad(std::vector<Error> errors)
+{
+    return tl::unexpected(LoadFailure { false, std::move(errors) });
+}
+
+Result<void> oilFromVersion1(Json &document)
+{
+    if (!document.contains("oil") || !document["oil"].is_string())
+        return fail("/oil", "must be a grade (version 1)");
+    const std::string grade = document["oil"].get<std::string>();
+    const ShelfOil *oil = findShelfOil(grade);
+    if (!oil)
+        return fail("/oil", "there is no oil \"" + grade + "\" on the shelf");
+    document["oil"] = oilToJson({ grade, oil->oil });
+    document["version"] = 2;
+    return {};
+}
+
+} // namespace
+
+Result<Json> migrateBuild(Json document)
+{
+    const auto version = document.find("version");
+    if (version == document.end())
+        return fail("/version", "is missing");
+    if (!version->is_number_integer() || version->get<std::int64_t>() < 1)
+        return fail("/version", "must be a whole number from 1, is " + version->dump());
+    if (version->get<std::int64_t>() > buildVersion)
+        return fail("/version", "is " + version->dump() + "; this program reads up to "
+                                    + std::to_string(buildVersion) + ". Use a newer one");
+    if (*version == 1)
+        if (auto ok = oilFromVersion1(document); !ok)
+            return tl::unexpected(ok.error());
+    return document;
+}
+
+LoadResult parseBuild(const std::string &text)
+{
+    const auto json = parseJson(text);
+    if (!json)
+        return bad({ json.error() });
+    if (!json->is_object())
+        return bad({ { "/", std::string("must be an object, is ") + json->type_name() } });
+    const auto format = json->find("format");
+    if (format == json->end() || *format != buildFormat)
+        return bad({ { "/format", "must be \"" + std::string(buildFormat)
+                                      + "\": this is not a build of this program" } });
+    const auto document = migrateBuild(*json);
+    if (!document)
+        return bad({ document.error() });
+    LoadedBuild out;
+    out.fileVersion = (*json)["version"].get<int>();
+    if (out.fileVersion != buildVersion)
+        out.olderText = text;
+    std::vector<Error> errors;
+    out.build = buildFromJson(*document, errors);
+    if (errors.empty())
+        errors = validateBuild(out.build);
+    if (!errors.empty())
+        return bad(std::move(errors));
+    return out;
+}
+
+LoadResult loadBuild(const std::filesystem::path &path)
+{
+    const auto text = readTextFile(path);
+    if (!text)
+        return tl::unexpected(LoadFailure { true, { text.error() } });
+    return parseBuild(*text);
+}
+
+std::string buildText(const Build &build)
+{
+    return buildToJson(build).dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+Result<void> saveBuild(const std::filesystem::path &path, const Build &build,
+                       const std::string &olderText)
+{
+    if (!olderText.empty()) {
+        std::filesystem::path backup = path;
+        backup += ".bak";
+        if (auto ok = writeTextFile(backup, olderText); !ok)
+            return ok;
+    }
+    return writeTextFile(path, buildText(build));
+}
+
+} // namespace mildpath

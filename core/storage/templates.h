@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "storage/buildfile.h"
+
+#include <filesystem>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+/// Folder with `templates/` and `demo/`: $MILDPATH_DATA, else beside the sources, else as installed.
+std::filesystem::path dataFolder();
+
+/// The demo build's file.
+std::filesystem::path demoBuildPath();
+
+/// A build without readings to start from.
+struct TemplateInfo
+{
+    std::string name; ///< file name without ending
+    std::string title; ///< the engine's name
+    std::filesystem::path path;
+};
+/// By name. Files that cannot be read are left out.
+std::vector<TemplateInfo> listTemplates();
+
+/// The template, ready to become a new build. Errors as loadBuild; an unknown name lists the known.
+LoadResult loadTemplate(const std::string &name);
+
+} // namespace mildpath
