@@ -1,0 +1,218 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/clearances/clearanceaxis.h"
+
+#include "paint/marks.h"
+#include "paint/text.h"
+
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr double labelWidth = 116, top = 34, bottom = 64;
+constexpr double thou_um = 25.4;
+
+bool imperial() { return Display::system() == UnitSystem::Imperial; }
+
+} // namespace
+
+ClearanceAxis::ClearanceAxis(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+{
+    setObjectName(QStringLiteral("clearanceAxis"));
+    setMinimumHeight(250);
+    setAccessibleName(tr("Clearances of the family on one axis; the figures stand in the entry cells"));
+}
+
+void ClearanceAxis::setKind(const std::string &kind)
+{
+    m_kind = kind;
+    update();
+}
+
+std::vector<const BearingClearance *> ClearanceAxis::rows() const
+{
+    std::vector<const BearingClearance *> out;
+    for (const BearingClearance &c : m_open.assessment().clearances)
+        if (c.kind == m_kind)
+            out.push_back(&c);
+    return out;
+}
+
+ClearanceAxis::Scale ClearanceAxis::scale() const
+{
+    double low = 1e9, high = -1e9;
+    const auto take = [&](double um) {
+        low = std::min(low, um);
+        high = std::max(high, um);
+    };
+    for (const BearingClearance *c : rows()) {
+        take(c->running_um);
+        take(c->cold_um.value);
+        for (const JudgedReading &r : c->readings)
+            if (!r.unlikely)
+                take(r.at20_um);
+        if (c->limits) {
+            take(c->limits->min_um);
+            take(c->limits->max_um);
+        }
+    }
+    if (low > high)
+        low = 0, high = 100;
+    return { std::floor((low - 8) / 10) * 10, std::ceil((high + 8) / 10) * 10, labelWidth + 16,
+             width() - 18.0 };
+}
+
+QRectF ClearanceAxis::rowArea(size_t row, size_t count) const
+{
+    const double height = (this->height() - top - bottom) / static_cast<double>(std::max<size_t>(1, count));
+    return { 0, top + height * static_cast<double>(row), static_cast<double>(width()), height };
+}
+
+void ClearanceAxis::paintEvent(QPaintEvent *)
+{
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const auto all = rows();
+    if (all.empty())
+        return;
+    const Scale s = scale();
+    for (size_t i = 0; i < all.size(); ++i)
+        if (qs(all[i]->stop) == m_open.selectedStop()) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(Theme::current().selectionFill);
+            p.drawRoundedRect(rowArea(i, all.size()).adjusted(0, 2, 0, -2), 5, 5);
+        }
+    paintLimits(p, s);
+    paintAxis(p, s);
+    for (size_t i = 0; i < all.size(); ++i)
+        paintRow(p, s, *all[i], rowArea(i, all.size()));
+    paintKey(p);
+}
+
+void ClearanceAxis::paintLimits(QPainter &p, const Scale &s) const
+{
+    const Theme &t = Theme::current();
+    const auto it = m_open.build().limits.find(m_kind);
+    if (it == m_open.build().limits.end())
+        return;
+    const Limits &l = it->second;
+    const QRectF band(s.x(l.min_um), top - 4, s.x(l.max_um) - s.x(l.min_um), height() - top - bottom + 8);
+    QColor fill = t.proven;
+    fill.setAlphaF(t.dark ? 0.16F : 0.11F);
+    p.fillRect(band, fill);
+    const QFont font = textFont(TextSize::Small);
+    drawLine(p, QRectF(band.left() + 4, band.top() - 28, 260, 14), Qt::AlignVCenter,
+             tr("%1 limits %2 to %3").arg(qs(l.source.empty() ? "the" : l.source),
+                                         Display::clearance(l.min_um, 1).number,
+                                         Display::clearance(l.max_um, 1).text()),
+             font, t.proven);
+    if (l.target_um) {
+        const double x = s.x(*l.target_um);
+        p.setPen(QPen(t.proven, 1.4, Qt::DashLine));
+        p.drawLine(QPointF(x, band.top() - 10), QPointF(x, band.bottom()));
+        drawLine(p, QRectF(x + 4, band.top() - 14, 140, 14), Qt::AlignVCenter,
+                 tr("target %1").arg(Display::clearance(*l.target_um, 1).number), font, t.proven);
+    }
+}
+
+void ClearanceAxis::paintAxis(QPainter &p, const Scale &s) const
+{
+    const Theme &t = Theme::current();
+    const double end = height() - bottom;
+    const double step = s.to - s.from > 120 ? 20 : 10;
+    const QFont first = textFont(TextSize::Normal), second = textFont(TextSize::Small);
+    for (double um = s.from; um <= s.to + 0.1; um += step) {
+        const double x = s.x(um);
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(x, top - 4), QPointF(x, end + 4));
+        const QString metric = qs(formatNumber(um, 0)), thou = qs(formatNumber(um / thou_um, 1));
+        drawLine(p, QRectF(x - 24, end + 7, 48, 15), Qt::AlignCenter, imperial() ? thou : metric, first, t.ink);
+        drawLine(p, QRectF(x - 24, end + 22, 48, 14), Qt::AlignCenter, imperial() ? metric : thou, second,
+                 t.muted);
+    }
+    const double unitRight = s.left - 22;
+    drawLine(p, QRectF(unitRight - 50, end + 7, 50, 15), Qt::AlignRight | Qt::AlignVCenter,
+             imperial() ? tr("thou") : tr("µm"), first, t.muted);
+    drawLine(p, QRectF(unitRight - 50, end + 22, 50, 14), Qt::AlignRight | Qt::AlignVCenter,
+             imperial() ? tr("µm") : tr("thou"), second, t.muted);
+}
+
+void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance &c, const QRectF &area) const
+{
+    const Theme &t = Theme::current();
+    const bool selected = qs(c.stop) == m_open.selectedStop();
+    const double y = area.center().y();
+    drawLine(p, QRectF(10, y - 10, 82, 20), Qt::AlignVCenter, qs(m_open.build().engine.find(c.stop)->name),
+             textFont(TextSize::Body, selected), selected ? t.selection : t.ink);
+    drawMark(p, QPointF(labelWidth - 14, y), 13, c.mark);
+
+    const double cold = s.x(c.cold_um.value);
+    if (!c.measured) {
+        // Assumed: a faint bar as wide as what is not known.
+        p.setPen(QPen(t.faint, 1.2, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        if (c.limits)
+            p.drawRoundedRect(QRectF(s.x(c.limits->min_um), y - 6, s.x(c.limits->max_um) - s.x(c.limits->min_um), 12), 6, 6);
+        drawLine(p, QRectF(cold - 80, y - 8, 160, 16), Qt::AlignCenter, tr("not gauged, assumed"),
+                 textFont(TextSize::Small), t.muted);
+    }
+    double least = 1e9, most = -1e9;
+    for (const JudgedReading &r : c.readings) {
+        least = std::min(least, std::clamp(s.x(r.at20_um), s.left, s.right));
+        most = std::max(most, std::clamp(s.x(r.at20_um), s.left, s.right));
+    }
+    if (most > least) {
+        p.setPen(QPen(t.line, 5, Qt::SolidLine, Qt::RoundCap));
+        p.drawLine(QPointF(least, y), QPointF(most, y));
+    }
+    for (const JudgedReading &r : c.readings) {
+        const QPointF at(std::clamp(s.x(r.at20_um), s.left, s.right), y);
+        const QColor colour = r.pastLimit ? t.hold : t.ink;
+        p.setPen(QPen(colour, 1.8));
+        p.setBrush(r.station == 1 ? colour : t.panel);
+        p.drawEllipse(at, 5, 5);
+    }
+    // Running: a triangle just under the line, its figure to the left.
+    const double running = s.x(c.running_um);
+    const double base = y + 19;
+    p.setPen(QPen(t.oil[3], 1));
+    p.setBrush(t.oil[2]);
+    p.drawPolygon(QPolygonF { { QPointF(running, base - 12), QPointF(running + 6, base), QPointF(running - 6, base) } });
+    drawLine(p, QRectF(running - 90, base - 13, 80, 14), Qt::AlignRight | Qt::AlignVCenter,
+             tr("%1 hot").arg(Display::clearance(c.running_um, 1).number), textFont(TextSize::Small), t.warm);
+}
+
+void ClearanceAxis::paintKey(QPainter &p) const
+{
+    const Theme &t = Theme::current();
+    const QFont font = textFont(TextSize::Small);
+    const double y = height() - 12;
+    const QString hot = tr("running, oil %1").arg(Display::temperature(m_open.build().use.hotOil_c).text());
+    double x = width() - 18 - QFontMetricsF(font).horizontalAdvance(hot);
+    drawLine(p, QRectF(x, y - 8, 200, 16), Qt::AlignVCenter, hot, font, t.muted);
+    p.setPen(QPen(t.oil[3], 1));
+    p.setBrush(t.oil[2]);
+    p.drawPolygon(QPolygonF { { QPointF(x - 12, y - 6), QPointF(x - 6, y + 5), QPointF(x - 18, y + 5) } });
+    for (const auto &[name, front] : { std::pair(tr("rear of the shell"), false), std::pair(tr("front"), true) }) {
+        x -= 34 + QFontMetricsF(font).horizontalAdvance(name);
+        drawLine(p, QRectF(x, y - 8, 160, 16), Qt::AlignVCenter, name, font, t.muted);
+        p.setPen(QPen(t.ink, 1.6));
+        p.setBrush(front ? t.ink : t.panel);
+        p.drawEllipse(QPointF(x - 11, y), 4.5, 4.5);
+    }
+}
+
+void ClearanceAxis::mousePressEvent(QMouseEvent *event)
+{
+    const auto all = rows();
+    for (size_t i = 0; i < all.size(); ++i)
+        if (rowArea(i, all.size()).contains(event->position()))
+            m_open.selectStop(qs(all[i]->stop));
+}
+
+} // namespace mildpath

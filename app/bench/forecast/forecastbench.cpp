@@ -1,0 +1,148 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/forecast/forecastbench.h"
+
+#include "bench/forecast/forecastcards.h"
+#include "plot/curvechart.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+
+ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
+    : Bench(open, tr("Forecast"), parent)
+    , m_title(new QLabel(tr("Pressure at the gauge"), this))
+    , m_subtitle(new QLabel(this))
+    , m_chart(new CurveChart(this))
+    , m_shares(new OilShareBar(open, this))
+    , m_oils(new OtherOilsCard(open, this))
+    , m_levers(new LeversCard(open, this))
+{
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 8, 12, 10);
+    column->setSpacing(6);
+    auto *head = new QHBoxLayout;
+    m_title->setFont(textFont(TextSize::Title, true));
+    head->addWidget(m_title);
+    head->addSpacing(8);
+    head->addWidget(m_subtitle, 1);
+    column->addLayout(head);
+    auto *upper = new QHBoxLayout;
+    upper->setSpacing(10);
+    upper->addWidget(m_chart, 1);
+    upper->addWidget(m_shares);
+    column->addLayout(upper, 3);
+    auto *lower = new QHBoxLayout;
+    lower->setSpacing(12);
+    lower->addWidget(m_oils, 1);
+    lower->addWidget(m_levers, 1);
+    column->addLayout(lower, 2);
+    m_chart->setObjectName(QStringLiteral("forecastChart"));
+    m_chart->setAccessibleName(tr("Pressure at the gauge against speed; its figures stand in the side panel"));
+}
+
+void ForecastBench::refresh()
+{
+    const Theme &t = Theme::current();
+    const Assessment &a = m_open.assessment();
+    m_subtitle->setText(tr("band: nine builds in ten (measuring, what is assumed, 6 % for the model)"));
+    QPalette palette = m_subtitle->palette();
+    palette.setColor(QPalette::WindowText, t.muted);
+    m_subtitle->setPalette(palette);
+
+    const std::string unit = Display::pressureUnit();
+    const auto shown = [&](double pa) { return toUnit(pa, unit, Dimension::Pressure); };
+    m_chart->setAxes(tr("rev/min"), qs(unit));
+    std::vector<Curve> curves;
+    std::vector<ChartMark> marks;
+    double most = 4e5;
+    const QColor tones[] = { t.cold, t.warm, t.hot };
+    const double labels[] = { 0.30, 0.42, 0.56 };
+    for (size_t i = 0; i < a.forecast.size(); ++i) {
+        const ForecastLine &line = a.forecast[i];
+        Curve c { Display::temperature(line.oil_c).text(), tones[std::min<size_t>(i, 2)], line.rpm, {}, {}, {}, false,
+                  labels[std::min<size_t>(i, 2)] };
+        for (const LikelyPressure &p : line.gauge) {
+            c.y.push_back(shown(p.value_pa));
+            c.low.push_back(shown(p.low_pa));
+            c.high.push_back(shown(p.high_pa));
+            most = std::max(most, p.high_pa);
+        }
+        curves.push_back(std::move(c));
+        if (line.oil_c == m_open.build().use.hotOil_c && line.reliefOpens_rpm)
+            marks.push_back({ *line.reliefOpens_rpm, tr("relief opens, %1").arg(Display::temperature(line.oil_c).text()) });
+    }
+    if (!a.forecast.empty()) {
+        const auto &rpm = a.forecast.front().rpm;
+        Curve rule { tr("10 psi per 1 000 rev/min (common practice)"), t.muted, { rpm.front(), rpm.back() }, {}, {}, {}, true, 0.97 };
+        for (const double n : rule.x)
+            rule.y.push_back(shown(rulePressure_pa_per_rpm * n));
+        curves.push_back(std::move(rule));
+    }
+    m_chart->setContent(curves, marks, shown(std::ceil(most / 1e5) * 1e5));
+    for (QWidget *w : { m_shares, m_oils, m_levers })
+        w->update();
+}
+
+PanelContent ForecastBench::panel() const
+{
+    PanelContent out;
+    const Assessment &a = m_open.assessment();
+    const Build &build = m_open.build();
+    out.push_back(PanelTitle { tr("Verdict"), {} });
+    if (a.unsolved) {
+        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), qs(a.unsolved->message) });
+    } else {
+        const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
+        const LikelyPressure &idle = a.hotIdle.gauge;
+        out.push_back(PanelVerdict { idle.value_pa < floor_pa ? Mark::Hold : idle.low_pa < floor_pa ? Mark::LookAgain : Mark::Proven,
+                                     tr("Hot idle %1").arg(Display::pressure(idle.value_pa).text()),
+                                     tr("floor you set: %1").arg(Display::pressure(floor_pa).text()) });
+        if (a.hotIdle.weakest >= 0) {
+            const PointPressure &p = a.hotIdle.points[static_cast<size_t>(a.hotIdle.weakest)];
+            out.push_back(PanelVerdict { p.ratio() < 1 ? Mark::Hold : Mark::Proven,
+                                         tr("%1 gets %2").arg(qs(p.name), Display::pressure(p.pressure_pa).text()),
+                                         tr("%1 × its need of %2").arg(qs(formatNumber(p.ratio(), 1)), Display::pressure(p.need_pa).number) });
+        }
+        for (const ForecastLine &line : a.forecast)
+            if (line.oil_c == build.use.hotOil_c)
+                out.push_back(line.reliefOpens_rpm
+                                  ? PanelVerdict { Mark::Proven, tr("Relief sets the top"),
+                                                   tr("from %1 hot; below that a stiffer spring does nothing").arg(Display::speed(*line.reliefOpens_rpm).text()) }
+                                  : PanelVerdict { Mark::LookAgain, tr("Relief stays shut"),
+                                                   tr("hot, up to %1: the pump never reaches it, a stiffer spring does nothing").arg(Display::speed(build.use.most_rpm).text()) });
+    }
+    const int holds = a.holds();
+    QStringList names;
+    for (const Finding &f : a.findings)
+        if (f.mark == Mark::Hold)
+            if (const Stop *stop = build.engine.find(f.stop); stop && !names.contains(qs(stop->name)))
+                names << qs(stop->name);
+    out.push_back(PanelVerdict { holds > 0 ? Mark::Hold : Mark::Proven, holds == 1 ? tr("1 thing holds the start") : tr("%1 things hold the start").arg(holds), names.join(QStringLiteral(", ")) });
+    out.push_back(PanelRule {});
+    useFields(out);
+    return out;
+}
+
+void ForecastBench::useFields(PanelContent &out) const
+{
+    out.push_back(PanelHeading { tr("What you ask of it") });
+    const Use &use = m_open.build().use;
+    const auto field = [&](const char *key, const QString &label, Dimension dimension, const std::string &unit, int decimals, double si, double perSi) {
+        out.push_back(PanelField { QStringLiteral("use.") + QLatin1String(key), label, dimension, unit, decimals, si,
+                                   [open = &m_open, key, perSi](double value) {
+                                       return open->edit(SetUse { key, std::round(value * perSi * 1e4) / 1e4 });
+                                   } });
+    };
+    field("hot_oil_c", tr("hot oil"), Dimension::Temperature, Display::temperatureUnit(), 0, use.hotOil_c, 1);
+    field("hot_idle_rpm", tr("hot idle"), Dimension::Speed, "rev/min", 0, use.hotIdle_rpm, 1);
+    field("hot_idle_floor_kpa", tr("floor at hot idle"), Dimension::Pressure, Display::pressureUnit(), 2, use.hotIdleFloor_kpa * 1e3, 1e-3);
+    field("high_speed_rpm", tr("higher speed"), Dimension::Speed, "rev/min", 0, use.highSpeed_rpm, 1);
+    field("coldest_start_c", tr("coldest start"), Dimension::Temperature, Display::temperatureUnit(), 0, use.coldestStart_c, 1);
+}
+
+} // namespace mildpath

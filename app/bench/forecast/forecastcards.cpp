@@ -1,0 +1,185 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/forecast/forecastcards.h"
+
+#include "oil/grades.h"
+#include "paint/marks.h"
+#include "paint/text.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+void cardHead(QPainter &p, double left, double width, const QString &title, const QString &detail)
+{
+    const Theme &t = Theme::current();
+    drawLine(p, QRectF(left, 9, width, 18), Qt::AlignVCenter, title, textFont(TextSize::Body, true), t.ink);
+    drawLine(p, QRectF(left, 27, width, 16), Qt::AlignVCenter, detail, textFont(TextSize::Small), t.muted);
+}
+
+QString conditions(const Build &build)
+{
+    return Display::speed(build.use.hotIdle_rpm).text() + QStringLiteral(", ")
+        + Display::temperature(build.use.hotOil_c).text();
+}
+
+/// Tones of the bar: what leaves through bearings in oil tones, what never reaches them in grey.
+QColor groupTone(const std::string &id, const Theme &t)
+{
+    if (id == "slip" || id == "relief" || id == "other") {
+        QColor c = t.returns;
+        return id == "relief" ? c.darker(125) : c;
+    }
+    static constexpr const char *order[] = { "mains", "big_ends", "cams", "lifters", "jets", "chain" };
+    for (int i = 0; i < 6; ++i)
+        if (id == order[i])
+            return t.pressure((4.6 - 0.8 * i) * 1e5);
+    return t.line;
+}
+
+} // namespace
+
+OilShareBar::OilShareBar(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+{
+    setObjectName(QStringLiteral("oilShares"));
+    setFixedWidth(206);
+}
+
+void OilShareBar::paintEvent(QPaintEvent *)
+{
+    const Theme &t = Theme::current();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    drawLine(p, QRectF(0, 2, width(), 18), Qt::AlignVCenter, tr("Where the oil goes"), textFont(TextSize::Body, true), t.ink);
+    drawLine(p, QRectF(0, 20, width(), 16), Qt::AlignVCenter, conditions(m_open.build()), textFont(TextSize::Small), t.muted);
+    const auto &shares = m_open.assessment().hotIdle.shares;
+    const double top = 46, bottom = height() - 34.0;
+    double y = top, nextText = top - 20;
+    QStringList spoken;
+    QString shut;
+    for (const OilShare &s : shares) {
+        if (s.id == "jets" && s.ofSwept < 0.001)
+            shut = tr("cooling jets still shut");
+        if (s.ofSwept < 0.003)
+            continue;
+        const double h = (bottom - top) * s.ofSwept;
+        p.fillRect(QRectF(4, y, 44, std::max(1.0, h - 1)), groupTone(s.id, t));
+        const double middle = std::max(y + h / 2, nextText + 17);
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(50, y + h / 2), QPointF(58, middle));
+        const QString text = Display::percent(s.ofSwept).text() + QStringLiteral("  ") + qs(s.name);
+        drawLine(p, QRectF(62, middle - 9, width() - 62, 18), Qt::AlignVCenter, text, textFont(TextSize::Normal), t.ink);
+        spoken << text;
+        nextText = middle;
+        y += h;
+    }
+    drawLine(p, QRectF(0, bottom + 8, width(), 16), Qt::AlignVCenter, shut, textFont(TextSize::Small), t.muted);
+    setAccessibleName(tr("Where the oil goes: ") + spoken.join(QStringLiteral(", ")));
+}
+
+OtherOilsCard::OtherOilsCard(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+{
+    setObjectName(QStringLiteral("otherOils"));
+}
+
+void OtherOilsCard::paintEvent(QPaintEvent *)
+{
+    const Theme &t = Theme::current();
+    const Assessment &a = m_open.assessment();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    drawCard(p, rect());
+    cardHead(p, 16, width() - 32, tr("Same build, other oils"),
+             tr("at the gauge, ") + conditions(m_open.build()));
+    if (a.otherOils.empty())
+        return;
+    double most = 0;
+    for (const OtherOil &o : a.otherOils)
+        most = std::max(most, o.gauge_pa);
+    const double floor_pa = m_open.build().use.hotIdleFloor_kpa * 1e3;
+    most = std::max(most, floor_pa) * 1.02;
+    const double top = 50, bottom = height() - 26.0;
+    const double step = (bottom - top) / static_cast<double>(a.otherOils.size());
+    const double left = 146, right = width() - 88.0;
+    const auto x = [&](double pa) { return left + pa / most * (right - left); };
+    p.setPen(QPen(t.muted, 1, Qt::DotLine));
+    p.drawLine(QPointF(x(floor_pa), top - 3), QPointF(x(floor_pa), bottom));
+    double y = top + step / 2;
+    bool gear = false;
+    for (const OtherOil &o : a.otherOils) {
+        if (o.fitted) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(t.selectionFill);
+            p.drawRoundedRect(QRectF(8, y - step / 2, width() - 16.0, step), 4, 4);
+        }
+        drawLine(p, QRectF(16, y - 9, 96, 18), Qt::AlignVCenter, qs(o.grade), textFont(TextSize::Normal, o.fitted),
+                 o.fitted ? t.selection : t.ink);
+        drawMark(p, QPointF(126, y), 10.5, o.mark);
+        const QPointF gauge(x(o.gauge_pa), y);
+        p.setPen(QPen(t.line, 4, Qt::SolidLine, Qt::RoundCap));
+        p.drawLine(QPointF(left, y), gauge);
+        p.setPen(QPen(t.ink, 1.6));
+        p.setBrush(t.ink);
+        p.drawEllipse(gauge, 4, 4);
+        drawFigure(p, QPointF(width() - 16, y + 4), Display::pressure(o.gauge_pa), textFont(TextSize::Normal, true), t.ink, t.muted);
+        gear = gear || o.gearOil;
+        y += step;
+    }
+    drawLine(p, QRectF(x(floor_pa) - 60, bottom + 2, 120, 14), Qt::AlignCenter,
+             tr("floor %1").arg(Display::pressure(floor_pa).number), textFont(TextSize::Small), t.muted);
+    if (gear) {
+        const QString caution = qs(gearOilCaution());
+        setToolTip(caution);
+        drawLine(p, QRectF(16, bottom + 4, x(floor_pa) - 80, 16), Qt::AlignVCenter,
+                 tr("gear oil: comparison only"), textFont(TextSize::Small), t.hold);
+    }
+}
+
+LeversCard::LeversCard(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+{
+    setObjectName(QStringLiteral("levers"));
+}
+
+void LeversCard::paintEvent(QPaintEvent *)
+{
+    const Theme &t = Theme::current();
+    const auto &levers = m_open.assessment().levers;
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    drawCard(p, rect());
+    cardHead(p, 16, width() - 32, tr("What moves hot idle"), tr("at the gauge, for a step you could make"));
+    if (levers.empty())
+        return;
+    double most = 1;
+    for (const Lever &l : levers)
+        most = std::max(most, std::abs(l.change_pa));
+    const double top = 50, bottom = height() - 12.0;
+    const double step = (bottom - top) / static_cast<double>(levers.size());
+    const double left = 176, right = width() - 72.0;
+    double y = top + step / 2;
+    for (const Lever &l : levers) {
+        drawLine(p, QRectF(10, y - 9, left - 20, 18), Qt::AlignRight | Qt::AlignVCenter, qs(l.name), textFont(TextSize::Normal), t.ink);
+        const double w = std::abs(l.change_pa) / most * (right - left);
+        p.setPen(Qt::NoPen);
+        p.setBrush(l.change_pa >= 0 ? t.oil[2] : t.hold);
+        if (l.remark.empty()) {
+            p.drawRoundedRect(QRectF(left, y - 6.5, std::max(2.0, w), 13), 2, 2);
+            drawLine(p, QRectF(left + w + 8, y - 9, 70, 18), Qt::AlignVCenter, Display::pressureChange(l.change_pa).number,
+                     textFont(TextSize::Normal), t.ink);
+        } else {
+            p.setPen(QPen(t.muted, 1.4));
+            p.drawLine(QPointF(left, y - 7), QPointF(left, y + 7));
+            drawLine(p, QRectF(left + 8, y - 9, width() - left - 20, 18), Qt::AlignVCenter, qs(l.remark), textFont(TextSize::Small), t.muted);
+        }
+        y += step;
+    }
+}
+
+} // namespace mildpath

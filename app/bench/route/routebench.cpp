@@ -1,0 +1,278 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/route/routebench.h"
+
+#include "bench/route/routemap.h"
+#include "circuit/elementtypes.h"
+#include "oil/grades.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QSignalBlocker>
+#include <QSlider>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+/// Dimensions of an element that are worth changing by hand on the map.
+std::vector<std::string_view> handyKeys(std::string_view type)
+{
+    if (type == "pump")
+        return { "tip_clearance_um", "end_clearance_um", "body_clearance_um" };
+    if (type == "relief")
+        return { "crack_kpa", "full_kpa" };
+    if (type == "orifice")
+        return { "d_mm" };
+    if (type == "jet")
+        return { "d_mm", "open_kpa" };
+    return {};
+}
+
+struct FieldUnit
+{
+    Dimension dimension;
+    std::string unit; ///< shown
+    double perSi; ///< document number per SI
+    int decimals;
+};
+
+FieldUnit unitFor(std::string_view key)
+{
+    if (key.ends_with("_um"))
+        return { Dimension::Length, Display::clearanceUnit(), 1e6,
+                 Display::system() == UnitSystem::Imperial ? 2 : 0 };
+    if (key.ends_with("_mm"))
+        return { Dimension::Length, "mm", 1e3, 2 };
+    return { Dimension::Pressure, Display::pressureUnit(), 1e-3, 2 };
+}
+
+} // namespace
+
+RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
+    : Bench(open, tr("Route"), parent)
+    , m_map(new RouteMap(open, this))
+    , m_speed(new QSlider(Qt::Horizontal, this))
+    , m_oil(new QSlider(Qt::Horizontal, this))
+    , m_speedText(new QLabel(this))
+    , m_oilText(new QLabel(this))
+    , m_grade(new QComboBox(this))
+{
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 8, 12, 4);
+    auto *row = new QHBoxLayout;
+    row->setSpacing(10);
+    const auto slider = [&](QSlider *s, QLabel *text, const QString &name, const QString &object, int textWidth) {
+        auto *label = new QLabel(name, this);
+        label->setBuddy(s);
+        s->setObjectName(object);
+        s->setAccessibleName(name);
+        s->setFixedWidth(170);
+        text->setFixedWidth(textWidth);
+        text->setFont(textFont(TextSize::Body, true));
+        row->addWidget(label);
+        row->addWidget(s);
+        row->addWidget(text);
+        connect(s, &QSlider::valueChanged, this, [this] {
+            solve();
+            Q_EMIT panelChanged();
+        });
+    };
+    slider(m_speed, m_speedText, tr("Speed"), QStringLiteral("speedSlider"), 110);
+    slider(m_oil, m_oilText, tr("Oil"), QStringLiteral("oilSlider"), 70);
+    row->addStretch();
+    m_grade->setObjectName(QStringLiteral("oilGrade"));
+    m_grade->setAccessibleName(tr("Oil in the engine"));
+    m_grade->setMinimumWidth(116);
+    for (const ShelfOil &oil : oilShelf())
+        m_grade->addItem(qs(oil.grade));
+    row->addWidget(m_grade);
+    connect(m_grade, &QComboBox::activated, this, &RouteBench::chooseOil);
+    column->addLayout(row);
+    column->addWidget(m_map, 1);
+    m_oil->setRange(-20, 150);
+    m_oil->setSingleStep(5);
+    m_speed->setSingleStep(50);
+    m_speed->setPageStep(500);
+    connect(&open, &OpenBuild::opened, this, &RouteBench::takeUse);
+}
+
+void RouteBench::takeUse()
+{
+    const Use &use = m_open.build().use;
+    const QSignalBlocker speed(m_speed), oil(m_oil);
+    m_speed->setRange(static_cast<int>(std::min(400.0, use.hotIdle_rpm)), static_cast<int>(use.most_rpm));
+    m_speed->setValue(static_cast<int>(use.hotIdle_rpm));
+    m_oil->setValue(static_cast<int>(use.hotOil_c));
+}
+
+void RouteBench::refresh()
+{
+    const QString grade = qs(m_open.build().oil.grade);
+    int index = m_grade->findText(grade);
+    if (index < 0) {
+        m_grade->addItem(grade);
+        index = m_grade->count() - 1;
+    }
+    m_grade->setCurrentIndex(index);
+    solve();
+}
+
+void RouteBench::solve()
+{
+    m_speedText->setText(Display::speed(m_speed->value()).text());
+    m_oilText->setText(Display::temperature(m_oil->value()).text());
+    auto result = assessAt(m_open.build(), m_open.assessment(), m_speed->value(), m_oil->value());
+    m_result = result ? std::optional(std::move(*result)) : std::nullopt;
+    m_map->setResult(m_result);
+}
+
+void RouteBench::chooseOil(int index)
+{
+    const ShelfOil *oil = findShelfOil(m_grade->itemText(index).toStdString());
+    if (oil && m_open.build().oil.grade != oil->grade)
+        static_cast<void>(m_open.edit(SetOil { { std::string(oil->grade), oil->oil, Json::object() } }));
+}
+
+PanelContent RouteBench::panel() const
+{
+    PanelContent out;
+    const Stop *stop = m_open.build().engine.find(m_open.selectedStop().toStdString());
+    const StopMarks *marks = stop ? m_open.assessment().marksOf(stop->id) : nullptr;
+    if (!marks)
+        return out;
+    out.push_back(PanelTitle { qs(stop->name), tr("marks: size, clean, flow"),
+                               { marks->size, marks->clean, marks->flow } });
+    stopFigures(*stop, out);
+    out.push_back(PanelRule {});
+    stopReasons(*stop, out);
+    stopFields(*stop, out);
+    stopProofs(*stop, out);
+    return out;
+}
+
+void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
+{
+    if (const BearingClearance *c = m_open.assessment().clearance(stop.id)) {
+        const double u = c->cold_um.standardUncertainty;
+        out.push_back(PanelRow { c->measured ? tr("Clearance at 20 °C") : tr("Assumed at 20 °C"),
+                                 Display::clearance(c->cold_um.value, u),
+                                 tr("diametral, mean of the upright readings") });
+        out.push_back(PanelRow { tr("running, at this oil"), Display::clearance(c->runningAt(m_oil->value()), u),
+                                 tr("diametral, housing 2 K below the oil") });
+    }
+    if (!m_result)
+        return;
+    const PointPressure *least = nullptr;
+    for (const PointPressure &p : m_result->points)
+        if (p.stop == stop.id && (!least || p.pressure_pa < least->pressure_pa))
+            least = &p;
+    if (least) {
+        out.push_back(PanelRow { stop.points.size() > 1 ? tr("Least pressure, %1").arg(qs(least->name)) : tr("Pressure"),
+                                 Display::pressure(least->pressure_pa),
+                                 tr("gauge pressure at the feed, without the crank's oil column") });
+        if (least->need_pa > 0)
+            out.push_back(PanelRow { tr("needs"), Display::pressure(least->need_pa), tr("own choice; see the theory pages") });
+    }
+    double flow = 0;
+    bool any = false;
+    for (const std::string &id : stop.elements)
+        if (const Element *e = m_open.build().circuit.find(id); e && e->to == sumpNode) {
+            flow += m_result->elementFlow_m3_s.at(id);
+            any = true;
+        }
+    if (any && m_result->pumpFlow_m3_s > 0) {
+        out.push_back(PanelRow { tr("Leaves here"), Display::flow(flow), tr("oil that goes back to the sump from here") });
+        out.push_back(PanelRow { tr("Share of the pump"), Display::percent(flow / m_result->pumpFlow_m3_s), {} });
+    }
+    if (stop.kind == "relief" && !stop.elements.empty())
+        out.push_back(PanelRow { tr("Passes"), Display::flow(m_result->reliefFlow_m3_s), {} });
+    if (stop.kind == "pump") {
+        out.push_back(PanelRow { tr("Delivers"), Display::flow(m_result->pumpFlow_m3_s), {} });
+        out.push_back(PanelRow { tr("Slip"), Display::flow(m_result->sweptFlow_m3_s - m_result->pumpFlow_m3_s),
+                                 tr("what leaks back inside the pump") });
+    }
+}
+
+void RouteBench::stopReasons(const Stop &stop, PanelContent &out) const
+{
+    bool any = false;
+    for (const Finding &f : m_open.assessment().findings) {
+        if (f.stop != stop.id)
+            continue;
+        out.push_back(PanelVerdict { f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Look again"),
+                                     qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
+        any = true;
+    }
+    if (const BearingClearance *c = m_open.assessment().clearance(stop.id); c && !any && c->mark != Mark::Hold)
+        out.push_back(PanelVerdict { c->mark, tr("Size"), qs(c->verdict) + QStringLiteral(". ") + qs(c->next) });
+    if (m_result)
+        for (const Warning &w : m_result->warnings)
+            out.push_back(PanelText { qs(w.text), Tone::Warn });
+}
+
+void RouteBench::stopFields(const Stop &stop, PanelContent &out) const
+{
+    bool first = true;
+    const auto sameType = [&](std::string_view type) {
+        return std::count_if(stop.elements.begin(), stop.elements.end(), [&](const std::string &id) {
+            const Element *e = m_open.build().circuit.find(id);
+            return e && e->type == type;
+        });
+    };
+    for (const std::string &id : stop.elements) {
+        const Element *e = m_open.build().circuit.find(id);
+        // Of many alike none is singled out, except the one at the stop's entrance.
+        if (!e || (sameType(e->type) > 1 && id != stop.elements.front()) || stop.kind == "jet")
+            continue;
+        for (const std::string_view key : handyKeys(e->type)) {
+            const FieldUnit unit = unitFor(key);
+            if (first) {
+                out.push_back(PanelRule {});
+                out.push_back(PanelHeading { tr("What is fitted") });
+                first = false;
+            }
+            QString label = qs(findElementKey(e->type, key)->meaning);
+            if (e->type == "orifice")
+                label = stop.kind == "lifter" ? tr("restrictor before the gallery") : tr("hole");
+            out.push_back(PanelField {
+                qs(id) + u'.' + qs(key), label, unit.dimension, unit.unit, unit.decimals,
+                e->value(std::string(key)) / unit.perSi,
+                [open = &m_open, id, key = std::string(key), perSi = unit.perSi](double si) {
+                    return open->edit(SetElementValue { id, key, si * perSi });
+                } });
+        }
+    }
+}
+
+void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
+{
+    const StopMarks *marks = m_open.assessment().marksOf(stop.id);
+    const auto prove = [this, id = stop.id](const char *aspect, const QString &how) {
+        return [open = &m_open, id, aspect, how] {
+            static_cast<void>(open->edit(AddProof { { "", id, aspect, "proven", how.toStdString(),
+                                                      OpenBuild::userName(), OpenBuild::now(),
+                                                      Json::object() } }));
+        };
+    };
+    const bool clean = marks->clean != Mark::Proven, flow = marks->flow != Mark::Proven;
+    if (!clean && !flow)
+        return;
+    out.push_back(PanelRule {});
+    if (clean)
+        out.push_back(PanelButton { QStringLiteral("proveClean"), tr("Seen clean to the far end"),
+                                    prove("clean", tr("seen clean to the far end")) });
+    if (flow)
+        out.push_back(PanelButton { QStringLiteral("proveFlow"),
+                                    stop.kind == "plug" ? tr("Plug seen fitted and sealed") : tr("Oil seen to come out here"),
+                                    prove("flow", stop.kind == "plug" ? tr("seen fitted and sealed")
+                                                                      : tr("oil seen to come out")) });
+    if (clean)
+        out.push_back(PanelText { tr("Solvents: air and gloves. Eyes against brushes and compressed air. Never "
+                                     "with a torch or hot air."),
+                                  Tone::Muted });
+}
+
+} // namespace mildpath

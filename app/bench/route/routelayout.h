@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "build/document.h"
+
+#include <QPointF>
+#include <QPolygonF>
+#include <QRectF>
+#include <QString>
+
+#include <map>
+#include <vector>
+
+namespace mildpath {
+
+/// A stretch of the oil's way: where it is drawn and which elements it stands for. Its width is the
+/// flow of the first element, its tone the pressure between its two nodes.
+struct RouteLine
+{
+    QString stop; ///< it belongs to
+    std::string element;
+    std::string fromNode, toNode;
+    QPolygonF path;
+    bool outlet = false; ///< ends in the crankcase: a jet or a squirter
+};
+
+/// A point of a stop on the map.
+struct RoutePoint
+{
+    QString stop;
+    std::string node;
+    QString name;
+    QPointF at;
+    enum Label { Right, Above, Below, Left, AboveLoop } label;
+    bool small = false; ///< one of many alike
+};
+
+/// Where everything of the circuit stands. Laid out from the document alone: the way from the sump up
+/// to the gallery on the left, the main gallery across, what it feeds through the mains below it,
+/// what it feeds directly above.
+struct RouteLayout
+{
+    std::vector<RouteLine> lines;
+    std::vector<RoutePoint> points;
+    QPolygonF returns; ///< drain-back, dotted
+    std::vector<QPolygonF> drops; ///< short ones from the bearings down to it
+    QPointF gauge; ///< the dial
+    QPolygonF gaugeLine;
+    QPointF galleryLabel;
+    QRectF area;
+};
+
+RouteLayout layoutRoute(const Build &build, const QRectF &area);
+
+} // namespace mildpath

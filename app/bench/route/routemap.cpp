@@ -1,0 +1,288 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/route/routemap.h"
+
+#include "paint/marks.h"
+#include "paint/text.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainterPath>
+#include <QToolTip>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+
+Mark worstMark(const StopMarks &m)
+{
+    for (const Mark worst : { Mark::Hold, Mark::LookAgain, Mark::NotDone })
+        if (m.size == worst || m.clean == worst || m.flow == worst)
+            return worst;
+    return Mark::Proven;
+}
+
+RouteMap::RouteMap(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+{
+    setObjectName(QStringLiteral("routeMap"));
+    setMinimumSize(560, 420);
+    setAccessibleName(tr("Map of the oil's way; the same figures stand in the side panel"));
+    connect(&open, &OpenBuild::opened, this, &RouteMap::relayout);
+}
+
+void RouteMap::relayout()
+{
+    m_layout = layoutRoute(m_open.build(), QRectF(rect()).adjusted(8, 4, -8, -4));
+    update();
+}
+
+void RouteMap::resizeEvent(QResizeEvent *) { relayout(); }
+
+void RouteMap::setResult(std::optional<OperatingResult> result)
+{
+    m_result = std::move(result);
+    m_mostFlow = m_result ? std::max(1e-9, m_result->pumpFlow_m3_s) : 1;
+    update();
+}
+
+QPointF RouteMap::placeOf(const QString &stop) const
+{
+    for (const RoutePoint &p : m_layout.points)
+        if (p.stop == stop)
+            return p.at;
+    return {};
+}
+
+Mark RouteMap::markOf(const QString &stop) const
+{
+    const StopMarks *marks = m_open.assessment().marksOf(stop.toStdString());
+    return marks ? worstMark(*marks) : Mark::NotDone;
+}
+
+QString RouteMap::figureOf(const RoutePoint &point) const
+{
+    if (!m_result)
+        return {};
+    if (point.node.empty()) {
+        // Outlets have no pressure of their own; what they pass is what one wants to know.
+        for (const RouteLine &line : m_layout.lines)
+            if (line.outlet && line.path.back() == point.at) {
+                const double q = m_result->elementFlow_m3_s.at(line.element);
+                return q < 0.01 / 60000 ? tr("shut") : Display::flow(q).number;
+            }
+        return {};
+    }
+    for (const PointPressure &p : m_result->points)
+        if (p.node == point.node && qs(p.stop) == point.stop)
+            return Display::pressure(p.pressure_pa).number;
+    return {};
+}
+
+void RouteMap::paintEvent(QPaintEvent *)
+{
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    paintReturns(p);
+    for (const RouteLine &line : m_layout.lines)
+        paintLine(p, line);
+    paintGauge(p);
+    for (const RoutePoint &point : m_layout.points)
+        paintPoint(p, point);
+    paintKey(p);
+    const Theme &t = Theme::current();
+    if (m_result && !m_layout.galleryLabel.isNull())
+        drawLine(p, QRectF(m_layout.galleryLabel + QPointF(0, 9), QSizeF(150, 16)), Qt::AlignVCenter,
+                 tr("main gallery"), textFont(TextSize::Small), t.muted);
+    if (!m_result)
+        drawLine(p, rect(), Qt::AlignCenter, tr("no solution at this speed and temperature"),
+                 textFont(TextSize::Title), t.hold);
+}
+
+void RouteMap::paintReturns(QPainter &p) const
+{
+    const Theme &t = Theme::current();
+    p.setPen(QPen(t.returns, 1.6, Qt::DotLine));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolyline(m_layout.returns);
+    for (const QPolygonF &drop : m_layout.drops)
+        p.drawPolyline(drop);
+    if (m_layout.returns.size() > 3)
+        drawLine(p, QRectF(m_layout.returns[3].x() + 180, m_layout.returns[3].y() + 3, 200, 16),
+                 Qt::AlignVCenter, tr("drain-back to sump"), textFont(TextSize::Small), t.muted);
+}
+
+void RouteMap::paintLine(QPainter &p, const RouteLine &line) const
+{
+    const Theme &t = Theme::current();
+    double width = 4, pressure = 0;
+    bool still = true;
+    if (m_result) {
+        const auto flow = m_result->elementFlow_m3_s.find(line.element);
+        const double q = flow == m_result->elementFlow_m3_s.end() ? 0 : std::abs(flow->second);
+        width = 2.5 + 10.5 * std::sqrt(std::min(1.0, q / m_mostFlow));
+        still = q < 1e-4 * m_mostFlow;
+        const auto at = [&](const std::string &node) {
+            const auto it = m_result->nodePressure_pa.find(node);
+            return it == m_result->nodePressure_pa.end() ? 0.0 : it->second;
+        };
+        // An outlet shows what stands before it; a passage the mean of its ends.
+        pressure = line.outlet ? at(line.fromNode) : (at(line.fromNode) + at(line.toNode)) / 2;
+    }
+    QPainterPath path;
+    path.addPolygon(line.path);
+    const QColor tone = still ? t.line : t.pressure(pressure);
+    const QColor casing = t.dark ? t.bench : tone.darker(118);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(casing, width + 2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.drawPath(path);
+    p.setPen(QPen(tone, width, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.drawPath(path);
+    if (line.outlet) {
+        p.setPen(QPen(t.muted, 1.4));
+        const QPointF end = line.path.back();
+        p.drawLine(end + QPointF(-5, 0), end + QPointF(5, 0));
+    }
+}
+
+void RouteMap::paintPoint(QPainter &p, const RoutePoint &point) const
+{
+    const Theme &t = Theme::current();
+    const bool selected = point.stop == m_open.selectedStop();
+    const double r = point.small ? 7 : 10;
+    if (selected) {
+        p.setPen(QPen(t.selection, 2.5));
+        p.setBrush(Qt::NoBrush);
+        p.drawEllipse(point.at, r + 4, r + 4);
+    }
+    p.setPen(QPen(t.ink, point.small ? 1.5 : 2));
+    p.setBrush(t.panel);
+    p.drawEllipse(point.at, r, r);
+    const Mark mark = markOf(point.stop);
+    if (mark != Mark::NotDone)
+        drawMark(p, point.at, point.small ? 9 : 12, mark);
+
+    const QString figure = figureOf(point);
+    const QFont nameFont = textFont(point.small ? TextSize::Small : TextSize::Normal);
+    const QFont figureFont = textFont(TextSize::Normal, true);
+    const QColor nameColour = selected ? t.selection : point.small ? t.muted : t.ink;
+    const double gap = r + 6;
+    QRectF nameArea, figureArea;
+    int flags = Qt::AlignVCenter;
+    switch (point.label) {
+    case RoutePoint::Right:
+        nameArea = QRectF(point.at + QPointF(gap, -16), QSizeF(120, 16));
+        figureArea = nameArea.translated(0, 16);
+        break;
+    case RoutePoint::Left:
+        nameArea = QRectF(point.at + QPointF(-gap - 90, -16), QSizeF(90, 16));
+        figureArea = nameArea.translated(0, 15);
+        flags |= Qt::AlignRight;
+        break;
+    case RoutePoint::AboveLoop:
+        nameArea = QRectF(point.at + QPointF(-45, -46), QSizeF(90, 15));
+        flags |= Qt::AlignHCenter;
+        break;
+    case RoutePoint::Above:
+        nameArea = QRectF(point.at + QPointF(-50, -gap - 30), QSizeF(100, 15));
+        figureArea = nameArea.translated(0, 15);
+        flags |= Qt::AlignHCenter;
+        break;
+    case RoutePoint::Below:
+        nameArea = QRectF(point.at + QPointF(-50, gap - 3), QSizeF(100, 16));
+        figureArea = nameArea.translated(0, 16);
+        flags |= Qt::AlignHCenter;
+        break;
+    }
+    drawLine(p, nameArea, flags, point.name, nameFont, nameColour);
+    drawLine(p, figureArea, flags, figure, figureFont, t.ink);
+}
+
+void RouteMap::paintGauge(QPainter &p) const
+{
+    if (m_layout.gaugeLine.isEmpty())
+        return;
+    const Theme &t = Theme::current();
+    p.setPen(QPen(t.ink, 1.5));
+    p.drawPolyline(m_layout.gaugeLine);
+    p.setPen(QPen(t.dark ? t.line : t.strip, 1.5));
+    p.setBrush(t.strip);
+    p.drawEllipse(m_layout.gauge, 17, 17);
+    const QString figure = m_result ? Display::pressure(m_result->gauge.value_pa).number : QString();
+    drawLine(p, QRectF(m_layout.gauge - QPointF(17, 9), QSizeF(34, 18)), Qt::AlignCenter, figure,
+             textFont(TextSize::Normal, true), t.stripInk);
+    drawLine(p, QRectF(m_layout.gauge + QPointF(-40, -35), QSizeF(80, 16)), Qt::AlignCenter,
+             tr("gauge"), textFont(TextSize::Small), t.muted);
+}
+
+void RouteMap::paintKey(QPainter &p) const
+{
+    const Theme &t = Theme::current();
+    const QRectF area(m_layout.area.left() + 4, m_layout.area.top() + 4, 186, 118);
+    drawCard(p, area);
+    const QFont font = textFont(TextSize::Small);
+    drawLine(p, QRectF(area.left() + 10, area.top() + 6, 160, 16), Qt::AlignVCenter,
+             tr("Pressure (%1)").arg(Display::pressure(0).unit), font, t.muted);
+    const QRectF ramp(area.left() + 10, area.top() + 25, area.width() - 20, 8);
+    for (int x = 0; x < static_cast<int>(ramp.width()); ++x)
+        p.fillRect(QRectF(ramp.left() + x, ramp.top(), 1.5, ramp.height()),
+                   t.pressure(5e5 * x / ramp.width()));
+    for (int bar = 0; bar <= 5; ++bar) {
+        const double x = ramp.left() + ramp.width() * bar / 5.0;
+        const bool psi = Display::system() == UnitSystem::Imperial;
+        drawLine(p, QRectF(x - 16, ramp.bottom() + 1, 32, 14), Qt::AlignCenter,
+                 psi ? QString::number(qRound(bar * 14.504)) : QString::number(bar), font, t.muted);
+    }
+    const std::pair<Mark, QPointF> marks[] = { { Mark::Proven, { 16, 63 } },
+                                               { Mark::LookAgain, { 98, 63 } },
+                                               { Mark::Hold, { 16, 82 } },
+                                               { Mark::NotDone, { 118, 82 } } };
+    for (const auto &[mark, offset] : marks) {
+        drawMark(p, area.topLeft() + offset, 10, mark);
+        drawLine(p, QRectF(area.topLeft() + offset + QPointF(9, -8), QSizeF(88, 16)), Qt::AlignVCenter,
+                 qs(markWord(mark)), font, t.ink);
+    }
+    drawLine(p, QRectF(area.left() + 10, area.top() + 95, area.width() - 20, 16), Qt::AlignVCenter,
+             tr("line width is flow"), font, t.muted);
+}
+
+const RoutePoint *RouteMap::pointAt(QPointF where) const
+{
+    const RoutePoint *best = nullptr;
+    double nearest = 26;
+    for (const RoutePoint &p : m_layout.points) {
+        const double distance = std::hypot(p.at.x() - where.x(), p.at.y() - where.y());
+        if (distance < nearest) {
+            nearest = distance;
+            best = &p;
+        }
+    }
+    return best;
+}
+
+void RouteMap::mousePressEvent(QMouseEvent *event)
+{
+    if (const RoutePoint *p = pointAt(event->position()))
+        m_open.selectStop(p->stop);
+}
+
+bool RouteMap::event(QEvent *event)
+{
+    if (event->type() != QEvent::ToolTip)
+        return QWidget::event(event);
+    auto *help = static_cast<QHelpEvent *>(event);
+    const RoutePoint *p = pointAt(help->pos());
+    const StopMarks *m = p ? m_open.assessment().marksOf(p->stop.toStdString()) : nullptr;
+    if (!m) {
+        QToolTip::hideText();
+        return true;
+    }
+    QToolTip::showText(help->globalPos(),
+                       tr("%1\nsize: %2\nclean: %3\nflow: %4")
+                           .arg(p->name, qs(markWord(m->size)), qs(markWord(m->clean)), qs(markWord(m->flow))),
+                       this);
+    return true;
+}
+
+} // namespace mildpath

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "bench/route/routelayout.h"
+#include "shell/openbuild.h"
+
+#include <QWidget>
+
+#include <optional>
+
+namespace mildpath {
+
+/// The circuit as lines with stops: width is flow, tone is pressure. A click selects a stop.
+class RouteMap : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit RouteMap(OpenBuild &open, QWidget *parent = nullptr);
+
+    /// What to draw; nothing when the point has no solution.
+    void setResult(std::optional<OperatingResult> result);
+    /// Centre of a stop's first point, for tests and for scrolling to it.
+    QPointF placeOf(const QString &stop) const;
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void resizeEvent(QResizeEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    bool event(QEvent *event) override;
+
+private:
+    void relayout();
+    void paintReturns(QPainter &p) const;
+    void paintLine(QPainter &p, const RouteLine &line) const;
+    void paintPoint(QPainter &p, const RoutePoint &point) const;
+    void paintGauge(QPainter &p) const;
+    void paintKey(QPainter &p) const;
+    Mark markOf(const QString &stop) const;
+    QString figureOf(const RoutePoint &point) const;
+    const RoutePoint *pointAt(QPointF where) const;
+
+    OpenBuild &m_open;
+    RouteLayout m_layout;
+    std::optional<OperatingResult> m_result;
+    double m_mostFlow = 1;
+};
+
+/// The mark a stop shows where there is room for one: the worst of its three.
+Mark worstMark(const StopMarks &marks);
+
+} // namespace mildpath

@@ -1,0 +1,186 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "entry/quantityfield.h"
+
+#include "quantity/rounding.h"
+#include "shell/display.h"
+
+#include <QKeyEvent>
+#include <QLocale>
+#include <QRegularExpression>
+#include <QStyle>
+
+namespace mildpath {
+
+Result<QString> withoutComma(const QString &text, const QLocale &locale)
+{
+    if (!text.contains(u','))
+        return text;
+    static const QRegularExpression number(QStringLiteral("^\\s*[+-]?(\\d+),(\\d+)(\\D.*)?$"));
+    const auto match = number.match(text);
+    if (!match.hasMatch())
+        return fail("", "\"" + text.toStdString() + "\" is not a number");
+    QString pointed = text;
+    pointed.replace(u',', u'.');
+    const bool decimalComma = locale.decimalPoint() == QStringLiteral(",");
+    if (decimalComma || match.captured(2).size() != 3)
+        return pointed;
+    QString joined = text;
+    joined.remove(u',');
+    return fail("", "\"" + text.toStdString() + "\" may be " + pointed.trimmed().toStdString() + " or "
+                        + joined.trimmed().toStdString() + "; write it without the comma");
+}
+
+QuantityField::QuantityField(Dimension dimension, std::string unit, QWidget *parent)
+    : QLineEdit(parent)
+    , m_dimension(dimension)
+    , m_unit(std::move(unit))
+{
+    setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    connect(this, &QLineEdit::textEdited, this, [this] {
+        markRefused(false);
+        const auto si = read();
+        const bool fits = si && (!m_check || m_check(*si));
+        Q_EMIT understood(fits ? qs(formatNumber(toUnit(*si, m_unit, m_dimension), m_decimals)) + u' '
+                                + qs(m_unit)
+                               : QString());
+    });
+}
+
+void QuantityField::setUnit(const std::string &unit)
+{
+    m_unit = unit;
+    show();
+}
+
+void QuantityField::setDecimals(int decimals)
+{
+    m_decimals = decimals;
+    show();
+}
+
+void QuantityField::setValue(std::optional<double> si)
+{
+    m_value = si;
+    show();
+}
+
+void QuantityField::show()
+{
+    markRefused(false);
+    const QString shown = m_value
+        ? qs(formatPlain(toUnit(*m_value, m_unit, m_dimension), m_decimals))
+        : QString();
+    if (shown != text())
+        setText(shown);
+    setModified(false);
+}
+
+void QuantityField::markRefused(bool refused)
+{
+    if (property("refused").toBool() == refused)
+        return;
+    setProperty("refused", refused);
+    style()->unpolish(this);
+    style()->polish(this);
+}
+
+Result<double> QuantityField::read() const
+{
+    const auto pointed = withoutComma(text(), locale());
+    if (!pointed)
+        return tl::unexpected(pointed.error());
+    const auto parsed = parseQuantity(pointed->toStdString(), m_dimension, m_unit);
+    if (!parsed)
+        return tl::unexpected(parsed.error());
+    return parsed->si;
+}
+
+void QuantityField::store(Way way)
+{
+    if (!isModified()) {
+        if (way == Way::Enter)
+            Q_EMIT moveOn();
+        return;
+    }
+    if (text().trimmed().isEmpty()) {
+        setModified(false);
+        if (m_value && way == Way::Enter)
+            Q_EMIT cleared();
+        else
+            show();
+        return;
+    }
+    const auto si = read();
+    Result<void> ok;
+    if (!si)
+        ok = tl::unexpected(si.error());
+    else if (m_check)
+        ok = m_check(*si);
+    if (!ok) {
+        // Leaving puts the old value back; Enter leaves the text to be mended.
+        if (way == Way::Leave)
+            show();
+        else
+            markRefused(true);
+        Q_EMIT refused(qs(ok.error().message));
+        return;
+    }
+    m_value = *si;
+    show();
+    Q_EMIT entered(*si, way == Way::Enter);
+}
+
+void QuantityField::nudge(double steps)
+{
+    const auto si = read();
+    if (!si)
+        return;
+    setText(qs(formatPlain(toUnit(*si, m_unit, m_dimension) + steps * m_nudge, m_decimals)));
+    setModified(true);
+    Q_EMIT textEdited(text());
+}
+
+void QuantityField::keyPressEvent(QKeyEvent *event)
+{
+    switch (event->key()) {
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        store(Way::Enter);
+        return;
+    case Qt::Key_Up:
+        nudge(1);
+        return;
+    case Qt::Key_Down:
+        nudge(-1);
+        return;
+    case Qt::Key_Escape:
+        show();
+        selectAll();
+        Q_EMIT understood(QString());
+        return;
+    case Qt::Key_Backspace:
+        if (text().isEmpty()) {
+            Q_EMIT goBack();
+            return;
+        }
+        break;
+    default:
+        break;
+    }
+    QLineEdit::keyPressEvent(event);
+}
+
+void QuantityField::focusInEvent(QFocusEvent *event)
+{
+    QLineEdit::focusInEvent(event);
+    selectAll();
+}
+
+void QuantityField::focusOutEvent(QFocusEvent *event)
+{
+    QLineEdit::focusOutEvent(event);
+    if (event->reason() != Qt::PopupFocusReason)
+        store(Way::Leave);
+}
+
+} // namespace mildpath

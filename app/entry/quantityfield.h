@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/units.h"
+
+#include <QLineEdit>
+
+#include <functional>
+#include <optional>
+
+namespace mildpath {
+
+/// A field that takes any unit of its kind ("1.8 thou", "0.058 mm") and, with none, its own.
+///
+/// Enter stores and asks to move on; Up and Down nudge; Backspace in an empty field goes back;
+/// Escape brings the old value back. A value that cannot be is refused: the field keeps the text for
+/// mending while it has the focus and the old value otherwise; the reason goes out as refused().
+class QuantityField : public QLineEdit
+{
+    Q_OBJECT
+public:
+    QuantityField(Dimension dimension, std::string unit, QWidget *parent = nullptr);
+
+    /// Unit of a bare number and of what is shown.
+    void setUnit(const std::string &unit);
+    void setDecimals(int decimals);
+    /// What may be stored, asked with the SI value; the message is shown as the reason.
+    void setCheck(std::function<Result<void>(double si)> check) { m_check = std::move(check); }
+    /// Shows a stored value; typed text that was not stored is dropped.
+    void setValue(std::optional<double> si);
+    std::optional<double> value() const { return m_value; }
+    /// One step of Up and Down, in the field's unit.
+    void setNudge(double step) { m_nudge = step; }
+
+Q_SIGNALS:
+    /// Stored by Enter (moveOn) or by leaving the field.
+    void entered(double si, bool moveOn);
+    /// The stored value was cleared: empty text and Enter.
+    void cleared();
+    void refused(const QString &reason);
+    /// While typing: what the text would be stored as, or empty.
+    void understood(const QString &text);
+    void goBack();
+    void moveOn();
+
+protected:
+    void keyPressEvent(QKeyEvent *event) override;
+    void focusInEvent(QFocusEvent *event) override;
+    void focusOutEvent(QFocusEvent *event) override;
+
+private:
+    enum class Way { Enter, Leave };
+    void store(Way way);
+    Result<double> read() const;
+    void show();
+    void markRefused(bool refused);
+    void nudge(double steps);
+
+    Dimension m_dimension;
+    std::string m_unit;
+    int m_decimals = 1;
+    double m_nudge = 0.5;
+    std::optional<double> m_value;
+    std::function<Result<void>(double)> m_check;
+};
+
+/// A decimal comma of the user's language as a point; a comma that may be a thousands mark is
+/// refused with both readings named. Errors: the message.
+Result<QString> withoutComma(const QString &text, const QLocale &locale);
+
+} // namespace mildpath

@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "shell/display.h"
+#include "shell/theme.h"
+
+#include <QPainter>
+#include <QRectF>
+
+namespace mildpath {
+
+/// Paints one line of text; `flags` as in QPainter::drawText. Too long a text is cut with "…".
+void drawLine(QPainter &painter, const QRectF &area, int flags, const QString &text,
+              const QFont &font, const QColor &colour);
+
+/// Paints a number with its unit behind it in muted type, right edge at `right`.
+/// @return width used
+double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, const QFont &font,
+                  const QColor &colour, const QColor &unitColour);
+
+/// A card: panel with one hairline round it.
+void drawCard(QPainter &painter, const QRectF &area);
+
+} // namespace mildpath

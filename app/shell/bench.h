@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+namespace mildpath {
+
+/// One way to look at the build. Draws the assessment, asks the document for edits, keeps its own
+/// state (sliders, family shown). Benches do not know each other.
+class Bench : public QWidget
+{
+    Q_OBJECT
+public:
+    Bench(OpenBuild &open, const QString &title, QWidget *parent)
+        : QWidget(parent)
+        , m_open(open)
+        , m_title(title)
+    {
+    }
+
+    const QString &title() const { return m_title; }
+    /// Takes over the document, selection, units and theme as they are now. Called when one of them
+    /// changed and the bench is shown.
+    virtual void refresh() = 0;
+    /// What the side panel says.
+    virtual PanelContent panel() const = 0;
+
+Q_SIGNALS:
+    void panelChanged();
+
+protected:
+    OpenBuild &m_open;
+
+private:
+    QString m_title;
+};
+
+} // namespace mildpath

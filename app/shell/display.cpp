@@ -1,0 +1,84 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/display.h"
+
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+UnitSystem chosen = UnitSystem::Metric;
+
+Shown shown(double si, Dimension dimension, const char *metric, int metricDecimals,
+            const char *imperial, int imperialDecimals)
+{
+    const auto figure = [&](const char *unit, int decimals) {
+        return qs(formatNumber(toUnit(si, unit, dimension), decimals));
+    };
+    if (chosen == UnitSystem::Imperial)
+        return { figure(imperial, imperialDecimals), QString::fromUtf8(imperial), {} };
+    Shown out { figure(metric, metricDecimals), QString::fromUtf8(metric), {} };
+    if (chosen == UnitSystem::Both)
+        out.second = figure(imperial, imperialDecimals) + u' ' + QString::fromUtf8(imperial);
+    return out;
+}
+
+} // namespace
+
+QString Shown::text() const
+{
+    QString out = unit.isEmpty() ? number : number + u' ' + unit;
+    if (!second.isEmpty())
+        out += QStringLiteral(" · ") + second;
+    return out;
+}
+
+UnitSystem Display::system() { return chosen; }
+void Display::setSystem(UnitSystem system) { chosen = system; }
+
+Shown Display::clearance(double um, double u_um)
+{
+    return shown(um * 1e-6, Dimension::Length, "µm", std::min(1, decimalsFor(u_um, 1)), "thou", 2);
+}
+
+Shown Display::pressure(double pa)
+{
+    if (pa > beyondStrength_pa)
+        return { QStringLiteral("> 15"), QStringLiteral("bar"), {} };
+    return shown(pa, Dimension::Pressure, "bar", 2, "psi", 1);
+}
+
+Shown Display::pressureChange(double pa)
+{
+    // "0.00" and "−0.00" say the same; which of them it is depends on rounding noise.
+    const double quiet = std::abs(pa) < 50 ? 0 : pa;
+    Shown out = shown(quiet, Dimension::Pressure, "bar", 2, "psi", 1);
+    if (quiet > 0)
+        out.number.prepend(u'+');
+    return out;
+}
+
+Shown Display::temperature(double c)
+{
+    return shown(c, Dimension::Temperature, "°C", 0, "°F", 0);
+}
+
+Shown Display::flow(double m3_s)
+{
+    return shown(m3_s, Dimension::VolumeFlow, "l/min", 2, "gpm", 3);
+}
+
+Shown Display::speed(double rpm)
+{
+    return { qs(formatNumber(rpm, 0)), QStringLiteral("rev/min"), {} };
+}
+
+Shown Display::percent(double share)
+{
+    return { qs(formatNumber(100 * share, 0)), QStringLiteral("%"), {} };
+}
+
+std::string Display::clearanceUnit() { return chosen == UnitSystem::Imperial ? "thou" : "µm"; }
+std::string Display::pressureUnit() { return chosen == UnitSystem::Imperial ? "psi" : "bar"; }
+std::string Display::temperatureUnit() { return chosen == UnitSystem::Imperial ? "°F" : "°C"; }
+
+} // namespace mildpath

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+#include "quantity/units.h"
+
+#include <QString>
+
+namespace mildpath {
+
+enum class UnitSystem { Metric, Imperial, Both };
+
+/// A number as shown, unit apart (it is set in muted type).
+struct Shown
+{
+    QString number;
+    QString unit;
+    QString second; ///< the other system's figure when both are shown, else empty
+    QString text() const;
+};
+
+/// The one place where numbers become text for people.
+class Display
+{
+public:
+    static UnitSystem system();
+    static void setSystem(UnitSystem system);
+
+    /// Diametral clearance given in µm; decimals by its standard uncertainty.
+    static Shown clearance(double um, double u_um = 0);
+    /// Gauge pressure; above what filter cans stand no figure is shown.
+    static Shown pressure(double pa);
+    static Shown temperature(double c);
+    static Shown flow(double m3_s);
+    static Shown speed(double rpm);
+    static Shown percent(double share);
+    /// "+0.12 bar": a change of pressure, signed.
+    static Shown pressureChange(double pa);
+
+    /// Unit a clearance field takes when none is typed.
+    static std::string clearanceUnit();
+    static std::string pressureUnit();
+    static std::string temperatureUnit();
+};
+
+inline QString qs(const std::string &s) { return QString::fromStdString(s); }
+inline QString qs(std::string_view s)
+{
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+} // namespace mildpath

@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+#include "build/edit.h"
+#include "storage/journal.h"
+
+#include <QObject>
+#include <QString>
+#include <QTimer>
+#include <QUndoStack>
+
+#include <memory>
+#include <optional>
+
+namespace mildpath {
+
+/// The open document: the value, what follows from it, and the way back. The only writer; everything
+/// else reads and asks for edits.
+class OpenBuild : public QObject
+{
+    Q_OBJECT
+public:
+    /// @param stateFolder  where edit journals are kept; empty: no journal (tests, screenshots)
+    explicit OpenBuild(QString stateFolder, QObject *parent = nullptr);
+    ~OpenBuild() override;
+
+    const Build &build() const { return *m_build; }
+    const Assessment &assessment() const { return *m_assessment; }
+    /// What it was before the last edit; null right after opening.
+    const Assessment *previous() const { return m_previous.get(); }
+    QUndoStack &undoStack() { return m_undo; }
+    int revision() const { return m_revision; }
+
+    const QString &path() const { return m_path; }
+    const QString &stateFolder() const { return m_stateFolder; }
+    bool isModified() const { return m_baseUnsaved || !m_undo.isClean(); }
+
+    /// Replaces the document; undo history and journal start anew.
+    /// @param unsaved  the document is in no file yet (recovered, or made from a template)
+    void open(Build build, const QString &path, const std::string &olderText = {},
+              bool unsaved = false);
+    /// Writes to the path. Errors: the document and its path stay as they were.
+    Result<void> save(const QString &path);
+    /// The user gives up what is not saved: nothing to offer at the next start.
+    void giveUp();
+    /// Makes an edit, undoable and journalled. Errors: nothing changed.
+    Result<void> edit(const Edit &edit);
+
+    const QString &selectedStop() const { return m_selectedStop; }
+    void selectStop(const QString &id);
+
+    /// Who and when of the next reading or proof.
+    static std::string userName();
+    static std::string now();
+
+Q_SIGNALS:
+    /// The document changed: by edit, undo, redo, or another was opened.
+    void changed();
+    void opened();
+    void stopSelected(const QString &id);
+    void titleChanged();
+    void journalFailed(const QString &reason);
+
+private:
+    class EditCommand;
+    void setBuild(std::shared_ptr<const Build> build);
+    void startJournal(bool baseUnsaved);
+    void note(const Result<void> &written);
+
+    QString m_stateFolder;
+    std::shared_ptr<const Build> m_build;
+    std::shared_ptr<const Assessment> m_assessment, m_previous;
+    std::optional<Journal> m_journal;
+    QUndoStack m_undo;
+    QTimer m_syncSoon;
+    QString m_path, m_selectedStop;
+    std::string m_olderText;
+    bool m_baseUnsaved = false;
+    int m_revision = 0;
+};
+
+} // namespace mildpath

@@ -1,0 +1,355 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/panel.h"
+
+#include "entry/quantityfield.h"
+#include "paint/marks.h"
+#include "paint/text.h"
+
+#include <QFontMetricsF>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+QColor toneColour(Tone tone)
+{
+    const Theme &t = Theme::current();
+    switch (tone) {
+    case Tone::Muted:
+        return t.muted;
+    case Tone::Good:
+        return t.proven;
+    case Tone::Warn:
+        return t.lookAgain;
+    case Tone::Bad:
+        return t.hold;
+    case Tone::Plain:
+        break;
+    }
+    return t.ink;
+}
+
+constexpr double rowHeight = 24;
+
+/// Paints every item that is only looked at; wraps text to its width.
+class ItemView : public QWidget
+{
+public:
+    explicit ItemView(PanelItem item, QWidget *parent)
+        : QWidget(parent)
+    {
+        setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        set(std::move(item));
+    }
+
+    void set(PanelItem item)
+    {
+        m_item = std::move(item);
+        setAccessibleName(spoken());
+        if (const auto *row = std::get_if<PanelRow>(&m_item))
+            setToolTip(row->tip);
+        fit();
+        QWidget::update();
+    }
+
+protected:
+    void resizeEvent(QResizeEvent *) override { fit(); }
+
+    void paintEvent(QPaintEvent *) override
+    {
+        QPainter p(this);
+        std::visit([&](const auto &item) { paint(p, item); }, m_item);
+    }
+
+private:
+    static QFont bodyFont() { return textFont(TextSize::Normal); }
+
+    double textHeight(const QString &text, const QFont &font, double indent = 0) const
+    {
+        return QFontMetricsF(font)
+            .boundingRect(QRectF(0, 0, std::max(60.0, width() - indent), 2000), Qt::TextWordWrap, text)
+            .height();
+    }
+
+    void fit()
+    {
+        const double height = std::visit([&](const auto &item) { return heightOf(item); }, m_item);
+        if (static_cast<int>(height) != minimumHeight())
+            setFixedHeight(static_cast<int>(height));
+    }
+
+    double heightOf(const PanelTitle &i) const { return i.detail.isEmpty() ? 26 : 44; }
+    double heightOf(const PanelHeading &) const { return 24; }
+    double heightOf(const PanelRow &i) const { return i.value.second.isEmpty() ? rowHeight : 38; }
+    double heightOf(const PanelChange &) const { return rowHeight; }
+    double heightOf(const PanelVerdict &i) const
+    {
+        return textHeight(i.text, textFont(TextSize::Body, true), 24)
+            + (i.detail.isEmpty() ? 0 : textHeight(i.detail, bodyFont(), 24)) + 10;
+    }
+    double heightOf(const PanelText &i) const { return textHeight(i.text, bodyFont()) + 8; }
+    double heightOf(const PanelRule &) const { return 17; }
+    double heightOf(const PanelField &) const { return 0; }
+    double heightOf(const PanelButton &) const { return 0; }
+
+    void paint(QPainter &p, const PanelTitle &i) const
+    {
+        const Theme &t = Theme::current();
+        const double marks = i.marks.empty() ? 0 : 18.0 * static_cast<double>(i.marks.size());
+        drawLine(p, QRectF(0, 0, width() - marks, 22), Qt::AlignVCenter, i.text,
+                 textFont(TextSize::Title, true), t.ink);
+        for (size_t k = 0; k < i.marks.size(); ++k)
+            drawMark(p, QPointF(width() - marks + 18.0 * static_cast<double>(k) + 10, 12), 12,
+                     i.marks[k]);
+        drawLine(p, QRectF(0, 22, width(), 18), Qt::AlignVCenter, i.detail, bodyFont(), t.muted);
+    }
+    void paint(QPainter &p, const PanelHeading &i) const
+    {
+        drawLine(p, QRectF(0, 0, width(), 20), Qt::AlignVCenter, i.text,
+                 textFont(TextSize::Body, true), toneColour(i.tone));
+    }
+    void paint(QPainter &p, const PanelRow &i) const
+    {
+        const Theme &t = Theme::current();
+        const double used = drawFigure(p, QPointF(width(), 16), i.value,
+                                       textFont(TextSize::Body, true), t.ink, t.muted);
+        drawLine(p, QRectF(0, 0, width() - used - 8, 22), Qt::AlignVCenter, i.label, bodyFont(),
+                 t.muted);
+        if (!i.value.second.isEmpty())
+            drawLine(p, QRectF(0, 19, width(), 16), Qt::AlignRight | Qt::AlignVCenter, i.value.second,
+                     textFont(TextSize::Small), t.muted);
+    }
+    void paint(QPainter &p, const PanelChange &i) const
+    {
+        const Theme &t = Theme::current();
+        const double used = drawFigure(p, QPointF(width(), 16), i.after,
+                                       textFont(TextSize::Body, true), toneColour(i.tone), t.muted);
+        const QString before = i.before.number + QStringLiteral("  \u2192 ");
+        const double beforeWidth = QFontMetricsF(bodyFont()).horizontalAdvance(before) + 4;
+        drawLine(p, QRectF(width() - used - beforeWidth, 0, beforeWidth, 22), Qt::AlignVCenter,
+                 before, bodyFont(), t.muted);
+        drawLine(p, QRectF(0, 0, width() - used - beforeWidth - 6, 22), Qt::AlignVCenter, i.label,
+                 bodyFont(), t.muted);
+    }
+    void paint(QPainter &p, const PanelVerdict &i) const
+    {
+        const Theme &t = Theme::current();
+        drawMark(p, QPointF(8, 9), 12, i.mark);
+        const QFont bold = textFont(TextSize::Body, true);
+        const double height = textHeight(i.text, bold, 24);
+        p.setFont(bold);
+        p.setPen(t.ink);
+        p.drawText(QRectF(24, 0, width() - 24, height), Qt::TextWordWrap, i.text);
+        p.setFont(bodyFont());
+        p.setPen(t.muted);
+        p.drawText(QRectF(24, height, width() - 24, 2000), Qt::TextWordWrap, i.detail);
+    }
+    void paint(QPainter &p, const PanelText &i) const
+    {
+        p.setFont(bodyFont());
+        p.setPen(toneColour(i.tone));
+        p.drawText(QRectF(0, 0, width(), 2000), Qt::TextWordWrap, i.text);
+    }
+    void paint(QPainter &p, const PanelRule &) const
+    {
+        p.setPen(Theme::current().line);
+        p.drawLine(QPointF(0, 8.5), QPointF(width(), 8.5));
+    }
+    void paint(QPainter &, const PanelField &) const { }
+    void paint(QPainter &, const PanelButton &) const { }
+
+    QString spoken() const
+    {
+        if (const auto *i = std::get_if<PanelTitle>(&m_item))
+            return i->text + u' ' + i->detail;
+        if (const auto *i = std::get_if<PanelHeading>(&m_item))
+            return i->text;
+        if (const auto *i = std::get_if<PanelRow>(&m_item))
+            return i->label + QStringLiteral(": ") + i->value.text();
+        if (const auto *i = std::get_if<PanelChange>(&m_item))
+            return i->label + QStringLiteral(": ") + i->before.text() + QStringLiteral(" becomes ")
+                + i->after.text();
+        if (const auto *i = std::get_if<PanelVerdict>(&m_item))
+            return qs(markWord(i->mark)) + QStringLiteral(": ") + i->text + u' ' + i->detail;
+        if (const auto *i = std::get_if<PanelText>(&m_item))
+            return i->text;
+        return {};
+    }
+
+    PanelItem m_item { PanelRule {} };
+};
+
+/// A labelled field; the reason of a refusal stands below it.
+class FieldView : public QWidget
+{
+public:
+    FieldView(const PanelField &item, QWidget *parent)
+        : QWidget(parent)
+        , m_label(new QLabel(this))
+        , m_field(new QuantityField(item.dimension, item.unit, this))
+        , m_reason(new QLabel(this))
+    {
+        auto *row = new QHBoxLayout;
+        row->setContentsMargins(0, 0, 0, 0);
+        row->addWidget(m_label, 1);
+        row->addWidget(m_field);
+        row->addWidget(new QLabel(qs(item.unit), this));
+        auto *column = new QVBoxLayout(this);
+        column->setContentsMargins(0, 2, 0, 2);
+        column->setSpacing(2);
+        column->addLayout(row);
+        column->addWidget(m_reason);
+        m_reason->setWordWrap(true);
+        m_reason->hide();
+        m_label->setBuddy(m_field);
+        m_label->setWordWrap(true);
+        m_field->setFixedWidth(78);
+        m_field->setObjectName(item.id);
+        m_field->setNudge(std::pow(10.0, -item.decimals));
+        connect(m_field, &QuantityField::refused, this, [this](const QString &why) { say(why); });
+        connect(m_field, &QuantityField::understood, this, [this] { say({}); });
+        connect(m_field, &QuantityField::entered, this, [this](double si) {
+            const auto ok = m_store(si);
+            if (!ok) {
+                m_field->setValue(m_stored);
+                say(qs(ok.error().place + " " + ok.error().message));
+            }
+        });
+        set(item);
+    }
+
+    void set(const PanelField &item)
+    {
+        m_store = item.store;
+        m_label->setText(item.label);
+        m_field->setAccessibleName(item.label);
+        m_field->setDecimals(item.decimals);
+        if (m_stored != item.value_si || !m_field->hasFocus()) {
+            m_stored = item.value_si;
+            if (!m_field->isModified())
+                m_field->setValue(item.value_si);
+        }
+    }
+
+private:
+    void say(const QString &why)
+    {
+        m_reason->setText(why);
+        m_reason->setVisible(!why.isEmpty());
+        QPalette palette = m_reason->palette();
+        palette.setColor(QPalette::WindowText, Theme::current().hold);
+        m_reason->setPalette(palette);
+    }
+
+    QLabel *m_label;
+    QuantityField *m_field;
+    QLabel *m_reason;
+    std::optional<double> m_stored;
+    std::function<Result<void>(double)> m_store;
+};
+
+class ButtonView : public QPushButton
+{
+public:
+    ButtonView(const PanelButton &item, QWidget *parent)
+        : QPushButton(parent)
+    {
+        connect(this, &QPushButton::clicked, this, [this] { m_pressed(); });
+        set(item);
+    }
+    void set(const PanelButton &item)
+    {
+        setObjectName(item.id);
+        setText(item.text);
+        m_pressed = item.pressed;
+    }
+
+private:
+    std::function<void()> m_pressed;
+};
+
+/// Items of one shape can take over each other's widgets.
+QString shapeOf(const PanelItem &item)
+{
+    if (const auto *field = std::get_if<PanelField>(&item))
+        return QStringLiteral("field ") + field->id + u' ' + qs(field->unit);
+    if (std::holds_alternative<PanelButton>(item))
+        return QStringLiteral("button");
+    return QStringLiteral("view");
+}
+
+} // namespace
+
+SidePanel::SidePanel(QWidget *parent)
+    : QScrollArea(parent)
+    , m_page(new QWidget(this))
+    , m_layout(new QVBoxLayout(m_page))
+{
+    setObjectName(QStringLiteral("sidePanel"));
+    setWidget(m_page);
+    m_page->setAutoFillBackground(false);
+    setWidgetResizable(true);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setFixedWidth(252);
+    setFrameShape(QFrame::NoFrame);
+    m_layout->setContentsMargins(16, 10, 14, 10);
+    m_layout->setSpacing(0);
+    m_layout->addStretch();
+}
+
+QWidget *SidePanel::make(const PanelItem &item)
+{
+    if (const auto *field = std::get_if<PanelField>(&item))
+        return new FieldView(*field, m_page);
+    if (const auto *button = std::get_if<PanelButton>(&item))
+        return new ButtonView(*button, m_page);
+    return new ItemView(item, m_page);
+}
+
+void SidePanel::update(QWidget *widget, const PanelItem &item)
+{
+    if (const auto *field = std::get_if<PanelField>(&item))
+        static_cast<FieldView *>(widget)->set(*field);
+    else if (const auto *button = std::get_if<PanelButton>(&item))
+        static_cast<ButtonView *>(widget)->set(*button);
+    else
+        static_cast<ItemView *>(widget)->set(item);
+}
+
+void SidePanel::setContent(const PanelContent &content)
+{
+    std::vector<QString> shape;
+    for (const PanelItem &item : content)
+        shape.push_back(shapeOf(item));
+    if (shape != m_shape) {
+        m_shape = shape;
+        rebuild(content);
+        return;
+    }
+    for (size_t i = 0; i < content.size(); ++i)
+        update(m_widgets[i], content[i]);
+}
+
+void SidePanel::rebuild(const PanelContent &content)
+{
+    for (QWidget *widget : m_widgets) {
+        m_layout->removeWidget(widget);
+        widget->hide();
+        widget->deleteLater(); // it may be the sender of the edit that led here
+    }
+    m_widgets.clear();
+    for (const PanelItem &item : content) {
+        QWidget *widget = make(item);
+        m_layout->insertWidget(static_cast<int>(m_widgets.size()), widget);
+        widget->show();
+        m_widgets.push_back(widget);
+    }
+}
+
+} // namespace mildpath

@@ -1,0 +1,101 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/rules.h"
+#include "quantity/units.h"
+#include "shell/display.h"
+#include "shell/theme.h"
+
+#include <QScrollArea>
+#include <QString>
+
+#include <functional>
+#include <variant>
+#include <vector>
+
+class QVBoxLayout;
+
+namespace mildpath {
+
+enum class Tone { Plain, Muted, Good, Warn, Bad };
+
+// What a bench says in the side panel, item by item.
+
+struct PanelTitle
+{
+    QString text, detail;
+    std::vector<Mark> marks {}; ///< size, clean, flow of a stop
+};
+struct PanelHeading
+{
+    QString text;
+    Tone tone = Tone::Plain;
+};
+struct PanelRow
+{
+    QString label;
+    Shown value;
+    QString tip {};
+};
+/// Before → after.
+struct PanelChange
+{
+    QString label;
+    Shown before, after;
+    Tone tone = Tone::Plain;
+};
+struct PanelVerdict
+{
+    Mark mark;
+    QString text, detail;
+};
+struct PanelText
+{
+    QString text;
+    Tone tone = Tone::Plain;
+};
+struct PanelRule
+{
+};
+/// A dimension that can be changed in place.
+struct PanelField
+{
+    QString id; ///< object name
+    QString label;
+    Dimension dimension;
+    std::string unit;
+    int decimals;
+    double value_si;
+    std::function<Result<void>(double si)> store;
+};
+struct PanelButton
+{
+    QString id;
+    QString text;
+    std::function<void()> pressed;
+};
+using PanelItem = std::variant<PanelTitle, PanelHeading, PanelRow, PanelChange, PanelVerdict,
+                               PanelText, PanelRule, PanelField, PanelButton>;
+using PanelContent = std::vector<PanelItem>;
+
+/// The side panel: shows a content, keeping its widgets as long as the kinds of items stay the same
+/// so that typing stays within a frame and a field keeps its focus.
+class SidePanel : public QScrollArea
+{
+    Q_OBJECT
+public:
+    explicit SidePanel(QWidget *parent = nullptr);
+    void setContent(const PanelContent &content);
+
+private:
+    void rebuild(const PanelContent &content);
+    void update(QWidget *widget, const PanelItem &item);
+    QWidget *make(const PanelItem &item);
+
+    QWidget *m_page;
+    QVBoxLayout *m_layout;
+    std::vector<QWidget *> m_widgets;
+    std::vector<QString> m_shape;
+};
+
+} // namespace mildpath

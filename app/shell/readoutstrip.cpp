@@ -1,0 +1,245 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/readoutstrip.h"
+
+#include "paint/marks.h"
+#include "paint/text.h"
+
+#include <QHBoxLayout>
+
+namespace mildpath {
+namespace {
+
+QString tr(const char *text) { return ReadoutStrip::tr(text); }
+
+QString likelyText(const LikelyPressure &p)
+{
+    return tr("likely %1 to %2").arg(Display::pressure(p.low_pa).number,
+                                     Display::pressure(p.high_pa).number);
+}
+
+/// "was 1.46", when that differs as shown.
+QString wasText(const Shown &before, const Shown &now)
+{
+    return before.number == now.number ? QString() : tr("was %1").arg(before.number);
+}
+
+Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment *before)
+{
+    Readout r { QStringLiteral("hotIdleGauge"), tr("Hot idle, at the gauge"),
+                Display::pressure(now.hotIdle.gauge.value_pa), {},
+                likelyText(now.hotIdle.gauge), Mark::Proven, QStringLiteral("Forecast"), {} };
+    const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
+    if (now.hotIdle.gauge.value_pa < floor_pa)
+        r.mark = Mark::Hold;
+    else if (now.hotIdle.gauge.low_pa < floor_pa)
+        r.mark = Mark::LookAgain;
+    if (before)
+        r.was = wasText(Display::pressure(before->hotIdle.gauge.value_pa), r.value);
+    return r;
+}
+
+std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *before)
+{
+    if (now.hotIdle.weakest < 0)
+        return std::nullopt;
+    const PointPressure &p = now.hotIdle.points[static_cast<size_t>(now.hotIdle.weakest)];
+    const LikelyPressure &value = now.hotIdle.weakestPressure;
+    Readout r { QStringLiteral("hotIdleWeakest"), tr("Hot idle, weakest stop"),
+                Display::pressure(value.value_pa), {},
+                tr("%1 · %2 × its need · %3 to %4")
+                    .arg(qs(p.name), qs(formatNumber(p.ratio(), 1)),
+                         Display::pressure(value.low_pa).number,
+                         Display::pressure(value.high_pa).number),
+                Mark::Proven, QStringLiteral("Route"), qs(p.stop) };
+    if (p.ratio() < 1)
+        r.mark = Mark::Hold;
+    else if (value.low_pa < p.need_pa)
+        r.mark = Mark::LookAgain;
+    if (before)
+        r.was = wasText(Display::pressure(before->hotIdle.weakestPressure.value_pa), r.value);
+    return r;
+}
+
+Readout highSpeedReadout(const Build &build, const Assessment &now, const Assessment *before)
+{
+    const double rule_pa = rulePressure_pa_per_rpm * build.use.highSpeed_rpm;
+    const LikelyPressure &value = now.highSpeed.gauge;
+    Readout r { QStringLiteral("highSpeedGauge"),
+                tr("Hot %1 rev/min, gauge").arg(qs(formatNumber(build.use.highSpeed_rpm, 0))),
+                Display::pressure(value.value_pa), {},
+                tr("%1 · rule %2").arg(likelyText(value), Display::pressure(rule_pa).number),
+                value.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven,
+                QStringLiteral("Forecast"), {} };
+    if (before)
+        r.was = wasText(Display::pressure(before->highSpeed.gauge.value_pa), r.value);
+    return r;
+}
+
+std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
+                                      const Assessment *before)
+{
+    if (now.coldest < 0)
+        return std::nullopt;
+    const BearingClearance &c = now.clearances[static_cast<size_t>(now.coldest)];
+    const double u = c.cold_um.standardUncertainty;
+    const double floor = build.use.coldestClearanceFloor_um;
+    Readout r { QStringLiteral("coldestClearance"), tr("Coldest-start clearance"),
+                Display::clearance(c.coldestStart_um, std::max(u, 1.0)), {},
+                tr("%1 at %2 · floor %3")
+                    .arg(qs(build.engine.find(c.stop)->name),
+                         Display::temperature(build.use.coldestStart_c).text(),
+                         Display::clearance(floor, 1).number),
+                Mark::Proven, QStringLiteral("Clearances"), qs(c.stop) };
+    if (c.coldestStart_um < floor)
+        r.mark = Mark::Hold;
+    else if (c.coldestStart_um - 2 * u < floor || !c.measured)
+        r.mark = Mark::LookAgain;
+    if (before && before->coldest >= 0)
+        r.was = wasText(
+            Display::clearance(
+                before->clearances[static_cast<size_t>(before->coldest)].coldestStart_um,
+                std::max(u, 1.0)),
+            r.value);
+    return r;
+}
+
+Readout holdsReadout(const Build &build, const Assessment &now, const Assessment *before)
+{
+    Readout r { QStringLiteral("holds"), tr("Holds before start"),
+                { QString::number(now.holds()), {}, {} }, {}, tr("nothing holds the start"),
+                now.holds() > 0 ? Mark::Hold : Mark::Proven, QStringLiteral("Route"), {} };
+    QStringList names;
+    for (const Finding &f : now.findings) {
+        if (f.mark != Mark::Hold)
+            continue;
+        const Stop *stop = build.engine.find(f.stop);
+        const QString name = stop ? qs(stop->name) : tr("engine");
+        if (!names.contains(name))
+            names << name;
+        if (r.stop.isEmpty()) {
+            r.stop = qs(f.stop);
+            if (f.id.starts_with("clearance"))
+                r.bench = QStringLiteral("Clearances");
+        }
+    }
+    if (!names.isEmpty())
+        r.detail = names.join(QStringLiteral(" · "));
+    if (before)
+        r.was = wasText({ QString::number(before->holds()), {}, {} }, r.value);
+    return r;
+}
+
+} // namespace
+
+std::vector<Readout> readoutsOf(const Build &build, const Assessment &now, const Assessment *before)
+{
+    std::vector<Readout> out;
+    // A forecast that could not be solved has nothing to compare with.
+    if (before && before->unsolved)
+        before = nullptr;
+    if (!now.unsolved && !now.forecast.empty()) {
+        out.push_back(gaugeReadout(build, now, before));
+        if (auto r = weakestReadout(now, before))
+            out.push_back(*r);
+        out.push_back(highSpeedReadout(build, now, before));
+    }
+    if (auto r = coldestReadout(build, now, before))
+        out.push_back(*r);
+    out.push_back(holdsReadout(build, now, before));
+    return out;
+}
+
+ReadoutCell::ReadoutCell(QWidget *parent)
+    : QAbstractButton(parent)
+{
+    setFocusPolicy(Qt::TabFocus);
+    setCursor(Qt::PointingHandCursor);
+}
+
+void ReadoutCell::set(const Readout &readout)
+{
+    m_readout = readout;
+    setObjectName(readout.id);
+    const QString spoken = tr("%1: %2, %3, %4. %5")
+                               .arg(readout.title, readout.value.text(), readout.detail,
+                                    qs(markWord(readout.mark)), readout.was);
+    setAccessibleName(spoken);
+    setToolTip(readout.title + u'\n' + readout.value.text() + u'\n' + readout.detail + u'\n'
+               + qs(markWord(readout.mark)));
+    update();
+}
+
+void ReadoutCell::paintEvent(QPaintEvent *)
+{
+    const Theme &t = Theme::current();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (hasFocus() || underMouse()) {
+        p.setPen(QPen(hasFocus() ? t.stripInk : t.stripLine, 1));
+        p.drawRoundedRect(QRectF(rect()).adjusted(2.5, 2.5, -2.5, -2.5), 5, 5);
+    }
+    const double left = 14, right = width() - 12;
+    drawLine(p, QRectF(left, 6, right - left - 18, 16), Qt::AlignVCenter, m_readout.title,
+             textFont(TextSize::Small), t.stripMuted);
+    drawMark(p, QPointF(right - 6, 14), 11, m_readout.mark, true);
+    const QFont big = textFont(TextSize::Readout, true);
+    const QFontMetricsF metrics(big);
+    p.setFont(big);
+    p.setPen(t.stripInk);
+    p.drawText(QPointF(left, 42), m_readout.value.number);
+    double x = left + metrics.horizontalAdvance(m_readout.value.number) + 6;
+    QString unit = m_readout.value.unit;
+    if (!m_readout.value.second.isEmpty())
+        unit += QStringLiteral(" · ") + m_readout.value.second;
+    const double wasWidth = QFontMetricsF(textFont(TextSize::Small)).horizontalAdvance(m_readout.was);
+    drawLine(p, QRectF(x, 28, right - x - (m_readout.was.isEmpty() ? 0 : wasWidth + 8), 16),
+             Qt::AlignVCenter, unit, textFont(TextSize::Normal), t.stripMuted);
+    drawLine(p, QRectF(right - wasWidth - 2, 28, wasWidth + 4, 16), Qt::AlignVCenter, m_readout.was,
+             textFont(TextSize::Small), t.stripMuted);
+    drawLine(p, QRectF(left, 46, right - left, 14), Qt::AlignVCenter, m_readout.detail,
+             textFont(TextSize::Small), t.stripMuted);
+}
+
+ReadoutStrip::ReadoutStrip(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+{
+    setObjectName(QStringLiteral("readoutStrip"));
+    setFixedHeight(64);
+    auto *layout = new QHBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    connect(&open, &OpenBuild::changed, this, &ReadoutStrip::refresh);
+}
+
+void ReadoutStrip::refresh()
+{
+    const auto readouts = readoutsOf(m_open.build(), m_open.assessment(), m_open.previous());
+    while (m_cells.size() < readouts.size()) {
+        auto *cell = new ReadoutCell(this);
+        connect(cell, &QAbstractButton::clicked, this, [this, cell] {
+            Q_EMIT benchAsked(cell->readout().bench, cell->readout().stop);
+        });
+        layout()->addWidget(cell);
+        cell->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+        m_cells.push_back(cell);
+    }
+    for (size_t i = 0; i < m_cells.size(); ++i) {
+        m_cells[i]->setVisible(i < readouts.size());
+        if (i < readouts.size())
+            m_cells[i]->set(readouts[i]);
+    }
+}
+
+void ReadoutStrip::paintEvent(QPaintEvent *)
+{
+    const Theme &t = Theme::current();
+    QPainter p(this);
+    p.fillRect(rect(), t.strip);
+    p.setPen(t.stripLine);
+    for (size_t i = 1; i < m_cells.size(); ++i)
+        if (m_cells[i]->isVisible())
+            p.drawLine(m_cells[i]->x(), 10, m_cells[i]->x(), height() - 10);
+}
+
+} // namespace mildpath

@@ -1,0 +1,110 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/startup.h"
+
+#include "shell/screenshots.h"
+#include "shell/window.h"
+#include "storage/templates.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QSettings>
+
+#include <cstdio>
+
+namespace mildpath {
+namespace {
+
+void complain(const QString &text) { std::fprintf(stderr, "%s\n", qPrintable(text)); }
+
+ThemeChoice themeChoice(const QString &name, const QSettings &settings)
+{
+    if (name == QStringLiteral("dark"))
+        return ThemeChoice::Dark;
+    if (name == QStringLiteral("light"))
+        return ThemeChoice::Light;
+    return static_cast<ThemeChoice>(
+        settings.value(QStringLiteral("window/theme"), static_cast<int>(ThemeChoice::Light)).toInt());
+}
+
+UnitSystem unitChoice(const QString &name, const QSettings &settings)
+{
+    if (name == QStringLiteral("imperial"))
+        return UnitSystem::Imperial;
+    if (name == QStringLiteral("both"))
+        return UnitSystem::Both;
+    if (name == QStringLiteral("metric"))
+        return UnitSystem::Metric;
+    return static_cast<UnitSystem>(settings.value(QStringLiteral("window/units"), 0).toInt());
+}
+
+} // namespace
+
+QString journalFolder()
+{
+    const QString state = qEnvironmentVariable("XDG_STATE_HOME",
+                                               QDir::homePath() + QStringLiteral("/.local/state"));
+    return state + QStringLiteral("/mildpath");
+}
+
+int runApplication(QApplication &app)
+{
+    QApplication::setOrganizationName(QStringLiteral("mildpath"));
+    QApplication::setApplicationName(QStringLiteral("mildpath"));
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral("Proves an engine's lubrication system during a build."));
+    parser.addHelpOption();
+    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo build."));
+    const QCommandLineOption shots(QStringLiteral("screenshots"),
+                                   QStringLiteral("Render every bench as PNG into DIR and end."),
+                                   QStringLiteral("DIR"));
+    const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Size of the pictures."),
+                                  QStringLiteral("WxH"), QStringLiteral("1280x800"));
+    const QCommandLineOption theme(QStringLiteral("theme"), QStringLiteral("light or dark."), QStringLiteral("NAME"));
+    const QCommandLineOption units(QStringLiteral("units"), QStringLiteral("metric, imperial or both."),
+                                   QStringLiteral("NAME"));
+    const QCommandLineOption stop(QStringLiteral("stop"), QStringLiteral("Select this stop."), QStringLiteral("ID"));
+    parser.addOptions({ demo, shots, size, theme, units, stop });
+    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("Build to open."), QStringLiteral("[FILE]"));
+    parser.process(app);
+
+    const QSettings settings;
+    const bool pictures = parser.isSet(shots);
+    applyTheme(app, themeChoice(parser.value(theme), settings));
+    Display::setSystem(unitChoice(parser.value(units), settings));
+
+    MainWindow window(pictures ? QString() : journalFolder());
+    const QString file = parser.positionalArguments().value(0);
+    const QString path = file.isEmpty() ? qs(demoBuildPath().string()) : file;
+    if (parser.isSet(demo) || pictures || !file.isEmpty()) {
+        if (!window.openFile(path)) {
+            complain(window.messageBar().text());
+            if (pictures)
+                return 2;
+            window.openTemplate(QStringLiteral("inline-four-wet-sump"));
+            window.openFile(path); // the reason stands in the window, over a usable build
+        }
+    } else {
+        window.openTemplate(QStringLiteral("inline-four-wet-sump"));
+    }
+    if (parser.isSet(stop))
+        window.openBuild().selectStop(parser.value(stop));
+    if (pictures) {
+        const QStringList numbers = parser.value(size).split(u'x');
+        QString error;
+        const QStringList files
+            = renderBenches(window, parser.value(shots),
+                            QSize(numbers.value(0).toInt(), numbers.value(1).toInt()), error);
+        for (const QString &name : files)
+            std::printf("%s\n", qPrintable(name));
+        if (!error.isEmpty())
+            complain(error);
+        return error.isEmpty() ? 0 : 3;
+    }
+    window.restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray());
+    window.show();
+    window.offerRecovery();
+    return app.exec();
+}
+
+} // namespace mildpath

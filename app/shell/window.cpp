@@ -1,0 +1,318 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/window.h"
+
+#include "bench/clearances/clearancebench.h"
+#include "bench/forecast/forecastbench.h"
+#include "bench/route/routebench.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenuBar>
+#include <QPainter>
+#include <QPushButton>
+#include <QSettings>
+#include <QShortcut>
+#include <QStackedWidget>
+#include <QTabBar>
+#include <QVBoxLayout>
+
+namespace mildpath {
+namespace {
+
+/// Bench names in a row; the chosen one stands on a card with a line in the selection's colour.
+class BenchTabs : public QTabBar
+{
+public:
+    using QTabBar::QTabBar;
+
+protected:
+    QSize tabSizeHint(int index) const override
+    {
+        const QFontMetrics metrics(textFont(TextSize::Body, true));
+        return { metrics.horizontalAdvance(tabText(index)) + 30, 38 };
+    }
+    void paintEvent(QPaintEvent *) override
+    {
+        const Theme &t = Theme::current();
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        for (int i = 0; i < count(); ++i) {
+            const QRectF r = tabRect(i);
+            const bool chosen = i == currentIndex();
+            if (chosen) {
+                p.setPen(Qt::NoPen);
+                p.setBrush(t.panel);
+                p.drawRoundedRect(r.adjusted(1, 5, -1, 6), 5, 5);
+                p.fillRect(QRectF(r.left() + 1, r.bottom() - 2, r.width() - 2, 3), t.selection);
+            }
+            if (chosen && hasFocus()) {
+                p.setPen(QPen(t.selection, 1));
+                p.setBrush(Qt::NoBrush);
+                p.drawRoundedRect(r.adjusted(4.5, 8.5, -4.5, -6.5), 4, 4);
+            }
+            p.setFont(textFont(TextSize::Body, chosen));
+            p.setPen(chosen ? t.selection : t.ink);
+            p.drawText(r.adjusted(0, 3, 0, 0), Qt::AlignCenter, tabText(i));
+        }
+    }
+};
+
+/// A hairline and a background in a role that follows the theme.
+class Surface : public QWidget
+{
+public:
+    enum Line { NoLine, Right, Left, Bottom };
+    Surface(QColor Theme::*colour, Line line, QWidget *parent)
+        : QWidget(parent)
+        , m_colour(colour)
+        , m_line(line)
+    {
+    }
+
+protected:
+    void paintEvent(QPaintEvent *) override
+    {
+        const Theme &t = Theme::current();
+        QPainter p(this);
+        p.fillRect(rect(), t.*m_colour);
+        p.setPen(t.line);
+        if (m_line == Right)
+            p.drawLine(width() - 1, 0, width() - 1, height());
+        else if (m_line == Left)
+            p.drawLine(0, 0, 0, height());
+        else if (m_line == Bottom)
+            p.drawLine(0, height() - 1, width(), height() - 1);
+    }
+
+private:
+    QColor Theme::*m_colour;
+    Line m_line;
+};
+
+QVBoxLayout *tightColumn(QWidget *owner)
+{
+    auto *layout = new QVBoxLayout(owner);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    return layout;
+}
+
+} // namespace
+
+MessageBar::MessageBar(QWidget *parent)
+    : QWidget(parent)
+    , m_text(new QLabel(this))
+    , m_buttons(new QWidget(this))
+{
+    setObjectName(QStringLiteral("messageBar"));
+    auto *row = new QHBoxLayout(this);
+    row->setContentsMargins(14, 6, 10, 6);
+    m_text->setWordWrap(true);
+    m_text->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    row->addWidget(m_text, 1);
+    row->addWidget(m_buttons);
+    auto *buttons = new QHBoxLayout(m_buttons);
+    buttons->setContentsMargins(0, 0, 0, 0);
+    hide();
+}
+
+void MessageBar::say(const QString &text, const std::vector<Answer> &answers)
+{
+    m_text->setText(text);
+    setAccessibleName(text);
+    for (QPushButton *old : m_buttons->findChildren<QPushButton *>()) {
+        old->hide();
+        old->deleteLater();
+        old->setObjectName({});
+    }
+    const auto add = [this](const QString &name, const QString &label, std::function<void()> chosen) {
+        auto *button = new QPushButton(label, m_buttons);
+        button->setObjectName(name);
+        m_buttons->layout()->addWidget(button);
+        connect(button, &QPushButton::clicked, this, [this, chosen = std::move(chosen)] {
+            hide();
+            if (chosen)
+                chosen();
+        });
+    };
+    for (size_t i = 0; i < answers.size(); ++i)
+        add(QStringLiteral("answer%1").arg(i), answers[i].text, answers[i].chosen);
+    add(QStringLiteral("closeMessage"), answers.empty() ? tr("Close") : tr("Later"), {});
+    show();
+}
+
+QString MessageBar::text() const { return isHidden() ? QString() : m_text->text(); }
+
+void MessageBar::paintEvent(QPaintEvent *)
+{
+    QPainter p(this);
+    p.fillRect(rect(), Theme::current().selectionFill);
+    p.setPen(Theme::current().line);
+    p.drawLine(0, height() - 1, width(), height() - 1);
+}
+
+MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
+    : QMainWindow(parent)
+    , m_open(new OpenBuild(stateFolder, this))
+{
+    setObjectName(QStringLiteral("mainWindow"));
+    setAcceptDrops(true);
+    setMinimumSize(1100, 700);
+    resize(1280, 800);
+
+    auto *page = new Surface(&Theme::bench, Surface::NoLine, this);
+    setCentralWidget(page);
+    auto *column = tightColumn(page);
+
+    auto *head = new Surface(&Theme::bench, Surface::Bottom, page);
+    head->setFixedHeight(39);
+    auto *headRow = new QHBoxLayout(head);
+    headRow->setContentsMargins(14, 0, 16, 0);
+    headRow->setSpacing(0);
+    auto *order = new QLabel(tr("Oil order"), head);
+    order->setFixedWidth(196);
+    headRow->addWidget(order);
+    m_tabs = new BenchTabs(head);
+    m_tabs->setObjectName(QStringLiteral("benchTabs"));
+    m_tabs->setDrawBase(false);
+    m_tabs->setExpanding(false);
+    m_tabs->setFocusPolicy(Qt::TabFocus);
+    m_tabs->setAccessibleName(tr("Benches"));
+    headRow->addWidget(m_tabs, 1, Qt::AlignBottom);
+    m_name = new QLabel(head);
+    headRow->addWidget(m_name);
+    column->addWidget(head);
+
+    auto *middle = new QHBoxLayout;
+    middle->setContentsMargins(0, 0, 0, 0);
+    middle->setSpacing(0);
+    column->addLayout(middle, 1);
+
+    auto *railSide = new Surface(&Theme::panel, Surface::Right, page);
+    railSide->setFixedWidth(210);
+    auto *railColumn = tightColumn(railSide);
+    railColumn->setContentsMargins(0, 4, 1, 0);
+    auto *railHead = new RailHead(railSide);
+    railHead->setFixedHeight(22);
+    railColumn->addWidget(railHead);
+    m_rail = new Rail(*m_open, railSide);
+    railColumn->addWidget(m_rail, 1);
+    middle->addWidget(railSide);
+
+    auto *centre = new QWidget(page);
+    auto *centreColumn = tightColumn(centre);
+    m_messages = new MessageBar(centre);
+    centreColumn->addWidget(m_messages);
+    m_stack = new QStackedWidget(centre);
+    centreColumn->addWidget(m_stack, 1);
+    middle->addWidget(centre, 1);
+
+    auto *panelSide = new Surface(&Theme::panel, Surface::Left, page);
+    tightColumn(panelSide);
+    m_panel = new SidePanel(panelSide);
+    m_panel->viewport()->setAutoFillBackground(false);
+    panelSide->layout()->addWidget(m_panel);
+    panelSide->setObjectName(QStringLiteral("panelSide"));
+    middle->addWidget(panelSide);
+
+    m_strip = new ReadoutStrip(*m_open, page);
+    column->addWidget(m_strip);
+
+    addBench(new RouteBench(*m_open, m_stack));
+    addBench(new ClearanceBench(*m_open, m_stack));
+    addBench(new ForecastBench(*m_open, m_stack));
+    makeMenus();
+    m_rail->setFocus();
+
+    connect(m_tabs, &QTabBar::currentChanged, this, [this](int index) {
+        m_stack->setCurrentIndex(index);
+        refresh();
+    });
+    connect(m_open, &OpenBuild::changed, this, &MainWindow::refresh);
+    connect(m_open, &OpenBuild::stopSelected, this, &MainWindow::refresh);
+    connect(m_open, &OpenBuild::titleChanged, this, &MainWindow::updateTitle);
+    connect(m_open, &OpenBuild::journalFailed, this, [this](const QString &why) {
+        m_messages->say(tr("Edits are not being kept against a crash: %1. Save often.").arg(why));
+    });
+    connect(m_strip, &ReadoutStrip::benchAsked, this, [this](const QString &bench, const QString &stop) {
+        if (!stop.isEmpty())
+            m_open->selectStop(stop);
+        showBench(bench);
+    });
+}
+
+void MainWindow::addBench(Bench *bench)
+{
+    m_benches.push_back(bench);
+    m_stack->addWidget(bench);
+    m_tabs->addTab(bench->title());
+    connect(bench, &Bench::panelChanged, this, [this, bench] {
+        if (bench == currentBench())
+            m_panel->setContent(bench->panel());
+    });
+}
+
+Bench *MainWindow::currentBench() const { return m_benches[static_cast<size_t>(m_stack->currentIndex())]; }
+
+void MainWindow::showBench(const QString &title)
+{
+    for (size_t i = 0; i < m_benches.size(); ++i)
+        if (m_benches[i]->title() == title)
+            m_tabs->setCurrentIndex(static_cast<int>(i));
+}
+
+void MainWindow::refresh()
+{
+    if (m_open->build().engine.stops.empty())
+        return;
+    currentBench()->refresh();
+    m_panel->setContent(currentBench()->panel());
+    updateTitle();
+}
+
+void MainWindow::updateTitle()
+{
+    const QString name = qs(m_open->build().name);
+    m_name->setText(name);
+    setWindowTitle(name + QStringLiteral("[*] – Mild Path"));
+    setWindowModified(m_open->isModified());
+}
+
+void MainWindow::setTheme(ThemeChoice choice)
+{
+    m_theme = choice;
+    applyTheme(*qApp, choice);
+    m_strip->refresh();
+    refresh();
+}
+
+void MainWindow::setUnits(UnitSystem system)
+{
+    Display::setSystem(system);
+    m_strip->refresh();
+    refresh();
+}
+
+void MainWindow::changeEvent(QEvent *event)
+{
+    QMainWindow::changeEvent(event);
+    if (event->type() == QEvent::PaletteChange && m_strip)
+        update();
+}
+
+void MainWindow::closeEvent(QCloseEvent *event)
+{
+    if (!mayLeave()) {
+        event->ignore();
+        return;
+    }
+    QSettings settings;
+    settings.setValue(QStringLiteral("window/geometry"), saveGeometry());
+    settings.setValue(QStringLiteral("window/theme"), static_cast<int>(m_theme));
+    settings.setValue(QStringLiteral("window/units"), static_cast<int>(Display::system()));
+    event->accept();
+}
+
+} // namespace mildpath

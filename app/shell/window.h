@@ -1,0 +1,104 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "shell/bench.h"
+#include "shell/openbuild.h"
+#include "shell/rail.h"
+#include "shell/readoutstrip.h"
+#include "shell/theme.h"
+
+#include <QMainWindow>
+
+class QLabel;
+class QMenu;
+class QPushButton;
+class QStackedWidget;
+class QTabBar;
+
+namespace mildpath {
+
+/// A line above the benches for what went wrong or waits for an answer; never in the way.
+class MessageBar : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit MessageBar(QWidget *parent);
+    struct Answer
+    {
+        QString text;
+        std::function<void()> chosen;
+    };
+    /// Replaces what is shown. Every answer also closes the bar; "Close" is added by itself.
+    void say(const QString &text, const std::vector<Answer> &answers = {});
+    QString text() const;
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+
+private:
+    QLabel *m_text;
+    QWidget *m_buttons;
+};
+
+class MainWindow : public QMainWindow
+{
+    Q_OBJECT
+public:
+    /// @param stateFolder  for edit journals; empty: none
+    explicit MainWindow(const QString &stateFolder, QWidget *parent = nullptr);
+
+    OpenBuild &openBuild() { return *m_open; }
+    /// Opens a file; on failure says why and keeps the open build. @return whether it was opened
+    bool openFile(const QString &path);
+    /// A new build from a template, not yet in a file.
+    bool openTemplate(const QString &name);
+    bool save();
+    bool saveTo(const QString &path);
+    /// Offers what a crash left behind.
+    void offerRecovery();
+
+    const std::vector<Bench *> &benches() const { return m_benches; }
+    Bench *currentBench() const;
+    void showBench(const QString &title);
+    void setTheme(ThemeChoice choice);
+    void setUnits(UnitSystem system);
+    MessageBar &messageBar() { return *m_messages; }
+    SidePanel &sidePanel() { return *m_panel; }
+
+protected:
+    void closeEvent(QCloseEvent *event) override;
+    void dragEnterEvent(QDragEnterEvent *event) override;
+    void dropEvent(QDropEvent *event) override;
+    void changeEvent(QEvent *event) override;
+
+private:
+    void addBench(Bench *bench);
+    void makeMenus();
+    void makeFileMenu();
+    void makeEditMenu();
+    void makeViewMenu();
+    void makeHelpMenu();
+    void refresh();
+    void updateTitle();
+    void updateRecent();
+    void noteRecent(const QString &path);
+    /// Asks about unsaved work. @return false: stay
+    bool mayLeave();
+    bool saveAs();
+    void exportPicture();
+    void showAbout();
+
+    OpenBuild *m_open;
+    Rail *m_rail;
+    QTabBar *m_tabs;
+    QStackedWidget *m_stack;
+    SidePanel *m_panel;
+    ReadoutStrip *m_strip;
+    MessageBar *m_messages;
+    QLabel *m_name;
+    QMenu *m_recent = nullptr;
+    std::vector<Bench *> m_benches;
+    ThemeChoice m_theme = ThemeChoice::Light;
+};
+
+} // namespace mildpath
