@@ -104,7 +104,7 @@ void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<
         }
     if (left > right)
         return;
-    m_plot->xAxis->setRange(left, right);
+    m_plot->xAxis->setRange(left, right + 0.004 * (right - left));
     m_plot->yAxis->setRange(0, mostY);
     for (const Curve &c : curves) {
         if (!c.low.empty()) {
@@ -124,7 +124,8 @@ void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<
         graph->setData(vectorOf(c.x), vectorOf(c.y), true);
         graph->setAntialiased(true);
         const double x = left + c.labelAt * (right - left);
-        addText(m_plot, c.name, x, valueAt(c, x), c.colour, !c.dashed, Qt::AlignBottom | Qt::AlignRight);
+        addText(m_plot, c.name, x, valueAt(c, x), c.colour, !c.dashed,
+                (c.dashed ? Qt::AlignTop : Qt::AlignBottom) | Qt::AlignRight);
     }
     for (const ChartMark &mark : marks) {
         auto *line = new QCPItemLine(m_plot);
@@ -133,7 +134,9 @@ void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<
         line->end->setCoords(mark.x, mostY);
         addText(m_plot, mark.text, mark.x, 0, t.muted, false, Qt::AlignBottom | Qt::AlignLeft);
     }
-    m_plot->replot(QCustomPlot::rpQueuedReplot);
+    // Hidden, it has no paint buffer yet; showing or resizing it replots anyway.
+    if (isVisible())
+        m_plot->replot(QCustomPlot::rpQueuedReplot);
 }
 
 } // namespace mildpath

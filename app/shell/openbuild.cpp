@@ -2,6 +2,7 @@
 #include "shell/openbuild.h"
 
 #include "shell/display.h"
+#include "shell/vectorstate.h"
 #include "storage/buildfile.h"
 
 #include <QDateTime>
@@ -96,6 +97,7 @@ void OpenBuild::open(Build build, const QString &path, const std::string &olderT
     m_olderText = olderText;
     m_baseUnsaved = unsaved;
     m_build = std::make_shared<const Build>(std::move(build));
+    clearVectorState();
     m_assessment = std::make_shared<const Assessment>(assess(*m_build));
     m_previous.reset();
     ++m_revision;
@@ -146,6 +148,7 @@ void OpenBuild::setBuild(std::shared_ptr<const Build> build)
 {
     m_build = std::move(build);
     m_previous = m_assessment;
+    clearVectorState();
     m_assessment = std::make_shared<const Assessment>(assess(*m_build));
     ++m_revision;
     Q_EMIT changed();

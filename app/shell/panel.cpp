@@ -199,7 +199,9 @@ public:
         row->setContentsMargins(0, 0, 0, 0);
         row->addWidget(m_label, 1);
         row->addWidget(m_field);
-        row->addWidget(new QLabel(qs(item.unit), this));
+        auto *unit = new QLabel(qs(item.unit), this);
+        unit->setFixedWidth(44);
+        row->addWidget(unit);
         auto *column = new QVBoxLayout(this);
         column->setContentsMargins(0, 2, 0, 2);
         column->setSpacing(2);
@@ -209,7 +211,7 @@ public:
         m_reason->hide();
         m_label->setBuddy(m_field);
         m_label->setWordWrap(true);
-        m_field->setFixedWidth(78);
+            m_field->setFixedWidth(72);
         m_field->setObjectName(item.id);
         m_field->setNudge(std::pow(10.0, -item.decimals));
         connect(m_field, &QuantityField::refused, this, [this](const QString &why) { say(why); });

@@ -3,9 +3,10 @@
 
 #include "shell/window.h"
 
-#include <QApplication>
 #include <QDir>
+#include <QEventLoop>
 #include <QPixmap>
+#include <QTimer>
 
 namespace mildpath {
 
@@ -21,9 +22,10 @@ QStringList renderBenches(MainWindow &window, const QString &folder, QSize size,
     int number = 0;
     for (Bench *bench : window.benches()) {
         window.showBench(bench->title());
-        // Layouts settle over two rounds: sizes first, then what depends on them.
-        for (int i = 0; i < 3; ++i)
-            QApplication::processEvents();
+        // Layouts settle at once; what is drawn finer once the keys rest comes a little later.
+        QEventLoop settle;
+        QTimer::singleShot(400, &settle, &QEventLoop::quit);
+        settle.exec();
         const QString path = QDir(folder).filePath(
             QStringLiteral("%1-%2.png").arg(++number).arg(bench->title().toLower()));
         if (!window.grab().save(path)) {

@@ -129,6 +129,7 @@ struct StopMarks
     std::string stop;
     Mark size, clean, flow;
     std::string sizeReason, cleanReason, flowReason;
+    bool operator==(const StopMarks &) const = default;
 };
 
 /// Pressure against speed at one oil temperature.
@@ -170,19 +171,25 @@ public:
                                        const std::vector<BearingClearance> &clearances,
                                        double oil_c);
 
-    /// Errors: as Network::solve. @param ranges  false saves the first-order ranges
-    Result<OperatingResult> at(double rpm, bool ranges = true);
-    /// Gauge and weakest stop only, with another oil.
+    /// How much of an OperatingResult is wanted; each step costs about as much as a solve.
+    enum class Detail {
+        Values, ///< gauge and points, no ranges
+        Ranges, ///< and the likely ranges
+        Everything, ///< and what every node and element does
+    };
+    /// Errors: as Network::solve.
+    Result<OperatingResult> at(double rpm, Detail detail = Detail::Everything);
+    /// Values with another oil.
     Result<OperatingResult> at(double rpm, const Oil &oil);
 
-    const Circuit &circuit() const { return m_circuit; }
-    const Network &network() const { return *m_network; }
+    /// Starts from where another model of the same elements ended.
+    void startFrom(const OperatingModel &other) { m_state = other.m_state; }
 
 private:
     struct Uncertain
     {
         int element;
-        Element raised; ///< with the value one standard uncertainty up
+        std::shared_ptr<const Law> raised; ///< with the value one standard uncertainty up
         std::string group; ///< inputs of one group move together; empty: by itself
     };
     struct Watched
@@ -192,7 +199,8 @@ private:
         int crankDrilling; ///< element that feeds it through the crank, −1
         std::vector<int> crankFed; ///< drillings it feeds
     };
-    OperatingResult judge(const Solution &solution, const OperatingPoint &point, bool ranges) const;
+    OperatingResult judge(const Solution &solution, const OperatingPoint &point,
+                          Detail detail) const;
     LikelyPressure likely(const Solution &solution, const OperatingPoint &point, int node,
                           double value_pa) const;
     void share(const Solution &solution, OperatingResult &out) const;

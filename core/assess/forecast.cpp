@@ -20,7 +20,7 @@ Result<double> reliefOpensBetween(OperatingModel &model, double shut_rpm, double
 {
     while (open_rpm - shut_rpm > 25) {
         const double middle = (shut_rpm + open_rpm) / 2;
-        const auto r = model.at(middle, false);
+        const auto r = model.at(middle, OperatingModel::Detail::Values);
         if (!r)
             return tl::unexpected(r.error());
         (r->reliefOpen() ? open_rpm : shut_rpm) = middle;
@@ -35,7 +35,7 @@ Result<ForecastLine> lineAt(OperatingModel &model, double oil_c, const std::vect
     out.rpm = rpm;
     double shut_rpm = -1;
     for (const double n : rpm) {
-        const auto r = model.at(n);
+        const auto r = model.at(n, OperatingModel::Detail::Ranges);
         if (!r)
             return tl::unexpected(r.error());
         out.gauge.push_back(r->gauge);
@@ -91,12 +91,15 @@ void fillOtherOils(const Build &build, OperatingModel &hot, Assessment &out)
 }
 
 /// Hot idle at the gauge of a changed document, less the present one.
-std::optional<double> hotIdleChange(const Build &changed, const Assessment &now, double oil_c)
+std::optional<double> hotIdleChange(const Build &changed, const Assessment &now,
+                                    const OperatingModel &idling, double oil_c)
 {
-    auto model = OperatingModel::make(changed, judgeClearances(changed), oil_c);
+    // A lever changes circuit or oil, never the readings: the clearances stay as judged.
+    auto model = OperatingModel::make(changed, now.clearances, oil_c);
     if (!model)
         return std::nullopt;
-    const auto r = model->at(changed.use.hotIdle_rpm, false);
+    model->startFrom(idling);
+    const auto r = model->at(changed.use.hotIdle_rpm, OperatingModel::Detail::Values);
     if (!r)
         return std::nullopt;
     return r->gauge.value_pa - now.hotIdle.gauge.value_pa;
@@ -104,7 +107,8 @@ std::optional<double> hotIdleChange(const Build &changed, const Assessment &now,
 
 /// The same with every clearance of a kind moved.
 std::optional<double> clearanceChange(const Build &build, const Assessment &now,
-                                      const std::string &kind, double by_um)
+                                      const OperatingModel &idling, const std::string &kind,
+                                      double by_um)
 {
     std::vector<BearingClearance> moved = now.clearances;
     bool any = false;
@@ -116,7 +120,8 @@ std::optional<double> clearanceChange(const Build &build, const Assessment &now,
     auto model = OperatingModel::make(build, moved, build.use.hotOil_c);
     if (!any || !model)
         return std::nullopt;
-    const auto r = model->at(build.use.hotIdle_rpm, false);
+    model->startFrom(idling);
+    const auto r = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
     if (!r)
         return std::nullopt;
     return r->gauge.value_pa - now.hotIdle.gauge.value_pa;
@@ -133,7 +138,7 @@ const ShelfOil *oneGradeThicker(const Oil &oil)
     return next;
 }
 
-void fillLevers(const Build &build, Assessment &out)
+void fillLevers(const Build &build, const OperatingModel &idling, Assessment &out)
 {
     const double oil_c = build.use.hotOil_c;
     const auto add = [&](const std::string &name, std::optional<double> change,
@@ -150,20 +155,20 @@ void fillLevers(const Build &build, Assessment &out)
     add("pump end clearance −25 µm", hotIdleChange(scaled([](Element &e) {
             if (e.type == "pump")
                 e.values["end_clearance_um"] = std::max(10.0, e.value("end_clearance_um") - 25);
-        }), out, oil_c), "the tips govern the slip");
-    add("all mains −10 µm", clearanceChange(build, out, "main", -10));
-    add("big-ends −10 µm", clearanceChange(build, out, "big_end", -10));
+        }), out, idling, oil_c), "the tips govern the slip");
+    add("all mains −10 µm", clearanceChange(build, out, idling, "main", -10));
+    add("big-ends −10 µm", clearanceChange(build, out, idling, "big_end", -10));
     if (const ShelfOil *thicker = oneGradeThicker(build.oil.oil)) {
         Build changed = build;
         changed.oil = { std::string(thicker->grade), thicker->oil, Json::object() };
-        add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, oil_c));
+        add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, idling, oil_c));
     }
-    add("oil 10 K cooler", hotIdleChange(build, out, oil_c - 10));
+    add("oil 10 K cooler", hotIdleChange(build, out, idling, oil_c - 10));
     add("pump section +25 %", hotIdleChange(scaled([](Element &e) {
             if (e.type == "pump")
                 for (const char *key : { "displacement_m3", "rotor_length_mm" })
                     e.values[key] *= 1.25;
-        }), out, oil_c));
+        }), out, idling, oil_c));
     const Element *relief = nullptr;
     for (const Stop &stop : build.engine.stops)
         if (stop.kind == "relief" && !stop.elements.empty())
@@ -173,7 +178,7 @@ void fillLevers(const Build &build, Assessment &out)
                 if (e.id == relief->id)
                     for (const char *key : { "crack_kpa", "full_kpa" })
                         e.values[key] += 100;
-            }), out, oil_c), "no change: relief still shut");
+            }), out, idling, oil_c), "no change: relief still shut");
 }
 
 } // namespace
@@ -223,7 +228,7 @@ Result<OperatingResult> hotIdleIf(const Build &build, const Assessment &assessme
     auto model = OperatingModel::make(build, changed, build.use.hotOil_c);
     if (!model)
         return tl::unexpected(model.error());
-    return model->at(build.use.hotIdle_rpm, false);
+    return model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
 }
 
 void fillForecast(const Build &build, Assessment &out)
@@ -244,16 +249,16 @@ void fillForecast(const Build &build, Assessment &out)
         out.forecast.push_back(std::move(*line));
         if (t != hot_c)
             continue;
-        auto idle = model->at(build.use.hotIdle_rpm);
         auto fast = model->at(build.use.highSpeed_rpm);
+        auto idle = model->at(build.use.hotIdle_rpm);
         if (!idle || !fast) {
             out.unsolved = idle ? fast.error() : idle.error();
             return;
         }
         out.hotIdle = std::move(*idle);
         out.highSpeed = std::move(*fast);
+        fillLevers(build, *model, out);
         fillOtherOils(build, *model, out);
-        fillLevers(build, out);
     }
 }
 

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 
+#include "circuit/elementtypes.h"
+
 #include <algorithm>
-#include <cassert>
 #include <cmath>
 
 namespace mildpath {
@@ -44,7 +45,9 @@ void OperatingModel::findUncertain(const Build &build,
             return;
         Element raised = *e;
         raised.values[key] += u;
-        m_uncertain.push_back({ m_network->elementIndex(id), std::move(raised), std::move(group) });
+        m_uncertain.push_back({ m_network->elementIndex(id),
+                                findElementType(raised.type)->make(ElementValues(raised)),
+                                std::move(group) });
     };
     for (const BearingClearance &b : clearances)
         add(b.element, "clearance_um", b.cold_um.standardUncertainty,
@@ -104,7 +107,8 @@ LikelyPressure OperatingModel::likely(const Solution &solution, const OperatingP
     for (const Uncertain &u : m_uncertain) {
         const auto e = static_cast<size_t>(u.element);
         const double change = answer[e]
-            * (m_network->flowWith(u.raised, solution, point) - solution.flow_m3_s[e]);
+            * (m_network->flowWith(u.element, *u.raised, solution, point)
+               - solution.flow_m3_s[e]);
         if (u.group.empty())
             variance += change * change;
         else
@@ -149,8 +153,9 @@ void OperatingModel::share(const Solution &solution, OperatingResult &out) const
 }
 
 OperatingResult OperatingModel::judge(const Solution &solution, const OperatingPoint &point,
-                                      bool ranges) const
+                                      Detail detail) const
 {
+    const bool ranges = detail != Detail::Values;
     OperatingResult out;
     out.rpm = point.rpm;
     out.oil_c = point.sumpTemperature_c;
@@ -189,7 +194,7 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
                                      : LikelyPressure { value, value, value };
     }
     share(solution, out);
-    if (ranges) {
+    if (detail == Detail::Everything) {
         for (size_t n = 0; n < m_network->nodes().size(); ++n)
             out.nodePressure_pa[m_network->nodes()[n]] = solution.pressure_pa[n];
         for (size_t e = 0; e < m_network->elementCount(); ++e)
@@ -198,13 +203,13 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
     return out;
 }
 
-Result<OperatingResult> OperatingModel::at(double rpm, bool ranges)
+Result<OperatingResult> OperatingModel::at(double rpm, Detail detail)
 {
     const OperatingPoint point { m_oil, rpm, m_oil_c };
     const auto solution = m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
-    return judge(*solution, point, ranges);
+    return judge(*solution, point, detail);
 }
 
 Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil)
@@ -213,7 +218,7 @@ Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil)
     const auto solution = m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
-    return judge(*solution, point, false);
+    return judge(*solution, point, Detail::Values);
 }
 
 } // namespace mildpath

@@ -4,7 +4,6 @@
 #include "circuit/elementtypes.h"
 
 #include <algorithm>
-#include <cassert>
 #include <set>
 
 namespace mildpath {
@@ -30,44 +29,46 @@ int Network::fromNode(int element) const { return m_elements[static_cast<size_t>
 int Network::toNode(int element) const { return m_elements[static_cast<size_t>(element)].to; }
 const Law &Network::law(int element) const { return *m_elements[static_cast<size_t>(element)].law; }
 
-int Network::addNode(const std::string &name)
+int Network::addNode(const std::string &name, std::map<std::string, int, std::less<>> &known)
 {
-    const int known = nodeIndex(name);
-    if (known >= 0)
-        return known;
-    m_nodes.push_back(name);
-    m_fixed_pa.push_back(0);
-    return static_cast<int>(m_nodes.size()) - 1;
+    const auto [it, isNew] = known.try_emplace(name, static_cast<int>(m_nodes.size()));
+    if (isNew) {
+        m_nodes.push_back(name);
+        m_fixed_pa.push_back(0);
+    }
+    return it->second;
 }
 
 Result<void> Network::addElements(const Circuit &circuit)
 {
-    std::set<std::string> ids;
+    std::set<std::string_view> ids;
+    std::map<std::string, int, std::less<>> known { { std::string(sumpNode), 0 } };
     for (size_t i = 0; i < circuit.elements.size(); ++i) {
         const Element &e = circuit.elements[i];
-        const std::string place = "/elements/" + std::to_string(i);
-        const std::string name = "element \"" + e.id + "\": ";
+        const auto wrong = [&](const std::string &key, const std::string &message) {
+            return fail("/elements/" + std::to_string(i) + "/" + key,
+                        e.id.empty() ? message : "element \"" + e.id + "\": " + message);
+        };
         if (e.id.empty())
-            return fail(place + "/id", "is missing or empty");
+            return wrong("id", "is missing or empty");
         if (!ids.insert(e.id).second)
-            return fail(place + "/id", "\"" + e.id + "\" is used twice");
+            return wrong("id", "this id is used twice");
         if (e.from.empty() || e.to.empty())
-            return fail(place + (e.from.empty() ? "/from" : "/to"), name + "node is missing");
+            return wrong(e.from.empty() ? "from" : "to", "node is missing");
         if (e.from == e.to)
-            return fail(place + "/to", name + "leads back to its own node");
+            return wrong("to", "leads back to its own node");
         if (const auto ok = checkElement(e); !ok)
-            return fail(place + "/" + ok.error().place,
-                        name + ok.error().place + " " + ok.error().message);
+            return wrong(ok.error().place, ok.error().place + " " + ok.error().message);
         for (const auto &[key, value] : e.extra.items())
             m_compileWarnings.push_back({ "unknown_key", "element \"" + e.id + "\": key \"" + key
                                                              + "\" is not known and has no effect" });
         const bool isBearing = e.type == "bearing";
         if (e.type == "pump") {
             if (m_pump >= 0)
-                return fail(place + "/type", name + "a second pressure pump; exactly one is needed");
+                return wrong("type", "a second pressure pump; exactly one is needed");
             m_pump = static_cast<int>(i);
         }
-        m_elements.push_back({ e.id, e.type, addNode(e.from), addNode(e.to), -1, -1, -1,
+        m_elements.push_back({ e.id, e.type, addNode(e.from, known), addNode(e.to, known), -1, -1, -1,
                                e.value("count", 1) * e.value("duty", 1),
                                e.value("dt_k", e.type == "pump" ? 2.0 : 0.0), isBearing,
                                findElementType(e.type)->make(ElementValues(e)) });
@@ -96,11 +97,12 @@ Result<void> Network::checkPaths(const Circuit &circuit) const
         }
     }
     for (size_t i = 0; i < circuit.elements.size(); ++i)
-        for (const auto &[key, node] : { std::pair("from", &circuit.elements[i].from),
-                                         std::pair("to", &circuit.elements[i].to) })
-            if (!reached[static_cast<size_t>(nodeIndex(*node))])
+        for (const auto &[key, node] :
+             { std::pair("from", m_elements[i].from), std::pair("to", m_elements[i].to) })
+            if (!reached[static_cast<size_t>(node)])
                 return fail("/elements/" + std::to_string(i) + "/" + key,
-                            "node \"" + *node + "\" has no way to the sump");
+                            "node \"" + m_nodes[static_cast<size_t>(node)]
+                                + "\" has no way to the sump");
     for (const auto &[tap, node] : circuit.taps)
         if (nodeIndex(node) < 0)
             return fail("/taps/" + tap, "no element meets node \"" + node + "\"");
@@ -111,7 +113,8 @@ Result<Network> Network::compile(const Circuit &circuit)
 {
     Network n;
     n.m_rise = circuit.bearingRise;
-    n.addNode(std::string(sumpNode));
+    n.m_nodes.emplace_back(sumpNode);
+    n.m_fixed_pa.push_back(0);
     if (auto ok = n.addElements(circuit); !ok)
         return tl::unexpected(ok.error());
     n.m_freeOf.assign(n.m_nodes.size(), 0);
@@ -167,25 +170,18 @@ std::vector<double> Network::adjoint(const Solution &solution, int node) const
     return out;
 }
 
-double Network::flowWith(const Element &changed, const Solution &solution,
+double Network::flowWith(int element, const Law &law, const Solution &solution,
                          const OperatingPoint &point) const
 {
-    const int index = elementIndex(changed.id);
-    assert(index >= 0);
-    const auto i = static_cast<size_t>(index);
+    const auto i = static_cast<size_t>(element);
     const Part &part = m_elements[i];
-    const auto law = findElementType(changed.type)->make(ElementValues(changed));
-    const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
-    assert(line);
-    const LawConditions conditions {
-        oilState(*line, point.oil.rho15_kg_m3, { solution.oilTemperature_c[i] }),
-        radPerSecond(point.rpm), point.sumpTemperature_c
-    };
+    const LawConditions conditions { solution.oil[i], radPerSecond(point.rpm),
+                                     point.sumpTemperature_c };
     const double dp = solution.pressure_pa[static_cast<size_t>(part.from)]
         - solution.pressure_pa[static_cast<size_t>(part.to)];
     double memory = 0;
-    return changed.value("count", 1) * changed.value("duty", 1)
-        * law->flow(dp, law->prepare(conditions), solution.lagged[i], memory).flow_m3_s;
+    return part.multiplier
+        * law.flow(dp, law.prepare(conditions), solution.lagged[i], memory).flow_m3_s;
 }
 
 } // namespace mildpath

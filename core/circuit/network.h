@@ -42,7 +42,10 @@ struct Warning
 struct SolveState
 {
     bool filled = false;
+    double rpm = 0;
     std::vector<double> pressure_pa; ///< per unknown
+    double formerRpm = 0; ///< of the solve before, for walking along speeds; 0: none
+    std::vector<double> formerPressure_pa;
     std::vector<double> lagged; ///< per element
     std::vector<double> memory; ///< per element
     std::vector<double> filmRise_k; ///< per element; bearings only
@@ -55,6 +58,7 @@ struct Solution
     std::vector<double> flow_m3_s; ///< per element, from → to
     std::vector<double> lagged; ///< per element: pump fill (m³/s), crank gate (0…1)
     std::vector<double> oilTemperature_c; ///< per element
+    std::vector<OilState> oil; ///< per element, at that temperature
     std::vector<Prepared> prepared; ///< per element, for Network::sensitivity_pa
     Elimination::Values factor; ///< of the last Jacobian
     int newtonSteps = 0; ///< in all, coupled ones included
@@ -104,8 +108,8 @@ public:
     /// pressures: one back-substitution for all elements at once (adjoint). Entry e is
     /// dp_node/dQ_e (Pa per m³/s). Lagged values are held.
     std::vector<double> adjoint(const Solution &solution, int node) const;
-    /// Flow of an element (all of its count) at the solution's pressures but with other values.
-    double flowWith(const Element &changed, const Solution &solution,
+    /// Flow of an element (all of its count) at the solution's pressures, but by another law.
+    double flowWith(int element, const Law &law, const Solution &solution,
                     const OperatingPoint &point) const;
 
 private:
@@ -125,7 +129,7 @@ private:
 
     Result<void> addElements(const Circuit &circuit);
     Result<void> checkPaths(const Circuit &circuit) const;
-    int addNode(const std::string &name);
+    int addNode(const std::string &name, std::map<std::string, int, std::less<>> &known);
 
     OilState oilAt(const Part &part, size_t index, const OperatingPoint &point,
                    Work &work) const;

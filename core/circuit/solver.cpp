@@ -73,6 +73,7 @@ struct Network::Work
     std::vector<double> p, residual, step, trial; ///< per unknown
     std::vector<Prepared> prepared;
     std::vector<double> memory, filmRise_k, temperature_c, flow;
+    std::vector<OilState> oil; ///< per element
     std::vector<Lag> lag;
     std::vector<CachedOil> oils;
     Elimination::Values matrix;
@@ -90,10 +91,10 @@ OilState Network::oilAt(const Part &part, size_t index, const OperatingPoint &po
     work.temperature_c[index] = t;
     for (const Work::CachedOil &known : work.oils)
         if (known.temperature_c == t)
-            return known.oil;
+            return work.oil[index] = known.oil;
     const OilState oil = oilState(work.line, point.oil.rho15_kg_m3, { t });
     work.oils.push_back({ t, oil });
-    return oil;
+    return work.oil[index] = oil;
 }
 
 void Network::prepareAll(const OperatingPoint &point, Work &work) const
@@ -109,6 +110,7 @@ void Network::start(const OperatingPoint &point, const SolveState *state, Work &
     const size_t elements = m_elements.size(), unknowns = m_nodeOf.size();
     work.prepared.resize(elements);
     work.temperature_c.resize(elements);
+    work.oil.resize(elements);
     work.flow.resize(elements);
     work.residual.resize(unknowns);
     work.trial.resize(unknowns);
@@ -122,7 +124,16 @@ void Network::start(const OperatingPoint &point, const SolveState *state, Work &
         ? state->filmRise_k
         : std::vector<double>(elements, rise);
     prepareAll(point, work);
-    work.p = warm ? state->pressure_pa : std::vector<double>(unknowns, 1e5);
+    // From rest: of the starts tried (0 to 4 bar everywhere) it takes the fewest steps.
+    work.p = warm ? state->pressure_pa : std::vector<double>(unknowns, 0.0);
+    // Walking along speeds, the step before tells where the next one leads.
+    if (warm && state->formerRpm > 0 && state->rpm != state->formerRpm
+        && state->formerPressure_pa.size() == unknowns) {
+        const double share = (point.rpm - state->rpm) / (state->rpm - state->formerRpm);
+        if (share > 0 && share <= 1.5)
+            for (size_t i = 0; i < unknowns; ++i)
+                work.p[i] += share * (work.p[i] - state->formerPressure_pa[i]);
+    }
     for (const size_t i : m_lagging)
         work.lag[i].value = m_elements[i].law->laggedStart(work.prepared[i]);
     if (!warm)
@@ -418,7 +429,10 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
                               + " C; worst balance at node \"" + node + "\"");
     }
     if (state) {
+        state->formerRpm = state->filled ? state->rpm : 0;
+        state->formerPressure_pa = std::move(state->pressure_pa);
         state->filled = true;
+        state->rpm = point.rpm;
         state->pressure_pa = work.p;
         state->memory = work.memory;
         state->filmRise_k = work.filmRise_k;
@@ -442,6 +456,7 @@ Solution Network::finish(const OperatingPoint &point, Work &work) const
     m_elimination.factorize(out.factor);
     out.flow_m3_s = std::move(work.flow);
     out.oilTemperature_c = std::move(work.temperature_c);
+    out.oil = std::move(work.oil);
     out.newtonSteps = work.steps;
     out.mostStepsInOneRound = work.mostInOneRound;
     out.rounds = work.rounds;

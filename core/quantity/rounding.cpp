@@ -15,9 +15,7 @@ int decimalsFor(double standardUncertainty, int most)
         return most;
     const double expanded = 2 * standardUncertainty;
     const double exponent = std::floor(std::log10(expanded));
-    const double leading = expanded / std::pow(10.0, exponent);
-    const int digits = leading < 2 ? 2 : 1;
-    return std::clamp(static_cast<int>(-exponent) + digits - 1, 0, most);
+    return std::clamp(static_cast<int>(1 - exponent), 0, most);
 }
 
 std::string formatPlain(double value, int decimals)

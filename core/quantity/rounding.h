@@ -17,9 +17,9 @@ struct Measured
     bool operator==(const Measured &) const = default;
 };
 
-/// Decimals worth showing for a value of this standard uncertainty: one digit of the expanded
-/// uncertainty, two when that digit would be a 1 (GUM 7.2.6, common reading). Zero, negative or
-/// not finite: `most`.
+/// Decimals worth showing for a value of this standard uncertainty: two significant digits of the
+/// expanded uncertainty (JCGM 100 "GUM", 2008, 7.2.6: at most two). Zero, negative or not finite:
+/// `most`.
 int decimalsFor(double standardUncertainty, int most = 4);
 
 /// Fixed-point text with a thin space between thousands (U+202F), the true minus sign, and "–" for

@@ -3,9 +3,11 @@
 
 #include "bench/forecast/forecastcards.h"
 #include "plot/curvechart.h"
+#include "shell/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QTimer>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -21,6 +23,7 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     , m_shares(new OilShareBar(open, this))
     , m_oils(new OtherOilsCard(open, this))
     , m_levers(new LeversCard(open, this))
+    , m_finer(new QTimer(this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(12, 8, 12, 10);
@@ -41,6 +44,9 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     lower->addWidget(m_oils, 1);
     lower->addWidget(m_levers, 1);
     column->addLayout(lower, 2);
+    m_finer->setSingleShot(true);
+    m_finer->setInterval(120);
+    connect(m_finer, &QTimer::timeout, this, &ForecastBench::drawFiner);
     m_chart->setObjectName(QStringLiteral("forecastChart"));
     m_chart->setAccessibleName(tr("Pressure at the gauge against speed; its figures stand in the side panel"));
 }
@@ -54,6 +60,37 @@ void ForecastBench::refresh()
     palette.setColor(QPalette::WindowText, t.muted);
     m_subtitle->setPalette(palette);
 
+    draw(a.forecast);
+    m_finer->start();
+    for (QWidget *w : { m_shares, m_oils, m_levers })
+        w->update();
+}
+
+void ForecastBench::drawFiner()
+{
+    constexpr int speeds = 48;
+    const std::vector<ForecastLine> &coarse = m_open.assessment().forecast;
+    if (coarse.empty())
+        return;
+    std::vector<double> rpm, oil_c;
+    const double from = coarse.front().rpm.front(), to = coarse.front().rpm.back();
+    for (int i = 0; i < speeds; ++i)
+        rpm.push_back(from + (to - from) * i / (speeds - 1));
+    for (const ForecastLine &line : coarse)
+        oil_c.push_back(line.oil_c);
+    clearVectorState();
+    auto lines = forecastLines(m_open.build(), m_open.assessment(), oil_c, rpm);
+    if (!lines)
+        return;
+    // One and the same figure everywhere: the opening speed found on the coarse grid stands.
+    for (size_t i = 0; i < lines->size(); ++i)
+        (*lines)[i].reliefOpens_rpm = coarse[i].reliefOpens_rpm;
+    draw(*lines);
+}
+
+void ForecastBench::draw(const std::vector<ForecastLine> &lines)
+{
+    const Theme &t = Theme::current();
     const std::string unit = Display::pressureUnit();
     const auto shown = [&](double pa) { return toUnit(pa, unit, Dimension::Pressure); };
     m_chart->setAxes(tr("rev/min"), qs(unit));
@@ -62,8 +99,8 @@ void ForecastBench::refresh()
     double most = 4e5;
     const QColor tones[] = { t.cold, t.warm, t.hot };
     const double labels[] = { 0.30, 0.42, 0.56 };
-    for (size_t i = 0; i < a.forecast.size(); ++i) {
-        const ForecastLine &line = a.forecast[i];
+    for (size_t i = 0; i < lines.size(); ++i) {
+        const ForecastLine &line = lines[i];
         Curve c { Display::temperature(line.oil_c).text(), tones[std::min<size_t>(i, 2)], line.rpm, {}, {}, {}, false,
                   labels[std::min<size_t>(i, 2)] };
         for (const LikelyPressure &p : line.gauge) {
@@ -76,16 +113,14 @@ void ForecastBench::refresh()
         if (line.oil_c == m_open.build().use.hotOil_c && line.reliefOpens_rpm)
             marks.push_back({ *line.reliefOpens_rpm, tr("relief opens, %1").arg(Display::temperature(line.oil_c).text()) });
     }
-    if (!a.forecast.empty()) {
-        const auto &rpm = a.forecast.front().rpm;
+    if (!lines.empty()) {
+        const auto &rpm = lines.front().rpm;
         Curve rule { tr("10 psi per 1 000 rev/min (common practice)"), t.muted, { rpm.front(), rpm.back() }, {}, {}, {}, true, 0.97 };
         for (const double n : rule.x)
             rule.y.push_back(shown(rulePressure_pa_per_rpm * n));
         curves.push_back(std::move(rule));
     }
     m_chart->setContent(curves, marks, shown(std::ceil(most / 1e5) * 1e5));
-    for (QWidget *w : { m_shares, m_oils, m_levers })
-        w->update();
 }
 
 PanelContent ForecastBench::panel() const

@@ -4,6 +4,7 @@
 #include "shell/bench.h"
 
 class QLabel;
+class QTimer;
 
 namespace mildpath {
 
@@ -20,10 +21,13 @@ public:
 
 private:
     void useFields(PanelContent &out) const;
+    void draw(const std::vector<ForecastLine> &lines);
+    void drawFiner();
 
     QLabel *m_title, *m_subtitle;
     CurveChart *m_chart;
     QWidget *m_shares, *m_oils, *m_levers;
+    QTimer *m_finer; ///< more speeds once the keys rest
 };
 
 } // namespace mildpath

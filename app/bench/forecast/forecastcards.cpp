@@ -130,13 +130,13 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
         gear = gear || o.gearOil;
         y += step;
     }
-    drawLine(p, QRectF(x(floor_pa) - 60, bottom + 2, 120, 14), Qt::AlignCenter,
+    drawLine(p, QRectF(x(floor_pa) - 60, top - 18, 120, 14), Qt::AlignCenter,
              tr("floor %1").arg(Display::pressure(floor_pa).number), textFont(TextSize::Small), t.muted);
     if (gear) {
         const QString caution = qs(gearOilCaution());
         setToolTip(caution);
-        drawLine(p, QRectF(16, bottom + 4, x(floor_pa) - 80, 16), Qt::AlignVCenter,
-                 tr("gear oil: comparison only"), textFont(TextSize::Small), t.hold);
+        drawLine(p, QRectF(16, bottom + 4, width() - 32.0, 16), Qt::AlignVCenter,
+                 tr("gear oil: comparison only, its additives do not belong in an engine"), textFont(TextSize::Small), t.hold);
     }
 }
 
@@ -162,7 +162,7 @@ void LeversCard::paintEvent(QPaintEvent *)
         most = std::max(most, std::abs(l.change_pa));
     const double top = 50, bottom = height() - 12.0;
     const double step = (bottom - top) / static_cast<double>(levers.size());
-    const double left = 176, right = width() - 72.0;
+    const double left = 192, right = width() - 66.0;
     double y = top + step / 2;
     for (const Lever &l : levers) {
         drawLine(p, QRectF(10, y - 9, left - 20, 18), Qt::AlignRight | Qt::AlignVCenter, qs(l.name), textFont(TextSize::Normal), t.ink);

@@ -4,6 +4,7 @@
 #include "bench/route/routemap.h"
 #include "circuit/elementtypes.h"
 #include "oil/grades.h"
+#include "shell/vectorstate.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -124,6 +125,7 @@ void RouteBench::solve()
 {
     m_speedText->setText(Display::speed(m_speed->value()).text());
     m_oilText->setText(Display::temperature(m_oil->value()).text());
+    clearVectorState();
     auto result = assessAt(m_open.build(), m_open.assessment(), m_speed->value(), m_oil->value());
     m_result = result ? std::optional(std::move(*result)) : std::nullopt;
     m_map->setResult(m_result);

@@ -298,7 +298,7 @@ private:
         m_out.returns = { { QPointF(right, at(0, lifterRow).y() + 16), QPointF(right, y - 10),
                             QPointF(right - 10, y), QPointF(sump.x() + 20, y), QPointF(sump.x(), sump.y() + 16) } };
         for (const QPointF &p : m_drops)
-            m_out.drops.push_back({ { QPointF(p.x(), at(0, rockerRow).y() + 14), QPointF(p.x(), y - 3) } });
+            m_out.drops.push_back({ { QPointF(p.x(), at(0, rockerRow).y() + 24), QPointF(p.x(), y - 3) } });
     }
 
     const Build &m_build;

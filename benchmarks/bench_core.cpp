@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// One solve, one full assessment, and how many Newton steps they take.
+#include "assess/assessment.h"
+#include "storage/templates.h"
+#include "stopwatch.h"
+
+#include <cstdlib>
+
+using namespace mildpath;
+
+namespace {
+
+/// Steps over a grid of speeds and temperatures, cold and from the neighbouring speed.
+void printSteps(const Network &network)
+{
+    const Oil oils[] = { { 44, 8.3, 848 }, { 105, 14.2, 878 }, { 310, 24.2, 898 } };
+    int coldInner = 0, coldTotal = 0, coldUsual = 0, neighbour = 0, edited = 0, failed = 0;
+    for (const Oil &oil : oils)
+        for (double t = -10; t <= 150; t += 10) {
+            SolveState walking;
+            for (double rpm = 600; rpm <= 7500; rpm += 100) {
+                const auto cold = network.solve({ oil, rpm, t });
+                const auto warm = network.solve({ oil, rpm, t }, &walking);
+                if (!cold || !warm) {
+                    ++failed;
+                    continue;
+                }
+                coldInner = std::max(coldInner, cold->mostStepsInOneRound);
+                coldTotal = std::max(coldTotal, cold->newtonSteps);
+                if (t >= 20 && t <= 120)
+                    coldUsual = std::max(coldUsual, cold->newtonSteps);
+                if (rpm > 600)
+                    neighbour = std::max(neighbour, warm->newtonSteps);
+            }
+        }
+    for (double t = 20; t <= 120; t += 20)
+        for (double rpm = 800; rpm <= 6000; rpm += 400) {
+            SolveState state;
+            static_cast<void>(network.solve({ oils[1], rpm, t }, &state));
+            // 2 % more speed is 2 % more pump: the edit of the reference.
+            const auto after = network.solve({ oils[1], rpm * 1.02, t }, &state);
+            edited = std::max(edited, after ? after->newtonSteps : 999);
+        }
+    std::printf("Newton steps: cold inner %d, cold total 20-120 C %d, anywhere %d, neighbouring speed %d, "
+                "2 %% edit %d, failures %d\n",
+                coldInner, coldUsual, coldTotal, neighbour, edited, failed);
+}
+
+} // namespace
+
+int main()
+{
+    const auto loaded = loadBuild(demoBuildPath());
+    if (!loaded) {
+        std::fprintf(stderr, "the demo build cannot be read\n");
+        return EXIT_FAILURE;
+    }
+    const Build &build = loaded->build;
+    const auto network = Network::compile(build.circuit);
+    const Oil oil = build.oil.oil;
+    std::printf("%-46s %10s %10s\n", "µs", "median", "p95");
+    SolveState idle, fast;
+    const double warm = measure("solve, warm, hot idle, speed moved by 1 %", 5000, [&](int i) {
+        static_cast<void>(network->solve({ oil, i % 2 ? 800.0 : 808.0, 100 }, &idle));
+    });
+    measure("solve, warm, 3 000 rev/min, moved by 1 %", 5000, [&](int i) {
+        static_cast<void>(network->solve({ oil, i % 2 ? 3000.0 : 3030.0, 100 }, &fast));
+    });
+    const double cold = measure("solve, cold start", 2000, [&](int) {
+        static_cast<void>(network->solve({ oil, 3000, 100 }));
+    });
+    measure("compile a circuit", 500, [&](int) { static_cast<void>(Network::compile(build.circuit)); });
+    const double whole = measure("assess the demo build", 200, [&](int) { static_cast<void>(assess(build)); });
+    std::printf("ratios: cold / warm solve %.1f, assess / warm solve %.0f, assess / frame (16 ms) %.2f\n", cold / warm,
+                whole / warm, whole / 16000);
+    printSteps(*network);
+    return EXIT_SUCCESS;
+}
