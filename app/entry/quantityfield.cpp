@@ -2,7 +2,7 @@
 #include "entry/quantityfield.h"
 
 #include "quantity/rounding.h"
-#include "shell/display.h"
+#include "shell/figure.h"
 
 #include <QKeyEvent>
 #include <QLocale>
@@ -49,22 +49,22 @@ QuantityField::QuantityField(Dimension dimension, std::string unit, QWidget *par
 void QuantityField::setUnit(const std::string &unit)
 {
     m_unit = unit;
-    show();
+    showValue();
 }
 
 void QuantityField::setDecimals(int decimals)
 {
     m_decimals = decimals;
-    show();
+    showValue();
 }
 
 void QuantityField::setValue(std::optional<double> si)
 {
     m_value = si;
-    show();
+    showValue();
 }
 
-void QuantityField::show()
+void QuantityField::showValue()
 {
     markRefused(false);
     const QString shown = m_value
@@ -107,7 +107,7 @@ void QuantityField::store(Way way)
         if (m_value && way == Way::Enter)
             Q_EMIT cleared();
         else
-            show();
+            showValue();
         return;
     }
     const auto si = read();
@@ -119,14 +119,14 @@ void QuantityField::store(Way way)
     if (!ok) {
         // Leaving puts the old value back; Enter leaves the text to be mended.
         if (way == Way::Leave)
-            show();
+            showValue();
         else
             markRefused(true);
         Q_EMIT refused(qs(ok.error().message));
         return;
     }
     m_value = *si;
-    show();
+    showValue();
     Q_EMIT entered(*si, way == Way::Enter);
 }
 
@@ -154,7 +154,7 @@ void QuantityField::keyPressEvent(QKeyEvent *event)
         nudge(-1);
         return;
     case Qt::Key_Escape:
-        show();
+        showValue();
         selectAll();
         Q_EMIT understood(QString());
         return;

@@ -52,7 +52,7 @@ private:
     enum class Way { Enter, Leave };
     void store(Way way);
     Result<double> read() const;
-    void show();
+    void showValue();
     void markRefused(bool refused);
     void nudge(double steps);
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/display.h"
+#include "shell/figure.h"
 #include "shell/theme.h"
 
 #include <QPainter>

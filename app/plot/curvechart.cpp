@@ -59,6 +59,7 @@ CurveChart::CurveChart(QWidget *parent)
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(m_plot);
+    m_plot->setMinimumSize(300, 200);
     setFocusPolicy(Qt::NoFocus);
     for (QCPAxis *axis : { m_plot->xAxis, m_plot->yAxis })
         axis->setTicker(QSharedPointer<GroupedTicker>::create());
@@ -125,7 +126,7 @@ void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<
         graph->setAntialiased(true);
         const double x = left + c.labelAt * (right - left);
         addText(m_plot, c.name, x, valueAt(c, x), c.colour, !c.dashed,
-                (c.dashed ? Qt::AlignTop : Qt::AlignBottom) | Qt::AlignRight);
+                c.dashed ? Qt::AlignTop | Qt::AlignLeft : Qt::AlignBottom | Qt::AlignRight);
     }
     for (const ChartMark &mark : marks) {
         auto *line = new QCPItemLine(m_plot);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/openbuild.h"
 
-#include "shell/display.h"
+#include "shell/figure.h"
 #include "shell/vectorstate.h"
 #include "storage/buildfile.h"
 

@@ -200,7 +200,7 @@ public:
         row->addWidget(m_label, 1);
         row->addWidget(m_field);
         auto *unit = new QLabel(qs(item.unit), this);
-        unit->setFixedWidth(44);
+        unit->setFixedWidth(49);
         row->addWidget(unit);
         auto *column = new QVBoxLayout(this);
         column->setContentsMargins(0, 2, 0, 2);
@@ -343,6 +343,7 @@ void SidePanel::rebuild(const PanelContent &content)
     for (QWidget *widget : m_widgets) {
         m_layout->removeWidget(widget);
         widget->hide();
+        widget->setParent(nullptr); // out of reach of findChild and of the tab order at once
         widget->deleteLater(); // it may be the sender of the edit that led here
     }
     m_widgets.clear();

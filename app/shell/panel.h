@@ -3,7 +3,7 @@
 
 #include "assess/rules.h"
 #include "quantity/units.h"
-#include "shell/display.h"
+#include "shell/figure.h"
 #include "shell/theme.h"
 
 #include <QScrollArea>

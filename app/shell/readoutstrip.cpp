@@ -13,8 +13,8 @@ QString tr(const char *text) { return ReadoutStrip::tr(text); }
 
 QString likelyText(const LikelyPressure &p)
 {
-    return tr("likely %1 to %2").arg(Display::pressure(p.low_pa).number,
-                                     Display::pressure(p.high_pa).number);
+    return tr("likely %1 to %2").arg(Figure::pressure(p.low_pa).number,
+                                     Figure::pressure(p.high_pa).number);
 }
 
 /// "was 1.46", when that differs as shown.
@@ -26,7 +26,7 @@ QString wasText(const Shown &before, const Shown &now)
 Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
     Readout r { QStringLiteral("hotIdleGauge"), tr("Hot idle, at the gauge"),
-                Display::pressure(now.hotIdle.gauge.value_pa), {},
+                Figure::pressure(now.hotIdle.gauge.value_pa), {},
                 likelyText(now.hotIdle.gauge), Mark::Proven, QStringLiteral("Forecast"), {} };
     const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
     if (now.hotIdle.gauge.value_pa < floor_pa)
@@ -34,7 +34,7 @@ Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment
     else if (now.hotIdle.gauge.low_pa < floor_pa)
         r.mark = Mark::LookAgain;
     if (before)
-        r.was = wasText(Display::pressure(before->hotIdle.gauge.value_pa), r.value);
+        r.was = wasText(Figure::pressure(before->hotIdle.gauge.value_pa), r.value);
     return r;
 }
 
@@ -45,18 +45,18 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
     const PointPressure &p = now.hotIdle.points[static_cast<size_t>(now.hotIdle.weakest)];
     const LikelyPressure &value = now.hotIdle.weakestPressure;
     Readout r { QStringLiteral("hotIdleWeakest"), tr("Hot idle, weakest stop"),
-                Display::pressure(value.value_pa), {},
+                Figure::pressure(value.value_pa), {},
                 tr("%1 · %2 × its need · %3 to %4")
                     .arg(qs(p.name), qs(formatNumber(p.ratio(), 1)),
-                         Display::pressure(value.low_pa).number,
-                         Display::pressure(value.high_pa).number),
+                         Figure::pressure(value.low_pa).number,
+                         Figure::pressure(value.high_pa).number),
                 Mark::Proven, QStringLiteral("Route"), qs(p.stop) };
     if (p.ratio() < 1)
         r.mark = Mark::Hold;
     else if (value.low_pa < p.need_pa)
         r.mark = Mark::LookAgain;
     if (before)
-        r.was = wasText(Display::pressure(before->hotIdle.weakestPressure.value_pa), r.value);
+        r.was = wasText(Figure::pressure(before->hotIdle.weakestPressure.value_pa), r.value);
     return r;
 }
 
@@ -66,12 +66,12 @@ Readout highSpeedReadout(const Build &build, const Assessment &now, const Assess
     const LikelyPressure &value = now.highSpeed.gauge;
     Readout r { QStringLiteral("highSpeedGauge"),
                 tr("Hot %1 rev/min, gauge").arg(qs(formatNumber(build.use.highSpeed_rpm, 0))),
-                Display::pressure(value.value_pa), {},
-                tr("%1 · rule %2").arg(likelyText(value), Display::pressure(rule_pa).number),
+                Figure::pressure(value.value_pa), {},
+                tr("%1 · rule %2").arg(likelyText(value), Figure::pressure(rule_pa).number),
                 value.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven,
                 QStringLiteral("Forecast"), {} };
     if (before)
-        r.was = wasText(Display::pressure(before->highSpeed.gauge.value_pa), r.value);
+        r.was = wasText(Figure::pressure(before->highSpeed.gauge.value_pa), r.value);
     return r;
 }
 
@@ -84,11 +84,11 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
     const double u = c.cold_um.standardUncertainty;
     const double floor = build.use.coldestClearanceFloor_um;
     Readout r { QStringLiteral("coldestClearance"), tr("Coldest-start clearance"),
-                Display::clearance(c.coldestStart_um, std::max(u, 1.0)), {},
+                Figure::clearance(c.coldestStart_um, std::max(u, 1.0)), {},
                 tr("%1 at %2 · floor %3")
                     .arg(qs(build.engine.find(c.stop)->name),
-                         Display::temperature(build.use.coldestStart_c).text(),
-                         Display::clearance(floor, 1).number),
+                         Figure::temperature(build.use.coldestStart_c).text(),
+                         Figure::clearance(floor, 1).number),
                 Mark::Proven, QStringLiteral("Clearances"), qs(c.stop) };
     if (c.coldestStart_um < floor)
         r.mark = Mark::Hold;
@@ -96,7 +96,7 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
         r.mark = Mark::LookAgain;
     if (before && before->coldest >= 0)
         r.was = wasText(
-            Display::clearance(
+            Figure::clearance(
                 before->clearances[static_cast<size_t>(before->coldest)].coldestStart_um,
                 std::max(u, 1.0)),
             r.value);

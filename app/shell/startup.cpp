@@ -71,7 +71,7 @@ int runApplication(QApplication &app)
     const QSettings settings;
     const bool pictures = parser.isSet(shots);
     applyTheme(app, themeChoice(parser.value(theme), settings));
-    Display::setSystem(unitChoice(parser.value(units), settings));
+    Figure::setSystem(unitChoice(parser.value(units), settings));
 
     MainWindow window(pictures ? QString() : journalFolder());
     const QString file = parser.positionalArguments().value(0);

@@ -290,7 +290,7 @@ void MainWindow::setTheme(ThemeChoice choice)
 
 void MainWindow::setUnits(UnitSystem system)
 {
-    Display::setSystem(system);
+    Figure::setSystem(system);
     m_strip->refresh();
     refresh();
 }
@@ -311,7 +311,7 @@ void MainWindow::closeEvent(QCloseEvent *event)
     QSettings settings;
     settings.setValue(QStringLiteral("window/geometry"), saveGeometry());
     settings.setValue(QStringLiteral("window/theme"), static_cast<int>(m_theme));
-    settings.setValue(QStringLiteral("window/units"), static_cast<int>(Display::system()));
+    settings.setValue(QStringLiteral("window/units"), static_cast<int>(Figure::system()));
     event->accept();
 }
 

@@ -15,7 +15,7 @@ namespace {
 constexpr double labelWidth = 116, top = 34, bottom = 64;
 constexpr double thou_um = 25.4;
 
-bool imperial() { return Display::system() == UnitSystem::Imperial; }
+bool imperial() { return Figure::system() == UnitSystem::Imperial; }
 
 } // namespace
 
@@ -108,15 +108,15 @@ void ClearanceAxis::paintLimits(QPainter &p, const Scale &s) const
     const QFont font = textFont(TextSize::Small);
     drawLine(p, QRectF(band.left() + 4, band.top() - 28, 260, 14), Qt::AlignVCenter,
              tr("%1 limits %2 to %3").arg(qs(l.source.empty() ? "the" : l.source),
-                                         Display::clearance(l.min_um, 1).number,
-                                         Display::clearance(l.max_um, 1).text()),
+                                         Figure::clearance(l.min_um, 1).number,
+                                         Figure::clearance(l.max_um, 1).text()),
              font, t.proven);
     if (l.target_um) {
         const double x = s.x(*l.target_um);
         p.setPen(QPen(t.proven, 1.4, Qt::DashLine));
         p.drawLine(QPointF(x, band.top() - 10), QPointF(x, band.bottom()));
         drawLine(p, QRectF(x + 4, band.top() - 14, 140, 14), Qt::AlignVCenter,
-                 tr("target %1").arg(Display::clearance(*l.target_um, 1).number), font, t.proven);
+                 tr("target %1").arg(Figure::clearance(*l.target_um, 1).number), font, t.proven);
     }
 }
 
@@ -184,7 +184,7 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance
     p.setBrush(t.oil[2]);
     p.drawPolygon(QPolygonF { { QPointF(running, base - 12), QPointF(running + 6, base), QPointF(running - 6, base) } });
     drawLine(p, QRectF(running - 90, base - 13, 80, 14), Qt::AlignRight | Qt::AlignVCenter,
-             tr("%1 hot").arg(Display::clearance(c.running_um, 1).number), textFont(TextSize::Small), t.warm);
+             tr("%1 hot").arg(Figure::clearance(c.running_um, 1).number), textFont(TextSize::Small), t.warm);
 }
 
 void ClearanceAxis::paintKey(QPainter &p) const
@@ -192,7 +192,7 @@ void ClearanceAxis::paintKey(QPainter &p) const
     const Theme &t = Theme::current();
     const QFont font = textFont(TextSize::Small);
     const double y = height() - 12;
-    const QString hot = tr("running, oil %1").arg(Display::temperature(m_open.build().use.hotOil_c).text());
+    const QString hot = tr("running, oil %1").arg(Figure::temperature(m_open.build().use.hotOil_c).text());
     double x = width() - 18 - QFontMetricsF(font).horizontalAdvance(hot);
     drawLine(p, QRectF(x, y - 8, 200, 16), Qt::AlignVCenter, hot, font, t.muted);
     p.setPen(QPen(t.oil[3], 1));

@@ -122,16 +122,16 @@ PanelContent ClearanceBench::panel() const
             mains += s.id == "mains" ? s.flow_m3_s : 0;
             bigEnds += s.id == "big_ends" ? s.flow_m3_s : 0;
         }
-        out.push_back(PanelRow { tr("Mains, hot idle"), Display::flow(mains), tr("oil that leaves through the mains") });
-        out.push_back(PanelRow { tr("Big-ends"), Display::flow(bigEnds), {} });
-        out.push_back(PanelRow { tr("Gauge, hot idle"), Display::pressure(a.hotIdle.gauge.value_pa), {} });
+        out.push_back(PanelRow { tr("Mains, hot idle"), Figure::flow(mains), tr("oil that leaves through the mains") });
+        out.push_back(PanelRow { tr("Big-ends"), Figure::flow(bigEnds), {} });
+        out.push_back(PanelRow { tr("Gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa), {} });
         if (c->limits && c->limits->target_um)
             if (const auto then = hotIdleIf(m_open.build(), a, c->stop, *c->limits->target_um)) {
                 const double change = then->gauge.value_pa - a.hotIdle.gauge.value_pa;
                 out.push_back(PanelRule {});
                 out.push_back(PanelHeading { tr("If %1 were at target").arg(name) });
-                out.push_back(PanelChange { tr("Gauge, hot idle"), Display::pressure(a.hotIdle.gauge.value_pa),
-                                            Display::pressure(then->gauge.value_pa),
+                out.push_back(PanelChange { tr("Gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa),
+                                            Figure::pressure(then->gauge.value_pa),
                                             change > 500 ? Tone::Good : Tone::Plain });
             }
     }
@@ -149,7 +149,7 @@ void ClearanceBench::limitFields(const BearingClearance &c, PanelContent &out) c
     out.push_back(PanelHeading { tr("Limits, from the %1").arg(qs(c.limits->source.empty() ? "build" : c.limits->source)) });
     const auto field = [&](const char *key, const QString &label, double value_um) {
         out.push_back(PanelField { qs("limit." + c.kind + "." + key), label, Dimension::Length,
-                                   Display::clearanceUnit(), Display::system() == UnitSystem::Imperial ? 2 : 1,
+                                   Figure::clearanceUnit(), Figure::system() == UnitSystem::Imperial ? 2 : 1,
                                    value_um * 1e-6, [open = &m_open, kind = c.kind, key](double si) {
                                        return open->edit(SetLimit { kind, key, std::round(si * 1e10) / 1e4 });
                                    } });
@@ -160,7 +160,7 @@ void ClearanceBench::limitFields(const BearingClearance &c, PanelContent &out) c
         field("target_um", tr("shop target"), *c.limits->target_um);
     const Stop *stop = m_open.build().engine.find(c.stop);
     const double rule_um = ruleClearancePerDiameter * stop->journal_mm * 1e3;
-    out.push_back(PanelRow { tr("rule of thumb"), Display::clearance(rule_um, 1),
+    out.push_back(PanelRow { tr("rule of thumb"), Figure::clearance(rule_um, 1),
                              tr("a thousandth of an inch per inch of journal; common practice, no source") });
 }
 

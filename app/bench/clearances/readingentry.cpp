@@ -98,7 +98,7 @@ ReadingEntry::ReadingEntry(OpenBuild &open, QWidget *parent)
 
 QuantityField *ReadingEntry::temperatureField(const QString &name, const QString &label)
 {
-    auto *field = new QuantityField(Dimension::Temperature, Display::temperatureUnit(), this);
+    auto *field = new QuantityField(Dimension::Temperature, Figure::temperatureUnit(), this);
     field->setObjectName(name);
     field->setAccessibleName(label);
     field->setToolTip(tr("%1 while gauging; readings are brought to 20 °C with it").arg(label));
@@ -120,7 +120,7 @@ void ReadingEntry::makeCells(QGridLayout *grid)
             name->setAlignment(Qt::AlignCenter);
             grid->addWidget(name, 0, column);
         }
-        auto *cell = new QuantityField(Dimension::Length, Display::clearanceUnit(), this);
+        auto *cell = new QuantityField(Dimension::Length, Figure::clearanceUnit(), this);
         cell->setObjectName(QStringLiteral("reading%1").arg(i + 1));
         cell->setFont(textFont(TextSize::Title, true));
         cell->setMinimumSize(78, 36);
@@ -171,9 +171,9 @@ void ReadingEntry::refresh()
     for (size_t i = 0; i < plan.size(); ++i) {
         const Reading *r = readingAt(m_open.build(), stop->id, plan[i].station, plan[i].angle_deg);
         QuantityField *cell = m_cells[i];
-        cell->setUnit(Display::clearanceUnit());
-        cell->setDecimals(Display::system() == UnitSystem::Imperial ? 2 : 1);
-        cell->setNudge(Display::system() == UnitSystem::Imperial ? 0.05 : 0.5);
+        cell->setUnit(Figure::clearanceUnit());
+        cell->setDecimals(Figure::system() == UnitSystem::Imperial ? 2 : 1);
+        cell->setNudge(Figure::system() == UnitSystem::Imperial ? 0.05 : 0.5);
         // What is being typed in the cell in hand stays, whatever else changed.
         if (!(cell->hasFocus() && cell->isModified()))
             cell->setValue(r ? std::optional(*r->value_um * 1e-6) : std::nullopt);
@@ -190,7 +190,7 @@ void ReadingEntry::refresh()
         last = r ? r : last;
     }
     for (QuantityField *field : { m_housing, m_journal }) {
-        field->setUnit(Display::temperatureUnit());
+        field->setUnit(Figure::temperatureUnit());
         if (!field->hasFocus() && last && !field->isModified())
             field->setValue(field == m_housing ? last->housing_c : last->journal_c);
     }
@@ -211,14 +211,14 @@ void ReadingEntry::refreshVerdict()
     for (const JudgedReading &r : c->readings)
         if (r.unlikely)
             next += tr("\n%1 is unlikely for this bearing; kept, and worth a second look.")
-                        .arg(Display::clearance(r.read_um, 0.5).text());
+                        .arg(Figure::clearance(r.read_um, 0.5).text());
     m_next->setText(next);
     if (c->form && c->measured)
         m_form->setText(tr("taper %1 · out of round %2 · upright mean %3 ± %4 at 20 °C")
-                            .arg(Display::clearance(c->form->taper_m * 1e6).text(),
-                                 Display::clearance(c->form->outOfRound_m * 1e6).text(),
-                                 Display::clearance(c->cold_um.value, c->cold_um.standardUncertainty).number,
-                                 Display::clearance(c->cold_um.expanded()).text()));
+                            .arg(Figure::clearance(c->form->taper_m * 1e6).text(),
+                                 Figure::clearance(c->form->outOfRound_m * 1e6).text(),
+                                 Figure::clearance(c->cold_um.value, c->cold_um.standardUncertainty).number,
+                                 Figure::clearance(c->cold_um.expanded()).text()));
     else
         m_form->setText(tr("Upright makes the clearance; the flanks tell the form."));
     update();

@@ -91,7 +91,7 @@ void ForecastBench::drawFiner()
 void ForecastBench::draw(const std::vector<ForecastLine> &lines)
 {
     const Theme &t = Theme::current();
-    const std::string unit = Display::pressureUnit();
+    const std::string unit = Figure::pressureUnit();
     const auto shown = [&](double pa) { return toUnit(pa, unit, Dimension::Pressure); };
     m_chart->setAxes(tr("rev/min"), qs(unit));
     std::vector<Curve> curves;
@@ -101,7 +101,7 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
     const double labels[] = { 0.30, 0.42, 0.56 };
     for (size_t i = 0; i < lines.size(); ++i) {
         const ForecastLine &line = lines[i];
-        Curve c { Display::temperature(line.oil_c).text(), tones[std::min<size_t>(i, 2)], line.rpm, {}, {}, {}, false,
+        Curve c { Figure::temperature(line.oil_c).text(), tones[std::min<size_t>(i, 2)], line.rpm, {}, {}, {}, false,
                   labels[std::min<size_t>(i, 2)] };
         for (const LikelyPressure &p : line.gauge) {
             c.y.push_back(shown(p.value_pa));
@@ -111,11 +111,11 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
         }
         curves.push_back(std::move(c));
         if (line.oil_c == m_open.build().use.hotOil_c && line.reliefOpens_rpm)
-            marks.push_back({ *line.reliefOpens_rpm, tr("relief opens, %1").arg(Display::temperature(line.oil_c).text()) });
+            marks.push_back({ *line.reliefOpens_rpm, tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()) });
     }
     if (!lines.empty()) {
         const auto &rpm = lines.front().rpm;
-        Curve rule { tr("10 psi per 1 000 rev/min (common practice)"), t.muted, { rpm.front(), rpm.back() }, {}, {}, {}, true, 0.97 };
+        Curve rule { tr("10 psi per 1 000 rev/min (common practice)"), t.muted, { rpm.front(), rpm.back() }, {}, {}, {}, true, 0.5 };
         for (const double n : rule.x)
             rule.y.push_back(shown(rulePressure_pa_per_rpm * n));
         curves.push_back(std::move(rule));
@@ -135,21 +135,21 @@ PanelContent ForecastBench::panel() const
         const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
         const LikelyPressure &idle = a.hotIdle.gauge;
         out.push_back(PanelVerdict { idle.value_pa < floor_pa ? Mark::Hold : idle.low_pa < floor_pa ? Mark::LookAgain : Mark::Proven,
-                                     tr("Hot idle %1").arg(Display::pressure(idle.value_pa).text()),
-                                     tr("floor you set: %1").arg(Display::pressure(floor_pa).text()) });
+                                     tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
+                                     tr("floor you set: %1").arg(Figure::pressure(floor_pa).text()) });
         if (a.hotIdle.weakest >= 0) {
             const PointPressure &p = a.hotIdle.points[static_cast<size_t>(a.hotIdle.weakest)];
             out.push_back(PanelVerdict { p.ratio() < 1 ? Mark::Hold : Mark::Proven,
-                                         tr("%1 gets %2").arg(qs(p.name), Display::pressure(p.pressure_pa).text()),
-                                         tr("%1 × its need of %2").arg(qs(formatNumber(p.ratio(), 1)), Display::pressure(p.need_pa).number) });
+                                         tr("%1 gets %2").arg(qs(p.name), Figure::pressure(p.pressure_pa).text()),
+                                         tr("%1 × its need of %2").arg(qs(formatNumber(p.ratio(), 1)), Figure::pressure(p.need_pa).number) });
         }
         for (const ForecastLine &line : a.forecast)
             if (line.oil_c == build.use.hotOil_c)
                 out.push_back(line.reliefOpens_rpm
                                   ? PanelVerdict { Mark::Proven, tr("Relief sets the top"),
-                                                   tr("from %1 hot; below that a stiffer spring does nothing").arg(Display::speed(*line.reliefOpens_rpm).text()) }
+                                                   tr("from %1 hot; below that a stiffer spring does nothing").arg(Figure::speed(*line.reliefOpens_rpm).text()) }
                                   : PanelVerdict { Mark::LookAgain, tr("Relief stays shut"),
-                                                   tr("hot, up to %1: the pump never reaches it, a stiffer spring does nothing").arg(Display::speed(build.use.most_rpm).text()) });
+                                                   tr("hot, up to %1: the pump never reaches it, a stiffer spring does nothing").arg(Figure::speed(build.use.most_rpm).text()) });
     }
     const int holds = a.holds();
     QStringList names;
@@ -173,11 +173,11 @@ void ForecastBench::useFields(PanelContent &out) const
                                        return open->edit(SetUse { key, std::round(value * perSi * 1e4) / 1e4 });
                                    } });
     };
-    field("hot_oil_c", tr("hot oil"), Dimension::Temperature, Display::temperatureUnit(), 0, use.hotOil_c, 1);
+    field("hot_oil_c", tr("hot oil"), Dimension::Temperature, Figure::temperatureUnit(), 0, use.hotOil_c, 1);
     field("hot_idle_rpm", tr("hot idle"), Dimension::Speed, "rev/min", 0, use.hotIdle_rpm, 1);
-    field("hot_idle_floor_kpa", tr("floor at hot idle"), Dimension::Pressure, Display::pressureUnit(), 2, use.hotIdleFloor_kpa * 1e3, 1e-3);
+    field("hot_idle_floor_kpa", tr("floor at hot idle"), Dimension::Pressure, Figure::pressureUnit(), 2, use.hotIdleFloor_kpa * 1e3, 1e-3);
     field("high_speed_rpm", tr("higher speed"), Dimension::Speed, "rev/min", 0, use.highSpeed_rpm, 1);
-    field("coldest_start_c", tr("coldest start"), Dimension::Temperature, Display::temperatureUnit(), 0, use.coldestStart_c, 1);
+    field("coldest_start_c", tr("coldest start"), Dimension::Temperature, Figure::temperatureUnit(), 0, use.coldestStart_c, 1);
 }
 
 } // namespace mildpath

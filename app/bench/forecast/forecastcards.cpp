@@ -20,8 +20,8 @@ void cardHead(QPainter &p, double left, double width, const QString &title, cons
 
 QString conditions(const Build &build)
 {
-    return Display::speed(build.use.hotIdle_rpm).text() + QStringLiteral(", ")
-        + Display::temperature(build.use.hotOil_c).text();
+    return Figure::speed(build.use.hotIdle_rpm).text() + QStringLiteral(", ")
+        + Figure::temperature(build.use.hotOil_c).text();
 }
 
 /// Tones of the bar: what leaves through bearings in oil tones, what never reaches them in grey.
@@ -70,7 +70,7 @@ void OilShareBar::paintEvent(QPaintEvent *)
         const double middle = std::max(y + h / 2, nextText + 17);
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(50, y + h / 2), QPointF(58, middle));
-        const QString text = Display::percent(s.ofSwept).text() + QStringLiteral("  ") + qs(s.name);
+        const QString text = Figure::percent(s.ofSwept).text() + QStringLiteral("  ") + qs(s.name);
         drawLine(p, QRectF(62, middle - 9, width() - 62, 18), Qt::AlignVCenter, text, textFont(TextSize::Normal), t.ink);
         spoken << text;
         nextText = middle;
@@ -95,7 +95,8 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
     p.setRenderHint(QPainter::Antialiasing);
     drawCard(p, rect());
     cardHead(p, 16, width() - 32, tr("Same build, other oils"),
-             tr("at the gauge, ") + conditions(m_open.build()));
+             tr("at the gauge, %1; dotted: your floor, %2")
+                 .arg(conditions(m_open.build()), Figure::pressure(m_open.build().use.hotIdleFloor_kpa * 1e3).number));
     if (a.otherOils.empty())
         return;
     double most = 0;
@@ -126,12 +127,10 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
         p.setPen(QPen(t.ink, 1.6));
         p.setBrush(t.ink);
         p.drawEllipse(gauge, 4, 4);
-        drawFigure(p, QPointF(width() - 16, y + 4), Display::pressure(o.gauge_pa), textFont(TextSize::Normal, true), t.ink, t.muted);
+        drawFigure(p, QPointF(width() - 16, y + 4), Figure::pressure(o.gauge_pa), textFont(TextSize::Normal, true), t.ink, t.muted);
         gear = gear || o.gearOil;
         y += step;
     }
-    drawLine(p, QRectF(x(floor_pa) - 60, top - 18, 120, 14), Qt::AlignCenter,
-             tr("floor %1").arg(Display::pressure(floor_pa).number), textFont(TextSize::Small), t.muted);
     if (gear) {
         const QString caution = qs(gearOilCaution());
         setToolTip(caution);
@@ -171,7 +170,7 @@ void LeversCard::paintEvent(QPaintEvent *)
         p.setBrush(l.change_pa >= 0 ? t.oil[2] : t.hold);
         if (l.remark.empty()) {
             p.drawRoundedRect(QRectF(left, y - 6.5, std::max(2.0, w), 13), 2, 2);
-            drawLine(p, QRectF(left + w + 8, y - 9, 70, 18), Qt::AlignVCenter, Display::pressureChange(l.change_pa).number,
+            drawLine(p, QRectF(left + w + 8, y - 9, 70, 18), Qt::AlignVCenter, Figure::pressureChange(l.change_pa).number,
                      textFont(TextSize::Normal), t.ink);
         } else {
             p.setPen(QPen(t.muted, 1.4));

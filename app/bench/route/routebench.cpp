@@ -43,11 +43,11 @@ struct FieldUnit
 FieldUnit unitFor(std::string_view key)
 {
     if (key.ends_with("_um"))
-        return { Dimension::Length, Display::clearanceUnit(), 1e6,
-                 Display::system() == UnitSystem::Imperial ? 2 : 0 };
+        return { Dimension::Length, Figure::clearanceUnit(), 1e6,
+                 Figure::system() == UnitSystem::Imperial ? 2 : 0 };
     if (key.ends_with("_mm"))
         return { Dimension::Length, "mm", 1e3, 2 };
-    return { Dimension::Pressure, Display::pressureUnit(), 1e-3, 2 };
+    return { Dimension::Pressure, Figure::pressureUnit(), 1e-3, 2 };
 }
 
 } // namespace
@@ -123,8 +123,8 @@ void RouteBench::refresh()
 
 void RouteBench::solve()
 {
-    m_speedText->setText(Display::speed(m_speed->value()).text());
-    m_oilText->setText(Display::temperature(m_oil->value()).text());
+    m_speedText->setText(Figure::speed(m_speed->value()).text());
+    m_oilText->setText(Figure::temperature(m_oil->value()).text());
     clearVectorState();
     auto result = assessAt(m_open.build(), m_open.assessment(), m_speed->value(), m_oil->value());
     m_result = result ? std::optional(std::move(*result)) : std::nullopt;
@@ -160,9 +160,9 @@ void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
     if (const BearingClearance *c = m_open.assessment().clearance(stop.id)) {
         const double u = c->cold_um.standardUncertainty;
         out.push_back(PanelRow { c->measured ? tr("Clearance at 20 °C") : tr("Assumed at 20 °C"),
-                                 Display::clearance(c->cold_um.value, u),
+                                 Figure::clearance(c->cold_um.value, u),
                                  tr("diametral, mean of the upright readings") });
-        out.push_back(PanelRow { tr("running, at this oil"), Display::clearance(c->runningAt(m_oil->value()), u),
+        out.push_back(PanelRow { tr("running, at this oil"), Figure::clearance(c->runningAt(m_oil->value()), u),
                                  tr("diametral, housing 2 K below the oil") });
     }
     if (!m_result)
@@ -173,10 +173,10 @@ void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
             least = &p;
     if (least) {
         out.push_back(PanelRow { stop.points.size() > 1 ? tr("Least pressure, %1").arg(qs(least->name)) : tr("Pressure"),
-                                 Display::pressure(least->pressure_pa),
+                                 Figure::pressure(least->pressure_pa),
                                  tr("gauge pressure at the feed, without the crank's oil column") });
         if (least->need_pa > 0)
-            out.push_back(PanelRow { tr("needs"), Display::pressure(least->need_pa), tr("own choice; see the theory pages") });
+            out.push_back(PanelRow { tr("needs"), Figure::pressure(least->need_pa), tr("own choice; see the theory pages") });
     }
     double flow = 0;
     bool any = false;
@@ -186,14 +186,14 @@ void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
             any = true;
         }
     if (any && m_result->pumpFlow_m3_s > 0) {
-        out.push_back(PanelRow { tr("Leaves here"), Display::flow(flow), tr("oil that goes back to the sump from here") });
-        out.push_back(PanelRow { tr("Share of the pump"), Display::percent(flow / m_result->pumpFlow_m3_s), {} });
+        out.push_back(PanelRow { tr("Leaves here"), Figure::flow(flow), tr("oil that goes back to the sump from here") });
+        out.push_back(PanelRow { tr("Share of the pump"), Figure::percent(flow / m_result->pumpFlow_m3_s), {} });
     }
     if (stop.kind == "relief" && !stop.elements.empty())
-        out.push_back(PanelRow { tr("Passes"), Display::flow(m_result->reliefFlow_m3_s), {} });
+        out.push_back(PanelRow { tr("Passes"), Figure::flow(m_result->reliefFlow_m3_s), {} });
     if (stop.kind == "pump") {
-        out.push_back(PanelRow { tr("Delivers"), Display::flow(m_result->pumpFlow_m3_s), {} });
-        out.push_back(PanelRow { tr("Slip"), Display::flow(m_result->sweptFlow_m3_s - m_result->pumpFlow_m3_s),
+        out.push_back(PanelRow { tr("Delivers"), Figure::flow(m_result->pumpFlow_m3_s), {} });
+        out.push_back(PanelRow { tr("Slip"), Figure::flow(m_result->sweptFlow_m3_s - m_result->pumpFlow_m3_s),
                                  tr("what leaks back inside the pump") });
     }
 }

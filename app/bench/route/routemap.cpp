@@ -70,13 +70,13 @@ QString RouteMap::figureOf(const RoutePoint &point) const
         for (const RouteLine &line : m_layout.lines)
             if (line.outlet && line.path.back() == point.at) {
                 const double q = m_result->elementFlow_m3_s.at(line.element);
-                return q < 0.01 / 60000 ? tr("shut") : Display::flow(q).number;
+                return q < 0.01 / 60000 ? tr("shut") : Figure::flow(q).number;
             }
         return {};
     }
     for (const PointPressure &p : m_result->points)
         if (p.node == point.node && qs(p.stop) == point.stop)
-            return Display::pressure(p.pressure_pa).number;
+            return Figure::pressure(p.pressure_pa).number;
     return {};
 }
 
@@ -209,7 +209,7 @@ void RouteMap::paintGauge(QPainter &p) const
     p.setPen(QPen(t.dark ? t.line : t.strip, 1.5));
     p.setBrush(t.strip);
     p.drawEllipse(m_layout.gauge, 17, 17);
-    const QString figure = m_result ? Display::pressure(m_result->gauge.value_pa).number : QString();
+    const QString figure = m_result ? Figure::pressure(m_result->gauge.value_pa).number : QString();
     drawLine(p, QRectF(m_layout.gauge - QPointF(17, 9), QSizeF(34, 18)), Qt::AlignCenter, figure,
              textFont(TextSize::Normal, true), t.stripInk);
     drawLine(p, QRectF(m_layout.gauge + QPointF(-40, -35), QSizeF(80, 16)), Qt::AlignCenter,
@@ -223,14 +223,14 @@ void RouteMap::paintKey(QPainter &p) const
     drawCard(p, area);
     const QFont font = textFont(TextSize::Small);
     drawLine(p, QRectF(area.left() + 10, area.top() + 6, 160, 16), Qt::AlignVCenter,
-             tr("Pressure (%1)").arg(Display::pressure(0).unit), font, t.muted);
+             tr("Pressure (%1)").arg(Figure::pressure(0).unit), font, t.muted);
     const QRectF ramp(area.left() + 10, area.top() + 25, area.width() - 20, 8);
     for (int x = 0; x < static_cast<int>(ramp.width()); ++x)
         p.fillRect(QRectF(ramp.left() + x, ramp.top(), 1.5, ramp.height()),
                    t.pressure(5e5 * x / ramp.width()));
     for (int bar = 0; bar <= 5; ++bar) {
         const double x = ramp.left() + ramp.width() * bar / 5.0;
-        const bool psi = Display::system() == UnitSystem::Imperial;
+        const bool psi = Figure::system() == UnitSystem::Imperial;
         drawLine(p, QRectF(x - 16, ramp.bottom() + 1, 32, 14), Qt::AlignCenter,
                  psi ? QString::number(qRound(bar * 14.504)) : QString::number(bar), font, t.muted);
     }

@@ -20,7 +20,7 @@ struct Shown
 };
 
 /// The one place where numbers become text for people.
-class Display
+class Figure
 {
 public:
     static UnitSystem system();

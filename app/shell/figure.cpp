@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/display.h"
+#include "shell/figure.h"
 
 #include <cmath>
 
@@ -32,22 +32,22 @@ QString Shown::text() const
     return out;
 }
 
-UnitSystem Display::system() { return chosen; }
-void Display::setSystem(UnitSystem system) { chosen = system; }
+UnitSystem Figure::system() { return chosen; }
+void Figure::setSystem(UnitSystem system) { chosen = system; }
 
-Shown Display::clearance(double um, double u_um)
+Shown Figure::clearance(double um, double u_um)
 {
     return shown(um * 1e-6, Dimension::Length, "µm", std::min(1, decimalsFor(u_um, 1)), "thou", 2);
 }
 
-Shown Display::pressure(double pa)
+Shown Figure::pressure(double pa)
 {
     if (pa > beyondStrength_pa)
         return { QStringLiteral("> 15"), QStringLiteral("bar"), {} };
     return shown(pa, Dimension::Pressure, "bar", 2, "psi", 1);
 }
 
-Shown Display::pressureChange(double pa)
+Shown Figure::pressureChange(double pa)
 {
     // "0.00" and "−0.00" say the same; which of them it is depends on rounding noise.
     const double quiet = std::abs(pa) < 50 ? 0 : pa;
@@ -57,28 +57,28 @@ Shown Display::pressureChange(double pa)
     return out;
 }
 
-Shown Display::temperature(double c)
+Shown Figure::temperature(double c)
 {
     return shown(c, Dimension::Temperature, "°C", 0, "°F", 0);
 }
 
-Shown Display::flow(double m3_s)
+Shown Figure::flow(double m3_s)
 {
     return shown(m3_s, Dimension::VolumeFlow, "l/min", 2, "gpm", 3);
 }
 
-Shown Display::speed(double rpm)
+Shown Figure::speed(double rpm)
 {
     return { qs(formatNumber(rpm, 0)), QStringLiteral("rev/min"), {} };
 }
 
-Shown Display::percent(double share)
+Shown Figure::percent(double share)
 {
     return { qs(formatNumber(100 * share, 0)), QStringLiteral("%"), {} };
 }
 
-std::string Display::clearanceUnit() { return chosen == UnitSystem::Imperial ? "thou" : "µm"; }
-std::string Display::pressureUnit() { return chosen == UnitSystem::Imperial ? "psi" : "bar"; }
-std::string Display::temperatureUnit() { return chosen == UnitSystem::Imperial ? "°F" : "°C"; }
+std::string Figure::clearanceUnit() { return chosen == UnitSystem::Imperial ? "thou" : "µm"; }
+std::string Figure::pressureUnit() { return chosen == UnitSystem::Imperial ? "psi" : "bar"; }
+std::string Figure::temperatureUnit() { return chosen == UnitSystem::Imperial ? "°F" : "°C"; }
 
 } // namespace mildpath

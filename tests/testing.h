@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "circuit/network.h"
+#include "storage/buildfile.h"
+#include "storage/files.h"
+#include "storage/templates.h"
+
+#include <QString>
+#include <QtTest>
+
+#include <cmath>
+
+namespace mildpath {
+
+/// |actual − expected| ≤ rtol |expected| + atol, with the figures when not. QCOMPARE on doubles asks
+/// for 1e-12 and calls any two tiny numbers equal.
+inline void verifyClose(double actual, double expected, double rtol, double atol = 0,
+                        const QString &what = {})
+{
+    const bool close = std::abs(actual - expected) <= rtol * std::abs(expected) + atol;
+    QVERIFY2(close, qPrintable(QStringLiteral("%1 is %2, expected %3")
+                                   .arg(what)
+                                   .arg(actual, 0, 'g', 9)
+                                   .arg(expected, 0, 'g', 9)));
+}
+
+inline QString dataFile(const char *name)
+{
+    return QStringLiteral(MILDPATH_TEST_DATA "/") + QString::fromLatin1(name);
+}
+
+inline std::string textOf(const char *name)
+{
+    return readTextFile(dataFile(name).toStdString()).value();
+}
+
+inline Json jsonOf(const char *name) { return parseJson(textOf(name)).value(); }
+
+/// Rows of a CSV file without its header; cells as text.
+inline QList<QStringList> rowsOf(const char *name)
+{
+    QList<QStringList> rows;
+    const QStringList lines = QString::fromStdString(textOf(name)).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+    for (const QString &line : lines.mid(1))
+        rows << line.split(QLatin1Char(','));
+    return rows;
+}
+
+/// The inline-four of the reference tables.
+inline Circuit inlineFour()
+{
+    std::vector<Error> errors;
+    Circuit c = circuitFromJson(jsonOf("inline_four_circuit.json"), "", errors);
+    return errors.empty() ? c : Circuit {};
+}
+
+inline Build demoBuild() { return loadBuild(demoBuildPath()).value().build; }
+
+/// Oils of the reference tables, by grade.
+inline Oil referenceOil(int grade)
+{
+    if (grade == 30)
+        return { 68.0, 10.5, 872 };
+    return grade == 50 ? Oil { 160.0, 18.5, 884 } : Oil { 105.0, 14.2, 878 };
+}
+
+} // namespace mildpath
