@@ -40,6 +40,11 @@ Shown Figure::clearance(double um, double u_um)
     return shown(um * 1e-6, Dimension::Length, "µm", std::min(1, decimalsFor(u_um, 1)), "thou", 2);
 }
 
+Shown Figure::limit(double um)
+{
+    return shown(um * 1e-6, Dimension::Length, "µm", um == std::round(um) ? 0 : 1, "thou", 2);
+}
+
 Shown Figure::pressure(double pa)
 {
     if (pa > beyondStrength_pa)

@@ -28,6 +28,8 @@ public:
 
     /// Diametral clearance given in µm; decimals by its standard uncertainty.
     static Shown clearance(double um, double u_um = 0);
+    /// A limit or target given in µm, as it was given.
+    static Shown limit(double um);
     /// Gauge pressure; above what filter cans stand no figure is shown.
     static Shown pressure(double pa);
     static Shown temperature(double c);

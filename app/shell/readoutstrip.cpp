@@ -46,7 +46,7 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
     const LikelyPressure &value = now.hotIdle.weakestPressure;
     Readout r { QStringLiteral("hotIdleWeakest"), tr("Hot idle, weakest stop"),
                 Figure::pressure(value.value_pa), {},
-                tr("%1 · %2 × its need · %3 to %4")
+                tr("%1 · %2 × need · %3–%4")
                     .arg(qs(p.name), qs(formatNumber(p.ratio(), 1)),
                          Figure::pressure(value.low_pa).number,
                          Figure::pressure(value.high_pa).number),
@@ -88,7 +88,7 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
                 tr("%1 at %2 · floor %3")
                     .arg(qs(build.engine.find(c.stop)->name),
                          Figure::temperature(build.use.coldestStart_c).text(),
-                         Figure::clearance(floor, 1).number),
+                         Figure::limit(floor).number),
                 Mark::Proven, QStringLiteral("Clearances"), qs(c.stop) };
     if (c.coldestStart_um < floor)
         r.mark = Mark::Hold;

@@ -75,6 +75,12 @@ std::string um(double value, double u = 0)
     return formatPlain(value, std::min(1, decimalsFor(u, 1)));
 }
 
+/// A limit as it was given: no decimals that nobody wrote.
+std::string limit(double um)
+{
+    return formatPlain(um, um == std::round(um) ? 0 : 1);
+}
+
 /// Mark and words from mean ± U against the limits.
 void judge(BearingClearance &b)
 {
@@ -87,7 +93,7 @@ void judge(BearingClearance &b)
     const Limits &l = *b.limits;
     if (!b.measured) {
         b.mark = Mark::NotDone;
-        b.verdict = "not gauged; the middle of the limits, " + um(b.cold_um.value) + ", is assumed";
+        b.verdict = "not gauged; the middle of the limits, " + limit(b.cold_um.value) + ", is assumed";
         b.next = "Gauge it upright, front and rear";
         return;
     }
@@ -102,19 +108,19 @@ void judge(BearingClearance &b)
             (r.station == 1 ? front : rear) = true;
     if (low > l.max_um || high < l.min_um) {
         b.mark = Mark::Hold;
-        b.verdict = value + (low > l.max_um ? " is past the limit of " + um(l.max_um)
-                                            : " is below the limit of " + um(l.min_um));
+        b.verdict = value + (low > l.max_um ? " is past the limit of " + limit(l.max_um)
+                                            : " is below the limit of " + limit(l.min_um));
         b.next = low > l.max_um ? "Gauge again; then swap the shells or have the journal seen to"
                                 : "Gauge again; look for dirt behind the shell; then swap the shells";
     } else if (high > l.max_um || low < l.min_um) {
         b.mark = Mark::LookAgain;
-        b.verdict = value + " lies across the limit of " + um(high > l.max_um ? l.max_um : l.min_um)
+        b.verdict = value + " lies across the limit of " + limit(high > l.max_um ? l.max_um : l.min_um)
             + ": cannot say yet";
         b.next = "Gauge again, or with a better instrument";
     } else if (past != b.readings.end()) {
         b.mark = Mark::LookAgain;
         b.verdict = um(past->at20_um) + " at one position is past the limit of "
-            + um(past->at20_um > l.max_um ? l.max_um : l.min_um);
+            + limit(past->at20_um > l.max_um ? l.max_um : l.min_um);
         b.next = "The mean is inside. Gauge that position again; then swap the shells";
     } else if (!front || !rear) {
         b.mark = Mark::LookAgain;
@@ -122,7 +128,7 @@ void judge(BearingClearance &b)
         b.next = std::string("Gauge it upright at the ") + (front ? "rear" : "front") + " too";
     } else {
         b.mark = Mark::Proven;
-        b.verdict = value + " is inside " + um(l.min_um) + " to " + um(l.max_um);
+        b.verdict = value + " is inside " + limit(l.min_um) + " to " + limit(l.max_um);
     }
 }
 

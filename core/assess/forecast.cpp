@@ -178,7 +178,7 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
                 if (e.id == relief->id)
                     for (const char *key : { "crack_kpa", "full_kpa" })
                         e.values[key] += 100;
-            }), out, idling, oil_c), "no change: relief still shut");
+            }), out, idling, oil_c), "nothing: still shut");
 }
 
 } // namespace

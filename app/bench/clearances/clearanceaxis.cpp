@@ -108,15 +108,15 @@ void ClearanceAxis::paintLimits(QPainter &p, const Scale &s) const
     const QFont font = textFont(TextSize::Small);
     drawLine(p, QRectF(band.left() + 4, band.top() - 28, 260, 14), Qt::AlignVCenter,
              tr("%1 limits %2 to %3").arg(qs(l.source.empty() ? "the" : l.source),
-                                         Figure::clearance(l.min_um, 1).number,
-                                         Figure::clearance(l.max_um, 1).text()),
+                                         Figure::limit(l.min_um).number,
+                                         Figure::limit(l.max_um).text()),
              font, t.proven);
     if (l.target_um) {
         const double x = s.x(*l.target_um);
         p.setPen(QPen(t.proven, 1.4, Qt::DashLine));
         p.drawLine(QPointF(x, band.top() - 10), QPointF(x, band.bottom()));
         drawLine(p, QRectF(x + 4, band.top() - 14, 140, 14), Qt::AlignVCenter,
-                 tr("target %1").arg(Figure::clearance(*l.target_um, 1).number), font, t.proven);
+                 tr("target %1").arg(Figure::limit(*l.target_um).number), font, t.proven);
     }
 }
 
@@ -158,7 +158,7 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance
         p.setBrush(Qt::NoBrush);
         if (c.limits)
             p.drawRoundedRect(QRectF(s.x(c.limits->min_um), y - 6, s.x(c.limits->max_um) - s.x(c.limits->min_um), 12), 6, 6);
-        drawLine(p, QRectF(cold - 80, y - 8, 160, 16), Qt::AlignCenter, tr("not gauged, assumed"),
+        drawLine(p, QRectF(cold - 80, y - 24, 160, 16), Qt::AlignCenter, tr("not gauged, assumed"),
                  textFont(TextSize::Small), t.muted);
     }
     double least = 1e9, most = -1e9;

@@ -43,7 +43,7 @@ ClearanceBench::ClearanceBench(OpenBuild &open, QWidget *parent)
     }
     column->addLayout(head);
     column->addWidget(m_axis, 1);
-    m_entry->setFixedHeight(236);
+    m_entry->setFixedHeight(248);
     column->addWidget(m_entry);
     connect(m_entry, &ReadingEntry::pastEnd, this, [this] {
         step(1);

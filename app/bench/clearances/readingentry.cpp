@@ -74,7 +74,7 @@ ReadingEntry::ReadingEntry(OpenBuild &open, QWidget *parent)
     column->addLayout(head);
 
     auto *body = new QHBoxLayout;
-    body->setSpacing(18);
+    body->setSpacing(14);
     body->addWidget(m_shell, 0, Qt::AlignTop);
     auto *centre = new QVBoxLayout;
     auto *grid = new QGridLayout;
@@ -84,16 +84,16 @@ ReadingEntry::ReadingEntry(OpenBuild &open, QWidget *parent)
     centre->addLayout(grid);
     centre->addWidget(m_message);
     centre->addStretch();
-    centre->addWidget(m_form);
     body->addLayout(centre, 5);
     auto *right = new QVBoxLayout;
     right->setContentsMargins(0, 4, 0, 0);
-    m_verdict->setMinimumWidth(180);
+    m_verdict->setMinimumWidth(128);
     right->addWidget(m_verdict);
     right->addWidget(m_next);
     right->addStretch();
     body->addLayout(right, 3);
     column->addLayout(body, 1);
+    column->addWidget(m_form);
 }
 
 QuantityField *ReadingEntry::temperatureField(const QString &name, const QString &label)
@@ -123,7 +123,7 @@ void ReadingEntry::makeCells(QGridLayout *grid)
         auto *cell = new QuantityField(Dimension::Length, Figure::clearanceUnit(), this);
         cell->setObjectName(QStringLiteral("reading%1").arg(i + 1));
         cell->setFont(textFont(TextSize::Title, true));
-        cell->setMinimumSize(78, 36);
+        cell->setMinimumSize(66, 34);
         cell->setMaximumWidth(112);
         cell->setCheck([](double si) { return checkClearanceReading(si * 1e6); });
         cell->installEventFilter(this);

@@ -32,7 +32,7 @@ QPainterPath ringPiece(QPointF centre, double outer, double inner, double from_d
 ShellView::ShellView(QWidget *parent)
     : QWidget(parent)
 {
-    setFixedSize(172, 176);
+    setFixedSize(158, 170);
     setAccessibleName(QCoreApplication::translate(
         "ShellView", "Shell from the end; do not gauge within 30 degrees of the parting line"));
 }
@@ -48,8 +48,8 @@ void ShellView::paintEvent(QPaintEvent *)
     const Theme &t = Theme::current();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    const QPointF c(width() / 2.0, 82);
-    const double outer = 62, inner = 51;
+    const QPointF c(width() / 2.0, 78);
+    const double outer = 58, inner = 48;
     p.setPen(Qt::NoPen);
     p.setBrush(t.line);
     p.drawPath(ringPiece(c, outer, inner, 0, 360));
@@ -76,7 +76,7 @@ void ShellView::paintEvent(QPaintEvent *)
                  qs(position.name.substr(0, 1)), textFont(TextSize::Normal, current),
                  current ? t.selection : t.muted);
     }
-    drawLine(p, QRectF(0, 157, width(), 16), Qt::AlignCenter,
+    drawLine(p, QRectF(0, 151, width(), 16), Qt::AlignCenter,
              QCoreApplication::translate("ShellView", "never near the parting line"), textFont(TextSize::Small), t.hold);
 }
 

@@ -115,7 +115,7 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
     }
     if (!lines.empty()) {
         const auto &rpm = lines.front().rpm;
-        Curve rule { tr("10 psi per 1 000 rev/min (common practice)"), t.muted, { rpm.front(), rpm.back() }, {}, {}, {}, true, 0.5 };
+        Curve rule { tr("10 psi per 1 000 rev/min"), t.muted, { rpm.front(), rpm.back() }, {}, {}, {}, true, 0.5 };
         for (const double n : rule.x)
             rule.y.push_back(shown(rulePressure_pa_per_rpm * n));
         curves.push_back(std::move(rule));

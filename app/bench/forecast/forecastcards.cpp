@@ -95,8 +95,8 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
     p.setRenderHint(QPainter::Antialiasing);
     drawCard(p, rect());
     cardHead(p, 16, width() - 32, tr("Same build, other oils"),
-             tr("at the gauge, %1; dotted: your floor, %2")
-                 .arg(conditions(m_open.build()), Figure::pressure(m_open.build().use.hotIdleFloor_kpa * 1e3).number));
+             tr("hot idle, at the gauge; dotted: floor %1")
+                 .arg(Figure::pressure(m_open.build().use.hotIdleFloor_kpa * 1e3).number));
     if (a.otherOils.empty())
         return;
     double most = 0;
@@ -135,7 +135,7 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
         const QString caution = qs(gearOilCaution());
         setToolTip(caution);
         drawLine(p, QRectF(16, bottom + 4, width() - 32.0, 16), Qt::AlignVCenter,
-                 tr("gear oil: comparison only, its additives do not belong in an engine"), textFont(TextSize::Small), t.hold);
+                 tr("gear oil: to compare only, never in an engine"), textFont(TextSize::Small), t.hold);
     }
 }
 
@@ -161,7 +161,7 @@ void LeversCard::paintEvent(QPaintEvent *)
         most = std::max(most, std::abs(l.change_pa));
     const double top = 50, bottom = height() - 12.0;
     const double step = (bottom - top) / static_cast<double>(levers.size());
-    const double left = 192, right = width() - 66.0;
+    const double left = std::min(192.0, 0.6 * width()), right = width() - 66.0;
     double y = top + step / 2;
     for (const Lever &l : levers) {
         drawLine(p, QRectF(10, y - 9, left - 20, 18), Qt::AlignRight | Qt::AlignVCenter, qs(l.name), textFont(TextSize::Normal), t.ink);

@@ -2,6 +2,7 @@
 #include "bench/route/routebench.h"
 
 #include "bench/route/routemap.h"
+#include "calc/catalogue.h"
 #include "circuit/elementtypes.h"
 #include "oil/grades.h"
 #include "shell/vectorstate.h"
@@ -9,6 +10,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPainter>
 #include <QSignalBlocker>
 #include <QSlider>
 #include <QVBoxLayout>
@@ -31,6 +33,25 @@ std::vector<std::string_view> handyKeys(std::string_view type)
         return { "d_mm", "open_kpa" };
     return {};
 }
+
+/// Flat, with a plain arrow: the style sheet takes the native one away.
+class OilBox : public QComboBox
+{
+public:
+    using QComboBox::QComboBox;
+
+protected:
+    void paintEvent(QPaintEvent *event) override
+    {
+        QComboBox::paintEvent(event);
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(Qt::NoPen);
+        p.setBrush(Theme::current().muted);
+        const QPointF c(width() - 14, height() / 2.0);
+        p.drawPolygon(QPolygonF { { c + QPointF(-4, -2), c + QPointF(4, -2), c + QPointF(0, 3) } });
+    }
+};
 
 struct FieldUnit
 {
@@ -59,7 +80,7 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     , m_oil(new QSlider(Qt::Horizontal, this))
     , m_speedText(new QLabel(this))
     , m_oilText(new QLabel(this))
-    , m_grade(new QComboBox(this))
+    , m_grade(new OilBox(this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(12, 8, 12, 4);
@@ -70,11 +91,12 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
         label->setBuddy(s);
         s->setObjectName(object);
         s->setAccessibleName(name);
-        s->setFixedWidth(170);
+        s->setMinimumWidth(70);
+        s->setMaximumWidth(170);
         text->setFixedWidth(textWidth);
         text->setFont(textFont(TextSize::Body, true));
         row->addWidget(label);
-        row->addWidget(s);
+        row->addWidget(s, 1);
         row->addWidget(text);
         connect(s, &QSlider::valueChanged, this, [this] {
             solve();
@@ -86,7 +108,7 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     row->addStretch();
     m_grade->setObjectName(QStringLiteral("oilGrade"));
     m_grade->setAccessibleName(tr("Oil in the engine"));
-    m_grade->setMinimumWidth(116);
+    m_grade->setFixedWidth(116);
     for (const ShelfOil &oil : oilShelf())
         m_grade->addItem(qs(oil.grade));
     row->addWidget(m_grade);
@@ -148,10 +170,10 @@ PanelContent RouteBench::panel() const
     out.push_back(PanelTitle { qs(stop->name), tr("marks: size, clean, flow"),
                                { marks->size, marks->clean, marks->flow } });
     stopFigures(*stop, out);
-    out.push_back(PanelRule {});
     stopReasons(*stop, out);
     stopFields(*stop, out);
     stopProofs(*stop, out);
+    stopWorking(*stop, out);
     return out;
 }
 
@@ -200,19 +222,20 @@ void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
 
 void RouteBench::stopReasons(const Stop &stop, PanelContent &out) const
 {
-    bool any = false;
-    for (const Finding &f : m_open.assessment().findings) {
-        if (f.stop != stop.id)
-            continue;
-        out.push_back(PanelVerdict { f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Look again"),
-                                     qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
-        any = true;
-    }
-    if (const BearingClearance *c = m_open.assessment().clearance(stop.id); c && !any && c->mark != Mark::Hold)
-        out.push_back(PanelVerdict { c->mark, tr("Size"), qs(c->verdict) + QStringLiteral(". ") + qs(c->next) });
+    PanelContent reasons;
+    for (const Finding &f : m_open.assessment().findings)
+        if (f.stop == stop.id)
+            reasons.push_back(PanelVerdict { f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Look again"),
+                                             qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
+    if (const BearingClearance *c = m_open.assessment().clearance(stop.id); c && reasons.empty())
+        reasons.push_back(PanelVerdict { c->mark, tr("Size"),
+                                         qs(c->verdict) + (c->next.empty() ? QString() : QStringLiteral(". ") + qs(c->next) + u'.') });
     if (m_result)
         for (const Warning &w : m_result->warnings)
-            out.push_back(PanelText { qs(w.text), Tone::Warn });
+            reasons.push_back(PanelText { qs(w.text), Tone::Warn });
+    if (!reasons.empty())
+        out.push_back(PanelRule {});
+    out.insert(out.end(), reasons.begin(), reasons.end());
 }
 
 void RouteBench::stopFields(const Stop &stop, PanelContent &out) const
@@ -275,6 +298,27 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
         out.push_back(PanelText { tr("Solvents: air and gloves. Eyes against brushes and compressed air. Never "
                                      "with a torch or hot air."),
                                   Tone::Muted });
+}
+
+/// The law by which oil leaves here, with this stop's numbers.
+void RouteBench::stopWorking(const Stop &stop, PanelContent &out) const
+{
+    const BearingClearance *c = m_open.assessment().clearance(stop.id);
+    const Element *e = c ? m_open.build().circuit.find(c->element) : nullptr;
+    if (!e || !m_result)
+        return;
+    const Calculator *calculator = findCalculator("network-bearing-leak");
+    const auto n = [](double v, int d) { return qs(formatNumber(v, d)); };
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Working") });
+    out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
+    out.push_back(PanelText { tr("2 c %1 µm, d %2 mm, W %3 mm, ε %4, at %5 rev/min")
+                                  .arg(n(c->runningAt(m_oil->value()), 1), n(e->value("d_mm"), 0), n(e->value("width_mm"), 0),
+                                       n(e->value("ecc", 0.6), 1), n(m_speed->value(), 0)) });
+    out.push_back(PanelText { tr("Q = %1 l/min at %2 bar")
+                                  .arg(n(m_result->elementFlow_m3_s.at(e->id) * 60000, 3),
+                                       n(m_result->nodePressure_pa.at(e->from) / 1e5, 2)) });
+    out.push_back(PanelText { tr("Source: %1").arg(qs(calculator->source)), Tone::Muted });
 }
 
 } // namespace mildpath

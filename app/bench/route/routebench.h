@@ -30,6 +30,7 @@ private:
     void stopReasons(const Stop &stop, PanelContent &out) const;
     void stopFields(const Stop &stop, PanelContent &out) const;
     void stopProofs(const Stop &stop, PanelContent &out) const;
+    void stopWorking(const Stop &stop, PanelContent &out) const;
 
     RouteMap *m_map;
     QSlider *m_speed, *m_oil;

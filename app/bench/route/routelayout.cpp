@@ -10,9 +10,9 @@ namespace mildpath {
 namespace {
 
 /// Heights of the rows as shares of the map.
-constexpr double lifterRow = 0.13, galleryRow = 0.40, mainRow = 0.55, bigEndRow = 0.68, camRow = 0.80,
+constexpr double lifterRow = 0.10, galleryRow = 0.40, mainRow = 0.55, bigEndRow = 0.68, camRow = 0.80,
                  rockerRow = 0.88, returnRow = 0.955;
-constexpr double trunkX = 0.09, galleryStart = 0.34, galleryEnd = 0.90;
+constexpr double trunkX = 0.09, galleryStart = 0.34, galleryEnd = 0.89;
 
 class Layout
 {
@@ -293,9 +293,9 @@ private:
             }
         }
         const double y = at(0, returnRow).y();
-        const double right = at(galleryEnd, 0).x() + 70;
+        const double right = m_out.area.right() - 6;
         const QPointF sump = at(trunkX, 0.86);
-        m_out.returns = { { QPointF(right, at(0, lifterRow).y() + 16), QPointF(right, y - 10),
+        m_out.returns = { { QPointF(right, at(0, lifterRow).y() + 44), QPointF(right, y - 10),
                             QPointF(right - 10, y), QPointF(sump.x() + 20, y), QPointF(sump.x(), sump.y() + 16) } };
         for (const QPointF &p : m_drops)
             m_out.drops.push_back({ { QPointF(p.x(), at(0, rockerRow).y() + 24), QPointF(p.x(), y - 3) } });

@@ -34,7 +34,7 @@ RouteMap::RouteMap(OpenBuild &open, QWidget *parent)
 
 void RouteMap::relayout()
 {
-    m_layout = layoutRoute(m_open.build(), QRectF(rect()).adjusted(8, 4, -8, -4));
+    m_layout = layoutRoute(m_open.build(), QRectF(rect()).adjusted(8, 2, -4, -22));
     update();
 }
 
@@ -219,32 +219,27 @@ void RouteMap::paintGauge(QPainter &p) const
 void RouteMap::paintKey(QPainter &p) const
 {
     const Theme &t = Theme::current();
-    const QRectF area(m_layout.area.left() + 4, m_layout.area.top() + 4, 186, 118);
-    drawCard(p, area);
     const QFont font = textFont(TextSize::Small);
-    drawLine(p, QRectF(area.left() + 10, area.top() + 6, 160, 16), Qt::AlignVCenter,
-             tr("Pressure (%1)").arg(Figure::pressure(0).unit), font, t.muted);
-    const QRectF ramp(area.left() + 10, area.top() + 25, area.width() - 20, 8);
-    for (int x = 0; x < static_cast<int>(ramp.width()); ++x)
-        p.fillRect(QRectF(ramp.left() + x, ramp.top(), 1.5, ramp.height()),
-                   t.pressure(5e5 * x / ramp.width()));
-    for (int bar = 0; bar <= 5; ++bar) {
-        const double x = ramp.left() + ramp.width() * bar / 5.0;
-        const bool psi = Figure::system() == UnitSystem::Imperial;
-        drawLine(p, QRectF(x - 16, ramp.bottom() + 1, 32, 14), Qt::AlignCenter,
-                 psi ? QString::number(qRound(bar * 14.504)) : QString::number(bar), font, t.muted);
+    const double y = height() - 12;
+    double x = m_layout.area.left();
+    const auto word = [&](const QString &text, const QColor &colour, double gap) {
+        const double w = QFontMetricsF(font).horizontalAdvance(text);
+        drawLine(p, QRectF(x, y - 8, w + 2, 16), Qt::AlignVCenter, text, font, colour);
+        x += w + gap;
+    };
+    const bool psi = Figure::system() == UnitSystem::Imperial;
+    word(QStringLiteral("0"), t.muted, 5);
+    const double ramp = 96;
+    for (int i = 0; i < static_cast<int>(ramp); ++i)
+        p.fillRect(QRectF(x + i, y - 4, 1.5, 8), t.pressure(5e5 * i / ramp));
+    x += ramp + 5;
+    word(psi ? tr("73 psi") : tr("5 bar"), t.muted, 12);
+    word(tr("width: flow"), t.muted, 18);
+    for (const Mark mark : { Mark::Proven, Mark::LookAgain, Mark::Hold, Mark::NotDone }) {
+        drawMark(p, QPointF(x + 5, y), 10, mark);
+        x += 15;
+        word(qs(markWord(mark)), t.muted, 14);
     }
-    const std::pair<Mark, QPointF> marks[] = { { Mark::Proven, { 16, 63 } },
-                                               { Mark::LookAgain, { 98, 63 } },
-                                               { Mark::Hold, { 16, 82 } },
-                                               { Mark::NotDone, { 118, 82 } } };
-    for (const auto &[mark, offset] : marks) {
-        drawMark(p, area.topLeft() + offset, 10, mark);
-        drawLine(p, QRectF(area.topLeft() + offset + QPointF(9, -8), QSizeF(88, 16)), Qt::AlignVCenter,
-                 qs(markWord(mark)), font, t.ink);
-    }
-    drawLine(p, QRectF(area.left() + 10, area.top() + 95, area.width() - 20, 16), Qt::AlignVCenter,
-             tr("line width is flow"), font, t.muted);
 }
 
 const RoutePoint *RouteMap::pointAt(QPointF where) const
