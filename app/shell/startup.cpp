@@ -70,10 +70,12 @@ int runApplication(QApplication &app)
 
     const QSettings settings;
     const bool pictures = parser.isSet(shots);
-    applyTheme(app, themeChoice(parser.value(theme), settings));
+    const ThemeChoice look = themeChoice(parser.value(theme), settings);
+    applyTheme(app, look); // before the first widget measures its text
     Figure::setSystem(unitChoice(parser.value(units), settings));
 
     MainWindow window(pictures ? QString() : journalFolder());
+    window.setTheme(look);
     const QString file = parser.positionalArguments().value(0);
     const QString path = file.isEmpty() ? qs(demoBuildPath().string()) : file;
     if (parser.isSet(demo) || pictures || !file.isEmpty()) {

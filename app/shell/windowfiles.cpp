@@ -253,29 +253,28 @@ void MainWindow::makeViewMenu()
     connect(side, &QAction::toggled, this, [this](bool shown) {
         findChild<QWidget *>(QStringLiteral("panelSide"))->setVisible(shown);
     });
-    QSettings settings;
-    const auto choices = [&](const QString &title, const QString &key,
-                             const std::vector<std::pair<QString, int>> &rows, auto chosen) {
-        view->addSeparator();
+    const auto choices = [&](const QString &title, const std::vector<std::pair<QString, int>> &rows, auto current, auto chosen) {
         QMenu *menu = view->addMenu(title);
         auto *group = new QActionGroup(menu);
         for (const auto &[name, value] : rows) {
             QAction *action = menu->addAction(name);
             action->setCheckable(true);
-            action->setChecked(settings.value(key, 1).toInt() == value);
             group->addAction(action);
-            connect(action, &QAction::triggered, this, [chosen, value] { chosen(value); });
+            connect(action, &QAction::triggered, this, [chosen, value = value] { chosen(value); });
+            connect(menu, &QMenu::aboutToShow, action, [action, current, value = value] { action->setChecked(current() == value); });
         }
     };
-    choices(tr("&Theme"), QStringLiteral("window/theme"),
+    view->addSeparator();
+    choices(tr("&Theme"),
             { { tr("As the system"), static_cast<int>(ThemeChoice::System) },
               { tr("Light"), static_cast<int>(ThemeChoice::Light) },
               { tr("Dark"), static_cast<int>(ThemeChoice::Dark) } },
-            [this](int v) { setTheme(static_cast<ThemeChoice>(v)); });
-    choices(tr("&Units"), QStringLiteral("window/unitsShown"),
-            { { tr("Metric"), 1 }, { tr("Imperial"), 2 }, { tr("Both"), 3 } }, [this](int v) {
-                setUnits(v == 2 ? UnitSystem::Imperial : v == 3 ? UnitSystem::Both : UnitSystem::Metric);
-            });
+            [this] { return static_cast<int>(m_theme); }, [this](int v) { setTheme(static_cast<ThemeChoice>(v)); });
+    choices(tr("&Units"),
+            { { tr("Metric"), static_cast<int>(UnitSystem::Metric) },
+              { tr("Imperial"), static_cast<int>(UnitSystem::Imperial) },
+              { tr("Both"), static_cast<int>(UnitSystem::Both) } },
+            [] { return static_cast<int>(Figure::system()); }, [this](int v) { setUnits(static_cast<UnitSystem>(v)); });
 }
 
 void MainWindow::makeHelpMenu()

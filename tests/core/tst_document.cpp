@@ -4,6 +4,8 @@
 
 #include <QTemporaryDir>
 
+#include <random>
+
 using namespace mildpath;
 
 class TestDocument : public QObject
@@ -17,6 +19,7 @@ private Q_SLOTS:
     void badFiles_sayWhereAndWhy_data();
     void badFiles_sayWhereAndWhy();
     void everyTruncation_isRefused();
+    void damagedFiles_neverCrash();
     void unreadableFile_isNotBadInput();
     void failedSave_leavesTheOldFile();
     void correction_strikesAndKeeps();
@@ -156,6 +159,22 @@ void TestDocument::everyTruncation_isRefused()
     const std::string text = buildText(demoBuild());
     for (size_t length = 0; length + 2 < text.size(); length += 997)
         QVERIFY2(!parseBuild(text.substr(0, length)), qPrintable(QString::number(length)));
+}
+
+void TestDocument::damagedFiles_neverCrash()
+{
+    const std::string whole = buildText(demoBuild());
+    std::mt19937 random(7); // fixed: the same damage in every run
+    int refused = 0;
+    for (int i = 0; i < 150; ++i) {
+        std::string text = whole;
+        for (int k = 0; k < 3; ++k)
+            text[random() % text.size()] = static_cast<char>(random() % 256);
+        const auto loaded = parseBuild(text);
+        refused += !loaded;
+        QVERIFY(loaded || !loaded.error().errors.front().message.empty());
+    }
+    QVERIFY(refused > 50);
 }
 
 void TestDocument::unreadableFile_isNotBadInput()
