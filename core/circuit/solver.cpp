@@ -17,10 +17,13 @@ constexpr double filmMost_k = 80;
 constexpr double oilHeat_j_kg_k = 2000;
 constexpr double heatToOil = 0.8;
 constexpr double largestStep_pa = 10e5;
+// A Newton step is searched along until a fifth of its slope is left: cheap passes instead of steps
+// where valves begin to open.
+constexpr double slopeLeft = 0.2;
 constexpr int mostNewtonSteps = 100;
 constexpr int mostCoupledSteps = 12;
 constexpr int mostRounds = 80;
-constexpr double roughTolerance = 1e-3; // of the pump's flow: near enough for coupled steps
+constexpr double roughTolerance = 3e-4; // of the pump's flow: near enough for coupled steps
 
 /// Gauss with pivoting on rows [a | b]; the answer lands in the last column.
 bool solveSmall(std::vector<std::vector<double>> &rows)
@@ -223,7 +226,7 @@ int Network::newton(Work &work, double tolerance) const
         double slope = slopeAt(a);
         double slopeHigh = slope;
         for (int tries = 0; tries < 30; ++tries) {
-            if (std::abs(slope) <= 0.5 * std::abs(slope0) || (slope < 0 && a >= 1))
+            if (std::abs(slope) <= slopeLeft * std::abs(slope0) || (slope < 0 && a >= 1))
                 break;
             if (slope > 0) {
                 high = a;
