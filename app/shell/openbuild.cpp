@@ -100,7 +100,6 @@ void OpenBuild::open(Build build, const QString &path, const std::string &olderT
     clearVectorState();
     m_assessment = std::make_shared<const Assessment>(assess(*m_build));
     m_previous.reset();
-    ++m_revision;
     m_undo.clear();
     startJournal(unsaved);
     if (!m_build->engine.find(m_selectedStop.toStdString()))
@@ -150,7 +149,6 @@ void OpenBuild::setBuild(std::shared_ptr<const Build> build)
     m_previous = m_assessment;
     clearVectorState();
     m_assessment = std::make_shared<const Assessment>(assess(*m_build));
-    ++m_revision;
     Q_EMIT changed();
 }
 

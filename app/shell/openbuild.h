@@ -30,14 +30,13 @@ public:
     /// What it was before the last edit; null right after opening.
     const Assessment *previous() const { return m_previous.get(); }
     QUndoStack &undoStack() { return m_undo; }
-    int revision() const { return m_revision; }
 
     const QString &path() const { return m_path; }
     const QString &stateFolder() const { return m_stateFolder; }
     bool isModified() const { return m_baseUnsaved || !m_undo.isClean(); }
 
     /// Replaces the document; undo history and journal start anew.
-    /// @param unsaved  the document is in no file yet (recovered, or made from a template)
+    /// @param unsaved  the document is in no file yet (recovered work)
     void open(Build build, const QString &path, const std::string &olderText = {},
               bool unsaved = false);
     /// Writes to the path. Errors: the document and its path stay as they were.
@@ -77,7 +76,6 @@ private:
     QString m_path, m_selectedStop;
     std::string m_olderText;
     bool m_baseUnsaved = false;
-    int m_revision = 0;
 };
 
 } // namespace mildpath

@@ -106,8 +106,13 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
 Readout holdsReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
     Readout r { QStringLiteral("holds"), tr("Holds before start"),
-                { QString::number(now.holds()), {}, {} }, {}, tr("nothing holds the start"),
-                now.holds() > 0 ? Mark::Hold : Mark::Proven, QStringLiteral("Route"), {} };
+                { QString::number(now.holds()), {}, {} }, {}, {}, Mark::Hold, QStringLiteral("Route"), {} };
+    if (now.holds() == 0) {
+        // What nobody has looked at holds nothing, but it is not proven either.
+        const int open = now.notDone();
+        r.mark = open > 0 ? Mark::NotDone : Mark::Proven;
+        r.detail = open > 0 ? tr("none found; %1 marks not done").arg(open) : tr("everything proven");
+    }
     QStringList names;
     for (const Finding &f : now.findings) {
         if (f.mark != Mark::Hold)

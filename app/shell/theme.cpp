@@ -24,7 +24,7 @@ const Theme light {
     .selection = rgb(0x245B86), .selectionFill = rgb(0xDCE8F0),
     .proven = rgb(0x2C6B57), .lookAgain = rgb(0xA86A0B), .hold = rgb(0x9E2F28),
     .returns = rgb(0x8AA0AC),
-    .provenFill = rgb(0xDFE8DE), .holdFill = rgb(0xECD0CB),
+    .holdFill = rgb(0xECD0CB),
     .strip = rgb(0x25323A), .stripInk = rgb(0xF8F6F0), .stripMuted = rgb(0xB9C3C8),
     .stripLine = rgb(0x44525B),
     .cold = rgb(0x3E6F8E), .warm = rgb(0xA8711F), .hot = rgb(0x9E2F28),
@@ -38,7 +38,7 @@ const Theme dark {
     .selection = rgb(0x86BCE6), .selectionFill = rgb(0x2B3E4D),
     .proven = rgb(0x6CC0A0), .lookAgain = rgb(0xE3A84A), .hold = rgb(0xEE8578),
     .returns = rgb(0x7C919D),
-    .provenFill = rgb(0x25372F), .holdFill = rgb(0x4A2C2A),
+    .holdFill = rgb(0x4A2C2A),
     .strip = rgb(0x11161A), .stripInk = rgb(0xF4F0E6), .stripMuted = rgb(0xA9B3B9),
     .stripLine = rgb(0x333D45),
     .cold = rgb(0x7FB4D6), .warm = rgb(0xDDAA57), .hot = rgb(0xEE8578),
@@ -85,6 +85,9 @@ QString styleSheetOf(const Theme &t)
         QLineEdit, QComboBox { background: @panel; border: 1px solid @line; border-radius: 5px;
             padding: 3px 7px; selection-background-color: @sel; selection-color: @panel; }
         QLineEdit:focus { border: 2px solid @sel; padding: 2px 6px; }
+        QLineEdit#buildName { background: transparent; border-color: transparent; }
+        QLineEdit#buildName:hover { border: 1px solid @line; }
+        QLineEdit#buildName:focus { border: 2px solid @sel; background: @panel; }
         QLineEdit[refused="true"] { border: 2px solid @hold; padding: 2px 6px; }
         QComboBox:focus { border: 2px solid @sel; padding: 2px 6px; }
         QComboBox::drop-down { border: none; width: 20px; }
@@ -92,6 +95,7 @@ QString styleSheetOf(const Theme &t)
             selection-background-color: @selfill; selection-color: @sel; outline: 0; }
         QPushButton { background: @panel; border: 1px solid @line; border-radius: 5px;
             padding: 5px 12px; }
+        SidePanel QPushButton, mildpath--SidePanel QPushButton { margin: 3px 0; }
         QPushButton:hover { border-color: @sel; }
         QPushButton:focus { border: 2px solid @sel; padding: 4px 11px; }
         QPushButton:checked { background: @selfill; border-color: @sel; color: @sel; }

@@ -20,7 +20,7 @@ struct Theme
     QColor bench, panel, line, ink, muted, faint;
     QColor selection, selectionFill;
     QColor proven, lookAgain, hold, returns;
-    QColor provenFill, holdFill; ///< areas: inside the limits, never gauge here
+    QColor holdFill; ///< area where nobody gauges
     QColor strip, stripInk, stripMuted, stripLine;
     QColor cold, warm, hot; ///< oil temperatures in the forecast
     std::array<QColor, 5> oil; ///< pressure, low to high

@@ -9,6 +9,7 @@
 #include <QCloseEvent>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMenuBar>
 #include <QPainter>
 #include <QPushButton>
@@ -169,7 +170,7 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     auto *head = new Surface(&Theme::bench, Surface::Bottom, page);
     head->setFixedHeight(39);
     auto *headRow = new QHBoxLayout(head);
-    headRow->setContentsMargins(14, 0, 16, 0);
+    headRow->setContentsMargins(14, 0, 8, 0);
     headRow->setSpacing(0);
     auto *order = new QLabel(tr("Oil order"), head);
     order->setFixedWidth(196);
@@ -181,7 +182,13 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     m_tabs->setFocusPolicy(Qt::TabFocus);
     m_tabs->setAccessibleName(tr("Benches"));
     headRow->addWidget(m_tabs, 1, Qt::AlignBottom);
-    m_name = new QLabel(head);
+    m_name = new QLineEdit(head);
+    m_name->setObjectName(QStringLiteral("buildName"));
+    m_name->setAccessibleName(tr("Name of the build"));
+    m_name->setToolTip(tr("The build's name; click to change it"));
+    m_name->setAlignment(Qt::AlignRight);
+    m_name->setFixedWidth(330);
+    connect(m_name, &QLineEdit::editingFinished, this, &MainWindow::rename);
     headRow->addWidget(m_name);
     column->addWidget(head);
 
@@ -275,9 +282,19 @@ void MainWindow::refresh()
 void MainWindow::updateTitle()
 {
     const QString name = qs(m_open->build().name);
-    m_name->setText(name);
+    if (!m_name->isModified())
+        m_name->setText(name);
     setWindowTitle(name + QStringLiteral("[*] – Mild Path"));
     setWindowModified(m_open->isModified());
+}
+
+void MainWindow::rename()
+{
+    const std::string name = m_name->text().trimmed().toStdString();
+    m_name->setModified(false);
+    if (name != m_open->build().name && !m_open->edit(Rename { name }))
+        m_messages->say(tr("A build needs a name."));
+    updateTitle();
 }
 
 void MainWindow::setTheme(ThemeChoice choice)
@@ -293,13 +310,6 @@ void MainWindow::setUnits(UnitSystem system)
     Figure::setSystem(system);
     m_strip->refresh();
     refresh();
-}
-
-void MainWindow::changeEvent(QEvent *event)
-{
-    QMainWindow::changeEvent(event);
-    if (event->type() == QEvent::PaletteChange && m_strip)
-        update();
 }
 
 void MainWindow::closeEvent(QCloseEvent *event)

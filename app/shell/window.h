@@ -10,6 +10,7 @@
 #include <QMainWindow>
 
 class QLabel;
+class QLineEdit;
 class QMenu;
 class QPushButton;
 class QStackedWidget;
@@ -69,7 +70,6 @@ protected:
     void closeEvent(QCloseEvent *event) override;
     void dragEnterEvent(QDragEnterEvent *event) override;
     void dropEvent(QDropEvent *event) override;
-    void changeEvent(QEvent *event) override;
 
 private:
     void addBench(Bench *bench);
@@ -80,6 +80,7 @@ private:
     void makeHelpMenu();
     void refresh();
     void updateTitle();
+    void rename();
     void updateRecent();
     void noteRecent(const QString &path);
     /// Asks about unsaved work. @return false: stay
@@ -95,7 +96,7 @@ private:
     SidePanel *m_panel;
     ReadoutStrip *m_strip;
     MessageBar *m_messages;
-    QLabel *m_name;
+    QLineEdit *m_name; ///< the build's name, changed in place
     QMenu *m_recent = nullptr;
     std::vector<Bench *> m_benches;
     ThemeChoice m_theme = ThemeChoice::Light;

@@ -68,7 +68,7 @@ bool MainWindow::openTemplate(const QString &name)
         return false;
     }
     m_messages->hide();
-    m_open->open(std::move(loaded->build), QString(), {}, true);
+    m_open->open(std::move(loaded->build), QString());
     return true;
 }
 

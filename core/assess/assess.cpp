@@ -12,6 +12,15 @@ int Assessment::holds() const
     }));
 }
 
+int Assessment::notDone() const
+{
+    int count = 0;
+    for (const StopMarks &m : marks)
+        for (const Mark mark : { m.size, m.clean, m.flow })
+            count += mark == Mark::NotDone;
+    return count;
+}
+
 const BearingClearance *Assessment::clearance(std::string_view stop) const
 {
     const auto it = std::find_if(clearances.begin(), clearances.end(),

@@ -158,6 +158,8 @@ struct Assessment
     std::optional<Error> unsolved; ///< the circuit has no solution: nothing of the forecast is filled
 
     int holds() const;
+    /// Marks (size, clean, flow of every stop) nobody has done anything for yet.
+    int notDone() const;
     const BearingClearance *clearance(std::string_view stop) const;
     const StopMarks *marksOf(std::string_view stop) const;
 };

@@ -93,13 +93,13 @@ void judge(BearingClearance &b)
     const Limits &l = *b.limits;
     if (!b.measured) {
         b.mark = Mark::NotDone;
-        b.verdict = "not gauged; the middle of the limits, " + limit(b.cold_um.value) + ", is assumed";
+        b.verdict = "not gauged; the middle of the limits, " + limit(b.cold_um.value) + " µm, is assumed";
         b.next = "Gauge it upright, front and rear";
         return;
     }
     const double u = b.cold_um.expanded();
     const double low = b.cold_um.value - u, high = b.cold_um.value + u;
-    const std::string value = um(b.cold_um.value) + " ± " + um(u);
+    const std::string value = um(b.cold_um.value) + " ± " + um(u) + " µm";
     const auto past = std::find_if(b.readings.begin(), b.readings.end(),
                                    [](const JudgedReading &r) { return r.pastLimit; });
     bool front = false, rear = false;
@@ -119,7 +119,7 @@ void judge(BearingClearance &b)
         b.next = "Gauge again, or with a better instrument";
     } else if (past != b.readings.end()) {
         b.mark = Mark::LookAgain;
-        b.verdict = um(past->at20_um) + " at one position is past the limit of "
+        b.verdict = um(past->at20_um) + " µm at one position is past the limit of "
             + limit(past->at20_um > l.max_um ? l.max_um : l.min_um);
         b.next = "The mean is inside. Gauge that position again; then swap the shells";
     } else if (!front || !rear) {

@@ -26,8 +26,7 @@ Result<void> checkNumber(const CalcInput &in, const Json &value, const std::stri
     if (!std::isfinite(v))
         return fail(place, "must be a finite number");
     const bool lowOk = in.aboveLeast ? v > in.least : v >= in.least;
-    const bool highOk = in.belowMost ? v < in.most : v <= in.most;
-    if (!lowOk || !highOk)
+    if (!lowOk || !(v <= in.most))
         return fail(place, "must be " + rangeText(in) + ", is " + value.dump());
     if (in.kind == CalcKind::WholeNumber && v != std::floor(v))
         return fail(place, "must be a whole number, is " + value.dump());

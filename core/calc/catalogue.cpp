@@ -92,7 +92,7 @@ std::string rangeText(const CalcInput &in)
     if (in.least > -1e12)
         out = (in.aboveLeast ? "above " : "at least ") + Json(in.least).dump();
     if (in.most < 1e12)
-        out += std::string(out.empty() ? "" : " and ") + (in.belowMost ? "below " : "at most ")
+        out += std::string(out.empty() ? "" : " and ") + "at most "
             + Json(in.most).dump();
     return out;
 }

@@ -27,7 +27,6 @@ struct CalcInput
     double least = -1e12;
     double most = 1e12;
     bool aboveLeast = false; ///< `least` itself is refused
-    bool belowMost = false; ///< `most` itself is refused
     std::string_view choices {}; ///< of a text, separated by '|'; the first is the default
     std::span<const CalcInput> items {}; ///< of a list: the keys of its objects
 };

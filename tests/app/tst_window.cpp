@@ -11,6 +11,7 @@
 #include <QComboBox>
 #include <QImage>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMenuBar>
 #include <QPushButton>
 #include <QSlider>
@@ -40,6 +41,7 @@ private Q_SLOTS:
     void oilChoice_isAnEdit();
     void fittedSpring_canBeChangedInPlace();
     void proof_marksTheStop();
+    void name_isChangedInPlace();
     void selection_isOneEverywhere();
     void stripCell_opensItsBench();
     void imperial_isReadAndShown();
@@ -304,6 +306,24 @@ void TestWindow::proof_marksTheStop()
     QCOMPARE(m_window->openBuild().assessment().holds(), holds - 1);
     QCOMPARE(shownIn("holds"), QString::number(holds - 1));
     QVERIFY(!m_window->openBuild().build().proofs.back().by.empty());
+}
+
+void TestWindow::name_isChangedInPlace()
+{
+    auto *name = m_window->findChild<QLineEdit *>(QStringLiteral("buildName"));
+    const QString before = name->text();
+    name->setFocus();
+    name->selectAll();
+    QTest::keyClicks(name, QStringLiteral("Lifeboat spare"));
+    QTest::keyClick(name, Qt::Key_Return);
+    QCOMPARE(m_window->openBuild().build().name, std::string("Lifeboat spare"));
+    QVERIFY(m_window->windowTitle().startsWith(QStringLiteral("Lifeboat spare")));
+    name->selectAll();
+    QTest::keyClick(name, Qt::Key_Delete);
+    QTest::keyClick(name, Qt::Key_Return); // a build needs a name
+    QCOMPARE(name->text(), QStringLiteral("Lifeboat spare"));
+    m_window->openBuild().undoStack().undo();
+    QCOMPARE(name->text(), before);
 }
 
 void TestWindow::selection_isOneEverywhere()

@@ -157,7 +157,13 @@ PanelContent ForecastBench::panel() const
         if (f.mark == Mark::Hold)
             if (const Stop *stop = build.engine.find(f.stop); stop && !names.contains(qs(stop->name)))
                 names << qs(stop->name);
-    out.push_back(PanelVerdict { holds > 0 ? Mark::Hold : Mark::Proven, holds == 1 ? tr("1 thing holds the start") : tr("%1 things hold the start").arg(holds), names.join(QStringLiteral(", ")) });
+    const int open = a.notDone();
+    if (holds > 0)
+        out.push_back(PanelVerdict { Mark::Hold, holds == 1 ? tr("1 thing holds the start") : tr("%1 things hold the start").arg(holds), names.join(QStringLiteral(", ")) });
+    if (open > 0)
+        out.push_back(PanelVerdict { Mark::NotDone, tr("%1 marks not done").arg(open), tr("size, clean and flow of the stops on the rail") });
+    if (holds == 0 && open == 0)
+        out.push_back(PanelVerdict { Mark::Proven, tr("Everything proven"), {} });
     out.push_back(PanelRule {});
     useFields(out);
     return out;

@@ -261,7 +261,9 @@ void RouteBench::stopFields(const Stop &stop, PanelContent &out) const
             }
             QString label = qs(findElementKey(e->type, key)->meaning);
             if (e->type == "orifice")
-                label = stop.kind == "lifter" ? tr("restrictor before the gallery") : tr("hole");
+                label = stop.kind == "lifter" ? tr("restrictor before the gallery")
+                    : stop.kind == "pickup"   ? tr("strainer, as one hole")
+                                              : tr("hole");
             out.push_back(PanelField {
                 qs(id) + u'.' + qs(key), label, unit.dimension, unit.unit, unit.decimals,
                 e->value(std::string(key)) / unit.perSi,
@@ -291,9 +293,9 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
                                     prove("clean", tr("seen clean to the far end")) });
     if (flow)
         out.push_back(PanelButton { QStringLiteral("proveFlow"),
-                                    stop.kind == "plug" ? tr("Plug seen fitted and sealed") : tr("Oil seen to come out here"),
+                                    stop.kind == "plug" ? tr("Plug seen fitted and sealed") : tr("Oil seen to flow here"),
                                     prove("flow", stop.kind == "plug" ? tr("seen fitted and sealed")
-                                                                      : tr("oil seen to come out")) });
+                                                                      : tr("oil seen to flow")) });
     if (clean)
         out.push_back(PanelText { tr("Solvents: air and gloves. Eyes against brushes and compressed air. Never "
                                      "with a torch or hot air."),

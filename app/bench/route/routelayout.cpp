@@ -86,13 +86,9 @@ private:
             for (const Stop *s : ofKind(kind))
                 stopAt(*s, where, RoutePoint::Right);
         };
-        for (const Element &e : m_build.circuit.elements) {
-            if (e.type == "pump") {
-                m_pump = &e;
-                if (const Element *suction = into(e.from))
-                    line(*suction, { { sump, pump } });
-            }
-        }
+        for (const Element &e : m_build.circuit.elements)
+            if (const Element *suction = e.type == "pump" ? into(e.from) : nullptr)
+                line(*suction, { { sump, pump } });
         place("pickup", sump);
         place("pump", pump);
         place("filter", filter);
@@ -146,7 +142,6 @@ private:
         for (size_t i = 0; i < nodes.size(); ++i)
             m_galleryNodes.push_back(nodes[i]);
         m_out.galleryLabel = QPointF(m_filter.x() + bend + 6, first.y());
-        m_galleryFront = nodes.front();
     }
 
     /// A pipe end that feeds something besides a gauge tap.
@@ -307,8 +302,6 @@ private:
     std::map<std::string, QPointF> m_place;
     std::vector<std::string> m_galleryNodes;
     std::vector<QPointF> m_drops;
-    const Element *m_pump = nullptr;
-    std::string m_galleryFront;
     QPointF m_filter;
     double m_spacing = 100;
 };
