@@ -28,7 +28,8 @@ int main(int argc, char **argv)
         window.openFile(qs(demoBuildPath().string())); // readings add up; every bench starts alike
         window.showBench(bench->title());
         app.processEvents();
-        const QByteArray name = QByteArray("reading stored to repainted window, ") + bench->title().toUtf8();
+        const QByteArray name
+            = QByteArray("reading stored to repainted window, ") + bench->title().toUtf8();
         const double median = measure(name.constData(), times, [&](int i) {
             Reading r;
             r.stop = "main_2";

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One solve, one full assessment, and how many Newton steps they take.
 #include "assess/assessment.h"
-#include "storage/templates.h"
 #include "stopwatch.h"
+#include "storage/templates.h"
 
 #include <cstdlib>
 
@@ -33,7 +33,8 @@ void printSteps(const Network &network)
                     neighbour = std::max(neighbour, warm->newtonSteps);
             }
         }
-    std::printf("Newton steps: cold inner %d, cold total 20-120 C %d, anywhere %d, neighbouring speed %d, failures %d\n",
+    std::printf("Newton steps: cold inner %d, cold total 20-120 C %d, anywhere %d, neighbouring "
+                "speed %d, failures %d\n",
                 coldInner, coldUsual, coldTotal, neighbour, failed);
 }
 
@@ -46,12 +47,14 @@ void printStepsAfterEdit(const Circuit &circuit)
         for (Element &e : changed.elements) {
             if (e.type == "pump" && std::string_view(what).starts_with("pump"))
                 e.values["displacement_m3"] *= 1.02;
-            if (e.id.starts_with("main_") && e.type == "bearing" && std::string_view(what).starts_with("all"))
+            if (e.id.starts_with("main_") && e.type == "bearing"
+                && std::string_view(what).starts_with("all"))
                 e.values["clearance_um"] *= 1.02;
         }
         const Network after = *Network::compile(changed);
         int most = 0, solves = 0, beyond4 = 0;
-        for (const Oil &oil : { Oil { 44, 8.3, 848 }, Oil { 105, 14.2, 878 }, Oil { 310, 24.2, 898 } })
+        for (const Oil &oil :
+             { Oil { 44, 8.3, 848 }, Oil { 105, 14.2, 878 }, Oil { 310, 24.2, 898 } })
             for (double t = 20; t <= 120; t += 5)
                 for (double rpm = 600; rpm <= 7500; rpm += 100) {
                     SolveState state;
@@ -61,7 +64,8 @@ void printStepsAfterEdit(const Circuit &circuit)
                     beyond4 += !s || s->newtonSteps > 4;
                     ++solves;
                 }
-        std::printf("Newton steps, warm, after %s +2 %%: at most %d, above 4 in %d of %d solves\n", what, most, beyond4, solves);
+        std::printf("Newton steps, warm, after %s +2 %%: at most %d, above 4 in %d of %d solves\n",
+                    what, most, beyond4, solves);
     }
 }
 
@@ -88,10 +92,13 @@ int main()
     const double cold = measure("solve, cold start", 2000, [&](int) {
         static_cast<void>(network->solve({ oil, 3000, 100 }));
     });
-    measure("compile a circuit", 500, [&](int) { static_cast<void>(Network::compile(build.circuit)); });
-    const double whole = measure("assess the demo build", 200, [&](int) { static_cast<void>(assess(build)); });
-    std::printf("ratios: cold / warm solve %.1f, assess / warm solve %.0f, assess / frame (16 ms) %.2f\n", cold / warm,
-                whole / warm, whole / 16000);
+    measure("compile a circuit", 500,
+            [&](int) { static_cast<void>(Network::compile(build.circuit)); });
+    const double whole
+        = measure("assess the demo build", 200, [&](int) { static_cast<void>(assess(build)); });
+    std::printf(
+        "ratios: cold / warm solve %.1f, assess / warm solve %.0f, assess / frame (16 ms) %.2f\n",
+        cold / warm, whole / warm, whole / 16000);
     printSteps(*network);
     printStepsAfterEdit(build.circuit);
     return EXIT_SUCCESS;

@@ -16,7 +16,8 @@ template <class Work> double measure(const char *name, int times, Work work)
         const auto start = std::chrono::steady_clock::now();
         work(i);
         taken.push_back(
-            std::chrono::duration<double, std::micro>(std::chrono::steady_clock::now() - start).count());
+            std::chrono::duration<double, std::micro>(std::chrono::steady_clock::now() - start)
+                .count());
     }
     std::sort(taken.begin(), taken.end());
     const double median = taken[taken.size() / 2];

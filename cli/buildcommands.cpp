@@ -25,7 +25,8 @@ tl::expected<Build, int> loadOnly(const Options &options)
 
 void printTable(const std::vector<ForecastLine> &lines)
 {
-    std::cout << "oil_temp_c,rpm,gauge_kpa,likely_low_kpa,likely_high_kpa,weakest_kpa,weakest_ratio\n";
+    std::cout
+        << "oil_temp_c,rpm,gauge_kpa,likely_low_kpa,likely_high_kpa,weakest_kpa,weakest_ratio\n";
     for (const ForecastLine &l : lines)
         for (size_t i = 0; i < l.rpm.size(); ++i)
             std::cout << formatPlain(l.oil_c, 1) << ',' << formatPlain(l.rpm[i], 0) << ','

@@ -8,31 +8,55 @@ namespace mildpath::cli {
 namespace {
 
 const std::array<Verb, 7> verbs { {
-    { "calc", "calc [NAME [--describe]]",
-      "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its keys,\n"
+    { "calc",
+      "calc [NAME [--describe]]",
+      "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
+      "keys,\n"
       "units, ranges and source.",
-      {}, { "--describe" }, runCalc },
-    { "templates", "templates", "Lists the engines a new build can start from.", {}, {},
+      {},
+      { "--describe" },
+      runCalc },
+    { "templates",
+      "templates",
+      "Lists the engines a new build can start from.",
+      {},
+      {},
       runTemplates },
-    { "new", "new --template NAME -o FILE [--force]",
+    { "new",
+      "new --template NAME -o FILE [--force]",
       "Makes a build without readings. An existing file is replaced only with --force.",
-      { "--template", "-o" }, { "--force" }, runNew },
-    { "validate", "validate FILE",
-      "Checks a build for structure and sense and names every fault with its place.", {}, {},
+      { "--template", "-o" },
+      { "--force" },
+      runNew },
+    { "validate",
+      "validate FILE",
+      "Checks a build for structure and sense and names every fault with its place.",
+      {},
+      {},
       runValidate },
-    { "assess", "assess FILE [--json]",
-      "Findings, holds, clearances, forecast. Exit code 1 when something holds the start.", {},
-      { "--json" }, runAssess },
-    { "forecast", "forecast FILE [--rpm 600:7000:200] [--oil-temp-c 40,100,130] [--oil GRADE] [--json]",
-      "Pressure at the gauge and at the weakest stop over speed and oil temperature, with the range\n"
+    { "assess",
+      "assess FILE [--json]",
+      "Findings, holds, clearances, forecast. Exit code 1 when something holds the start.",
+      {},
+      { "--json" },
+      runAssess },
+    { "forecast",
+      "forecast FILE [--rpm 600:7000:200] [--oil-temp-c 40,100,130] [--oil GRADE] [--json]",
+      "Pressure at the gauge and at the weakest stop over speed and oil temperature, with the "
+      "range\n"
       "nine builds in ten would fall in. CSV unless --json.",
-      { "--rpm", "--oil-temp-c", "--oil" }, { "--json" }, runForecast },
+      { "--rpm", "--oil-temp-c", "--oil" },
+      { "--json" },
+      runForecast },
     { "solve",
       "solve CIRCUIT.json --rpm N --oil-temp-c T [--oil JSON] [--edits FILE]\n"
       "                   [--bearing-temperature default|energy]",
-      "Solves a bare circuit: node pressures, flows, Newton steps, mass error. Without --oil an SAE 40\n"
+      "Solves a bare circuit: node pressures, flows, Newton steps, mass error. Without --oil an "
+      "SAE 40\n"
       "is used (kv40 105, kv100 14.2 mm2/s, 878 kg/m3). --edits changes the circuit first.",
-      { "--rpm", "--oil-temp-c", "--oil", "--edits", "--bearing-temperature" }, {}, runSolve },
+      { "--rpm", "--oil-temp-c", "--oil", "--edits", "--bearing-temperature" },
+      {},
+      runSolve },
 } };
 
 void printHelp()
@@ -40,8 +64,9 @@ void printHelp()
     std::cout << "mildpath-cli: proves an engine's lubrication system from the shell\n\n";
     for (const Verb &v : verbs)
         std::cout << "  mildpath-cli " << v.usage << '\n';
-    std::cout << "\n`mildpath-cli VERB --help` explains one. Exit codes: 0 done; 1 done, and the build\n"
-                 "has holds (assess); 2 bad input; 3 could not read or write; 4 no solution found.\n";
+    std::cout
+        << "\n`mildpath-cli VERB --help` explains one. Exit codes: 0 done; 1 done, and the build\n"
+           "has holds (assess); 2 bad input; 3 could not read or write; 4 no solution found.\n";
 }
 
 int run(const std::vector<std::string> &words)

@@ -42,8 +42,8 @@ Result<Options> parseOptions(const Verb &verb, const std::vector<std::string> &w
 
 int report(const Error &error, const std::string &file, int exitCode)
 {
-    std::cerr << (file.empty() ? "" : file + ": ") << (error.place.empty() ? "" : error.place + ": ")
-              << error.message << '\n';
+    std::cerr << (file.empty() ? "" : file + ": ")
+              << (error.place.empty() ? "" : error.place + ": ") << error.message << '\n';
     return exitCode;
 }
 

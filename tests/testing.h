@@ -13,16 +13,17 @@
 
 namespace mildpath {
 
-/// |actual − expected| ≤ rtol |expected| + atol, with the figures when not. QCOMPARE on doubles asks
-/// for 1e-12 and calls any two tiny numbers equal.
+/// |actual − expected| ≤ rtol |expected| + atol, with the figures when not. QCOMPARE on doubles
+/// asks for 1e-12 and calls any two tiny numbers equal.
 inline void verifyClose(double actual, double expected, double rtol, double atol = 0,
                         const QString &what = {})
 {
     const bool close = std::abs(actual - expected) <= rtol * std::abs(expected) + atol;
-    QVERIFY2(close, qPrintable(QStringLiteral("%1 is %2, expected %3")
-                                   .arg(what)
-                                   .arg(actual, 0, 'g', 9)
-                                   .arg(expected, 0, 'g', 9)));
+    QVERIFY2(close,
+             qPrintable(QStringLiteral("%1 is %2, expected %3")
+                            .arg(what)
+                            .arg(actual, 0, 'g', 9)
+                            .arg(expected, 0, 'g', 9)));
 }
 
 inline QString dataFile(const char *name)
@@ -35,13 +36,17 @@ inline std::string textOf(const char *name)
     return readTextFile(dataFile(name).toStdString()).value();
 }
 
-inline Json jsonOf(const char *name) { return parseJson(textOf(name)).value(); }
+inline Json jsonOf(const char *name)
+{
+    return parseJson(textOf(name)).value();
+}
 
 /// Rows of a CSV file without its header; cells as text.
 inline QList<QStringList> rowsOf(const char *name)
 {
     QList<QStringList> rows;
-    const QStringList lines = QString::fromStdString(textOf(name)).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+    const QStringList lines
+        = QString::fromStdString(textOf(name)).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
     for (const QString &line : lines.mid(1))
         rows << line.split(QLatin1Char(','));
     return rows;
@@ -55,7 +60,10 @@ inline Circuit inlineFour()
     return errors.empty() ? c : Circuit {};
 }
 
-inline Build demoBuild() { return loadBuild(demoBuildPath()).value().build; }
+inline Build demoBuild()
+{
+    return loadBuild(demoBuildPath()).value().build;
+}
 
 /// Oils of the reference tables, by grade.
 inline Oil referenceOil(int grade)

@@ -26,8 +26,9 @@ Result<QString> withoutComma(const QString &text, const QLocale &locale)
         return pointed;
     QString joined = text;
     joined.remove(u',');
-    return fail("", "\"" + text.toStdString() + "\" may be " + pointed.trimmed().toStdString() + " or "
-                        + joined.trimmed().toStdString() + "; write it without the comma");
+    return fail("",
+                "\"" + text.toStdString() + "\" may be " + pointed.trimmed().toStdString() + " or "
+                    + joined.trimmed().toStdString() + "; write it without the comma");
 }
 
 QuantityField::QuantityField(Dimension dimension, std::string unit, QWidget *parent)
@@ -40,8 +41,8 @@ QuantityField::QuantityField(Dimension dimension, std::string unit, QWidget *par
         markRefused(false);
         const auto si = read();
         const bool fits = si && (!m_check || m_check(*si));
-        Q_EMIT understood(fits ? qs(formatNumber(toUnit(*si, m_unit, m_dimension), m_decimals)) + u' '
-                                + qs(m_unit)
+        Q_EMIT understood(fits ? qs(formatNumber(toUnit(*si, m_unit, m_dimension), m_decimals))
+                                  + u' ' + qs(m_unit)
                                : QString());
     });
 }
@@ -67,9 +68,8 @@ void QuantityField::setValue(std::optional<double> si)
 void QuantityField::showValue()
 {
     markRefused(false);
-    const QString shown = m_value
-        ? qs(formatPlain(toUnit(*m_value, m_unit, m_dimension), m_decimals))
-        : QString();
+    const QString shown
+        = m_value ? qs(formatPlain(toUnit(*m_value, m_unit, m_dimension), m_decimals)) : QString();
     if (shown != text())
         setText(shown);
     setModified(false);

@@ -13,8 +13,9 @@ namespace mildpath {
 /// A field that takes any unit of its kind ("1.8 thou", "0.058 mm") and, with none, its own.
 ///
 /// Enter stores and asks to move on; Up and Down nudge; Backspace in an empty field goes back;
-/// Escape brings the old value back. A value that cannot be is refused: the field keeps the text for
-/// mending while it has the focus and the old value otherwise; the reason goes out as refused().
+/// Escape brings the old value back. A value that cannot be is refused: the field keeps the text
+/// for mending while it has the focus and the old value otherwise; the reason goes out as
+/// refused().
 class QuantityField : public QLineEdit
 {
     Q_OBJECT

@@ -47,8 +47,9 @@ void drawMark(QPainter &painter, QPointF centre, double size, Mark mark, bool on
         break;
     }
     case Mark::LookAgain:
-        painter.drawPolygon(QPolygonF { { centre + QPointF(0, -r * 1.1), centre + QPointF(r * 1.1, 0),
-                                          centre + QPointF(0, r * 1.1), centre + QPointF(-r * 1.1, 0) } });
+        painter.drawPolygon(
+            QPolygonF { { centre + QPointF(0, -r * 1.1), centre + QPointF(r * 1.1, 0),
+                          centre + QPointF(0, r * 1.1), centre + QPointF(-r * 1.1, 0) } });
         break;
     case Mark::Hold:
         painter.drawRoundedRect(QRectF(centre.x() - r, centre.y() - r, size, size), 1, 1);

@@ -15,7 +15,10 @@
 namespace mildpath {
 namespace {
 
-QVector<double> vectorOf(const std::vector<double> &v) { return { v.begin(), v.end() }; }
+QVector<double> vectorOf(const std::vector<double> &v)
+{
+    return { v.begin(), v.end() };
+}
 
 /// Numbers on the axes with the thin space that groups thousands everywhere else.
 class GroupedTicker : public QCPAxisTicker
@@ -38,8 +41,8 @@ double valueAt(const Curve &curve, double x)
     return curve.y.back();
 }
 
-void addText(QCustomPlot *plot, const QString &text, double x, double y, const QColor &colour, bool bold,
-             Qt::Alignment alignment)
+void addText(QCustomPlot *plot, const QString &text, double x, double y, const QColor &colour,
+             bool bold, Qt::Alignment alignment)
 {
     auto *item = new QCPItemText(plot);
     item->setText(text);
@@ -90,7 +93,8 @@ void CurveChart::applyColours()
     }
 }
 
-void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<ChartMark> &marks, double mostY)
+void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<ChartMark> &marks,
+                            double mostY)
 {
     const Theme &t = Theme::current();
     applyColours();
@@ -121,7 +125,8 @@ void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<
             high->setChannelFillGraph(low);
         }
         QCPGraph *graph = m_plot->addGraph();
-        graph->setPen(QPen(c.colour, c.dashed ? 1.2 : 2.4, c.dashed ? Qt::DashLine : Qt::SolidLine));
+        graph->setPen(
+            QPen(c.colour, c.dashed ? 1.2 : 2.4, c.dashed ? Qt::DashLine : Qt::SolidLine));
         graph->setData(vectorOf(c.x), vectorOf(c.y), true);
         graph->setAntialiased(true);
         const double x = left + c.labelAt * (right - left);

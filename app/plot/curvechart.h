@@ -35,7 +35,8 @@ class CurveChart : public QWidget
 public:
     explicit CurveChart(QWidget *parent = nullptr);
     void setAxes(const QString &xName, const QString &yName);
-    void setContent(const std::vector<Curve> &curves, const std::vector<ChartMark> &marks, double mostY);
+    void setContent(const std::vector<Curve> &curves, const std::vector<ChartMark> &marks,
+                    double mostY);
     int curveCount() const { return m_curveCount; }
 
 private:

@@ -32,8 +32,14 @@ QString Shown::text() const
     return out;
 }
 
-UnitSystem Figure::system() { return chosen; }
-void Figure::setSystem(UnitSystem system) { chosen = system; }
+UnitSystem Figure::system()
+{
+    return chosen;
+}
+void Figure::setSystem(UnitSystem system)
+{
+    chosen = system;
+}
 
 Shown Figure::clearance(double um, double u_um)
 {
@@ -82,8 +88,17 @@ Shown Figure::percent(double share)
     return { qs(formatNumber(100 * share, 0)), QStringLiteral("%"), {} };
 }
 
-std::string Figure::clearanceUnit() { return chosen == UnitSystem::Imperial ? "thou" : "µm"; }
-std::string Figure::pressureUnit() { return chosen == UnitSystem::Imperial ? "psi" : "bar"; }
-std::string Figure::temperatureUnit() { return chosen == UnitSystem::Imperial ? "°F" : "°C"; }
+std::string Figure::clearanceUnit()
+{
+    return chosen == UnitSystem::Imperial ? "thou" : "µm";
+}
+std::string Figure::pressureUnit()
+{
+    return chosen == UnitSystem::Imperial ? "psi" : "bar";
+}
+std::string Figure::temperatureUnit()
+{
+    return chosen == UnitSystem::Imperial ? "°F" : "°C";
+}
 
 } // namespace mildpath

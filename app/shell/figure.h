@@ -45,7 +45,10 @@ public:
     static std::string temperatureUnit();
 };
 
-inline QString qs(const std::string &s) { return QString::fromStdString(s); }
+inline QString qs(const std::string &s)
+{
+    return QString::fromStdString(s);
+}
 inline QString qs(std::string_view s)
 {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));

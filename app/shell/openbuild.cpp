@@ -83,8 +83,8 @@ void OpenBuild::startJournal(bool baseUnsaved)
     m_journal.reset();
     if (m_stateFolder.isEmpty())
         return;
-    auto journal = Journal::start(m_stateFolder.toStdString(), *m_build, m_path.toStdString(),
-                                  baseUnsaved);
+    auto journal
+        = Journal::start(m_stateFolder.toStdString(), *m_build, m_path.toStdString(), baseUnsaved);
     if (journal)
         m_journal.emplace(std::move(*journal));
     else
@@ -103,8 +103,8 @@ void OpenBuild::open(Build build, const QString &path, const std::string &olderT
     m_undo.clear();
     startJournal(unsaved);
     if (!m_build->engine.find(m_selectedStop.toStdString()))
-        m_selectedStop = m_build->engine.stops.empty() ? QString()
-                                                       : qs(m_build->engine.stops.front().id);
+        m_selectedStop
+            = m_build->engine.stops.empty() ? QString() : qs(m_build->engine.stops.front().id);
     Q_EMIT opened();
     Q_EMIT changed();
     Q_EMIT stopSelected(m_selectedStop);
@@ -113,8 +113,7 @@ void OpenBuild::open(Build build, const QString &path, const std::string &olderT
 
 Result<void> OpenBuild::save(const QString &path)
 {
-    if (auto ok = saveBuild(path.toStdString(), *m_build, path == m_path ? m_olderText : "");
-        !ok)
+    if (auto ok = saveBuild(path.toStdString(), *m_build, path == m_path ? m_olderText : ""); !ok)
         return ok;
     m_path = path;
     m_olderText.clear();

@@ -15,8 +15,8 @@
 
 namespace mildpath {
 
-/// The open document: the value, what follows from it, and the way back. The only writer; everything
-/// else reads and asks for edits.
+/// The open document: the value, what follows from it, and the way back. The only writer;
+/// everything else reads and asks for edits.
 class OpenBuild : public QObject
 {
     Q_OBJECT

@@ -73,7 +73,8 @@ private:
     double textHeight(const QString &text, const QFont &font, double indent = 0) const
     {
         return QFontMetricsF(font)
-            .boundingRect(QRectF(0, 0, std::max(60.0, width() - indent), 2000), Qt::TextWordWrap, text)
+            .boundingRect(QRectF(0, 0, std::max(60.0, width() - indent), 2000), Qt::TextWordWrap,
+                          text)
             .height();
     }
 
@@ -122,8 +123,8 @@ private:
         drawLine(p, QRectF(0, 0, width() - used - 8, 22), Qt::AlignVCenter, i.label, bodyFont(),
                  t.muted);
         if (!i.value.second.isEmpty())
-            drawLine(p, QRectF(0, 19, width(), 16), Qt::AlignRight | Qt::AlignVCenter, i.value.second,
-                     textFont(TextSize::Small), t.muted);
+            drawLine(p, QRectF(0, 19, width(), 16), Qt::AlignRight | Qt::AlignVCenter,
+                     i.value.second, textFont(TextSize::Small), t.muted);
     }
     void paint(QPainter &p, const PanelChange &i) const
     {
@@ -211,7 +212,7 @@ public:
         m_reason->hide();
         m_label->setBuddy(m_field);
         m_label->setWordWrap(true);
-            m_field->setFixedWidth(72);
+        m_field->setFixedWidth(72);
         m_field->setObjectName(item.id);
         m_field->setNudge(std::pow(10.0, -item.decimals));
         connect(m_field, &QuantityField::refused, this, [this](const QString &why) { say(why); });

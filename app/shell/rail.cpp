@@ -16,7 +16,10 @@ constexpr int columnWidth = 28;
 constexpr int leastRow = 24, mostRow = 30;
 
 /// Centre of a mark column, from the right edge.
-double markX(double width, int column) { return width - columnWidth * (3 - column) + columnWidth / 2.0 - 2; }
+double markX(double width, int column)
+{
+    return width - columnWidth * (3 - column) + columnWidth / 2.0 - 2;
+}
 
 class RailDelegate : public QStyledItemDelegate
 {
@@ -29,7 +32,8 @@ public:
         return { 100, rowHeight };
     }
 
-    void paint(QPainter *p, const QStyleOptionViewItem &option, const QModelIndex &index) const override
+    void paint(QPainter *p, const QStyleOptionViewItem &option,
+               const QModelIndex &index) const override
     {
         const Theme &t = Theme::current();
         const QRectF r = option.rect;
@@ -37,7 +41,8 @@ public:
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
         if (selected) {
-            p->setPen(option.state & QStyle::State_HasFocus ? QPen(t.selection, 1) : QPen(Qt::NoPen));
+            p->setPen(option.state & QStyle::State_HasFocus ? QPen(t.selection, 1)
+                                                            : QPen(Qt::NoPen));
             p->setBrush(t.selectionFill);
             p->drawRoundedRect(r.adjusted(4.5, 0.5, -4.5, -0.5), 5, 5);
         }
@@ -50,7 +55,9 @@ public:
         p->setBrush(t.panel);
         p->drawEllipse(QPointF(18, r.center().y()), 4.5, 4.5);
         const int level = index.data(RailModel::LevelRole).toInt();
-        drawLine(*p, QRectF(30 + 7 * level, r.top(), r.width() - 30 - 7 * level - 3 * columnWidth - 2, r.height()),
+        drawLine(*p,
+                 QRectF(30 + 7 * level, r.top(), r.width() - 30 - 7 * level - 3 * columnWidth - 2,
+                        r.height()),
                  Qt::AlignVCenter, index.data().toString(), textFont(TextSize::Normal, selected),
                  selected ? t.selection : t.ink);
         int column = 0;
@@ -76,7 +83,8 @@ RailModel::RailModel(OpenBuild &open, QObject *parent)
         const Assessment *before = m_open.previous();
         for (int row = 0; row < rowCount(); ++row) {
             const auto at = static_cast<size_t>(row);
-            if (!before || at >= before->marks.size() || before->marks[at] != m_open.assessment().marks[at])
+            if (!before || at >= before->marks.size()
+                || before->marks[at] != m_open.assessment().marks[at])
                 Q_EMIT dataChanged(index(row), index(row));
         }
     });
@@ -123,8 +131,8 @@ QVariant RailModel::data(const QModelIndex &index, int role) const
 int RailModel::rowOf(const QString &stop) const
 {
     const auto &stops = m_open.build().engine.stops;
-    const auto it = std::find_if(stops.begin(), stops.end(),
-                                 [&](const Stop &s) { return qs(s.id) == stop; });
+    const auto it
+        = std::find_if(stops.begin(), stops.end(), [&](const Stop &s) { return qs(s.id) == stop; });
     return it == stops.end() ? -1 : static_cast<int>(it - stops.begin());
 }
 

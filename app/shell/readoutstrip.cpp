@@ -9,12 +9,15 @@
 namespace mildpath {
 namespace {
 
-QString tr(const char *text) { return ReadoutStrip::tr(text); }
+QString tr(const char *text)
+{
+    return ReadoutStrip::tr(text);
+}
 
 QString likelyText(const LikelyPressure &p)
 {
-    return tr("likely %1 to %2").arg(Figure::pressure(p.low_pa).number,
-                                     Figure::pressure(p.high_pa).number);
+    return tr("likely %1 to %2")
+        .arg(Figure::pressure(p.low_pa).number, Figure::pressure(p.high_pa).number);
 }
 
 /// "was 1.46", when that differs as shown.
@@ -25,9 +28,14 @@ QString wasText(const Shown &before, const Shown &now)
 
 Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
-    Readout r { QStringLiteral("hotIdleGauge"), tr("Hot idle, at the gauge"),
-                Figure::pressure(now.hotIdle.gauge.value_pa), {},
-                likelyText(now.hotIdle.gauge), Mark::Proven, QStringLiteral("Forecast"), {} };
+    Readout r { QStringLiteral("hotIdleGauge"),
+                tr("Hot idle, at the gauge"),
+                Figure::pressure(now.hotIdle.gauge.value_pa),
+                {},
+                likelyText(now.hotIdle.gauge),
+                Mark::Proven,
+                QStringLiteral("Forecast"),
+                {} };
     const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
     if (now.hotIdle.gauge.value_pa < floor_pa)
         r.mark = Mark::Hold;
@@ -44,13 +52,17 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
         return std::nullopt;
     const PointPressure &p = now.hotIdle.points[static_cast<size_t>(now.hotIdle.weakest)];
     const LikelyPressure &value = now.hotIdle.weakestPressure;
-    Readout r { QStringLiteral("hotIdleWeakest"), tr("Hot idle, weakest stop"),
-                Figure::pressure(value.value_pa), {},
+    Readout r { QStringLiteral("hotIdleWeakest"),
+                tr("Hot idle, weakest stop"),
+                Figure::pressure(value.value_pa),
+                {},
                 tr("%1 · %2 × need · %3–%4")
                     .arg(qs(p.name), qs(formatNumber(p.ratio(), 1)),
                          Figure::pressure(value.low_pa).number,
                          Figure::pressure(value.high_pa).number),
-                Mark::Proven, QStringLiteral("Route"), qs(p.stop) };
+                Mark::Proven,
+                QStringLiteral("Route"),
+                qs(p.stop) };
     if (p.ratio() < 1)
         r.mark = Mark::Hold;
     else if (value.low_pa < p.need_pa)
@@ -66,10 +78,12 @@ Readout highSpeedReadout(const Build &build, const Assessment &now, const Assess
     const LikelyPressure &value = now.highSpeed.gauge;
     Readout r { QStringLiteral("highSpeedGauge"),
                 tr("Hot %1 rev/min, gauge").arg(qs(formatNumber(build.use.highSpeed_rpm, 0))),
-                Figure::pressure(value.value_pa), {},
+                Figure::pressure(value.value_pa),
+                {},
                 tr("%1 · rule %2").arg(likelyText(value), Figure::pressure(rule_pa).number),
                 value.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven,
-                QStringLiteral("Forecast"), {} };
+                QStringLiteral("Forecast"),
+                {} };
     if (before)
         r.was = wasText(Figure::pressure(before->highSpeed.gauge.value_pa), r.value);
     return r;
@@ -83,35 +97,46 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
     const BearingClearance &c = now.clearances[static_cast<size_t>(now.coldest)];
     const double u = c.cold_um.standardUncertainty;
     const double floor = build.use.coldestClearanceFloor_um;
-    Readout r { QStringLiteral("coldestClearance"), tr("Coldest-start clearance"),
-                Figure::clearance(c.coldestStart_um, std::max(u, 1.0)), {},
+    Readout r { QStringLiteral("coldestClearance"),
+                tr("Coldest-start clearance"),
+                Figure::clearance(c.coldestStart_um, std::max(u, 1.0)),
+                {},
                 tr("%1 at %2 · floor %3")
                     .arg(qs(build.engine.find(c.stop)->name),
                          Figure::temperature(build.use.coldestStart_c).text(),
                          Figure::limit(floor).number),
-                Mark::Proven, QStringLiteral("Clearances"), qs(c.stop) };
+                Mark::Proven,
+                QStringLiteral("Clearances"),
+                qs(c.stop) };
     if (c.coldestStart_um < floor)
         r.mark = Mark::Hold;
     else if (c.coldestStart_um - 2 * u < floor || !c.measured)
         r.mark = Mark::LookAgain;
     if (before && before->coldest >= 0)
-        r.was = wasText(
-            Figure::clearance(
-                before->clearances[static_cast<size_t>(before->coldest)].coldestStart_um,
-                std::max(u, 1.0)),
-            r.value);
+        r.was
+            = wasText(Figure::clearance(
+                          before->clearances[static_cast<size_t>(before->coldest)].coldestStart_um,
+                          std::max(u, 1.0)),
+                      r.value);
     return r;
 }
 
 Readout holdsReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
-    Readout r { QStringLiteral("holds"), tr("Holds before start"),
-                { QString::number(now.holds()), {}, {} }, {}, {}, Mark::Hold, QStringLiteral("Route"), {} };
+    Readout r { QStringLiteral("holds"),
+                tr("Holds before start"),
+                { QString::number(now.holds()), {}, {} },
+                {},
+                {},
+                Mark::Hold,
+                QStringLiteral("Route"),
+                {} };
     if (now.holds() == 0) {
         // What nobody has looked at holds nothing, but it is not proven either.
         const int open = now.notDone();
         r.mark = open > 0 ? Mark::NotDone : Mark::Proven;
-        r.detail = open > 0 ? tr("none found; %1 marks not done").arg(open) : tr("everything proven");
+        r.detail
+            = open > 0 ? tr("none found; %1 marks not done").arg(open) : tr("everything proven");
     }
     QStringList names;
     for (const Finding &f : now.findings) {
@@ -196,7 +221,8 @@ void ReadoutCell::paintEvent(QPaintEvent *)
     QString unit = m_readout.value.unit;
     if (!m_readout.value.second.isEmpty())
         unit += QStringLiteral(" · ") + m_readout.value.second;
-    const double wasWidth = QFontMetricsF(textFont(TextSize::Small)).horizontalAdvance(m_readout.was);
+    const double wasWidth
+        = QFontMetricsF(textFont(TextSize::Small)).horizontalAdvance(m_readout.was);
     drawLine(p, QRectF(x, 28, right - x - (m_readout.was.isEmpty() ? 0 : wasWidth + 8), 16),
              Qt::AlignVCenter, unit, textFont(TextSize::Normal), t.stripMuted);
     drawLine(p, QRectF(right - wasWidth - 2, 28, wasWidth + 4, 16), Qt::AlignVCenter, m_readout.was,
@@ -222,9 +248,8 @@ void ReadoutStrip::refresh()
     const auto readouts = readoutsOf(m_open.build(), m_open.assessment(), m_open.previous());
     while (m_cells.size() < readouts.size()) {
         auto *cell = new ReadoutCell(this);
-        connect(cell, &QAbstractButton::clicked, this, [this, cell] {
-            Q_EMIT benchAsked(cell->readout().bench, cell->readout().stop);
-        });
+        connect(cell, &QAbstractButton::clicked, this,
+                [this, cell] { Q_EMIT benchAsked(cell->readout().bench, cell->readout().stop); });
         layout()->addWidget(cell);
         cell->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
         m_cells.push_back(cell);

@@ -15,7 +15,10 @@
 namespace mildpath {
 namespace {
 
-void complain(const QString &text) { std::fprintf(stderr, "%s\n", qPrintable(text)); }
+void complain(const QString &text)
+{
+    std::fprintf(stderr, "%s\n", qPrintable(text));
+}
 
 ThemeChoice themeChoice(const QString &name, const QSettings &settings)
 {
@@ -24,7 +27,8 @@ ThemeChoice themeChoice(const QString &name, const QSettings &settings)
     if (name == QStringLiteral("light"))
         return ThemeChoice::Light;
     return static_cast<ThemeChoice>(
-        settings.value(QStringLiteral("window/theme"), static_cast<int>(ThemeChoice::Light)).toInt());
+        settings.value(QStringLiteral("window/theme"), static_cast<int>(ThemeChoice::Light))
+            .toInt());
 }
 
 UnitSystem unitChoice(const QString &name, const QSettings &settings)
@@ -52,7 +56,8 @@ int runApplication(QApplication &app)
     QApplication::setOrganizationName(QStringLiteral("mildpath"));
     QApplication::setApplicationName(QStringLiteral("mildpath"));
     QCommandLineParser parser;
-    parser.setApplicationDescription(QStringLiteral("Proves an engine's lubrication system during a build."));
+    parser.setApplicationDescription(
+        QStringLiteral("Proves an engine's lubrication system during a build."));
     parser.addHelpOption();
     const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo build."));
     const QCommandLineOption shots(QStringLiteral("screenshots"),
@@ -60,12 +65,16 @@ int runApplication(QApplication &app)
                                    QStringLiteral("DIR"));
     const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Size of the pictures."),
                                   QStringLiteral("WxH"), QStringLiteral("1280x800"));
-    const QCommandLineOption theme(QStringLiteral("theme"), QStringLiteral("light or dark."), QStringLiteral("NAME"));
-    const QCommandLineOption units(QStringLiteral("units"), QStringLiteral("metric, imperial or both."),
+    const QCommandLineOption theme(QStringLiteral("theme"), QStringLiteral("light or dark."),
                                    QStringLiteral("NAME"));
-    const QCommandLineOption stop(QStringLiteral("stop"), QStringLiteral("Select this stop."), QStringLiteral("ID"));
+    const QCommandLineOption units(QStringLiteral("units"),
+                                   QStringLiteral("metric, imperial or both."),
+                                   QStringLiteral("NAME"));
+    const QCommandLineOption stop(QStringLiteral("stop"), QStringLiteral("Select this stop."),
+                                  QStringLiteral("ID"));
     parser.addOptions({ demo, shots, size, theme, units, stop });
-    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("Build to open."), QStringLiteral("[FILE]"));
+    parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("Build to open."),
+                                 QStringLiteral("[FILE]"));
     parser.process(app);
 
     const QSettings settings;

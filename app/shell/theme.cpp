@@ -10,38 +10,66 @@
 #include <cmath>
 
 /// The fonts sit in a static library, so the linker must be told that they are wanted.
-static void initResources() { Q_INIT_RESOURCE(resources); }
+static void initResources()
+{
+    Q_INIT_RESOURCE(resources);
+}
 
 namespace mildpath {
 namespace {
 
-QColor rgb(unsigned value) { return QColor::fromRgb(value); }
+QColor rgb(unsigned value)
+{
+    return QColor::fromRgb(value);
+}
 
 const Theme light {
     .dark = false,
-    .bench = rgb(0xEEECE4), .panel = rgb(0xF8F6F0), .line = rgb(0xD5D1C4),
-    .ink = rgb(0x1F2B33), .muted = rgb(0x5E6A72), .faint = rgb(0x9AA3A6),
-    .selection = rgb(0x245B86), .selectionFill = rgb(0xDCE8F0),
-    .proven = rgb(0x2C6B57), .lookAgain = rgb(0xA86A0B), .hold = rgb(0x9E2F28),
+    .bench = rgb(0xEEECE4),
+    .panel = rgb(0xF8F6F0),
+    .line = rgb(0xD5D1C4),
+    .ink = rgb(0x1F2B33),
+    .muted = rgb(0x5E6A72),
+    .faint = rgb(0x9AA3A6),
+    .selection = rgb(0x245B86),
+    .selectionFill = rgb(0xDCE8F0),
+    .proven = rgb(0x2C6B57),
+    .lookAgain = rgb(0xA86A0B),
+    .hold = rgb(0x9E2F28),
     .returns = rgb(0x8AA0AC),
     .holdFill = rgb(0xECD0CB),
-    .strip = rgb(0x25323A), .stripInk = rgb(0xF8F6F0), .stripMuted = rgb(0xB9C3C8),
+    .strip = rgb(0x25323A),
+    .stripInk = rgb(0xF8F6F0),
+    .stripMuted = rgb(0xB9C3C8),
     .stripLine = rgb(0x44525B),
-    .cold = rgb(0x3E6F8E), .warm = rgb(0xA8711F), .hot = rgb(0x9E2F28),
+    .cold = rgb(0x3E6F8E),
+    .warm = rgb(0xA8711F),
+    .hot = rgb(0x9E2F28),
     .oil = { rgb(0xEADBB8), rgb(0xDDBB77), rgb(0xC8933C), rgb(0xA26A22), rgb(0x74471A) },
 };
 
 const Theme dark {
     .dark = true,
-    .bench = rgb(0x1B2126), .panel = rgb(0x232B31), .line = rgb(0x3B464E),
-    .ink = rgb(0xECE8DE), .muted = rgb(0xA9B3B9), .faint = rgb(0x7F8A91),
-    .selection = rgb(0x86BCE6), .selectionFill = rgb(0x2B3E4D),
-    .proven = rgb(0x6CC0A0), .lookAgain = rgb(0xE3A84A), .hold = rgb(0xEE8578),
+    .bench = rgb(0x1B2126),
+    .panel = rgb(0x232B31),
+    .line = rgb(0x3B464E),
+    .ink = rgb(0xECE8DE),
+    .muted = rgb(0xA9B3B9),
+    .faint = rgb(0x7F8A91),
+    .selection = rgb(0x86BCE6),
+    .selectionFill = rgb(0x2B3E4D),
+    .proven = rgb(0x6CC0A0),
+    .lookAgain = rgb(0xE3A84A),
+    .hold = rgb(0xEE8578),
     .returns = rgb(0x7C919D),
     .holdFill = rgb(0x4A2C2A),
-    .strip = rgb(0x11161A), .stripInk = rgb(0xF4F0E6), .stripMuted = rgb(0xA9B3B9),
+    .strip = rgb(0x11161A),
+    .stripInk = rgb(0xF4F0E6),
+    .stripMuted = rgb(0xA9B3B9),
     .stripLine = rgb(0x333D45),
-    .cold = rgb(0x7FB4D6), .warm = rgb(0xDDAA57), .hot = rgb(0xEE8578),
+    .cold = rgb(0x7FB4D6),
+    .warm = rgb(0xDDAA57),
+    .hot = rgb(0xEE8578),
     .oil = { rgb(0x5A4C33), rgb(0x86693A), rgb(0xB08440), rgb(0xD3A457), rgb(0xF0CB85) },
 };
 
@@ -112,7 +140,7 @@ QString styleSheetOf(const Theme &t)
         QToolTip { background: @panel; color: @ink; border: 1px solid @line; padding: 4px; }
     )");
     const std::pair<const char *, QColor> roles[] = {
-        { "@panel", t.panel }, { "@line", t.line },   { "@selfill", t.selectionFill },
+        { "@panel", t.panel },   { "@line", t.line },   { "@selfill", t.selectionFill },
         { "@sel", t.selection }, { "@faint", t.faint }, { "@ink", t.ink },
         { "@hold", t.hold },
     };
@@ -123,7 +151,8 @@ QString styleSheetOf(const Theme &t)
 
 bool systemIsDark(const QPalette &palette)
 {
-    return palette.color(QPalette::Window).lightness() < palette.color(QPalette::WindowText).lightness();
+    return palette.color(QPalette::Window).lightness()
+        < palette.color(QPalette::WindowText).lightness();
 }
 
 void loadFonts()
@@ -131,7 +160,8 @@ void loadFonts()
     static const bool loaded = [] {
         initResources();
         for (const char *file : { "B612-Regular", "B612-Bold", "B612-Italic", "B612-BoldItalic" })
-            QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
+            QFontDatabase::addApplicationFont(
+                QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
         return true;
     }();
     Q_UNUSED(loaded)
@@ -139,7 +169,10 @@ void loadFonts()
 
 } // namespace
 
-const Theme &Theme::current() { return *active; }
+const Theme &Theme::current()
+{
+    return *active;
+}
 
 QColor Theme::mark(Mark m) const
 {
@@ -172,7 +205,7 @@ void applyTheme(QApplication &app, ThemeChoice choice)
     static const bool darkSystem = systemIsDark(app.palette());
     loadFonts();
     active = choice == ThemeChoice::Dark || (choice == ThemeChoice::System && darkSystem) ? &dark
-                                                                                         : &light;
+                                                                                          : &light;
     app.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     app.setPalette(paletteOf(*active));
     app.setFont(textFont(TextSize::Normal));

@@ -5,7 +5,10 @@ namespace mildpath {
 
 #if defined(__x86_64__)
 namespace {
-__attribute__((target("avx"))) void zeroUpperHalves() { __builtin_ia32_vzeroupper(); }
+__attribute__((target("avx"))) void zeroUpperHalves()
+{
+    __builtin_ia32_vzeroupper();
+}
 } // namespace
 
 void clearVectorState()

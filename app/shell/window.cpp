@@ -128,23 +128,27 @@ void MessageBar::say(const QString &text, const std::vector<Answer> &answers)
         old->deleteLater();
         old->setObjectName({});
     }
-    const auto add = [this](const QString &name, const QString &label, std::function<void()> chosen) {
-        auto *button = new QPushButton(label, m_buttons);
-        button->setObjectName(name);
-        m_buttons->layout()->addWidget(button);
-        connect(button, &QPushButton::clicked, this, [this, chosen = std::move(chosen)] {
-            hide();
-            if (chosen)
-                chosen();
-        });
-    };
+    const auto add
+        = [this](const QString &name, const QString &label, std::function<void()> chosen) {
+              auto *button = new QPushButton(label, m_buttons);
+              button->setObjectName(name);
+              m_buttons->layout()->addWidget(button);
+              connect(button, &QPushButton::clicked, this, [this, chosen = std::move(chosen)] {
+                  hide();
+                  if (chosen)
+                      chosen();
+              });
+          };
     for (size_t i = 0; i < answers.size(); ++i)
         add(QStringLiteral("answer%1").arg(i), answers[i].text, answers[i].chosen);
     add(QStringLiteral("closeMessage"), answers.empty() ? tr("Close") : tr("Later"), {});
     show();
 }
 
-QString MessageBar::text() const { return isHidden() ? QString() : m_text->text(); }
+QString MessageBar::text() const
+{
+    return isHidden() ? QString() : m_text->text();
+}
 
 void MessageBar::paintEvent(QPaintEvent *)
 {
@@ -243,11 +247,12 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     connect(m_open, &OpenBuild::journalFailed, this, [this](const QString &why) {
         m_messages->say(tr("Edits are not being kept against a crash: %1. Save often.").arg(why));
     });
-    connect(m_strip, &ReadoutStrip::benchAsked, this, [this](const QString &bench, const QString &stop) {
-        if (!stop.isEmpty())
-            m_open->selectStop(stop);
-        showBench(bench);
-    });
+    connect(m_strip, &ReadoutStrip::benchAsked, this,
+            [this](const QString &bench, const QString &stop) {
+                if (!stop.isEmpty())
+                    m_open->selectStop(stop);
+                showBench(bench);
+            });
 }
 
 void MainWindow::addBench(Bench *bench)
@@ -261,7 +266,10 @@ void MainWindow::addBench(Bench *bench)
     });
 }
 
-Bench *MainWindow::currentBench() const { return m_benches[static_cast<size_t>(m_stack->currentIndex())]; }
+Bench *MainWindow::currentBench() const
+{
+    return m_benches[static_cast<size_t>(m_stack->currentIndex())];
+}
 
 void MainWindow::showBench(const QString &title)
 {

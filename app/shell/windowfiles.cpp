@@ -33,7 +33,8 @@ QString failureText(const LoadFailure &failure)
     QStringList lines;
     for (const Error &e : failure.errors) {
         if (lines.size() == 4) {
-            lines << MainWindow::tr("… and %1 more").arg(static_cast<int>(failure.errors.size()) - 4);
+            lines
+                << MainWindow::tr("… and %1 more").arg(static_cast<int>(failure.errors.size()) - 4);
             break;
         }
         lines << qs(e.place.empty() ? e.message : e.place + ": " + e.message);
@@ -47,16 +48,18 @@ bool MainWindow::openFile(const QString &path)
 {
     auto loaded = loadBuild(path.toStdString());
     if (!loaded) {
-        m_messages->say(tr("%1 was not opened.\n%2").arg(QFileInfo(path).fileName(), failureText(loaded.error())));
+        m_messages->say(tr("%1 was not opened.\n%2")
+                            .arg(QFileInfo(path).fileName(), failureText(loaded.error())));
         return false;
     }
     m_messages->hide();
     m_open->open(std::move(loaded->build), QFileInfo(path).absoluteFilePath(), loaded->olderText);
     noteRecent(m_open->path());
     if (!loaded->olderText.empty())
-        m_messages->say(tr("This build is of an older version (%1). Saving keeps the old file as %2.bak.")
-                            .arg(loaded->fileVersion)
-                            .arg(QFileInfo(path).fileName()));
+        m_messages->say(
+            tr("This build is of an older version (%1). Saving keeps the old file as %2.bak.")
+                .arg(loaded->fileVersion)
+                .arg(QFileInfo(path).fileName()));
     return true;
 }
 
@@ -83,12 +86,16 @@ bool MainWindow::saveTo(const QString &path)
     return true;
 }
 
-bool MainWindow::save() { return m_open->path().isEmpty() ? saveAs() : saveTo(m_open->path()); }
+bool MainWindow::save()
+{
+    return m_open->path().isEmpty() ? saveAs() : saveTo(m_open->path());
+}
 
 bool MainWindow::saveAs()
 {
-    const QString start = m_open->path().isEmpty() ? QDir::homePath() + QStringLiteral("/build.mildpath")
-                                                   : m_open->path();
+    const QString start = m_open->path().isEmpty()
+        ? QDir::homePath() + QStringLiteral("/build.mildpath")
+        : m_open->path();
     QString path = QFileDialog::getSaveFileName(this, tr("Save build as"), start, fileFilter);
     if (path.isEmpty())
         return false;
@@ -104,7 +111,8 @@ bool MainWindow::mayLeave()
         return true;
     }
     const auto answer = QMessageBox::question(
-        this, tr("Unsaved work"), tr("%1 has edits that are in no file yet.").arg(qs(m_open->build().name)),
+        this, tr("Unsaved work"),
+        tr("%1 has edits that are in no file yet.").arg(qs(m_open->build().name)),
         QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
     if (answer == QMessageBox::Cancel)
         return false;
@@ -151,10 +159,13 @@ void MainWindow::updateRecent()
     m_recent->clear();
     const QStringList recent = QSettings().value(recentKey).toStringList();
     for (const QString &path : recent)
-        m_recent->addAction(QFileInfo(path).fileName(), this, [this, path] {
-            if (mayLeave())
-                openFile(path);
-        })->setToolTip(path);
+        m_recent
+            ->addAction(QFileInfo(path).fileName(), this,
+                        [this, path] {
+                            if (mayLeave())
+                                openFile(path);
+                        })
+            ->setToolTip(path);
     m_recent->setEnabled(!recent.isEmpty());
 }
 
@@ -200,7 +211,8 @@ void MainWindow::makeFileMenu()
                 openTemplate(name);
         });
     file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Open build"), QDir::homePath(), fileFilter);
+        const QString path
+            = QFileDialog::getOpenFileName(this, tr("Open build"), QDir::homePath(), fileFilter);
         if (!path.isEmpty() && mayLeave())
             openFile(path);
     });
@@ -226,21 +238,25 @@ void MainWindow::makeEditMenu()
     undo->setShortcut(QKeySequence::Undo);
     undo->setObjectName(QStringLiteral("undo"));
     QAction *redo = m_open->undoStack().createRedoAction(this, tr("Redo"));
-    redo->setShortcuts({ QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y) });
+    redo->setShortcuts(
+        { QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y) });
     redo->setObjectName(QStringLiteral("redo"));
     edit->addActions({ undo, redo });
 
     QMenu *bench = menuBar()->addMenu(tr("&Bench"));
     for (size_t i = 0; i < m_benches.size(); ++i)
-        bench->addAction(m_benches[i]->title(), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)),
-                         this, [this, i] { m_tabs->setCurrentIndex(static_cast<int>(i)); });
+        bench->addAction(m_benches[i]->title(),
+                         QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), this,
+                         [this, i] { m_tabs->setCurrentIndex(static_cast<int>(i)); });
     bench->addSeparator();
     const auto step = [this](int by) {
         const int count = m_tabs->count();
         m_tabs->setCurrentIndex((m_tabs->currentIndex() + by + count) % count);
     };
-    bench->addAction(tr("Next bench"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), this, [step] { step(1); });
-    bench->addAction(tr("Bench before"), QKeySequence(Qt::CTRL | Qt::Key_PageUp), this, [step] { step(-1); });
+    bench->addAction(tr("Next bench"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), this,
+                     [step] { step(1); });
+    bench->addAction(tr("Bench before"), QKeySequence(Qt::CTRL | Qt::Key_PageUp), this,
+                     [step] { step(-1); });
 }
 
 void MainWindow::makeViewMenu()
@@ -253,7 +269,8 @@ void MainWindow::makeViewMenu()
     connect(side, &QAction::toggled, this, [this](bool shown) {
         findChild<QWidget *>(QStringLiteral("panelSide"))->setVisible(shown);
     });
-    const auto choices = [&](const QString &title, const std::vector<std::pair<QString, int>> &rows, auto current, auto chosen) {
+    const auto choices = [&](const QString &title, const std::vector<std::pair<QString, int>> &rows,
+                             auto current, auto chosen) {
         QMenu *menu = view->addMenu(title);
         auto *group = new QActionGroup(menu);
         for (const auto &[name, value] : rows) {
@@ -261,20 +278,25 @@ void MainWindow::makeViewMenu()
             action->setCheckable(true);
             group->addAction(action);
             connect(action, &QAction::triggered, this, [chosen, value = value] { chosen(value); });
-            connect(menu, &QMenu::aboutToShow, action, [action, current, value = value] { action->setChecked(current() == value); });
+            connect(menu, &QMenu::aboutToShow, action,
+                    [action, current, value = value] { action->setChecked(current() == value); });
         }
     };
     view->addSeparator();
-    choices(tr("&Theme"),
-            { { tr("As the system"), static_cast<int>(ThemeChoice::System) },
-              { tr("Light"), static_cast<int>(ThemeChoice::Light) },
-              { tr("Dark"), static_cast<int>(ThemeChoice::Dark) } },
-            [this] { return static_cast<int>(m_theme); }, [this](int v) { setTheme(static_cast<ThemeChoice>(v)); });
-    choices(tr("&Units"),
-            { { tr("Metric"), static_cast<int>(UnitSystem::Metric) },
-              { tr("Imperial"), static_cast<int>(UnitSystem::Imperial) },
-              { tr("Both"), static_cast<int>(UnitSystem::Both) } },
-            [] { return static_cast<int>(Figure::system()); }, [this](int v) { setUnits(static_cast<UnitSystem>(v)); });
+    choices(
+        tr("&Theme"),
+        { { tr("As the system"), static_cast<int>(ThemeChoice::System) },
+          { tr("Light"), static_cast<int>(ThemeChoice::Light) },
+          { tr("Dark"), static_cast<int>(ThemeChoice::Dark) } },
+        [this] { return static_cast<int>(m_theme); },
+        [this](int v) { setTheme(static_cast<ThemeChoice>(v)); });
+    choices(
+        tr("&Units"),
+        { { tr("Metric"), static_cast<int>(UnitSystem::Metric) },
+          { tr("Imperial"), static_cast<int>(UnitSystem::Imperial) },
+          { tr("Both"), static_cast<int>(UnitSystem::Both) } },
+        [] { return static_cast<int>(Figure::system()); },
+        [this](int v) { setUnits(static_cast<UnitSystem>(v)); });
 }
 
 void MainWindow::makeHelpMenu()
@@ -287,13 +309,15 @@ void MainWindow::makeHelpMenu()
 void MainWindow::showAbout()
 {
     QFile licence(QStringLiteral(":/fonts/OFL.txt"));
-    const QString fonts = licence.open(QIODevice::ReadOnly) ? QString::fromUtf8(licence.readAll()) : QString();
+    const QString fonts
+        = licence.open(QIODevice::ReadOnly) ? QString::fromUtf8(licence.readAll()) : QString();
     QMessageBox box(this);
     box.setWindowTitle(tr("About Mild Path"));
     box.setText(tr("Mild Path %1\nProves an engine's lubrication system during a build.")
                     .arg(QStringLiteral(MILDPATH_VERSION)));
-    box.setInformativeText(tr("GNU General Public License, version 3 or later. Type: B612, SIL Open Font "
-                              "License 1.1. Plots: QCustomPlot, GPL 3. Qt, LGPL 3."));
+    box.setInformativeText(
+        tr("GNU General Public License, version 3 or later. Type: B612, SIL Open Font "
+           "License 1.1. Plots: QCustomPlot, GPL 3. Qt, LGPL 3."));
     box.setDetailedText(fonts);
     box.exec();
 }

@@ -7,9 +7,8 @@ namespace mildpath {
 
 int Assessment::holds() const
 {
-    return static_cast<int>(std::count_if(findings.begin(), findings.end(), [](const Finding &f) {
-        return f.mark == Mark::Hold;
-    }));
+    return static_cast<int>(std::count_if(findings.begin(), findings.end(),
+                                          [](const Finding &f) { return f.mark == Mark::Hold; }));
 }
 
 int Assessment::notDone() const

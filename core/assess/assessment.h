@@ -155,7 +155,8 @@ struct Assessment
     std::vector<Lever> levers;
     int coldest = -1; ///< index into clearances: the least at the coldest start
     std::vector<Finding> findings; ///< holds first
-    std::optional<Error> unsolved; ///< the circuit has no solution: nothing of the forecast is filled
+    std::optional<Error>
+        unsolved; ///< the circuit has no solution: nothing of the forecast is filled
 
     int holds() const;
     /// Marks (size, clean, flow of every stop) nobody has done anything for yet.
@@ -169,9 +170,8 @@ class OperatingModel
 {
 public:
     /// Errors: as Network::compile.
-    static Result<OperatingModel> make(const Build &build,
-                                       const std::vector<BearingClearance> &clearances,
-                                       double oil_c);
+    static Result<OperatingModel>
+    make(const Build &build, const std::vector<BearingClearance> &clearances, double oil_c);
 
     /// How much of an OperatingResult is wanted; each step costs about as much as a solve.
     enum class Detail {

@@ -58,8 +58,15 @@ JudgedReading judgeReading(const Reading &r, const Stop &stop, const Parts &part
                                       .journalExpansion_per_k = parts.journal };
     const ClearanceAt20 c = clearanceFromZeroedGauge(*r.value_um * 1e-6, stop.journal_mm * 1e-3,
                                                      r.u_um * 1e-6, 0, gauging);
-    JudgedReading out { r.id,   r.station, r.angle_deg, *r.value_um, c.clearance.value_m * 1e6,
-                        r.u_um, readingUse(r.angle_deg), false, false };
+    JudgedReading out { r.id,
+                        r.station,
+                        r.angle_deg,
+                        *r.value_um,
+                        c.clearance.value_m * 1e6,
+                        r.u_um,
+                        readingUse(r.angle_deg),
+                        false,
+                        false };
     if (limits) {
         const double margin = unlikelyWidths * (limits->max_um - limits->min_um);
         const bool counts = out.use == ReadingUse::Clearance || out.use == ReadingUse::Form;
@@ -93,7 +100,8 @@ void judge(BearingClearance &b)
     const Limits &l = *b.limits;
     if (!b.measured) {
         b.mark = Mark::NotDone;
-        b.verdict = "not gauged; the middle of the limits, " + limit(b.cold_um.value) + " µm, is assumed";
+        b.verdict
+            = "not gauged; the middle of the limits, " + limit(b.cold_um.value) + " µm, is assumed";
         b.next = "Gauge it upright, front and rear";
         return;
     }
@@ -108,14 +116,16 @@ void judge(BearingClearance &b)
             (r.station == 1 ? front : rear) = true;
     if (low > l.max_um || high < l.min_um) {
         b.mark = Mark::Hold;
-        b.verdict = value + (low > l.max_um ? " is past the limit of " + limit(l.max_um)
-                                            : " is below the limit of " + limit(l.min_um));
-        b.next = low > l.max_um ? "Gauge again; then swap the shells or have the journal seen to"
-                                : "Gauge again; look for dirt behind the shell; then swap the shells";
+        b.verdict = value
+            + (low > l.max_um ? " is past the limit of " + limit(l.max_um)
+                              : " is below the limit of " + limit(l.min_um));
+        b.next = low > l.max_um
+            ? "Gauge again; then swap the shells or have the journal seen to"
+            : "Gauge again; look for dirt behind the shell; then swap the shells";
     } else if (high > l.max_um || low < l.min_um) {
         b.mark = Mark::LookAgain;
-        b.verdict = value + " lies across the limit of " + limit(high > l.max_um ? l.max_um : l.min_um)
-            + ": cannot say yet";
+        b.verdict = value + " lies across the limit of "
+            + limit(high > l.max_um ? l.max_um : l.min_um) + ": cannot say yet";
         b.next = "Gauge again, or with a better instrument";
     } else if (past != b.readings.end()) {
         b.mark = Mark::LookAgain;
@@ -169,8 +179,7 @@ BearingClearance judgeBearing(const Build &build, const Stop &stop)
 
     const double cold = out.cold_um.value;
     const auto settled = [&](double oil_c) {
-        return cold
-            + changeAt_um(stop, parts, cold, { oil_c - housingBelowOil_k }, { oil_c });
+        return cold + changeAt_um(stop, parts, cold, { oil_c - housingBelowOil_k }, { oil_c });
     };
     // Growth is linear in temperature, so two points hold the whole line.
     out.thermalRate_um_per_k = (settled(120) - settled(20)) / 100;

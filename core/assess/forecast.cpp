@@ -72,7 +72,12 @@ void fillOtherOils(const Build &build, OperatingModel &hot, Assessment &out)
         const auto r = hot.at(build.use.hotIdle_rpm, oil);
         if (!r)
             return;
-        OtherOil row { grade, gear, fitted, r->gauge.value_pa, r->weakestPressure.value_pa, "",
+        OtherOil row { grade,
+                       gear,
+                       fitted,
+                       r->gauge.value_pa,
+                       r->weakestPressure.value_pa,
+                       "",
                        markOf(*r, build.use.hotIdleFloor_kpa * 1e3) };
         if (gear)
             row.mark = Mark::Hold;
@@ -152,10 +157,14 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
             edit(e);
         return changed;
     };
-    add("pump end clearance −25 µm", hotIdleChange(scaled([](Element &e) {
-            if (e.type == "pump")
-                e.values["end_clearance_um"] = std::max(10.0, e.value("end_clearance_um") - 25);
-        }), out, idling, oil_c), "the tips govern the slip");
+    add("pump end clearance −25 µm",
+        hotIdleChange(scaled([](Element &e) {
+                          if (e.type == "pump")
+                              e.values["end_clearance_um"]
+                                  = std::max(10.0, e.value("end_clearance_um") - 25);
+                      }),
+                      out, idling, oil_c),
+        "the tips govern the slip");
     add("all mains −10 µm", clearanceChange(build, out, idling, "main", -10));
     add("big-ends −10 µm", clearanceChange(build, out, idling, "big_end", -10));
     if (const ShelfOil *thicker = oneGradeThicker(build.oil.oil)) {
@@ -164,21 +173,26 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
         add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, idling, oil_c));
     }
     add("oil 10 K cooler", hotIdleChange(build, out, idling, oil_c - 10));
-    add("pump section +25 %", hotIdleChange(scaled([](Element &e) {
-            if (e.type == "pump")
-                for (const char *key : { "displacement_m3", "rotor_length_mm" })
-                    e.values[key] *= 1.25;
-        }), out, idling, oil_c));
+    add("pump section +25 %",
+        hotIdleChange(scaled([](Element &e) {
+                          if (e.type == "pump")
+                              for (const char *key : { "displacement_m3", "rotor_length_mm" })
+                                  e.values[key] *= 1.25;
+                      }),
+                      out, idling, oil_c));
     const Element *relief = nullptr;
     for (const Stop &stop : build.engine.stops)
         if (stop.kind == "relief" && !stop.elements.empty())
             relief = build.circuit.find(stop.elements.front());
     if (relief)
-        add("relief spring +1 bar", hotIdleChange(scaled([&](Element &e) {
-                if (e.id == relief->id)
-                    for (const char *key : { "crack_kpa", "full_kpa" })
-                        e.values[key] += 100;
-            }), out, idling, oil_c), "nothing: still shut");
+        add("relief spring +1 bar",
+            hotIdleChange(scaled([&](Element &e) {
+                              if (e.id == relief->id)
+                                  for (const char *key : { "crack_kpa", "full_kpa" })
+                                      e.values[key] += 100;
+                          }),
+                          out, idling, oil_c),
+            "nothing: still shut");
 }
 
 } // namespace

@@ -8,7 +8,10 @@
 namespace mildpath {
 namespace {
 
-std::string bar(double pa) { return formatPlain(pa / 1e5, 2) + " bar"; }
+std::string bar(double pa)
+{
+    return formatPlain(pa / 1e5, 2) + " bar";
+}
 
 Mark markFromId(const std::string &verdict)
 {
@@ -77,8 +80,8 @@ private:
         MarkAndReason flow = fromProof(m_build, stop, "flow");
         fromSeen("flow", flow, stop);
         starved(stop, flow);
-        m_out.marks.push_back({ stop.id, size.mark, clean.mark, flow.mark, size.reason, clean.reason,
-                                flow.reason });
+        m_out.marks.push_back(
+            { stop.id, size.mark, clean.mark, flow.mark, size.reason, clean.reason, flow.reason });
     }
 
     void fromSeen(const std::string &aspect, const MarkAndReason &seen, const Stop &stop)
@@ -94,8 +97,9 @@ private:
         for (const PointPressure &p : m_out.hotIdle.points) {
             if (p.stop != stop.id || p.need_pa <= 0 || p.ratio() >= 1)
                 continue;
-            flow = { Mark::Hold, p.name + " gets " + bar(p.pressure_pa) + " at hot idle and needs "
-                                     + bar(p.need_pa) };
+            flow = { Mark::Hold,
+                     p.name + " gets " + bar(p.pressure_pa) + " at hot idle and needs "
+                         + bar(p.need_pa) };
             add("starved", Mark::Hold, stop.id, flow.reason,
                 "Close the clearances that let the oil out before it, or give more oil");
             return;
@@ -119,7 +123,8 @@ private:
                 "spring");
         else if (idle.low_pa < floor_pa)
             add("hot_idle_floor", Mark::LookAgain, "",
-                "Hot idle may fall to " + bar(idle.low_pa) + ", below your floor of " + bar(floor_pa),
+                "Hot idle may fall to " + bar(idle.low_pa) + ", below your floor of "
+                    + bar(floor_pa),
                 "Gauge what is still assumed");
         if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
             add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()));
@@ -152,6 +157,9 @@ private:
 
 } // namespace
 
-void fillMarks(const Build &build, Assessment &out) { Judge(build, out).run(); }
+void fillMarks(const Build &build, Assessment &out)
+{
+    Judge(build, out).run();
+}
 
 } // namespace mildpath

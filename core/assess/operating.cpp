@@ -39,16 +39,17 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
 void OperatingModel::findUncertain(const Build &build,
                                    const std::vector<BearingClearance> &clearances)
 {
-    const auto add = [&](const std::string &id, const std::string &key, double u, std::string group) {
-        const Element *e = m_circuit.find(id);
-        if (!e || !(u > 0) || !e->values.contains(key))
-            return;
-        Element raised = *e;
-        raised.values[key] += u;
-        m_uncertain.push_back({ m_network->elementIndex(id),
-                                findElementType(raised.type)->make(ElementValues(raised)),
-                                std::move(group) });
-    };
+    const auto add
+        = [&](const std::string &id, const std::string &key, double u, std::string group) {
+              const Element *e = m_circuit.find(id);
+              if (!e || !(u > 0) || !e->values.contains(key))
+                  return;
+              Element raised = *e;
+              raised.values[key] += u;
+              m_uncertain.push_back({ m_network->elementIndex(id),
+                                      findElementType(raised.type)->make(ElementValues(raised)),
+                                      std::move(group) });
+          };
     for (const BearingClearance &b : clearances)
         add(b.element, "clearance_um", b.cold_um.standardUncertainty,
             b.measured ? "" : "assumed " + b.kind);
@@ -79,7 +80,9 @@ void OperatingModel::findWatched(const Build &build)
                     if (const int e = m_network->elementIndex(id); e >= 0)
                         m_groupOf[static_cast<size_t>(e)] = static_cast<int>(g);
         for (const StopPoint &p : stop.points) {
-            Watched w { { stop.id, p.name, p.node, 0, 0, 0 }, m_network->nodeIndex(p.node), -1, {} };
+            Watched w {
+                { stop.id, p.name, p.node, 0, 0, 0 }, m_network->nodeIndex(p.node), -1, {}
+            };
             for (const Element &e : m_circuit.elements) {
                 if (e.type != "crank_drilling")
                     continue;
@@ -95,7 +98,8 @@ void OperatingModel::findWatched(const Build &build)
     // The need depends on the kind only; keep it with the point and add the speed's part later.
     for (Watched &w : m_watched)
         if (const StopNeed *need = stopNeed(build.engine.find(w.point.stop)->kind))
-            w.point.need_pa = need->atLeastFloor ? std::max(need->need_pa, m_floor_pa) : need->need_pa;
+            w.point.need_pa
+                = need->atLeastFloor ? std::max(need->need_pa, m_floor_pa) : need->need_pa;
 }
 
 LikelyPressure OperatingModel::likely(const Solution &solution, const OperatingPoint &point,
@@ -107,8 +111,7 @@ LikelyPressure OperatingModel::likely(const Solution &solution, const OperatingP
     for (const Uncertain &u : m_uncertain) {
         const auto e = static_cast<size_t>(u.element);
         const double change = answer[e]
-            * (m_network->flowWith(u.element, *u.raised, solution, point)
-               - solution.flow_m3_s[e]);
+            * (m_network->flowWith(u.element, *u.raised, solution, point) - solution.flow_m3_s[e]);
         if (u.group.empty())
             variance += change * change;
         else
@@ -172,7 +175,8 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
         };
         if (w.crankDrilling >= 0) {
             const auto e = static_cast<size_t>(w.crankDrilling);
-            p.column_pa = solution.lagged[e] * drilling(w.crankDrilling).column_pa(solution.prepared[e]);
+            p.column_pa
+                = solution.lagged[e] * drilling(w.crankDrilling).column_pa(solution.prepared[e]);
             p.pressure_pa -= p.column_pa;
         }
         if (p.need_pa > 0)

@@ -15,7 +15,10 @@ double rounded(double value, int decimals)
     return std::round(value * scale) / scale;
 }
 
-double kpa(double pa) { return rounded(pa / 1e3, 2); }
+double kpa(double pa)
+{
+    return rounded(pa / 1e3, 2);
+}
 
 Json likelyJson(const LikelyPressure &p)
 {
@@ -134,9 +137,8 @@ Json assessmentToJson(const Build &build, const Assessment &a)
                                       { "mark", markId(o.mark) } });
     out["levers"] = Json::array();
     for (const Lever &l : a.levers)
-        out["levers"].push_back({ { "name", l.name },
-                                  { "change_kpa", kpa(l.change_pa) },
-                                  { "remark", l.remark } });
+        out["levers"].push_back(
+            { { "name", l.name }, { "change_kpa", kpa(l.change_pa) }, { "remark", l.remark } });
     return out;
 }
 

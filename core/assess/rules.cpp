@@ -81,7 +81,10 @@ std::string_view markWord(Mark mark)
     return "";
 }
 
-std::span<const LimitFamily> limitFamilies() { return families; }
+std::span<const LimitFamily> limitFamilies()
+{
+    return families;
+}
 
 const StopNeed *stopNeed(std::string_view stopKind)
 {
@@ -91,7 +94,13 @@ const StopNeed *stopNeed(std::string_view stopKind)
     return nullptr;
 }
 
-std::span<const OilGroup> oilGroups() { return groups; }
-std::span<const ReadingPosition> readingPlan() { return plan; }
+std::span<const OilGroup> oilGroups()
+{
+    return groups;
+}
+std::span<const ReadingPosition> readingPlan()
+{
+    return plan;
+}
 
 } // namespace mildpath

@@ -105,7 +105,8 @@ Result<BoreForm> boreForm(std::span<const PositionReading> readings, double minA
         all.take(r.value_m);
         double angle = std::fmod(r.angle_deg, 180.0);
         angle = angle < 0 ? angle + 180 : angle;
-        byStation.try_emplace(r.station, Range { r.value_m, r.value_m }).first->second.take(r.value_m);
+        byStation.try_emplace(r.station, Range { r.value_m, r.value_m })
+            .first->second.take(r.value_m);
         byAngle.try_emplace(angle, Range { r.value_m, r.value_m }).first->second.take(r.value_m);
     }
     if (out.counted == 0)
@@ -135,7 +136,8 @@ Result<StripClearance> stripClearance(std::span<const StripReading> readings, do
         most = std::max(most, r.clearance.value_m);
     }
     if (out.used == 0)
-        return fail("readings", "no usable reading: every strip lay over an oil hole, or none given");
+        return fail("readings",
+                    "no usable reading: every strip lay over an oil hole, or none given");
     out.clearance = { least };
     out.low_m = least - step_m / 2;
     out.high_m = least + step_m / 2;

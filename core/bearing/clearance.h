@@ -52,8 +52,8 @@ ClearanceAt20 clearanceFromTwoInstruments(double bore_m, double journal_m, doubl
                                           double uJournal_m, const PartsWhileGauging &parts);
 
 /// Bore gauge zeroed on the journal: the reading is the clearance, the micrometer's scale error
-/// cancels. @param journal_m nominal diameter; `parts.journal` is its temperature when the gauge was
-/// zeroed. u = √(u_gauge² + u_zero² + thermal parts).
+/// cancels. @param journal_m nominal diameter; `parts.journal` is its temperature when the gauge
+/// was zeroed. u = √(u_gauge² + u_zero² + thermal parts).
 ClearanceAt20 clearanceFromZeroedGauge(double reading_m, double journal_m, double uGauge_m,
                                        double uZero_m, const PartsWhileGauging &parts);
 
@@ -84,8 +84,8 @@ struct BoreForm
 {
     int counted;
     double countedMean_m; ///< of all counted readings
-    /// Of the readings 90° from the joint: the clearance for limits and circuit; of all counted ones
-    /// if there are none there.
+    /// Of the readings 90° from the joint: the clearance for limits and circuit; of all counted
+    /// ones if there are none there.
     double mean_m;
     double smallest_m;
     double largest_m;

@@ -20,7 +20,10 @@ constexpr std::array<Material, 8> materials { {
 
 } // namespace
 
-std::span<const Material> materialTable() { return materials; }
+std::span<const Material> materialTable()
+{
+    return materials;
+}
 
 const Material *findMaterial(std::string_view id)
 {
@@ -44,8 +47,7 @@ ThermalClearance thermalClearance(const ThermalBearing &b)
     }
     out.boreGrowth_m
         = housingBore * strain - 2 * b.shellWall_m * b.shellExpansion_per_k * dtHousing;
-    out.journalGrowth_m
-        = b.journalDiameter_m * b.journalExpansion_per_k * (b.journal.value - 20);
+    out.journalGrowth_m = b.journalDiameter_m * b.journalExpansion_per_k * (b.journal.value - 20);
     out.change_m = out.boreGrowth_m - out.journalGrowth_m;
     out.clearance = { b.cold.value_m + out.change_m };
     out.shellInterferenceLoss_m = housingBore * (strain - b.shellExpansion_per_k * dtHousing);
@@ -70,7 +72,7 @@ DiametralClearance clearanceAtOneTemperature(DiametralClearance cold, double jou
 {
     return { cold.value_m
              + journalDiameter_m * (housingExpansion_per_k - journalExpansion_per_k)
-                   * (t.value - 20) };
+                 * (t.value - 20) };
 }
 
 } // namespace mildpath

@@ -70,8 +70,8 @@ struct ColdLock
     std::optional<double> temperature_c; ///< where the clearance reaches the floor
 };
 
-/// T = 20 − (C0 − floor)/(D (a_h − a_j)); never when the two expand alike, or when that lies outside
-/// −273.15…400 °C. Source: standard linear-expansion result.
+/// T = 20 − (C0 − floor)/(D (a_h − a_j)); never when the two expand alike, or when that lies
+/// outside −273.15…400 °C. Source: standard linear-expansion result.
 ColdLock coldLock(DiametralClearance cold, double journalDiameter_m, double housingExpansion_per_k,
                   double journalExpansion_per_k, DiametralClearance floor);
 

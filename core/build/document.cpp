@@ -70,7 +70,10 @@ std::string stopKindNames()
     return out;
 }
 
-std::span<const UseKey> useKeys() { return keysOfUse; }
+std::span<const UseKey> useKeys()
+{
+    return keysOfUse;
+}
 
 const Stop *Engine::find(std::string_view id) const
 {
@@ -111,7 +114,13 @@ const Proof *standingProof(const Build &build, std::string_view stop, std::strin
     return last;
 }
 
-std::string nextReadingId(const Build &build) { return nextId(build.readings, "r"); }
-std::string nextProofId(const Build &build) { return nextId(build.proofs, "p"); }
+std::string nextReadingId(const Build &build)
+{
+    return nextId(build.readings, "r");
+}
+std::string nextProofId(const Build &build)
+{
+    return nextId(build.proofs, "p");
+}
 
 } // namespace mildpath

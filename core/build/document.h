@@ -12,9 +12,9 @@
 
 namespace mildpath {
 
-// The document holds numbers in the units of the file (each name says which), so that what was typed
-// is what is written; the assessment turns them into SI. Marks and verdicts are derived from it and
-// never stored. Every struct keeps the keys it does not know in `extra`.
+// The document holds numbers in the units of the file (each name says which), so that what was
+// typed is what is written; the assessment turns them into SI. Marks and verdicts are derived from
+// it and never stored. Every struct keeps the keys it does not know in `extra`.
 
 /// A place of a stop where pressure is looked at.
 struct StopPoint

@@ -178,8 +178,10 @@ Reading readingFromJson(const Json &json, const std::string &place, std::vector<
 
 Json readingToJson(const Reading &r)
 {
-    Json out = { { "id", r.id },           { "stop", r.stop },
-                 { "method", r.method },   { "station", r.station },
+    Json out = { { "id", r.id },
+                 { "stop", r.stop },
+                 { "method", r.method },
+                 { "station", r.station },
                  { "angle_deg", r.angle_deg } };
     out["value_um"] = r.value_um ? Json(*r.value_um) : Json();
     out["u_um"] = r.u_um;
@@ -211,9 +213,9 @@ Proof proofFromJson(const Json &json, const std::string &place, std::vector<Erro
 
 Json proofToJson(const Proof &p)
 {
-    Json out = { { "id", p.id },   { "stop", p.stop }, { "aspect", p.aspect },
-                 { "verdict", p.verdict }, { "how", p.how },   { "by", p.by },
-                 { "at", p.at } };
+    Json out
+        = { { "id", p.id },   { "stop", p.stop }, { "aspect", p.aspect }, { "verdict", p.verdict },
+            { "how", p.how }, { "by", p.by },     { "at", p.at } };
     out.update(p.extra);
     return out;
 }

@@ -108,41 +108,42 @@ std::string position(const Build &build, const std::string &stop, int station, d
 Result<void> checkClearanceReading(double value_um)
 {
     if (!(value_um > 0))
-        return fail("", "a clearance is above zero; " + formatPlain(value_um, 1)
-                            + " µm would be a press fit");
+        return fail("",
+                    "a clearance is above zero; " + formatPlain(value_um, 1)
+                        + " µm would be a press fit");
     if (!(value_um <= mostClearanceReading_um))
-        return fail("", formatPlain(value_um / 1000, 2)
-                            + " mm cannot be a bearing clearance (at most 1 mm)");
+        return fail("",
+                    formatPlain(value_um / 1000, 2)
+                        + " mm cannot be a bearing clearance (at most 1 mm)");
     return {};
 }
 
 Result<Build> applyEdit(const Build &build, const Edit &edit)
 {
-    return std::visit(
-        Overloaded {
-            [&](const EnterReading &e) { return enterReading(build, e.reading); },
-            [&](const WithdrawReading &e) { return withdrawReading(build, e); },
-            [&](const SetOil &e) {
-                Build out = build;
-                out.oil = e.oil;
-                return checked(std::move(out));
-            },
-            [&](const SetUse &e) { return setUse(build, e); },
-            [&](const SetLimit &e) { return setLimit(build, e); },
-            [&](const SetElementValue &e) { return setElementValue(build, e); },
-            [&](const AddProof &e) {
-                Build out = build;
-                out.proofs.push_back(e.proof);
-                out.proofs.back().id = nextProofId(build);
-                return checked(std::move(out));
-            },
-            [&](const Rename &e) {
-                Build out = build;
-                out.name = e.name;
-                return checked(std::move(out));
-            },
-        },
-        edit);
+    return std::visit(Overloaded {
+                          [&](const EnterReading &e) { return enterReading(build, e.reading); },
+                          [&](const WithdrawReading &e) { return withdrawReading(build, e); },
+                          [&](const SetOil &e) {
+                              Build out = build;
+                              out.oil = e.oil;
+                              return checked(std::move(out));
+                          },
+                          [&](const SetUse &e) { return setUse(build, e); },
+                          [&](const SetLimit &e) { return setLimit(build, e); },
+                          [&](const SetElementValue &e) { return setElementValue(build, e); },
+                          [&](const AddProof &e) {
+                              Build out = build;
+                              out.proofs.push_back(e.proof);
+                              out.proofs.back().id = nextProofId(build);
+                              return checked(std::move(out));
+                          },
+                          [&](const Rename &e) {
+                              Build out = build;
+                              out.name = e.name;
+                              return checked(std::move(out));
+                          },
+                      },
+                      edit);
 }
 
 std::string describeEdit(const Build &build, const Edit &edit)
@@ -150,8 +151,8 @@ std::string describeEdit(const Build &build, const Edit &edit)
     return std::visit(
         Overloaded {
             [&](const EnterReading &e) {
-                return position(build, e.reading.stop, e.reading.station, e.reading.angle_deg) + ": "
-                    + formatPlain(e.reading.value_um.value_or(0), 1) + " µm";
+                return position(build, e.reading.stop, e.reading.station, e.reading.angle_deg)
+                    + ": " + formatPlain(e.reading.value_um.value_or(0), 1) + " µm";
             },
             [&](const WithdrawReading &e) {
                 return position(build, e.stop, e.station, e.angle_deg) + " taken back";
@@ -172,8 +173,8 @@ std::string describeEdit(const Build &build, const Edit &edit)
             [&](const SetElementValue &e) {
                 const Element *element = build.circuit.find(e.element);
                 const ElementKey *key = element ? findElementKey(element->type, e.key) : nullptr;
-                return (key ? std::string(key->meaning) : e.key) + " " + formatPlain(e.value, 1) + " "
-                    + std::string(unitOfKey(e.key));
+                return (key ? std::string(key->meaning) : e.key) + " " + formatPlain(e.value, 1)
+                    + " " + std::string(unitOfKey(e.key));
             },
             [&](const AddProof &e) {
                 return stopName(build, e.proof.stop) + " " + e.proof.aspect + " "
@@ -194,9 +195,9 @@ Json editToJson(const Edit &edit)
                 return Json { { "edit", "reading" }, { "reading", readingToJson(e.reading) } };
             },
             [](const WithdrawReading &e) {
-                return Json { { "edit", "withdraw" },       { "stop", e.stop },
-                              { "station", e.station },     { "angle_deg", e.angle_deg },
-                              { "by", e.by },               { "at", e.at } };
+                return Json { { "edit", "withdraw" },   { "stop", e.stop },
+                              { "station", e.station }, { "angle_deg", e.angle_deg },
+                              { "by", e.by },           { "at", e.at } };
             },
             [](const SetOil &e) {
                 return Json { { "edit", "oil" }, { "oil", oilToJson(e.oil) } };
@@ -205,17 +206,22 @@ Json editToJson(const Edit &edit)
                 return Json { { "edit", "use" }, { "key", e.key }, { "value", e.value } };
             },
             [](const SetLimit &e) {
-                return Json { { "edit", "limit" }, { "kind", e.kind }, { "key", e.key },
-                              { "value", e.value } };
+                return Json {
+                    { "edit", "limit" }, { "kind", e.kind }, { "key", e.key }, { "value", e.value }
+                };
             },
             [](const SetElementValue &e) {
-                return Json { { "edit", "element" }, { "element", e.element }, { "key", e.key },
+                return Json { { "edit", "element" },
+                              { "element", e.element },
+                              { "key", e.key },
                               { "value", e.value } };
             },
             [](const AddProof &e) {
                 return Json { { "edit", "proof" }, { "proof", proofToJson(e.proof) } };
             },
-            [](const Rename &e) { return Json { { "edit", "rename" }, { "name", e.name } }; },
+            [](const Rename &e) {
+                return Json { { "edit", "rename" }, { "name", e.name } };
+            },
         },
         edit);
 }

@@ -8,8 +8,8 @@
 
 namespace mildpath {
 
-// An edit is a value: what was done, not how. Applied to a document it makes a new one; written as a
-// line it is the journal.
+// An edit is a value: what was done, not how. Applied to a document it makes a new one; written as
+// a line it is the journal.
 
 /// A reading at a position; if one stands there, the new one strikes it and both are kept.
 struct EnterReading

@@ -130,8 +130,8 @@ private:
             const double v = m_build.use.*key.member;
             if (!(v >= key.least && v <= key.most))
                 add("/use/" + std::string(key.key),
-                    "must be " + formatPlain(key.least, 0) + " to " + formatPlain(key.most, 0) + ", is "
-                        + formatPlain(v, 1));
+                    "must be " + formatPlain(key.least, 0) + " to " + formatPlain(key.most, 0)
+                        + ", is " + formatPlain(v, 1));
         }
         if (!(m_build.use.most_rpm > m_build.use.hotIdle_rpm))
             add("/use/most_rpm", "must be above hot_idle_rpm");
@@ -144,8 +144,9 @@ private:
             if (!(l.min_um >= 0 && l.max_um <= mostClearanceReading_um))
                 add(place, "limits must lie within 0 to 1000 um");
             if (!(l.min_um < l.max_um))
-                add(place + "/max_um", "must be above min_um (" + formatPlain(l.min_um, 1) + "), is "
-                                           + formatPlain(l.max_um, 1));
+                add(place + "/max_um",
+                    "must be above min_um (" + formatPlain(l.min_um, 1) + "), is "
+                        + formatPlain(l.max_um, 1));
             if (l.target_um && !(*l.target_um > 0 && *l.target_um <= mostClearanceReading_um))
                 add(place + "/target_um", "must be above 0 and at most 1000 um");
         }
@@ -168,8 +169,8 @@ private:
             if (!ids.insert(r.id).second)
                 add(place + "/id", "\"" + r.id + "\" is used twice");
             if (r.value_um && !(*r.value_um > 0 && *r.value_um <= mostClearanceReading_um))
-                add(place + "/value_um", "must be above 0 and at most 1000 um, is "
-                                             + formatPlain(*r.value_um, 1));
+                add(place + "/value_um",
+                    "must be above 0 and at most 1000 um, is " + formatPlain(*r.value_um, 1));
             if (!(r.u_um >= 0 && r.u_um <= 100))
                 add(place + "/u_um", "must be 0 to 100 um");
             if (!(r.station >= 1 && r.station <= 9))
@@ -206,6 +207,9 @@ private:
 
 } // namespace
 
-std::vector<Error> validateBuild(const Build &build) { return Checker(build).run(); }
+std::vector<Error> validateBuild(const Build &build)
+{
+    return Checker(build).run();
+}
 
 } // namespace mildpath

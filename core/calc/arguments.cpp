@@ -43,7 +43,8 @@ Result<void> checkValue(const CalcInput &in, const Json &value, const std::strin
         if (!value.is_string())
             return fail(place, std::string("must be text, is ") + value.type_name());
         if (!in.choices.empty() && !choiceAllowed(in.choices, value.get<std::string>()))
-            return fail(place, "must be one of " + std::string(in.choices) + ", is " + value.dump());
+            return fail(place,
+                        "must be one of " + std::string(in.choices) + ", is " + value.dump());
         return {};
     case CalcKind::Boolean:
         if (!value.is_boolean())
@@ -53,8 +54,8 @@ Result<void> checkValue(const CalcInput &in, const Json &value, const std::strin
         if (!value.is_array())
             return fail(place, std::string("must be a list, is ") + value.type_name());
         for (size_t i = 0; i < value.size(); ++i)
-            if (auto ok = CalcArguments::check(in.items, value[i],
-                                               place + "/" + std::to_string(i) + "/");
+            if (auto ok
+                = CalcArguments::check(in.items, value[i], place + "/" + std::to_string(i) + "/");
                 !ok)
                 return tl::unexpected(ok.error());
         return {};

@@ -43,8 +43,8 @@ inline constexpr double litresPerMinute = 60000; // per m3/s
 
 /// Registered in catalogue.cpp.
 extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCalculator;
-extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator,
-    stripGaugeCalculator, thermalClearanceCalculator, coldLockCalculator;
+extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator, stripGaugeCalculator,
+    thermalClearanceCalculator, coldLockCalculator;
 extern const Calculator pipeDropCalculator, orificeFlowCalculator, annulusLeakCalculator,
     bearingLeakCalculator, pumpDeliveryCalculator, reliefFlowCalculator, filterDropCalculator,
     crankHeadCalculator;

@@ -11,14 +11,16 @@ namespace {
 
 constexpr CalcInput length(std::string_view key, std::string_view meaning)
 {
-    return { .key = key, .meaning = meaning, .unit = "mm", .least = 0, .most = 10000,
-             .aboveLeast = true };
+    return {
+        .key = key, .meaning = meaning, .unit = "mm", .least = 0, .most = 10000, .aboveLeast = true
+    };
 }
 
 constexpr CalcInput optionalUncertainty(std::string_view key, std::string_view meaning)
 {
-    return { .key = key, .meaning = meaning, .unit = "µm", .required = false, .fallback = 0,
-             .least = 0 };
+    return {
+        .key = key, .meaning = meaning, .unit = "µm", .required = false, .fallback = 0, .least = 0
+    };
 }
 
 constexpr CalcInput temperature(std::string_view key, std::string_view meaning)
@@ -28,8 +30,9 @@ constexpr CalcInput temperature(std::string_view key, std::string_view meaning)
 
 constexpr CalcInput expansion(std::string_view key, std::string_view meaning)
 {
-    return { .key = key, .meaning = meaning, .unit = "1/K", .least = 0, .most = 60e-6,
-             .aboveLeast = true };
+    return {
+        .key = key, .meaning = meaning, .unit = "1/K", .least = 0, .most = 60e-6, .aboveLeast = true
+    };
 }
 
 /// The same key, left out at will; without a fallback its absence has a meaning of its own.
@@ -41,12 +44,15 @@ constexpr CalcInput optional(CalcInput in, std::optional<double> fallback = std:
 }
 
 constexpr std::array diameterInputs {
-    CalcInput { .key = "method", .meaning = "how it was gauged", .unit = "",
-                .kind = CalcKind::Text, .required = false,
+    CalcInput { .key = "method",
+                .meaning = "how it was gauged",
+                .unit = "",
+                .kind = CalcKind::Text,
+                .required = false,
                 .choices = "two_instruments|zeroed_gauge" },
     optional(length("bore_mm", "bore inside the fitted shells (two instruments)")),
-    optional(CalcInput { .key = "gauge_reading_um", .meaning = "bore gauge reading (zeroed gauge)",
-                         .unit = "µm" }),
+    optional(CalcInput {
+        .key = "gauge_reading_um", .meaning = "bore gauge reading (zeroed gauge)", .unit = "µm" }),
     length("journal_mm", "journal diameter (nominal, with a zeroed gauge)"),
     optionalUncertainty("bore_uncertainty_um", "uncertainty of the bore (two instruments)"),
     optionalUncertainty("journal_uncertainty_um", "uncertainty of the journal (two instruments)"),
@@ -56,10 +62,17 @@ constexpr std::array diameterInputs {
     optional(temperature("journal_temp_c", "temperature of the journal"), 20),
     optional(expansion("bore_alpha_per_k", "expansion of the housing"), 11.5e-6),
     optional(expansion("journal_alpha_per_k", "expansion of the journal"), 11.7e-6),
-    CalcInput { .key = "temp_uncertainty_k", .meaning = "standard uncertainty of each temperature",
-                .unit = "K", .required = false, .fallback = 0, .least = 0 },
-    CalcInput { .key = "uncertainty_kind", .meaning = "how the uncertainties are stated", .unit = "",
-                .kind = CalcKind::Text, .required = false,
+    CalcInput { .key = "temp_uncertainty_k",
+                .meaning = "standard uncertainty of each temperature",
+                .unit = "K",
+                .required = false,
+                .fallback = 0,
+                .least = 0 },
+    CalcInput { .key = "uncertainty_kind",
+                .meaning = "how the uncertainties are stated",
+                .unit = "",
+                .kind = CalcKind::Text,
+                .required = false,
                 .choices = "standard|expanded|limits|resolution" },
 };
 constexpr std::array diameterOutputs {
@@ -87,11 +100,12 @@ Result<void> checkMethodKeys(const CalcArguments &in, bool zeroed)
 {
     const std::string_view needed = zeroed ? "gauge_reading_um" : "bore_mm";
     if (!in.has(needed))
-        return fail(std::string(needed), "is missing with method "
-                                             + std::string(zeroed ? "zeroed_gauge" : "two_instruments"));
-    for (const std::string_view key :
-         zeroed ? std::array { "bore_mm", "bore_uncertainty_um", "journal_uncertainty_um" }
-                : std::array { "gauge_reading_um", "gauge_uncertainty_um", "zero_uncertainty_um" })
+        return fail(std::string(needed),
+                    "is missing with method "
+                        + std::string(zeroed ? "zeroed_gauge" : "two_instruments"));
+    for (const std::string_view key : zeroed
+             ? std::array { "bore_mm", "bore_uncertainty_um", "journal_uncertainty_um" }
+             : std::array { "gauge_reading_um", "gauge_uncertainty_um", "zero_uncertainty_um" })
         if (in.has(key))
             return fail(std::string(key), "belongs to the other method");
     return {};
@@ -129,19 +143,34 @@ Result<Json> clearanceFromDiameters(const CalcArguments &in)
 }
 
 constexpr std::array boreReadingItems {
-    CalcInput { .key = "angle_deg", .meaning = "angle from the parting line", .unit = "°",
-                .least = -360, .most = 360 },
-    CalcInput { .key = "station", .meaning = "axial station from the front", .unit = "",
-                .kind = CalcKind::WholeNumber, .required = false, .fallback = 1, .least = 1,
+    CalcInput { .key = "angle_deg",
+                .meaning = "angle from the parting line",
+                .unit = "°",
+                .least = -360,
+                .most = 360 },
+    CalcInput { .key = "station",
+                .meaning = "axial station from the front",
+                .unit = "",
+                .kind = CalcKind::WholeNumber,
+                .required = false,
+                .fallback = 1,
+                .least = 1,
                 .most = 100 },
     length("diameter_mm", "diameter"),
 };
 constexpr std::array boreFormInputs {
-    CalcInput { .key = "readings", .meaning = "diameters by position", .unit = "",
-                .kind = CalcKind::List, .items = boreReadingItems },
+    CalcInput { .key = "readings",
+                .meaning = "diameters by position",
+                .unit = "",
+                .kind = CalcKind::List,
+                .items = boreReadingItems },
     CalcInput { .key = "min_angle_from_joint_deg",
-                .meaning = "nearer the parting line than this does not count", .unit = "°",
-                .required = false, .fallback = 60, .least = 0, .most = 90 },
+                .meaning = "nearer the parting line than this does not count",
+                .unit = "°",
+                .required = false,
+                .fallback = 60,
+                .least = 0,
+                .most = 90 },
 };
 constexpr std::array boreFormOutputs {
     CalcOutput { "counted", "readings that count", "" },
@@ -155,8 +184,8 @@ Result<Json> runBoreForm(const CalcArguments &in)
 {
     std::vector<PositionReading> readings;
     for (const CalcArguments &r : in.list("readings"))
-        readings.push_back({ r.number("angle_deg"), static_cast<int>(r.number("station")),
-                             r.mm("diameter_mm") });
+        readings.push_back(
+            { r.number("angle_deg"), static_cast<int>(r.number("station")), r.mm("diameter_mm") });
     const auto form = boreForm(readings, in.number("min_angle_from_joint_deg"));
     if (!form)
         return tl::unexpected(form.error());
@@ -168,15 +197,24 @@ Result<Json> runBoreForm(const CalcArguments &in)
 }
 
 constexpr std::array stripItems {
-    CalcInput { .key = "clearance_um", .meaning = "read from the strip's chart", .unit = "µm",
-                .least = 0 },
-    CalcInput { .key = "over_oil_hole", .meaning = "the strip lay over a hole or groove",
-                .unit = "", .kind = CalcKind::Boolean, .required = false },
+    CalcInput {
+        .key = "clearance_um", .meaning = "read from the strip's chart", .unit = "µm", .least = 0 },
+    CalcInput { .key = "over_oil_hole",
+                .meaning = "the strip lay over a hole or groove",
+                .unit = "",
+                .kind = CalcKind::Boolean,
+                .required = false },
 };
 constexpr std::array stripInputs {
-    CalcInput { .key = "readings", .meaning = "widths along the strips", .unit = "",
-                .kind = CalcKind::List, .items = stripItems },
-    CalcInput { .key = "step_um", .meaning = "step of the chart", .unit = "µm", .least = 0,
+    CalcInput { .key = "readings",
+                .meaning = "widths along the strips",
+                .unit = "",
+                .kind = CalcKind::List,
+                .items = stripItems },
+    CalcInput { .key = "step_um",
+                .meaning = "step of the chart",
+                .unit = "µm",
+                .least = 0,
                 .aboveLeast = true },
 };
 constexpr std::array stripOutputs {
@@ -205,20 +243,30 @@ Result<Json> stripGauge(const CalcArguments &in)
 }
 
 constexpr std::array thermalInputs {
-    CalcInput { .key = "cold_clearance_um", .meaning = "diametral clearance at 20 °C",
-                .unit = "µm" },
+    CalcInput {
+        .key = "cold_clearance_um", .meaning = "diametral clearance at 20 °C", .unit = "µm" },
     length("journal_diameter_mm", "journal diameter"),
     expansion("housing_alpha_per_k", "expansion of the housing"),
     temperature("housing_temp_c", "temperature of the housing"),
     expansion("journal_alpha_per_k", "expansion of the journal"),
     temperature("journal_temp_c", "temperature of the journal"),
-    CalcInput { .key = "shell_wall_mm", .meaning = "wall of one shell; 0: not known", .unit = "mm",
-                .required = false, .fallback = 0, .least = 0, .most = 100 },
+    CalcInput { .key = "shell_wall_mm",
+                .meaning = "wall of one shell; 0: not known",
+                .unit = "mm",
+                .required = false,
+                .fallback = 0,
+                .least = 0,
+                .most = 100 },
     optional(expansion("shell_alpha_per_k", "expansion of the shell's steel back"), 11.7e-6),
     optional(expansion("cap_alpha_per_k", "expansion of a cap of another material")),
     optional(temperature("cap_temp_c", "temperature of the cap (the housing's unless given)")),
-    CalcInput { .key = "cap_fraction", .meaning = "share of the cap in the bore's growth",
-                .unit = "", .required = false, .fallback = 0.5, .least = 0, .most = 1 },
+    CalcInput { .key = "cap_fraction",
+                .meaning = "share of the cap in the bore's growth",
+                .unit = "",
+                .required = false,
+                .fallback = 0.5,
+                .least = 0,
+                .most = 1 },
 };
 constexpr std::array thermalOutputs {
     CalcOutput { "clearance_um", "diametral clearance at temperature", "µm" },
@@ -254,13 +302,17 @@ Result<Json> runThermalClearance(const CalcArguments &in)
 }
 
 constexpr std::array coldLockInputs {
-    CalcInput { .key = "cold_clearance_um", .meaning = "diametral clearance at 20 °C",
-                .unit = "µm" },
+    CalcInput {
+        .key = "cold_clearance_um", .meaning = "diametral clearance at 20 °C", .unit = "µm" },
     length("journal_diameter_mm", "journal diameter"),
     expansion("housing_alpha_per_k", "expansion of the housing"),
     expansion("journal_alpha_per_k", "expansion of the journal"),
-    CalcInput { .key = "floor_um", .meaning = "least clearance one accepts", .unit = "µm",
-                .required = false, .fallback = 0, .least = 0 },
+    CalcInput { .key = "floor_um",
+                .meaning = "least clearance one accepts",
+                .unit = "µm",
+                .required = false,
+                .fallback = 0,
+                .least = 0 },
     optional(temperature("start_temp_c", "coldest start")),
 };
 constexpr std::array coldLockOutputs {
@@ -278,7 +330,8 @@ Result<Json> runColdLock(const CalcArguments &in)
     const double ah = in.number("housing_alpha_per_k"), aj = in.number("journal_alpha_per_k");
     const ColdLock lock = coldLock(cold, d, ah, aj, { in.um("floor_um") });
     Json out = { { "lock_temp_c", lock.temperature_c ? Json(*lock.temperature_c) : Json() },
-                 { "locks_on", lock.on == ColdLock::On::Cooling       ? "cooling"
+                 { "locks_on",
+                   lock.on == ColdLock::On::Cooling       ? "cooling"
                        : lock.on == ColdLock::On::Heating ? "heating"
                                                           : "never" } };
     if (const auto start = in.optionalNumber("start_temp_c")) {

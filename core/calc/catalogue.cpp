@@ -68,7 +68,10 @@ Json describeInputs(std::span<const CalcInput> inputs)
 
 } // namespace
 
-std::span<const Calculator *const> calculators() { return all; }
+std::span<const Calculator *const> calculators()
+{
+    return all;
+}
 
 const Calculator *findCalculator(std::string_view name)
 {
@@ -92,8 +95,7 @@ std::string rangeText(const CalcInput &in)
     if (in.least > -1e12)
         out = (in.aboveLeast ? "above " : "at least ") + Json(in.least).dump();
     if (in.most < 1e12)
-        out += std::string(out.empty() ? "" : " and ") + "at most "
-            + Json(in.most).dump();
+        out += std::string(out.empty() ? "" : " and ") + "at most " + Json(in.most).dump();
     return out;
 }
 

@@ -59,8 +59,8 @@ std::span<const Calculator *const> calculators();
 /// @return null for an unknown name.
 const Calculator *findCalculator(std::string_view name);
 
-/// Runs a calculator. Strict: unknown key, missing key, wrong type, value not finite or out of range
-/// is an error whose place is the key.
+/// Runs a calculator. Strict: unknown key, missing key, wrong type, value not finite or out of
+/// range is an error whose place is the key.
 Result<Json> runCalculator(const Calculator &calculator, const Json &input);
 
 /// The definition as data: keys, units, ranges, formula, source.

@@ -32,8 +32,14 @@ constexpr CalcInput withDefault(CalcInput in, double fallback)
 
 constexpr CalcInput discharge(std::string_view key, double fallback)
 {
-    return { .key = key, .meaning = "discharge coefficient", .unit = "", .required = false,
-             .fallback = fallback, .least = 0, .most = 1, .aboveLeast = true };
+    return { .key = key,
+             .meaning = "discharge coefficient",
+             .unit = "",
+             .required = false,
+             .fallback = fallback,
+             .least = 0,
+             .most = 1,
+             .aboveLeast = true };
 }
 
 constexpr CalcInput density = positive("rho_kg_m3", "density", "kg/m³");
@@ -42,11 +48,19 @@ constexpr CalcInput anyDrop { .key = "dp_kpa", .meaning = "pressure difference",
 
 CalcInput eccentricity(double fallback)
 {
-    return { .key = "ecc", .meaning = "eccentricity ratio", .unit = "", .required = false,
-             .fallback = fallback, .least = 0, .most = 1 };
+    return { .key = "ecc",
+             .meaning = "eccentricity ratio",
+             .unit = "",
+             .required = false,
+             .fallback = fallback,
+             .least = 0,
+             .most = 1 };
 }
 
-OilState oilOf(const CalcArguments &in) { return { in.number("rho_kg_m3"), in.number("mu_pa_s") }; }
+OilState oilOf(const CalcArguments &in)
+{
+    return { in.number("rho_kg_m3"), in.number("mu_pa_s") };
+}
 
 const std::array pipeInputs {
     positive("d_mm", "bore", "mm"),
@@ -133,16 +147,26 @@ const std::array bearingInputs {
     positive("d_mm", "journal diameter", "mm"),
     positive("width_mm", "bearing width", "mm"),
     withDefault(notNegative("groove_width_mm", "oil groove width", "mm"), 0),
-    CalcInput { .key = "groove_deg", .meaning = "oil groove extent; 0: a single hole", .unit = "°",
-                .required = false, .fallback = 360, .least = 0, .most = 360 },
+    CalcInput { .key = "groove_deg",
+                .meaning = "oil groove extent; 0: a single hole",
+                .unit = "°",
+                .required = false,
+                .fallback = 360,
+                .least = 0,
+                .most = 360 },
     withDefault(positive("hole_mm", "feed hole where there is no groove", "mm"), 5),
     notNegative("clearance_um", "diametral clearance, hot", "µm"),
     eccentricity(0.6),
     anyDrop,
     viscosity,
     withDefault(notNegative("rpm", "journal speed", "rev/min"), 0),
-    CalcInput { .key = "speed_flow", .meaning = "share of the flow carried out by rotation",
-                .unit = "", .required = false, .fallback = 0, .least = 0, .most = 1 },
+    CalcInput { .key = "speed_flow",
+                .meaning = "share of the flow carried out by rotation",
+                .unit = "",
+                .required = false,
+                .fallback = 0,
+                .least = 0,
+                .most = 1 },
 };
 constexpr std::array bearingOutputs {
     CalcOutput { "pressure_flow_l_min", "flow driven by the feed pressure", "l/min" },
@@ -179,8 +203,11 @@ const std::array crankInputs {
     notNegative("rpm", "crankshaft speed", "rev/min"),
     positive("r_in_mm", "radius where the oil enters", "mm"),
     positive("r_out_mm", "radius where the oil leaves", "mm"),
-    CalcInput { .key = "closest_mm", .meaning = "nearest the drilling comes to the axis (0.6 r_in)",
-                .unit = "mm", .required = false, .least = 0 },
+    CalcInput { .key = "closest_mm",
+                .meaning = "nearest the drilling comes to the axis (0.6 r_in)",
+                .unit = "mm",
+                .required = false,
+                .least = 0 },
     density,
 };
 constexpr std::array crankOutputs {
@@ -217,9 +244,9 @@ const std::array pumpInputs {
     withDefault(notNegative("inlet_port_mm2", "inlet port area; 0: no limit", "mm²"), 0),
     discharge("inlet_port_cd", 0.6),
     withDefault(positive("inlet_abs_kpa", "inlet pressure, absolute", "kPa"), 101.325),
-    withDefault(notNegative("release_pressure_abs_kpa", "absolute pressure at which air comes out",
-                            "kPa"),
-                30),
+    withDefault(
+        notNegative("release_pressure_abs_kpa", "absolute pressure at which air comes out", "kPa"),
+        30),
 };
 constexpr std::array pumpOutputs {
     CalcOutput { "theoretical_l_min", "displacement × speed", "l/min" },
@@ -244,10 +271,10 @@ Result<Json> pumpDelivery(const CalcArguments &in)
         .endPathLength_m = in.mm("end_path_length_mm"),
         .bodyPathLength_m = in.mm("body_path_length_mm"),
     };
-    const PumpInlet inlet { in.number("inlet_port_mm2") * 1e-6, in.number("inlet_port_cd"),
+    const PumpInlet inlet { in.number("inlet_port_mm2") * 1e-6,
+                            in.number("inlet_port_cd"),
                             { in.kpa("release_pressure_abs_kpa") } };
-    const double swept
-        = g.displacement_m3 * in.number("rpm") / 60 * in.number("drive_ratio");
+    const double swept = g.displacement_m3 * in.number("rpm") / 60 * in.number("drive_ratio");
     const double filled
         = pumpFill_m3_s(swept, inlet, { in.kpa("inlet_abs_kpa") }, in.number("rho_kg_m3")).value;
     const PumpLeaks leaks = pumpLeaks(g, in.number("mu_pa_s"));
@@ -333,9 +360,8 @@ Result<Json> filterDrop(const CalcArguments &in)
     const double flow = in.number("flow_l_min") / litresPerMinute;
     const OilState oil = oilOf(in);
     const double conductance = in.number("permeance_m3") / oil.dynamicViscosity_pa_s;
-    const auto excess = [&](double dp) {
-        return conductance * dp + bypass.flow_m3_s(dp, oil) - flow;
-    };
+    const auto excess
+        = [&](double dp) { return conductance * dp + bypass.flow_m3_s(dp, oil) - flow; };
     double dp = 0;
     if (flow > 0) {
         // The medium alone would need this much, so the root lies below; toms748 keeps the bracket.
@@ -376,22 +402,21 @@ const Calculator orificeFlowCalculator {
     orificeFlow
 };
 
-const Calculator annulusLeakCalculator {
-    "annulus-leak",
-    "Leak round a plunger",
-    "Lifter in its bore, rocker on its shaft",
-    "Q = π d c³ (1 + 1.5 ε²) dp/(12 μ l), c radial",
-    "thin annulus, laminar, textbook",
-    annulusInputs,
-    annulusOutputs,
-    annulusLeak
-};
+const Calculator annulusLeakCalculator { "annulus-leak",
+                                         "Leak round a plunger",
+                                         "Lifter in its bore, rocker on its shaft",
+                                         "Q = π d c³ (1 + 1.5 ε²) dp/(12 μ l), c radial",
+                                         "thin annulus, laminar, textbook",
+                                         annulusInputs,
+                                         annulusOutputs,
+                                         annulusLeak };
 
 const Calculator bearingLeakCalculator {
     "network-bearing-leak",
     "Oil a bearing lets out",
     "The bearing's law in the circuit",
-    "groove: (deg/360) π r c³ (1 + 1.5 ε²) dp/(3 μ l); hole: π c³ (1 + 1.5 ε²) dp/(6 μ ln(2 W/(π r))); "
+    "groove: (deg/360) π r c³ (1 + 1.5 ε²) dp/(3 μ l); hole: π c³ (1 + 1.5 ε²) dp/(6 μ ln(2 W/(π "
+    "r))); "
     "rotation: ω r c L ε tanh(dp/20 kPa)",
     "thin annulus and short-bearing side flow (Ocvirk), textbook; hole by images, own derivation",
     bearingInputs,
@@ -414,7 +439,8 @@ const Calculator pumpDeliveryCalculator {
     "pump-delivery",
     "What the pump delivers",
     "Displacement less slip through tip, end and body clearances",
-    "Q = fill − (Gt + Ge + Gb) dp;  tip 2 b h³/(12 μ L), end 2 w (h/2)³/(12 μ L), body 2 b (h/2)³/(12 μ L)",
+    "Q = fill − (Gt + Ge + Gb) dp;  tip 2 b h³/(12 μ L), end 2 w (h/2)³/(12 μ L), body 2 b "
+    "(h/2)³/(12 μ L)",
     "plane Poiseuille flow, textbook; inlet blend: model choice, no source",
     pumpInputs,
     pumpOutputs,
@@ -432,15 +458,13 @@ const Calculator reliefFlowCalculator {
     reliefFlow
 };
 
-const Calculator filterDropCalculator {
-    "filter-drop",
-    "Pressure lost in the filter",
-    "Medium and bypass side by side at a flow",
-    "G dp/μ + bypass(dp) = Q",
-    "Darcy's law, textbook; bypass as in relief-flow",
-    filterInputs,
-    filterOutputs,
-    filterDrop
-};
+const Calculator filterDropCalculator { "filter-drop",
+                                        "Pressure lost in the filter",
+                                        "Medium and bypass side by side at a flow",
+                                        "G dp/μ + bypass(dp) = Q",
+                                        "Darcy's law, textbook; bypass as in relief-flow",
+                                        filterInputs,
+                                        filterOutputs,
+                                        filterDrop };
 
 } // namespace mildpath

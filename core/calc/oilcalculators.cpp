@@ -24,10 +24,18 @@ constexpr CalcInput kv100 { .key = "kv100_mm2_s",
 constexpr std::array viscosityAtInputs {
     kv40,
     kv100,
-    CalcInput { .key = "temperature_c", .meaning = "oil temperature", .unit = "°C", .least = -60,
+    CalcInput { .key = "temperature_c",
+                .meaning = "oil temperature",
+                .unit = "°C",
+                .least = -60,
                 .most = 300 },
-    CalcInput { .key = "density_15_kg_m3", .meaning = "density at 15 °C", .unit = "kg/m³",
-                .required = false, .fallback = 870, .least = 600, .most = 1200 },
+    CalcInput { .key = "density_15_kg_m3",
+                .meaning = "density at 15 °C",
+                .unit = "kg/m³",
+                .required = false,
+                .fallback = 870,
+                .least = 600,
+                .most = 1200 },
 };
 constexpr std::array viscosityAtOutputs {
     CalcOutput { "walther_a", "intercept of the double-log line", "" },
@@ -77,10 +85,18 @@ Result<Json> runViscosityIndex(const CalcArguments &in)
 
 constexpr std::array gradeInputs {
     kv100,
-    CalcInput { .key = "hths_pa_s", .meaning = "viscosity at 150 °C and 1e6 1/s", .unit = "Pa·s",
-                .required = false, .least = 0, .aboveLeast = true },
-    CalcInput { .key = "winter_grade", .meaning = "winter grade on the can", .unit = "",
-                .kind = CalcKind::Text, .required = false, .choices = "0W|5W|10W|15W|20W|25W" },
+    CalcInput { .key = "hths_pa_s",
+                .meaning = "viscosity at 150 °C and 1e6 1/s",
+                .unit = "Pa·s",
+                .required = false,
+                .least = 0,
+                .aboveLeast = true },
+    CalcInput { .key = "winter_grade",
+                .meaning = "winter grade on the can",
+                .unit = "",
+                .kind = CalcKind::Text,
+                .required = false,
+                .choices = "0W|5W|10W|15W|20W|25W" },
 };
 constexpr std::array gradeOutputs {
     CalcOutput { "engine_candidates", "engine grades whose window holds this viscosity", "" },
@@ -88,7 +104,8 @@ constexpr std::array gradeOutputs {
     CalcOutput { "hths_minimum_pa_s", "high-shear minimum of that grade", "Pa·s" },
     CalcOutput { "hths_checked", "whether a high-shear viscosity was given", "" },
     CalcOutput { "gear_grade", "grade on the gear scale, for comparison only", "" },
-    CalcOutput { "winter_minimum_met", "minimum at 100 °C of the winter grade, if one was given", "" },
+    CalcOutput { "winter_minimum_met", "minimum at 100 °C of the winter grade, if one was given",
+                 "" },
 };
 
 template <class T> Json orNull(const std::optional<T> &value)
@@ -98,9 +115,8 @@ template <class T> Json orNull(const std::optional<T> &value)
 
 Result<Json> runGrade(const CalcArguments &in)
 {
-    const auto winter = in.has("winter_grade")
-        ? std::optional<std::string>(in.text("winter_grade"))
-        : std::nullopt;
+    const auto winter = in.has("winter_grade") ? std::optional<std::string>(in.text("winter_grade"))
+                                               : std::nullopt;
     const auto g = gradeOf(in.number("kv100_mm2_s"), in.optionalNumber("hths_pa_s"), winter);
     if (!g)
         return tl::unexpected(g.error());

@@ -54,8 +54,8 @@ Circuit circuitFromJson(const Json &json, const std::string &place, std::vector<
     if (!in.has("elements"))
         in.error("elements", "is missing");
     for (size_t i = 0; i < elements.size(); ++i)
-        c.elements.push_back(elementFromJson(
-            elements[i], in.placeOf("elements") + "/" + std::to_string(i), errors));
+        c.elements.push_back(
+            elementFromJson(elements[i], in.placeOf("elements") + "/" + std::to_string(i), errors));
     JsonReader rise(in.object("bearing_dt"), in.placeOf("bearing_dt"), errors);
     c.bearingRise.base_k = rise.number("base_k", c.bearingRise.base_k);
     c.bearingRise.perKrpm_k = rise.number("per_krpm_k", c.bearingRise.perKrpm_k);

@@ -6,7 +6,8 @@
 namespace mildpath {
 namespace {
 
-/// The element as JSON with changed keys, read back: so a changed `type` is checked by its own rules.
+/// The element as JSON with changed keys, read back: so a changed `type` is checked by its own
+/// rules.
 Result<Element> withValues(const Element &element, const Json &values, bool scale,
                            const std::string &place)
 {
@@ -34,7 +35,8 @@ Result<std::vector<std::string>> idsOf(const Json &edit, const std::string &plac
     const Json id = edit.contains("id") ? edit["id"] : Json();
     if (id.is_string())
         out.push_back(id.get<std::string>());
-    else if (id.is_array() && std::all_of(id.begin(), id.end(), [](const Json &j) { return j.is_string(); }))
+    else if (id.is_array()
+             && std::all_of(id.begin(), id.end(), [](const Json &j) { return j.is_string(); }))
         for (const Json &one : id)
             out.push_back(one.get<std::string>());
     if (out.empty())

@@ -6,7 +6,8 @@
 namespace mildpath {
 
 /// Applies a list of edits to a copy of a circuit.
-///   {"op":"set"|"scale","id":"x"|["x","y"],"values":{key: value or factor}}  (set may change `type`)
+///   {"op":"set"|"scale","id":"x"|["x","y"],"values":{key: value or factor}}  (set may change
+///   `type`)
 ///   {"op":"add","element":{…}} · {"op":"remove"|"reverse","id":…} · {"op":"engine","values":{…}}
 /// Errors: place is the JSON pointer in the list; an absent id or an unknown op is named, and the
 /// circuit is left as it was.

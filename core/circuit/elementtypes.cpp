@@ -142,20 +142,20 @@ Result<void> checkKey(const Element &e, const ElementKey &key)
     const double v = it->second;
     const bool inside = (key.aboveLeast ? v > key.least : v >= key.least) && v <= key.most;
     if (!inside)
-        return fail(std::string(key.key),
-                    "must be " + rangeText(key) + ", is " + Json(v).dump());
+        return fail(std::string(key.key), "must be " + rangeText(key) + ", is " + Json(v).dump());
     return {};
 }
 
 Result<void> checkTogether(const Element &e)
 {
     if (e.type == "relief" && !(e.value("full_kpa") > e.value("crack_kpa")))
-        return fail("full_kpa", "must be above crack_kpa (" + Json(e.value("crack_kpa")).dump()
-                                    + "), is " + Json(e.value("full_kpa")).dump());
+        return fail("full_kpa",
+                    "must be above crack_kpa (" + Json(e.value("crack_kpa")).dump() + "), is "
+                        + Json(e.value("full_kpa")).dump());
     if (e.type == "bearing" && !(e.value("groove_width_mm") < e.value("width_mm")))
-        return fail("groove_width_mm", "must be narrower than the bearing ("
-                                           + Json(e.value("width_mm")).dump() + "), is "
-                                           + Json(e.value("groove_width_mm")).dump());
+        return fail("groove_width_mm",
+                    "must be narrower than the bearing (" + Json(e.value("width_mm")).dump()
+                        + "), is " + Json(e.value("groove_width_mm")).dump());
     if (e.type == "bearing" && e.value("groove_deg", 360) == 0
         && !(e.value("hole_mm", 5) < e.value("width_mm")))
         return fail("hole_mm", "must be smaller than the bearing's width");
@@ -167,7 +167,10 @@ Result<void> checkTogether(const Element &e)
 
 } // namespace
 
-std::span<const ElementType> elementTypes() { return types; }
+std::span<const ElementType> elementTypes()
+{
+    return types;
+}
 
 const ElementType *findElementType(std::string_view name)
 {
@@ -177,7 +180,10 @@ const ElementType *findElementType(std::string_view name)
     return nullptr;
 }
 
-std::span<const ElementKey> commonElementKeys() { return commonKeys; }
+std::span<const ElementKey> commonElementKeys()
+{
+    return commonKeys;
+}
 
 std::string elementTypeNames()
 {
@@ -191,7 +197,8 @@ Result<void> checkElement(const Element &e)
 {
     const ElementType *type = findElementType(e.type);
     if (!type)
-        return fail("type", "unknown element type \"" + e.type + "\"; known: " + elementTypeNames());
+        return fail("type",
+                    "unknown element type \"" + e.type + "\"; known: " + elementTypeNames());
     for (const ElementKey &key : type->keys)
         if (auto r = checkKey(e, key); !r)
             return r;

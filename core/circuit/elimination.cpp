@@ -29,7 +29,8 @@ void Elimination::analyse(std::span<const std::pair<int, int>> pairs)
     std::vector<std::set<int>> open(static_cast<size_t>(m_size));
     const auto join = [&](int a, int b) {
         if (slot(a, b) < 0)
-            m_slots[static_cast<size_t>(std::min(a, b))].emplace_back(std::max(a, b), m_slotCount++);
+            m_slots[static_cast<size_t>(std::min(a, b))].emplace_back(std::max(a, b),
+                                                                      m_slotCount++);
         open[static_cast<size_t>(a)].insert(b);
         open[static_cast<size_t>(b)].insert(a);
     };
@@ -57,8 +58,8 @@ void Elimination::analyse(std::span<const std::pair<int, int>> pairs)
         for (size_t i = 0; i < around.size(); ++i)
             for (size_t j = i + 1; j < around.size(); ++j) {
                 join(around[i], around[j]);
-                m_updates.push_back({ slot(around[i], around[j]), slot(best, around[i]),
-                                      slot(best, around[j]) });
+                m_updates.push_back(
+                    { slot(around[i], around[j]), slot(best, around[i]), slot(best, around[j]) });
             }
         pivot.endNeighbour = static_cast<std::int32_t>(m_neighbours.size());
         pivot.endUpdate = static_cast<std::int32_t>(m_updates.size());
@@ -107,8 +108,8 @@ void Elimination::solve(const Values &factor, std::span<double> x) const
         }
     }
     for (auto p = m_pivots.rbegin(); p != m_pivots.rend(); ++p) {
-        double value = x[static_cast<size_t>(p->node)]
-            / factor.diagonal[static_cast<size_t>(p->node)];
+        double value
+            = x[static_cast<size_t>(p->node)] / factor.diagonal[static_cast<size_t>(p->node)];
         for (int k = p->firstNeighbour; k < p->endNeighbour; ++k) {
             const Neighbour &n = m_neighbours[static_cast<size_t>(k)];
             value -= off[n.slot] * x[static_cast<size_t>(n.node)];

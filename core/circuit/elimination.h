@@ -10,10 +10,10 @@ namespace mildpath {
 
 /// Sparse LDLᵀ of a symmetric positive definite matrix whose pattern is known beforehand.
 ///
-/// The pattern (a circuit's nodes and elements) is analysed once: minimum-degree order, fill and the
-/// list of operations. Factorising is then one straight run through that list. A tree of passages
-/// makes no fill at all. Not for indefinite or changing patterns; factorize() reports a pivot that
-/// is not positive.
+/// The pattern (a circuit's nodes and elements) is analysed once: minimum-degree order, fill and
+/// the list of operations. Factorising is then one straight run through that list. A tree of
+/// passages makes no fill at all. Not for indefinite or changing patterns; factorize() reports a
+/// pivot that is not positive.
 class Elimination
 {
 public:
@@ -35,7 +35,8 @@ public:
     /// All zeros, ready for stamping.
     Values zero() const;
 
-    /// Factorises in place. @return index of the first pivot that is not positive, or −1 if all are.
+    /// Factorises in place. @return index of the first pivot that is not positive, or −1 if all
+    /// are.
     int factorize(Values &values) const;
     /// Solves in place with a factor. @param x  right side in, solution out; size() entries
     void solve(const Values &factor, std::span<double> x) const;

@@ -21,7 +21,10 @@ double power12(double x)
     return x4 * x4 * x4;
 }
 
-double twelfthRoot(double x) { return std::cbrt(std::sqrt(std::sqrt(x))); }
+double twelfthRoot(double x)
+{
+    return std::cbrt(std::sqrt(std::sqrt(x)));
+}
 
 } // namespace
 
@@ -117,7 +120,10 @@ HoleCoefficients holeCoefficients(double diameter_m, double length_m, double dis
              oil.dynamicViscosity_pa_s * (24 / d3 + 128 * length_m / (pi * d3 * diameter_m)) };
 }
 
-double eccentricityFactor(double eccentricity) { return 1 + 1.5 * eccentricity * eccentricity; }
+double eccentricityFactor(double eccentricity)
+{
+    return 1 + 1.5 * eccentricity * eccentricity;
+}
 
 double annulusConductance_m3_s_pa(double diameter_m, RadialClearance c, double length_m,
                                   double eccentricity, double viscosity_pa_s)
@@ -131,7 +137,8 @@ double bearingConductance_m3_s_pa(const BearingLeakGeometry &b, RadialClearance 
                                   double viscosity_pa_s)
 {
     const double gap = std::max(0.0, c.value_m);
-    const double common = pi * gap * gap * gap * eccentricityFactor(b.eccentricity) / viscosity_pa_s;
+    const double common
+        = pi * gap * gap * gap * eccentricityFactor(b.eccentricity) / viscosity_pa_s;
     if (b.groove_deg > 0) {
         const double land = (b.width_m - b.grooveWidth_m) / 2;
         return b.groove_deg / 360 * common * b.diameter_m / 2 / (3 * land);

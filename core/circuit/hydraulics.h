@@ -50,8 +50,8 @@ struct PassageDrop
 /// dp = (ρ v²/2)(f L/D + K). Source: Darcy–Weisbach, textbook.
 PassageDrop passageDrop(const Passage &passage, double flow_m3_s, const OilState &oil);
 
-/// Flow through a passage at a pressure drop: the inverse of passageDrop, unique because f Re² grows
-/// with Re throughout. Newton in a bracket whose upper end is the laminar flow.
+/// Flow through a passage at a pressure drop: the inverse of passageDrop, unique because f Re²
+/// grows with Re throughout. Newton in a bracket whose upper end is the laminar flow.
 /// @param near_m3_s  magnitude to start from (the last answer); 0 if unknown
 FlowSlope passageFlow(const Passage &passage, double dp_pa, const OilState &oil,
                       double near_m3_s = 0);
@@ -130,6 +130,9 @@ inline constexpr double closestShare = 0.6;
 double crankSupplyNeeded_pa(double density_kg_m3, double speed_rad_s, double rIn_m,
                             double rClosest_m);
 
-inline constexpr double radPerSecond(double rpm) { return rpm * 2 * pi / 60; }
+inline constexpr double radPerSecond(double rpm)
+{
+    return rpm * 2 * pi / 60;
+}
 
 } // namespace mildpath

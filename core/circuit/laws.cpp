@@ -12,7 +12,10 @@ Passage passageOf(const ElementValues &v)
     return { v.mm("d_mm"), v.mm("l_mm"), v("rough_um", 10) * 1e-6, v("k", 1.5) };
 }
 
-OilState preparedOil(const Prepared &p) { return { p[0], p[1] }; }
+OilState preparedOil(const Prepared &p)
+{
+    return { p[0], p[1] };
+}
 
 class PipeLaw : public Law
 {
@@ -48,8 +51,7 @@ public:
     }
     Prepared prepare(const LawConditions &c) const override
     {
-        const HoleCoefficients k
-            = holeCoefficients(m_diameter_m, m_length_m, m_discharge, c.oil);
+        const HoleCoefficients k = holeCoefficients(m_diameter_m, m_length_m, m_discharge, c.oil);
         return { k.a, k.b };
     }
     FlowSlope flow(double dp_pa, const Prepared &p, double, double &) const override
@@ -139,8 +141,9 @@ private:
 } // namespace
 
 BearingLaw::BearingLaw(const ElementValues &v)
-    : m_geometry { v.mm("d_mm"), v.mm("width_mm"), v.mm("groove_width_mm"), v("groove_deg", 360),
-                   v.mm("hole_mm", 5), v("ecc", 0.6), v("speed_flow") }
+    : m_geometry { v.mm("d_mm"),         v.mm("width_mm"),   v.mm("groove_width_mm"),
+                   v("groove_deg", 360), v.mm("hole_mm", 5), v("ecc", 0.6),
+                   v("speed_flow") }
     , m_clearance_m(v("clearance_um") * 1e-6)
     , m_growth_m_per_k(v("growth_um_per_k") * 1e-6)
     , m_speedRatio(v("speed_ratio", 1))
@@ -176,12 +179,13 @@ double BearingLaw::loss_w(const LawConditions &c) const
 }
 
 PumpLaw::PumpLaw(const ElementValues &v)
-    : m_geometry { v("displacement_m3"),         v.mm("rotor_length_mm"),
-                   v("tip_clearance_um") * 1e-6, v("end_clearance_um") * 1e-6,
+    : m_geometry { v("displacement_m3"),          v.mm("rotor_length_mm"),
+                   v("tip_clearance_um") * 1e-6,  v("end_clearance_um") * 1e-6,
                    v("body_clearance_um") * 1e-6, v.mm("tip_land_mm"),
-                   v.mm("end_path_width_mm"),    v.mm("end_path_length_mm"),
+                   v.mm("end_path_width_mm"),     v.mm("end_path_length_mm"),
                    v.mm("body_path_length_mm") }
-    , m_inlet { v("inlet_port_mm2") * 1e-6, v("inlet_port_cd", 0.6),
+    , m_inlet { v("inlet_port_mm2") * 1e-6,
+                v("inlet_port_cd", 0.6),
                 { v("release_pressure_abs_kpa", 30) * 1e3 } }
     , m_driveRatio(v("drive_ratio", 1))
     , m_airHole_m(v.mm("suction_air_hole_mm"))
@@ -191,8 +195,7 @@ PumpLaw::PumpLaw(const ElementValues &v)
 
 Prepared PumpLaw::prepare(const LawConditions &c) const
 {
-    const double swept
-        = m_geometry.displacement_m3 * m_driveRatio * c.shaftSpeed_rad_s / (2 * pi);
+    const double swept = m_geometry.displacement_m3 * m_driveRatio * c.shaftSpeed_rad_s / (2 * pi);
     return { pumpLeaks(m_geometry, c.oil.dynamicViscosity_pa_s).total_m3_s_pa(), swept,
              c.oil.density_kg_m3 };
 }
@@ -214,11 +217,13 @@ ValueSlope PumpLaw::laggedTarget(double from_pa, const Prepared &p) const
     const AbsolutePressure inlet = absolute(GaugePressure { from_pa });
     const ValueSlope fill = pumpFill_m3_s(p[1], m_inlet, inlet, p[2]);
     const ValueSlope air = airShare(inlet, p[1]);
-    return { fill.value * (1 - air.value),
-             fill.slope * (1 - air.value) - fill.value * air.slope };
+    return { fill.value * (1 - air.value), fill.slope * (1 - air.value) - fill.value * air.slope };
 }
 
-double PumpLaw::laggedStart(const Prepared &p) const { return laggedTarget(0, p).value; }
+double PumpLaw::laggedStart(const Prepared &p) const
+{
+    return laggedTarget(0, p).value;
+}
 
 CrankDrillingLaw::CrankDrillingLaw(const ElementValues &v)
     : m_passage(passageOf(v))
@@ -236,11 +241,9 @@ Prepared CrankDrillingLaw::prepare(const LawConditions &c) const
              crankSupplyNeeded_pa(rho, c.shaftSpeed_rad_s, m_rIn_m, m_rClosest_m) };
 }
 
-FlowSlope CrankDrillingLaw::flow(double dp_pa, const Prepared &p, double gate,
-                                 double &memory) const
+FlowSlope CrankDrillingLaw::flow(double dp_pa, const Prepared &p, double gate, double &memory) const
 {
-    const FlowSlope out
-        = passageFlow(m_passage, dp_pa + gate * p[2], preparedOil(p), memory);
+    const FlowSlope out = passageFlow(m_passage, dp_pa + gate * p[2], preparedOil(p), memory);
     memory = std::abs(out.flow_m3_s);
     return out;
 }
@@ -253,7 +256,10 @@ ValueSlope CrankDrillingLaw::laggedTarget(double from_pa, const Prepared &p) con
     return { gate.value, gate.slope / p[3] };
 }
 
-std::unique_ptr<Law> makePipe(const ElementValues &v) { return std::make_unique<PipeLaw>(v); }
+std::unique_ptr<Law> makePipe(const ElementValues &v)
+{
+    return std::make_unique<PipeLaw>(v);
+}
 
 std::unique_ptr<Law> makeOrifice(const ElementValues &v)
 {
@@ -282,8 +288,17 @@ std::unique_ptr<Law> makeMedia(const ElementValues &v)
     return std::make_unique<LinearLaw>(v("permeance_m3"));
 }
 
-std::unique_ptr<Law> makeCheck(const ElementValues &v) { return std::make_unique<CheckLaw>(v); }
-std::unique_ptr<Law> makeRelief(const ElementValues &v) { return std::make_unique<ReliefLaw>(v); }
-std::unique_ptr<Law> makePump(const ElementValues &v) { return std::make_unique<PumpLaw>(v); }
+std::unique_ptr<Law> makeCheck(const ElementValues &v)
+{
+    return std::make_unique<CheckLaw>(v);
+}
+std::unique_ptr<Law> makeRelief(const ElementValues &v)
+{
+    return std::make_unique<ReliefLaw>(v);
+}
+std::unique_ptr<Law> makePump(const ElementValues &v)
+{
+    return std::make_unique<PumpLaw>(v);
+}
 
 } // namespace mildpath

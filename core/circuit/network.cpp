@@ -25,9 +25,18 @@ const std::string &Network::elementId(int element) const
 {
     return m_elements[static_cast<size_t>(element)].id;
 }
-int Network::fromNode(int element) const { return m_elements[static_cast<size_t>(element)].from; }
-int Network::toNode(int element) const { return m_elements[static_cast<size_t>(element)].to; }
-const Law &Network::law(int element) const { return *m_elements[static_cast<size_t>(element)].law; }
+int Network::fromNode(int element) const
+{
+    return m_elements[static_cast<size_t>(element)].from;
+}
+int Network::toNode(int element) const
+{
+    return m_elements[static_cast<size_t>(element)].to;
+}
+const Law &Network::law(int element) const
+{
+    return *m_elements[static_cast<size_t>(element)].law;
+}
 
 int Network::addNode(const std::string &name, std::map<std::string, int, std::less<>> &known)
 {
@@ -60,16 +69,17 @@ Result<void> Network::addElements(const Circuit &circuit)
         if (const auto ok = checkElement(e); !ok)
             return wrong(ok.error().place, ok.error().place + " " + ok.error().message);
         for (const auto &[key, value] : e.extra.items())
-            m_compileWarnings.push_back({ "unknown_key", "element \"" + e.id + "\": key \"" + key
-                                                             + "\" is not known and has no effect" });
+            m_compileWarnings.push_back(
+                { "unknown_key",
+                  "element \"" + e.id + "\": key \"" + key + "\" is not known and has no effect" });
         const bool isBearing = e.type == "bearing";
         if (e.type == "pump") {
             if (m_pump >= 0)
                 return wrong("type", "a second pressure pump; exactly one is needed");
             m_pump = static_cast<int>(i);
         }
-        m_elements.push_back({ e.id, e.type, addNode(e.from, known), addNode(e.to, known), -1, -1, -1,
-                               e.value("count", 1) * e.value("duty", 1),
+        m_elements.push_back({ e.id, e.type, addNode(e.from, known), addNode(e.to, known), -1, -1,
+                               -1, e.value("count", 1) * e.value("duty", 1),
                                e.value("dt_k", e.type == "pump" ? 2.0 : 0.0), isBearing,
                                findElementType(e.type)->make(ElementValues(e)) });
     }

@@ -131,8 +131,7 @@ private:
     Result<void> checkPaths(const Circuit &circuit) const;
     int addNode(const std::string &name, std::map<std::string, int, std::less<>> &known);
 
-    OilState oilAt(const Part &part, size_t index, const OperatingPoint &point,
-                   Work &work) const;
+    OilState oilAt(const Part &part, size_t index, const OperatingPoint &point, Work &work) const;
     void prepareAll(const OperatingPoint &point, Work &work) const;
     void start(const OperatingPoint &point, const SolveState *state, Work &work) const;
     double evaluate(Work &work) const;

@@ -164,7 +164,8 @@ double Network::evaluate(Work &work) const
         const double flow = q.flow_m3_s * e.multiplier;
         const double slope = q.slope_m3_s_pa * e.multiplier;
         work.flow[i] = flow;
-        work.lag[i].flowPer = e.law->flowPerLagged(q.slope_m3_s_pa, work.prepared[i]) * e.multiplier;
+        work.lag[i].flowPer
+            = e.law->flowPerLagged(q.slope_m3_s_pa, work.prepared[i]) * e.multiplier;
         if (e.freeFrom >= 0) {
             work.residual[static_cast<size_t>(e.freeFrom)] += flow;
             work.matrix.diagonal[static_cast<size_t>(e.freeFrom)] += slope;
@@ -264,8 +265,8 @@ double Network::unsettled(Work &work) const
 }
 
 /// One Newton step of pressures and lagged values together. Each lagged value answers to one
-/// pressure only, so the step is the symmetric solve plus a correction of as many ranks as there are
-/// lagged values (Woodbury). False when that small system is singular.
+/// pressure only, so the step is the symmetric solve plus a correction of as many ranks as there
+/// are lagged values (Woodbury). False when that small system is singular.
 bool Network::coupledStep(Work &work) const
 {
     Elimination::Values factor = work.matrix;
@@ -295,9 +296,8 @@ bool Network::coupledStep(Work &work) const
     const size_t r = live.size();
     std::vector<std::vector<double>> z(r, std::vector<double>(n, 0.0));
     std::vector<std::vector<double>> small(r, std::vector<double>(r + 1, 0.0));
-    const auto at = [&](size_t k) {
-        return static_cast<size_t>(m_elements[m_lagging[live[k]]].freeFrom);
-    };
+    const auto at
+        = [&](size_t k) { return static_cast<size_t>(m_elements[m_lagging[live[k]]].freeFrom); };
     const auto slope = [&](size_t k) { return work.lag[m_lagging[live[k]]].target.slope; };
     for (size_t k = 0; k < r; ++k) {
         push(live[k], z[k], 1);
@@ -356,7 +356,8 @@ void Network::substituteLagged(Work &work) const
         Work::Lag &lag = work.lag[i];
         const double miss = lag.target.value - lag.value;
         // Drawing more lowers the pressure that allowed it, so the target falls as the value rises
-        // and plain substitution may cycle. A secant through the last two rounds finds the crossing.
+        // and plain substitution may cycle. A secant through the last two rounds finds the
+        // crossing.
         double share = std::abs(miss) > 0.02 * std::abs(lag.target.value) ? 0.5 : 1;
         if (lag.hasLast && lag.value != lag.lastValue) {
             const double s = (lag.target.value - lag.lastTarget) / (lag.value - lag.lastValue);
@@ -389,8 +390,8 @@ bool Network::balanceHeat(const OperatingPoint &point, Work &work) const
             continue;
         settled = false;
         work.filmRise_k[i] += miss / 2;
-        work.prepared[i] = e.law->prepare({ oilAt(e, i, point, work), speed,
-                                            point.sumpTemperature_c });
+        work.prepared[i]
+            = e.law->prepare({ oilAt(e, i, point, work), speed, point.sumpTemperature_c });
     }
     return settled;
 }
@@ -400,9 +401,11 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
     if (!(point.rpm > 0) || !(point.rpm <= 30000))
         return fail("rpm", "must be above 0 and at most 30000, is " + formatPlain(point.rpm, 1));
     if (!(point.sumpTemperature_c >= -60) || !(point.sumpTemperature_c <= 300))
-        return fail("oil_temp_c", "must be -60 to 300, is " + formatPlain(point.sumpTemperature_c, 1));
+        return fail("oil_temp_c",
+                    "must be -60 to 300, is " + formatPlain(point.sumpTemperature_c, 1));
     if (!(point.oil.rho15_kg_m3 >= 600) || !(point.oil.rho15_kg_m3 <= 1200))
-        return fail("rho15_kg_m3", "must be 600 to 1200, is " + formatPlain(point.oil.rho15_kg_m3, 1));
+        return fail("rho15_kg_m3",
+                    "must be 600 to 1200, is " + formatPlain(point.oil.rho15_kg_m3, 1));
     const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
     if (!line)
         return tl::unexpected(line.error());
@@ -427,9 +430,10 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
     if (!settled) {
         const std::string &node
             = m_nodes[static_cast<size_t>(m_nodeOf[static_cast<size_t>(work.worst)])];
-        return fail(node, "no solution found at " + formatPlain(point.rpm, 0) + " rev/min, "
-                              + formatPlain(point.sumpTemperature_c, 1)
-                              + " C; worst balance at node \"" + node + "\"");
+        return fail(node,
+                    "no solution found at " + formatPlain(point.rpm, 0) + " rev/min, "
+                        + formatPlain(point.sumpTemperature_c, 1) + " C; worst balance at node \""
+                        + node + "\"");
     }
     if (state) {
         state->formerRpm = state->filled ? state->rpm : 0;
@@ -477,14 +481,16 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
         out.warnings.push_back({ id, std::move(text) });
     };
     if (point.sumpTemperature_c < -20 || point.sumpTemperature_c > 150)
-        add("temperature_extrapolated", "oil temperature lies outside -20 to 150 C; the viscosity "
-                                        "is extrapolated");
+        add("temperature_extrapolated",
+            "oil temperature lies outside -20 to 150 C; the viscosity "
+            "is extrapolated");
     const auto &pump = static_cast<const PumpLaw &>(law(m_pump));
     const AbsolutePressure inlet
         = absolute(GaugePressure { out.pressure_pa[static_cast<size_t>(fromNode(m_pump))] });
     if (inlet.value_pa < pump.releasePressure().value_pa + 10e3)
-        add("inlet_near_release", "pump inlet at " + formatPlain(inlet.value_pa / 1e3, 1)
-                                      + " kPa absolute: air comes out, the pump does not fill");
+        add("inlet_near_release",
+            "pump inlet at " + formatPlain(inlet.value_pa / 1e3, 1)
+                + " kPa absolute: air comes out, the pump does not fill");
     const double delivered = out.flow_m3_s[static_cast<size_t>(m_pump)];
     for (size_t i = 0; i < m_elements.size(); ++i) {
         const Part &e = m_elements[i];
@@ -493,18 +499,19 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
                 = static_cast<const CrankDrillingLaw &>(*e.law).supplyNeeded_pa(out.prepared[i]);
             const double supply = out.pressure_pa[static_cast<size_t>(e.from)];
             if (supply < needed)
-                add("crank_not_fed", "\"" + e.id + "\": " + formatPlain(supply / 1e3, 0)
-                                         + " kPa at the main is below the "
-                                         + formatPlain(needed / 1e3, 0)
-                                         + " kPa the oil needs to enter the crank");
+                add("crank_not_fed",
+                    "\"" + e.id + "\": " + formatPlain(supply / 1e3, 0)
+                        + " kPa at the main is below the " + formatPlain(needed / 1e3, 0)
+                        + " kPa the oil needs to enter the crank");
         } else if (e.type == "relief") {
             const bool isRelief = static_cast<int>(i) == m_relief;
             const double share = delivered > 0 ? out.flow_m3_s[i] / delivered : 0;
             if (isRelief && share > 0.01 && point.rpm <= 1000 && point.sumpTemperature_c >= 80)
                 add("relief_open_at_hot_idle", "the relief valve is open at hot idle");
             if (!isRelief && share > 0.1)
-                add("filter_bypassed", "\"" + e.id + "\": " + formatPlain(100 * share, 0)
-                                           + " % of the oil passes round the filter");
+                add("filter_bypassed",
+                    "\"" + e.id + "\": " + formatPlain(100 * share, 0)
+                        + " % of the oil passes round the filter");
         }
     }
     double highest = 0;

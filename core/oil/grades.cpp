@@ -100,8 +100,8 @@ Result<GradeResult> gradeOf(double kv100_mm2_s, std::optional<double> hths_pa_s,
             if (w.name == *winterGrade)
                 winter = &w;
         if (!winter)
-            return fail("winter_grade", "must be one of 0W, 5W, 10W, 15W, 20W, 25W, is \""
-                                            + *winterGrade + "\"");
+            return fail("winter_grade",
+                        "must be one of 0W, 5W, 10W, 15W, 20W, 25W, is \"" + *winterGrade + "\"");
     }
     GradeResult out;
     out.hthsChecked = hths_pa_s.has_value();
@@ -123,7 +123,10 @@ Result<GradeResult> gradeOf(double kv100_mm2_s, std::optional<double> hths_pa_s,
     return out;
 }
 
-std::span<const ShelfOil> oilShelf() { return shelf; }
+std::span<const ShelfOil> oilShelf()
+{
+    return shelf;
+}
 
 const ShelfOil *findShelfOil(std::string_view grade)
 {

@@ -15,9 +15,9 @@ Result<WaltherLine> waltherLine(double kv40_mm2_s, double kv100_mm2_s)
     if (!(kv100_mm2_s >= 1) || !std::isfinite(kv100_mm2_s))
         return fail("kv100_mm2_s", "must be at least 1 mm2/s, is " + formatPlain(kv100_mm2_s, 3));
     if (!(kv100_mm2_s < kv40_mm2_s))
-        return fail("kv100_mm2_s", "must be below the viscosity at 40 C ("
-                                       + formatPlain(kv40_mm2_s, 3) + "), is "
-                                       + formatPlain(kv100_mm2_s, 3));
+        return fail("kv100_mm2_s",
+                    "must be below the viscosity at 40 C (" + formatPlain(kv40_mm2_s, 3) + "), is "
+                        + formatPlain(kv100_mm2_s, 3));
     const double w40 = std::log10(std::log10(kv40_mm2_s + 0.7));
     const double w100 = std::log10(std::log10(kv100_mm2_s + 0.7));
     const double t40 = std::log10(313.15);
@@ -86,8 +86,9 @@ Result<ViscosityIndex> viscosityIndex(double kv40_mm2_s, double kv100_mm2_s)
     if (!(y >= 2) || !std::isfinite(y))
         return fail("kv100_mm2_s", "the index is defined from 2 mm2/s up, is " + formatPlain(y, 3));
     if (!(y < kv40_mm2_s) || !std::isfinite(kv40_mm2_s))
-        return fail("kv100_mm2_s", "must be below the viscosity at 40 C ("
-                                       + formatPlain(kv40_mm2_s, 3) + "), is " + formatPlain(y, 3));
+        return fail("kv100_mm2_s",
+                    "must be below the viscosity at 40 C (" + formatPlain(kv40_mm2_s, 3) + "), is "
+                        + formatPlain(y, 3));
     const IndexRange *r = &indexRanges.front();
     for (const IndexRange &range : indexRanges)
         if (y >= range.from)

@@ -17,11 +17,11 @@ double twoSlots_m3_s_pa(double width_m, double height_m, double length_m, double
 
 PumpLeaks pumpLeaks(const PumpGeometry &p, double viscosity_pa_s)
 {
-    return { twoSlots_m3_s_pa(p.rotorLength_m, p.tipClearance_m, p.tipLand_m, viscosity_pa_s),
-             twoSlots_m3_s_pa(p.endPathWidth_m, p.endClearance_m / 2, p.endPathLength_m,
-                              viscosity_pa_s),
-             twoSlots_m3_s_pa(p.rotorLength_m, p.bodyClearance_m / 2, p.bodyPathLength_m,
-                              viscosity_pa_s) };
+    return {
+        twoSlots_m3_s_pa(p.rotorLength_m, p.tipClearance_m, p.tipLand_m, viscosity_pa_s),
+        twoSlots_m3_s_pa(p.endPathWidth_m, p.endClearance_m / 2, p.endPathLength_m, viscosity_pa_s),
+        twoSlots_m3_s_pa(p.rotorLength_m, p.bodyClearance_m / 2, p.bodyPathLength_m, viscosity_pa_s)
+    };
 }
 
 ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePressure atInlet,

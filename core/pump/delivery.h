@@ -46,7 +46,7 @@ PumpLeaks pumpLeaks(const PumpGeometry &pump, double viscosity_pa_s);
 /// @return 0 where the inlet is at or below the release pressure; slope by inlet pressure.
 /// Source: own smooth blend.
 ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePressure atInlet,
-                     double density_kg_m3);
+                         double density_kg_m3);
 
 /// Share of air (0…0.95) drawn through a hole on the suction side.
 ///   q = 0.6 A √(2 (p_atm − p_in)/1.2) · p_atm/p_in, over the swept flow

@@ -163,7 +163,8 @@ Result<Json> parseJson(const std::string &text)
         const auto line = 1 + std::count(head.begin(), head.end(), '\n');
         const auto lineStart = head.rfind('\n') == head.npos ? 0 : head.rfind('\n') + 1;
         const bool atEnd = e.byte > text.size();
-        return fail("line " + std::to_string(line) + ", column " + std::to_string(at - lineStart + 1),
+        return fail("line " + std::to_string(line) + ", column "
+                        + std::to_string(at - lineStart + 1),
                     atEnd ? "the text ends before the JSON is complete (a truncated file?)"
                           : "this is not JSON");
     } catch (const Json::exception &e) {

@@ -24,8 +24,14 @@ struct RadialClearance
     bool operator==(const RadialClearance &) const = default;
 };
 
-inline constexpr RadialClearance radial(DiametralClearance c) { return { c.value_m / 2 }; }
-inline constexpr DiametralClearance diametral(RadialClearance c) { return { c.value_m * 2 }; }
+inline constexpr RadialClearance radial(DiametralClearance c)
+{
+    return { c.value_m / 2 };
+}
+inline constexpr DiametralClearance diametral(RadialClearance c)
+{
+    return { c.value_m * 2 };
+}
 
 /// Pressure above the crankcase (Pa).
 struct GaugePressure
@@ -60,6 +66,9 @@ struct Kelvin
     double value;
 };
 
-inline constexpr Kelvin kelvin(Celsius t) { return { t.value + 273.15 }; }
+inline constexpr Kelvin kelvin(Celsius t)
+{
+    return { t.value + 273.15 };
+}
 
 } // namespace mildpath

@@ -35,7 +35,7 @@ constexpr auto table = std::to_array<Unit>({
     { "mm2", Dimension::Area, 1e-6 },
     { "cm²", Dimension::Area, 1e-4 },
     { "cm2", Dimension::Area, 1e-4 },
-    { "in2", Dimension::Area, inch * inch },
+    { "in2", Dimension::Area, inch *inch },
     { "l", Dimension::Volume, 1e-3 },
     { "L", Dimension::Volume, 1e-3 },
     { "ml", Dimension::Volume, 1e-6 },
@@ -97,7 +97,7 @@ constexpr auto table = std::to_array<Unit>({
     { "N.m", Dimension::Torque, 1 },
     { "ft-lb", Dimension::Torque, poundForce * 12 * inch },
     { "lb-ft", Dimension::Torque, poundForce * 12 * inch },
-    { "in-lb", Dimension::Torque, poundForce * inch },
+    { "in-lb", Dimension::Torque, poundForce *inch },
     { "s", Dimension::Time, 1 },
     { "min", Dimension::Time, 60 },
     { "h", Dimension::Time, 3600 },
@@ -136,7 +136,8 @@ std::string foldedSpelling(std::string_view s)
         } else if (rest.starts_with("\u2212")) { // minus sign
             out += '-';
             i += 2;
-        } else if (rest.starts_with("\u2033") || rest.starts_with("\u201D")) { // double prime, quote
+        } else if (rest.starts_with("\u2033")
+                   || rest.starts_with("\u201D")) { // double prime, quote
             out += '"';
             i += 2;
         } else {
@@ -164,7 +165,10 @@ const Unit &requireUnit(std::string_view unit, Dimension dimension)
 
 } // namespace
 
-std::span<const Unit> unitTable() { return table; }
+std::span<const Unit> unitTable()
+{
+    return table;
+}
 
 const Unit *findUnit(std::string_view symbol, Dimension dimension)
 {
@@ -199,8 +203,9 @@ Result<ParsedQuantity> parseQuantity(std::string_view text, Dimension dimension,
     }
     const Unit *u = findUnit(rest, dimension);
     if (!u)
-        return fail("", "\"" + std::string(rest) + "\" is not a unit here; known: "
-                        + knownUnits(dimension));
+        return fail("",
+                    "\"" + std::string(rest)
+                        + "\" is not a unit here; known: " + knownUnits(dimension));
     return ParsedQuantity { (number + u->offset) * u->scale, u, true };
 }
 

@@ -39,7 +39,8 @@ struct Unit
     double offset = 0;
 };
 
-/// All units known, in no order a caller may rely on. The first spelling of a unit is the one shown.
+/// All units known, in no order a caller may rely on. The first spelling of a unit is the one
+/// shown.
 std::span<const Unit> unitTable();
 
 /// Looks a unit up by spelling; `mu` written µ (U+00B5), μ (U+03BC) or u is the same.

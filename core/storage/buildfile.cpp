@@ -35,8 +35,9 @@ Result<Json> migrateBuild(Json document)
     if (!version->is_number_integer() || version->get<std::int64_t>() < 1)
         return fail("/version", "must be a whole number from 1, is " + version->dump());
     if (version->get<std::int64_t>() > buildVersion)
-        return fail("/version", "is " + version->dump() + "; this program reads up to "
-                                    + std::to_string(buildVersion) + ". Use a newer one");
+        return fail("/version",
+                    "is " + version->dump() + "; this program reads up to "
+                        + std::to_string(buildVersion) + ". Use a newer one");
     if (*version == 1)
         if (auto ok = oilFromVersion1(document); !ok)
             return tl::unexpected(ok.error());
@@ -52,8 +53,9 @@ LoadResult parseBuild(const std::string &text)
         return bad({ { "/", std::string("must be an object, is ") + json->type_name() } });
     const auto format = json->find("format");
     if (format == json->end() || *format != buildFormat)
-        return bad({ { "/format", "must be \"" + std::string(buildFormat)
-                                      + "\": this is not a build of this program" } });
+        return bad({ { "/format",
+                       "must be \"" + std::string(buildFormat)
+                           + "\": this is not a build of this program" } });
     const auto document = migrateBuild(*json);
     if (!document)
         return bad({ document.error() });

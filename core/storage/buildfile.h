@@ -35,8 +35,8 @@ LoadResult loadBuild(const std::filesystem::path &path);
 /// The text saveBuild() writes.
 std::string buildText(const Build &build);
 
-/// Writes a build. @param olderText  if not empty, the file there is of an older version and is kept
-/// beside it as NAME.bak first. Errors: place = path; nothing half written.
+/// Writes a build. @param olderText  if not empty, the file there is of an older version and is
+/// kept beside it as NAME.bak first. Errors: place = path; nothing half written.
 Result<void> saveBuild(const std::filesystem::path &path, const Build &build,
                        const std::string &olderText = {});
 

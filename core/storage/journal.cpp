@@ -26,16 +26,17 @@ Result<Journal> Journal::start(const std::filesystem::path &folder, const Build 
     for (int number = 1; out.m_fd < 0; ++number) {
         out.m_path = folder
             / ("edits-" + std::to_string(::getpid()) + "-" + std::to_string(number) + ".journal");
-        out.m_fd = ::open(out.m_path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC,
-                          0600);
+        out.m_fd
+            = ::open(out.m_path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0600);
         if (out.m_fd < 0 && errno != EEXIST)
-            return fail(out.m_path.string(), std::string("cannot be written: ")
-                                                 + std::strerror(errno));
+            return fail(out.m_path.string(),
+                        std::string("cannot be written: ") + std::strerror(errno));
     }
     ::flock(out.m_fd, LOCK_EX | LOCK_NB);
     if (auto ok = out.writeLine({ { "build_path", buildPath },
-                                 { "base_unsaved", baseUnsaved },
-                                 { "base", buildToJson(base) } }); !ok)
+                                  { "base_unsaved", baseUnsaved },
+                                  { "base", buildToJson(base) } });
+        !ok)
         return tl::unexpected(ok.error());
     return out;
 }
@@ -68,16 +69,24 @@ Result<void> Journal::writeLine(const Json &line)
         if (n < 0 && errno == EINTR)
             continue;
         if (n < 0)
-            return fail(m_path.string(),
-                        std::string("cannot be written: ") + std::strerror(errno));
+            return fail(m_path.string(), std::string("cannot be written: ") + std::strerror(errno));
         done += static_cast<size_t>(n);
     }
     return {};
 }
 
-Result<void> Journal::append(const Edit &edit) { return writeLine(editToJson(edit)); }
-Result<void> Journal::appendUndo() { return writeLine({ { "undo", true } }); }
-Result<void> Journal::appendRedo() { return writeLine({ { "redo", true } }); }
+Result<void> Journal::append(const Edit &edit)
+{
+    return writeLine(editToJson(edit));
+}
+Result<void> Journal::appendUndo()
+{
+    return writeLine({ { "undo", true } });
+}
+Result<void> Journal::appendRedo()
+{
+    return writeLine({ { "redo", true } });
+}
 
 void Journal::sync()
 {

@@ -10,8 +10,8 @@
 
 namespace mildpath {
 
-/// Every edit between two saves, appended to a file as it is made, so that a killed program loses at
-/// most the edit being typed.
+/// Every edit between two saves, appended to a file as it is made, so that a killed program loses
+/// at most the edit being typed.
 ///
 /// One JSON object a line: first the document the edits start from and its file, then
 /// {"edit":…}, {"undo":true} or {"redo":true} each. A line cut short by a crash is left out. The

@@ -17,7 +17,10 @@ std::filesystem::path dataFolder()
     return MILDPATH_INSTALLED_DATA;
 }
 
-std::filesystem::path demoBuildPath() { return dataFolder() / "demo" / "harbour-fire-pump.mildpath"; }
+std::filesystem::path demoBuildPath()
+{
+    return dataFolder() / "demo" / "harbour-fire-pump.mildpath";
+}
 
 std::vector<TemplateInfo> listTemplates()
 {
@@ -28,10 +31,10 @@ std::vector<TemplateInfo> listTemplates()
         if (entry.path().extension() != ".json")
             continue;
         if (const auto loaded = loadBuild(entry.path()))
-            out.push_back({ entry.path().stem().string(), loaded->build.engine.name, entry.path() });
+            out.push_back(
+                { entry.path().stem().string(), loaded->build.engine.name, entry.path() });
     }
-    std::sort(out.begin(), out.end(),
-              [](const auto &a, const auto &b) { return a.name < b.name; });
+    std::sort(out.begin(), out.end(), [](const auto &a, const auto &b) { return a.name < b.name; });
     return out;
 }
 

@@ -10,7 +10,8 @@
 
 namespace mildpath {
 
-/// Folder with `templates/` and `demo/`: $MILDPATH_DATA, else beside the sources, else as installed.
+/// Folder with `templates/` and `demo/`: $MILDPATH_DATA, else beside the sources, else as
+/// installed.
 std::filesystem::path dataFolder();
 
 /// The demo build's file.

@@ -122,11 +122,14 @@ void TestQuantityField::untouchedField_storesNothing()
 
 void TestQuantityField::comma_isTheUsersDecimalOrRefused()
 {
-    QCOMPARE(withoutComma(QStringLiteral("2,3 thou"), QLocale(QLocale::German)).value(), QStringLiteral("2.3 thou"));
-    QCOMPARE(withoutComma(QStringLiteral("2,35"), QLocale(QLocale::English)).value(), QStringLiteral("2.35"));
+    QCOMPARE(withoutComma(QStringLiteral("2,3 thou"), QLocale(QLocale::German)).value(),
+             QStringLiteral("2.3 thou"));
+    QCOMPARE(withoutComma(QStringLiteral("2,35"), QLocale(QLocale::English)).value(),
+             QStringLiteral("2.35"));
     const auto either = withoutComma(QStringLiteral("1,800"), QLocale(QLocale::English));
     QVERIFY(!either);
-    QVERIFY(either.error().message.find("1.800") != std::string::npos && either.error().message.find("1800") != std::string::npos);
+    QVERIFY(either.error().message.find("1.800") != std::string::npos
+            && either.error().message.find("1800") != std::string::npos);
 }
 
 void TestQuantityField::typing_showsWhatIsUnderstood()

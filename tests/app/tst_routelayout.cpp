@@ -22,13 +22,18 @@ void sizes()
     QTest::addColumn<QString>("file");
     QTest::addColumn<QRectF>("area");
     for (const TemplateInfo &t : listTemplates())
-        for (const QRectF &area : { QRectF(0, 0, 630, 520), QRectF(0, 0, 800, 620), QRectF(0, 0, 1450, 900) })
-            QTest::addRow("%s %g", t.name.c_str(), area.width()) << QString::fromStdString(t.path.string()) << area;
+        for (const QRectF &area :
+             { QRectF(0, 0, 630, 520), QRectF(0, 0, 800, 620), QRectF(0, 0, 1450, 900) })
+            QTest::addRow("%s %g", t.name.c_str(), area.width())
+                << QString::fromStdString(t.path.string()) << area;
 }
 
 } // namespace
 
-void TestRouteLayout::everyStopAndFeed_hasItsPlace_data() { sizes(); }
+void TestRouteLayout::everyStopAndFeed_hasItsPlace_data()
+{
+    sizes();
+}
 
 void TestRouteLayout::everyStopAndFeed_hasItsPlace()
 {
@@ -45,12 +50,16 @@ void TestRouteLayout::everyStopAndFeed_hasItsPlace()
     }
     for (const Element &e : build.circuit.elements)
         if (e.id.find("feed") != std::string::npos || e.type == "crank_drilling" || e.type == "jet")
-            QVERIFY2(std::any_of(layout.lines.begin(), layout.lines.end(), [&](const RouteLine &l) { return l.element == e.id; }),
+            QVERIFY2(std::any_of(layout.lines.begin(), layout.lines.end(),
+                                 [&](const RouteLine &l) { return l.element == e.id; }),
                      e.id.c_str());
     QVERIFY(!layout.gaugeLine.isEmpty());
 }
 
-void TestRouteLayout::pointsStayApartAndInside_data() { sizes(); }
+void TestRouteLayout::pointsStayApartAndInside_data()
+{
+    sizes();
+}
 
 void TestRouteLayout::pointsStayApartAndInside()
 {
@@ -61,7 +70,8 @@ void TestRouteLayout::pointsStayApartAndInside()
         QVERIFY2(area.contains(layout.points[i].at), qPrintable(layout.points[i].name));
         for (size_t j = i + 1; j < layout.points.size(); ++j) {
             const QPointF d = layout.points[i].at - layout.points[j].at;
-            QVERIFY2(std::hypot(d.x(), d.y()) > 24, qPrintable(layout.points[i].name + layout.points[j].name));
+            QVERIFY2(std::hypot(d.x(), d.y()) > 24,
+                     qPrintable(layout.points[i].name + layout.points[j].name));
         }
     }
 }

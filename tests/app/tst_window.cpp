@@ -68,11 +68,17 @@ private:
         QTest::keyClicks(field, text);
         QTest::keyClick(field, Qt::Key_Return);
     }
-    QString shownIn(const char *cell) { return m_window->findChild<ReadoutCell *>(QString::fromLatin1(cell))->readout().value.number; }
+    QString shownIn(const char *cell)
+    {
+        return m_window->findChild<ReadoutCell *>(QString::fromLatin1(cell))
+            ->readout()
+            .value.number;
+    }
     QString panelText()
     {
         QStringList lines;
-        for (const QWidget *w : m_window->sidePanel().widget()->findChildren<QWidget *>(QString(), Qt::FindDirectChildrenOnly))
+        for (const QWidget *w : m_window->sidePanel().widget()->findChildren<QWidget *>(
+                 QString(), Qt::FindDirectChildrenOnly))
             lines << w->accessibleName();
         return lines.join(QLatin1Char('\n'));
     }
@@ -99,7 +105,10 @@ void TestWindow::init()
     QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
 }
 
-void TestWindow::cleanup() { m_window.reset(); }
+void TestWindow::cleanup()
+{
+    m_window.reset();
+}
 
 void TestWindow::typedReading_reachesEveryBench()
 {
@@ -118,18 +127,26 @@ void TestWindow::typedReading_reachesEveryBench()
     QVERIFY2(panelText().contains(QStringLiteral("Hot idle ") + figure), qPrintable(panelText()));
     bench("Route");
     m_window->openBuild().selectStop(QStringLiteral("main_gallery"));
-    verifyClose(assessAt(m_window->openBuild().build(), m_window->openBuild().assessment(), 800, 100)->gauge.value_pa, hotIdle(), 1e-6);
-    QCOMPARE(m_window->findChild<ReadoutCell *>(QStringLiteral("hotIdleGauge"))->readout().was.isEmpty(), false);
+    verifyClose(
+        assessAt(m_window->openBuild().build(), m_window->openBuild().assessment(), 800, 100)
+            ->gauge.value_pa,
+        hotIdle(), 1e-6);
+    QCOMPARE(
+        m_window->findChild<ReadoutCell *>(QStringLiteral("hotIdleGauge"))->readout().was.isEmpty(),
+        false);
 }
 
 void TestWindow::refusedReading_saysWhyAndKeepsTheOld()
 {
     ReadingEntry &e = entry("main_2");
-    const auto standing = [&] { return *readingAt(m_window->openBuild().build(), "main_2", 1, 90)->value_um; };
+    const auto standing
+        = [&] { return *readingAt(m_window->openBuild().build(), "main_2", 1, 90)->value_um; };
     const double old = standing();
     const int edits = m_window->openBuild().undoStack().count();
     auto *message = m_window->findChild<QLabel *>(QStringLiteral("entryMessage"));
-    for (const auto &[text, why] : { std::pair("abc", "not a number"), std::pair("-5", "above zero"), std::pair("9 mm", "cannot be") }) {
+    for (const auto &[text, why] :
+         { std::pair("abc", "not a number"), std::pair("-5", "above zero"),
+           std::pair("9 mm", "cannot be") }) {
         type(e.cell(0), QString::fromLatin1(text));
         QVERIFY2(message->text().contains(QString::fromLatin1(why)), qPrintable(message->text()));
         QCOMPARE(standing(), old);
@@ -142,7 +159,8 @@ void TestWindow::refusedReading_saysWhyAndKeepsTheOld()
     e.cell(0)->setFocus();
     QVERIFY(m_window->openBuild().assessment().clearance("main_2")->readings.size() == 6);
     const auto &readings = m_window->openBuild().assessment().clearance("main_2")->readings;
-    QVERIFY(std::any_of(readings.begin(), readings.end(), [](const JudgedReading &r) { return r.unlikely; }));
+    QVERIFY(std::any_of(readings.begin(), readings.end(),
+                        [](const JudgedReading &r) { return r.unlikely; }));
 }
 
 void TestWindow::everythingUndoes()
@@ -175,7 +193,8 @@ void TestWindow::enter_walksThePlanAndTheEngine()
     const BearingClearance *c = m_window->openBuild().assessment().clearance("big_end_4");
     QCOMPARE(c->readings.size(), 6u);
     QVERIFY(c->measured && c->mark == Mark::Proven);
-    // Past the end of a bearing it goes on with the next one; back again with Backspace in an empty cell.
+    // Past the end of a bearing it goes on with the next one; back again with Backspace in an empty
+    // cell.
     ReadingEntry &f = entry("main_1");
     f.cell(5)->setFocus();
     QTest::keyClick(f.cell(5), Qt::Key_Return);
@@ -205,9 +224,13 @@ void TestWindow::badFile_leavesTheOpenBuild_data()
     const QByteArray whole = QByteArray::fromStdString(buildText(demoBuild()));
     QTest::newRow("empty") << QByteArray() << QStringLiteral("empty");
     QTest::newRow("truncated") << whole.left(whole.size() / 2) << QStringLiteral("line ");
-    QTest::newRow("binary") << QByteArray("\x89PNG\r\n\x1a\n\0\0", 10) << QStringLiteral("not JSON");
-    QTest::newRow("newer version") << QByteArray(whole).replace("\"version\": 2", "\"version\": 7") << QStringLiteral("newer");
-    QTest::newRow("senseless") << QByteArray(whole).replace("\"kv40_mm2_s\": 105", "\"kv40_mm2_s\": 1") << QStringLiteral("/oil/kv40_mm2_s");
+    QTest::newRow("binary") << QByteArray("\x89PNG\r\n\x1a\n\0\0", 10)
+                            << QStringLiteral("not JSON");
+    QTest::newRow("newer version")
+        << QByteArray(whole).replace("\"version\": 2", "\"version\": 7") << QStringLiteral("newer");
+    QTest::newRow("senseless") << QByteArray(whole).replace("\"kv40_mm2_s\": 105",
+                                                            "\"kv40_mm2_s\": 1")
+                               << QStringLiteral("/oil/kv40_mm2_s");
 }
 
 void TestWindow::badFile_leavesTheOpenBuild()
@@ -219,7 +242,8 @@ void TestWindow::badFile_leavesTheOpenBuild()
     const QString path = m_folder->filePath(QStringLiteral("bad.mildpath"));
     QVERIFY(writeTextFile(path.toStdString(), content.toStdString()));
     QVERIFY(!m_window->openFile(path));
-    QVERIFY2(m_window->messageBar().text().contains(says), qPrintable(m_window->messageBar().text()));
+    QVERIFY2(m_window->messageBar().text().contains(says),
+             qPrintable(m_window->messageBar().text()));
     QVERIFY(m_window->openBuild().build() == open);
     QVERIFY(m_window->openBuild().undoStack().canUndo());
 }
@@ -238,7 +262,8 @@ void TestWindow::crash_offersTheRest()
     QVERIFY(next.openTemplate(QStringLiteral("inline-four-alloy")));
     next.show();
     next.offerRecovery();
-    QVERIFY(next.messageBar().text().contains(QStringLiteral("harbour-fire-pump.mildpath, 2 edits")));
+    QVERIFY(
+        next.messageBar().text().contains(QStringLiteral("harbour-fire-pump.mildpath, 2 edits")));
     next.messageBar().findChild<QPushButton *>(QStringLiteral("answer0"))->click();
     QVERIFY(next.openBuild().build() == lost);
     QVERIFY(next.openBuild().isModified());
@@ -261,9 +286,12 @@ void TestWindow::sliders_moveTheMap()
     QTest::keyClick(speed, Qt::Key_PageUp);
     QVERIFY(panelText() != idle);
     oil->setValue(40);
-    const auto r = assessAt(m_window->openBuild().build(), m_window->openBuild().assessment(), speed->value(), 40);
-    const auto p = std::find_if(r->points.begin(), r->points.end(), [](const PointPressure &x) { return x.name == "Main 2"; });
-    QVERIFY(panelText().contains(QStringLiteral("Pressure: ") + Figure::pressure(p->pressure_pa).text()));
+    const auto r = assessAt(m_window->openBuild().build(), m_window->openBuild().assessment(),
+                            speed->value(), 40);
+    const auto p = std::find_if(r->points.begin(), r->points.end(),
+                                [](const PointPressure &x) { return x.name == "Main 2"; });
+    QVERIFY(panelText().contains(QStringLiteral("Pressure: ")
+                                 + Figure::pressure(p->pressure_pa).text()));
 }
 
 void TestWindow::oilChoice_isAnEdit()
@@ -289,10 +317,13 @@ void TestWindow::fittedSpring_canBeChangedInPlace()
     auto *crack = m_window->findChild<QuantityField *>(QStringLiteral("relief.crack_kpa"));
     QVERIFY(crack);
     type(crack, QStringLiteral("5.5 bar"));
-    verifyClose(m_window->openBuild().build().circuit.find("relief")->value("crack_kpa"), 550, 1e-9);
+    verifyClose(m_window->openBuild().build().circuit.find("relief")->value("crack_kpa"), 550,
+                1e-9);
     verifyClose(hotIdle(), before, 0, 5);
-    type(m_window->findChild<QuantityField *>(QStringLiteral("relief.crack_kpa")), QStringLiteral("9 bar")); // above full_kpa
-    verifyClose(m_window->openBuild().build().circuit.find("relief")->value("crack_kpa"), 550, 1e-9);
+    type(m_window->findChild<QuantityField *>(QStringLiteral("relief.crack_kpa")),
+         QStringLiteral("9 bar")); // above full_kpa
+    verifyClose(m_window->openBuild().build().circuit.find("relief")->value("crack_kpa"), 550,
+                1e-9);
 }
 
 void TestWindow::proof_marksTheStop()
@@ -345,7 +376,8 @@ void TestWindow::selection_isOneEverywhere()
 
 void TestWindow::stripCell_opensItsBench()
 {
-    QTest::mouseClick(m_window->findChild<ReadoutCell *>(QStringLiteral("hotIdleGauge")), Qt::LeftButton);
+    QTest::mouseClick(m_window->findChild<ReadoutCell *>(QStringLiteral("hotIdleGauge")),
+                      Qt::LeftButton);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Forecast"));
     QTest::mouseClick(m_window->findChild<ReadoutCell *>(QStringLiteral("holds")), Qt::LeftButton);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Clearances"));
@@ -357,10 +389,13 @@ void TestWindow::imperial_isReadAndShown()
     m_window->setUnits(UnitSystem::Imperial);
     ReadingEntry &e = entry("main_2");
     type(e.cell(0), QStringLiteral("1.9"));
-    verifyClose(*readingAt(m_window->openBuild().build(), "main_2", 1, 90)->value_um, 1.9 * 25.4, 1e-9);
+    verifyClose(*readingAt(m_window->openBuild().build(), "main_2", 1, 90)->value_um, 1.9 * 25.4,
+                1e-9);
     verifyClose(shownIn("hotIdleGauge").toDouble(), hotIdle() / 6894.757, 0, 0.06);
     m_window->setUnits(UnitSystem::Both);
-    QVERIFY(!m_window->findChild<ReadoutCell *>(QStringLiteral("hotIdleGauge"))->readout().value.second.isEmpty());
+    QVERIFY(!m_window->findChild<ReadoutCell *>(QStringLiteral("hotIdleGauge"))
+                 ->readout()
+                 .value.second.isEmpty());
 }
 
 void TestWindow::benches_switchByKeys()
@@ -380,7 +415,8 @@ void TestWindow::everyBench_rendersInBothThemes()
     for (const ThemeChoice theme : { ThemeChoice::Light, ThemeChoice::Dark }) {
         m_window->setTheme(theme);
         QString error;
-        const QStringList files = renderBenches(*m_window, m_folder->filePath(QStringLiteral("pictures")), QSize(1280, 800), error);
+        const QStringList files = renderBenches(
+            *m_window, m_folder->filePath(QStringLiteral("pictures")), QSize(1280, 800), error);
         QVERIFY2(error.isEmpty(), qPrintable(error));
         QCOMPARE(files.size(), static_cast<qsizetype>(m_window->benches().size()));
         for (qsizetype i = 0; i < files.size(); ++i) {
@@ -389,7 +425,8 @@ void TestWindow::everyBench_rendersInBothThemes()
             if (theme == ThemeChoice::Light)
                 light << picture;
             else
-                QVERIFY(picture.pixelColor(640, 110).lightness() < light[i].pixelColor(640, 110).lightness());
+                QVERIFY(picture.pixelColor(640, 110).lightness()
+                        < light[i].pixelColor(640, 110).lightness());
         }
     }
     QVERIFY(m_window->findChild<CurveChart *>(QStringLiteral("forecastChart"))->curveCount() == 4);

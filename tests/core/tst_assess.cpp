@@ -25,7 +25,10 @@ Edit gauge(const char *stop, double um, int station = 1, double angle = 90, doub
     return EnterReading { r };
 }
 
-Build plain(const char *name = "inline-four-wet-sump") { return loadTemplate(name)->build; }
+Build plain(const char *name = "inline-four-wet-sump")
+{
+    return loadTemplate(name)->build;
+}
 
 Build widened(Build build, double by_um)
 {
@@ -35,7 +38,10 @@ Build widened(Build build, double by_um)
     return build;
 }
 
-double relativeSpread(const LikelyPressure &p) { return (p.high_pa - p.low_pa) / p.value_pa; }
+double relativeSpread(const LikelyPressure &p)
+{
+    return (p.high_pa - p.low_pa) / p.value_pa;
+}
 
 } // namespace
 
@@ -94,7 +100,8 @@ void TestAssess::verdict_followsMeanAndUncertainty()
     const auto a = assess(b);
     QCOMPARE(markWord(a.clearance("main_2")->mark), markWord(mark));
     QCOMPARE(a.marksOf("main_2")->size, mark);
-    const bool finding = std::any_of(a.findings.begin(), a.findings.end(), [](const Finding &f) { return f.stop == "main_2"; });
+    const bool finding = std::any_of(a.findings.begin(), a.findings.end(),
+                                     [](const Finding &f) { return f.stop == "main_2"; });
     QCOMPARE(finding, mark != Mark::Proven);
 }
 
@@ -104,7 +111,8 @@ void TestAssess::notGauged_isAssumedAndNeverProven()
     for (const BearingClearance &c : a.clearances) {
         QVERIFY(!c.measured && c.mark == Mark::NotDone);
         verifyClose(c.cold_um.value, (c.limits->min_um + c.limits->max_um) / 2, 1e-12);
-        verifyClose(c.cold_um.standardUncertainty, (c.limits->max_um - c.limits->min_um) / std::sqrt(12.0), 1e-12);
+        verifyClose(c.cold_um.standardUncertainty,
+                    (c.limits->max_um - c.limits->min_um) / std::sqrt(12.0), 1e-12);
     }
     // Flank readings alone tell form, not clearance.
     QVERIFY(!assess(with(plain(), { gauge("main_2", 50, 1, 60) })).clearance("main_2")->measured);
@@ -113,11 +121,12 @@ void TestAssess::notGauged_isAssumedAndNeverProven()
 void TestAssess::demoHotIdle_isBelievable()
 {
     const auto a = assess(demoBuild());
-    // Trade fact (common practice, no source): a healthy rebuilt engine shows 1.1 to 1.3 bar at hot idle
-    // and wants 10 psi per 1 000 rev/min at running heat.
+    // Trade fact (common practice, no source): a healthy rebuilt engine shows 1.1 to 1.3 bar at hot
+    // idle and wants 10 psi per 1 000 rev/min at running heat.
     QVERIFY(a.hotIdle.gauge.value_pa > 1.0e5 && a.hotIdle.gauge.value_pa < 1.6e5);
     QVERIFY(a.highSpeed.gauge.value_pa > rulePressure_pa_per_rpm * a.highSpeed.rpm);
-    QVERIFY(a.hotIdle.gauge.low_pa < a.hotIdle.gauge.value_pa && a.hotIdle.gauge.value_pa < a.hotIdle.gauge.high_pa);
+    QVERIFY(a.hotIdle.gauge.low_pa < a.hotIdle.gauge.value_pa
+            && a.hotIdle.gauge.value_pa < a.hotIdle.gauge.high_pa);
 }
 
 void TestAssess::demo_holdsTheStartForTheWornMain()
@@ -148,7 +157,8 @@ void TestAssess::stifferSpring_changesNothingAtHotIdle()
     const Build stiff = with(b, { SetElementValue { "relief", "crack_kpa", crack + 100 } });
     verifyClose(assess(stiff).hotIdle.gauge.value_pa, assess(b).hotIdle.gauge.value_pa, 0, 5);
     const auto a = assess(b);
-    const auto lever = std::find_if(a.levers.begin(), a.levers.end(), [](const Lever &l) { return l.name.starts_with("relief"); });
+    const auto lever = std::find_if(a.levers.begin(), a.levers.end(),
+                                    [](const Lever &l) { return l.name.starts_with("relief"); });
     QVERIFY(lever != a.levers.end() && lever->remark == "nothing: still shut");
 }
 
@@ -156,7 +166,8 @@ void TestAssess::oneAssessment_isAlwaysTheSame()
 {
     const Build b = demoBuild();
     QCOMPARE(assessmentToJson(b, assess(b)).dump(), assessmentToJson(b, assess(b)).dump());
-    QVERIFY(assess(b).hotIdle.gauge.value_pa == assess(b).hotIdle.gauge.value_pa); // to the last bit
+    QVERIFY(assess(b).hotIdle.gauge.value_pa
+            == assess(b).hotIdle.gauge.value_pa); // to the last bit
 }
 
 void TestAssess::shares_makeTheWholePump()
@@ -181,7 +192,8 @@ void TestAssess::alloyBlock_opensWithHeatIronDoesNot()
         QVERIFY(alloy.clearance(main)->coldestStart_um < alloy.clearance(main)->cold_um.value - 10);
     }
     // The rods are steel in both: their big-ends hardly move.
-    verifyClose(alloy.clearance("big_end_1")->running_um, alloy.clearance("big_end_1")->cold_um.value, 0, 3);
+    verifyClose(alloy.clearance("big_end_1")->running_um,
+                alloy.clearance("big_end_1")->cold_um.value, 0, 3);
 }
 
 void TestAssess::weakestStop_hasTheLowestRatio()
@@ -197,7 +209,8 @@ void TestAssess::bigEndPressure_isWithoutTheColumn()
 {
     const auto fast = assess(demoBuild()).highSpeed;
     const auto point = [&](const char *name) {
-        return *std::find_if(fast.points.begin(), fast.points.end(), [&](const PointPressure &p) { return p.name == name; });
+        return *std::find_if(fast.points.begin(), fast.points.end(),
+                             [&](const PointPressure &p) { return p.name == name; });
     };
     QVERIFY(point("Big-end 1").column_pa > 1e5); // 3 000 rev/min, 30 to 70 mm
     QVERIFY(point("Big-end 1").pressure_pa <= point("Main 1").pressure_pa);
@@ -209,7 +222,9 @@ void TestAssess::gauging_narrowsTheForecast()
     const auto assumed = assess(plain());
     Build measured = plain();
     for (int i = 1; i <= 5; ++i)
-        measured = with(measured, { gauge(("main_" + std::to_string(i)).c_str(), 50), gauge(("main_" + std::to_string(i)).c_str(), 50, 2) });
+        measured = with(measured,
+                        { gauge(("main_" + std::to_string(i)).c_str(), 50),
+                          gauge(("main_" + std::to_string(i)).c_str(), 50, 2) });
     QVERIFY(relativeSpread(assess(measured).hotIdle.gauge) < relativeSpread(assumed.hotIdle.gauge));
     // The model's own 6 % is never gone: ±1.645 · 6 %.
     QVERIFY(relativeSpread(assess(measured).hotIdle.gauge) > 2 * 1.645 * 0.06);
@@ -228,15 +243,19 @@ void TestAssess::hotterOil_lowersPressure()
 
 void TestAssess::gearOil_isHeldOff()
 {
-    const auto a = assess(with(demoBuild(), { SetOil { { "75W-90 gear", { 100, 15.2, 868 }, Json::object() } } }));
-    QVERIFY(std::any_of(a.findings.begin(), a.findings.end(), [](const Finding &f) { return f.id == "gear_oil" && f.mark == Mark::Hold; }));
+    const auto a = assess(
+        with(demoBuild(), { SetOil { { "75W-90 gear", { 100, 15.2, 868 }, Json::object() } } }));
+    QVERIFY(std::any_of(a.findings.begin(), a.findings.end(), [](const Finding &f) {
+        return f.id == "gear_oil" && f.mark == Mark::Hold;
+    }));
     for (const OtherOil &o : a.otherOils)
         QVERIFY(!o.gearOil || o.mark == Mark::Hold);
 }
 
 void TestAssess::starvedStop_holdsTheStart()
 {
-    const auto a = assess(with(demoBuild(), { SetElementValue { "lifter_restrictor", "d_mm", 0.4 } }));
+    const auto a
+        = assess(with(demoBuild(), { SetElementValue { "lifter_restrictor", "d_mm", 0.4 } }));
     QCOMPARE(a.marksOf("lifter_gallery")->flow, Mark::Hold);
     QVERIFY(a.hotIdle.points[static_cast<size_t>(a.hotIdle.weakest)].name.starts_with("Lifter"));
 }
@@ -245,8 +264,10 @@ void TestAssess::coldestStart_watchesItsFloor()
 {
     const Build alloy = with(plain("inline-four-alloy"), { SetUse { "coldest_start_c", -40 } });
     const auto a = assess(alloy);
-    QVERIFY(a.clearances[static_cast<size_t>(a.coldest)].coldestStart_um < alloy.use.coldestClearanceFloor_um);
-    QVERIFY(std::any_of(a.findings.begin(), a.findings.end(), [](const Finding &f) { return f.id.starts_with("coldest_start"); }));
+    QVERIFY(a.clearances[static_cast<size_t>(a.coldest)].coldestStart_um
+            < alloy.use.coldestClearanceFloor_um);
+    QVERIFY(std::any_of(a.findings.begin(), a.findings.end(),
+                        [](const Finding &f) { return f.id.starts_with("coldest_start"); }));
 }
 
 void TestAssess::hotIdleIf_agreesWithTheReadingItself()
@@ -269,13 +290,15 @@ void TestAssess::rules_meetTradeFacts()
         QVERIFY(findStopKind(f.stopKind));
     QCOMPARE(readingPlan().size(), 6u);
     for (const ReadingPosition &p : readingPlan())
-        QVERIFY(readingUse(p.angle_deg) == ReadingUse::Clearance || readingUse(p.angle_deg) == ReadingUse::Form);
+        QVERIFY(readingUse(p.angle_deg) == ReadingUse::Clearance
+                || readingUse(p.angle_deg) == ReadingUse::Form);
 }
 
 void TestAssess::unsolvable_isSaid()
 {
     Build b = demoBuild();
-    b.gaugeTap = "nowhere"; // cannot come from a file; a bug elsewhere must not end in a silent zero
+    b.gaugeTap
+        = "nowhere"; // cannot come from a file; a bug elsewhere must not end in a silent zero
     const auto a = assess(b);
     QVERIFY(a.unsolved && a.forecast.empty());
     QVERIFY(a.holds() > 0);
@@ -286,11 +309,13 @@ void TestAssess::report_carriesTheSameFigures()
     const Build b = demoBuild();
     const auto a = assess(b);
     const Json json = assessmentToJson(b, a);
-    verifyClose(json["hot_idle"]["gauge"]["kpa"].get<double>(), a.hotIdle.gauge.value_pa / 1e3, 0, 0.006);
+    verifyClose(json["hot_idle"]["gauge"]["kpa"].get<double>(), a.hotIdle.gauge.value_pa / 1e3, 0,
+                0.006);
     QCOMPARE(json["holds"].get<int>(), a.holds());
     QCOMPARE(json["clearances"].size(), a.clearances.size());
     const QString text = QString::fromStdString(assessmentText(b, a));
-    QVERIFY(text.contains(QString::fromStdString(formatPlain(a.hotIdle.gauge.value_pa / 1e5, 2)) + QStringLiteral(" bar")));
+    QVERIFY(text.contains(QString::fromStdString(formatPlain(a.hotIdle.gauge.value_pa / 1e5, 2))
+                          + QStringLiteral(" bar")));
     QVERIFY(text.contains(QStringLiteral("Holds before the start: 2")));
 }
 

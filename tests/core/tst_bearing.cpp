@@ -84,7 +84,8 @@ void TestBearing::readingUse_followsDistanceFromJoint()
 
 void TestBearing::form_leavesOutThePartingLine()
 {
-    const PositionReading readings[] = { { 90, 1, 52e-6 }, { 60, 1, 55e-6 }, { 5, 1, 71e-6 }, { 90, 2, 50e-6 } };
+    const PositionReading readings[]
+        = { { 90, 1, 52e-6 }, { 60, 1, 55e-6 }, { 5, 1, 71e-6 }, { 90, 2, 50e-6 } };
     const auto f = boreForm(readings);
     QCOMPARE(f->counted, 3);
     verifyClose(f->outOfRound_m, 3e-6, 1e-9);
@@ -102,27 +103,34 @@ void TestBearing::form_withoutCountedReadings_isAnError()
 
 void TestBearing::clearance_comesFromUprightReadingsOnly()
 {
-    const PositionReading readings[] = { { 90, 1, 50e-6 }, { 60, 1, 60e-6 }, { 120, 1, 70e-6 }, { 90, 2, 54e-6 } };
+    const PositionReading readings[]
+        = { { 90, 1, 50e-6 }, { 60, 1, 60e-6 }, { 120, 1, 70e-6 }, { 90, 2, 54e-6 } };
     verifyClose(boreForm(readings)->mean_m, 52e-6, 1e-12);
     verifyClose(boreForm(readings)->countedMean_m, 58.5e-6, 1e-12);
 }
 
 void TestBearing::strip_takesSmallestAndSkipsHoles()
 {
-    const StripReading readings[] = { { { 51e-6 }, false }, { { 46e-6 }, false }, { { 38e-6 }, true } };
+    const StripReading readings[]
+        = { { { 51e-6 }, false }, { { 46e-6 }, false }, { { 38e-6 }, true } };
     const auto s = stripClearance(readings, 12.7e-6);
     verifyClose(s->clearance.value_m, 46e-6, 1e-12);
     QCOMPARE(s->used, 2);
-    QCOMPARE(stripClearance(std::span(readings).last(1), 12.7e-6).error().place, std::string("readings"));
+    QCOMPARE(stripClearance(std::span(readings).last(1), 12.7e-6).error().place,
+             std::string("readings"));
     QCOMPARE(stripClearance(readings, 0).error().place, std::string("step_um"));
 }
 
 void TestBearing::ironMains_closeWhenHot()
 {
-    const ThermalBearing b { .cold = { 50e-6 }, .journalDiameter_m = 60e-3, .shellWall_m = 2e-3,
-                             .housingExpansion_per_k = findMaterial("grey_iron")->expansion_per_k, .housing = { 98 },
+    const ThermalBearing b { .cold = { 50e-6 },
+                             .journalDiameter_m = 60e-3,
+                             .shellWall_m = 2e-3,
+                             .housingExpansion_per_k = findMaterial("grey_iron")->expansion_per_k,
+                             .housing = { 98 },
                              .journalExpansion_per_k = findMaterial("crank_steel")->expansion_per_k,
-                             .journal = { 100 }, .cap = {} };
+                             .journal = { 100 },
+                             .cap = {} };
     const auto c = thermalClearance(b);
     // 60 mm (10.5e-6 · 78 − 11.7e-6 · 80) less the shell's walls: −7.4 µm by hand.
     verifyClose(c.change_m, -7.4e-6, 0, 0.1e-6);
@@ -130,8 +138,13 @@ void TestBearing::ironMains_closeWhenHot()
 
 void TestBearing::shellWall_addsItsDifference()
 {
-    ThermalBearing b { .cold = { 50e-6 }, .journalDiameter_m = 60e-3, .housingExpansion_per_k = 23.4e-6,
-                       .housing = { 100 }, .journalExpansion_per_k = 11.7e-6, .journal = { 100 }, .cap = {} };
+    ThermalBearing b { .cold = { 50e-6 },
+                       .journalDiameter_m = 60e-3,
+                       .housingExpansion_per_k = 23.4e-6,
+                       .housing = { 100 },
+                       .journalExpansion_per_k = 11.7e-6,
+                       .journal = { 100 },
+                       .cap = {} };
     const double without = thermalClearance(b).change_m;
     b.shellWall_m = 2e-3;
     // 2 t (αh − αs) ΔT = 3.7 µm for 2 mm, aluminium, 80 K.
@@ -140,8 +153,13 @@ void TestBearing::shellWall_addsItsDifference()
 
 void TestBearing::hybridHousing_isBetweenItsParts()
 {
-    ThermalBearing b { .cold = { 50e-6 }, .journalDiameter_m = 60e-3, .housingExpansion_per_k = 21.5e-6,
-                       .housing = { 100 }, .journalExpansion_per_k = 11.7e-6, .journal = { 100 }, .cap = {} };
+    ThermalBearing b { .cold = { 50e-6 },
+                       .journalDiameter_m = 60e-3,
+                       .housingExpansion_per_k = 21.5e-6,
+                       .housing = { 100 },
+                       .journalExpansion_per_k = 11.7e-6,
+                       .journal = { 100 },
+                       .cap = {} };
     const double alloy = thermalClearance(b).clearance.value_m;
     b.cap = CapShare { 10.5e-6, { 100 }, 0.5 };
     const auto hybrid = thermalClearance(b);
@@ -154,9 +172,10 @@ void TestBearing::hybridHousing_isBetweenItsParts()
 void TestBearing::billetBlock_growsAsTheTradeSays()
 {
     // Common practice, no source: 1.8 thou at 18 °C reads about 4.5 thou at 65–71 °C, cold journal.
-    // The handbook coefficient gives 4.5 to 5.0 thou over 62–65 mm housings and 150–160 °F; the trade
-    // figure sits at its lower corner, so the tolerance is 0.25 thou around the middle, 4.72.
-    const double reading = 1.8 * thou + 63.5e-3 * findMaterial("billet_aluminium")->expansion_per_k * (68.33 - 18.33);
+    // The handbook coefficient gives 4.5 to 5.0 thou over 62–65 mm housings and 150–160 °F; the
+    // trade figure sits at its lower corner, so the tolerance is 0.25 thou around the middle, 4.72.
+    const double reading = 1.8 * thou
+        + 63.5e-3 * findMaterial("billet_aluminium")->expansion_per_k * (68.33 - 18.33);
     verifyClose(reading / thou, 4.72, 0, 0.02);
     verifyClose(reading / thou, 4.5, 0, 0.25);
 }
@@ -164,8 +183,13 @@ void TestBearing::billetBlock_growsAsTheTradeSays()
 void TestBearing::runningClearance_isFarBelowColdJournalReading()
 {
     // With the crank as hot as the block the same bearing runs at about 3.1 thou, not 4.5.
-    const ThermalBearing b { .cold = { 1.8 * thou }, .journalDiameter_m = 60e-3, .housingExpansion_per_k = 23.4e-6,
-                             .housing = { 68.33 }, .journalExpansion_per_k = 11.7e-6, .journal = { 68.33 }, .cap = {} };
+    const ThermalBearing b { .cold = { 1.8 * thou },
+                             .journalDiameter_m = 60e-3,
+                             .housingExpansion_per_k = 23.4e-6,
+                             .housing = { 68.33 },
+                             .journalExpansion_per_k = 11.7e-6,
+                             .journal = { 68.33 },
+                             .cap = {} };
     const double running = thermalClearance(b).clearance.value_m;
     QVERIFY(running < 3.3 * thou && running > 2.9 * thou);
 }
@@ -174,7 +198,10 @@ void TestBearing::coldLock_liesWhereClearanceMeetsFloor()
 {
     const ColdLock lock = coldLock({ 30e-6 }, 60e-3, 23.4e-6, 11.7e-6, { 5e-6 });
     QCOMPARE(lock.on, ColdLock::On::Cooling);
-    verifyClose(clearanceAtOneTemperature({ 30e-6 }, 60e-3, 23.4e-6, 11.7e-6, { *lock.temperature_c }).value_m, 5e-6, 1e-9);
+    verifyClose(
+        clearanceAtOneTemperature({ 30e-6 }, 60e-3, 23.4e-6, 11.7e-6, { *lock.temperature_c })
+            .value_m,
+        5e-6, 1e-9);
     QCOMPARE(coldLock({ 30e-6 }, 60e-3, 11.7e-6, 11.7e-6, { 0 }).on, ColdLock::On::Never);
     QCOMPARE(coldLock({ 30e-6 }, 60e-3, 8.8e-6, 11.7e-6, { 0 }).on, ColdLock::On::Heating);
 }

@@ -27,8 +27,14 @@ Run run(const QStringList &arguments, const QByteArray &input = {})
     return { process.exitCode(), process.readAllStandardOutput(), process.readAllStandardError() };
 }
 
-QString demo() { return QString::fromStdString(demoBuildPath().string()); }
-QString circuit() { return dataFile("inline_four_circuit.json"); }
+QString demo()
+{
+    return QString::fromStdString(demoBuildPath().string());
+}
+QString circuit()
+{
+    return dataFile("inline_four_circuit.json");
+}
 
 } // namespace
 
@@ -51,7 +57,8 @@ private Q_SLOTS:
 void TestCli::everyVerb_explainsItself()
 {
     QCOMPARE(run({ QStringLiteral("--help") }).code, 0);
-    for (const char *verb : { "calc", "templates", "new", "validate", "assess", "forecast", "solve" }) {
+    for (const char *verb :
+         { "calc", "templates", "new", "validate", "assess", "forecast", "solve" }) {
         const Run r = run({ QString::fromLatin1(verb), QStringLiteral("--help") });
         QCOMPARE(r.code, 0);
         QVERIFY(r.out.contains("usage: mildpath-cli " + QByteArray(verb)));
@@ -62,15 +69,19 @@ void TestCli::wrongCalls_exitWith2_data()
 {
     QTest::addColumn<QString>("call");
     QTest::addColumn<QString>("says");
-    const auto row = [](const QString &call, const char *says) { QTest::newRow(qPrintable(call)) << call << QString::fromLatin1(says); };
+    const auto row = [](const QString &call, const char *says) {
+        QTest::newRow(qPrintable(call)) << call << QString::fromLatin1(says);
+    };
     row(QStringLiteral("dance"), "not a verb");
     row(QStringLiteral("calc nothing"), "no such calculator");
     row(QStringLiteral("solve"), "circuit file");
     row(QStringLiteral("solve %1 --oil-temp-c 100").arg(circuit()), "--rpm");
     row(QStringLiteral("solve %1 --rpm fast --oil-temp-c 100").arg(circuit()), "not a number");
     row(QStringLiteral("solve %1 --rpm 0 --oil-temp-c 100").arg(circuit()), "rpm");
-    row(QStringLiteral("solve %1 --rpm 800 --oil-temp-c 100 --oil {}").arg(circuit()), "kv40_mm2_s");
-    row(QStringLiteral("solve %1 --rpm 800 --oil-temp-c 100 --speed 3").arg(circuit()), "not an option");
+    row(QStringLiteral("solve %1 --rpm 800 --oil-temp-c 100 --oil {}").arg(circuit()),
+        "kv40_mm2_s");
+    row(QStringLiteral("solve %1 --rpm 800 --oil-temp-c 100 --speed 3").arg(circuit()),
+        "not an option");
     row(QStringLiteral("forecast %1 --oil lard").arg(demo()), "on the shelf");
     row(QStringLiteral("forecast %1 --rpm 800:600:100").arg(demo()), "FROM:TO:STEP");
     row(QStringLiteral("assess"), "one build file");
@@ -91,13 +102,16 @@ void TestCli::wrongCalls_exitWith2()
 void TestCli::calc_runsAndDescribes()
 {
     QVERIFY(run({ QStringLiteral("calc") }).out.contains("pump-delivery"));
-    const Run r = run({ QStringLiteral("calc"), QStringLiteral("annulus-leak") },
-                      R"({"d_mm":22,"clearance_um":40,"l_mm":14,"ecc":0.7,"dp_kpa":300,"mu_pa_s":0.0117})");
+    const Run r
+        = run({ QStringLiteral("calc"), QStringLiteral("annulus-leak") },
+              R"({"d_mm":22,"clearance_um":40,"l_mm":14,"ecc":0.7,"dp_kpa":300,"mu_pa_s":0.0117})");
     QCOMPARE(r.code, 0);
     verifyClose(r.json()["flow_l_min"].get<double>(), 0.008785, 1e-4);
-    const Run d = run({ QStringLiteral("calc"), QStringLiteral("annulus-leak"), QStringLiteral("--describe") });
+    const Run d = run(
+        { QStringLiteral("calc"), QStringLiteral("annulus-leak"), QStringLiteral("--describe") });
     QCOMPARE(d.json()["name"].get<std::string>(), std::string("annulus-leak"));
-    const Run bad = run({ QStringLiteral("calc"), QStringLiteral("annulus-leak") }, R"({"d_mm":-1})");
+    const Run bad
+        = run({ QStringLiteral("calc"), QStringLiteral("annulus-leak") }, R"({"d_mm":-1})");
     QCOMPARE(bad.code, 2);
     QVERIFY(bad.err.contains("d_mm"));
     QCOMPARE(run({ QStringLiteral("calc"), QStringLiteral("annulus-leak") }, "{").code, 2);
@@ -107,7 +121,8 @@ void TestCli::newBuild_validatesAndIsNotOverwritten()
 {
     QTemporaryDir folder;
     const QString file = folder.filePath(QStringLiteral("fresh.mildpath"));
-    const QStringList call { QStringLiteral("new"), QStringLiteral("--template"), QStringLiteral("inline-four-alloy"), QStringLiteral("-o"), file };
+    const QStringList call { QStringLiteral("new"), QStringLiteral("--template"),
+                             QStringLiteral("inline-four-alloy"), QStringLiteral("-o"), file };
     QCOMPARE(run(call).code, 0);
     QCOMPARE(run({ QStringLiteral("validate"), file }).code, 0);
     QCOMPARE(run(call).code, 3);
@@ -119,28 +134,35 @@ void TestCli::assess_exitsWith1WhenSomethingHolds()
 {
     const Run r = run({ QStringLiteral("assess"), demo(), QStringLiteral("--json") });
     QCOMPARE(r.code, 1);
-    verifyClose(r.json()["hot_idle"]["gauge"]["kpa"].get<double>(), assess(demoBuild()).hotIdle.gauge.value_pa / 1e3, 0, 0.006);
+    verifyClose(r.json()["hot_idle"]["gauge"]["kpa"].get<double>(),
+                assess(demoBuild()).hotIdle.gauge.value_pa / 1e3, 0, 0.006);
     const QString fresh = QString::fromStdString(listTemplates().front().path.string());
     QCOMPARE(run({ QStringLiteral("assess"), fresh }).code, 0);
 }
 
 void TestCli::forecast_givesTheAssessmentsFigures()
 {
-    const Run r = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm"), QStringLiteral("800:3000:2200"),
-                        QStringLiteral("--oil-temp-c"), QStringLiteral("100"), QStringLiteral("--json") });
+    const Run r = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm"),
+                        QStringLiteral("800:3000:2200"), QStringLiteral("--oil-temp-c"),
+                        QStringLiteral("100"), QStringLiteral("--json") });
     QCOMPARE(r.code, 0);
     const auto a = assess(demoBuild());
     const Json points = r.json()["forecast"][0]["points"];
     QCOMPARE(points.size(), 2u);
     verifyClose(points[0]["kpa"].get<double>(), a.hotIdle.gauge.value_pa / 1e3, 0, 0.01);
     verifyClose(points[1]["kpa"].get<double>(), a.highSpeed.gauge.value_pa / 1e3, 0, 0.01);
-    const Run thick = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm=800"), QStringLiteral("--oil-temp-c=100"), QStringLiteral("--oil"), QStringLiteral("20W-50") });
-    QVERIFY(thick.out.split('\n')[1].split(',')[2].toDouble() > points[0]["kpa"].get<double>() + 20);
+    const Run thick = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm=800"),
+                            QStringLiteral("--oil-temp-c=100"), QStringLiteral("--oil"),
+                            QStringLiteral("20W-50") });
+    QVERIFY(thick.out.split('\n')[1].split(',')[2].toDouble()
+            > points[0]["kpa"].get<double>() + 20);
 }
 
 void TestCli::solve_givesTheContractsKeys()
 {
-    const Run r = run({ QStringLiteral("solve"), circuit(), QStringLiteral("--rpm"), QStringLiteral("800"), QStringLiteral("--oil-temp-c"), QStringLiteral("100") });
+    const Run r
+        = run({ QStringLiteral("solve"), circuit(), QStringLiteral("--rpm"), QStringLiteral("800"),
+                QStringLiteral("--oil-temp-c"), QStringLiteral("100") });
     QCOMPARE(r.code, 0);
     const Json j = r.json();
     // Grade 40, 100 °C, 800 rev/min of the reference tables.
@@ -156,13 +178,21 @@ void TestCli::solve_takesOilEditsAndHeatBalance()
     QTemporaryDir folder;
     const std::string edits = folder.filePath(QStringLiteral("edits.json")).toStdString();
     QVERIFY(writeTextFile(edits, jsonOf("fault_edits.json")["mains_worn"].dump()));
-    const QStringList base { QStringLiteral("solve"), circuit(), QStringLiteral("--rpm"), QStringLiteral("800"), QStringLiteral("--oil-temp-c"), QStringLiteral("100") };
-    const Run worn = run(base + QStringList { QStringLiteral("--edits"), QString::fromStdString(edits) });
+    const QStringList base { QStringLiteral("solve"),        circuit(),
+                             QStringLiteral("--rpm"),        QStringLiteral("800"),
+                             QStringLiteral("--oil-temp-c"), QStringLiteral("100") };
+    const Run worn
+        = run(base + QStringList { QStringLiteral("--edits"), QString::fromStdString(edits) });
     verifyClose(worn.json()["node_kpa"]["tap_rear"].get<double>(), 75, 0.02, 2);
-    const Run thick = run(base + QStringList { QStringLiteral("--oil"), QStringLiteral(R"({"kv40_mm2_s":160,"kv100_mm2_s":18.5,"rho15_kg_m3":884})") });
+    const Run thick
+        = run(base
+              + QStringList {
+                  QStringLiteral("--oil"),
+                  QStringLiteral(R"({"kv40_mm2_s":160,"kv100_mm2_s":18.5,"rho15_kg_m3":884})") });
     verifyClose(thick.json()["node_kpa"]["tap_rear"].get<double>(), 184.3, 0.002);
     // Energy option: +4.2 % at hot idle (independent SciPy computation).
-    const Run energy = run(base + QStringList { QStringLiteral("--bearing-temperature"), QStringLiteral("energy") });
+    const Run energy = run(
+        base + QStringList { QStringLiteral("--bearing-temperature"), QStringLiteral("energy") });
     verifyClose(energy.json()["node_kpa"]["tap_rear"].get<double>() / 152.7, 1.042, 0.003);
 }
 
@@ -173,7 +203,11 @@ void TestCli::unreadableFile_exitsWith3()
         QCOMPARE(r.code, 3);
         QVERIFY(r.err.contains("/nonexistent.mildpath"));
     }
-    QCOMPARE(run({ QStringLiteral("new"), QStringLiteral("--template"), QStringLiteral("inline-four-alloy"), QStringLiteral("-o"), QStringLiteral("/nonexistent/x") }).code, 3);
+    QCOMPARE(run({ QStringLiteral("new"), QStringLiteral("--template"),
+                   QStringLiteral("inline-four-alloy"), QStringLiteral("-o"),
+                   QStringLiteral("/nonexistent/x") })
+                 .code,
+             3);
 }
 
 QTEST_GUILESS_MAIN(TestCli)

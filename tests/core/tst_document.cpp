@@ -45,7 +45,10 @@ Reading reading(double um, int station = 1, double angle = 90)
     return r;
 }
 
-Json demoJson() { return buildToJson(demoBuild()); }
+Json demoJson()
+{
+    return buildToJson(demoBuild());
+}
 
 } // namespace
 
@@ -83,7 +86,8 @@ void TestDocument::unknownKeys_survive()
     QCOMPARE(back["shop_colour"], json["shop_colour"]);
     QCOMPARE(back["engine"]["serial"], json["engine"]["serial"]);
     QCOMPARE(back["engine"]["stops"][3]["note"], json["engine"]["stops"][3]["note"]);
-    QCOMPARE(back["circuit"]["elements"][0]["supplier"], json["circuit"]["elements"][0]["supplier"]);
+    QCOMPARE(back["circuit"]["elements"][0]["supplier"],
+             json["circuit"]["elements"][0]["supplier"]);
     QCOMPARE(back["readings"][0]["humidity"], json["readings"][0]["humidity"]);
     QCOMPARE(back["events"], json["events"]);
 }
@@ -111,9 +115,11 @@ void TestDocument::badFiles_sayWhereAndWhy_data()
     QTest::addColumn<QByteArray>("text");
     QTest::addColumn<QString>("place");
     QTest::addColumn<QString>("reason");
-    const auto row = [](const char *name, const std::string &text, const char *place, const char *reason) {
-        QTest::newRow(name) << QByteArray::fromStdString(text) << QString::fromLatin1(place) << QString::fromLatin1(reason);
-    };
+    const auto row
+        = [](const char *name, const std::string &text, const char *place, const char *reason) {
+              QTest::newRow(name) << QByteArray::fromStdString(text) << QString::fromLatin1(place)
+                                  << QString::fromLatin1(reason);
+          };
     const auto changed = [](auto change) {
         Json json = demoJson();
         change(json);
@@ -125,20 +131,43 @@ void TestDocument::badFiles_sayWhereAndWhy_data()
     row("another program's", R"({"format":"something"})", "/format", "not a build");
     row("newer", changed([](Json &j) { j["version"] = 99; }), "/version", "newer");
     row("no version", changed([](Json &j) { j.erase("version"); }), "/version", "missing");
-    row("version is text", changed([](Json &j) { j["version"] = "2"; }), "/version", "whole number");
-    row("text for a number", changed([](Json &j) { j["readings"][2]["value_um"] = "wide"; }), "/readings/2/value_um", "number");
-    row("negative clearance", changed([](Json &j) { j["readings"][2]["value_um"] = -3; }), "/readings/2/value_um", "above 0");
-    row("reading of nothing", changed([](Json &j) { j["readings"][0]["stop"] = "main_9"; }), "/readings/0/stop", "no stop");
-    row("water for oil", changed([](Json &j) { j["oil"]["kv40_mm2_s"] = 0.7; }), "/oil/kv40_mm2_s", "at least 2");
-    row("limits crossed", changed([](Json &j) { j["limits"]["main"]["max_um"] = 10; }), "/limits/main/max_um", "above min_um");
-    row("unknown material", changed([](Json &j) { j["engine"]["materials"]["block"] = "cheese"; }), "/engine/materials/block", "unknown material");
-    row("stop at no node", changed([](Json &j) { j["engine"]["stops"][1]["points"][0]["node"] = "nowhere"; }), "/engine/stops/1/points/0/node", "no node");
-    row("element owned twice", changed([](Json &j) { j["engine"]["stops"][1]["elements"].push_back("strainer"); }), "/engine/stops/1/elements/2", "another stop");
-    row("circuit without a way back", changed([](Json &j) { j["circuit"]["elements"][0]["from"] = "tank"; j["circuit"]["elements"][0]["to"] = "isle"; }), "/circuit/elements/0/from", "no way");
-    row("gauge nowhere", changed([](Json &j) { j["circuit"]["gauge_tap"] = "x"; }), "/circuit/gauge_tap", "taps");
-    row("idle above the top", changed([](Json &j) { j["use"]["most_rpm"] = 1000; j["use"]["hot_idle_rpm"] = 2000; }), "/use/most_rpm", "above");
-    row("proof of nothing known", changed([](Json &j) { j["proofs"][0]["aspect"] = "smell"; }), "/proofs/0/aspect", "size, clean or flow");
-    row("replaces what is not there", changed([](Json &j) { j["readings"][0]["replaces"] = "r99"; }), "/readings/0/replaces", "no earlier");
+    row("version is text", changed([](Json &j) { j["version"] = "2"; }), "/version",
+        "whole number");
+    row("text for a number", changed([](Json &j) { j["readings"][2]["value_um"] = "wide"; }),
+        "/readings/2/value_um", "number");
+    row("negative clearance", changed([](Json &j) { j["readings"][2]["value_um"] = -3; }),
+        "/readings/2/value_um", "above 0");
+    row("reading of nothing", changed([](Json &j) { j["readings"][0]["stop"] = "main_9"; }),
+        "/readings/0/stop", "no stop");
+    row("water for oil", changed([](Json &j) { j["oil"]["kv40_mm2_s"] = 0.7; }), "/oil/kv40_mm2_s",
+        "at least 2");
+    row("limits crossed", changed([](Json &j) { j["limits"]["main"]["max_um"] = 10; }),
+        "/limits/main/max_um", "above min_um");
+    row("unknown material", changed([](Json &j) { j["engine"]["materials"]["block"] = "cheese"; }),
+        "/engine/materials/block", "unknown material");
+    row("stop at no node",
+        changed([](Json &j) { j["engine"]["stops"][1]["points"][0]["node"] = "nowhere"; }),
+        "/engine/stops/1/points/0/node", "no node");
+    row("element owned twice",
+        changed([](Json &j) { j["engine"]["stops"][1]["elements"].push_back("strainer"); }),
+        "/engine/stops/1/elements/2", "another stop");
+    row("circuit without a way back", changed([](Json &j) {
+            j["circuit"]["elements"][0]["from"] = "tank";
+            j["circuit"]["elements"][0]["to"] = "isle";
+        }),
+        "/circuit/elements/0/from", "no way");
+    row("gauge nowhere", changed([](Json &j) { j["circuit"]["gauge_tap"] = "x"; }),
+        "/circuit/gauge_tap", "taps");
+    row("idle above the top", changed([](Json &j) {
+            j["use"]["most_rpm"] = 1000;
+            j["use"]["hot_idle_rpm"] = 2000;
+        }),
+        "/use/most_rpm", "above");
+    row("proof of nothing known", changed([](Json &j) { j["proofs"][0]["aspect"] = "smell"; }),
+        "/proofs/0/aspect", "size, clean or flow");
+    row("replaces what is not there",
+        changed([](Json &j) { j["readings"][0]["replaces"] = "r99"; }), "/readings/0/replaces",
+        "no earlier");
 }
 
 void TestDocument::badFiles_sayWhereAndWhy()
@@ -192,7 +221,8 @@ void TestDocument::failedSave_leavesTheOldFile()
     QVERIFY(std::filesystem::is_directory(target + "/inside"));
     QVERIFY(!saveBuild(folder.filePath(QStringLiteral("no/such/x")).toStdString(), demoBuild()));
     int left = 0;
-    for ([[maybe_unused]] const auto &entry : std::filesystem::directory_iterator(folder.path().toStdString()))
+    for ([[maybe_unused]] const auto &entry :
+         std::filesystem::directory_iterator(folder.path().toStdString()))
         ++left;
     QCOMPARE(left, 1); // no half-written file beside it
 }
@@ -211,7 +241,9 @@ void TestDocument::correction_strikesAndKeeps()
 
 void TestDocument::withdrawal_keepsTheReading()
 {
-    const Build one = applyEdit(loadTemplate("inline-four-wet-sump")->build, EnterReading { reading(50) }).value();
+    const Build one
+        = applyEdit(loadTemplate("inline-four-wet-sump")->build, EnterReading { reading(50) })
+              .value();
     const Build none = applyEdit(one, WithdrawReading { "main_1", 1, 90, "tester", "" }).value();
     QCOMPARE(readingAt(none, "main_1", 1, 90), nullptr);
     QCOMPARE(none.readings.size(), 2u);
@@ -235,7 +267,9 @@ void TestDocument::clearanceReadings_mustBePossible()
 {
     QFETCH(double, um);
     QFETCH(bool, taken);
-    QCOMPARE(applyEdit(loadTemplate("inline-four-wet-sump")->build, EnterReading { reading(um) }).has_value(), taken);
+    QCOMPARE(applyEdit(loadTemplate("inline-four-wet-sump")->build, EnterReading { reading(um) })
+                 .has_value(),
+             taken);
 }
 
 void TestDocument::edits_surviveJson_data()
@@ -248,14 +282,15 @@ void TestDocument::edits_surviveJson_data()
 void TestDocument::edits_surviveJson()
 {
     QFETCH(int, row);
-    const Edit edits[] = { EnterReading { reading(58.25, 2, 120) },
-                           WithdrawReading { "main_1", 1, 90, "a", "b" },
-                           SetOil { { "20W-50", { 160, 18.5, 884 }, Json::object() } },
-                           SetUse { "hot_oil_c", 95 },
-                           SetLimit { "main", "target_um", 47.5 },
-                           SetElementValue { "relief", "crack_kpa", 500 },
-                           AddProof { { "", "pump", "clean", "proven", "washed", "a", "b", Json::object() } },
-                           Rename { "other" } };
+    const Edit edits[]
+        = { EnterReading { reading(58.25, 2, 120) },
+            WithdrawReading { "main_1", 1, 90, "a", "b" },
+            SetOil { { "20W-50", { 160, 18.5, 884 }, Json::object() } },
+            SetUse { "hot_oil_c", 95 },
+            SetLimit { "main", "target_um", 47.5 },
+            SetElementValue { "relief", "crack_kpa", 500 },
+            AddProof { { "", "pump", "clean", "proven", "washed", "a", "b", Json::object() } },
+            Rename { "other" } };
     Edit edit = edits[row];
     if (auto *enter = std::get_if<EnterReading>(&edit))
         enter->reading.id = "x"; // a reading without an id is no reading in a file
@@ -277,9 +312,12 @@ void TestDocument::senselessEdits_areRefused_data()
 void TestDocument::senselessEdits_areRefused()
 {
     QFETCH(int, row);
-    const Edit edits[] = { SetUse { "hot_oil_c", 900 },      SetUse { "favourite_colour", 1 },
-                           SetLimit { "main", "max_um", 5 }, SetElementValue { "relief", "crack_kpa", -5 },
-                           SetElementValue { "relief", "d_mm", 5 }, SetElementValue { "nobody", "d_mm", 5 } };
+    const Edit edits[] = { SetUse { "hot_oil_c", 900 },
+                           SetUse { "favourite_colour", 1 },
+                           SetLimit { "main", "max_um", 5 },
+                           SetElementValue { "relief", "crack_kpa", -5 },
+                           SetElementValue { "relief", "d_mm", 5 },
+                           SetElementValue { "nobody", "d_mm", 5 } };
     const auto out = applyEdit(demoBuild(), edits[row]);
     QVERIFY(!out);
     QVERIFY(!out.error().place.empty() && !out.error().message.empty());

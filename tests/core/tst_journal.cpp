@@ -111,16 +111,21 @@ void TestJournal::undoneEdits_stayUndone()
 void TestJournal::recoveredWork_isOfferedAgain()
 {
     QTemporaryDir folder;
-    { auto journal = Journal::start(folder.path().toStdString(), start(), "", true); }
+    {
+        auto journal = Journal::start(folder.path().toStdString(), start(), "", true);
+    }
     QCOMPARE(findRecoveries(folder.path().toStdString()).size(), 1u);
-    { auto journal = Journal::start(folder.path().toStdString() + "/b", start(), "", false); }
+    {
+        auto journal = Journal::start(folder.path().toStdString() + "/b", start(), "", false);
+    }
     QVERIFY(findRecoveries(folder.path().toStdString() + "/b").empty());
 }
 
 void TestJournal::nonsense_isSkipped()
 {
     QTemporaryDir folder;
-    std::ofstream((folder.path() + QStringLiteral("/a.journal")).toStdString()) << "not a journal\n";
+    std::ofstream((folder.path() + QStringLiteral("/a.journal")).toStdString())
+        << "not a journal\n";
     std::ofstream((folder.path() + QStringLiteral("/b.journal")).toStdString()) << "";
     QVERIFY(findRecoveries(folder.path().toStdString()).empty());
     QVERIFY(findRecoveries("/nonexistent").empty());

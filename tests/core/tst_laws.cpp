@@ -80,7 +80,8 @@ void TestLaws::passageFlow_isTheInverseOfPassageDrop()
         const FlowSlope q = passageFlow(p, dp, hotOil);
         verifyClose(passageDrop(p, q.flow_m3_s, hotOil).total_pa(), dp, 1e-9);
         // A start anywhere leads to the same flow.
-        verifyClose(passageFlow(p, dp, hotOil, std::abs(q.flow_m3_s) * 0.3).flow_m3_s, q.flow_m3_s, 1e-12);
+        verifyClose(passageFlow(p, dp, hotOil, std::abs(q.flow_m3_s) * 0.3).flow_m3_s, q.flow_m3_s,
+                    1e-12);
     }
     QCOMPARE(passageFlow(p, 0, hotOil).flow_m3_s, 0.0);
 }
@@ -88,22 +89,34 @@ void TestLaws::passageFlow_isTheInverseOfPassageDrop()
 void TestLaws::slopes_agreeWithDifferences_data()
 {
     QTest::addColumn<QString>("json");
-    const auto row = [](const char *name, const char *json) { QTest::newRow(name) << QString::fromLatin1(json); };
+    const auto row = [](const char *name, const char *json) {
+        QTest::newRow(name) << QString::fromLatin1(json);
+    };
     row("pipe", R"({"id":"x","type":"pipe","from":"a","to":"b","d_mm":6,"l_mm":55,"k":2.3})");
-    row("orifice", R"({"id":"x","type":"orifice","from":"a","to":"b","d_mm":1.2,"l_mm":2,"cd":0.75})");
-    row("annulus", R"({"id":"x","type":"annulus","from":"a","to":"b","d_mm":22,"clearance_um":36,"l_mm":14,"ecc":0.7})");
-    row("grooved bearing", R"({"id":"x","type":"bearing","from":"a","to":"b","d_mm":60,"width_mm":20,"groove_width_mm":3.5,
+    row("orifice",
+        R"({"id":"x","type":"orifice","from":"a","to":"b","d_mm":1.2,"l_mm":2,"cd":0.75})");
+    row("annulus",
+        R"({"id":"x","type":"annulus","from":"a","to":"b","d_mm":22,"clearance_um":36,"l_mm":14,"ecc":0.7})");
+    row("grooved bearing",
+        R"({"id":"x","type":"bearing","from":"a","to":"b","d_mm":60,"width_mm":20,"groove_width_mm":3.5,
         "clearance_um":50,"groove_deg":180,"speed_flow":1})");
-    row("bearing with a hole", R"({"id":"x","type":"bearing","from":"a","to":"b","d_mm":50,"width_mm":20,"groove_deg":0,
+    row("bearing with a hole",
+        R"({"id":"x","type":"bearing","from":"a","to":"b","d_mm":50,"width_mm":20,"groove_deg":0,
         "hole_mm":5,"clearance_um":56,"ecc":0.8,"speed_flow":1})");
-    row("crank drilling", R"({"id":"x","type":"crank_drilling","from":"a","to":"b","d_mm":5,"l_mm":95,"r_in_mm":30,"r_out_mm":70})");
+    row("crank drilling",
+        R"({"id":"x","type":"crank_drilling","from":"a","to":"b","d_mm":5,"l_mm":95,"r_in_mm":30,"r_out_mm":70})");
     row("media", R"({"id":"x","type":"media","from":"a","to":"b","permeance_m3":7e-10})");
-    row("check", R"({"id":"x","type":"check","from":"a","to":"b","d_mm":11,"open_kpa":6,"open_width_kpa":6})");
-    row("jet", R"({"id":"x","type":"jet","from":"a","to":"b","d_mm":1.3,"l_mm":6,"open_kpa":190,"open_width_kpa":40})");
-    row("relief", R"({"id":"x","type":"relief","from":"a","to":"b","crack_kpa":470,"full_kpa":700,"full_area_mm2":60})");
-    row("jammed relief", R"({"id":"x","type":"relief","from":"a","to":"b","crack_kpa":470,"full_kpa":700,"full_area_mm2":60,
+    row("check",
+        R"({"id":"x","type":"check","from":"a","to":"b","d_mm":11,"open_kpa":6,"open_width_kpa":6})");
+    row("jet",
+        R"({"id":"x","type":"jet","from":"a","to":"b","d_mm":1.3,"l_mm":6,"open_kpa":190,"open_width_kpa":40})");
+    row("relief",
+        R"({"id":"x","type":"relief","from":"a","to":"b","crack_kpa":470,"full_kpa":700,"full_area_mm2":60})");
+    row("jammed relief",
+        R"({"id":"x","type":"relief","from":"a","to":"b","crack_kpa":470,"full_kpa":700,"full_area_mm2":60,
         "stuck_open_fraction":0.1})");
-    row("pump", R"({"id":"x","type":"pump","from":"a","to":"b","displacement_m3":6.8e-6,"rotor_length_mm":12,
+    row("pump",
+        R"({"id":"x","type":"pump","from":"a","to":"b","displacement_m3":6.8e-6,"rotor_length_mm":12,
         "tip_clearance_um":90,"end_clearance_um":76,"body_clearance_um":160,"tip_land_mm":1,"end_path_width_mm":90,
         "end_path_length_mm":6,"body_path_length_mm":35})");
 }
@@ -125,7 +138,8 @@ void TestLaws::slopes_agreeWithDifferences()
         const double difference = (law->flow(dp + h, prepared, 0.7, memory).flow_m3_s
                                    - law->flow(dp - h, prepared, 0.7, memory).flow_m3_s)
             / (2 * h);
-        verifyClose(q.slope_m3_s_pa, difference, 2e-4, 1e-16, QStringLiteral("slope at %1 Pa").arg(dp));
+        verifyClose(q.slope_m3_s_pa, difference, 2e-4, 1e-16,
+                    QStringLiteral("slope at %1 Pa").arg(dp));
     }
 }
 
@@ -138,15 +152,18 @@ void TestLaws::laggedSlopes_agreeWithDifferences()
         const Prepared prepared = law.prepare({ hotOil, radPerSecond(6000), 100 });
         for (double inlet = -60e3; inlet < 20e3; inlet += 3.1e3) {
             const double h = 5;
-            const double difference
-                = (law.laggedTarget(inlet + h, prepared).value - law.laggedTarget(inlet - h, prepared).value) / (2 * h);
+            const double difference = (law.laggedTarget(inlet + h, prepared).value
+                                       - law.laggedTarget(inlet - h, prepared).value)
+                / (2 * h);
             verifyClose(law.laggedTarget(inlet, prepared).slope, difference, 1e-4, 1e-14);
         }
     }
     const CrankDrillingLaw crank { ElementValues(*inlineFour().find("crank_drill_1")) };
     const Prepared prepared = crank.prepare({ hotOil, radPerSecond(6000), 100 });
     const double at = 0.4 * crank.supplyNeeded_pa(prepared);
-    const double difference = (crank.laggedTarget(at + 5, prepared).value - crank.laggedTarget(at - 5, prepared).value) / 10;
+    const double difference
+        = (crank.laggedTarget(at + 5, prepared).value - crank.laggedTarget(at - 5, prepared).value)
+        / 10;
     verifyClose(crank.laggedTarget(at, prepared).slope, difference, 1e-6);
 }
 

@@ -7,14 +7,17 @@ using namespace mildpath;
 
 namespace {
 
-/// Pressures within 2 % or 2 kPa, flows within 3 % or 0.03 l/min of the independent SciPy solution; the
-/// tables are rounded, which the absolute parts cover.
+/// Pressures within 2 % or 2 kPa, flows within 3 % or 0.03 l/min of the independent SciPy solution;
+/// the tables are rounded, which the absolute parts cover.
 struct Checked
 {
     const Network &network;
     const Solution &solution;
 
-    double bar(const char *node) const { return solution.pressure_pa[static_cast<size_t>(network.nodeIndex(node))] / 1e5; }
+    double bar(const char *node) const
+    {
+        return solution.pressure_pa[static_cast<size_t>(network.nodeIndex(node))] / 1e5;
+    }
     double litres(const std::string &element) const
     {
         return solution.flow_m3_s[static_cast<size_t>(network.elementIndex(element))] * 60000;
@@ -30,7 +33,8 @@ struct Checked
     }
     void pressure(const char *node, double expected_bar, double rounding = 0) const
     {
-        verifyClose(bar(node), expected_bar, 0.02, std::max(rounding, 0.02), QString::fromLatin1(node));
+        verifyClose(bar(node), expected_bar, 0.02, std::max(rounding, 0.02),
+                    QString::fromLatin1(node));
     }
     void flow(const QString &what, double actual, double expected) const
     {
@@ -46,7 +50,10 @@ Network compiled(const Circuit &circuit)
     return *network;
 }
 
-Network edited(const Json &edits) { return compiled(*applyEdits(inlineFour(), edits)); }
+Network edited(const Json &edits)
+{
+    return compiled(*applyEdits(inlineFour(), edits));
+}
 
 void addRows(const char *file, int nameColumns)
 {
@@ -147,7 +154,8 @@ void TestNetwork::faults_agreeWithReference()
         int column = 4;
         for (const char *node : { "m2", "m3", "b2", "b4" })
             c.pressure(node, cells[column++].toDouble(), 0.005);
-        c.flow(QStringLiteral("bearings"), c.litresOf({ "main_", "big_end_" }, 5), cells[8].toDouble());
+        c.flow(QStringLiteral("bearings"), c.litresOf({ "main_", "big_end_" }, 5),
+               cells[8].toDouble());
         c.flow(QStringLiteral("relief"), c.litres("relief"), cells[9].toDouble());
     }
 }
@@ -174,7 +182,8 @@ void TestNetwork::heatBalance_agreesWithReference()
     QVERIFY(s);
     const char *elements[] = { "main_1", "big_end_1", "cam_1" };
     for (int i = 0; i < 3; ++i)
-        verifyClose(s->oilTemperature_c[static_cast<size_t>(network.elementIndex(elements[i]))] - t, rise[i], 0.01, 0.06);
+        verifyClose(s->oilTemperature_c[static_cast<size_t>(network.elementIndex(elements[i]))] - t,
+                    rise[i], 0.01, 0.06);
 }
 
 void TestNetwork::everyPoint_convergesAndBalances()
@@ -234,9 +243,10 @@ void TestNetwork::aLeak_raisesNoPressure()
     // Monotone networks: a new leak to the sump can only lower pressures. Fill hardly answers here
     // (hot idle), so it may be left live.
     const Network whole = compiled(inlineFour());
-    const Network leaking
-        = edited(*parseJson(R"([{"op":"add","element":{"id":"leak","type":"orifice","from":"m3","to":"sump","d_mm":1}}])"));
-    const auto before = whole.solve({ referenceOil(40), 800, 100 }), after = leaking.solve({ referenceOil(40), 800, 100 });
+    const Network leaking = edited(*parseJson(
+        R"([{"op":"add","element":{"id":"leak","type":"orifice","from":"m3","to":"sump","d_mm":1}}])"));
+    const auto before = whole.solve({ referenceOil(40), 800, 100 }),
+               after = leaking.solve({ referenceOil(40), 800, 100 });
     for (const std::string &node : whole.nodes())
         if (node != "inlet" && node != "inlet_tube")
             QVERIFY2(after->pressure_pa[static_cast<size_t>(leaking.nodeIndex(node))]
@@ -250,7 +260,8 @@ void TestNetwork::mirroredNetwork_givesMirroredAnswer()
     Circuit turned = inlineFour();
     std::reverse(turned.elements.begin(), turned.elements.end());
     const Network mirrored = compiled(turned);
-    const auto a = network.solve({ referenceOil(40), 3000, 100 }), b = mirrored.solve({ referenceOil(40), 3000, 100 });
+    const auto a = network.solve({ referenceOil(40), 3000, 100 }),
+               b = mirrored.solve({ referenceOil(40), 3000, 100 });
     for (const std::string &node : network.nodes())
         verifyClose(b->pressure_pa[static_cast<size_t>(mirrored.nodeIndex(node))],
                     a->pressure_pa[static_cast<size_t>(network.nodeIndex(node))], 1e-7, 0.1);
@@ -268,7 +279,8 @@ void TestNetwork::splitPipe_changesNothingWhileLaminar()
     second.values["k"] = 0;
     c.elements.push_back(second);
     const Network whole = compiled(inlineFour()), split = compiled(c);
-    const auto a = whole.solve({ referenceOil(50), 800, 20 }), b = split.solve({ referenceOil(50), 800, 20 });
+    const auto a = whole.solve({ referenceOil(50), 800, 20 }),
+               b = split.solve({ referenceOil(50), 800, 20 });
     for (const char *node : { "g1", "g3", "g5", "m4" })
         verifyClose(b->pressure_pa[static_cast<size_t>(split.nodeIndex(node))],
                     a->pressure_pa[static_cast<size_t>(whole.nodeIndex(node))], 1e-6);
@@ -277,9 +289,12 @@ void TestNetwork::splitPipe_changesNothingWhileLaminar()
 void TestNetwork::reliefSpring_doesNothingWhileShut()
 {
     const Network network = compiled(inlineFour());
-    const Network stiffer = edited(*parseJson(R"([{"op":"set","id":"relief","values":{"crack_kpa":570,"full_kpa":800}}])"));
+    const Network stiffer = edited(
+        *parseJson(R"([{"op":"set","id":"relief","values":{"crack_kpa":570,"full_kpa":800}}])"));
     const int tap = network.nodeIndex("tap_rear");
-    const auto at = [&](const Network &n, double rpm) { return n.solve({ referenceOil(40), rpm, 100 })->pressure_pa[static_cast<size_t>(tap)]; };
+    const auto at = [&](const Network &n, double rpm) {
+        return n.solve({ referenceOil(40), rpm, 100 })->pressure_pa[static_cast<size_t>(tap)];
+    };
     verifyClose(at(stiffer, 800), at(network, 800), 0, 5);
     QVERIFY(at(stiffer, 6000) > at(network, 6000) + 50e3);
 }
@@ -311,18 +326,28 @@ void TestNetwork::badCircuits_nameTheirPlace_data()
     const auto row = [](const char *name, const char *edits, const char *place) {
         QTest::newRow(name) << QString::fromLatin1(edits) << QString::fromLatin1(place);
     };
-    row("zero bore", R"([{"op":"set","id":"main_feed_1","values":{"d_mm":0}}])", "/elements/13/d_mm");
+    row("zero bore", R"([{"op":"set","id":"main_feed_1","values":{"d_mm":0}}])",
+        "/elements/13/d_mm");
     row("duty above one", R"([{"op":"set","id":"crank_drill_1","values":{"duty":1.5}}])", "/duty");
     row("eccentricity above one", R"([{"op":"set","id":"main_1","values":{"ecc":1.2}}])", "/ecc");
-    row("relief opens backward", R"([{"op":"set","id":"relief","values":{"full_kpa":400}}])", "/full_kpa");
-    row("groove wider than bearing", R"([{"op":"set","id":"main_1","values":{"groove_width_mm":25}}])", "/groove_width_mm");
-    row("same id twice", R"([{"op":"add","element":{"id":"main_1","type":"orifice","from":"g1","to":"sump","d_mm":1}}])", "/id");
+    row("relief opens backward", R"([{"op":"set","id":"relief","values":{"full_kpa":400}}])",
+        "/full_kpa");
+    row("groove wider than bearing",
+        R"([{"op":"set","id":"main_1","values":{"groove_width_mm":25}}])", "/groove_width_mm");
+    row("same id twice",
+        R"([{"op":"add","element":{"id":"main_1","type":"orifice","from":"g1","to":"sump","d_mm":1}}])",
+        "/id");
     row("no pump", R"([{"op":"remove","id":"pump"}])", "/elements");
-    row("second pump", R"([{"op":"add","element":{"id":"p2","type":"pump","from":"inlet","to":"pump_out","displacement_m3":1e-6,
+    row("second pump",
+        R"([{"op":"add","element":{"id":"p2","type":"pump","from":"inlet","to":"pump_out","displacement_m3":1e-6,
         "rotor_length_mm":12,"tip_clearance_um":90,"end_clearance_um":76,"body_clearance_um":160,"tip_land_mm":1,
-        "end_path_width_mm":90,"end_path_length_mm":6,"body_path_length_mm":35}}])", "/type");
-    row("island", R"([{"op":"add","element":{"id":"x","type":"orifice","from":"island","to":"isle","d_mm":1}}])", "/from");
-    row("missing dimension", R"([{"op":"add","element":{"id":"x","type":"orifice","from":"g1","to":"sump"}}])", "/d_mm");
+        "end_path_width_mm":90,"end_path_length_mm":6,"body_path_length_mm":35}}])",
+        "/type");
+    row("island",
+        R"([{"op":"add","element":{"id":"x","type":"orifice","from":"island","to":"isle","d_mm":1}}])",
+        "/from");
+    row("missing dimension",
+        R"([{"op":"add","element":{"id":"x","type":"orifice","from":"g1","to":"sump"}}])", "/d_mm");
     row("tap nowhere", R"([{"op":"engine","values":{"taps":{"front":"nowhere"}}}])", "/taps/front");
 }
 
@@ -334,7 +359,8 @@ void TestNetwork::badCircuits_nameTheirPlace()
     QVERIFY2(circuit, circuit ? "" : circuit.error().message.c_str());
     const auto network = Network::compile(*circuit);
     QVERIFY(!network);
-    QVERIFY2(QString::fromStdString(network.error().place).endsWith(place), network.error().place.c_str());
+    QVERIFY2(QString::fromStdString(network.error().place).endsWith(place),
+             network.error().place.c_str());
     QVERIFY(!network.error().message.empty());
 }
 
@@ -342,11 +368,19 @@ void TestNetwork::badEdits_nameTheirPlace_data()
 {
     QTest::addColumn<QString>("edits");
     QTest::addColumn<QString>("place");
-    QTest::newRow("absent id") << QStringLiteral(R"([{"op":"set","id":"nobody","values":{}}])") << QStringLiteral("/0/id");
-    QTest::newRow("unknown op") << QStringLiteral(R"([{"op":"explode","id":"pump"}])") << QStringLiteral("/0/op");
-    QTest::newRow("second edit") << QStringLiteral(R"([{"op":"remove","id":"relief"},{"op":"remove","id":"relief"}])") << QStringLiteral("/1/id");
-    QTest::newRow("unknown type") << QStringLiteral(R"([{"op":"set","id":"pump","values":{"type":"turbine"}}])") << QStringLiteral("/0/values/type");
-    QTest::newRow("scaled text") << QStringLiteral(R"([{"op":"scale","id":"pump","values":{"from":2}}])") << QStringLiteral("/0/values/from");
+    QTest::newRow("absent id") << QStringLiteral(R"([{"op":"set","id":"nobody","values":{}}])")
+                               << QStringLiteral("/0/id");
+    QTest::newRow("unknown op") << QStringLiteral(R"([{"op":"explode","id":"pump"}])")
+                                << QStringLiteral("/0/op");
+    QTest::newRow("second edit") << QStringLiteral(
+        R"([{"op":"remove","id":"relief"},{"op":"remove","id":"relief"}])")
+                                 << QStringLiteral("/1/id");
+    QTest::newRow("unknown type") << QStringLiteral(
+        R"([{"op":"set","id":"pump","values":{"type":"turbine"}}])")
+                                  << QStringLiteral("/0/values/type");
+    QTest::newRow("scaled text") << QStringLiteral(
+        R"([{"op":"scale","id":"pump","values":{"from":2}}])")
+                                 << QStringLiteral("/0/values/from");
     QTest::newRow("not a list") << QStringLiteral(R"({"op":"set"})") << QStringLiteral("/");
 }
 
@@ -369,12 +403,19 @@ void TestNetwork::remarkableStates_areWarnedOf()
         return out;
     };
     QVERIFY(ids(compiled(inlineFour()), 3000, 100).isEmpty());
-    QVERIFY(ids(edited(jsonOf("fault_edits.json")["filter_clogged"]), 3000, 100).contains(QStringLiteral("filter_bypassed")));
-    QVERIFY(ids(edited(jsonOf("fault_edits.json")["relief_stuck_open"]), 800, 100).contains(QStringLiteral("relief_open_at_hot_idle")));
-    QVERIFY(ids(edited(jsonOf("fault_edits.json")["relief_stuck_shut"]), 6000, 20).contains(QStringLiteral("beyond_strength")));
-    QVERIFY(ids(compiled(inlineFour()), 800, 160).contains(QStringLiteral("temperature_extrapolated")));
-    QVERIFY(ids(edited(jsonOf("fault_edits.json")["pump_gasket_port_open"]), 6000, 100).contains(QStringLiteral("crank_not_fed")));
-    QVERIFY(ids(edited(*parseJson(R"([{"op":"set","id":"pump","values":{"colour":"red"}}])")), 800, 100).contains(QStringLiteral("unknown_key")));
+    QVERIFY(ids(edited(jsonOf("fault_edits.json")["filter_clogged"]), 3000, 100)
+                .contains(QStringLiteral("filter_bypassed")));
+    QVERIFY(ids(edited(jsonOf("fault_edits.json")["relief_stuck_open"]), 800, 100)
+                .contains(QStringLiteral("relief_open_at_hot_idle")));
+    QVERIFY(ids(edited(jsonOf("fault_edits.json")["relief_stuck_shut"]), 6000, 20)
+                .contains(QStringLiteral("beyond_strength")));
+    QVERIFY(
+        ids(compiled(inlineFour()), 800, 160).contains(QStringLiteral("temperature_extrapolated")));
+    QVERIFY(ids(edited(jsonOf("fault_edits.json")["pump_gasket_port_open"]), 6000, 100)
+                .contains(QStringLiteral("crank_not_fed")));
+    QVERIFY(
+        ids(edited(*parseJson(R"([{"op":"set","id":"pump","values":{"colour":"red"}}])")), 800, 100)
+            .contains(QStringLiteral("unknown_key")));
 }
 
 QTEST_APPLESS_MAIN(TestNetwork)

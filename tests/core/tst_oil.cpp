@@ -89,7 +89,8 @@ void TestOil::referenceOilsOfTheIndex_matchTheStandardsTable()
 void TestOil::index_isContinuousWhereTheFitChanges()
 {
     // A mistyped coefficient shows as a jump; the standard's own fit is continuous to 0.19 %.
-    for (const double y : { 3.8, 4.4, 5.0, 6.4, 7.0, 7.7, 9.0, 12.0, 15.0, 18.0, 22.0, 28.0, 40.0, 55.0, 70.0 }) {
+    for (const double y :
+         { 3.8, 4.4, 5.0, 6.4, 7.0, 7.7, 9.0, 12.0, 15.0, 18.0, 22.0, 28.0, 40.0, 55.0, 70.0 }) {
         const auto below = viscosityIndex(1000, y - 1e-9), above = viscosityIndex(1000, y);
         verifyClose(above->l_mm2_s, below->l_mm2_s, 2e-3, 0, QStringLiteral("L at %1").arg(y));
         verifyClose(above->h_mm2_s, below->h_mm2_s, 2e-3, 0, QStringLiteral("H at %1").arg(y));
@@ -109,8 +110,10 @@ void TestOil::gearAndEngineScales_areDifferentScales()
     // Trade fact (common practice, no source): a 75W-85 gear oil is the thinner of it and a 20W-50.
     const ShelfOil *gear = findShelfOil("75W-85 gear"), *engine = findShelfOil("20W-50");
     QVERIFY(gear->oil.kv100_mm2_s < engine->oil.kv100_mm2_s);
-    QCOMPARE(gradeOf(gear->oil.kv100_mm2_s, std::nullopt, std::nullopt)->gearGrade, std::optional<std::string>("85"));
-    QCOMPARE(gradeOf(gear->oil.kv100_mm2_s, std::nullopt, std::nullopt)->engineGrade, std::optional<std::string>("30"));
+    QCOMPARE(gradeOf(gear->oil.kv100_mm2_s, std::nullopt, std::nullopt)->gearGrade,
+             std::optional<std::string>("85"));
+    QCOMPARE(gradeOf(gear->oil.kv100_mm2_s, std::nullopt, std::nullopt)->engineGrade,
+             std::optional<std::string>("30"));
 }
 
 void TestOil::shelf_isSensible()

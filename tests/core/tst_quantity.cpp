@@ -72,8 +72,10 @@ void TestQuantity::badText_isRefusedWithReason_data()
     QTest::addColumn<QString>("reason");
     QTest::newRow("word") << QStringLiteral("abc") << QStringLiteral("not a number");
     QTest::newRow("empty") << QStringLiteral("  ") << QStringLiteral("nothing entered");
-    QTest::newRow("unit of another kind") << QStringLiteral("12 psi") << QStringLiteral("not a unit here");
-    QTest::newRow("unknown unit") << QStringLiteral("3 cubits") << QStringLiteral("not a unit here");
+    QTest::newRow("unit of another kind")
+        << QStringLiteral("12 psi") << QStringLiteral("not a unit here");
+    QTest::newRow("unknown unit") << QStringLiteral("3 cubits")
+                                  << QStringLiteral("not a unit here");
     QTest::newRow("comma") << QStringLiteral("2,3") << QStringLiteral("comma");
     QTest::newRow("too large for a number") << QStringLiteral("1e999") << QStringLiteral("finite");
     QTest::newRow("infinity") << QStringLiteral("inf") << QStringLiteral("finite");
@@ -86,14 +88,16 @@ void TestQuantity::badText_isRefusedWithReason()
     QFETCH(QString, reason);
     const auto parsed = parseQuantity(text.toStdString(), Dimension::Length, "µm");
     QVERIFY(!parsed);
-    QVERIFY2(QString::fromStdString(parsed.error().message).contains(reason), parsed.error().message.c_str());
+    QVERIFY2(QString::fromStdString(parsed.error().message).contains(reason),
+             parsed.error().message.c_str());
 }
 
 void TestQuantity::everyUnit_survivesThereAndBack()
 {
     for (const Unit &u : unitTable()) {
         const double si = fromUnit(37.5, u.symbol, u.dimension);
-        verifyClose(toUnit(si, u.symbol, u.dimension), 37.5, 1e-12, 0, QString::fromUtf8(u.symbol.data()));
+        verifyClose(toUnit(si, u.symbol, u.dimension), 37.5, 1e-12, 0,
+                    QString::fromUtf8(u.symbol.data()));
     }
 }
 

@@ -15,7 +15,10 @@ namespace {
 constexpr double labelWidth = 116, top = 34, bottom = 64;
 constexpr double thou_um = 25.4;
 
-bool imperial() { return Figure::system() == UnitSystem::Imperial; }
+bool imperial()
+{
+    return Figure::system() == UnitSystem::Imperial;
+}
 
 } // namespace
 
@@ -25,7 +28,8 @@ ClearanceAxis::ClearanceAxis(OpenBuild &open, QWidget *parent)
 {
     setObjectName(QStringLiteral("clearanceAxis"));
     setMinimumHeight(250);
-    setAccessibleName(tr("Clearances of the family on one axis; the figures stand in the entry cells"));
+    setAccessibleName(
+        tr("Clearances of the family on one axis; the figures stand in the entry cells"));
 }
 
 void ClearanceAxis::setKind(const std::string &kind)
@@ -69,7 +73,8 @@ ClearanceAxis::Scale ClearanceAxis::scale() const
 
 QRectF ClearanceAxis::rowArea(size_t row, size_t count) const
 {
-    const double height = (this->height() - top - bottom) / static_cast<double>(std::max<size_t>(1, count));
+    const double height
+        = (this->height() - top - bottom) / static_cast<double>(std::max<size_t>(1, count));
     return { 0, top + height * static_cast<double>(row), static_cast<double>(width()), height };
 }
 
@@ -101,15 +106,16 @@ void ClearanceAxis::paintLimits(QPainter &p, const Scale &s) const
     if (it == m_open.build().limits.end())
         return;
     const Limits &l = it->second;
-    const QRectF band(s.x(l.min_um), top - 4, s.x(l.max_um) - s.x(l.min_um), height() - top - bottom + 8);
+    const QRectF band(s.x(l.min_um), top - 4, s.x(l.max_um) - s.x(l.min_um),
+                      height() - top - bottom + 8);
     QColor fill = t.proven;
     fill.setAlphaF(t.dark ? 0.16F : 0.11F);
     p.fillRect(band, fill);
     const QFont font = textFont(TextSize::Small);
     drawLine(p, QRectF(band.left() + 4, band.top() - 28, 260, 14), Qt::AlignVCenter,
-             tr("%1 limits %2 to %3").arg(qs(l.source.empty() ? "the" : l.source),
-                                         Figure::limit(l.min_um).number,
-                                         Figure::limit(l.max_um).text()),
+             tr("%1 limits %2 to %3")
+                 .arg(qs(l.source.empty() ? "the" : l.source), Figure::limit(l.min_um).number,
+                      Figure::limit(l.max_um).text()),
              font, t.proven);
     if (l.target_um) {
         const double x = s.x(*l.target_um);
@@ -131,9 +137,10 @@ void ClearanceAxis::paintAxis(QPainter &p, const Scale &s) const
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(x, top - 4), QPointF(x, end + 4));
         const QString metric = qs(formatNumber(um, 0)), thou = qs(formatNumber(um / thou_um, 1));
-        drawLine(p, QRectF(x - 24, end + 7, 48, 15), Qt::AlignCenter, imperial() ? thou : metric, first, t.ink);
-        drawLine(p, QRectF(x - 24, end + 22, 48, 14), Qt::AlignCenter, imperial() ? metric : thou, second,
-                 t.muted);
+        drawLine(p, QRectF(x - 24, end + 7, 48, 15), Qt::AlignCenter, imperial() ? thou : metric,
+                 first, t.ink);
+        drawLine(p, QRectF(x - 24, end + 22, 48, 14), Qt::AlignCenter, imperial() ? metric : thou,
+                 second, t.muted);
     }
     const double unitRight = s.left - 22;
     drawLine(p, QRectF(unitRight - 50, end + 7, 50, 15), Qt::AlignRight | Qt::AlignVCenter,
@@ -142,13 +149,15 @@ void ClearanceAxis::paintAxis(QPainter &p, const Scale &s) const
              imperial() ? tr("µm") : tr("thou"), second, t.muted);
 }
 
-void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance &c, const QRectF &area) const
+void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance &c,
+                             const QRectF &area) const
 {
     const Theme &t = Theme::current();
     const bool selected = qs(c.stop) == m_open.selectedStop();
     const double y = area.center().y();
-    drawLine(p, QRectF(10, y - 10, 82, 20), Qt::AlignVCenter, qs(m_open.build().engine.find(c.stop)->name),
-             textFont(TextSize::Body, selected), selected ? t.selection : t.ink);
+    drawLine(p, QRectF(10, y - 10, 82, 20), Qt::AlignVCenter,
+             qs(m_open.build().engine.find(c.stop)->name), textFont(TextSize::Body, selected),
+             selected ? t.selection : t.ink);
     drawMark(p, QPointF(labelWidth - 14, y), 13, c.mark);
 
     const double cold = s.x(c.cold_um.value);
@@ -157,7 +166,9 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance
         p.setPen(QPen(t.faint, 1.2, Qt::DashLine));
         p.setBrush(Qt::NoBrush);
         if (c.limits)
-            p.drawRoundedRect(QRectF(s.x(c.limits->min_um), y - 6, s.x(c.limits->max_um) - s.x(c.limits->min_um), 12), 6, 6);
+            p.drawRoundedRect(QRectF(s.x(c.limits->min_um), y - 6,
+                                     s.x(c.limits->max_um) - s.x(c.limits->min_um), 12),
+                              6, 6);
         drawLine(p, QRectF(cold - 80, y - 24, 160, 16), Qt::AlignCenter, tr("not gauged, assumed"),
                  textFont(TextSize::Small), t.muted);
     }
@@ -182,9 +193,11 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance
     const double base = y + 19;
     p.setPen(QPen(t.oil[3], 1));
     p.setBrush(t.oil[2]);
-    p.drawPolygon(QPolygonF { { QPointF(running, base - 12), QPointF(running + 6, base), QPointF(running - 6, base) } });
+    p.drawPolygon(QPolygonF {
+        { QPointF(running, base - 12), QPointF(running + 6, base), QPointF(running - 6, base) } });
     drawLine(p, QRectF(running - 90, base - 13, 80, 14), Qt::AlignRight | Qt::AlignVCenter,
-             tr("%1 hot").arg(Figure::clearance(c.running_um, 1).number), textFont(TextSize::Small), t.warm);
+             tr("%1 hot").arg(Figure::clearance(c.running_um, 1).number), textFont(TextSize::Small),
+             t.warm);
 }
 
 void ClearanceAxis::paintKey(QPainter &p) const
@@ -192,13 +205,16 @@ void ClearanceAxis::paintKey(QPainter &p) const
     const Theme &t = Theme::current();
     const QFont font = textFont(TextSize::Small);
     const double y = height() - 12;
-    const QString hot = tr("running, oil %1").arg(Figure::temperature(m_open.build().use.hotOil_c).text());
+    const QString hot
+        = tr("running, oil %1").arg(Figure::temperature(m_open.build().use.hotOil_c).text());
     double x = width() - 18 - QFontMetricsF(font).horizontalAdvance(hot);
     drawLine(p, QRectF(x, y - 8, 200, 16), Qt::AlignVCenter, hot, font, t.muted);
     p.setPen(QPen(t.oil[3], 1));
     p.setBrush(t.oil[2]);
-    p.drawPolygon(QPolygonF { { QPointF(x - 12, y - 6), QPointF(x - 6, y + 5), QPointF(x - 18, y + 5) } });
-    for (const auto &[name, front] : { std::pair(tr("rear of the shell"), false), std::pair(tr("front"), true) }) {
+    p.drawPolygon(
+        QPolygonF { { QPointF(x - 12, y - 6), QPointF(x - 6, y + 5), QPointF(x - 18, y + 5) } });
+    for (const auto &[name, front] :
+         { std::pair(tr("rear of the shell"), false), std::pair(tr("front"), true) }) {
         x -= 34 + QFontMetricsF(font).horizontalAdvance(name);
         drawLine(p, QRectF(x, y - 8, 160, 16), Qt::AlignVCenter, name, font, t.muted);
         p.setPen(QPen(t.ink, 1.6));

@@ -9,8 +9,8 @@
 
 namespace mildpath {
 
-/// All bearings of a family on one clearance axis: limits, target, every reading, the running value.
-/// A click selects the bearing.
+/// All bearings of a family on one clearance axis: limits, target, every reading, the running
+/// value. A click selects the bearing.
 class ClearanceAxis : public QWidget
 {
     Q_OBJECT

@@ -32,7 +32,8 @@ ClearanceBench::ClearanceBench(OpenBuild &open, QWidget *parent)
     head->addWidget(m_title);
     head->addSpacing(8);
     head->addWidget(m_subtitle, 1);
-    for (const auto &[kind, name] : { std::pair("main", tr("Mains")), std::pair("big_end", tr("Big-ends")) }) {
+    for (const auto &[kind, name] :
+         { std::pair("main", tr("Mains")), std::pair("big_end", tr("Big-ends")) }) {
         auto *button = new QPushButton(name, this);
         button->setObjectName(QStringLiteral("family_") + QLatin1String(kind));
         button->setCheckable(true);
@@ -122,15 +123,18 @@ PanelContent ClearanceBench::panel() const
             mains += s.id == "mains" ? s.flow_m3_s : 0;
             bigEnds += s.id == "big_ends" ? s.flow_m3_s : 0;
         }
-        out.push_back(PanelRow { tr("Mains, hot idle"), Figure::flow(mains), tr("oil that leaves through the mains") });
+        out.push_back(PanelRow { tr("Mains, hot idle"), Figure::flow(mains),
+                                 tr("oil that leaves through the mains") });
         out.push_back(PanelRow { tr("Big-ends"), Figure::flow(bigEnds), {} });
-        out.push_back(PanelRow { tr("Gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa), {} });
+        out.push_back(
+            PanelRow { tr("Gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa), {} });
         if (c->limits && c->limits->target_um)
             if (const auto then = hotIdleIf(m_open.build(), a, c->stop, *c->limits->target_um)) {
                 const double change = then->gauge.value_pa - a.hotIdle.gauge.value_pa;
                 out.push_back(PanelRule {});
                 out.push_back(PanelHeading { tr("If %1 were at target").arg(name) });
-                out.push_back(PanelChange { tr("Gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa),
+                out.push_back(PanelChange { tr("Gauge, hot idle"),
+                                            Figure::pressure(a.hotIdle.gauge.value_pa),
                                             Figure::pressure(then->gauge.value_pa),
                                             change > 500 ? Tone::Good : Tone::Plain });
             }
@@ -146,13 +150,15 @@ void ClearanceBench::limitFields(const BearingClearance &c, PanelContent &out) c
 {
     if (!c.limits)
         return;
-    out.push_back(PanelHeading { tr("Limits, from the %1").arg(qs(c.limits->source.empty() ? "build" : c.limits->source)) });
+    out.push_back(PanelHeading {
+        tr("Limits, from the %1").arg(qs(c.limits->source.empty() ? "build" : c.limits->source)) });
     const auto field = [&](const char *key, const QString &label, double value_um) {
-        out.push_back(PanelField { qs("limit." + c.kind + "." + key), label, Dimension::Length,
-                                   Figure::clearanceUnit(), Figure::system() == UnitSystem::Imperial ? 2 : 1,
-                                   value_um * 1e-6, [open = &m_open, kind = c.kind, key](double si) {
-                                       return open->edit(SetLimit { kind, key, std::round(si * 1e10) / 1e4 });
-                                   } });
+        out.push_back(
+            PanelField { qs("limit." + c.kind + "." + key), label, Dimension::Length,
+                         Figure::clearanceUnit(), Figure::system() == UnitSystem::Imperial ? 2 : 1,
+                         value_um * 1e-6, [open = &m_open, kind = c.kind, key](double si) {
+                             return open->edit(SetLimit { kind, key, std::round(si * 1e10) / 1e4 });
+                         } });
     };
     field("min_um", tr("least"), c.limits->min_um);
     field("max_um", tr("most"), c.limits->max_um);
@@ -160,8 +166,9 @@ void ClearanceBench::limitFields(const BearingClearance &c, PanelContent &out) c
         field("target_um", tr("shop target"), *c.limits->target_um);
     const Stop *stop = m_open.build().engine.find(c.stop);
     const double rule_um = ruleClearancePerDiameter * stop->journal_mm * 1e3;
-    out.push_back(PanelRow { tr("rule of thumb"), Figure::clearance(rule_um, 1),
-                             tr("a thousandth of an inch per inch of journal; common practice, no source") });
+    out.push_back(
+        PanelRow { tr("rule of thumb"), Figure::clearance(rule_um, 1),
+                   tr("a thousandth of an inch per inch of journal; common practice, no source") });
 }
 
 void ClearanceBench::workingLines(const BearingClearance &c, PanelContent &out) const
@@ -176,9 +183,17 @@ void ClearanceBench::workingLines(const BearingClearance &c, PanelContent &out) 
     const auto n = [](double v, int d) { return qs(formatNumber(v, d)); };
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
-    out.push_back(PanelText { tr("C0 %1 µm, Dj %2 mm, t %3 mm").arg(n(c.cold_um.value, 1), n(stop->journal_mm, 2), n(stop->shellWall_mm, 2)) });
-    out.push_back(PanelText { tr("%1 αh %2, Th %3 °C").arg(qs(housing->name), n(housing->expansion_per_k * 1e6, 1) + QStringLiteral("e-6"), n(oil - housingBelowOil_k, 0)) });
-    out.push_back(PanelText { tr("%1 αj %2, Tj %3 °C").arg(qs(journal->name), n(journal->expansion_per_k * 1e6, 1) + QStringLiteral("e-6"), n(oil, 0)) });
+    out.push_back(PanelText {
+        tr("C0 %1 µm, Dj %2 mm, t %3 mm")
+            .arg(n(c.cold_um.value, 1), n(stop->journal_mm, 2), n(stop->shellWall_mm, 2)) });
+    out.push_back(PanelText { tr("%1 αh %2, Th %3 °C")
+                                  .arg(qs(housing->name),
+                                       n(housing->expansion_per_k * 1e6, 1) + QStringLiteral("e-6"),
+                                       n(oil - housingBelowOil_k, 0)) });
+    out.push_back(PanelText { tr("%1 αj %2, Tj %3 °C")
+                                  .arg(qs(journal->name),
+                                       n(journal->expansion_per_k * 1e6, 1) + QStringLiteral("e-6"),
+                                       n(oil, 0)) });
     out.push_back(PanelText { tr("running C = %1 µm").arg(n(c.running_um, 1)) });
     out.push_back(PanelText { tr("Source: %1").arg(qs(calculator->source)), Tone::Muted });
 }

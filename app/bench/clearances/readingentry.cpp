@@ -136,7 +136,8 @@ void ReadingEntry::makeCells(QGridLayout *grid)
         connect(cell, &QuantityField::cleared, this, [this, i] { withdraw(i); });
         connect(cell, &QuantityField::moveOn, this, [this, i] { go(i, 1); });
         connect(cell, &QuantityField::goBack, this, [this, i] { go(i, -1); });
-        connect(cell, &QuantityField::refused, this, [this](const QString &why) { say(why, true); });
+        connect(cell, &QuantityField::refused, this,
+                [this](const QString &why) { say(why, true); });
         connect(cell, &QuantityField::understood, this, [this](const QString &text) {
             say(text.isEmpty() ? QString() : tr("understood as %1").arg(text), false);
         });
@@ -177,10 +178,13 @@ void ReadingEntry::refresh()
         // What is being typed in the cell in hand stays, whatever else changed.
         if (!(cell->hasFocus() && cell->isModified()))
             cell->setValue(r ? std::optional(*r->value_um * 1e-6) : std::nullopt);
-        cell->setAccessibleName(tr("%1, %2, %3").arg(qs(stop->name), plan[i].station == 1 ? tr("front") : tr("rear"),
-                                                     qs(plan[i].name)));
+        cell->setAccessibleName(tr("%1, %2, %3")
+                                    .arg(qs(stop->name),
+                                         plan[i].station == 1 ? tr("front") : tr("rear"),
+                                         qs(plan[i].name)));
         const BearingClearance *c = m_open.assessment().clearance(stop->id);
-        const bool past = r && c && std::any_of(c->readings.begin(), c->readings.end(), [&](const JudgedReading &j) {
+        const bool past = r && c
+            && std::any_of(c->readings.begin(), c->readings.end(), [&](const JudgedReading &j) {
                               return j.id == r->id && (j.pastLimit || j.unlikely);
                           });
         QPalette palette = cell->palette();
@@ -206,7 +210,8 @@ void ReadingEntry::refreshVerdict()
     if (!c)
         return;
     m_verdict->setText(qs(c->verdict));
-    setTone(m_verdict, c->mark == Mark::NotDone ? Theme::current().ink : Theme::current().mark(c->mark));
+    setTone(m_verdict,
+            c->mark == Mark::NotDone ? Theme::current().ink : Theme::current().mark(c->mark));
     QString next = c->next.empty() ? QString() : qs(c->next) + u'.';
     for (const JudgedReading &r : c->readings)
         if (r.unlikely)
@@ -214,11 +219,12 @@ void ReadingEntry::refreshVerdict()
                         .arg(Figure::clearance(r.read_um, 0.5).text());
     m_next->setText(next);
     if (c->form && c->measured)
-        m_form->setText(tr("taper %1 · out of round %2 · upright mean %3 ± %4 at 20 °C")
-                            .arg(Figure::clearance(c->form->taper_m * 1e6).text(),
-                                 Figure::clearance(c->form->outOfRound_m * 1e6).text(),
-                                 Figure::clearance(c->cold_um.value, c->cold_um.standardUncertainty).number,
-                                 Figure::clearance(c->cold_um.expanded()).text()));
+        m_form->setText(
+            tr("taper %1 · out of round %2 · upright mean %3 ± %4 at 20 °C")
+                .arg(Figure::clearance(c->form->taper_m * 1e6).text(),
+                     Figure::clearance(c->form->outOfRound_m * 1e6).text(),
+                     Figure::clearance(c->cold_um.value, c->cold_um.standardUncertainty).number,
+                     Figure::clearance(c->cold_um.expanded()).text()));
     else
         m_form->setText(tr("Upright makes the clearance; the flanks tell the form."));
     update();
@@ -273,7 +279,9 @@ void ReadingEntry::go(size_t position, int by)
 
 void ReadingEntry::say(const QString &text, bool refused)
 {
-    m_message->setText(text.isEmpty() ? tr("Enter takes the reading and moves on; a gauge cable types here too.") : text);
+    m_message->setText(
+        text.isEmpty() ? tr("Enter takes the reading and moves on; a gauge cable types here too.")
+                       : text);
     setTone(m_message, refused ? Theme::current().hold : Theme::current().muted);
 }
 
@@ -282,9 +290,10 @@ bool ReadingEntry::eventFilter(QObject *watched, QEvent *event)
     if (event->type() == QEvent::FocusIn || event->type() == QEvent::FocusOut) {
         const auto it = std::find(m_cells.begin(), m_cells.end(), watched);
         if (it != m_cells.end())
-            m_shell->setCurrent(event->type() == QEvent::FocusIn
-                                    ? readingPlan()[static_cast<size_t>(it - m_cells.begin())].angle_deg
-                                    : -1);
+            m_shell->setCurrent(
+                event->type() == QEvent::FocusIn
+                    ? readingPlan()[static_cast<size_t>(it - m_cells.begin())].angle_deg
+                    : -1);
     }
     return QWidget::eventFilter(watched, event);
 }

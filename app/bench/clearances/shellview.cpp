@@ -70,14 +70,16 @@ void ShellView::paintEvent(QPaintEvent *)
         const double a = position.angle_deg * 3.14159265358979 / 180;
         const QPointF along(std::cos(a), -std::sin(a));
         const bool current = position.angle_deg == m_angle;
-        p.setPen(QPen(current ? t.selection : t.muted, current ? 3.2 : 1.4, Qt::SolidLine, Qt::RoundCap));
+        p.setPen(QPen(current ? t.selection : t.muted, current ? 3.2 : 1.4, Qt::SolidLine,
+                      Qt::RoundCap));
         p.drawLine(c - along * (inner - 3), c + along * (inner - 3));
-        drawLine(p, QRectF(c + along * (outer + 11) - QPointF(10, 9), QSizeF(20, 18)), Qt::AlignCenter,
-                 qs(position.name.substr(0, 1)), textFont(TextSize::Normal, current),
-                 current ? t.selection : t.muted);
+        drawLine(p, QRectF(c + along * (outer + 11) - QPointF(10, 9), QSizeF(20, 18)),
+                 Qt::AlignCenter, qs(position.name.substr(0, 1)),
+                 textFont(TextSize::Normal, current), current ? t.selection : t.muted);
     }
     drawLine(p, QRectF(0, 151, width(), 16), Qt::AlignCenter,
-             QCoreApplication::translate("ShellView", "never near the parting line"), textFont(TextSize::Small), t.hold);
+             QCoreApplication::translate("ShellView", "never near the parting line"),
+             textFont(TextSize::Small), t.hold);
 }
 
 } // namespace mildpath

@@ -5,8 +5,8 @@
 
 namespace mildpath {
 
-/// A shell seen from the end: the gauging lines of the plan, the one being read, and the zone at the
-/// parting line where nobody gauges.
+/// A shell seen from the end: the gauging lines of the plan, the one being read, and the zone at
+/// the parting line where nobody gauges.
 class ShellView : public QWidget
 {
 public:

@@ -48,14 +48,16 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     m_finer->setInterval(120);
     connect(m_finer, &QTimer::timeout, this, &ForecastBench::drawFiner);
     m_chart->setObjectName(QStringLiteral("forecastChart"));
-    m_chart->setAccessibleName(tr("Pressure at the gauge against speed; its figures stand in the side panel"));
+    m_chart->setAccessibleName(
+        tr("Pressure at the gauge against speed; its figures stand in the side panel"));
 }
 
 void ForecastBench::refresh()
 {
     const Theme &t = Theme::current();
     const Assessment &a = m_open.assessment();
-    m_subtitle->setText(tr("band: nine builds in ten (measuring, what is assumed, 6 % for the model)"));
+    m_subtitle->setText(
+        tr("band: nine builds in ten (measuring, what is assumed, 6 % for the model)"));
     QPalette palette = m_subtitle->palette();
     palette.setColor(QPalette::WindowText, t.muted);
     m_subtitle->setPalette(palette);
@@ -101,7 +103,13 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
     const double labels[] = { 0.30, 0.42, 0.56 };
     for (size_t i = 0; i < lines.size(); ++i) {
         const ForecastLine &line = lines[i];
-        Curve c { Figure::temperature(line.oil_c).text(), tones[std::min<size_t>(i, 2)], line.rpm, {}, {}, {}, false,
+        Curve c { Figure::temperature(line.oil_c).text(),
+                  tones[std::min<size_t>(i, 2)],
+                  line.rpm,
+                  {},
+                  {},
+                  {},
+                  false,
                   labels[std::min<size_t>(i, 2)] };
         for (const LikelyPressure &p : line.gauge) {
             c.y.push_back(shown(p.value_pa));
@@ -111,11 +119,19 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
         }
         curves.push_back(std::move(c));
         if (line.oil_c == m_open.build().use.hotOil_c && line.reliefOpens_rpm)
-            marks.push_back({ *line.reliefOpens_rpm, tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()) });
+            marks.push_back({ *line.reliefOpens_rpm,
+                              tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()) });
     }
     if (!lines.empty()) {
         const auto &rpm = lines.front().rpm;
-        Curve rule { tr("10 psi per 1 000 rev/min"), t.muted, { rpm.front(), rpm.back() }, {}, {}, {}, true, 0.5 };
+        Curve rule { tr("10 psi per 1 000 rev/min"),
+                     t.muted,
+                     { rpm.front(), rpm.back() },
+                     {},
+                     {},
+                     {},
+                     true,
+                     0.5 };
         for (const double n : rule.x)
             rule.y.push_back(shown(rulePressure_pa_per_rpm * n));
         curves.push_back(std::move(rule));
@@ -134,34 +150,48 @@ PanelContent ForecastBench::panel() const
     } else {
         const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
         const LikelyPressure &idle = a.hotIdle.gauge;
-        out.push_back(PanelVerdict { idle.value_pa < floor_pa ? Mark::Hold : idle.low_pa < floor_pa ? Mark::LookAgain : Mark::Proven,
-                                     tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
-                                     tr("floor you set: %1").arg(Figure::pressure(floor_pa).text()) });
+        out.push_back(
+            PanelVerdict { idle.value_pa < floor_pa     ? Mark::Hold
+                               : idle.low_pa < floor_pa ? Mark::LookAgain
+                                                        : Mark::Proven,
+                           tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
+                           tr("floor you set: %1").arg(Figure::pressure(floor_pa).text()) });
         if (a.hotIdle.weakest >= 0) {
             const PointPressure &p = a.hotIdle.points[static_cast<size_t>(a.hotIdle.weakest)];
-            out.push_back(PanelVerdict { p.ratio() < 1 ? Mark::Hold : Mark::Proven,
-                                         tr("%1 gets %2").arg(qs(p.name), Figure::pressure(p.pressure_pa).text()),
-                                         tr("%1 × its need of %2").arg(qs(formatNumber(p.ratio(), 1)), Figure::pressure(p.need_pa).number) });
+            out.push_back(PanelVerdict {
+                p.ratio() < 1 ? Mark::Hold : Mark::Proven,
+                tr("%1 gets %2").arg(qs(p.name), Figure::pressure(p.pressure_pa).text()),
+                tr("%1 × its need of %2")
+                    .arg(qs(formatNumber(p.ratio(), 1)), Figure::pressure(p.need_pa).number) });
         }
         for (const ForecastLine &line : a.forecast)
             if (line.oil_c == build.use.hotOil_c)
-                out.push_back(line.reliefOpens_rpm
-                                  ? PanelVerdict { Mark::Proven, tr("Relief sets the top"),
-                                                   tr("from %1 hot; below that a stiffer spring does nothing").arg(Figure::speed(*line.reliefOpens_rpm).text()) }
-                                  : PanelVerdict { Mark::LookAgain, tr("Relief stays shut"),
-                                                   tr("hot, up to %1: the pump never reaches it, a stiffer spring does nothing").arg(Figure::speed(build.use.most_rpm).text()) });
+                out.push_back(
+                    line.reliefOpens_rpm
+                        ? PanelVerdict { Mark::Proven, tr("Relief sets the top"),
+                                         tr("from %1 hot; below that a stiffer spring does nothing")
+                                             .arg(Figure::speed(*line.reliefOpens_rpm).text()) }
+                        : PanelVerdict { Mark::LookAgain, tr("Relief stays shut"),
+                                         tr("hot, up to %1: the pump never reaches it, a stiffer "
+                                            "spring does nothing")
+                                             .arg(Figure::speed(build.use.most_rpm).text()) });
     }
     const int holds = a.holds();
     QStringList names;
     for (const Finding &f : a.findings)
         if (f.mark == Mark::Hold)
-            if (const Stop *stop = build.engine.find(f.stop); stop && !names.contains(qs(stop->name)))
+            if (const Stop *stop = build.engine.find(f.stop);
+                stop && !names.contains(qs(stop->name)))
                 names << qs(stop->name);
     const int open = a.notDone();
     if (holds > 0)
-        out.push_back(PanelVerdict { Mark::Hold, holds == 1 ? tr("1 thing holds the start") : tr("%1 things hold the start").arg(holds), names.join(QStringLiteral(", ")) });
+        out.push_back(PanelVerdict { Mark::Hold,
+                                     holds == 1 ? tr("1 thing holds the start")
+                                                : tr("%1 things hold the start").arg(holds),
+                                     names.join(QStringLiteral(", ")) });
     if (open > 0)
-        out.push_back(PanelVerdict { Mark::NotDone, tr("%1 marks not done").arg(open), tr("size, clean and flow of the stops on the rail") });
+        out.push_back(PanelVerdict { Mark::NotDone, tr("%1 marks not done").arg(open),
+                                     tr("size, clean and flow of the stops on the rail") });
     if (holds == 0 && open == 0)
         out.push_back(PanelVerdict { Mark::Proven, tr("Everything proven"), {} });
     out.push_back(PanelRule {});
@@ -173,17 +203,23 @@ void ForecastBench::useFields(PanelContent &out) const
 {
     out.push_back(PanelHeading { tr("What you ask of it") });
     const Use &use = m_open.build().use;
-    const auto field = [&](const char *key, const QString &label, Dimension dimension, const std::string &unit, int decimals, double si, double perSi) {
-        out.push_back(PanelField { QStringLiteral("use.") + QLatin1String(key), label, dimension, unit, decimals, si,
-                                   [open = &m_open, key, perSi](double value) {
-                                       return open->edit(SetUse { key, std::round(value * perSi * 1e4) / 1e4 });
-                                   } });
+    const auto field = [&](const char *key, const QString &label, Dimension dimension,
+                           const std::string &unit, int decimals, double si, double perSi) {
+        out.push_back(PanelField {
+            QStringLiteral("use.") + QLatin1String(key), label, dimension, unit, decimals, si,
+            [open = &m_open, key, perSi](double value) {
+                return open->edit(SetUse { key, std::round(value * perSi * 1e4) / 1e4 });
+            } });
     };
-    field("hot_oil_c", tr("hot oil"), Dimension::Temperature, Figure::temperatureUnit(), 0, use.hotOil_c, 1);
+    field("hot_oil_c", tr("hot oil"), Dimension::Temperature, Figure::temperatureUnit(), 0,
+          use.hotOil_c, 1);
     field("hot_idle_rpm", tr("hot idle"), Dimension::Speed, "rev/min", 0, use.hotIdle_rpm, 1);
-    field("hot_idle_floor_kpa", tr("floor at hot idle"), Dimension::Pressure, Figure::pressureUnit(), 2, use.hotIdleFloor_kpa * 1e3, 1e-3);
-    field("high_speed_rpm", tr("higher speed"), Dimension::Speed, "rev/min", 0, use.highSpeed_rpm, 1);
-    field("coldest_start_c", tr("coldest start"), Dimension::Temperature, Figure::temperatureUnit(), 0, use.coldestStart_c, 1);
+    field("hot_idle_floor_kpa", tr("floor at hot idle"), Dimension::Pressure,
+          Figure::pressureUnit(), 2, use.hotIdleFloor_kpa * 1e3, 1e-3);
+    field("high_speed_rpm", tr("higher speed"), Dimension::Speed, "rev/min", 0, use.highSpeed_rpm,
+          1);
+    field("coldest_start_c", tr("coldest start"), Dimension::Temperature, Figure::temperatureUnit(),
+          0, use.coldestStart_c, 1);
 }
 
 } // namespace mildpath

@@ -14,8 +14,10 @@ namespace {
 void cardHead(QPainter &p, double left, double width, const QString &title, const QString &detail)
 {
     const Theme &t = Theme::current();
-    drawLine(p, QRectF(left, 9, width, 18), Qt::AlignVCenter, title, textFont(TextSize::Body, true), t.ink);
-    drawLine(p, QRectF(left, 27, width, 16), Qt::AlignVCenter, detail, textFont(TextSize::Small), t.muted);
+    drawLine(p, QRectF(left, 9, width, 18), Qt::AlignVCenter, title, textFont(TextSize::Body, true),
+             t.ink);
+    drawLine(p, QRectF(left, 27, width, 16), Qt::AlignVCenter, detail, textFont(TextSize::Small),
+             t.muted);
 }
 
 QString conditions(const Build &build)
@@ -31,7 +33,8 @@ QColor groupTone(const std::string &id, const Theme &t)
         QColor c = t.returns;
         return id == "relief" ? c.darker(125) : c;
     }
-    static constexpr const char *order[] = { "mains", "big_ends", "cams", "lifters", "jets", "chain" };
+    static constexpr const char *order[]
+        = { "mains", "big_ends", "cams", "lifters", "jets", "chain" };
     for (int i = 0; i < 6; ++i)
         if (id == order[i])
             return t.pressure((4.6 - 0.8 * i) * 1e5);
@@ -53,8 +56,10 @@ void OilShareBar::paintEvent(QPaintEvent *)
     const Theme &t = Theme::current();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    drawLine(p, QRectF(0, 2, width(), 18), Qt::AlignVCenter, tr("Where the oil goes"), textFont(TextSize::Body, true), t.ink);
-    drawLine(p, QRectF(0, 20, width(), 16), Qt::AlignVCenter, conditions(m_open.build()), textFont(TextSize::Small), t.muted);
+    drawLine(p, QRectF(0, 2, width(), 18), Qt::AlignVCenter, tr("Where the oil goes"),
+             textFont(TextSize::Body, true), t.ink);
+    drawLine(p, QRectF(0, 20, width(), 16), Qt::AlignVCenter, conditions(m_open.build()),
+             textFont(TextSize::Small), t.muted);
     const auto &shares = m_open.assessment().hotIdle.shares;
     const double top = 46, bottom = height() - 34.0;
     double y = top, nextText = top - 20;
@@ -71,12 +76,14 @@ void OilShareBar::paintEvent(QPaintEvent *)
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(50, y + h / 2), QPointF(58, middle));
         const QString text = Figure::percent(s.ofSwept).text() + QStringLiteral("  ") + qs(s.name);
-        drawLine(p, QRectF(62, middle - 9, width() - 62, 18), Qt::AlignVCenter, text, textFont(TextSize::Normal), t.ink);
+        drawLine(p, QRectF(62, middle - 9, width() - 62, 18), Qt::AlignVCenter, text,
+                 textFont(TextSize::Normal), t.ink);
         spoken << text;
         nextText = middle;
         y += h;
     }
-    drawLine(p, QRectF(0, bottom + 8, width(), 16), Qt::AlignVCenter, shut, textFont(TextSize::Small), t.muted);
+    drawLine(p, QRectF(0, bottom + 8, width(), 16), Qt::AlignVCenter, shut,
+             textFont(TextSize::Small), t.muted);
     setAccessibleName(tr("Where the oil goes: ") + spoken.join(QStringLiteral(", ")));
 }
 
@@ -118,8 +125,8 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
             p.setBrush(t.selectionFill);
             p.drawRoundedRect(QRectF(8, y - step / 2, width() - 16.0, step), 4, 4);
         }
-        drawLine(p, QRectF(16, y - 9, 96, 18), Qt::AlignVCenter, qs(o.grade), textFont(TextSize::Normal, o.fitted),
-                 o.fitted ? t.selection : t.ink);
+        drawLine(p, QRectF(16, y - 9, 96, 18), Qt::AlignVCenter, qs(o.grade),
+                 textFont(TextSize::Normal, o.fitted), o.fitted ? t.selection : t.ink);
         drawMark(p, QPointF(126, y), 10.5, o.mark);
         const QPointF gauge(x(o.gauge_pa), y);
         p.setPen(QPen(t.line, 4, Qt::SolidLine, Qt::RoundCap));
@@ -127,7 +134,8 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
         p.setPen(QPen(t.ink, 1.6));
         p.setBrush(t.ink);
         p.drawEllipse(gauge, 4, 4);
-        drawFigure(p, QPointF(width() - 16, y + 4), Figure::pressure(o.gauge_pa), textFont(TextSize::Normal, true), t.ink, t.muted);
+        drawFigure(p, QPointF(width() - 16, y + 4), Figure::pressure(o.gauge_pa),
+                   textFont(TextSize::Normal, true), t.ink, t.muted);
         gear = gear || o.gearOil;
         y += step;
     }
@@ -135,7 +143,8 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
         const QString caution = qs(gearOilCaution());
         setToolTip(caution);
         drawLine(p, QRectF(16, bottom + 4, width() - 32.0, 16), Qt::AlignVCenter,
-                 tr("gear oil: to compare only, never in an engine"), textFont(TextSize::Small), t.hold);
+                 tr("gear oil: to compare only, never in an engine"), textFont(TextSize::Small),
+                 t.hold);
     }
 }
 
@@ -153,7 +162,8 @@ void LeversCard::paintEvent(QPaintEvent *)
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     drawCard(p, rect());
-    cardHead(p, 16, width() - 32, tr("What moves hot idle"), tr("at the gauge, for a step you could make"));
+    cardHead(p, 16, width() - 32, tr("What moves hot idle"),
+             tr("at the gauge, for a step you could make"));
     if (levers.empty())
         return;
     double most = 1;
@@ -164,18 +174,20 @@ void LeversCard::paintEvent(QPaintEvent *)
     const double left = std::min(192.0, 0.6 * width()), right = width() - 66.0;
     double y = top + step / 2;
     for (const Lever &l : levers) {
-        drawLine(p, QRectF(10, y - 9, left - 20, 18), Qt::AlignRight | Qt::AlignVCenter, qs(l.name), textFont(TextSize::Normal), t.ink);
+        drawLine(p, QRectF(10, y - 9, left - 20, 18), Qt::AlignRight | Qt::AlignVCenter, qs(l.name),
+                 textFont(TextSize::Normal), t.ink);
         const double w = std::abs(l.change_pa) / most * (right - left);
         p.setPen(Qt::NoPen);
         p.setBrush(l.change_pa >= 0 ? t.oil[2] : t.hold);
         if (l.remark.empty()) {
             p.drawRoundedRect(QRectF(left, y - 6.5, std::max(2.0, w), 13), 2, 2);
-            drawLine(p, QRectF(left + w + 8, y - 9, 70, 18), Qt::AlignVCenter, Figure::pressureChange(l.change_pa).number,
-                     textFont(TextSize::Normal), t.ink);
+            drawLine(p, QRectF(left + w + 8, y - 9, 70, 18), Qt::AlignVCenter,
+                     Figure::pressureChange(l.change_pa).number, textFont(TextSize::Normal), t.ink);
         } else {
             p.setPen(QPen(t.muted, 1.4));
             p.drawLine(QPointF(left, y - 7), QPointF(left, y + 7));
-            drawLine(p, QRectF(left + 8, y - 9, width() - left - 20, 18), Qt::AlignVCenter, qs(l.remark), textFont(TextSize::Small), t.muted);
+            drawLine(p, QRectF(left + 8, y - 9, width() - left - 20, 18), Qt::AlignVCenter,
+                     qs(l.remark), textFont(TextSize::Small), t.muted);
         }
         y += step;
     }

@@ -86,23 +86,24 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     column->setContentsMargins(12, 8, 12, 4);
     auto *row = new QHBoxLayout;
     row->setSpacing(10);
-    const auto slider = [&](QSlider *s, QLabel *text, const QString &name, const QString &object, int textWidth) {
-        auto *label = new QLabel(name, this);
-        label->setBuddy(s);
-        s->setObjectName(object);
-        s->setAccessibleName(name);
-        s->setMinimumWidth(70);
-        s->setMaximumWidth(170);
-        text->setFixedWidth(textWidth);
-        text->setFont(textFont(TextSize::Body, true));
-        row->addWidget(label);
-        row->addWidget(s, 1);
-        row->addWidget(text);
-        connect(s, &QSlider::valueChanged, this, [this] {
-            solve();
-            Q_EMIT panelChanged();
-        });
-    };
+    const auto slider
+        = [&](QSlider *s, QLabel *text, const QString &name, const QString &object, int textWidth) {
+              auto *label = new QLabel(name, this);
+              label->setBuddy(s);
+              s->setObjectName(object);
+              s->setAccessibleName(name);
+              s->setMinimumWidth(70);
+              s->setMaximumWidth(170);
+              text->setFixedWidth(textWidth);
+              text->setFont(textFont(TextSize::Body, true));
+              row->addWidget(label);
+              row->addWidget(s, 1);
+              row->addWidget(text);
+              connect(s, &QSlider::valueChanged, this, [this] {
+                  solve();
+                  Q_EMIT panelChanged();
+              });
+          };
     slider(m_speed, m_speedText, tr("Speed"), QStringLiteral("speedSlider"), 110);
     slider(m_oil, m_oilText, tr("Oil"), QStringLiteral("oilSlider"), 70);
     row->addStretch();
@@ -126,7 +127,8 @@ void RouteBench::takeUse()
 {
     const Use &use = m_open.build().use;
     const QSignalBlocker speed(m_speed), oil(m_oil);
-    m_speed->setRange(static_cast<int>(std::min(400.0, use.hotIdle_rpm)), static_cast<int>(use.most_rpm));
+    m_speed->setRange(static_cast<int>(std::min(400.0, use.hotIdle_rpm)),
+                      static_cast<int>(use.most_rpm));
     m_speed->setValue(static_cast<int>(use.hotIdle_rpm));
     m_oil->setValue(static_cast<int>(use.hotOil_c));
 }
@@ -157,7 +159,8 @@ void RouteBench::chooseOil(int index)
 {
     const ShelfOil *oil = findShelfOil(m_grade->itemText(index).toStdString());
     if (oil && m_open.build().oil.grade != oil->grade)
-        static_cast<void>(m_open.edit(SetOil { { std::string(oil->grade), oil->oil, Json::object() } }));
+        static_cast<void>(
+            m_open.edit(SetOil { { std::string(oil->grade), oil->oil, Json::object() } }));
 }
 
 PanelContent RouteBench::panel() const
@@ -167,7 +170,8 @@ PanelContent RouteBench::panel() const
     const StopMarks *marks = stop ? m_open.assessment().marksOf(stop->id) : nullptr;
     if (!marks)
         return out;
-    out.push_back(PanelTitle { qs(stop->name), tr("marks: size, clean, flow"),
+    out.push_back(PanelTitle { qs(stop->name),
+                               tr("marks: size, clean, flow"),
                                { marks->size, marks->clean, marks->flow } });
     stopFigures(*stop, out);
     stopReasons(*stop, out);
@@ -184,7 +188,8 @@ void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
         out.push_back(PanelRow { c->measured ? tr("Clearance at 20 °C") : tr("Assumed at 20 °C"),
                                  Figure::clearance(c->cold_um.value, u),
                                  tr("diametral, mean of the upright readings") });
-        out.push_back(PanelRow { tr("running, at this oil"), Figure::clearance(c->runningAt(m_oil->value()), u),
+        out.push_back(PanelRow { tr("running, at this oil"),
+                                 Figure::clearance(c->runningAt(m_oil->value()), u),
                                  tr("diametral, housing 2 K below the oil") });
     }
     if (!m_result)
@@ -194,11 +199,13 @@ void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
         if (p.stop == stop.id && (!least || p.pressure_pa < least->pressure_pa))
             least = &p;
     if (least) {
-        out.push_back(PanelRow { stop.points.size() > 1 ? tr("Least pressure, %1").arg(qs(least->name)) : tr("Pressure"),
-                                 Figure::pressure(least->pressure_pa),
-                                 tr("gauge pressure at the feed, without the crank's oil column") });
+        out.push_back(PanelRow {
+            stop.points.size() > 1 ? tr("Least pressure, %1").arg(qs(least->name)) : tr("Pressure"),
+            Figure::pressure(least->pressure_pa),
+            tr("gauge pressure at the feed, without the crank's oil column") });
         if (least->need_pa > 0)
-            out.push_back(PanelRow { tr("needs"), Figure::pressure(least->need_pa), tr("own choice; see the theory pages") });
+            out.push_back(PanelRow { tr("needs"), Figure::pressure(least->need_pa),
+                                     tr("own choice; see the theory pages") });
     }
     double flow = 0;
     bool any = false;
@@ -208,14 +215,17 @@ void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
             any = true;
         }
     if (any && m_result->pumpFlow_m3_s > 0) {
-        out.push_back(PanelRow { tr("Leaves here"), Figure::flow(flow), tr("oil that goes back to the sump from here") });
-        out.push_back(PanelRow { tr("Share of the pump"), Figure::percent(flow / m_result->pumpFlow_m3_s), {} });
+        out.push_back(PanelRow { tr("Leaves here"), Figure::flow(flow),
+                                 tr("oil that goes back to the sump from here") });
+        out.push_back(PanelRow {
+            tr("Share of the pump"), Figure::percent(flow / m_result->pumpFlow_m3_s), {} });
     }
     if (stop.kind == "relief" && !stop.elements.empty())
         out.push_back(PanelRow { tr("Passes"), Figure::flow(m_result->reliefFlow_m3_s), {} });
     if (stop.kind == "pump") {
         out.push_back(PanelRow { tr("Delivers"), Figure::flow(m_result->pumpFlow_m3_s), {} });
-        out.push_back(PanelRow { tr("Slip"), Figure::flow(m_result->sweptFlow_m3_s - m_result->pumpFlow_m3_s),
+        out.push_back(PanelRow { tr("Slip"),
+                                 Figure::flow(m_result->sweptFlow_m3_s - m_result->pumpFlow_m3_s),
                                  tr("what leaks back inside the pump") });
     }
 }
@@ -225,11 +235,14 @@ void RouteBench::stopReasons(const Stop &stop, PanelContent &out) const
     PanelContent reasons;
     for (const Finding &f : m_open.assessment().findings)
         if (f.stop == stop.id)
-            reasons.push_back(PanelVerdict { f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Look again"),
-                                             qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
+            reasons.push_back(PanelVerdict {
+                f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Look again"),
+                qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
     if (const BearingClearance *c = m_open.assessment().clearance(stop.id); c && reasons.empty())
-        reasons.push_back(PanelVerdict { c->mark, tr("Size"),
-                                         qs(c->verdict) + (c->next.empty() ? QString() : QStringLiteral(". ") + qs(c->next) + u'.') });
+        reasons.push_back(PanelVerdict {
+            c->mark, tr("Size"),
+            qs(c->verdict)
+                + (c->next.empty() ? QString() : QStringLiteral(". ") + qs(c->next) + u'.') });
     if (m_result)
         for (const Warning &w : m_result->warnings)
             reasons.push_back(PanelText { qs(w.text), Tone::Warn });
@@ -242,10 +255,11 @@ void RouteBench::stopFields(const Stop &stop, PanelContent &out) const
 {
     bool first = true;
     const auto sameType = [&](std::string_view type) {
-        return std::count_if(stop.elements.begin(), stop.elements.end(), [&](const std::string &id) {
-            const Element *e = m_open.build().circuit.find(id);
-            return e && e->type == type;
-        });
+        return std::count_if(stop.elements.begin(), stop.elements.end(),
+                             [&](const std::string &id) {
+                                 const Element *e = m_open.build().circuit.find(id);
+                                 return e && e->type == type;
+                             });
     };
     for (const std::string &id : stop.elements) {
         const Element *e = m_open.build().circuit.find(id);
@@ -279,9 +293,9 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
     const StopMarks *marks = m_open.assessment().marksOf(stop.id);
     const auto prove = [this, id = stop.id](const char *aspect, const QString &how) {
         return [open = &m_open, id, aspect, how] {
-            static_cast<void>(open->edit(AddProof { { "", id, aspect, "proven", how.toStdString(),
-                                                      OpenBuild::userName(), OpenBuild::now(),
-                                                      Json::object() } }));
+            static_cast<void>(open->edit(
+                AddProof { { "", id, aspect, "proven", how.toStdString(), OpenBuild::userName(),
+                             OpenBuild::now(), Json::object() } }));
         };
     };
     const bool clean = marks->clean != Mark::Proven, flow = marks->flow != Mark::Proven;
@@ -292,14 +306,16 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
         out.push_back(PanelButton { QStringLiteral("proveClean"), tr("Seen clean to the far end"),
                                     prove("clean", tr("seen clean to the far end")) });
     if (flow)
-        out.push_back(PanelButton { QStringLiteral("proveFlow"),
-                                    stop.kind == "plug" ? tr("Plug seen fitted and sealed") : tr("Oil seen to flow here"),
-                                    prove("flow", stop.kind == "plug" ? tr("seen fitted and sealed")
-                                                                      : tr("oil seen to flow")) });
+        out.push_back(PanelButton {
+            QStringLiteral("proveFlow"),
+            stop.kind == "plug" ? tr("Plug seen fitted and sealed") : tr("Oil seen to flow here"),
+            prove("flow",
+                  stop.kind == "plug" ? tr("seen fitted and sealed") : tr("oil seen to flow")) });
     if (clean)
-        out.push_back(PanelText { tr("Solvents: air and gloves. Eyes against brushes and compressed air. Never "
-                                     "with a torch or hot air."),
-                                  Tone::Muted });
+        out.push_back(PanelText {
+            tr("Solvents: air and gloves. Eyes against brushes and compressed air. Never "
+               "with a torch or hot air."),
+            Tone::Muted });
 }
 
 /// The law by which oil leaves here, with this stop's numbers.
@@ -315,8 +331,9 @@ void RouteBench::stopWorking(const Stop &stop, PanelContent &out) const
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
     out.push_back(PanelText { tr("2 c %1 µm, d %2 mm, W %3 mm, ε %4, at %5 rev/min")
-                                  .arg(n(c->runningAt(m_oil->value()), 1), n(e->value("d_mm"), 0), n(e->value("width_mm"), 0),
-                                       n(e->value("ecc", 0.6), 1), n(m_speed->value(), 0)) });
+                                  .arg(n(c->runningAt(m_oil->value()), 1), n(e->value("d_mm"), 0),
+                                       n(e->value("width_mm"), 0), n(e->value("ecc", 0.6), 1),
+                                       n(m_speed->value(), 0)) });
     out.push_back(PanelText { tr("Q = %1 l/min at %2 bar")
                                   .arg(n(m_result->elementFlow_m3_s.at(e->id) * 60000, 3),
                                        n(m_result->nodePressure_pa.at(e->from) / 1e5, 2)) });

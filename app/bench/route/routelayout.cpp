@@ -10,8 +10,8 @@ namespace mildpath {
 namespace {
 
 /// Heights of the rows as shares of the map.
-constexpr double lifterRow = 0.10, galleryRow = 0.40, mainRow = 0.55, bigEndRow = 0.68, camRow = 0.80,
-                 rockerRow = 0.88, returnRow = 0.955;
+constexpr double lifterRow = 0.10, galleryRow = 0.40, mainRow = 0.55, bigEndRow = 0.68,
+                 camRow = 0.80, rockerRow = 0.88, returnRow = 0.955;
 constexpr double trunkX = 0.09, galleryStart = 0.34, galleryEnd = 0.89;
 
 class Layout
@@ -102,8 +102,11 @@ private:
             const QPointF valve(pump.x() - out, (top.y() + bottom.y()) / 2);
             if (!s->elements.empty())
                 if (const Element *e = m_build.circuit.find(s->elements.front()))
-                    line(*e, { { top, QPointF(valve.x(), top.y()), QPointF(valve.x(), bottom.y()), bottom } });
-            m_out.points.push_back({ qs(s->id), {}, qs(s->name), valve, RoutePoint::AboveLoop, true });
+                    line(*e,
+                         { { top, QPointF(valve.x(), top.y()), QPointF(valve.x(), bottom.y()),
+                             bottom } });
+            m_out.points.push_back(
+                { qs(s->id), {}, qs(s->name), valve, RoutePoint::AboveLoop, true });
         }
         m_filter = filter;
     }
@@ -130,13 +133,15 @@ private:
             }
         const double count = std::max<double>(1, static_cast<double>(nodes.size()) - 1);
         for (size_t i = 0; i < nodes.size(); ++i)
-            m_place[nodes[i]] = at(galleryStart + (galleryEnd - galleryStart) * static_cast<double>(i) / count,
-                                   galleryRow);
+            m_place[nodes[i]]
+                = at(galleryStart + (galleryEnd - galleryStart) * static_cast<double>(i) / count,
+                     galleryRow);
         m_spacing = (galleryEnd - galleryStart) * m_out.area.width() / count;
         const QPointF first = m_place[nodes.front()];
         const double bend = 26;
-        line(*pipes.front(), { { m_filter, QPointF(m_filter.x(), first.y() + bend),
-                                 QPointF(m_filter.x() + bend, first.y()), first } });
+        line(*pipes.front(),
+             { { m_filter, QPointF(m_filter.x(), first.y() + bend),
+                 QPointF(m_filter.x() + bend, first.y()), first } });
         for (const Element *e : chain)
             line(*e, { { m_place[e->from], m_place[e->to] } });
         for (size_t i = 0; i < nodes.size(); ++i)
@@ -148,10 +153,10 @@ private:
     bool feedsFurther(const std::string &node) const
     {
         for (const auto &[tap, tapNode] : m_build.circuit.taps)
-            if (tapNode == node && std::none_of(m_build.circuit.elements.begin(),
-                                                m_build.circuit.elements.end(), [&](const Element &e) {
-                                                    return e.from == node && e.to != sumpNode;
-                                                }))
+            if (tapNode == node
+                && std::none_of(
+                    m_build.circuit.elements.begin(), m_build.circuit.elements.end(),
+                    [&](const Element &e) { return e.from == node && e.to != sumpNode; }))
                 return false;
         return true;
     }
@@ -171,7 +176,8 @@ private:
 
     void bigEnds()
     {
-        const double middle = (galleryStart + galleryEnd) / 2 * m_out.area.width() + m_out.area.left();
+        const double middle
+            = (galleryStart + galleryEnd) / 2 * m_out.area.width() + m_out.area.left();
         for (const Stop *s : ofKind("big_end")) {
             const Element *feed = into(s->points.front().node);
             if (!feed || !m_place.contains(feed->from))
@@ -229,8 +235,9 @@ private:
                 point(*s, s->points[i],
                       QPointF(first + (last - first) * static_cast<double>(i) / count, row),
                       RoutePoint::Above, true);
-            line(*feed, { { from, QPointF(from.x(), row + 24), QPointF(from.x() + 24, row),
-                            m_place[s->points.front().node] } });
+            line(*feed,
+                 { { from, QPointF(from.x(), row + 24), QPointF(from.x() + 24, row),
+                     m_place[s->points.front().node] } });
             for (const std::string &id : s->elements)
                 if (const Element *e = m_build.circuit.find(id);
                     e && e->type == "pipe" && m_place.contains(e->from) && m_place.contains(e->to))
@@ -239,7 +246,8 @@ private:
         for (const Stop *s : ofKind("plug"))
             if (!s->points.empty() && m_place.contains(s->points.front().node)) {
                 const QPointF end = m_place[s->points.front().node];
-                m_out.points.push_back({ qs(s->id), {}, qs(s->name), end + QPointF(40, 0), RoutePoint::Below, false });
+                m_out.points.push_back(
+                    { qs(s->id), {}, qs(s->name), end + QPointF(40, 0), RoutePoint::Below, false });
             }
     }
 
@@ -260,7 +268,8 @@ private:
                 }
         for (const Stop *s : ofKind("jet"))
             for (size_t i = 0; i < s->elements.size(); ++i)
-                if (const Element *e = m_build.circuit.find(s->elements[i]); e && m_place.contains(e->from))
+                if (const Element *e = m_build.circuit.find(s->elements[i]);
+                    e && m_place.contains(e->from))
                     stub(*s, *e, m_place[e->from] + QPointF(0.4 * m_spacing, 0), height,
                          QStringLiteral("Jet %1").arg(i + 1));
     }
@@ -269,8 +278,12 @@ private:
     {
         const QPointF top = from - QPointF(0, height);
         line(e, { { from, top } }, true);
-        m_out.points.push_back({ qs(stop.id), {}, name.isEmpty() ? qs(stop.name) : name, top,
-                                 RoutePoint::Above, true });
+        m_out.points.push_back({ qs(stop.id),
+                                 {},
+                                 name.isEmpty() ? qs(stop.name) : name,
+                                 top,
+                                 RoutePoint::Above,
+                                 true });
     }
 
     void gaugeAndReturns()
@@ -283,7 +296,9 @@ private:
                     node = e->from;
             if (m_place.contains(node)) {
                 const QPointF on = m_place[node];
-                m_out.gauge = on + QPointF(node == m_galleryNodes.back() ? 36 : -30, -0.14 * m_out.area.height());
+                m_out.gauge = on
+                    + QPointF(node == m_galleryNodes.back() ? 36 : -30,
+                              -0.14 * m_out.area.height());
                 m_out.gaugeLine = { { on, QPointF(m_out.gauge.x(), on.y()), m_out.gauge } };
             }
         }
@@ -291,9 +306,11 @@ private:
         const double right = m_out.area.right() - 6;
         const QPointF sump = at(trunkX, 0.86);
         m_out.returns = { { QPointF(right, at(0, lifterRow).y() + 44), QPointF(right, y - 10),
-                            QPointF(right - 10, y), QPointF(sump.x() + 20, y), QPointF(sump.x(), sump.y() + 16) } };
+                            QPointF(right - 10, y), QPointF(sump.x() + 20, y),
+                            QPointF(sump.x(), sump.y() + 16) } };
         for (const QPointF &p : m_drops)
-            m_out.drops.push_back({ { QPointF(p.x(), at(0, rockerRow).y() + 24), QPointF(p.x(), y - 3) } });
+            m_out.drops.push_back(
+                { { QPointF(p.x(), at(0, rockerRow).y() + 24), QPointF(p.x(), y - 3) } });
     }
 
     const Build &m_build;
@@ -308,6 +325,9 @@ private:
 
 } // namespace
 
-RouteLayout layoutRoute(const Build &build, const QRectF &area) { return Layout(build, area).run(); }
+RouteLayout layoutRoute(const Build &build, const QRectF &area)
+{
+    return Layout(build, area).run();
+}
 
 } // namespace mildpath

@@ -35,9 +35,9 @@ struct RoutePoint
     bool small = false; ///< one of many alike
 };
 
-/// Where everything of the circuit stands. Laid out from the document alone: the way from the sump up
-/// to the gallery on the left, the main gallery across, what it feeds through the mains below it,
-/// what it feeds directly above.
+/// Where everything of the circuit stands. Laid out from the document alone: the way from the sump
+/// up to the gallery on the left, the main gallery across, what it feeds through the mains below
+/// it, what it feeds directly above.
 struct RouteLayout
 {
     std::vector<RouteLine> lines;

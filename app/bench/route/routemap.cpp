@@ -38,7 +38,10 @@ void RouteMap::relayout()
     update();
 }
 
-void RouteMap::resizeEvent(QResizeEvent *) { relayout(); }
+void RouteMap::resizeEvent(QResizeEvent *)
+{
+    relayout();
+}
 
 void RouteMap::setResult(std::optional<OperatingResult> result)
 {
@@ -93,8 +96,8 @@ void RouteMap::paintEvent(QPaintEvent *)
     paintKey(p);
     const Theme &t = Theme::current();
     if (m_result && !m_layout.galleryLabel.isNull())
-        drawLine(p, QRectF(m_layout.galleryLabel + QPointF(0, 9), QSizeF(150, 16)), Qt::AlignVCenter,
-                 tr("main gallery"), textFont(TextSize::Small), t.muted);
+        drawLine(p, QRectF(m_layout.galleryLabel + QPointF(0, 9), QSizeF(150, 16)),
+                 Qt::AlignVCenter, tr("main gallery"), textFont(TextSize::Small), t.muted);
     if (!m_result)
         drawLine(p, rect(), Qt::AlignCenter, tr("no solution at this speed and temperature"),
                  textFont(TextSize::Title), t.hold);
@@ -273,10 +276,11 @@ bool RouteMap::event(QEvent *event)
         QToolTip::hideText();
         return true;
     }
-    QToolTip::showText(help->globalPos(),
-                       tr("%1\nsize: %2\nclean: %3\nflow: %4")
-                           .arg(p->name, qs(markWord(m->size)), qs(markWord(m->clean)), qs(markWord(m->flow))),
-                       this);
+    QToolTip::showText(
+        help->globalPos(),
+        tr("%1\nsize: %2\nclean: %3\nflow: %4")
+            .arg(p->name, qs(markWord(m->size)), qs(markWord(m->clean)), qs(markWord(m->flow))),
+        this);
     return true;
 }
 
