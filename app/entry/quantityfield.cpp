@@ -49,12 +49,17 @@ QuantityField::QuantityField(Dimension dimension, std::string unit, QWidget *par
 
 void QuantityField::setUnit(const std::string &unit)
 {
+    // Refreshing with the same unit must not take away what is being typed.
+    if (unit == m_unit)
+        return;
     m_unit = unit;
     showValue();
 }
 
 void QuantityField::setDecimals(int decimals)
 {
+    if (decimals == m_decimals)
+        return;
     m_decimals = decimals;
     showValue();
 }

@@ -171,6 +171,23 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     setCentralWidget(page);
     auto *column = tightColumn(page);
 
+    makeHead(page);
+    makeMiddle(page);
+    m_strip = new ReadoutStrip(*m_open, page);
+    column->addWidget(m_strip);
+
+    addBench(new RouteBench(*m_open, m_stack));
+    addBench(new ClearanceBench(*m_open, m_stack));
+    addBench(new ForecastBench(*m_open, m_stack));
+    makeMenus();
+    m_rail->setFocus();
+
+    connectParts();
+}
+
+/// Names of the benches and of the build.
+void MainWindow::makeHead(QWidget *page)
+{
     auto *head = new Surface(&Theme::bench, Surface::Bottom, page);
     head->setFixedHeight(39);
     auto *headRow = new QHBoxLayout(head);
@@ -194,12 +211,16 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     m_name->setFixedWidth(330);
     connect(m_name, &QLineEdit::editingFinished, this, &MainWindow::rename);
     headRow->addWidget(m_name);
-    column->addWidget(head);
+    page->layout()->addWidget(head);
+}
 
+/// Rail, benches with the messages above them, side panel.
+void MainWindow::makeMiddle(QWidget *page)
+{
     auto *middle = new QHBoxLayout;
     middle->setContentsMargins(0, 0, 0, 0);
     middle->setSpacing(0);
-    column->addLayout(middle, 1);
+    static_cast<QVBoxLayout *>(page->layout())->addLayout(middle, 1);
 
     auto *railSide = new Surface(&Theme::panel, Surface::Right, page);
     railSide->setFixedWidth(210);
@@ -227,16 +248,10 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     panelSide->layout()->addWidget(m_panel);
     panelSide->setObjectName(QStringLiteral("panelSide"));
     middle->addWidget(panelSide);
+}
 
-    m_strip = new ReadoutStrip(*m_open, page);
-    column->addWidget(m_strip);
-
-    addBench(new RouteBench(*m_open, m_stack));
-    addBench(new ClearanceBench(*m_open, m_stack));
-    addBench(new ForecastBench(*m_open, m_stack));
-    makeMenus();
-    m_rail->setFocus();
-
+void MainWindow::connectParts()
+{
     connect(m_tabs, &QTabBar::currentChanged, this, [this](int index) {
         m_stack->setCurrentIndex(index);
         refresh();

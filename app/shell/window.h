@@ -72,6 +72,9 @@ protected:
     void dropEvent(QDropEvent *event) override;
 
 private:
+    void makeHead(QWidget *page);
+    void makeMiddle(QWidget *page);
+    void connectParts();
     void addBench(Bench *bench);
     void makeMenus();
     void makeFileMenu();

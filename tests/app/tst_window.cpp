@@ -31,6 +31,7 @@ private Q_SLOTS:
     void cleanup();
     void typedReading_reachesEveryBench();
     void refusedReading_saysWhyAndKeepsTheOld();
+    void typedText_survivesARefresh();
     void everythingUndoes();
     void enter_walksThePlanAndTheEngine();
     void savedBuild_reopensTheSame();
@@ -161,6 +162,19 @@ void TestWindow::refusedReading_saysWhyAndKeepsTheOld()
     const auto &readings = m_window->openBuild().assessment().clearance("main_2")->readings;
     QVERIFY(std::any_of(readings.begin(), readings.end(),
                         [](const JudgedReading &r) { return r.unlikely; }));
+}
+
+void TestWindow::typedText_survivesARefresh()
+{
+    QuantityField *cell = entry("main_2").cell(1);
+    cell->setFocus();
+    cell->selectAll();
+    QTest::keyClicks(cell, QStringLiteral("2.1 th"));
+    QVERIFY(m_window->openBuild().edit(SetUse { "hot_oil_c", 97 })); // from elsewhere
+    QCOMPARE(cell->text(), QStringLiteral("2.1 th"));
+    QTest::keyClicks(cell, QStringLiteral("ou"));
+    QTest::keyClick(cell, Qt::Key_Return);
+    verifyClose(*readingAt(m_window->openBuild().build(), "main_2", 1, 60)->value_um, 53.34, 1e-9);
 }
 
 void TestWindow::everythingUndoes()
