@@ -50,20 +50,41 @@ bool solveSmall(std::vector<std::vector<double>> &rows)
     return true;
 }
 
+/// Leads a value that depends on itself through the whole circuit to rest. Taking more lowers what
+/// there is to take (pressure at an inlet, a film's warmth), so the target falls as the value rises
+/// and plain substitution may cycle; a secant through the last two rounds finds the crossing.
+struct Secant
+{
+    double lastValue = 0, lastTarget = 0;
+    bool hasLast = false;
+
+    /// Share of the way to its target the value should go, 0.02 to 1. @param first  before there is
+    /// a round to compare with
+    double share(double value, double target, double first)
+    {
+        double out = first;
+        if (hasLast && value != lastValue) {
+            const double slope = (target - lastTarget) / (value - lastValue);
+            out = slope < 0.5 ? 1 / (1 - slope) : first;
+        }
+        lastValue = value;
+        lastTarget = target;
+        hasLast = true;
+        return std::clamp(out, 0.02, 1.0);
+    }
+};
+
 } // namespace
 
 /// Everything one solve writes to.
 struct Network::Work
 {
-    /// A lagged value and what the round before did with it, for the secant step.
     struct Lag
     {
         double value = 0;
         ValueSlope target {}; ///< by the pressure before the element
         double flowPer = 0; ///< dQ/d(value), count and duty included
-        double lastValue = 0;
-        double lastTarget = 0;
-        bool hasLast = false;
+        Secant secant {};
     };
     /// Oil at one temperature; a circuit has only a handful of them.
     struct CachedOil
@@ -78,6 +99,7 @@ struct Network::Work
     std::vector<double> memory, filmRise_k, temperature_c, flow;
     std::vector<OilState> oil; ///< per element
     std::vector<Lag> lag;
+    std::vector<Secant> film; ///< per element; bearings only
     std::vector<CachedOil> oils;
     Elimination::Values matrix;
     int steps = 0, mostInOneRound = 0, rounds = 0;
@@ -118,6 +140,7 @@ void Network::start(const OperatingPoint &point, const SolveState *state, Work &
     work.residual.resize(unknowns);
     work.trial.resize(unknowns);
     work.lag.resize(elements);
+    work.film.resize(elements);
     work.matrix = m_elimination.zero();
     const bool warm = state && state->filled && state->pressure_pa.size() == unknowns
         && state->lagged.size() == elements;
@@ -355,22 +378,12 @@ void Network::substituteLagged(Work &work) const
     for (const size_t i : m_lagging) {
         Work::Lag &lag = work.lag[i];
         const double miss = lag.target.value - lag.value;
-        // Drawing more lowers the pressure that allowed it, so the target falls as the value rises
-        // and plain substitution may cycle. A secant through the last two rounds finds the
-        // crossing.
-        double share = std::abs(miss) > 0.02 * std::abs(lag.target.value) ? 0.5 : 1;
-        if (lag.hasLast && lag.value != lag.lastValue) {
-            const double s = (lag.target.value - lag.lastTarget) / (lag.value - lag.lastValue);
-            share = s < 0.5 ? 1 / (1 - s) : 1;
-        }
-        lag.lastValue = lag.value;
-        lag.lastTarget = lag.target.value;
-        lag.hasLast = true;
-        lag.value += std::clamp(share, 0.02, 1.0) * miss;
+        const double first = std::abs(miss) > 0.02 * std::abs(lag.target.value) ? 0.5 : 1;
+        lag.value += lag.secant.share(lag.value, lag.target.value, first) * miss;
     }
 }
 
-/// Film rise of every bearing from its own loss and flow, half steps. True when settled.
+/// Film rise of every bearing from its own loss and flow. True when settled.
 bool Network::balanceHeat(const OperatingPoint &point, Work &work) const
 {
     bool settled = true;
@@ -389,7 +402,7 @@ bool Network::balanceHeat(const OperatingPoint &point, Work &work) const
         if (std::abs(miss) < filmTolerance_k)
             continue;
         settled = false;
-        work.filmRise_k[i] += miss / 2;
+        work.filmRise_k[i] += work.film[i].share(work.filmRise_k[i], target, 0.5) * miss;
         work.prepared[i]
             = e.law->prepare({ oilAt(e, i, point, work), speed, point.sumpTemperature_c });
     }
