@@ -105,7 +105,7 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
               });
           };
     slider(m_speed, m_speedText, tr("Speed"), QStringLiteral("speedSlider"), 110);
-    slider(m_oil, m_oilText, tr("Oil"), QStringLiteral("oilSlider"), 70);
+    slider(m_oil, m_oilText, tr("Oil"), QStringLiteral("oilSlider"), 108);
     row->addStretch();
     m_grade->setObjectName(QStringLiteral("oilGrade"));
     m_grade->setAccessibleName(tr("Oil in the engine"));

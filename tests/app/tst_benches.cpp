@@ -1,0 +1,444 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the benches show and how they answer, beyond what the window test walks through.
+#include "bench/clearances/clearanceaxis.h"
+#include "bench/clearances/clearancebench.h"
+#include "bench/clearances/readingentry.h"
+#include "bench/forecast/forecastbench.h"
+#include "bench/forecast/forecastcards.h"
+#include "bench/route/routebench.h"
+#include "bench/route/routemap.h"
+#include "plot/curvechart.h"
+#include "shell/startup.h"
+#include "shell/window.h"
+#include "testing.h"
+
+#include <QLabel>
+#include <QMenuBar>
+#include <QMimeData>
+#include <QPushButton>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+
+#include <memory>
+
+using namespace mildpath;
+
+namespace {
+
+/// All the side panel would say, one item a line.
+QString words(const PanelContent &content)
+{
+    QStringList lines;
+    for (const PanelItem &item : content)
+        std::visit(
+            [&](const auto &i) {
+                using T = std::decay_t<decltype(i)>;
+                if constexpr (std::is_same_v<T, PanelTitle>)
+                    lines << i.text;
+                else if constexpr (std::is_same_v<T, PanelHeading> || std::is_same_v<T, PanelText>)
+                    lines << i.text;
+                else if constexpr (std::is_same_v<T, PanelRow>)
+                    lines << i.label + QStringLiteral(" ") + i.value.text();
+                else if constexpr (std::is_same_v<T, PanelChange>)
+                    lines << i.label + QStringLiteral(" ") + i.before.text() + QStringLiteral(" > ")
+                            + i.after.text();
+                else if constexpr (std::is_same_v<T, PanelVerdict>)
+                    lines << i.text + QStringLiteral(" ") + i.detail;
+                else if constexpr (std::is_same_v<T, PanelField>)
+                    lines << QStringLiteral("field ") + i.id;
+                else if constexpr (std::is_same_v<T, PanelButton>)
+                    lines << QStringLiteral("button ") + i.id;
+            },
+            item);
+    return lines.join(QLatin1Char('\n'));
+}
+
+const PanelField *fieldOf(const PanelContent &content, const char *id)
+{
+    for (const PanelItem &item : content)
+        if (const auto *field = std::get_if<PanelField>(&item);
+            field && field->id == QLatin1String(id))
+            return field;
+    return nullptr;
+}
+
+} // namespace
+
+class TestBenches : public QObject
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void initTestCase();
+    void init();
+    void clearancePanel_showsWhatTheTargetWouldDo();
+    void clearancePanel_showsItsWorking();
+    void clearanceLimits_areEditedInPlace();
+    void clearanceAxis_selectsByClick();
+    void emptiedCell_takesTheReadingBack();
+    void partTemperatures_goWithTheReading();
+    void sameReadingAgain_isNoNewEdit();
+    void unlikelyReading_isKeptAndSaid();
+    void routePanel_tellsWhyAStopHolds();
+    void routePanel_offersWhatCanBeProven();
+    void routePanel_offersEntranceDimensionsOnly_data();
+    void routePanel_offersEntranceDimensionsOnly();
+    void routeMap_coversEveryStopWithAClick();
+    void forecastPanel_followsTheUse();
+    void forecastPanel_saysWhenTheReliefStaysShut();
+    void forecastShares_areSpoken();
+    void messageBar_asksAndCloses();
+    void recentFiles_areOffered();
+    void droppedFile_isOpened();
+    void everyMenuEntry_hasAName();
+    void journalFolder_followsTheEnvironment();
+
+private:
+    std::unique_ptr<OpenBuild> m_open;
+};
+
+void TestBenches::initTestCase()
+{
+    QStandardPaths::setTestModeEnabled(true);
+    QApplication::setOrganizationName(QStringLiteral("mildpath-tests"));
+    applyTheme(*qApp, ThemeChoice::Light);
+}
+
+void TestBenches::init()
+{
+    Figure::setSystem(UnitSystem::Metric);
+    m_open = std::make_unique<OpenBuild>(QString());
+}
+
+void TestBenches::clearancePanel_showsWhatTheTargetWouldDo()
+{
+    ClearanceBench bench(*m_open, nullptr);
+    m_open->open(demoBuild(), {});
+    m_open->selectStop(QStringLiteral("main_4"));
+    bench.refresh();
+    const QString text = words(bench.panel());
+    const double now = m_open->assessment().hotIdle.gauge.value_pa;
+    const double then
+        = hotIdleIf(m_open->build(), m_open->assessment(), "main_4", 48)->gauge.value_pa;
+    QVERIFY(then > now);
+    QVERIFY2(text.contains(Figure::pressure(now).text() + QStringLiteral(" > ")
+                           + Figure::pressure(then).text()),
+             qPrintable(text));
+    QVERIFY(text.contains(QStringLiteral("If Main 4 were at target")));
+}
+
+void TestBenches::clearancePanel_showsItsWorking()
+{
+    ClearanceBench bench(*m_open, nullptr);
+    m_open->open(demoBuild(), {});
+    m_open->selectStop(QStringLiteral("big_end_1"));
+    bench.refresh();
+    const QString text = words(bench.panel());
+    const BearingClearance *c = m_open->assessment().clearance("big_end_1");
+    QVERIFY(
+        text.contains(QStringLiteral("running C = %1 µm").arg(qs(formatNumber(c->running_um, 1)))));
+    QVERIFY(text.contains(QStringLiteral("Source: standard linear-expansion result")));
+    QVERIFY(text.contains(
+        QStringLiteral("crank or forged steel αh"))); // the rod's material, not the block's
+}
+
+void TestBenches::clearanceLimits_areEditedInPlace()
+{
+    ClearanceBench bench(*m_open, nullptr);
+    m_open->open(demoBuild(), {});
+    m_open->selectStop(QStringLiteral("main_4"));
+    bench.refresh();
+    const PanelContent content = bench.panel();
+    const PanelField *most = fieldOf(content, "limit.main.max_um");
+    QVERIFY(most);
+    QVERIFY(most->store(80e-6));
+    QCOMPARE(m_open->build().limits.at("main").max_um, 80.0);
+    QCOMPARE(m_open->assessment().clearance("main_4")->mark, Mark::Proven);
+    const auto refused = most->store(10e-6); // below the least
+    QVERIFY(!refused);
+    QCOMPARE(m_open->build().limits.at("main").max_um, 80.0);
+}
+
+void TestBenches::clearanceAxis_selectsByClick()
+{
+    ClearanceAxis axis(*m_open);
+    m_open->open(demoBuild(), {});
+    axis.setKind("main");
+    axis.resize(700, 400);
+    axis.show();
+    QStringList chosen;
+    for (int y = 50; y < 330; y += 14) {
+        QTest::mouseClick(&axis, Qt::LeftButton, {}, QPoint(300, y));
+        if (!chosen.contains(m_open->selectedStop()))
+            chosen << m_open->selectedStop();
+    }
+    QCOMPARE(
+        chosen,
+        (QStringList { QStringLiteral("main_1"), QStringLiteral("main_2"), QStringLiteral("main_3"),
+                       QStringLiteral("main_4"), QStringLiteral("main_5") }));
+}
+
+void TestBenches::emptiedCell_takesTheReadingBack()
+{
+    ReadingEntry entry(*m_open);
+    m_open->open(demoBuild(), {});
+    entry.setStop(QStringLiteral("main_1"));
+    entry.show();
+    entry.cell(0)->selectAll();
+    QTest::keyClick(entry.cell(0), Qt::Key_Delete);
+    QTest::keyClick(entry.cell(0), Qt::Key_Return);
+    QCOMPARE(readingAt(m_open->build(), "main_1", 1, 90), nullptr);
+    QCOMPARE(m_open->build().readings.size(),
+             demoBuild().readings.size() + 1); // struck, not erased
+    m_open->undoStack().undo();
+    QVERIFY(readingAt(m_open->build(), "main_1", 1, 90));
+}
+
+void TestBenches::partTemperatures_goWithTheReading()
+{
+    ReadingEntry entry(*m_open);
+    m_open->open(loadTemplate("inline-four-alloy")->build, {});
+    entry.setStop(QStringLiteral("main_1"));
+    entry.show();
+    auto *housing = entry.findChild<QuantityField *>(QStringLiteral("housingTemperature"));
+    housing->selectAll();
+    QTest::keyClicks(housing, QStringLiteral("86 F"));
+    QTest::keyClick(housing, Qt::Key_Return);
+    QTest::keyClicks(entry.cell(0), QStringLiteral("60"));
+    QTest::keyClick(entry.cell(0), Qt::Key_Return);
+    const Reading *r = readingAt(m_open->build(), "main_1", 1, 90);
+    verifyClose(r->housing_c, 30, 1e-9);
+    QCOMPARE(r->journal_c, 20.0);
+    // 10 K on an aluminium bore of 60 mm: 12.9 µm of the 60 are heat.
+    verifyClose(m_open->assessment().clearance("main_1")->cold_um.value,
+                60 - 60.06e3 * 21.5e-6 * 10, 1e-3);
+    housing->selectAll();
+    QTest::keyClicks(housing, QStringLiteral("900"));
+    QTest::keyClick(housing, Qt::Key_Return);
+    QVERIFY(entry.findChild<QLabel *>(QStringLiteral("entryMessage"))
+                ->text()
+                .contains(QStringLiteral("cannot be")));
+}
+
+void TestBenches::sameReadingAgain_isNoNewEdit()
+{
+    ReadingEntry entry(*m_open);
+    m_open->open(demoBuild(), {});
+    entry.setStop(QStringLiteral("main_1"));
+    entry.show();
+    const QString same = entry.cell(0)->text();
+    entry.cell(0)->selectAll();
+    QTest::keyClicks(entry.cell(0), same);
+    QTest::keyClick(entry.cell(0), Qt::Key_Return);
+    QCOMPARE(m_open->undoStack().count(), 0);
+}
+
+void TestBenches::unlikelyReading_isKeptAndSaid()
+{
+    ClearanceBench bench(*m_open, nullptr);
+    m_open->open(demoBuild(), {});
+    m_open->selectStop(QStringLiteral("main_1"));
+    bench.refresh();
+    bench.show();
+    bench.entry().cell(0)->selectAll();
+    QTest::keyClicks(bench.entry().cell(0), QStringLiteral("0.3 mm"));
+    QTest::keyClick(bench.entry().cell(0), Qt::Key_Return);
+    bench.refresh();
+    bool said = false;
+    for (const QLabel *label : bench.entry().findChildren<QLabel *>())
+        said = said || label->text().contains(QStringLiteral("unlikely"));
+    QVERIFY(said);
+    QCOMPARE(*readingAt(m_open->build(), "main_1", 1, 90)->value_um, 300.0);
+}
+
+void TestBenches::routePanel_tellsWhyAStopHolds()
+{
+    RouteBench bench(*m_open, nullptr);
+    m_open->open(demoBuild(), {});
+    m_open->selectStop(QStringLiteral("main_4"));
+    bench.refresh();
+    const QString text = words(bench.panel());
+    QVERIFY(text.contains(
+        QStringLiteral("Holds the start Main 4: 71.3 ± 2.6 µm is past the limit of 65")));
+    QVERIFY(text.contains(QStringLiteral("swap the shells")));
+    QVERIFY(text.contains(QStringLiteral("Working")));
+}
+
+void TestBenches::routePanel_offersWhatCanBeProven()
+{
+    RouteBench bench(*m_open, nullptr);
+    m_open->open(demoBuild(), {});
+    m_open->selectStop(QStringLiteral("chain_jet"));
+    bench.refresh();
+    QString text = words(bench.panel());
+    QVERIFY(text.contains(QStringLiteral("button proveClean"))
+            && text.contains(QStringLiteral("button proveFlow")));
+    QVERIFY(text.contains(
+        QStringLiteral("Never with a torch"))); // the caution stands where the solvent is
+    m_open->selectStop(QStringLiteral("main_1")); // all proven
+    bench.refresh();
+    text = words(bench.panel());
+    QVERIFY(!text.contains(QStringLiteral("button")));
+}
+
+void TestBenches::routePanel_offersEntranceDimensionsOnly_data()
+{
+    QTest::addColumn<QString>("stop");
+    QTest::addColumn<QStringList>("fields");
+    QTest::newRow("pump") << QStringLiteral("pump")
+                          << QStringList { QStringLiteral("pump.tip_clearance_um"),
+                                           QStringLiteral("pump.end_clearance_um"),
+                                           QStringLiteral("pump.body_clearance_um") };
+    QTest::newRow("lifters: the restrictor, not the eight meters")
+        << QStringLiteral("lifter_gallery")
+        << QStringList { QStringLiteral("lifter_restrictor.d_mm") };
+    QTest::newRow("four jets alike: none") << QStringLiteral("cooling_jets") << QStringList();
+    QTest::newRow("chain jet") << QStringLiteral("chain_jet")
+                               << QStringList { QStringLiteral("chain_jet.d_mm") };
+}
+
+void TestBenches::routePanel_offersEntranceDimensionsOnly()
+{
+    QFETCH(QString, stop);
+    QFETCH(QStringList, fields);
+    RouteBench bench(*m_open, nullptr);
+    m_open->open(demoBuild(), {});
+    m_open->selectStop(stop);
+    bench.refresh();
+    QStringList found;
+    for (const PanelItem &item : bench.panel())
+        if (const auto *field = std::get_if<PanelField>(&item))
+            found << field->id;
+    QCOMPARE(found, fields);
+}
+
+void TestBenches::routeMap_coversEveryStopWithAClick()
+{
+    RouteMap map(*m_open);
+    m_open->open(demoBuild(), {});
+    map.resize(800, 600);
+    map.show();
+    map.setResult(assessAt(m_open->build(), m_open->assessment(), 800, 100).value());
+    for (const Stop &stop : m_open->build().engine.stops) {
+        if (stop.kind == "gallery")
+            continue;
+        QTest::mouseClick(&map, Qt::LeftButton, {}, map.placeOf(qs(stop.id)).toPoint());
+        QCOMPARE(m_open->selectedStop(), qs(stop.id));
+    }
+    map.setResult(std::nullopt); // nothing to draw is said, not drawn as zeros
+    QVERIFY(!map.grab().isNull());
+}
+
+void TestBenches::forecastPanel_followsTheUse()
+{
+    ForecastBench bench(*m_open, nullptr);
+    m_open->open(demoBuild(), {});
+    const PanelContent content = bench.panel();
+    const PanelField *floor = fieldOf(content, "use.hot_idle_floor_kpa");
+    QVERIFY(floor->store(2e5));
+    QCOMPARE(m_open->build().use.hotIdleFloor_kpa, 200.0);
+    const QString text = words(bench.panel());
+    QVERIFY(text.contains(QStringLiteral("floor you set: 2.00 bar")));
+    QVERIFY(std::any_of(
+        m_open->assessment().findings.begin(), m_open->assessment().findings.end(),
+        [](const Finding &f) { return f.id == "hot_idle_floor" && f.mark == Mark::Hold; }));
+    QVERIFY(!fieldOf(content, "use.hot_oil_c")->store(900));
+}
+
+void TestBenches::forecastPanel_saysWhenTheReliefStaysShut()
+{
+    ForecastBench bench(*m_open, nullptr);
+    Build build = demoBuild();
+    build.circuit.find("relief")->values["crack_kpa"] = 900;
+    build.circuit.find("relief")->values["full_kpa"] = 1100;
+    m_open->open(build, {});
+    QVERIFY(words(bench.panel()).contains(QStringLiteral("Relief stays shut")));
+    m_open->open(demoBuild(), {});
+    QVERIFY(words(bench.panel()).contains(QStringLiteral("Relief sets the top")));
+}
+
+void TestBenches::forecastShares_areSpoken()
+{
+    OilShareBar bar(*m_open);
+    m_open->open(demoBuild(), {});
+    bar.resize(200, 400);
+    bar.grab();
+    for (const OilShare &s : m_open->assessment().hotIdle.shares)
+        if (s.ofSwept > 0.01)
+            QVERIFY2(bar.accessibleName().contains(Figure::percent(s.ofSwept).text()
+                                                   + QStringLiteral("  ") + qs(s.name)),
+                     qPrintable(bar.accessibleName()));
+}
+
+void TestBenches::messageBar_asksAndCloses()
+{
+    QWidget parent;
+    MessageBar bar(&parent);
+    parent.show();
+    int chosen = 0;
+    bar.say(QStringLiteral("which?"),
+            { { QStringLiteral("this"), [&] { chosen = 1; } },
+              { QStringLiteral("that"), [&] { chosen = 2; } } });
+    QCOMPARE(bar.text(), QStringLiteral("which?"));
+    bar.findChild<QPushButton *>(QStringLiteral("answer1"))->click();
+    QCOMPARE(chosen, 2);
+    QVERIFY(bar.text().isEmpty());
+    bar.say(QStringLiteral("so it is"));
+    bar.findChild<QPushButton *>(QStringLiteral("closeMessage"))->click();
+    QVERIFY(bar.text().isEmpty());
+}
+
+void TestBenches::recentFiles_areOffered()
+{
+    QSettings().clear();
+    QTemporaryDir folder;
+    MainWindow window({});
+    QVERIFY(window.openFile(qs(demoBuildPath().string())));
+    const QString mine = folder.filePath(QStringLiteral("mine.mildpath"));
+    QVERIFY(window.saveTo(mine));
+    const QStringList recent = QSettings().value(QStringLiteral("recentFiles")).toStringList();
+    QCOMPARE(recent, (QStringList { mine, qs(demoBuildPath().string()) }));
+}
+
+void TestBenches::droppedFile_isOpened()
+{
+    MainWindow window({});
+    QVERIFY(window.openTemplate(QStringLiteral("inline-four-alloy")));
+    QMimeData data;
+    data.setUrls({ QUrl::fromLocalFile(qs(demoBuildPath().string())) });
+    QDragEnterEvent enter(QPoint(50, 50), Qt::CopyAction, &data, Qt::LeftButton, {});
+    QApplication::sendEvent(&window, &enter);
+    QVERIFY(enter.isAccepted());
+    QDropEvent drop(QPointF(50, 50), Qt::CopyAction, &data, Qt::LeftButton, {});
+    QApplication::sendEvent(&window, &drop);
+    QCOMPARE(window.openBuild().build().name, demoBuild().name);
+}
+
+void TestBenches::everyMenuEntry_hasAName()
+{
+    MainWindow window({});
+    QVERIFY(window.openTemplate(QStringLiteral("inline-four-alloy")));
+    QSet<QString> shortcuts;
+    for (const QAction *action : window.findChildren<QAction *>()) {
+        if (action->isSeparator())
+            continue;
+        QVERIFY(!action->text().isEmpty());
+        for (const QKeySequence &key : action->shortcuts()) {
+            QVERIFY2(!shortcuts.contains(key.toString()), qPrintable(key.toString()));
+            shortcuts.insert(key.toString());
+        }
+    }
+    QVERIFY(shortcuts.contains(QStringLiteral("Ctrl+S"))
+            && shortcuts.contains(QStringLiteral("Ctrl+Z")));
+}
+
+void TestBenches::journalFolder_followsTheEnvironment()
+{
+    qputenv("XDG_STATE_HOME", "/somewhere/state");
+    QCOMPARE(journalFolder(), QStringLiteral("/somewhere/state/mildpath"));
+    qunsetenv("XDG_STATE_HOME");
+    QVERIFY(journalFolder().endsWith(QStringLiteral("/.local/state/mildpath")));
+}
+
+QTEST_MAIN(TestBenches)
+#include "tst_benches.moc"
