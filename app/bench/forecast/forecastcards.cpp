@@ -44,10 +44,8 @@ QColor groupTone(const std::string &id, const Theme &t)
 } // namespace
 
 OilShareBar::OilShareBar(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : BuildPicture(open, QStringLiteral("oilShares"), parent)
 {
-    setObjectName(QStringLiteral("oilShares"));
     setFixedWidth(206);
 }
 
@@ -88,10 +86,8 @@ void OilShareBar::paintEvent(QPaintEvent *)
 }
 
 OtherOilsCard::OtherOilsCard(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : BuildPicture(open, QStringLiteral("otherOils"), parent)
 {
-    setObjectName(QStringLiteral("otherOils"));
 }
 
 void OtherOilsCard::paintEvent(QPaintEvent *)
@@ -149,10 +145,8 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
 }
 
 LeversCard::LeversCard(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : BuildPicture(open, QStringLiteral("levers"), parent)
 {
-    setObjectName(QStringLiteral("levers"));
 }
 
 void LeversCard::paintEvent(QPaintEvent *)

@@ -7,43 +7,49 @@
 
 namespace mildpath {
 
+/// A picture of the open build's assessment, painted whole.
+class BuildPicture : public QWidget
+{
+public:
+    BuildPicture(OpenBuild &open, const QString &name, QWidget *parent)
+        : QWidget(parent)
+        , m_open(open)
+    {
+        setObjectName(name);
+    }
+
+protected:
+    OpenBuild &m_open;
+};
+
 /// Where the oil goes, as a standing bar: shares of what the pump sweeps.
-class OilShareBar : public QWidget
+class OilShareBar : public BuildPicture
 {
 public:
     explicit OilShareBar(OpenBuild &open, QWidget *parent = nullptr);
 
 protected:
     void paintEvent(QPaintEvent *) override;
-
-private:
-    OpenBuild &m_open;
 };
 
-/// The same build with the other oils of the shelf, at hot idle: gauge and weakest stop.
-class OtherOilsCard : public QWidget
+/// The same build with the other oils of the shelf, at hot idle.
+class OtherOilsCard : public BuildPicture
 {
 public:
     explicit OtherOilsCard(OpenBuild &open, QWidget *parent = nullptr);
 
 protected:
     void paintEvent(QPaintEvent *) override;
-
-private:
-    OpenBuild &m_open;
 };
 
 /// What one step of each lever does to hot idle.
-class LeversCard : public QWidget
+class LeversCard : public BuildPicture
 {
 public:
     explicit LeversCard(OpenBuild &open, QWidget *parent = nullptr);
 
 protected:
     void paintEvent(QPaintEvent *) override;
-
-private:
-    OpenBuild &m_open;
 };
 
 } // namespace mildpath
