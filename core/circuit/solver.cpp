@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace mildpath {
 namespace {
@@ -74,6 +75,28 @@ struct Secant
     }
 };
 
+/// What was too little and too much of a value whose target falls as it rises: where a step would
+/// leave the two, the middle is taken. For the pump's fill, whose law ends abruptly at the release
+/// pressure.
+struct Bracket
+{
+    double tooLittle = 0;
+    double tooMuch = std::numeric_limits<double>::infinity();
+
+    double keep(double value, double target, double next)
+    {
+        (target > value ? tooLittle : tooMuch) = value;
+        const double width = tooMuch - tooLittle;
+        if (!(width
+              > 1e-12 * std::abs(value))) { // the rest of the circuit has moved on: begin anew
+            *this = {};
+            return next;
+        }
+        const bool inside = next > tooLittle + 0.02 * width && next < tooMuch - 0.02 * width;
+        return inside || !std::isfinite(width) ? next : tooLittle + width / 2;
+    }
+};
+
 } // namespace
 
 /// Everything one solve writes to.
@@ -85,6 +108,7 @@ struct Network::Work
         ValueSlope target {}; ///< by the pressure before the element
         double flowPer = 0; ///< dQ/d(value), count and duty included
         Secant secant {};
+        Bracket bracket {};
     };
     /// Oil at one temperature; a circuit has only a handful of them.
     struct CachedOil
@@ -379,7 +403,13 @@ void Network::substituteLagged(Work &work) const
         Work::Lag &lag = work.lag[i];
         const double miss = lag.target.value - lag.value;
         const double first = std::abs(miss) > 0.02 * std::abs(lag.target.value) ? 0.5 : 1;
-        lag.value += lag.secant.share(lag.value, lag.target.value, first) * miss;
+        const double share = lag.secant.share(lag.value, lag.target.value, first);
+        const double next = lag.value + share * miss;
+        // The secant alone is quicker wherever it arrives at all.
+        const bool stubborn = work.rounds > 6;
+        lag.value = stubborn && m_elements[i].law->lagged() == Lagged::Fill
+            ? lag.bracket.keep(lag.value, lag.target.value, next)
+            : next;
     }
 }
 

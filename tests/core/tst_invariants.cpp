@@ -59,6 +59,7 @@ private Q_SLOTS:
     void whatLeaksMore_neverRaisesTheGauge_data();
     void whatLeaksMore_neverRaisesTheGauge();
     void morePumpMoreSpeedThickerOil_raiseIt();
+    void blockedStrainer_starvesThePump();
     void heatBalance_staysWithinItsCap();
     void likelyRange_widensWithDoubt();
     void readingsAtOtherTemperatures_giveTheSameClearance();
@@ -105,6 +106,22 @@ void TestInvariants::morePumpMoreSpeedThickerOil_raiseIt()
     QVERIFY(at(800, 100, 50) > at(800, 100, 40));
     QVERIFY(gauge(with({ "", "pump", "displacement_m3", 1.2 }), { referenceOil(40), 800, 100 })
             > at(800, 100, 40));
+}
+
+void TestInvariants::blockedStrainer_starvesThePump()
+{
+    // Below the release pressure the pump takes what comes through the strainer, no more.
+    Circuit c = inlineFour();
+    double before = 1e9;
+    for (const double hole : { 20.0, 10.0, 8.0, 6.0 }) {
+        c.find("strainer")->values["d_mm"] = hole;
+        const auto network = Network::compile(c);
+        const auto s = network->solve({ referenceOil(40), 6000, 60 });
+        QVERIFY2(s, s ? "" : s.error().message.c_str());
+        const double inlet = s->pressure_pa[static_cast<size_t>(network->nodeIndex("inlet"))];
+        QVERIFY(inlet < before && inlet > -atmosphere_pa);
+        before = inlet;
+    }
 }
 
 void TestInvariants::heatBalance_staysWithinItsCap()
