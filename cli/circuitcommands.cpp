@@ -76,7 +76,8 @@ Json solutionJson(const Network &network, const Solution &s)
         out["node_kpa"][network.nodes()[i]] = s.pressure_pa[i] / 1e3;
     out["flow_l_min"] = Json::object();
     for (size_t e = 0; e < network.elementCount(); ++e)
-        out["flow_l_min"][network.elementId(static_cast<int>(e))] = s.flow_m3_s[e] * 60000;
+        out["flow_l_min"][network.elementId(static_cast<int>(e))]
+            = s.flow_m3_s[e] * litresPerMinute;
     out["newton_iterations"] = s.newtonSteps;
     out["mass_balance_error_relative"] = s.massErrorRelative;
     out["warnings"] = Json::array();

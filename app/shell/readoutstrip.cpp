@@ -36,11 +36,7 @@ Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment
                 Mark::Proven,
                 QStringLiteral("Forecast"),
                 {} };
-    const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-    if (now.hotIdle.gauge.value_pa < floor_pa)
-        r.mark = Mark::Hold;
-    else if (now.hotIdle.gauge.low_pa < floor_pa)
-        r.mark = Mark::LookAgain;
+    r.mark = markAgainst(now.hotIdle.gauge, build.use.hotIdleFloor_kpa * 1e3);
     if (before)
         r.was = wasText(Figure::pressure(before->hotIdle.gauge.value_pa), r.value);
     return r;
@@ -63,10 +59,7 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
                 Mark::Proven,
                 QStringLiteral("Route"),
                 qs(p.stop) };
-    if (p.ratio() < 1)
-        r.mark = Mark::Hold;
-    else if (value.low_pa < p.need_pa)
-        r.mark = Mark::LookAgain;
+    r.mark = markAgainst(value, p.need_pa);
     if (before)
         r.was = wasText(Figure::pressure(before->hotIdle.weakestPressure.value_pa), r.value);
     return r;

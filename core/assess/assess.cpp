@@ -5,6 +5,13 @@
 
 namespace mildpath {
 
+Mark markAgainst(const LikelyPressure &pressure, double least_pa)
+{
+    if (pressure.value_pa < least_pa)
+        return Mark::Hold;
+    return pressure.low_pa < least_pa ? Mark::LookAgain : Mark::Proven;
+}
+
 int Assessment::holds() const
 {
     return static_cast<int>(std::count_if(findings.begin(), findings.end(),

@@ -23,6 +23,10 @@ struct LikelyPressure
     double low_pa = 0, high_pa = 0;
 };
 
+/// Verdict on a pressure against the least that is asked of it: below it holds the start; a likely
+/// range that reaches below it wants another look.
+Mark markAgainst(const LikelyPressure &pressure, double least_pa);
+
 /// One standing reading as the judgement sees it.
 struct JudgedReading
 {

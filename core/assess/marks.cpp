@@ -115,13 +115,14 @@ private:
         }
         const double floor_pa = m_build.use.hotIdleFloor_kpa * 1e3;
         const LikelyPressure &idle = m_out.hotIdle.gauge;
-        if (idle.value_pa < floor_pa)
+        const Mark mark = markAgainst(idle, floor_pa);
+        if (mark == Mark::Hold)
             add("hot_idle_floor", Mark::Hold, "",
                 "Hot idle " + bar(idle.value_pa) + " at the gauge is below your floor of "
                     + bar(floor_pa),
                 "Closer clearances, thicker or cooler oil, or a larger pump section; not a stiffer "
                 "spring");
-        else if (idle.low_pa < floor_pa)
+        else if (mark == Mark::LookAgain)
             add("hot_idle_floor", Mark::LookAgain, "",
                 "Hot idle may fall to " + bar(idle.low_pa) + ", below your floor of "
                     + bar(floor_pa),

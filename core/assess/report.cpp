@@ -6,8 +6,6 @@
 namespace mildpath {
 namespace {
 
-constexpr double litresPerMinute = 60000;
-
 /// Numbers in files keep the digits they deserve, not the digits a double has.
 double rounded(double value, int decimals)
 {

@@ -73,7 +73,7 @@ ReadingUse readingUse(double angle_deg)
         return ReadingUse::Clearance;
     if (a >= 60)
         return ReadingUse::Form;
-    return a >= 30 ? ReadingUse::Shape : ReadingUse::Never;
+    return a >= neverWithin_deg ? ReadingUse::Shape : ReadingUse::Never;
 }
 
 Result<BoreForm> boreForm(std::span<const PositionReading> readings, double minAngle_deg)

@@ -68,6 +68,9 @@ enum class ReadingUse {
     Never, ///< within 30° of the parting line
 };
 
+/// Nobody gauges nearer the parting line than this (degrees).
+inline constexpr double neverWithin_deg = 30;
+
 /// Source: shell geometry (eccentric wall), own derivation; the thresholds are common practice.
 ReadingUse readingUse(double angle_deg);
 

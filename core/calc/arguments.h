@@ -39,8 +39,6 @@ private:
     Json m_values;
 };
 
-inline constexpr double litresPerMinute = 60000; // per m3/s
-
 /// Registered in catalogue.cpp.
 extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCalculator;
 extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator, stripGaugeCalculator,

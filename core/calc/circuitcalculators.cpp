@@ -309,11 +309,7 @@ struct Valve
 {
     double crack_pa, full_pa, fullArea_m2, discharge;
 
-    double opening(double dp_pa) const
-    {
-        return valveSeatLeak
-            + (1 - valveSeatLeak) * valveOpening((dp_pa - crack_pa) / (full_pa - crack_pa)).value;
-    }
+    double opening(double dp_pa) const { return valveOpenShare(dp_pa, crack_pa, full_pa).value; }
     double flow_m3_s(double dp_pa, const OilState &oil) const
     {
         const HoleCoefficients k

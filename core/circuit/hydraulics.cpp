@@ -186,6 +186,14 @@ ValueSlope valveOpening(double t)
     return { w * (lower.value - upper.value), lower.slope - upper.slope };
 }
 
+ValueSlope valveOpenShare(double dp_pa, double crack_pa, double full_pa)
+{
+    const double range_pa = full_pa - crack_pa;
+    const ValueSlope r = valveOpening((dp_pa - crack_pa) / range_pa);
+    return { valveSeatLeak + (1 - valveSeatLeak) * r.value,
+             (1 - valveSeatLeak) * r.slope / range_pa };
+}
+
 double crankColumn_pa(double density_kg_m3, double speed_rad_s, double rIn_m, double rOut_m)
 {
     return density_kg_m3 * speed_rad_s * speed_rad_s * (rOut_m * rOut_m - rIn_m * rIn_m) / 2;

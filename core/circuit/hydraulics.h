@@ -119,6 +119,9 @@ ValueSlope valveOpening(double t);
 /// the equations regular.
 inline constexpr double valveSeatLeak = 1e-6;
 
+/// Open share of a relief or bypass valve by the pressure across it, seat leak included.
+ValueSlope valveOpenShare(double dp_pa, double crack_pa, double full_pa);
+
 /// Pressure of the oil column in a crank drilling (Pa): ρ ω² (r_out² − r_in²)/2. Textbook.
 double crankColumn_pa(double density_kg_m3, double speed_rad_s, double rIn_m, double rOut_m);
 

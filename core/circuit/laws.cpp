@@ -98,22 +98,21 @@ public:
     explicit ReliefLaw(const ElementValues &v)
         : HoleLaw(2 * std::sqrt(v("full_area_mm2") * 1e-6 / pi), 0, v("cd", 0.7))
         , m_crack_pa(v("crack_kpa") * 1e3)
-        , m_range_pa(v("full_kpa") * 1e3 - m_crack_pa)
+        , m_full_pa(v("full_kpa") * 1e3)
         , m_stuck(v("stuck_open_fraction", -1))
     {
     }
     FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
     {
         // A jammed plunger neither shuts nor opens further.
-        const ValueSlope r = m_stuck >= 0 ? ValueSlope { m_stuck, 0 }
-                                          : valveOpening((dp_pa - m_crack_pa) / m_range_pa);
-        return opened(HoleLaw::flow(dp_pa, p, lagged, memory),
-                      valveSeatLeak + (1 - valveSeatLeak) * r.value,
-                      (1 - valveSeatLeak) * r.slope / m_range_pa);
+        const ValueSlope open = m_stuck >= 0
+            ? ValueSlope { valveSeatLeak + (1 - valveSeatLeak) * m_stuck, 0 }
+            : valveOpenShare(dp_pa, m_crack_pa, m_full_pa);
+        return opened(HoleLaw::flow(dp_pa, p, lagged, memory), open.value, open.slope);
     }
 
 private:
-    double m_crack_pa, m_range_pa, m_stuck;
+    double m_crack_pa, m_full_pa, m_stuck;
 };
 
 /// Annulus and filter medium: flow in proportion to pressure and to 1/μ.

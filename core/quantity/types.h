@@ -50,6 +50,9 @@ inline constexpr AbsolutePressure absolute(GaugePressure p)
     return { p.value_pa + atmosphere_pa };
 }
 
+/// Litres a minute per m³/s.
+inline constexpr double litresPerMinute = 60000;
+
 /// A value and its slope by the one variable it was asked at.
 struct ValueSlope
 {

@@ -85,6 +85,7 @@ private Q_SLOTS:
     void routePanel_offersEntranceDimensionsOnly();
     void routeMap_coversEveryStopWithAClick();
     void forecastPanel_followsTheUse();
+    void stripAndPanel_agreeOnEveryVerdict();
     void forecastPanel_saysWhenTheReliefStaysShut();
     void forecastShares_areSpoken();
     void messageBar_asksAndCloses();
@@ -343,6 +344,26 @@ void TestBenches::forecastPanel_followsTheUse()
         m_open->assessment().findings.begin(), m_open->assessment().findings.end(),
         [](const Finding &f) { return f.id == "hot_idle_floor" && f.mark == Mark::Hold; }));
     QVERIFY(!fieldOf(content, "use.hot_oil_c")->store(900));
+}
+
+void TestBenches::stripAndPanel_agreeOnEveryVerdict()
+{
+    ForecastBench bench(*m_open, nullptr);
+    QSet<Mark> seen;
+    for (const double floor_kpa : { 50.0, 130.0, 160.0 }) {
+        Build build = demoBuild();
+        build.use.hotIdleFloor_kpa = floor_kpa;
+        m_open->open(build, {});
+        const auto readouts = readoutsOf(build, m_open->assessment(), nullptr);
+        std::vector<Mark> panel;
+        for (const PanelItem &item : bench.panel())
+            if (const auto *verdict = std::get_if<PanelVerdict>(&item))
+                panel.push_back(verdict->mark);
+        QCOMPARE(panel[0], readouts[0].mark); // gauge
+        QCOMPARE(panel[1], readouts[1].mark); // weakest stop
+        seen.insert(readouts[1].mark);
+    }
+    QCOMPARE(seen.size(), 3); // proven, look again and hold all came up
 }
 
 void TestBenches::forecastPanel_saysWhenTheReliefStaysShut()

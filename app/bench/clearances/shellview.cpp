@@ -2,6 +2,7 @@
 #include "bench/clearances/shellview.h"
 
 #include "assess/rules.h"
+#include "bearing/clearance.h"
 #include "paint/text.h"
 
 #include <QCoreApplication>
@@ -12,8 +13,6 @@
 
 namespace mildpath {
 namespace {
-
-constexpr double neverWithin_deg = 30;
 
 QPainterPath ringPiece(QPointF centre, double outer, double inner, double from_deg, double span_deg)
 {

@@ -151,15 +151,13 @@ PanelContent ForecastBench::panel() const
         const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
         const LikelyPressure &idle = a.hotIdle.gauge;
         out.push_back(
-            PanelVerdict { idle.value_pa < floor_pa     ? Mark::Hold
-                               : idle.low_pa < floor_pa ? Mark::LookAgain
-                                                        : Mark::Proven,
+            PanelVerdict { markAgainst(idle, floor_pa),
                            tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
                            tr("floor you set: %1").arg(Figure::pressure(floor_pa).text()) });
         if (a.hotIdle.weakest >= 0) {
             const PointPressure &p = a.hotIdle.points[static_cast<size_t>(a.hotIdle.weakest)];
             out.push_back(PanelVerdict {
-                p.ratio() < 1 ? Mark::Hold : Mark::Proven,
+                markAgainst(a.hotIdle.weakestPressure, p.need_pa),
                 tr("%1 gets %2").arg(qs(p.name), Figure::pressure(p.pressure_pa).text()),
                 tr("%1 × its need of %2")
                     .arg(qs(formatNumber(p.ratio(), 1)), Figure::pressure(p.need_pa).number) });

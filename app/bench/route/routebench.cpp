@@ -335,7 +335,7 @@ void RouteBench::stopWorking(const Stop &stop, PanelContent &out) const
                                        n(e->value("width_mm"), 0), n(e->value("ecc", 0.6), 1),
                                        n(m_speed->value(), 0)) });
     out.push_back(PanelText { tr("Q = %1 l/min at %2 bar")
-                                  .arg(n(m_result->elementFlow_m3_s.at(e->id) * 60000, 3),
+                                  .arg(n(m_result->elementFlow_m3_s.at(e->id) * litresPerMinute, 3),
                                        n(m_result->nodePressure_pa.at(e->from) / 1e5, 2)) });
     out.push_back(PanelText { tr("Source: %1").arg(qs(calculator->source)), Tone::Muted });
 }

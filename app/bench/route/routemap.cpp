@@ -73,7 +73,7 @@ QString RouteMap::figureOf(const RoutePoint &point) const
         for (const RouteLine &line : m_layout.lines)
             if (line.outlet && line.path.back() == point.at) {
                 const double q = m_result->elementFlow_m3_s.at(line.element);
-                return q < 0.01 / 60000 ? tr("shut") : Figure::flow(q).number;
+                return q < 0.01 / litresPerMinute ? tr("shut") : Figure::flow(q).number;
             }
         return {};
     }
