@@ -75,4 +75,12 @@ DiametralClearance clearanceAtOneTemperature(DiametralClearance cold, double jou
                  * (t.value - 20) };
 }
 
+double endFloatChange_m(double thrustWidth_m, double housingExpansion_per_k, Celsius housing,
+                        double journalExpansion_per_k, Celsius journal)
+{
+    return thrustWidth_m
+        * (journalExpansion_per_k * (journal.value - 20)
+           - housingExpansion_per_k * (housing.value - 20));
+}
+
 } // namespace mildpath

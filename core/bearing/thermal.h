@@ -63,6 +63,13 @@ struct ThermalClearance
 /// Source: standard linear-expansion result; docs/theory/clearance.md.
 ThermalClearance thermalClearance(const ThermalBearing &bearing);
 
+/// What heat adds to the crank's end float (m); negative: it closes.
+///   change = w (a_j (Tj − 20) − a_h (Th − 20))
+/// @param thrustWidth_m  between the thrust faces of the housing
+/// Source: standard linear-expansion result.
+double endFloatChange_m(double thrustWidth_m, double housingExpansion_per_k, Celsius housing,
+                        double journalExpansion_per_k, Celsius journal);
+
 /// When block and crank stand at one temperature.
 struct ColdLock
 {

@@ -42,7 +42,10 @@ private:
 /// Registered in catalogue.cpp.
 extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCalculator;
 extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator, stripGaugeCalculator,
-    thermalClearanceCalculator, coldLockCalculator;
+    thermalClearanceCalculator, endFloatCalculator, coldLockCalculator;
+extern const Calculator grooveFlowCalculator, holeFlowCalculator, feedOverlapCalculator;
+extern const Calculator reliefSettingCalculator, oRingSqueezeCalculator, compressionSetCalculator,
+    pickupGapCalculator;
 extern const Calculator pipeDropCalculator, orificeFlowCalculator, annulusLeakCalculator,
     bearingLeakCalculator, pumpDeliveryCalculator, reliefFlowCalculator, filterDropCalculator,
     crankHeadCalculator;

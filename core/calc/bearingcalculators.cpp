@@ -3,44 +3,18 @@
 
 #include "bearing/clearance.h"
 #include "bearing/thermal.h"
+#include "calc/inputs.h"
 
 #include <array>
 
 namespace mildpath {
 namespace {
 
-constexpr CalcInput length(std::string_view key, std::string_view meaning)
-{
-    return {
-        .key = key, .meaning = meaning, .unit = "mm", .least = 0, .most = 10000, .aboveLeast = true
-    };
-}
-
 constexpr CalcInput optionalUncertainty(std::string_view key, std::string_view meaning)
 {
     return {
         .key = key, .meaning = meaning, .unit = "µm", .required = false, .fallback = 0, .least = 0
     };
-}
-
-constexpr CalcInput temperature(std::string_view key, std::string_view meaning)
-{
-    return { .key = key, .meaning = meaning, .unit = "°C", .least = -80, .most = 350 };
-}
-
-constexpr CalcInput expansion(std::string_view key, std::string_view meaning)
-{
-    return {
-        .key = key, .meaning = meaning, .unit = "1/K", .least = 0, .most = 60e-6, .aboveLeast = true
-    };
-}
-
-/// The same key, left out at will; without a fallback its absence has a meaning of its own.
-constexpr CalcInput optional(CalcInput in, std::optional<double> fallback = std::nullopt)
-{
-    in.required = false;
-    in.fallback = fallback;
-    return in;
 }
 
 constexpr std::array diameterInputs {
@@ -344,7 +318,40 @@ Result<Json> runColdLock(const CalcArguments &in)
     return out;
 }
 
+constexpr std::array endFloatInputs {
+    positive("end_float_um", "end float at 20 °C", "µm"),
+    length("thrust_width_mm", "width between the thrust faces"),
+    expansion("housing_alpha_per_k", "expansion of the housing"),
+    temperature("housing_temp_c", "temperature of the housing"),
+    expansion("journal_alpha_per_k", "expansion of the crank"),
+    temperature("journal_temp_c", "temperature of the crank"),
+};
+constexpr std::array endFloatOutputs {
+    CalcOutput { "hot_end_float_um", "end float at temperature", "µm" },
+    CalcOutput { "change_um", "what heat made of it", "µm" },
+};
+
+Result<Json> runEndFloat(const CalcArguments &in)
+{
+    const double change = endFloatChange_m(
+        in.mm("thrust_width_mm"), in.number("housing_alpha_per_k"), { in.number("housing_temp_c") },
+        in.number("journal_alpha_per_k"), { in.number("journal_temp_c") });
+    return Json { { "hot_end_float_um", in.number("end_float_um") + change * 1e6 },
+                  { "change_um", change * 1e6 } };
+}
+
 } // namespace
+
+const Calculator endFloatCalculator {
+    "end-float",
+    "End float at temperature",
+    "In an alloy block the end float shrinks while the radial clearance grows",
+    "hot = float + w (αj (Tj − 20) − αh (Th − 20))",
+    "standard linear-expansion result",
+    endFloatInputs,
+    endFloatOutputs,
+    runEndFloat
+};
 
 const Calculator clearanceFromDiametersCalculator {
     "clearance-from-diameters",

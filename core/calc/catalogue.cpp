@@ -9,7 +9,7 @@ namespace mildpath {
 namespace {
 
 // A new calculator is one definition in its topic's file and one line here.
-const std::array<const Calculator *, 16> all {
+const std::array<const Calculator *, 24> all {
     &viscosityAtCalculator,
     &viscosityIndexCalculator,
     &gradeCalculator,
@@ -17,7 +17,11 @@ const std::array<const Calculator *, 16> all {
     &boreFormCalculator,
     &stripGaugeCalculator,
     &thermalClearanceCalculator,
+    &endFloatCalculator,
     &coldLockCalculator,
+    &grooveFlowCalculator,
+    &holeFlowCalculator,
+    &feedOverlapCalculator,
     &pipeDropCalculator,
     &orificeFlowCalculator,
     &annulusLeakCalculator,
@@ -25,7 +29,11 @@ const std::array<const Calculator *, 16> all {
     &crankHeadCalculator,
     &pumpDeliveryCalculator,
     &reliefFlowCalculator,
+    &reliefSettingCalculator,
     &filterDropCalculator,
+    &oRingSqueezeCalculator,
+    &compressionSetCalculator,
+    &pickupGapCalculator,
 };
 
 std::string_view kindName(CalcKind kind)

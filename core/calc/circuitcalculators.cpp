@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "calc/arguments.h"
 
+#include "calc/inputs.h"
 #include "circuit/hydraulics.h"
 #include "pump/delivery.h"
 
@@ -11,24 +12,6 @@
 
 namespace mildpath {
 namespace {
-
-constexpr CalcInput positive(std::string_view key, std::string_view meaning, std::string_view unit)
-{
-    return { .key = key, .meaning = meaning, .unit = unit, .least = 0, .aboveLeast = true };
-}
-
-constexpr CalcInput notNegative(std::string_view key, std::string_view meaning,
-                                std::string_view unit)
-{
-    return { .key = key, .meaning = meaning, .unit = unit, .least = 0 };
-}
-
-constexpr CalcInput withDefault(CalcInput in, double fallback)
-{
-    in.required = false;
-    in.fallback = fallback;
-    return in;
-}
 
 constexpr CalcInput discharge(std::string_view key, double fallback)
 {
@@ -65,8 +48,8 @@ OilState oilOf(const CalcArguments &in)
 const std::array pipeInputs {
     positive("d_mm", "bore", "mm"),
     notNegative("l_mm", "length", "mm"),
-    withDefault(notNegative("rough_um", "wall roughness", "µm"), 10),
-    withDefault(notNegative("k", "loss coefficient of entry, exit, bends", ""), 0),
+    optional(notNegative("rough_um", "wall roughness", "µm"), 10),
+    optional(notNegative("k", "loss coefficient of entry, exit, bends", ""), 0),
     CalcInput { .key = "flow_l_min", .meaning = "flow, either sign", .unit = "l/min" },
     density,
     viscosity,
@@ -96,7 +79,7 @@ Result<Json> pipeDrop(const CalcArguments &in)
 
 const std::array orificeInputs {
     positive("d_mm", "hole", "mm"),
-    withDefault(notNegative("l_mm", "length of the hole", "mm"), 0),
+    optional(notNegative("l_mm", "length of the hole", "mm"), 0),
     discharge("cd", 0.7),
     anyDrop,
     density,
@@ -146,7 +129,7 @@ Result<Json> annulusLeak(const CalcArguments &in)
 const std::array bearingInputs {
     positive("d_mm", "journal diameter", "mm"),
     positive("width_mm", "bearing width", "mm"),
-    withDefault(notNegative("groove_width_mm", "oil groove width", "mm"), 0),
+    optional(notNegative("groove_width_mm", "oil groove width", "mm"), 0),
     CalcInput { .key = "groove_deg",
                 .meaning = "oil groove extent; 0: a single hole",
                 .unit = "°",
@@ -154,12 +137,12 @@ const std::array bearingInputs {
                 .fallback = 360,
                 .least = 0,
                 .most = 360 },
-    withDefault(positive("hole_mm", "feed hole where there is no groove", "mm"), 5),
+    optional(positive("hole_mm", "feed hole where there is no groove", "mm"), 5),
     notNegative("clearance_um", "diametral clearance, hot", "µm"),
     eccentricity(0.6),
     anyDrop,
     viscosity,
-    withDefault(notNegative("rpm", "journal speed", "rev/min"), 0),
+    optional(notNegative("rpm", "journal speed", "rev/min"), 0),
     CalcInput { .key = "speed_flow",
                 .meaning = "share of the flow carried out by rotation",
                 .unit = "",
@@ -229,7 +212,7 @@ Result<Json> crankHead(const CalcArguments &in)
 const std::array pumpInputs {
     positive("displacement_m3", "displacement per pump turn", "m³"),
     notNegative("rpm", "crankshaft speed", "rev/min"),
-    withDefault(positive("drive_ratio", "pump speed against the crankshaft's", ""), 1),
+    optional(positive("drive_ratio", "pump speed against the crankshaft's", ""), 1),
     positive("rotor_length_mm", "rotor length", "mm"),
     notNegative("tip_clearance_um", "rotor tip clearance", "µm"),
     notNegative("end_clearance_um", "rotor end clearance, total", "µm"),
@@ -240,11 +223,11 @@ const std::array pumpInputs {
     positive("body_path_length_mm", "leak path round the body, length", "mm"),
     notNegative("dp_kpa", "pressure across the pump", "kPa"),
     viscosity,
-    withDefault(density, 850),
-    withDefault(notNegative("inlet_port_mm2", "inlet port area; 0: no limit", "mm²"), 0),
+    optional(density, 850),
+    optional(notNegative("inlet_port_mm2", "inlet port area; 0: no limit", "mm²"), 0),
     discharge("inlet_port_cd", 0.6),
-    withDefault(positive("inlet_abs_kpa", "inlet pressure, absolute", "kPa"), 101.325),
-    withDefault(
+    optional(positive("inlet_abs_kpa", "inlet pressure, absolute", "kPa"), 101.325),
+    optional(
         notNegative("release_pressure_abs_kpa", "absolute pressure at which air comes out", "kPa"),
         30),
 };
