@@ -113,7 +113,7 @@ int runForecast(const Options &options)
         build->oil = { *grade, oil->oil, Json::object() };
     }
     Assessment a;
-    a.clearances = judgeClearances(*build);
+    a.sizes = judgeSizes(*build);
     const auto lines = forecastLines(*build, a, oil_c, rpm);
     if (!lines) {
         const bool input = lines.error().place == "rpm" || lines.error().place == "oil_temp_c";

@@ -27,11 +27,26 @@ int Assessment::notDone() const
     return count;
 }
 
-const BearingClearance *Assessment::clearance(std::string_view stop) const
+const GaugedSize *Assessment::size(std::string_view stop) const
 {
-    const auto it = std::find_if(clearances.begin(), clearances.end(),
-                                 [&](const BearingClearance &c) { return c.stop == stop; });
-    return it == clearances.end() ? nullptr : &*it;
+    const auto it = std::find_if(sizes.begin(), sizes.end(),
+                                 [&](const GaugedSize &s) { return s.stop == stop; });
+    return it == sizes.end() ? nullptr : &*it;
+}
+
+const GaugedSize *Assessment::size(std::string_view stop, std::string_view family, int item) const
+{
+    const auto it = std::find_if(sizes.begin(), sizes.end(), [&](const GaugedSize &s) {
+        return s.stop == stop && s.family == family && s.item == item;
+    });
+    return it == sizes.end() ? nullptr : &*it;
+}
+
+const FamilySummary *Assessment::family(std::string_view id) const
+{
+    const auto it = std::find_if(families.begin(), families.end(),
+                                 [&](const FamilySummary &f) { return f.family == id; });
+    return it == families.end() ? nullptr : &*it;
 }
 
 const StopMarks *Assessment::marksOf(std::string_view stop) const
@@ -44,7 +59,10 @@ const StopMarks *Assessment::marksOf(std::string_view stop) const
 Assessment assess(const Build &build)
 {
     Assessment out;
-    out.clearances = judgeClearances(build);
+    out.sizes = judgeSizes(build);
+    out.families = summarise(out.sizes);
+    out.feedHoles = judgeFeedHoles(build);
+    out.fits = judgeFits(build);
     fillForecast(build, out);
     fillMarks(build, out);
     return out;

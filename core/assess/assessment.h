@@ -3,8 +3,10 @@
 
 #include "assess/rules.h"
 #include "bearing/clearance.h"
+#include "bearing/shells.h"
 #include "build/document.h"
 #include "circuit/network.h"
+#include "pump/relief.h"
 #include "quantity/rounding.h"
 
 #include <map>
@@ -26,40 +28,95 @@ struct LikelyPressure
 /// Verdict on a pressure against the least that is asked of it: below it holds the start; a likely
 /// range that reaches below it wants another look.
 Mark markAgainst(const LikelyPressure &pressure, double least_pa);
+/// The worse of two: holds, then look again, then not done.
+Mark worse(Mark a, Mark b);
 
 /// One standing reading as the judgement sees it.
 struct JudgedReading
 {
     std::string id;
+    std::string method;
     int station;
     double angle_deg;
     double read_um; ///< as read
     double at20_um; ///< normalised to 20 °C
-    double u_um; ///< standard
+    double u_um; ///< standard, repeats included
     ReadingUse use;
     bool pastLimit; ///< by itself, whatever the mean says
     bool unlikely; ///< kept, but worth a second look
 };
 
-/// A gauged bearing: readings → clearance → verdict.
-struct BearingClearance
+/// What one method says of a size.
+struct MethodResult
+{
+    std::string method;
+    int readings = 0; ///< that count
+    Measured value_um { 0, 0 };
+    double low_um = 0, high_um = 0; ///< about 95 %; the band itself for a feel
+    double taper_um = 0;
+};
+
+/// A size that is measured: readings → value → verdict.
+struct GaugedSize
 {
     std::string stop;
-    std::string element; ///< of type bearing
-    std::string kind;
+    std::string family;
+    int item = 1;
+    std::string name; ///< "Main 4", "Cam 2"
+    std::string element; ///< of the circuit; empty without one
     std::vector<JudgedReading> readings;
-    std::optional<BoreForm> form; ///< of the counted readings at 20 °C; absent without any
+    std::vector<MethodResult> methods; ///< the deciding one first
+    std::optional<BoreForm> form; ///< of the deciding method's counted readings at 20 °C
     bool measured = false; ///< false: middle of the limits, assumed
-    Measured cold_um { 0, 0 }; ///< diametral at 20 °C
+    bool known = true; ///< false: neither measured nor limited, there is no value
+    Measured cold_um { 0, 0 }; ///< at 20 °C; diametral where it is a clearance
+    double circuit_um = 0; ///< what the circuit takes: lobes that differ count by their cube
     double running_um = 0; ///< at hot oil
     double coldestStart_um = 0; ///< block and crank at the coldest start
     double runningAt(double oil_c) const; ///< µm, settled at this oil temperature
     double thermalRate_um_per_k = 0; ///< of the oil, housing 2 K below
     double thermalOffset_um = 0;
+    double rule_um = 0; ///< a thousandth of the journal (common practice); 0 without one
     std::optional<Limits> limits;
     Mark mark = Mark::NotDone;
     std::string verdict; ///< one line
     std::string next; ///< what to do
+    std::string disagreement; ///< between methods; empty: none
+    std::string method() const { return methods.empty() ? "" : methods.front().method; }
+};
+
+/// A family in one line.
+struct FamilySummary
+{
+    std::string family;
+    int items = 0, measured = 0;
+    int readings = 0; ///< that count for the deciding methods
+    double mean_um = 0, least_um = 0, most_um = 0; ///< of the measured items
+    double taper_um = 0, outOfRound_um = 0; ///< the worst
+    double expanded_um = 0; ///< U, k = 2, the largest
+    Mark mark = Mark::NotDone; ///< the worst
+    std::string verdict;
+    std::string weakestMethod; ///< of the deciding ones
+};
+
+/// How a main's feed hole meets the drilling in the block.
+struct FeedHole
+{
+    std::string stop;
+    double openArea_mm2 = 0;
+    double openShare = 1; ///< of the smaller hole
+    double ofDrilling = 1; ///< of the feed drilling of the circuit
+    Mark mark = Mark::NotDone;
+    std::string verdict, next;
+};
+
+/// A part of the pump's or pickup's fit that is judged by itself.
+struct FitVerdict
+{
+    std::string id; ///< "relief_spring", "oring", "pickup_gap", "scoring"
+    std::string stop;
+    Mark mark = Mark::NotDone;
+    std::string title, detail, next;
 };
 
 /// A share of what the pump sweeps.
@@ -150,14 +207,17 @@ struct ForecastLine
 /// Everything that can be said about a document. Immutable.
 struct Assessment
 {
-    std::vector<BearingClearance> clearances; ///< gauged stops in oil order
+    std::vector<GaugedSize> sizes; ///< family by family, in oil order
+    std::vector<FamilySummary> families; ///< those the engine has
+    std::vector<FeedHole> feedHoles; ///< mains whose holes were measured
+    std::vector<FitVerdict> fits; ///< pump, relief and pickup
     std::vector<StopMarks> marks; ///< all stops in oil order
     std::vector<ForecastLine> forecast; ///< 40 °C, hot oil, hot oil + 30 K
     OperatingResult hotIdle;
     OperatingResult highSpeed;
     std::vector<OtherOil> otherOils;
     std::vector<Lever> levers;
-    int coldest = -1; ///< index into clearances: the least at the coldest start
+    int coldest = -1; ///< index into sizes: the shelled bearing least open at the coldest start
     std::vector<Finding> findings; ///< holds first
     std::optional<Error>
         unsolved; ///< the circuit has no solution: nothing of the forecast is filled
@@ -165,7 +225,10 @@ struct Assessment
     int holds() const;
     /// Marks (size, clean, flow of every stop) nobody has done anything for yet.
     int notDone() const;
-    const BearingClearance *clearance(std::string_view stop) const;
+    /// The first of a stop: its clearance, where it has one.
+    const GaugedSize *size(std::string_view stop) const;
+    const GaugedSize *size(std::string_view stop, std::string_view family, int item) const;
+    const FamilySummary *family(std::string_view id) const;
     const StopMarks *marksOf(std::string_view stop) const;
 };
 
@@ -174,8 +237,8 @@ class OperatingModel
 {
 public:
     /// Errors: as Network::compile.
-    static Result<OperatingModel>
-    make(const Build &build, const std::vector<BearingClearance> &clearances, double oil_c);
+    static Result<OperatingModel> make(const Build &build, const std::vector<GaugedSize> &sizes,
+                                       double oil_c);
 
     /// How much of an OperatingResult is wanted; each step costs about as much as a solve.
     enum class Detail {
@@ -210,7 +273,7 @@ private:
     LikelyPressure likely(const Solution &solution, const OperatingPoint &point, int node,
                           double value_pa) const;
     void share(const Solution &solution, OperatingResult &out) const;
-    void findUncertain(const Build &build, const std::vector<BearingClearance> &clearances);
+    void findUncertain(const std::vector<GaugedSize> &sizes);
     void findWatched(const Build &build);
 
     Circuit m_circuit;
@@ -225,13 +288,93 @@ private:
     std::vector<int> m_groupOf; ///< element → index into oilGroups(), −1
 };
 
-/// Readings → clearances of all gauged stops, in oil order.
-std::vector<BearingClearance> judgeClearances(const Build &build);
+/// Readings → sizes of everything that is measured, in the order of sizeItems().
+std::vector<GaugedSize> judgeSizes(const Build &build);
+std::vector<FamilySummary> summarise(const std::vector<GaugedSize> &sizes);
+std::vector<FeedHole> judgeFeedHoles(const Build &build);
+std::vector<FitVerdict> judgeFits(const Build &build);
+
+/// The document's circuit at one oil temperature: running clearances, what the feed holes leave
+/// open, grooves, bevels, the relief's setting from its spring.
+Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes, double oil_c);
+
+/// The relief's setting from spring and plunger; absent until they are measured.
+std::optional<Result<ReliefSetting>> springSetting(const Stop &relief);
+
+/// The build with another relief spring, or with a longer pump section.
+Build withStifferSpring(const Build &build, double by_kpa);
+Build withLongerRotors(const Build &build, double factor);
+
+/// Share of a turn during which the crank drillings of a main see oil, by its groove and holes;
+/// absent where none of that was entered.
+std::optional<double> feedShareOfTurn(const Build &build, const Stop &main);
+
+/// A point of the dressing plan.
+struct DressingPoint
+{
+    double end_um; ///< end clearance
+    double gauge_pa; ///< hot idle
+    double weakest_pa;
+};
+struct DressingPlan
+{
+    DressingPoint now;
+    std::vector<DressingPoint> points; ///< from now down to where rotors bind
+    DressingPoint stop; ///< dress to here: the limit, or where more buys nothing
+    std::string why;
+    double score_um = 0; ///< deepest in the body face
+    double scoreLeft_um = 0; ///< that stays when one stops there
+    double take_um() const { return now.end_um - stop.end_um; }
+};
+/// Errors: as Network::solve; `pump` without one.
+Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessment);
+
+/// "As it is, dressed, new rotors, longer rotors, stiffer spring": hot idle at the gauge.
+struct PumpOption
+{
+    std::string name;
+    double gauge_pa;
+    double power_w; ///< at the higher speed, p × theoretical flow / 0.85
+    std::string remark;
+};
+std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assessment);
+
+/// Shells for a family: what is there to choose from and what is best.
+struct ShellPlan
+{
+    std::vector<ShellClass> classes;
+    std::vector<std::string> stops; ///< in order; as `spaces`
+    std::vector<JournalSpace> spaces;
+    std::vector<std::string> from; ///< how each space is known
+    ShellSelection best;
+    std::vector<RegrindStep> regrind; ///< of the journal furthest outside; empty when all fit
+    std::string regrindFor;
+    OperatingResult hotIdle; ///< with these shells
+};
+/// Errors: `shells` without classes, `limits`, `journals` naming a bearing of which nothing is
+/// known; as selectShells().
+Result<ShellPlan> shellPlan(const Build &build, const Assessment &assessment,
+                            const std::string &family);
+
+/// How parts weigh against each other.
+struct WeightSpread
+{
+    std::string part;
+    std::map<int, double> grams; ///< standing, by item
+    double spread_g = 0;
+    std::optional<double> tolerance_g;
+    Mark mark = Mark::NotDone;
+    std::string verdict;
+};
+std::vector<WeightSpread> judgeWeights(const Build &build);
 
 /// The clearance verdict if a bearing stood at this cold clearance: for "if it were at target".
 /// @return gauge and points at hot idle. Errors: as Network::solve.
 Result<OperatingResult> hotIdleIf(const Build &build, const Assessment &assessment,
                                   std::string_view stop, double cold_um);
+/// Hot idle with other cold values of some sizes (index into assessment.sizes → µm).
+Result<OperatingResult> hotIdleWith(const Build &build, const Assessment &assessment,
+                                    const std::map<size_t, double> &cold_um);
 
 /// Any speed and oil temperature, for the sliders.
 Result<OperatingResult> assessAt(const Build &build, const Assessment &assessment, double rpm,

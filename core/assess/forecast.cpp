@@ -100,7 +100,7 @@ std::optional<double> hotIdleChange(const Build &changed, const Assessment &now,
                                     const OperatingModel &idling, double oil_c)
 {
     // A lever changes circuit or oil, never the readings: the clearances stay as judged.
-    auto model = OperatingModel::make(changed, now.clearances, oil_c);
+    auto model = OperatingModel::make(changed, now.sizes, oil_c);
     if (!model)
         return std::nullopt;
     model->startFrom(idling);
@@ -115,10 +115,10 @@ std::optional<double> clearanceChange(const Build &build, const Assessment &now,
                                       const OperatingModel &idling, const std::string &kind,
                                       double by_um)
 {
-    std::vector<BearingClearance> moved = now.clearances;
+    std::vector<GaugedSize> moved = now.sizes;
     bool any = false;
-    for (BearingClearance &b : moved)
-        if (b.kind == kind) {
+    for (GaugedSize &b : moved)
+        if (b.family == kind) {
             b.thermalOffset_um += by_um;
             any = true;
         }
@@ -151,19 +151,7 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
         if (change)
             out.levers.push_back({ name, *change, std::abs(*change) < 50 ? remark : "" });
     };
-    const auto scaled = [&](const auto &edit) {
-        Build changed = build;
-        for (Element &e : changed.circuit.elements)
-            edit(e);
-        return changed;
-    };
-    add("pump end clearance −25 µm",
-        hotIdleChange(scaled([](Element &e) {
-                          if (e.type == "pump")
-                              e.values["end_clearance_um"]
-                                  = std::max(10.0, e.value("end_clearance_um") - 25);
-                      }),
-                      out, idling, oil_c),
+    add("pump end clearance −25 µm", clearanceChange(build, out, idling, "pump_end", -25),
         "the tips govern the slip");
     add("all mains −10 µm", clearanceChange(build, out, idling, "main", -10));
     add("big-ends −10 µm", clearanceChange(build, out, idling, "big_end", -10));
@@ -173,25 +161,12 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
         add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, idling, oil_c));
     }
     add("oil 10 K cooler", hotIdleChange(build, out, idling, oil_c - 10));
-    add("pump section +25 %",
-        hotIdleChange(scaled([](Element &e) {
-                          if (e.type == "pump")
-                              for (const char *key : { "displacement_m3", "rotor_length_mm" })
-                                  e.values[key] *= 1.25;
-                      }),
-                      out, idling, oil_c));
-    const Element *relief = nullptr;
-    for (const Stop &stop : build.engine.stops)
-        if (stop.kind == "relief" && !stop.elements.empty())
-            relief = build.circuit.find(stop.elements.front());
-    if (relief)
+    add("pump section +25 %", hotIdleChange(withLongerRotors(build, 1.25), out, idling, oil_c));
+    if (std::any_of(build.engine.stops.begin(), build.engine.stops.end(), [](const Stop &stop) {
+            return stop.kind == "relief" && !stop.elements.empty();
+        }))
         add("relief spring +1 bar",
-            hotIdleChange(scaled([&](Element &e) {
-                              if (e.id == relief->id)
-                                  for (const char *key : { "crack_kpa", "full_kpa" })
-                                      e.values[key] += 100;
-                          }),
-                          out, idling, oil_c),
+            hotIdleChange(withStifferSpring(build, 100), out, idling, oil_c),
             "nothing: still shut");
 }
 
@@ -212,7 +187,7 @@ Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assess
 {
     std::vector<ForecastLine> out;
     for (const double t : oil_c) {
-        auto model = OperatingModel::make(build, assessment.clearances, t);
+        auto model = OperatingModel::make(build, assessment.sizes, t);
         if (!model)
             return tl::unexpected(model.error());
         auto line = lineAt(*model, t, rpm);
@@ -226,23 +201,31 @@ Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assess
 Result<OperatingResult> assessAt(const Build &build, const Assessment &assessment, double rpm,
                                  double oil_c)
 {
-    auto model = OperatingModel::make(build, assessment.clearances, oil_c);
+    auto model = OperatingModel::make(build, assessment.sizes, oil_c);
     if (!model)
         return tl::unexpected(model.error());
     return model->at(rpm);
 }
 
-Result<OperatingResult> hotIdleIf(const Build &build, const Assessment &assessment,
-                                  std::string_view stop, double cold_um)
+Result<OperatingResult> hotIdleWith(const Build &build, const Assessment &assessment,
+                                    const std::map<size_t, double> &cold_um)
 {
-    std::vector<BearingClearance> changed = assessment.clearances;
-    for (BearingClearance &b : changed)
-        if (b.stop == stop)
-            b.thermalOffset_um += cold_um - b.cold_um.value;
+    std::vector<GaugedSize> changed = assessment.sizes;
+    for (const auto &[index, um] : cold_um)
+        changed[index].thermalOffset_um += um - changed[index].circuit_um;
     auto model = OperatingModel::make(build, changed, build.use.hotOil_c);
     if (!model)
         return tl::unexpected(model.error());
     return model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
+}
+
+Result<OperatingResult> hotIdleIf(const Build &build, const Assessment &assessment,
+                                  std::string_view stop, double cold_um)
+{
+    for (size_t i = 0; i < assessment.sizes.size(); ++i)
+        if (assessment.sizes[i].stop == stop)
+            return hotIdleWith(build, assessment, { { i, cold_um } });
+    return hotIdleWith(build, assessment, {});
 }
 
 void fillForecast(const Build &build, Assessment &out)
@@ -250,7 +233,7 @@ void fillForecast(const Build &build, Assessment &out)
     const double hot_c = build.use.hotOil_c;
     const std::array temperatures { coldForecast_c, hot_c, hot_c + hotterBy_k };
     for (const double t : temperatures) {
-        auto model = OperatingModel::make(build, out.clearances, t);
+        auto model = OperatingModel::make(build, out.sizes, t);
         if (!model) {
             out.unsolved = model.error();
             return;

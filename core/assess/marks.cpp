@@ -68,20 +68,97 @@ private:
     void judgeStop(const Stop &stop)
     {
         MarkAndReason size = fromProof(m_build, stop, "size");
-        if (const BearingClearance *c = m_out.clearance(stop.id)) {
-            size = { c->mark, c->verdict };
-            if (c->mark == Mark::Hold || c->mark == Mark::LookAgain)
-                add("clearance", c->mark, stop.id, stop.name + ": " + c->verdict, c->next);
-        } else {
+        const bool measuredHere = fromSizes(stop, size);
+        if (!measuredHere)
             fromSeen("size", size, stop);
-        }
-        const MarkAndReason clean = fromProof(m_build, stop, "clean");
+        MarkAndReason clean = fromProof(m_build, stop, "clean");
         fromSeen("clean", clean, stop);
         MarkAndReason flow = fromProof(m_build, stop, "flow");
         fromSeen("flow", flow, stop);
+        fromFits(stop, size);
+        fromFeedHoles(stop, flow);
+        fromChecks(stop, size, clean, flow);
         starved(stop, flow);
         m_out.marks.push_back(
             { stop.id, size.mark, clean.mark, flow.mark, size.reason, clean.reason, flow.reason });
+    }
+
+    static void take(MarkAndReason &into, Mark mark, const std::string &reason)
+    {
+        if (worse(into.mark, mark) == into.mark)
+            return;
+        into = { mark, reason };
+    }
+
+    /// Measured sizes decide; where nothing of a stop was measured its proof stands.
+    /// @return whether anything was
+    bool fromSizes(const Stop &stop, MarkAndReason &size)
+    {
+        bool any = false, required = false;
+        MarkAndReason worst { Mark::Proven, "" };
+        for (const GaugedSize &s : m_out.sizes) {
+            if (s.stop != stop.id)
+                continue;
+            const Family &family = *findFamily(s.family);
+            any = any || s.measured || !s.methods.empty();
+            required = required || !family.optional;
+            if (s.mark == Mark::Hold || s.mark == Mark::LookAgain)
+                add(family.shells ? "clearance"
+                                  : s.family + (s.item > 1 ? "#" + std::to_string(s.item) : ""),
+                    s.mark, stop.id, s.name + ": " + s.verdict, s.next);
+            if (!s.disagreement.empty() && s.verdict != s.disagreement)
+                add("disagree_" + s.family, Mark::LookAgain, stop.id,
+                    s.name + ": " + s.disagreement, "Find out which is wrong");
+            if (family.optional && s.mark == Mark::NotDone)
+                continue;
+            if (worst.reason.empty() || worse(worst.mark, s.mark) != worst.mark)
+                worst = { worse(worst.mark, s.mark),
+                          (s.name == stop.name ? "" : s.name + ": ") + s.verdict };
+        }
+        if (!any && (size.mark != Mark::NotDone || !required))
+            return false;
+        if (any || required)
+            size = worst;
+        return any;
+    }
+
+    void fromFits(const Stop &stop, MarkAndReason &size)
+    {
+        for (const FitVerdict &f : m_out.fits) {
+            if (f.stop != stop.id || (f.mark != Mark::Hold && f.mark != Mark::LookAgain))
+                continue;
+            add(f.id, f.mark, stop.id, f.title + ": " + f.detail, f.next);
+            take(size, f.mark, f.title);
+        }
+    }
+
+    void fromFeedHoles(const Stop &stop, MarkAndReason &flow)
+    {
+        for (const FeedHole &f : m_out.feedHoles) {
+            if (f.stop != stop.id || f.mark == Mark::Proven)
+                continue;
+            add("feed_hole", f.mark, stop.id, stop.name + ": " + f.verdict, f.next);
+            take(flow, f.mark, f.verdict);
+        }
+    }
+
+    /// Ticked points. Not ticked, one that holds keeps the start; the others only stay open.
+    void fromChecks(const Stop &stop, MarkAndReason &size, MarkAndReason &clean,
+                    MarkAndReason &flow)
+    {
+        for (const Check &c : checks()) {
+            if (c.stopKind != stop.kind)
+                continue;
+            const Proof *p = standingCheck(m_build, stop.id, c.id);
+            const Mark mark = p ? markFromId(p->verdict) : c.holds ? Mark::Hold : Mark::Proven;
+            if (mark == Mark::Proven)
+                continue;
+            const std::string text = p
+                ? (p->how.empty() ? "not so: " + std::string(c.text) : p->how)
+                : "not seen yet: " + std::string(c.text);
+            add(std::string(c.id), mark, stop.id, stop.name + ", " + text, std::string(c.reason));
+            take(c.aspect == "size" ? size : c.aspect == "clean" ? clean : flow, mark, text);
+        }
     }
 
     void fromSeen(const std::string &aspect, const MarkAndReason &seen, const Stop &stop)
@@ -130,6 +207,7 @@ private:
         if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
             add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()));
         coldestStart();
+        fastening();
         for (const OperatingResult *r : { &m_out.hotIdle, &m_out.highSpeed })
             for (const Warning &w : r->warnings)
                 add(w.id, Mark::LookAgain, "", w.text, "See the forecast");
@@ -137,19 +215,42 @@ private:
 
     void coldestStart()
     {
-        for (size_t i = 0; i < m_out.clearances.size(); ++i)
-            if (m_out.coldest < 0
-                || m_out.clearances[i].coldestStart_um
-                    < m_out.clearances[static_cast<size_t>(m_out.coldest)].coldestStart_um)
+        for (size_t i = 0; i < m_out.sizes.size(); ++i)
+            if (findFamily(m_out.sizes[i].family)->shells
+                && (m_out.coldest < 0
+                    || m_out.sizes[i].coldestStart_um
+                        < m_out.sizes[static_cast<size_t>(m_out.coldest)].coldestStart_um))
                 m_out.coldest = static_cast<int>(i);
         if (m_out.coldest < 0)
             return;
-        const BearingClearance &c = m_out.clearances[static_cast<size_t>(m_out.coldest)];
+        const GaugedSize &c = m_out.sizes[static_cast<size_t>(m_out.coldest)];
         if (c.coldestStart_um < m_build.use.coldestClearanceFloor_um)
             add("coldest_start", Mark::Hold, c.stop,
                 m_build.engine.find(c.stop)->name + " closes to "
                     + formatPlain(c.coldestStart_um, 0) + " µm at the coldest start",
                 "Preheat block and oil, or open the clearance");
+    }
+
+    /// A cap left half way is forgotten easily; test bolts too.
+    void fastening()
+    {
+        for (const TorqueCard &card : m_build.torqueCards) {
+            const TorqueState state = torqueState(m_build, card);
+            const std::string stop = card.fasteners.front().stop;
+            if (state.halfWay)
+                add("torque_" + card.id, Mark::LookAgain, stop,
+                    card.name + ": not all at the last stage",
+                    "Go on with bolt " + std::to_string(state.tighten->fastener) + ", stage "
+                        + std::to_string(state.tighten->stage));
+            else if (state.outOfOrder)
+                add("torque_" + card.id, Mark::LookAgain, stop,
+                    card.name + ": tightened out of order",
+                    "Loosen in reverse and tighten again in order");
+            if (state.complete() && card.singleUse && !state.allNew())
+                add("bolts_" + card.id, Mark::LookAgain, stop,
+                    card.name + ": test bolts are in, and these stretch",
+                    "New bolts for the build, once nothing is to be gauged any more");
+        }
     }
 
     const Build &m_build;

@@ -9,20 +9,13 @@
 namespace mildpath {
 
 Result<OperatingModel> OperatingModel::make(const Build &build,
-                                            const std::vector<BearingClearance> &clearances,
-                                            double oil_c)
+                                            const std::vector<GaugedSize> &sizes, double oil_c)
 {
     OperatingModel out;
-    out.m_circuit = build.circuit;
+    out.m_circuit = circuitOf(build, sizes, oil_c);
     out.m_oil = build.oil.oil;
     out.m_oil_c = oil_c;
     out.m_floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-    for (const BearingClearance &b : clearances)
-        if (Element *e = out.m_circuit.find(b.element)) {
-            // The running clearance goes in ready; the element's own growth would add to it.
-            e->values["clearance_um"] = std::max(0.0, b.runningAt(oil_c));
-            e->values["growth_um_per_k"] = 0;
-        }
     auto network = Network::compile(out.m_circuit);
     if (!network)
         return tl::unexpected(network.error());
@@ -31,40 +24,25 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
     out.m_gaugeNode = tap == build.circuit.taps.end() ? -1 : out.m_network->nodeIndex(tap->second);
     if (out.m_gaugeNode < 0)
         return fail("/circuit/gauge_tap", "the gauge sits on no tap of the circuit");
-    out.findUncertain(build, clearances);
+    out.findUncertain(sizes);
     out.findWatched(build);
     return out;
 }
 
-void OperatingModel::findUncertain(const Build &build,
-                                   const std::vector<BearingClearance> &clearances)
+void OperatingModel::findUncertain(const std::vector<GaugedSize> &sizes)
 {
-    const auto add
-        = [&](const std::string &id, const std::string &key, double u, std::string group) {
-              const Element *e = m_circuit.find(id);
-              if (!e || !(u > 0) || !e->values.contains(key))
-                  return;
-              Element raised = *e;
-              raised.values[key] += u;
-              m_uncertain.push_back({ m_network->elementIndex(id),
-                                      findElementType(raised.type)->make(ElementValues(raised)),
-                                      std::move(group) });
-          };
-    for (const BearingClearance &b : clearances)
-        add(b.element, "clearance_um", b.cold_um.standardUncertainty,
-            b.measured ? "" : "assumed " + b.kind);
-    // Families not gauged yet: parts of one box are alike, so they move together.
-    for (const LimitFamily &family : limitFamilies()) {
-        const auto limits = build.limits.find(std::string(family.id));
-        const StopKind *kind = findStopKind(family.stopKind);
-        if (limits == build.limits.end() || (kind && kind->gauged))
+    for (const GaugedSize &s : sizes) {
+        const std::string key(findFamily(s.family)->elementKey);
+        const Element *e = key.empty() ? nullptr : m_circuit.find(s.element);
+        const double u = s.cold_um.standardUncertainty;
+        if (!e || !s.known || !(u > 0))
             continue;
-        const double u = (limits->second.max_um - limits->second.min_um) / std::sqrt(12.0);
-        for (const Stop &stop : build.engine.stops)
-            if (stop.kind == family.stopKind)
-                for (const std::string &id : stop.elements)
-                    if (const Element *e = m_circuit.find(id); e && e->type == family.elementType)
-                        add(id, std::string(family.elementKey), u, std::string(family.id));
+        Element raised = *e;
+        raised.values[key] += u;
+        // What nobody gauged comes out of one box: it moves together.
+        m_uncertain.push_back({ m_network->elementIndex(s.element),
+                                findElementType(raised.type)->make(ElementValues(raised)),
+                                s.measured ? "" : "assumed " + s.family });
     }
 }
 
@@ -79,6 +57,8 @@ void OperatingModel::findWatched(const Build &build)
                 for (const std::string &id : stop.elements)
                     if (const int e = m_network->elementIndex(id); e >= 0)
                         m_groupOf[static_cast<size_t>(e)] = static_cast<int>(g);
+        if (const int e = m_network->elementIndex("oil_bevel@" + stop.id); e >= 0)
+            m_groupOf[static_cast<size_t>(e)] = 0; // mains
         for (const StopPoint &p : stop.points) {
             Watched w {
                 { stop.id, p.name, p.node, 0, 0, 0 }, m_network->nodeIndex(p.node), -1, {}

@@ -53,10 +53,14 @@ Json operatingJson(const OperatingResult &r)
     return out;
 }
 
-Json clearanceJson(const BearingClearance &c)
+Json sizeJson(const GaugedSize &c)
 {
     Json out = { { "stop", c.stop },
+                 { "family", c.family },
+                 { "item", c.item },
+                 { "name", c.name },
                  { "measured", c.measured },
+                 { "method", c.method() },
                  { "cold_um", rounded(c.cold_um.value, 2) },
                  { "expanded_uncertainty_um", rounded(c.cold_um.expanded(), 2) },
                  { "running_um", rounded(c.running_um, 2) },
@@ -70,6 +74,35 @@ Json clearanceJson(const BearingClearance &c)
     if (c.limits)
         out["limits_um"] = { c.limits->min_um, c.limits->max_um };
     return out;
+}
+
+Json familyJson(const FamilySummary &f)
+{
+    Json out = { { "family", f.family }, { "items", f.items },       { "measured", f.measured },
+                 { "n", f.readings },    { "mark", markId(f.mark) }, { "verdict", f.verdict } };
+    if (f.measured > 0)
+        out.update({ { "mean_um", rounded(f.mean_um, 2) },
+                     { "least_um", rounded(f.least_um, 2) },
+                     { "most_um", rounded(f.most_um, 2) },
+                     { "taper_um", rounded(f.taper_um, 2) },
+                     { "out_of_round_um", rounded(f.outOfRound_um, 2) },
+                     { "expanded_uncertainty_um", rounded(f.expanded_um, 2) },
+                     { "weakest_method", f.weakestMethod } });
+    return out;
+}
+
+/// One line a family: n, mean, range, form, U, verdict, weakest method.
+std::string familyText(const FamilySummary &f)
+{
+    std::string out = "  " + std::string(findFamily(f.family)->plural) + ": ";
+    if (f.measured == 0)
+        return out + "not measured, " + f.verdict + "\n";
+    const int d = std::min(1, decimalsFor(f.expanded_um / 2, 1));
+    const auto um = [&](double v) { return formatPlain(v, d); };
+    return out + "n " + std::to_string(f.readings) + ", mean " + um(f.mean_um) + ", range "
+        + um(f.least_um) + " to " + um(f.most_um) + ", taper " + um(f.taper_um) + ", out-of-round "
+        + um(f.outOfRound_um) + ", U (k = 2) " + um(f.expanded_um) + " µm; " + f.verdict
+        + "; weakest method: " + f.weakestMethod + "\n";
 }
 
 Json lineJson(const ForecastLine &l)
@@ -116,8 +149,25 @@ Json assessmentToJson(const Build &build, const Assessment &a)
                                  { "clean", markId(m.clean) },
                                  { "flow", markId(m.flow) } });
     out["clearances"] = Json::array();
-    for (const BearingClearance &c : a.clearances)
-        out["clearances"].push_back(clearanceJson(c));
+    for (const GaugedSize &c : a.sizes)
+        out["clearances"].push_back(sizeJson(c));
+    out["families"] = Json::array();
+    for (const FamilySummary &f : a.families)
+        out["families"].push_back(familyJson(f));
+    out["feed_holes"] = Json::array();
+    for (const FeedHole &f : a.feedHoles)
+        out["feed_holes"].push_back({ { "stop", f.stop },
+                                      { "open_mm2", rounded(f.openArea_mm2, 3) },
+                                      { "open_share", rounded(f.openShare, 4) },
+                                      { "mark", markId(f.mark) },
+                                      { "verdict", f.verdict } });
+    out["fits"] = Json::array();
+    for (const FitVerdict &f : a.fits)
+        out["fits"].push_back({ { "id", f.id },
+                                { "stop", f.stop },
+                                { "mark", markId(f.mark) },
+                                { "title", f.title },
+                                { "detail", f.detail } });
     if (a.unsolved) {
         out["unsolved"] = { { "node", a.unsolved->place }, { "message", a.unsolved->message } };
         return out;
@@ -159,10 +209,14 @@ std::string assessmentText(const Build &build, const Assessment &a)
         operating("Hot idle", a.hotIdle);
         operating("Hot", a.highSpeed);
     }
-    out += "\nClearances, diametral, at 20 °C (µm)\n";
-    for (const BearingClearance &c : a.clearances)
-        out += "  " + build.engine.find(c.stop)->name + ": " + c.verdict + "; running "
-            + formatPlain(c.running_um, 0) + " [" + std::string(markWord(c.mark)) + "]\n";
+    out += "\nFamilies (µm at 20 °C; clearances diametral)\n";
+    for (const FamilySummary &f : a.families)
+        out += familyText(f);
+    out += "\nSizes (µm at 20 °C)\n";
+    for (const GaugedSize &c : a.sizes)
+        out += "  " + c.name + ": " + c.verdict
+            + (c.known ? "; running " + formatPlain(c.running_um, 0) : "") + " ["
+            + std::string(markWord(c.mark)) + "]\n";
     out += "\nFindings\n";
     for (const Finding &f : a.findings)
         out += "  [" + std::string(markWord(f.mark)) + "] " + f.text + ". " + f.action + ".\n";

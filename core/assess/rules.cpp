@@ -6,15 +6,6 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<LimitFamily, 6> families { {
-    { "main", "main", "bearing", "clearance_um" },
-    { "big_end", "big_end", "bearing", "clearance_um" },
-    { "cam_bearing", "cam_bearing", "bearing", "clearance_um" },
-    { "lifter", "lifter", "annulus", "clearance_um" },
-    { "pump_tip", "pump", "pump", "tip_clearance_um" },
-    { "pump_end", "pump", "pump", "end_clearance_um" },
-} };
-
 constexpr std::array<StopNeed, 5> needs { {
     { "main", 0, true, true },
     { "big_end", 0, true, false },
@@ -39,14 +30,37 @@ constexpr std::array<OilGroup, 6> groups { {
     { "chain", "chain oiling", chainKinds },
 } };
 
-// Upright first, at both ends, because those make the clearance; then the two flanks.
-constexpr std::array<ReadingPosition, 6> plan { {
-    { 1, 90, "A upright" },
-    { 1, 60, "B +30°" },
-    { 1, 120, "C −30°" },
-    { 2, 90, "A upright" },
-    { 2, 60, "B +30°" },
-    { 2, 120, "C −30°" },
+// All common practice, no source.
+constexpr std::array<Check, 14> checkTable { {
+    { "main_backs", "main", "size", "Shell backs and bores clean and dry",
+      "Oil or dirt behind a shell closes the clearance there and keeps the heat in", false },
+    { "main_tangs", "main", "size", "Tangs in their notches, grooved half where the hole is",
+      "A shell the wrong way round covers its own feed", false },
+    { "main_crush", "main", "size", "Crush felt: the joint stands open before the last stage",
+      "Without crush the shell turns in its bore and shuts the feed", false },
+    { "rod_backs", "big_end", "size", "Shell backs and bores clean and dry",
+      "Oil or dirt behind a shell closes the clearance there and keeps the heat in", false },
+    { "rod_tangs", "big_end", "size", "Tangs in their notches, on one side",
+      "A shell that rides on its tang is tight at one edge", false },
+    { "rod_caps", "big_end", "size", "Cap and rod of one number, the right way round",
+      "Rod and cap were bored together; a turned cap is a step in the bore", false },
+    { "rod_crush", "big_end", "size", "Crush felt: the joint stands open before the last stage",
+      "Without crush the shell turns in its bore and shuts the feed", false },
+    { "pump_gasket", "pump", "size", "Gasket laid on the pump's own base, ports open",
+      "The gasket of a like pump leaves a port open to the air: the pump sucks air for ever",
+      true },
+    { "pump_ports", "pump", "size", "Ports matched, no flash, no sharp turn",
+      "A step or flash in the suction port starves the pump at speed", false },
+    { "pump_turns", "pump", "flow", "Oiled, turns by hand without a tight spot",
+      "A tight spot is a high lobe or a chip", false },
+    { "relief_free", "relief", "size", "Piston falls by its own weight, oiled",
+      "One chip beside it and it stays open, or shut", false },
+    { "relief_seat", "relief", "clean", "Seat clean and unbroken",
+      "Pump and relief live before the filter", false },
+    { "pan_rests", "pickup", "size", "Pan sits without being forced, pickup clear of it",
+      "A pan pulled down by its bolts bends the pickup or shuts its mouth", false },
+    { "pickup_locked", "pickup", "size", "Pickup bolts locked, new ring fitted",
+      "A loose pickup sucks air; a used ring has taken its set", false },
 } };
 
 } // namespace
@@ -81,11 +95,6 @@ std::string_view markWord(Mark mark)
     return "";
 }
 
-std::span<const LimitFamily> limitFamilies()
-{
-    return families;
-}
-
 const StopNeed *stopNeed(std::string_view stopKind)
 {
     for (const StopNeed &n : needs)
@@ -98,9 +107,17 @@ std::span<const OilGroup> oilGroups()
 {
     return groups;
 }
-std::span<const ReadingPosition> readingPlan()
+std::span<const Check> checks()
 {
-    return plan;
+    return checkTable;
+}
+
+const Check *findCheck(std::string_view id)
+{
+    for (const Check &c : checkTable)
+        if (c.id == id)
+            return &c;
+    return nullptr;
 }
 
 } // namespace mildpath

@@ -17,16 +17,6 @@ enum class Mark { Proven, LookAgain, Hold, NotDone };
 std::string_view markId(Mark mark); ///< "proven" …, for files and scripts
 std::string_view markWord(Mark mark); ///< "holds the start" …, for people
 
-/// Limits of a clearance that belong together, and the element key they are about.
-struct LimitFamily
-{
-    std::string_view id; ///< key in the document's `limits`
-    std::string_view stopKind;
-    std::string_view elementType;
-    std::string_view elementKey; ///< in µm
-};
-std::span<const LimitFamily> limitFamilies();
-
 /// Pressure a kind of stop needs (bar). Own choice.
 struct StopNeed
 {
@@ -69,13 +59,34 @@ inline constexpr double reliefOpenShare = 0.01;
 /// A reading this far outside the limits (in widths of the limits) is kept and marked unlikely.
 inline constexpr double unlikelyWidths = 1.0;
 
-/// The plan of readings of a bearing: angles from the parting line, stations from the front.
-struct ReadingPosition
+/// Open share of a feed hole: from `fine` on nothing is said, below `least` it holds. Own choice.
+inline constexpr double feedShareFine = 0.7;
+inline constexpr double feedShareLeast = 0.6;
+/// Loss of a partly covered hole, on the drilling's velocity head: 1/(Cd f)², f its open share of
+/// the drilling. Cd of a covered edge. Own choice.
+inline constexpr double coveredHoleDischarge = 0.65;
+/// Discharge coefficient of an oil bevel toward the thrust face. Own choice.
+inline constexpr double bevelDischarge = 0.6;
+
+/// End clearance below which rotors may bind when the pump warms (µm). Common practice, no source.
+inline constexpr double rotorsBind_um = 40;
+/// Dressing is worth its trouble while 10 µm still buy this share of hot idle. Own choice.
+inline constexpr double dressingWorth = 0.004;
+/// Workshop limits of a rotor pump (µm): 0.005 in tip, 0.006 in end. Common practice, no source.
+inline constexpr double commonTipLimit_um = 127, commonEndLimit_um = 152;
+
+/// Something that is looked at and ticked, with the reason why.
+struct Check
 {
-    int station;
-    double angle_deg;
-    std::string_view name; ///< of the angle: "A upright"
+    std::string_view id;
+    std::string_view stopKind;
+    std::string_view aspect; ///< size | clean | flow
+    std::string_view text; ///< what is true when it is ticked
+    std::string_view reason;
+    bool holds; ///< not ticked, it holds the start; otherwise it is only open
 };
-std::span<const ReadingPosition> readingPlan();
+std::span<const Check> checks();
+/// @return null for an unknown id.
+const Check *findCheck(std::string_view id);
 
 } // namespace mildpath

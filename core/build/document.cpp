@@ -9,21 +9,23 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<StopKind, 14> kinds { {
-    { "pickup", "Sump and pickup", 0, false },
-    { "pump", "Pump", 0, false },
-    { "relief", "Relief valve", 1, false },
-    { "filter", "Filter", 0, false },
-    { "gallery", "Galleries", 0, false },
-    { "main", "Main bearings", 1, true },
-    { "big_end", "Big-end bearings", 2, true },
-    { "cam_bearing", "Cam bearings", 1, false },
-    { "rocker", "Rockers", 2, false },
-    { "lifter", "Lifters", 1, false },
-    { "jet", "Cooling jets", 1, false },
-    { "chain", "Chain oiling", 1, false },
-    { "tensioner", "Chain tensioner", 1, false },
-    { "plug", "Plugs", 1, false },
+constexpr std::array<StopKind, 16> kinds { {
+    { "pickup", "Sump and pickup", 0 },
+    { "pump", "Pump", 0 },
+    { "relief", "Relief valve", 1 },
+    { "filter", "Filter", 0 },
+    { "gallery", "Galleries", 0 },
+    { "main", "Main bearings", 1 },
+    { "big_end", "Big-end bearings", 2 },
+    { "small_end", "Small-end bushes", 2 },
+    { "balance_shaft", "Balance shaft bearings", 1 },
+    { "cam_bearing", "Cam bearings", 1 },
+    { "rocker", "Rockers", 2 },
+    { "lifter", "Lifters", 1 },
+    { "jet", "Cooling jets", 1 },
+    { "chain", "Chain oiling", 1 },
+    { "tensioner", "Chain tensioner", 1 },
+    { "plug", "Plugs", 1 },
 } };
 
 constexpr std::array<UseKey, 7> keysOfUse { {
@@ -83,7 +85,18 @@ const Stop *Engine::find(std::string_view id) const
     return nullptr;
 }
 
-std::vector<const Reading *> standingReadings(const Build &build, std::string_view stop)
+double Stop::value(const std::string &key, double fallback) const
+{
+    const auto it = values.find(key);
+    return it == values.end() ? fallback : it->second;
+}
+
+ReadingPlace placeOf(const Reading &r)
+{
+    return { r.stop, r.family, r.item, r.method, r.station, r.angle_deg };
+}
+
+std::vector<const Reading *> standingReadings(const Build &build)
 {
     std::set<std::string_view> struck;
     for (const Reading &r : build.readings)
@@ -91,25 +104,54 @@ std::vector<const Reading *> standingReadings(const Build &build, std::string_vi
             struck.insert(r.replaces);
     std::vector<const Reading *> out;
     for (const Reading &r : build.readings)
-        if (r.stop == stop && r.value_um && !struck.contains(r.id))
+        if (r.value_um && !struck.contains(r.id))
             out.push_back(&r);
     return out;
 }
 
-const Reading *readingAt(const Build &build, std::string_view stop, int station, double angle_deg)
+const Reading *readingAt(const Build &build, const ReadingPlace &place)
 {
     const Reading *last = nullptr;
-    for (const Reading *r : standingReadings(build, stop))
-        if (r->station == station && r->angle_deg == angle_deg)
+    for (const Reading *r : standingReadings(build))
+        if (placeOf(*r) == place)
             last = r;
     return last;
+}
+
+std::string fittedShells(const Build &build, const std::string &family, const std::string &stop)
+{
+    const auto stock = build.shells.find(family);
+    if (stock == build.shells.end())
+        return {};
+    const auto fitted = stock->second.fitted.find(stop);
+    if (fitted == stock->second.fitted.end() || fitted->second.upper.empty())
+        return {};
+    return fitted->second.upper + "/" + fitted->second.lower;
+}
+
+std::string choiceOf(const Build &build, std::string_view question)
+{
+    std::string answer;
+    for (const Choice &c : build.choices)
+        if (c.question == question)
+            answer = c.answer;
+    return answer;
 }
 
 const Proof *standingProof(const Build &build, std::string_view stop, std::string_view aspect)
 {
     const Proof *last = nullptr;
     for (const Proof &p : build.proofs)
-        if (p.stop == stop && p.aspect == aspect)
+        if (p.stop == stop && p.aspect == aspect && p.check.empty())
+            last = &p;
+    return last;
+}
+
+const Proof *standingCheck(const Build &build, std::string_view stop, std::string_view check)
+{
+    const Proof *last = nullptr;
+    for (const Proof &p : build.proofs)
+        if (p.stop == stop && p.check == check)
             last = &p;
     return last;
 }
@@ -121,6 +163,14 @@ std::string nextReadingId(const Build &build)
 std::string nextProofId(const Build &build)
 {
     return nextId(build.proofs, "p");
+}
+std::string nextTickId(const Build &build)
+{
+    return nextId(build.ticks, "t");
+}
+std::string nextWeighingId(const Build &build)
+{
+    return nextId(build.weighings, "w");
 }
 
 } // namespace mildpath

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "build/families.h"
+#include "build/fastening.h"
+#include "build/parts.h"
 #include "circuit/circuit.h"
 #include "oil/viscosity.h"
 
@@ -35,7 +38,12 @@ struct Stop
     double journal_mm = 0; ///< bearings: journal diameter; 0 where there is none
     double shellWall_mm = 0; ///< bearings: wall of one shell; 0 when not known
     double plugBore_mm = 0; ///< plugs
+    std::map<std::string, double> values; ///< by stopKeys()
     Json extra = Json::object();
+
+    /// The value under the key, or the fallback.
+    double value(const std::string &key, double fallback = 0) const;
+    bool has(const std::string &key) const { return values.contains(key); }
     bool operator==(const Stop &) const = default;
 };
 
@@ -45,7 +53,6 @@ struct StopKind
     std::string_view id;
     std::string_view plural; ///< family name: "Main bearings"
     int level; ///< indent on the rail: 0 on the way, 1 a branch, 2 behind a branch
-    bool gauged; ///< its size comes from clearance readings
 };
 const StopKind *findStopKind(std::string_view id);
 std::string stopKindNames();
@@ -110,23 +117,45 @@ struct Limits
     bool operator==(const Limits &) const = default;
 };
 
-/// A clearance reading. Never overwritten: a correction is a new reading that replaces the old one,
-/// and a withdrawal is a reading without value that does.
+/// A reading of a size. Never overwritten: a correction is a new reading that replaces the old one,
+/// and a withdrawal is a reading without value that does. Readings by different methods stand side
+/// by side.
 struct Reading
 {
     std::string id;
     std::string stop;
+    std::string family; ///< see families(); empty in older files: that of the stop's kind
+    int item = 1; ///< within the stop
     std::string method = "zeroed_bore_gauge";
-    int station = 1; ///< from the front
+    int station = 1; ///< from the front; lobe or spot
     double angle_deg = 90; ///< from the parting line
     std::optional<double> value_um; ///< diametral, as read
     double u_um = 1.3; ///< standard uncertainty of the reading
     double housing_c = 20, journal_c = 20; ///< part temperatures when gauged (zeroed)
+    std::optional<double> bore_mm, journal_mm; ///< two instruments
+    double journalU_um = 0; ///< two instruments: of the micrometer
+    bool overOilHole = false; ///< plastic strip: kept, not used
+    std::string feel; ///< drop feel: see dropFeels()
+    std::vector<double> repeats_um; ///< what value_um is the mean of; empty: one reading
+    std::optional<bool> capTorqued; ///< whether the cap stood at its last stage
+    std::string shells; ///< "green/brown" fitted when gauged; empty: not known
     std::string instrument, by, at;
     std::string replaces; ///< id of the reading it strikes
     Json extra = Json::object();
     bool operator==(const Reading &) const = default;
 };
+
+/// Where a reading belongs; two readings of one place strike each other.
+struct ReadingPlace
+{
+    std::string stop, family;
+    int item = 1;
+    std::string method;
+    int station = 1;
+    double angle_deg = 90;
+    bool operator==(const ReadingPlace &) const = default;
+};
+ReadingPlace placeOf(const Reading &reading);
 
 /// What somebody saw: a stop is clean, oil flows there, its size was checked otherwise.
 struct Proof
@@ -134,6 +163,7 @@ struct Proof
     std::string id;
     std::string stop;
     std::string aspect; ///< size | clean | flow
+    std::string check; ///< one ticked point of the aspect (assess/rules.h); empty: all of it
     std::string verdict; ///< proven | look_again | hold
     std::string how, by, at;
     Json extra = Json::object();
@@ -153,23 +183,37 @@ struct Build
     std::map<std::string, Limits> limits; ///< by kind; see limitFamilies in assess/rules.h
     std::vector<Reading> readings; ///< append-only
     std::vector<Proof> proofs; ///< append-only
-    Json extra = Json::object(); ///< events, signoffs, choices and what newer versions write
+    std::vector<TorqueCard> torqueCards;
+    std::vector<TorqueTick> ticks; ///< append-only
+    std::map<std::string, ShellStock> shells; ///< by family
+    std::vector<Weighing> weighings; ///< append-only
+    std::map<std::string, double> weightTolerance_g; ///< by part
+    std::vector<Choice> choices; ///< append-only
+    Json extra = Json::object(); ///< events, signoffs and what newer versions write
 
     bool operator==(const Build &) const = default;
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 2;
+inline constexpr int buildVersion = 3;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
-std::vector<const Reading *> standingReadings(const Build &build, std::string_view stop);
-/// The standing reading at a position; null if there is none.
-const Reading *readingAt(const Build &build, std::string_view stop, int station, double angle_deg);
+std::vector<const Reading *> standingReadings(const Build &build);
+/// The standing reading at a place; null if there is none.
+const Reading *readingAt(const Build &build, const ReadingPlace &place);
+/// "green/brown" as fitted now; empty where that is not known.
+std::string fittedShells(const Build &build, const std::string &family, const std::string &stop);
+/// The last answer to a question; empty if none was given.
+std::string choiceOf(const Build &build, std::string_view question);
 /// Proof that stands for a stop's aspect: the last one; null if there is none.
 const Proof *standingProof(const Build &build, std::string_view stop, std::string_view aspect);
-/// Id for a new reading or proof: prefix and a number not yet used.
+/// The last tick of one point of a stop; null if there is none.
+const Proof *standingCheck(const Build &build, std::string_view stop, std::string_view check);
+/// Id for a new record: prefix and a number not yet used.
 std::string nextReadingId(const Build &build);
 std::string nextProofId(const Build &build);
+std::string nextTickId(const Build &build);
+std::string nextWeighingId(const Build &build);
 
 /// A clearance reading must be above 0 and at most this to be taken at all.
 inline constexpr double mostClearanceReading_um = 1000;

@@ -27,6 +27,10 @@ Stop stopFromJson(const Json &json, const std::string &place, std::vector<Error>
     s.journal_mm = in.number("journal_mm", 0);
     s.shellWall_mm = in.number("shell_wall_mm", 0);
     s.plugBore_mm = in.number("plug_bore_mm", 0);
+    const Json &values = in.object("values");
+    JsonReader valueReader(values, in.placeOf("values"), errors);
+    for (const auto &[key, value] : values.items())
+        s.values[key] = valueReader.number(key);
     s.extra = in.leftOver();
     return s;
 }
@@ -44,6 +48,8 @@ Json stopToJson(const Stop &s)
         out["shell_wall_mm"] = s.shellWall_mm;
     if (s.plugBore_mm != 0)
         out["plug_bore_mm"] = s.plugBore_mm;
+    if (!s.values.empty())
+        out["values"] = s.values;
     out.update(s.extra);
     return out;
 }
@@ -161,6 +167,8 @@ Reading readingFromJson(const Json &json, const std::string &place, std::vector<
     Reading r;
     r.id = in.text("id");
     r.stop = in.text("stop");
+    r.family = in.text("family", "");
+    r.item = in.integer("item", 1);
     r.method = in.text("method", r.method);
     r.station = in.integer("station", r.station);
     r.angle_deg = in.number("angle_deg", r.angle_deg);
@@ -168,6 +176,21 @@ Reading readingFromJson(const Json &json, const std::string &place, std::vector<
     r.u_um = in.number("u_um", r.u_um);
     r.housing_c = in.number("housing_temp_c", r.housing_c);
     r.journal_c = in.number("journal_temp_c", r.journal_c);
+    r.bore_mm = in.optionalNumber("bore_mm");
+    r.journal_mm = in.optionalNumber("journal_mm");
+    r.journalU_um = in.number("journal_u_um", 0);
+    r.overOilHole = in.boolean("over_oil_hole", false);
+    r.feel = in.text("feel", "");
+    const Json &repeats = in.array("repeats_um");
+    for (size_t i = 0; i < repeats.size(); ++i) {
+        if (repeats[i].is_number())
+            r.repeats_um.push_back(repeats[i].get<double>());
+        else
+            in.error("repeats_um/" + std::to_string(i), "must be a number");
+    }
+    if (in.has("cap_torqued"))
+        r.capTorqued = in.boolean("cap_torqued", false);
+    r.shells = in.text("shells", "");
     r.instrument = in.text("instrument", "");
     r.by = in.text("by", "");
     r.at = in.text("at", "");
@@ -180,6 +203,8 @@ Json readingToJson(const Reading &r)
 {
     Json out = { { "id", r.id },
                  { "stop", r.stop },
+                 { "family", r.family },
+                 { "item", r.item },
                  { "method", r.method },
                  { "station", r.station },
                  { "angle_deg", r.angle_deg } };
@@ -187,6 +212,22 @@ Json readingToJson(const Reading &r)
     out["u_um"] = r.u_um;
     out["housing_temp_c"] = r.housing_c;
     out["journal_temp_c"] = r.journal_c;
+    if (r.bore_mm)
+        out["bore_mm"] = *r.bore_mm;
+    if (r.journal_mm)
+        out["journal_mm"] = *r.journal_mm;
+    if (r.journalU_um != 0)
+        out["journal_u_um"] = r.journalU_um;
+    if (r.overOilHole)
+        out["over_oil_hole"] = true;
+    if (!r.feel.empty())
+        out["feel"] = r.feel;
+    if (!r.repeats_um.empty())
+        out["repeats_um"] = r.repeats_um;
+    if (r.capTorqued)
+        out["cap_torqued"] = *r.capTorqued;
+    if (!r.shells.empty())
+        out["shells"] = r.shells;
     out["instrument"] = r.instrument;
     out["by"] = r.by;
     out["at"] = r.at;
@@ -203,6 +244,7 @@ Proof proofFromJson(const Json &json, const std::string &place, std::vector<Erro
     p.id = in.text("id");
     p.stop = in.text("stop");
     p.aspect = in.text("aspect");
+    p.check = in.text("check", "");
     p.verdict = in.text("verdict", "proven");
     p.how = in.text("how", "");
     p.by = in.text("by", "");
@@ -216,9 +258,46 @@ Json proofToJson(const Proof &p)
     Json out
         = { { "id", p.id },   { "stop", p.stop }, { "aspect", p.aspect }, { "verdict", p.verdict },
             { "how", p.how }, { "by", p.by },     { "at", p.at } };
+    if (!p.check.empty())
+        out["check"] = p.check;
     out.update(p.extra);
     return out;
 }
+
+namespace {
+
+template <class Record, class Read>
+void readAll(JsonReader &in, const std::string &key, std::vector<Record> &out, Read read,
+             std::vector<Error> &errors)
+{
+    const Json &all = in.array(key);
+    for (size_t i = 0; i < all.size(); ++i)
+        out.push_back(read(all[i], in.placeOf(key) + "/" + std::to_string(i), errors));
+}
+
+template <class Record, class Write>
+void writeAll(Json &out, const char *key, const std::vector<Record> &records, Write write)
+{
+    out[key] = Json::array();
+    for (const Record &r : records)
+        out[key].push_back(write(r));
+}
+
+void readParts(JsonReader &in, Build &b, std::vector<Error> &errors)
+{
+    readAll(in, "torque_cards", b.torqueCards, torqueCardFromJson, errors);
+    readAll(in, "torque_ticks", b.ticks, torqueTickFromJson, errors);
+    for (const auto &[family, stock] : in.object("shells").items())
+        b.shells[family] = shellStockFromJson(stock, "/shells/" + family, errors);
+    readAll(in, "weighings", b.weighings, weighingFromJson, errors);
+    const Json &tolerances = in.object("weight_tolerance_g");
+    JsonReader tolerance(tolerances, "/weight_tolerance_g", errors);
+    for (const auto &[part, value] : tolerances.items())
+        b.weightTolerance_g[part] = tolerance.number(part);
+    readAll(in, "choices", b.choices, choiceFromJson, errors);
+}
+
+} // namespace
 
 Build buildFromJson(const Json &json, std::vector<Error> &errors)
 {
@@ -240,13 +319,14 @@ Build buildFromJson(const Json &json, std::vector<Error> &errors)
     b.use = useFromJson(in.object("use"), "/use", errors);
     for (const auto &[kind, limits] : in.object("limits").items())
         b.limits[kind] = limitsFromJson(limits, "/limits/" + kind, errors);
-    const Json &readings = in.array("readings");
-    for (size_t i = 0; i < readings.size(); ++i)
-        b.readings.push_back(
-            readingFromJson(readings[i], "/readings/" + std::to_string(i), errors));
-    const Json &proofs = in.array("proofs");
-    for (size_t i = 0; i < proofs.size(); ++i)
-        b.proofs.push_back(proofFromJson(proofs[i], "/proofs/" + std::to_string(i), errors));
+    readAll(in, "readings", b.readings, readingFromJson, errors);
+    readAll(in, "proofs", b.proofs, proofFromJson, errors);
+    readParts(in, b, errors);
+    // Older files name no family: a reading then is of its stop's kind.
+    for (Reading &r : b.readings)
+        if (r.family.empty())
+            if (const Stop *stop = b.engine.find(r.stop))
+                r.family = stop->kind;
     b.extra = in.leftOver();
     return b;
 }
@@ -265,12 +345,16 @@ Json buildToJson(const Build &b)
     out["limits"] = Json::object();
     for (const auto &[kind, limits] : b.limits)
         out["limits"][kind] = limitsToJson(limits);
-    out["readings"] = Json::array();
-    for (const Reading &r : b.readings)
-        out["readings"].push_back(readingToJson(r));
-    out["proofs"] = Json::array();
-    for (const Proof &p : b.proofs)
-        out["proofs"].push_back(proofToJson(p));
+    writeAll(out, "readings", b.readings, readingToJson);
+    writeAll(out, "proofs", b.proofs, proofToJson);
+    writeAll(out, "torque_cards", b.torqueCards, torqueCardToJson);
+    writeAll(out, "torque_ticks", b.ticks, torqueTickToJson);
+    out["shells"] = Json::object();
+    for (const auto &[family, stock] : b.shells)
+        out["shells"][family] = shellStockToJson(stock);
+    writeAll(out, "weighings", b.weighings, weighingToJson);
+    out["weight_tolerance_g"] = b.weightTolerance_g;
+    writeAll(out, "choices", b.choices, choiceToJson);
     out.update(b.extra);
     return out;
 }

@@ -23,22 +23,36 @@ Result<Build> checked(Build &&build)
     return std::move(build);
 }
 
-Result<Build> enterReading(Build out, Reading r)
+/// Adds a reading without looking at the whole document.
+Result<void> addReading(Build &out, Reading r)
 {
+    if (r.bore_mm && r.journal_mm)
+        r.value_um = (*r.bore_mm - *r.journal_mm) * 1e3;
     if (!r.value_um)
         return fail("value_um", "is missing");
-    if (auto ok = checkClearanceReading(*r.value_um); !ok)
-        return tl::unexpected(ok.error());
+    const Family *family = findFamily(r.family);
+    if (!family)
+        return fail("family", "there is no family \"" + r.family + "\"");
+    if (auto ok = checkReadingValue(*family, *r.value_um); !ok)
+        return ok;
     r.id = nextReadingId(out);
-    if (const Reading *standing = readingAt(out, r.stop, r.station, r.angle_deg))
+    if (const Reading *standing = readingAt(out, placeOf(r)))
         r.replaces = standing->id;
     out.readings.push_back(std::move(r));
+    return {};
+}
+
+Result<Build> enterReadings(Build out, const std::vector<Reading> &readings)
+{
+    for (const Reading &r : readings)
+        if (auto ok = addReading(out, r); !ok)
+            return tl::unexpected(ok.error());
     return checked(std::move(out));
 }
 
 Result<Build> withdrawReading(Build out, const WithdrawReading &e)
 {
-    const Reading *standing = readingAt(out, e.stop, e.station, e.angle_deg);
+    const Reading *standing = readingAt(out, e.place);
     if (!standing)
         return fail("readings", "there is no reading at this position");
     Reading r = *standing;
@@ -49,6 +63,31 @@ Result<Build> withdrawReading(Build out, const WithdrawReading &e)
     r.at = e.at;
     out.readings.push_back(std::move(r));
     return out;
+}
+
+Result<Build> setStopValue(Build out, const SetStopValue &e)
+{
+    for (Stop &stop : out.engine.stops)
+        if (stop.id == e.stop) {
+            if (e.value)
+                stop.values[e.key] = *e.value;
+            else
+                stop.values.erase(e.key);
+            return checked(std::move(out));
+        }
+    return fail("stop", "there is no stop \"" + e.stop + "\"");
+}
+
+Result<Build> setShellRow(Build out, const SetShellRow &e)
+{
+    auto &rows = out.shells[e.family].shells;
+    const auto it = std::find_if(rows.begin(), rows.end(),
+                                 [&](const ShellStockRow &r) { return r.name == e.row.name; });
+    if (it == rows.end())
+        rows.push_back(e.row);
+    else
+        *it = e.row;
+    return checked(std::move(out));
 }
 
 Result<Build> setUse(Build out, const SetUse &e)
@@ -63,9 +102,13 @@ Result<Build> setUse(Build out, const SetUse &e)
 
 Result<Build> setLimit(Build out, const SetLimit &e)
 {
-    const auto it = out.limits.find(e.kind);
-    if (it == out.limits.end())
-        return fail("limits/" + e.kind, "has no limits");
+    if (!findFamily(e.kind))
+        return fail("limits/" + e.kind, "is not known");
+    const auto it = out.limits
+                        .try_emplace(e.kind,
+                                     Limits { 0, mostClearanceReading_um, std::nullopt, "builder",
+                                              Json::object() })
+                        .first;
     if (e.key == "min_um")
         it->second.min_um = e.value;
     else if (e.key == "max_um")
@@ -97,53 +140,90 @@ std::string stopName(const Build &build, const std::string &id)
     return s ? s->name : id;
 }
 
-std::string position(const Build &build, const std::string &stop, int station, double angle_deg)
+/// "Main 4, front 90°", "Cam 2, rear", "Tips, lobe 3".
+std::string placeText(const Build &build, const ReadingPlace &place)
 {
-    return stopName(build, stop) + ", " + (station == 1 ? "front" : "rear") + " "
-        + formatPlain(angle_deg, 0) + "°";
+    const Family *family = findFamily(place.family);
+    std::string name = stopName(build, place.stop);
+    for (const SizeItem &i : sizeItems(build))
+        if (i.family == family && i.stop->id == place.stop && i.item == place.item)
+            name = i.name;
+    if (!family || family->plan == PlanKind::Single)
+        return name;
+    name += ", " + stationName(*family, place.station);
+    return family->plan == PlanKind::Shell ? name + " " + formatPlain(place.angle_deg, 0) + "°"
+                                           : name;
 }
 
 } // namespace
 
-Result<void> checkClearanceReading(double value_um)
+Result<void> checkReadingValue(const Family &family, double value_um)
 {
-    if (!(value_um > 0))
+    const bool runOut = family.id == "run_out";
+    if (!(runOut ? value_um >= 0 : value_um > 0))
         return fail("",
-                    "a clearance is above zero; " + formatPlain(value_um, 1)
-                        + " µm would be a press fit");
+                    runOut ? "a run-out is not below zero"
+                           : "a clearance is above zero; " + formatPlain(value_um, 1)
+                            + " µm would be a press fit");
     if (!(value_um <= mostClearanceReading_um))
         return fail("",
-                    formatPlain(value_um / 1000, 2)
-                        + " mm cannot be a bearing clearance (at most 1 mm)");
+                    formatPlain(value_um / 1000, 2) + " mm cannot be "
+                        + std::string(family.quantity) + " (at most 1 mm)");
     return {};
 }
 
 Result<Build> applyEdit(const Build &build, const Edit &edit)
 {
-    return std::visit(Overloaded {
-                          [&](const EnterReading &e) { return enterReading(build, e.reading); },
-                          [&](const WithdrawReading &e) { return withdrawReading(build, e); },
-                          [&](const SetOil &e) {
-                              Build out = build;
-                              out.oil = e.oil;
-                              return checked(std::move(out));
-                          },
-                          [&](const SetUse &e) { return setUse(build, e); },
-                          [&](const SetLimit &e) { return setLimit(build, e); },
-                          [&](const SetElementValue &e) { return setElementValue(build, e); },
-                          [&](const AddProof &e) {
-                              Build out = build;
-                              out.proofs.push_back(e.proof);
-                              out.proofs.back().id = nextProofId(build);
-                              return checked(std::move(out));
-                          },
-                          [&](const Rename &e) {
-                              Build out = build;
-                              out.name = e.name;
-                              return checked(std::move(out));
-                          },
-                      },
-                      edit);
+    return std::visit(
+        Overloaded {
+            [&](const EnterReading &e) { return enterReadings(build, { e.reading }); },
+            [&](const EnterReadings &e) { return enterReadings(build, e.readings); },
+            [&](const WithdrawReading &e) { return withdrawReading(build, e); },
+            [&](const SetOil &e) {
+                Build out = build;
+                out.oil = e.oil;
+                return checked(std::move(out));
+            },
+            [&](const SetUse &e) { return setUse(build, e); },
+            [&](const SetLimit &e) { return setLimit(build, e); },
+            [&](const SetElementValue &e) { return setElementValue(build, e); },
+            [&](const SetStopValue &e) { return setStopValue(build, e); },
+            [&](const TickFastener &e) {
+                Build out = build;
+                out.ticks.push_back(e.tick);
+                out.ticks.back().id = nextTickId(build);
+                return checked(std::move(out));
+            },
+            [&](const FitShells &e) {
+                Build out = build;
+                out.shells[e.family].fitted[e.stop] = e.fitted;
+                return checked(std::move(out));
+            },
+            [&](const SetShellRow &e) { return setShellRow(build, e); },
+            [&](const WeighPart &e) {
+                Build out = build;
+                out.weighings.push_back(e.weighing);
+                out.weighings.back().id = nextWeighingId(build);
+                return checked(std::move(out));
+            },
+            [&](const Choose &e) {
+                Build out = build;
+                out.choices.push_back(e.choice);
+                return checked(std::move(out));
+            },
+            [&](const AddProof &e) {
+                Build out = build;
+                out.proofs.push_back(e.proof);
+                out.proofs.back().id = nextProofId(build);
+                return checked(std::move(out));
+            },
+            [&](const Rename &e) {
+                Build out = build;
+                out.name = e.name;
+                return checked(std::move(out));
+            },
+        },
+        edit);
 }
 
 std::string describeEdit(const Build &build, const Edit &edit)
@@ -151,12 +231,15 @@ std::string describeEdit(const Build &build, const Edit &edit)
     return std::visit(
         Overloaded {
             [&](const EnterReading &e) {
-                return position(build, e.reading.stop, e.reading.station, e.reading.angle_deg)
-                    + ": " + formatPlain(e.reading.value_um.value_or(0), 1) + " µm";
+                const Reading &r = e.reading;
+                if (!r.feel.empty())
+                    return placeText(build, placeOf(r)) + ": " + r.feel;
+                const double um = r.bore_mm && r.journal_mm ? (*r.bore_mm - *r.journal_mm) * 1e3
+                                                            : r.value_um.value_or(0);
+                return placeText(build, placeOf(r)) + ": " + formatPlain(um, 1) + " µm";
             },
-            [&](const WithdrawReading &e) {
-                return position(build, e.stop, e.station, e.angle_deg) + " taken back";
-            },
+            [&](const EnterReadings &e) { return std::to_string(e.readings.size()) + " readings"; },
+            [&](const WithdrawReading &e) { return placeText(build, e.place) + " taken back"; },
             [&](const SetOil &e) { return "oil " + e.oil.grade; },
             [&](const SetUse &e) {
                 for (const UseKey &key : useKeys())
@@ -166,8 +249,8 @@ std::string describeEdit(const Build &build, const Edit &edit)
                 return e.key;
             },
             [&](const SetLimit &e) {
-                const StopKind *kind = findStopKind(e.kind);
-                return (kind ? std::string(kind->plural) : e.kind) + ": "
+                const Family *family = findFamily(e.kind);
+                return (family ? std::string(family->plural) : e.kind) + ": "
                     + e.key.substr(0, e.key.find('_')) + " " + formatPlain(e.value, 1) + " µm";
             },
             [&](const SetElementValue &e) {
@@ -176,6 +259,29 @@ std::string describeEdit(const Build &build, const Edit &edit)
                 return (key ? std::string(key->meaning) : e.key) + " " + formatPlain(e.value, 1)
                     + " " + std::string(unitOfKey(e.key));
             },
+            [&](const SetStopValue &e) {
+                const Stop *stop = build.engine.find(e.stop);
+                const StopKey *key = stop ? findStopKey(stop->kind, e.key) : nullptr;
+                const std::string name
+                    = stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key);
+                return e.value
+                    ? name + " " + formatPlain(*e.value, 2) + " " + std::string(unitOfKey(e.key))
+                    : name + " taken away";
+            },
+            [&](const TickFastener &e) {
+                return "bolt " + std::to_string(e.tick.fastener)
+                    + (e.tick.stage > 0 ? ", stage " + std::to_string(e.tick.stage) : " loosened");
+            },
+            [&](const FitShells &e) {
+                return stopName(build, e.stop) + ", shells " + e.fitted.upper + "/"
+                    + e.fitted.lower;
+            },
+            [&](const SetShellRow &e) { return "shell " + e.row.name; },
+            [&](const WeighPart &e) {
+                return e.weighing.part + " " + std::to_string(e.weighing.item) + ": "
+                    + formatPlain(e.weighing.grams, 1) + " g";
+            },
+            [&](const Choose &e) { return "choice: " + e.choice.answer; },
             [&](const AddProof &e) {
                 return stopName(build, e.proof.stop) + " " + e.proof.aspect + " "
                     + (e.proof.verdict == "proven"     ? "proven"
@@ -194,10 +300,22 @@ Json editToJson(const Edit &edit)
             [](const EnterReading &e) {
                 return Json { { "edit", "reading" }, { "reading", readingToJson(e.reading) } };
             },
+            [](const EnterReadings &e) {
+                Json all = Json::array();
+                for (const Reading &r : e.readings)
+                    all.push_back(readingToJson(r));
+                return Json { { "edit", "readings" }, { "readings", std::move(all) } };
+            },
             [](const WithdrawReading &e) {
-                return Json { { "edit", "withdraw" },   { "stop", e.stop },
-                              { "station", e.station }, { "angle_deg", e.angle_deg },
-                              { "by", e.by },           { "at", e.at } };
+                return Json { { "edit", "withdraw" },
+                              { "stop", e.place.stop },
+                              { "family", e.place.family },
+                              { "item", e.place.item },
+                              { "method", e.place.method },
+                              { "station", e.place.station },
+                              { "angle_deg", e.place.angle_deg },
+                              { "by", e.by },
+                              { "at", e.at } };
             },
             [](const SetOil &e) {
                 return Json { { "edit", "oil" }, { "oil", oilToJson(e.oil) } };
@@ -216,6 +334,36 @@ Json editToJson(const Edit &edit)
                               { "key", e.key },
                               { "value", e.value } };
             },
+            [](const SetStopValue &e) {
+                return Json { { "edit", "stop" },
+                              { "stop", e.stop },
+                              { "key", e.key },
+                              { "value", e.value ? Json(*e.value) : Json() } };
+            },
+            [](const TickFastener &e) {
+                return Json { { "edit", "tick" }, { "tick", torqueTickToJson(e.tick) } };
+            },
+            [](const FitShells &e) {
+                ShellStock one;
+                one.fitted[e.stop] = e.fitted;
+                return Json { { "edit", "fit_shells" },
+                              { "family", e.family },
+                              { "stop", e.stop },
+                              { "stock", shellStockToJson(one) } };
+            },
+            [](const SetShellRow &e) {
+                ShellStock one;
+                one.shells.push_back(e.row);
+                return Json { { "edit", "shell_row" },
+                              { "family", e.family },
+                              { "stock", shellStockToJson(one) } };
+            },
+            [](const WeighPart &e) {
+                return Json { { "edit", "weigh" }, { "weighing", weighingToJson(e.weighing) } };
+            },
+            [](const Choose &e) {
+                return Json { { "edit", "choose" }, { "choice", choiceToJson(e.choice) } };
+            },
             [](const AddProof &e) {
                 return Json { { "edit", "proof" }, { "proof", proofToJson(e.proof) } };
             },
@@ -226,6 +374,23 @@ Json editToJson(const Edit &edit)
         edit);
 }
 
+namespace {
+
+std::optional<Edit> shellEditFromJson(const std::string &kind, JsonReader &in,
+                                      std::vector<Error> &errors)
+{
+    const std::string family = in.text("family");
+    const ShellStock stock = shellStockFromJson(in.object("stock"), "/stock", errors);
+    if (kind == "shell_row" && !stock.shells.empty())
+        return SetShellRow { family, stock.shells.front() };
+    if (kind == "fit_shells" && !stock.fitted.empty())
+        return FitShells { family, in.text("stop"), stock.fitted.begin()->second };
+    in.error("stock", "is empty");
+    return std::nullopt;
+}
+
+} // namespace
+
 Result<Edit> editFromJson(const Json &json)
 {
     std::vector<Error> errors;
@@ -234,9 +399,17 @@ Result<Edit> editFromJson(const Json &json)
     std::optional<Edit> out;
     if (kind == "reading")
         out = EnterReading { readingFromJson(in.object("reading"), "/reading", errors) };
-    else if (kind == "withdraw")
-        out = WithdrawReading { in.text("stop"), in.integer("station", 1), in.number("angle_deg"),
-                                in.text("by", ""), in.text("at", "") };
+    else if (kind == "readings") {
+        EnterReadings all;
+        for (const Json &r : in.array("readings"))
+            all.readings.push_back(readingFromJson(r, "/readings", errors));
+        out = std::move(all);
+    } else if (kind == "withdraw")
+        out = WithdrawReading { { in.text("stop"), in.text("family"), in.integer("item", 1),
+                                  in.text("method"), in.integer("station", 1),
+                                  in.number("angle_deg") },
+                                in.text("by", ""),
+                                in.text("at", "") };
     else if (kind == "oil")
         out = SetOil { oilFromJson(in.object("oil"), "/oil", errors) };
     else if (kind == "use")
@@ -245,6 +418,16 @@ Result<Edit> editFromJson(const Json &json)
         out = SetLimit { in.text("kind"), in.text("key"), in.number("value") };
     else if (kind == "element")
         out = SetElementValue { in.text("element"), in.text("key"), in.number("value") };
+    else if (kind == "stop")
+        out = SetStopValue { in.text("stop"), in.text("key"), in.optionalNumber("value") };
+    else if (kind == "tick")
+        out = TickFastener { torqueTickFromJson(in.object("tick"), "/tick", errors) };
+    else if (kind == "fit_shells" || kind == "shell_row")
+        out = shellEditFromJson(kind, in, errors);
+    else if (kind == "weigh")
+        out = WeighPart { weighingFromJson(in.object("weighing"), "/weighing", errors) };
+    else if (kind == "choose")
+        out = Choose { choiceFromJson(in.object("choice"), "/choice", errors) };
     else if (kind == "proof")
         out = AddProof { proofFromJson(in.object("proof"), "/proof", errors) };
     else if (kind == "rename")

@@ -17,12 +17,16 @@ struct EnterReading
     Reading reading; ///< id and replaces are filled in when it is applied
     bool operator==(const EnterReading &) const = default;
 };
-/// Takes the standing reading at a position back, keeping it struck.
+/// Several at once (pasted, imported): all or none.
+struct EnterReadings
+{
+    std::vector<Reading> readings;
+    bool operator==(const EnterReadings &) const = default;
+};
+/// Takes the standing reading at a place back, keeping it struck.
 struct WithdrawReading
 {
-    std::string stop;
-    int station;
-    double angle_deg;
+    ReadingPlace place;
     std::string by, at;
     bool operator==(const WithdrawReading &) const = default;
 };
@@ -37,9 +41,10 @@ struct SetUse
     double value;
     bool operator==(const SetUse &) const = default;
 };
+/// Limits of a family; the first one set makes them.
 struct SetLimit
 {
-    std::string kind;
+    std::string kind; ///< family
     std::string key; ///< min_um, max_um or target_um
     double value;
     bool operator==(const SetLimit &) const = default;
@@ -52,6 +57,43 @@ struct SetElementValue
     double value;
     bool operator==(const SetElementValue &) const = default;
 };
+/// A number of a stop, see stopKeys(); absent takes it away.
+struct SetStopValue
+{
+    std::string stop;
+    std::string key;
+    std::optional<double> value;
+    bool operator==(const SetStopValue &) const = default;
+};
+struct TickFastener
+{
+    TorqueTick tick; ///< id is filled in when it is applied
+    bool operator==(const TickFastener &) const = default;
+};
+/// Which shells sit in a bearing, and what is stamped for it.
+struct FitShells
+{
+    std::string family, stop;
+    FittedShells fitted;
+    bool operator==(const FitShells &) const = default;
+};
+/// A row of the shell stock: found by name, or added.
+struct SetShellRow
+{
+    std::string family;
+    ShellStockRow row;
+    bool operator==(const SetShellRow &) const = default;
+};
+struct WeighPart
+{
+    Weighing weighing; ///< id is filled in when it is applied
+    bool operator==(const WeighPart &) const = default;
+};
+struct Choose
+{
+    Choice choice;
+    bool operator==(const Choose &) const = default;
+};
 struct AddProof
 {
     Proof proof; ///< id is filled in when it is applied
@@ -63,15 +105,16 @@ struct Rename
     bool operator==(const Rename &) const = default;
 };
 
-using Edit = std::variant<EnterReading, WithdrawReading, SetOil, SetUse, SetLimit, SetElementValue,
-                          AddProof, Rename>;
+using Edit = std::variant<EnterReading, EnterReadings, WithdrawReading, SetOil, SetUse, SetLimit,
+                          SetElementValue, SetStopValue, TickFastener, FitShells, SetShellRow,
+                          WeighPart, Choose, AddProof, Rename>;
 
 /// The document after the edit. Errors: the place is what was edited, the reason says what would be
 /// allowed; the document given is untouched in any case.
 Result<Build> applyEdit(const Build &build, const Edit &edit);
 
-/// Whether a number may be a clearance reading at all. Errors: the reason, place empty.
-Result<void> checkClearanceReading(double value_um);
+/// Whether a number may be a reading of this family at all. Errors: the reason, place empty.
+Result<void> checkReadingValue(const Family &family, double value_um);
 
 /// One sentence for the Edit menu: "Main 4, front 90°: 58 µm".
 std::string describeEdit(const Build &build, const Edit &edit);

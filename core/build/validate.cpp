@@ -5,8 +5,10 @@
 #include "circuit/network.h"
 #include "quantity/rounding.h"
 
+#include <algorithm>
 #include <cmath>
 #include <set>
+#include <tuple>
 
 namespace mildpath {
 namespace {
@@ -30,6 +32,9 @@ public:
         limits();
         readings();
         proofs();
+        fastening();
+        shells();
+        parts();
         return std::move(m_errors);
     }
 
@@ -95,14 +100,29 @@ private:
                 else if (!owned.insert(s.elements[e]).second)
                     add(where, "\"" + s.elements[e] + "\" belongs to another stop already");
             }
-            if (kind && kind->gauged)
-                gaugedStop(s, place);
+            for (const auto &[key, value] : s.values)
+                stopValue(s, key, value, place + "/values/" + key);
+            if (const Family *family = findFamily(s.kind); family && family->shells)
+                shelledStop(s, place);
         }
         if (m_build.engine.stops.empty())
             add("/engine/stops", "is empty");
     }
 
-    void gaugedStop(const Stop &s, const std::string &place)
+    void stopValue(const Stop &s, const std::string &key, double v, const std::string &place)
+    {
+        const StopKey *known = findStopKey(s.kind, key);
+        if (!known)
+            add(place, "is not a number of a stop of kind \"" + s.kind + "\"");
+        else if (!(v >= known->least && v <= known->most)
+                 || (known->aboveLeast && v == known->least))
+            add(place,
+                std::string(known->meaning) + " must be " + (known->aboveLeast ? "above " : "")
+                    + formatPlain(known->least, 0) + " to " + formatPlain(known->most, 1) + ", is "
+                    + formatPlain(v, 2));
+    }
+
+    void shelledStop(const Stop &s, const std::string &place)
     {
         if (!(s.journal_mm > 5 && s.journal_mm <= 500))
             add(place + "/journal_mm",
@@ -141,6 +161,8 @@ private:
     {
         for (const auto &[kind, l] : m_build.limits) {
             const std::string place = "/limits/" + kind;
+            if (!findFamily(kind))
+                add(place, "is nothing that is gauged");
             if (!(l.min_um >= 0 && l.max_um <= mostClearanceReading_um))
                 add(place, "limits must lie within 0 to 1000 um");
             if (!(l.min_um < l.max_um))
@@ -154,32 +176,70 @@ private:
 
     void readings()
     {
+        // Places that exist, asked once: a build may hold hundreds of readings.
+        std::set<std::tuple<std::string, std::string_view, int>> places;
+        for (const SizeItem &i : sizeItems(m_build))
+            places.emplace(i.stop->id, i.family->id, i.item);
         std::set<std::string> ids;
         for (size_t i = 0; i < m_build.readings.size(); ++i) {
             const Reading &r = m_build.readings[i];
             const std::string place = "/readings/" + std::to_string(i);
-            const Stop *stop = m_build.engine.find(r.stop);
-            const StopKind *kind = stop ? findStopKind(stop->kind) : nullptr;
-            if (!stop)
+            const Family *family = findFamily(r.family);
+            if (!m_build.engine.find(r.stop))
                 add(place + "/stop", "there is no stop \"" + r.stop + "\"");
-            else if (kind && !kind->gauged)
-                add(place + "/stop", "\"" + r.stop + "\" is not gauged for clearance");
+            else if (!family)
+                add(place + "/family",
+                    "\"" + r.family + "\" is nothing that is gauged at \"" + r.stop + "\"");
+            else if (!places.contains({ r.stop, family->id, r.item }))
+                add(place + "/item",
+                    "\"" + r.stop + "\" has no " + std::string(family->plural) + " number "
+                        + std::to_string(r.item));
+            else
+                method(r, *family, place);
             if (!r.replaces.empty() && !ids.contains(r.replaces))
                 add(place + "/replaces", "there is no earlier reading \"" + r.replaces + "\"");
             if (!ids.insert(r.id).second)
                 add(place + "/id", "\"" + r.id + "\" is used twice");
-            if (r.value_um && !(*r.value_um > 0 && *r.value_um <= mostClearanceReading_um))
-                add(place + "/value_um",
-                    "must be above 0 and at most 1000 um, is " + formatPlain(*r.value_um, 1));
-            if (!(r.u_um >= 0 && r.u_um <= 100))
-                add(place + "/u_um", "must be 0 to 100 um");
-            if (!(r.station >= 1 && r.station <= 9))
-                add(place + "/station", "must be 1 to 9");
-            for (const auto &[key, t] : { std::pair("housing_temp_c", r.housing_c),
-                                          std::pair("journal_temp_c", r.journal_c) })
-                if (!(t >= -40 && t <= 200))
-                    add(place + "/" + key, "must be -40 to 200 C, is " + formatPlain(t, 1));
+            readingNumbers(r, place);
         }
+    }
+
+    void method(const Reading &r, const Family &family, const std::string &place)
+    {
+        if (std::find(family.methods.begin(), family.methods.end(), r.method)
+            == family.methods.end()) {
+            std::string known;
+            for (const std::string_view m : family.methods)
+                known += (known.empty() ? "" : ", ") + std::string(m);
+            add(place + "/method",
+                "\"" + r.method + "\" does not measure " + std::string(family.plural)
+                    + "; known: " + known);
+        }
+        if (r.method == "drop_feel" && !findDropFeel(r.feel))
+            add(place + "/feel", "must be hangs, smooth or drops, is \"" + r.feel + "\"");
+    }
+
+    void readingNumbers(const Reading &r, const std::string &place)
+    {
+        if (r.value_um && !(*r.value_um >= 0 && *r.value_um <= mostClearanceReading_um))
+            add(place + "/value_um",
+                "must be above 0 and at most 1000 um, is " + formatPlain(*r.value_um, 1));
+        else if (r.value_um && r.family != "run_out" && *r.value_um == 0)
+            add(place + "/value_um", "must be above 0 and at most 1000 um, is 0.0");
+        for (const auto &[key, u] :
+             { std::pair("u_um", r.u_um), std::pair("journal_u_um", r.journalU_um) })
+            if (!(u >= 0 && u <= 100))
+                add(place + "/" + key, "must be 0 to 100 um");
+        for (const auto &[key, d] :
+             { std::pair("bore_mm", r.bore_mm), std::pair("journal_mm", r.journal_mm) })
+            if (d && !(*d > 1 && *d <= 600))
+                add(place + "/" + key, "must be 1 to 600 mm");
+        if (!(r.station >= 1 && r.station <= 12))
+            add(place + "/station", "must be 1 to 12");
+        for (const auto &[key, t] :
+             { std::pair("housing_temp_c", r.housing_c), std::pair("journal_temp_c", r.journal_c) })
+            if (!(t >= -40 && t <= 200))
+                add(place + "/" + key, "must be -40 to 200 C, is " + formatPlain(t, 1));
     }
 
     void proofs()
@@ -198,6 +258,87 @@ private:
                 add(place + "/verdict",
                     "must be proven, look_again or hold, is \"" + p.verdict + "\"");
         }
+    }
+
+    void fastening()
+    {
+        std::set<std::string> cards, ids;
+        for (size_t i = 0; i < m_build.torqueCards.size(); ++i) {
+            const TorqueCard &c = m_build.torqueCards[i];
+            const std::string place = "/torque_cards/" + std::to_string(i);
+            if (!cards.insert(c.id).second)
+                add(place + "/id", "\"" + c.id + "\" is used twice");
+            if (c.stages.empty() || c.fasteners.empty())
+                add(place, "needs stages and fasteners");
+            for (size_t k = 0; k < c.stages.size(); ++k)
+                if (!((c.stages[k].torque_nm > 0) != (c.stages[k].angle_deg > 0))
+                    || c.stages[k].torque_nm > 2000 || c.stages[k].angle_deg > 720)
+                    add(place + "/stages/" + std::to_string(k),
+                        "needs either torque_nm (to 2000) or angle_deg (to 720)");
+            for (size_t k = 0; k < c.fasteners.size(); ++k)
+                if (!m_build.engine.find(c.fasteners[k].stop))
+                    add(place + "/fasteners/" + std::to_string(k) + "/stop",
+                        "there is no stop \"" + c.fasteners[k].stop + "\"");
+        }
+        for (size_t i = 0; i < m_build.ticks.size(); ++i) {
+            const TorqueTick &t = m_build.ticks[i];
+            const std::string place = "/torque_ticks/" + std::to_string(i);
+            const auto card = std::find_if(m_build.torqueCards.begin(), m_build.torqueCards.end(),
+                                           [&](const TorqueCard &c) { return c.id == t.card; });
+            if (!ids.insert(t.id).second)
+                add(place + "/id", "\"" + t.id + "\" is used twice");
+            if (card == m_build.torqueCards.end())
+                add(place + "/card", "there is no torque card \"" + t.card + "\"");
+            else if (t.fastener < 1 || t.fastener > static_cast<int>(card->fasteners.size()))
+                add(place + "/fastener", "is not on the card");
+            else if (t.stage < 0 || t.stage > static_cast<int>(card->stages.size()))
+                add(place + "/stage", "is not on the card");
+        }
+    }
+
+    void shells()
+    {
+        for (const auto &[family, stock] : m_build.shells) {
+            const std::string place = "/shells/" + family;
+            const Family *known = findFamily(family);
+            if (!known || !known->shells)
+                add(place, "is no family of bearings with shells");
+            for (size_t i = 0; i < stock.shells.size(); ++i) {
+                const ShellStockRow &row = stock.shells[i];
+                const std::string where = place + "/shells/" + std::to_string(i);
+                if (row.name.empty())
+                    add(where + "/name", "is empty");
+                if (!(row.wall_mm > 0.3 && row.wall_mm <= 20))
+                    add(where + "/wall_mm", "must be 0.3 to 20 mm");
+                if (row.halves && !(*row.halves >= 0 && *row.halves <= 1000))
+                    add(where + "/halves", "must be 0 to 1000");
+            }
+            for (const auto &[stop, fitted] : stock.fitted) {
+                if (!m_build.engine.find(stop))
+                    add(place + "/fitted/" + stop, "there is no such stop");
+                for (const std::string &name : { fitted.upper, fitted.lower })
+                    if (!name.empty() && !stock.find(name))
+                        add(place + "/fitted/" + stop, "there is no shell \"" + name + "\"");
+            }
+            for (const double u : stock.undersizes_mm)
+                if (!(u > 0 && u <= 3))
+                    add(place + "/undersizes_mm", "must be above 0 to 3 mm");
+        }
+    }
+
+    void parts()
+    {
+        for (size_t i = 0; i < m_build.weighings.size(); ++i) {
+            const Weighing &w = m_build.weighings[i];
+            const std::string place = "/weighings/" + std::to_string(i);
+            if (!(w.grams > 0 && w.grams <= 100000))
+                add(place + "/grams", "must be above 0 to 100 000 g");
+            if (!(w.item >= 1 && w.item <= 48))
+                add(place + "/item", "must be 1 to 48");
+        }
+        for (const auto &[part, tolerance] : m_build.weightTolerance_g)
+            if (!(tolerance > 0 && tolerance <= 1000))
+                add("/weight_tolerance_g/" + part, "must be above 0 to 1000 g");
     }
 
     const Build &m_build;

@@ -41,6 +41,9 @@ Result<Json> migrateBuild(Json document)
     if (*version == 1)
         if (auto ok = oilFromVersion1(document); !ok)
             return tl::unexpected(ok.error());
+    // Version 3 only adds: families and methods of readings, torque cards, shells, weights.
+    if (document["version"] == 2)
+        document["version"] = 3;
     return document;
 }
 

@@ -1,0 +1,231 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include "bearing/feed.h"
+#include "pump/relief.h"
+#include "quantity/types.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+/// The drilling that feeds a main: the pipe of the stop that ends at its point.
+const Element *feedDrilling(const Build &build, const Stop &main)
+{
+    if (main.points.empty())
+        return nullptr;
+    for (const std::string &id : main.elements)
+        if (const Element *e = build.circuit.find(id);
+            e && e->type == "pipe" && e->to == main.points.front().node)
+            return e;
+    return nullptr;
+}
+
+bool grooveEntered(const Stop &main)
+{
+    return main.has("groove_deg") || main.has("journal_groove") || main.has("cross_drilled");
+}
+
+/// Groove of the shell in degrees: as entered, or as the element has it.
+double grooveOf(const Build &build, const Stop &main)
+{
+    double groove = 360;
+    for (const std::string &id : main.elements)
+        if (const Element *e = build.circuit.find(id); e && e->type == "bearing")
+            groove = e->value("groove_deg", 360);
+    return main.value("groove_deg", groove);
+}
+
+void applyFeedHole(const Build &build, const Stop &main, Circuit &circuit)
+{
+    const Element *drilling = feedDrilling(build, main);
+    if (!drilling || !main.has("shell_hole_mm") || !main.has("block_hole_mm"))
+        return;
+    const HoleOverlap o
+        = holeOverlap(main.value("block_hole_mm") * 1e-3, main.value("shell_hole_mm") * 1e-3,
+                      main.value("hole_offset_mm") * 1e-3);
+    if (o.ofSmaller >= 1)
+        return;
+    const double d = drilling->value("d_mm") * 1e-3;
+    // A hole fully shut still seeps; a millionth keeps the network connected.
+    const double open = std::max(1e-6, std::min(1.0, o.area_m2 / (pi / 4 * d * d)));
+    Element *e = circuit.find(drilling->id);
+    e->values["k"] = e->value("k", 1.5) + 1 / std::pow(coveredHoleDischarge * open, 2);
+}
+
+void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
+{
+    if (const double bevel_mm2 = main.value("thrust_bevel_mm2"); bevel_mm2 > 0
+        && !main.points.empty()
+        && (grooveOf(build, main) >= 180 || main.value("journal_groove") > 0)) {
+        // The bevel lies at the parting line: only a groove that reaches it brings oil there.
+        Element bevel { "oil_bevel@" + main.id,
+                        "orifice",
+                        main.points.front().node,
+                        std::string(sumpNode),
+                        { { "d_mm", std::sqrt(4 * bevel_mm2 / pi) }, { "cd", bevelDischarge } },
+                        Json::object() };
+        circuit.elements.push_back(std::move(bevel));
+    }
+    if (!grooveEntered(main))
+        return;
+    const bool inJournal = main.value("journal_groove") > 0;
+    for (const std::string &id : main.elements)
+        if (Element *e = circuit.find(id); e && e->type == "bearing") {
+            // A groove in the journal meets the whole film, like one round the shell.
+            e->values["groove_deg"] = inJournal ? 360 : grooveOf(build, main);
+            if (e->values["groove_deg"] == 0)
+                e->values["hole_mm"] = main.value("shell_hole_mm", e->value("hole_mm", 5));
+        }
+    const auto share = feedShareOfTurn(build, main);
+    for (Element &e : circuit.elements)
+        if (share && e.type == "crank_drilling" && e.from == main.points.front().node)
+            e.values["duty"] = *share;
+}
+
+void applySpring(const Build &build, Circuit &circuit)
+{
+    for (const Stop &stop : build.engine.stops) {
+        if (stop.kind != "relief" || stop.elements.empty())
+            continue;
+        if (const auto setting = springSetting(stop))
+            if (Element *e = circuit.find(stop.elements.front()); e && *setting) {
+                e->values["crack_kpa"] = (*setting)->crack_pa / 1e3;
+                e->values["full_kpa"] = (*setting)->full_pa / 1e3;
+            }
+    }
+}
+
+} // namespace
+
+std::optional<Result<ReliefSetting>> springSetting(const Stop &relief)
+{
+    for (const char *key : { "plunger_d_mm", "spring_rate_n_per_mm", "free_length_mm",
+                             "fitted_length_mm", "full_lift_mm" })
+        if (!relief.has(key))
+            return std::nullopt;
+    return reliefSetting({ .plunger_m = relief.value("plunger_d_mm") * 1e-3,
+                           .rate_n_per_m = relief.value("spring_rate_n_per_mm") * 1e3,
+                           .free_m = relief.value("free_length_mm") * 1e-3,
+                           .fitted_m = relief.value("fitted_length_mm") * 1e-3,
+                           .shim_m = relief.value("shim_mm") * 1e-3,
+                           .uncover_m = relief.value("uncover_mm") * 1e-3,
+                           .lift_m = relief.value("full_lift_mm") * 1e-3,
+                           .solid_m = relief.value("solid_length_mm") * 1e-3 });
+}
+
+Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes, double oil_c)
+{
+    Circuit out = build.circuit;
+    for (const GaugedSize &s : sizes) {
+        const std::string key(findFamily(s.family)->elementKey);
+        Element *e = key.empty() || !s.known ? nullptr : out.find(s.element);
+        if (!e)
+            continue;
+        // The running clearance goes in ready; the element's own growth would add to it. A pump
+        // with no gap at all is no pump: a micrometre keeps its leak defined.
+        const bool pump = e->type == "pump";
+        e->values[key] = std::max(pump ? 1.0 : 0.0, s.runningAt(oil_c));
+        if (e->type == "bearing")
+            e->values["growth_um_per_k"] = 0;
+    }
+    for (const Stop &stop : build.engine.stops)
+        if (stop.kind == "main") {
+            applyFeedHole(build, stop, out);
+            applyGroove(build, stop, out);
+        }
+    applySpring(build, out);
+    return out;
+}
+
+Build withStifferSpring(const Build &build, double by_kpa)
+{
+    Build out = build;
+    for (Stop &stop : out.engine.stops) {
+        Element *e = stop.kind == "relief" && !stop.elements.empty()
+            ? out.circuit.find(stop.elements.front())
+            : nullptr;
+        if (!e)
+            continue;
+        // The measured spring gives way to the setting it made, so that this can be moved.
+        if (const auto setting = springSetting(stop); setting && *setting) {
+            e->values["crack_kpa"] = (*setting)->crack_pa / 1e3;
+            e->values["full_kpa"] = (*setting)->full_pa / 1e3;
+        }
+        stop.values.clear();
+        e->values["crack_kpa"] += by_kpa;
+        e->values["full_kpa"] += by_kpa;
+    }
+    return out;
+}
+
+Build withLongerRotors(const Build &build, double factor)
+{
+    Build out = build;
+    for (Element &e : out.circuit.elements)
+        if (e.type == "pump")
+            for (const char *key : { "displacement_m3", "rotor_length_mm" })
+                e.values[key] *= factor;
+    return out;
+}
+
+std::optional<double> feedShareOfTurn(const Build &build, const Stop &main)
+{
+    if (!grooveEntered(main) || main.points.empty())
+        return std::nullopt;
+    double drilling_mm = 0;
+    for (const Element &e : build.circuit.elements)
+        if (e.type == "crank_drilling" && e.from == main.points.front().node)
+            drilling_mm = e.value("d_mm");
+    if (drilling_mm == 0)
+        return std::nullopt;
+    const double groove = grooveOf(build, main);
+    FeedGroove kind = FeedGroove::Partial;
+    if (main.value("journal_groove") > 0)
+        kind = FeedGroove::Journal;
+    else if (groove >= 360)
+        kind = FeedGroove::Full;
+    else if (groove == 0)
+        kind = FeedGroove::None;
+    return feedFraction(kind, groove, main.journal_mm / 2 * 1e-3, drilling_mm * 1e-3,
+                        main.value("shell_hole_mm", 5) * 1e-3,
+                        main.value("cross_drilled") > 0 ? 2 : 1);
+}
+
+std::vector<FeedHole> judgeFeedHoles(const Build &build)
+{
+    std::vector<FeedHole> out;
+    for (const Stop &stop : build.engine.stops) {
+        if (stop.kind != "main" || !stop.has("shell_hole_mm") || !stop.has("block_hole_mm"))
+            continue;
+        const HoleOverlap o
+            = holeOverlap(stop.value("block_hole_mm") * 1e-3, stop.value("shell_hole_mm") * 1e-3,
+                          stop.value("hole_offset_mm") * 1e-3);
+        FeedHole f;
+        f.stop = stop.id;
+        f.openArea_mm2 = o.area_m2 * 1e6;
+        f.openShare = o.ofSmaller;
+        const Element *drilling = feedDrilling(build, stop);
+        const double d = drilling ? drilling->value("d_mm") * 1e-3 : 0;
+        f.ofDrilling = d > 0 ? std::min(1.0, o.area_m2 / (pi / 4 * d * d)) : o.ofSmaller;
+        const std::string share = formatPlain(o.ofSmaller * 100, 0) + " % of the smaller hole open";
+        if (o.ofSmaller >= feedShareFine) {
+            f.mark = Mark::Proven;
+            f.verdict = "feed hole " + share;
+        } else if (o.ofSmaller >= feedShareLeast) {
+            f.mark = Mark::LookAgain;
+            f.verdict = "only " + share + "; no gauge shows it";
+            f.next = "File shell or block until the holes meet, deburr, chamfer, clean again";
+        } else {
+            f.mark = Mark::Hold;
+            f.verdict = "only " + share + "; what is left can close and starves the rod behind it";
+            f.next = "File shell or block until the holes meet, deburr, chamfer, clean again";
+        }
+        out.push_back(std::move(f));
+    }
+    return out;
+}
+
+} // namespace mildpath

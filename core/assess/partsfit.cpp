@@ -1,0 +1,167 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+const SizeClass *findClass(const std::vector<SizeClass> &classes, const std::string &name)
+{
+    const auto it = std::find_if(classes.begin(), classes.end(),
+                                 [&](const SizeClass &c) { return c.name == name; });
+    return it == classes.end() ? nullptr : &*it;
+}
+
+std::optional<double> wallsOf(const ShellStock &stock, const std::string &upper,
+                              const std::string &lower)
+{
+    const ShellStockRow *u = stock.find(upper), *l = stock.find(lower);
+    return u && l ? std::optional((u->wall_mm + l->wall_mm) * 1e-3) : std::nullopt;
+}
+
+/// Housing less journal (m), and where that comes from.
+struct Space
+{
+    double space_m;
+    std::string from;
+};
+
+/// Best first: gauged with known shells in place, then what is stamped.
+std::optional<Space> spaceOf(const ShellStock &stock, const GaugedSize &size, const Build &build)
+{
+    const auto it = stock.fitted.find(size.stop);
+    if (it == stock.fitted.end())
+        return std::nullopt;
+    const FittedShells &f = it->second;
+    if (size.measured) {
+        std::string upper = f.upper, lower = f.lower;
+        // What was in place when it was gauged, if that was noted, is what the reading holds.
+        for (const Reading *r : standingReadings(build))
+            if (r->stop == size.stop && r->family == size.family && !r->shells.empty())
+                if (const auto slash = r->shells.find('/'); slash != std::string::npos) {
+                    upper = r->shells.substr(0, slash);
+                    lower = r->shells.substr(slash + 1);
+                }
+        if (const auto walls = wallsOf(stock, upper, lower))
+            return Space { size.cold_um.value * 1e-6 + *walls,
+                           "gauged with " + upper + "/" + lower };
+    }
+    const SizeClass *h = findClass(stock.housings, f.housingClass);
+    const SizeClass *j = findClass(stock.journals, f.journalClass);
+    if (h && j)
+        return Space { (h->middle_mm() - j->middle_mm()) * 1e-3,
+                       "stamped " + h->name + " and " + j->name };
+    return std::nullopt;
+}
+
+/// Regrind steps of the journal that no shell brings inside.
+void addRegrind(const Build &build, const ShellStock &stock, const Limits &limits, double target_um,
+                ShellPlan &plan)
+{
+    int worst = -1;
+    for (size_t i = 0; i < plan.best.journals.size(); ++i)
+        if (plan.best.journals[i].outside
+            && (worst < 0
+                || std::abs(plan.best.journals[i].deviation_m)
+                    > std::abs(plan.best.journals[static_cast<size_t>(worst)].deviation_m)))
+            worst = static_cast<int>(i);
+    if (worst < 0 || stock.shells.empty())
+        return;
+    const auto w = static_cast<size_t>(worst);
+    plan.regrindFor = plan.spaces[w].name;
+    double wall = 0;
+    for (const ShellStockRow &row : stock.shells)
+        wall += row.wall_mm * 1e-3 / static_cast<double>(stock.shells.size());
+    const double journal_m = build.engine.find(plan.stops[w])->journal_mm * 1e-3;
+    std::vector<double> steps;
+    for (const double u : stock.undersizes_mm)
+        steps.push_back(u * 1e-3);
+    plan.regrind = regrindSteps(journal_m + plan.spaces[w].space_m, wall, { limits.min_um * 1e-6 },
+                                { limits.max_um * 1e-6 }, { target_um * 1e-6 }, steps);
+}
+
+} // namespace
+
+Result<ShellPlan> shellPlan(const Build &build, const Assessment &assessment,
+                            const std::string &family)
+{
+    const auto it = build.shells.find(family);
+    if (it == build.shells.end() || it->second.shells.empty())
+        return fail("shells", "no shells are entered to choose from");
+    const auto limits = build.limits.find(family);
+    if (limits == build.limits.end())
+        return fail("limits", "there are no limits to choose by");
+    const ShellStock &stock = it->second;
+    ShellPlan out;
+    for (const ShellStockRow &row : stock.shells)
+        out.classes.push_back({ row.name, row.wall_mm * 1e-3, row.halves });
+    std::vector<size_t> indices;
+    for (size_t i = 0; i < assessment.sizes.size(); ++i) {
+        const GaugedSize &s = assessment.sizes[i];
+        if (s.family != family)
+            continue;
+        const auto space = spaceOf(stock, s, build);
+        if (!space)
+            return fail("journals",
+                        s.name + ": neither gauged with known shells nor stamped with classes");
+        out.stops.push_back(s.stop);
+        out.spaces.push_back({ s.name, space->space_m });
+        out.from.push_back(space->from);
+        indices.push_back(i);
+    }
+    const Limits &l = limits->second;
+    const double target = l.target_um.value_or((l.min_um + l.max_um) / 2);
+    auto best = selectShells(out.classes, out.spaces, { l.min_um * 1e-6 }, { l.max_um * 1e-6 },
+                             { target * 1e-6 });
+    if (!best)
+        return tl::unexpected(best.error());
+    out.best = std::move(*best);
+    addRegrind(build, stock, l, target, out);
+    std::map<size_t, double> changed;
+    for (size_t i = 0; i < indices.size(); ++i)
+        changed[indices[i]] = out.best.journals[i].clearance.value_m * 1e6;
+    auto idle = hotIdleWith(build, assessment, changed);
+    if (!idle)
+        return tl::unexpected(idle.error());
+    out.hotIdle = std::move(*idle);
+    return out;
+}
+
+std::vector<WeightSpread> judgeWeights(const Build &build)
+{
+    std::map<std::string, WeightSpread> parts;
+    for (const auto &[part, tolerance] : build.weightTolerance_g) {
+        parts[part].part = part;
+        parts[part].tolerance_g = tolerance;
+    }
+    for (const Weighing &w : build.weighings) {
+        parts[w.part].part = w.part;
+        parts[w.part].grams[w.item] = w.grams;
+    }
+    std::vector<WeightSpread> out;
+    for (auto &[part, s] : parts) {
+        const auto [least, most]
+            = std::minmax_element(s.grams.begin(), s.grams.end(),
+                                  [](const auto &a, const auto &b) { return a.second < b.second; });
+        if (s.grams.size() >= 2) {
+            s.spread_g = most->second - least->second;
+            s.verdict = formatPlain(s.spread_g, 1) + " g between number "
+                + std::to_string(least->first) + " and number " + std::to_string(most->first);
+            if (!s.tolerance_g)
+                s.mark = Mark::LookAgain;
+            else
+                s.mark = s.spread_g <= *s.tolerance_g ? Mark::Proven : Mark::LookAgain;
+        } else {
+            s.verdict = "not weighed";
+        }
+        // Until all are weighed the spread may still grow.
+        if (s.mark == Mark::Proven && static_cast<int>(s.grams.size()) < build.engine.cylinders)
+            s.mark = Mark::NotDone;
+        out.push_back(std::move(s));
+    }
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,310 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include "pump/relief.h"
+#include "pump/suction.h"
+#include "quantity/types.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+const Stop *stopOfKind(const Build &build, std::string_view kind)
+{
+    for (const Stop &s : build.engine.stops)
+        if (s.kind == kind)
+            return &s;
+    return nullptr;
+}
+
+std::string mm(double v, int decimals = 1)
+{
+    return formatPlain(v, decimals) + " mm";
+}
+
+std::string percent(double share)
+{
+    return formatPlain(share * 100, 0) + " %";
+}
+
+FitVerdict springVerdict(const Stop &relief)
+{
+    FitVerdict out { "relief_spring",
+                     relief.id,
+                     Mark::NotDone,
+                     "Relief spring not measured",
+                     "the setting is the circuit's",
+                     "Measure spring and plunger" };
+    const auto setting = springSetting(relief);
+    if (!setting)
+        return out;
+    if (!*setting) {
+        out.mark = Mark::Hold;
+        out.title = "Relief spring cannot work";
+        out.detail = setting->error().message;
+        out.next = "Measure again; another spring";
+        return out;
+    }
+    const ReliefSetting &s = **setting;
+    out.mark = Mark::Proven;
+    out.title = "Relief opens at " + formatPlain(s.crack_pa / 1e5, 1) + " bar";
+    out.detail = "fully open at " + formatPlain(s.full_pa / 1e5, 1) + " bar; a 1 mm shim adds "
+        + formatPlain(s.perShim_pa_per_m / 1e8, 2) + " bar";
+    out.next = "";
+    if (s.coilClearance_m < 1e-3 && relief.has("solid_length_mm")) {
+        out.mark = Mark::LookAgain;
+        out.detail = "only " + mm(s.coilClearance_m * 1e3) + " between the coils when fully open";
+        out.next = "A longer or thinner-wired spring";
+    }
+    return out;
+}
+
+FitVerdict ringVerdict(const Stop &pickup)
+{
+    FitVerdict out { "oring",
+                     pickup.id,
+                     Mark::NotDone,
+                     "Pickup O-ring not measured",
+                     "",
+                     "Measure the ring's section and the depth of its gland" };
+    if (!pickup.has("oring_section_mm") || !pickup.has("gland_depth_mm"))
+        return out;
+    ORing ring { pickup.value("oring_section_mm") * 1e-3,
+                 pickup.value("gland_depth_mm") * 1e-3,
+                 pickup.value("oring_stretch"),
+                 pickup.value("oring_set"),
+                 {} };
+    if (pickup.has("gland_width_mm"))
+        ring.grooveWidth_m = pickup.value("gland_width_mm") * 1e-3;
+    const ORingFit f = oRingFit(ring);
+    out.title = "O-ring squeeze " + percent(f.squeezeAfterSet);
+    out.detail = "stands " + mm((f.stretchedSection_m - ring.gland_m) * 1e3, 2)
+        + " proud of its groove when new";
+    out.next = "";
+    out.mark = Mark::Proven;
+    if (f.verdict == "no_seal" || f.verdict == "high") {
+        out.mark = Mark::Hold;
+        out.detail += "; the joint may pass air above the oil level";
+        out.next = "A new ring; a used pickup ring is never used again";
+    } else if (f.verdict != "ok") {
+        out.mark = Mark::LookAgain;
+        out.detail += f.verdict == "watch" ? "; little is left" : "; more than the groove holds";
+        out.next = "Check ring and gland against each other";
+    }
+    return out;
+}
+
+FitVerdict gapVerdict(const Stop &pickup)
+{
+    FitVerdict out { "pickup_gap",
+                     pickup.id,
+                     Mark::NotDone,
+                     "Pickup to floor not measured",
+                     "",
+                     "Measure mouth to floor: a lump of clay under the pan's bolts shows it" };
+    if (!pickup.has("pickup_gap_mm") || !pickup.has("pickup_bore_mm"))
+        return out;
+    const double bore = pickup.value("pickup_bore_mm");
+    const double mouth = pickup.value("pickup_mouth_mm", bore), gap = pickup.value("pickup_gap_mm");
+    out.title = "Pickup " + mm(gap) + " off the floor";
+    if (!(gap > 0)) {
+        out.mark = Mark::Hold;
+        out.detail = "it stands on the floor";
+        out.next = "Raise it to a quarter to half its bore";
+        return out;
+    }
+    const auto g = pickupGap(bore * 1e-3, mouth * 1e-3, gap * 1e-3, std::nullopt, 850);
+    if (!g) {
+        out.mark = Mark::LookAgain;
+        out.detail = "the mouth " + g.error().message;
+        out.next = "Measure the mouth again";
+        return out;
+    }
+    const std::string rule = "a quarter to half its bore is " + mm(g->ruleLeast_m * 1e3) + " to "
+        + mm(g->ruleMost_m * 1e3) + " (common practice)";
+    out.detail = rule;
+    out.next = "";
+    out.mark = Mark::Proven;
+    if (g->verdict == "tight") {
+        out.mark = Mark::Hold;
+        out.detail = "passes less than its bore; " + rule;
+        out.next = "Raise the pickup";
+    } else if (g->verdict == "wide") {
+        out.mark = Mark::LookAgain;
+        out.detail = "needs more oil over its mouth; " + rule;
+        out.next = "Lower the pickup, or keep the level high";
+    }
+    return out;
+}
+
+FitVerdict scoringVerdict(const Build &build, const Stop &pump)
+{
+    FitVerdict out { "scoring",
+                     pump.id,
+                     Mark::NotDone,
+                     "Scoring not looked at",
+                     "",
+                     "Measure the deepest score in body and cover" };
+    if (!pump.has("body_score_um") && !pump.has("cover_score_um"))
+        return out;
+    const double body = pump.value("body_score_um"), cover = pump.value("cover_score_um");
+    out.mark = Mark::Proven;
+    out.next = "";
+    out.title = "Scored " + formatPlain(std::max(body, cover), 0) + " µm deep";
+    const Element *e = nullptr;
+    for (const std::string &id : pump.elements)
+        if (const Element *x = build.circuit.find(id); x && x->type == "pump")
+            e = x;
+    double end = e ? e->value("end_clearance_um") : 0;
+    for (const GaugedSize &s : judgeSizes(build))
+        if (s.family == "pump_end")
+            end = s.cold_um.value;
+    const double canTake = std::max(0.0, end - rotorsBind_um);
+    out.detail = "body can lose " + formatPlain(canTake, 0) + " µm before rotors may bind";
+    if (body <= 0 && cover <= 0) {
+        out.title = "Faces not scored";
+        out.detail = "";
+    } else if (body > canTake || cover > pump.value("cover_spare_um", cover)) {
+        out.mark = Mark::LookAgain;
+        out.detail = body > canTake ? "the body's scores go deeper than the "
+                + formatPlain(canTake, 0) + " µm it can lose: some stays"
+                                    : "the cover's scores go deeper than the metal it can lose";
+        out.next = "Dress to the plan and leave the rest; or another part";
+    }
+    return out;
+}
+
+std::optional<OperatingResult> idleOf(const Build &build, const std::vector<GaugedSize> &sizes)
+{
+    auto model = OperatingModel::make(build, sizes, build.use.hotOil_c);
+    if (!model)
+        return std::nullopt;
+    auto r = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
+    return r ? std::optional(std::move(*r)) : std::nullopt;
+}
+
+} // namespace
+
+std::vector<FitVerdict> judgeFits(const Build &build)
+{
+    std::vector<FitVerdict> out;
+    if (const Stop *pump = stopOfKind(build, "pump"))
+        out.push_back(scoringVerdict(build, *pump));
+    if (const Stop *relief = stopOfKind(build, "relief"))
+        out.push_back(springVerdict(*relief));
+    if (const Stop *pickup = stopOfKind(build, "pickup")) {
+        out.push_back(ringVerdict(*pickup));
+        out.push_back(gapVerdict(*pickup));
+    }
+    return out;
+}
+
+Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessment)
+{
+    size_t index = assessment.sizes.size();
+    for (size_t i = 0; i < assessment.sizes.size(); ++i)
+        if (assessment.sizes[i].family == "pump_end")
+            index = i;
+    const Stop *pump = stopOfKind(build, "pump");
+    if (index == assessment.sizes.size() || !pump)
+        return fail("pump", "there is no pump whose end clearance could be dressed");
+    const GaugedSize &end = assessment.sizes[index];
+    const auto at = [&](double end_um) -> Result<DressingPoint> {
+        const auto r = hotIdleWith(build, assessment, { { index, end_um } });
+        if (!r)
+            return tl::unexpected(r.error());
+        return DressingPoint { end_um, r->gauge.value_pa, r->weakestPressure.value_pa };
+    };
+    DressingPlan out;
+    const double now = end.cold_um.value;
+    const double least
+        = std::max(rotorsBind_um, end.limits && end.limits->min_um > 0 ? end.limits->min_um : 0.0);
+    out.score_um = pump->value("body_score_um");
+    constexpr int steps = 24;
+    // A little past where rotors may bind, so that the forbidden side is seen too.
+    const double last = std::min(now, rotorsBind_um / 2);
+    for (int i = 0; i <= steps; ++i) {
+        const auto p = at(now + (last - now) * i / steps);
+        if (!p)
+            return tl::unexpected(p.error());
+        out.points.push_back(*p);
+    }
+    out.now = out.points.front();
+    out.stop = out.now;
+    out.why = "it is close enough: dressing could only make the rotors bind";
+    if (now > least) {
+        out.why = "the least that keeps the rotors free";
+        double stop = now;
+        while (stop > least) {
+            const double next = std::max(least, stop - 5);
+            const auto a = at(stop), b = at(next);
+            if (!a || !b)
+                return tl::unexpected((a ? b : a).error());
+            const double gain = (b->gauge_pa - a->gauge_pa) / a->gauge_pa * 10 / (stop - next);
+            // Scores want taking off even where the clearance alone buys nothing.
+            if (gain < dressingWorth && now - stop >= out.score_um) {
+                out.why = "a further 10 µm would buy less than "
+                    + formatPlain(dressingWorth * 100, 1) + " % of hot idle";
+                break;
+            }
+            stop = next;
+        }
+        const auto p = at(stop);
+        if (!p)
+            return tl::unexpected(p.error());
+        out.stop = *p;
+    }
+    out.scoreLeft_um = std::max(0.0, out.score_um - out.take_um());
+    return out;
+}
+
+std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assessment)
+{
+    std::vector<PumpOption> out;
+    const auto add = [&](const std::string &name, const Build &changed,
+                         const std::vector<GaugedSize> &sizes) {
+        const auto idle = idleOf(changed, sizes);
+        auto fast = OperatingModel::make(changed, sizes, changed.use.hotOil_c);
+        if (!idle || !fast)
+            return;
+        const auto r = fast->at(changed.use.highSpeed_rpm, OperatingModel::Detail::Everything);
+        if (!r)
+            return;
+        PumpOption o { name, idle->gauge.value_pa, 0, "" };
+        for (const Stop &s : changed.engine.stops)
+            if (s.kind == "pump" && !s.points.empty())
+                if (const auto p = r->nodePressure_pa.find(s.points.front().node);
+                    p != r->nodePressure_pa.end())
+                    o.power_w = p->second * r->sweptFlow_m3_s / 0.85;
+        if (r->reliefOpen())
+            o.remark = "relief open at " + formatPlain(changed.use.highSpeed_rpm, 0)
+                + ": the rest only stirs and warms";
+        out.push_back(std::move(o));
+    };
+    add("as it is", build, assessment.sizes);
+    const auto sized = [&](const std::map<std::string, double> &um) {
+        std::vector<GaugedSize> sizes = assessment.sizes;
+        for (GaugedSize &s : sizes)
+            if (const auto it = um.find(s.family); it != um.end())
+                s.thermalOffset_um += it->second - s.circuit_um;
+        return sizes;
+    };
+    if (const auto plan = dressingPlan(build, assessment); plan && plan->take_um() > 0.5)
+        add("dressed to " + formatPlain(plan->stop.end_um, 0) + " µm", build,
+            sized({ { "pump_end", plan->stop.end_um } }));
+    std::map<std::string, double> fresh;
+    for (const char *family : { "pump_tip", "pump_end", "pump_body" })
+        if (const auto l = build.limits.find(family); l != build.limits.end())
+            fresh[family] = l->second.min_um + (l->second.max_um - l->second.min_um) / 4;
+    add("new rotors, a quarter into the limits", build, sized(fresh));
+    add("longer rotors +25 %", withLongerRotors(build, 1.25), assessment.sizes);
+    add("spring +1 bar", withStifferSpring(build, 100), assessment.sizes);
+    if (!out.empty() && out.back().name == "spring +1 bar"
+        && std::abs(out.back().gauge_pa - out.front().gauge_pa) < 50)
+        out.back().remark = "the relief is shut at hot idle: a stiffer spring cannot help there";
+    return out;
+}
+
+} // namespace mildpath

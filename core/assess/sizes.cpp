@@ -1,0 +1,546 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+
+#include "bearing/thermal.h"
+#include "pump/rotor.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+double expansionOf(const std::string &material)
+{
+    const Material *m = findMaterial(material);
+    return m ? m->expansion_per_k : 0;
+}
+
+/// Expansions of the parts around a journal.
+struct Parts
+{
+    double housing, journal;
+    double journal_mm; ///< 0: no growth is computed
+    double shellWall_mm;
+    std::optional<double> cap;
+    double capFraction = 0.5;
+};
+
+Parts partsOf(const Build &build, const SizeItem &item)
+{
+    const Engine &engine = build.engine;
+    const Family &family = *item.family;
+    Parts p { expansionOf(family.housing == HousingPart::Rod ? engine.rod : engine.block),
+              expansionOf(family.shells ? engine.crank : "crank_steel"),
+              item.stop->journal_mm,
+              item.stop->shellWall_mm,
+              {},
+              engine.mainCapFraction };
+    if (family.id == "main" && !engine.mainCap.empty())
+        p.cap = expansionOf(engine.mainCap);
+    if (p.journal_mm == 0)
+        if (const Element *e = build.circuit.find(item.element))
+            p.journal_mm = e->value("d_mm");
+    if (family.housing == HousingPart::None)
+        p.journal_mm = 0;
+    return p;
+}
+
+double changeAt_um(const Parts &parts, double cold_um, Celsius housing, Celsius journal)
+{
+    if (parts.journal_mm <= 0)
+        return 0;
+    ThermalBearing b { .cold = { cold_um * 1e-6 },
+                       .journalDiameter_m = parts.journal_mm * 1e-3,
+                       .shellWall_m = parts.shellWall_mm * 1e-3,
+                       .housingExpansion_per_k = parts.housing,
+                       .housing = housing,
+                       .journalExpansion_per_k = parts.journal,
+                       .journal = journal,
+                       .cap = {} };
+    if (parts.cap)
+        b.cap = CapShare { *parts.cap, housing, parts.capFraction };
+    return thermalClearance(b).change_m * 1e6;
+}
+
+/// Standard uncertainty of a reading: instruments, and the spread of its repeats.
+double uncertaintyOf(const Reading &r)
+{
+    double variance = r.u_um * r.u_um + r.journalU_um * r.journalU_um;
+    if (const auto n = static_cast<double>(r.repeats_um.size()); n > 1) {
+        double sum = 0, squares = 0;
+        for (const double v : r.repeats_um)
+            sum += v;
+        for (const double v : r.repeats_um)
+            squares += (v - sum / n) * (v - sum / n);
+        variance += squares / (n - 1) / n;
+    }
+    return std::sqrt(variance);
+}
+
+ReadingUse useOf(const Reading &r, const Family &family)
+{
+    return family.plan == PlanKind::Shell ? readingUse(r.angle_deg) : ReadingUse::Clearance;
+}
+
+JudgedReading judgeReading(const Reading &r, const SizeItem &item, const Parts &parts,
+                           const std::optional<Limits> &limits)
+{
+    const double u = uncertaintyOf(r);
+    double at20 = *r.value_um;
+    if (parts.journal_mm > 0) {
+        const PartsWhileGauging gauging { .bore = { r.housing_c },
+                                          .journal = { r.journal_c },
+                                          .boreExpansion_per_k = parts.housing,
+                                          .journalExpansion_per_k = parts.journal };
+        const double journal_m = r.journal_mm.value_or(parts.journal_mm) * 1e-3;
+        const ClearanceAt20 c = r.bore_mm
+            ? clearanceFromTwoInstruments(*r.bore_mm * 1e-3, journal_m, 0, 0, gauging)
+            : clearanceFromZeroedGauge(*r.value_um * 1e-6, journal_m, 0, 0, gauging);
+        at20 = c.clearance.value_m * 1e6;
+    }
+    JudgedReading out { r.id,        r.method, r.station, r.angle_deg,
+                        *r.value_um, at20,     u,         useOf(r, *item.family),
+                        false,       false };
+    if (r.overOilHole)
+        out.use = ReadingUse::Never;
+    if (limits && r.method != "drop_feel") {
+        const double margin = unlikelyWidths * (limits->max_um - limits->min_um);
+        const bool counts = out.use == ReadingUse::Clearance || out.use == ReadingUse::Form;
+        out.pastLimit = counts && (at20 > limits->max_um || at20 < limits->min_um);
+        out.unlikely
+            = at20 > limits->max_um + margin || at20 < std::min(1.0, limits->min_um - margin);
+    }
+    return out;
+}
+
+std::string um(double value, double u = 0)
+{
+    return formatPlain(value, std::min(1, decimalsFor(u, 1)));
+}
+
+/// A limit as it was given: no decimals that nobody wrote.
+std::string limit(double um)
+{
+    return formatPlain(um, um == std::round(um) ? 0 : 1);
+}
+
+/// What one method's readings make of the size.
+std::optional<MethodResult> resultOf(const Method &method, const GaugedSize &size,
+                                     const Family &family, std::optional<BoreForm> &form)
+{
+    MethodResult out;
+    out.method = method.id;
+    std::vector<PositionReading> positions;
+    std::vector<StripReading> strips;
+    double u = 0;
+    bool upright = false;
+    for (const JudgedReading &r : size.readings) {
+        if (r.method != method.id || r.use == ReadingUse::Never)
+            continue;
+        positions.push_back({ r.angle_deg, r.station, r.at20_um * 1e-6 });
+        if (r.use != ReadingUse::Clearance)
+            continue;
+        upright = true;
+        ++out.readings;
+        strips.push_back({ { r.at20_um * 1e-6 }, false });
+        // One instrument's error is common to its readings, so their number does not shrink it.
+        u = std::max(u, r.u_um);
+    }
+    if (!upright)
+        return std::nullopt;
+    form = boreForm(positions).value();
+    double value = form->mean_m * 1e6;
+    if (family.summary == Summary::Widest)
+        value = form->largest_m * 1e6;
+    if (method.id == "plastic_strip") {
+        // Where the strip lay along the axis matters, so the tightest place is the clearance.
+        const StripClearance strip = stripClearance(strips, usualStripStep_um * 1e-6).value();
+        value = strip.clearance.value_m * 1e6;
+        out.taper_um = strip.taper_m * 1e6;
+    }
+    out.value_um = { value, u };
+    out.low_um = value - 2 * u;
+    out.high_um = value + 2 * u;
+    return out;
+}
+
+MethodResult resultOfFeel(const Reading &r)
+{
+    const DropFeel &feel = *findDropFeel(r.feel);
+    const double middle = (feel.low_um + std::min(feel.high_um, 100.0)) / 2;
+    return {
+        r.method,     1, { middle, (feel.high_um - feel.low_um) / std::sqrt(12.0) }, feel.low_um,
+        feel.high_um, 0
+    };
+}
+
+/// Methods that contradict the deciding one beyond what both leave open.
+std::string disagreementOf(const GaugedSize &size)
+{
+    const MethodResult &a = size.methods.front();
+    for (size_t i = 1; i < size.methods.size(); ++i) {
+        const MethodResult &b = size.methods[i];
+        const bool band = b.method == "drop_feel";
+        const double apart = std::abs(a.value_um.value - b.value_um.value);
+        const double open
+            = 2 * std::hypot(a.value_um.standardUncertainty, b.value_um.standardUncertainty);
+        const bool contradicts = band ? a.low_um > b.high_um || a.high_um < b.low_um : apart > open;
+        if (!contradicts)
+            continue;
+        const std::string theirs = band ? std::string(findMethod(b.method)->name) + " says "
+                + (b.low_um > 0 ? limit(b.low_um) + " to " : "up to ")
+                + limit(std::min(b.high_um, mostClearanceReading_um))
+                                        : std::string(findMethod(b.method)->name) + " says "
+                + um(b.value_um.value, b.value_um.standardUncertainty) + " ± "
+                + um(b.value_um.expanded());
+        return theirs + " µm, " + std::string(findMethod(a.method)->name) + " "
+            + um(a.value_um.value, a.value_um.standardUncertainty) + " ± "
+            + um(a.value_um.expanded()) + " µm";
+    }
+    return {};
+}
+
+class SizeJudge
+{
+public:
+    SizeJudge(const Build &build, GaugedSize &size, const Family &family)
+        : m_build(build)
+        , m_size(size)
+        , m_family(family)
+    {
+    }
+
+    void run(const std::vector<const Reading *> &readings)
+    {
+        if (!m_size.measured) {
+            notMeasured();
+            return;
+        }
+        if (!m_size.limits) {
+            say(Mark::LookAgain, "no limits to judge by", "Enter the maker's limits");
+            return;
+        }
+        againstLimits();
+        if (m_size.mark != Mark::Proven)
+            return;
+        reserve(readings);
+    }
+
+private:
+    void say(Mark mark, std::string verdict, std::string next)
+    {
+        m_size.mark = mark;
+        m_size.verdict = std::move(verdict);
+        m_size.next = std::move(next);
+    }
+
+    void notMeasured()
+    {
+        const bool felt = !m_size.methods.empty();
+        if (felt)
+            say(Mark::LookAgain, "felt, not gauged: a feel is a band, not a figure",
+                "Gauge it upright, front and rear");
+        else if (m_size.limits && m_size.known)
+            say(Mark::NotDone,
+                "not gauged; the middle of the limits, " + limit(m_size.cold_um.value)
+                    + " µm, is assumed",
+                m_family.plan == PlanKind::Shell ? "Gauge it upright, front and rear"
+                                                 : "Measure it");
+        else
+            say(Mark::NotDone, "not gauged", "Measure it");
+    }
+
+    std::string value() const
+    {
+        const std::string text
+            = um(m_size.cold_um.value) + " ± " + um(m_size.cold_um.expanded()) + " µm";
+        return m_family.summary == Summary::Widest ? "widest " + text : text;
+    }
+
+    std::string remedy(bool wide) const
+    {
+        if (m_family.shells)
+            return wide ? "Gauge again; then swap the shells or have the journal seen to"
+                        : "Gauge again; look for dirt behind the shell; then swap the shells";
+        if (m_family.stopKind == "pump")
+            return wide ? "Measure again; then dress the faces or fit new rotors"
+                        : "Measure again; rotors may bind";
+        return wide ? "Measure again; then a new part or a bush, by a qualified shop"
+                    : "Measure again; then have it opened by a qualified shop";
+    }
+
+    void againstLimits()
+    {
+        const Limits &l = *m_size.limits;
+        const double u = m_size.cold_um.expanded();
+        const double low = m_size.cold_um.value - u, high = m_size.cold_um.value + u;
+        const auto past = std::find_if(
+            m_size.readings.begin(), m_size.readings.end(),
+            [&](const JudgedReading &r) { return r.pastLimit && r.method == m_size.method(); });
+        if (low > l.max_um)
+            say(Mark::Hold, value() + " is past the limit of " + limit(l.max_um), remedy(true));
+        else if (high < l.min_um)
+            say(Mark::Hold, value() + " is below the limit of " + limit(l.min_um), remedy(false));
+        else if (high > l.max_um || (low < l.min_um && l.min_um > 0))
+            say(Mark::LookAgain,
+                value() + " lies across the limit of "
+                    + limit(high > l.max_um ? l.max_um : l.min_um)
+                    + ": cannot say yet: gauge again",
+                "Gauge again, or with a better instrument");
+        else if (past != m_size.readings.end())
+            say(Mark::LookAgain,
+                um(past->at20_um) + " µm at one position is past the limit of "
+                    + limit(past->at20_um > l.max_um ? l.max_um : l.min_um),
+                m_family.shells
+                    ? "The mean is inside. Gauge that position again; then swap the shells"
+                    : "The mean is inside. Measure that place again");
+        else
+            say(Mark::Proven,
+                value()
+                    + (l.min_um > 0 ? " is inside " + limit(l.min_um) + " to " + limit(l.max_um)
+                                    : " is within " + limit(l.max_um)),
+                "");
+    }
+
+    /// What keeps a good figure from being proof.
+    void reserve(const std::vector<const Reading *> &readings)
+    {
+        const Method *method = findMethod(m_size.method());
+        bool first = false, second = false, loose = false, swapped = false;
+        const std::string now = fittedShells(m_build, m_size.family, m_size.stop);
+        for (const Reading *r : readings) {
+            if (r->method != m_size.method())
+                continue;
+            if (useOf(*r, m_family) == ReadingUse::Clearance && !r->overOilHole)
+                (r->station == 1 ? first : second) = true;
+            loose = loose || r->capTorqued == false;
+            swapped = swapped || (!r->shells.empty() && !now.empty() && r->shells != now);
+        }
+        const std::string so = value();
+        if (loose)
+            say(Mark::LookAgain, so + ", gauged without the cap at its torque",
+                "Torque the cap as for the build and gauge again");
+        else if (swapped)
+            say(Mark::LookAgain, so + " was gauged with other shells; now " + now + " are fitted",
+                "Gauge again with the shells that stay");
+        else if (!m_size.disagreement.empty())
+            say(Mark::LookAgain, m_size.disagreement, "They disagree: find out which is wrong");
+        else if (method->onlyCheck && choiceOf(m_build, "strip_counts") != "yes")
+            say(Mark::LookAgain, so + " by " + std::string(method->name) + ": a check, no more",
+                "Gauge it with a bore gauge or two instruments");
+        else if (m_family.plan == PlanKind::Shell && (!first || !second))
+            say(Mark::LookAgain, so + " upright at one end only",
+                std::string("Gauge it upright at the ") + (first ? "rear" : "front") + " too");
+        else if (m_family.plan == PlanKind::Lobes && missingLobes(readings) > 0)
+            say(Mark::LookAgain,
+                so + ", " + std::to_string(missingLobes(readings)) + " of the lobes not measured",
+                "The widest lobe is what counts: measure them all");
+    }
+
+    int missingLobes(const std::vector<const Reading *> &readings) const
+    {
+        const auto plan = readingPlan(m_family, *m_build.engine.find(m_size.stop));
+        int missing = 0;
+        for (const ReadingPosition &p : plan)
+            missing += std::none_of(readings.begin(), readings.end(), [&](const Reading *r) {
+                return r->station == p.station && r->method == m_size.method();
+            });
+        return missing;
+    }
+
+    const Build &m_build;
+    GaugedSize &m_size;
+    const Family &m_family;
+};
+
+/// Value, uncertainty and what the circuit takes, measured or assumed.
+void setValue(const Build &build, const Family &family, GaugedSize &out)
+{
+    const Element *element = build.circuit.find(out.element);
+    if (out.measured) {
+        out.cold_um = out.methods.front().value_um;
+    } else if (out.limits && out.limits->min_um > 0) {
+        out.cold_um = { (out.limits->min_um + out.limits->max_um) / 2,
+                        (out.limits->max_um - out.limits->min_um) / std::sqrt(12.0) };
+    } else if (element && !family.elementKey.empty()) {
+        out.cold_um = { element->value(std::string(family.elementKey)), 0 };
+    } else {
+        out.known = false;
+    }
+    out.circuit_um = out.cold_um.value;
+    if (out.measured && family.summary == Summary::Widest) {
+        std::vector<double> lobes;
+        for (const JudgedReading &r : out.readings)
+            if (r.method == out.method())
+                lobes.push_back(r.at20_um);
+        out.circuit_um = effectiveTipClearance(lobes);
+    }
+}
+
+void setGrowth(const Build &build, const Parts &parts, GaugedSize &out)
+{
+    const double cold = out.circuit_um;
+    const auto settled = [&](double oil_c) {
+        return cold + changeAt_um(parts, cold, { oil_c - housingBelowOil_k }, { oil_c });
+    };
+    // Growth is linear in temperature, so two points hold the whole line.
+    out.thermalRate_um_per_k = (settled(120) - settled(20)) / 100;
+    out.thermalOffset_um = settled(20) - out.thermalRate_um_per_k * 20;
+    out.running_um = out.runningAt(build.use.hotOil_c);
+    const Celsius start { build.use.coldestStart_c };
+    out.coldestStart_um = cold + changeAt_um(parts, cold, start, start);
+    // End float has its own growth: along the crank, between the thrust faces.
+    if (out.family != "end_float")
+        return;
+    const double width_m = build.engine.find(out.stop)->value("thrust_width_mm") * 1e-3;
+    const double block = expansionOf(build.engine.block), crank = expansionOf(build.engine.crank);
+    const auto change = [&](double housing_c, double journal_c) {
+        return endFloatChange_m(width_m, block, { housing_c }, crank, { journal_c }) * 1e6;
+    };
+    out.thermalRate_um_per_k
+        = (change(120 - housingBelowOil_k, 120) - change(20 - housingBelowOil_k, 20)) / 100;
+    out.thermalOffset_um
+        = cold + change(20 - housingBelowOil_k, 20) - out.thermalRate_um_per_k * 20;
+    out.running_um = out.runningAt(build.use.hotOil_c);
+    out.coldestStart_um = cold + change(start.value, start.value);
+}
+
+GaugedSize judgeSize(const Build &build, const SizeItem &item,
+                     const std::vector<const Reading *> &readings)
+{
+    GaugedSize out;
+    const Family &family = *item.family;
+    out.stop = item.stop->id;
+    out.family = family.id;
+    out.item = item.item;
+    out.name = item.name;
+    out.element = item.element;
+    if (const auto it = build.limits.find(out.family); it != build.limits.end())
+        out.limits = it->second;
+    const Parts parts = partsOf(build, item);
+    if (parts.journal_mm > 0)
+        out.rule_um = parts.journal_mm * 1e3 * ruleClearancePerDiameter;
+    for (const Reading *r : readings)
+        out.readings.push_back(judgeReading(*r, item, parts, out.limits));
+
+    // Strongest first; the order of the table settles a tie.
+    std::vector<const Method *> strongest;
+    for (const std::string_view id : family.methods)
+        strongest.push_back(findMethod(id));
+    std::stable_sort(strongest.begin(), strongest.end(),
+                     [](const Method *a, const Method *b) { return a->strength > b->strength; });
+    const Reading *felt = nullptr;
+    for (const Reading *r : readings)
+        felt = r->method == "drop_feel" ? r : felt;
+    for (const Method *m : strongest) {
+        std::optional<BoreForm> form;
+        if (m->id == "drop_feel") {
+            if (felt)
+                out.methods.push_back(resultOfFeel(*felt));
+        } else if (auto result = resultOf(*m, out, family, form)) {
+            out.measured = true;
+            if (out.methods.empty())
+                out.form = form;
+            out.methods.push_back(std::move(*result));
+        }
+    }
+    setValue(build, family, out);
+    setGrowth(build, parts, out);
+    if (out.measured)
+        out.disagreement = disagreementOf(out);
+    SizeJudge(build, out, family).run(readings);
+    return out;
+}
+
+int severity(Mark mark)
+{
+    switch (mark) {
+    case Mark::Hold:
+        return 3;
+    case Mark::LookAgain:
+        return 2;
+    case Mark::NotDone:
+        return 1;
+    case Mark::Proven:
+        return 0;
+    }
+    return 0;
+}
+
+/// "4 proven, 1 holds the start".
+std::string countsOf(const std::map<Mark, int> &counts)
+{
+    std::string out;
+    for (const Mark m : { Mark::Hold, Mark::LookAgain, Mark::NotDone, Mark::Proven })
+        if (const auto it = counts.find(m); it != counts.end())
+            out += (out.empty() ? "" : ", ") + std::to_string(it->second) + " "
+                + std::string(markWord(m));
+    return out;
+}
+
+} // namespace
+
+Mark worse(Mark a, Mark b)
+{
+    return severity(a) >= severity(b) ? a : b;
+}
+
+double GaugedSize::runningAt(double oil_c) const
+{
+    return thermalOffset_um + thermalRate_um_per_k * oil_c;
+}
+
+std::vector<GaugedSize> judgeSizes(const Build &build)
+{
+    std::map<std::tuple<std::string_view, std::string_view, int>, std::vector<const Reading *>> by;
+    for (const Reading *r : standingReadings(build))
+        by[{ r->stop, r->family, r->item }].push_back(r);
+    std::vector<GaugedSize> out;
+    for (const SizeItem &item : sizeItems(build)) {
+        const auto it = by.find({ item.stop->id, item.family->id, item.item });
+        out.push_back(
+            judgeSize(build, item, it == by.end() ? std::vector<const Reading *> {} : it->second));
+    }
+    return out;
+}
+
+std::vector<FamilySummary> summarise(const std::vector<GaugedSize> &sizes)
+{
+    std::vector<FamilySummary> out;
+    std::map<Mark, int> counts;
+    const Method *weakest = nullptr;
+    for (size_t i = 0; i < sizes.size(); ++i) {
+        const GaugedSize &s = sizes[i];
+        if (out.empty() || out.back().family != s.family) {
+            out.push_back({});
+            out.back().family = s.family;
+            out.back().mark = Mark::Proven;
+            counts.clear();
+            weakest = nullptr;
+        }
+        FamilySummary &f = out.back();
+        ++f.items;
+        ++counts[s.mark];
+        f.mark = worse(f.mark, s.mark);
+        if (s.measured) {
+            const double v = s.cold_um.value;
+            f.least_um = f.measured ? std::min(f.least_um, v) : v;
+            f.most_um = f.measured ? std::max(f.most_um, v) : v;
+            f.mean_um += (v - f.mean_um) / (f.measured + 1);
+            ++f.measured;
+            f.readings += s.methods.front().readings;
+            f.taper_um = std::max(f.taper_um, s.form->taper_m * 1e6);
+            f.outOfRound_um = std::max(f.outOfRound_um, s.form->outOfRound_m * 1e6);
+            f.expanded_um = std::max(f.expanded_um, s.cold_um.expanded());
+            const Method *m = findMethod(s.method());
+            if (!weakest || m->strength < weakest->strength)
+                weakest = m;
+            f.weakestMethod = weakest->name;
+        }
+        f.verdict = countsOf(counts);
+    }
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/jsonreader.h"
+#include "quantity/result.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+/// A size class of shells: a colour or a mark, the wall of one half, and how many there are.
+struct ShellStockRow
+{
+    std::string name;
+    double wall_mm = 0;
+    std::optional<int> halves; ///< in stock; absent: as many as wanted
+    bool operator==(const ShellStockRow &) const = default;
+};
+
+/// A class stamped on a block or crank: what the letter means.
+struct SizeClass
+{
+    std::string name;
+    double least_mm = 0, most_mm = 0;
+    double middle_mm() const { return (least_mm + most_mm) / 2; }
+    bool operator==(const SizeClass &) const = default;
+};
+
+/// What is fitted to or stamped for one bearing.
+struct FittedShells
+{
+    std::string upper, lower; ///< class names; empty: not known
+    std::string housingClass, journalClass; ///< as stamped; empty: not known
+    bool operator==(const FittedShells &) const = default;
+};
+
+/// Shells of one family: classes, stock, what sits where.
+struct ShellStock
+{
+    std::vector<ShellStockRow> shells;
+    std::vector<SizeClass> housings, journals;
+    std::vector<double> undersizes_mm; ///< regrind steps that can be had
+    std::map<std::string, FittedShells> fitted; ///< by stop
+    std::string source;
+    Json extra = Json::object();
+
+    const ShellStockRow *find(const std::string &name) const;
+    bool operator==(const ShellStock &) const = default;
+};
+ShellStock shellStockFromJson(const Json &json, const std::string &place,
+                              std::vector<Error> &errors);
+Json shellStockToJson(const ShellStock &stock);
+
+/// Weight of a part that should match its fellows. Append-only; the last of an item stands.
+struct Weighing
+{
+    std::string id;
+    std::string part; ///< "rod_big_end", "rod_small_end", "rod", "piston"
+    int item = 1;
+    double grams = 0;
+    std::string by, at;
+    Json extra = Json::object();
+    bool operator==(const Weighing &) const = default;
+};
+Weighing weighingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json weighingToJson(const Weighing &weighing);
+
+/// A question practitioners answer differently, and how this builder answered. The last stands.
+struct Choice
+{
+    std::string question; ///< "strip_counts"
+    std::string answer;
+    std::string reason, by, at;
+    Json extra = Json::object();
+    bool operator==(const Choice &) const = default;
+};
+Choice choiceFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json choiceToJson(const Choice &choice);
+
+} // namespace mildpath
