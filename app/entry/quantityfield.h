@@ -27,6 +27,8 @@ public:
     void setDecimals(int decimals);
     /// What may be stored, asked with the SI value; the message is shown as the reason.
     void setCheck(std::function<Result<void>(double si)> check) { m_check = std::move(check); }
+    /// Whether an SI value may be stored.
+    Result<void> check(double si) const { return m_check ? m_check(si) : Result<void> {}; }
     /// Shows a stored value; typed text that was not stored is dropped.
     void setValue(std::optional<double> si);
     std::optional<double> value() const { return m_value; }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/text.h"
 
+#include <QLabel>
+
 #include <QFontMetricsF>
 
 namespace mildpath {
@@ -42,6 +44,13 @@ void drawCard(QPainter &painter, const QRectF &area)
     painter.setBrush(t.panel);
     painter.drawRoundedRect(area.adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
     painter.restore();
+}
+
+void setTone(QLabel *label, const QColor &colour)
+{
+    QPalette palette = label->palette();
+    palette.setColor(QPalette::WindowText, colour);
+    label->setPalette(palette);
 }
 
 } // namespace mildpath

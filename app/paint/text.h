@@ -7,6 +7,8 @@
 #include <QPainter>
 #include <QRectF>
 
+class QLabel;
+
 namespace mildpath {
 
 /// Paints one line of text; `flags` as in QPainter::drawText. Too long a text is cut with "…".
@@ -17,6 +19,9 @@ void drawLine(QPainter &painter, const QRectF &area, int flags, const QString &t
 /// @return width used
 double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, const QFont &font,
                   const QColor &colour, const QColor &unitColour);
+
+/// Colours a label's text.
+void setTone(QLabel *label, const QColor &colour);
 
 /// A card: panel with one hairline round it.
 void drawCard(QPainter &painter, const QRectF &area);

@@ -27,6 +27,11 @@ public:
     virtual void refresh() = 0;
     /// What the side panel says.
     virtual PanelContent panel() const = 0;
+    /// The keyboard came to this bench: the place where work goes on takes the focus.
+    virtual void takeFocus() { }
+    /// Pages of the bench by name; empty where it has only one.
+    virtual QStringList pages() const { return {}; }
+    virtual void showPage(int) { }
 
 Q_SIGNALS:
     void panelChanged();

@@ -65,7 +65,7 @@ struct PanelField
     Dimension dimension;
     std::string unit;
     int decimals;
-    double value_si;
+    std::optional<double> value_si;
     std::function<Result<void>(double si)> store;
 };
 struct PanelButton

@@ -87,7 +87,7 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
 {
     if (now.coldest < 0)
         return std::nullopt;
-    const BearingClearance &c = now.clearances[static_cast<size_t>(now.coldest)];
+    const GaugedSize &c = now.sizes[static_cast<size_t>(now.coldest)];
     const double u = c.cold_um.standardUncertainty;
     const double floor = build.use.coldestClearanceFloor_um;
     Readout r { QStringLiteral("coldestClearance"),
@@ -95,8 +95,7 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
                 Figure::clearance(c.coldestStart_um, std::max(u, 1.0)),
                 {},
                 tr("%1 at %2 · floor %3")
-                    .arg(qs(build.engine.find(c.stop)->name),
-                         Figure::temperature(build.use.coldestStart_c).text(),
+                    .arg(qs(c.name), Figure::temperature(build.use.coldestStart_c).text(),
                          Figure::limit(floor).number),
                 Mark::Proven,
                 QStringLiteral("Clearances"),
@@ -106,11 +105,10 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
     else if (c.coldestStart_um - 2 * u < floor || !c.measured)
         r.mark = Mark::LookAgain;
     if (before && before->coldest >= 0)
-        r.was
-            = wasText(Figure::clearance(
-                          before->clearances[static_cast<size_t>(before->coldest)].coldestStart_um,
-                          std::max(u, 1.0)),
-                      r.value);
+        r.was = wasText(
+            Figure::clearance(before->sizes[static_cast<size_t>(before->coldest)].coldestStart_um,
+                              std::max(u, 1.0)),
+            r.value);
     return r;
 }
 

@@ -8,6 +8,8 @@
 #include <QPixmap>
 #include <QTimer>
 
+#include <algorithm>
+
 namespace mildpath {
 
 QStringList renderBenches(MainWindow &window, const QString &folder, QSize size, QString &error)
@@ -20,19 +22,30 @@ QStringList renderBenches(MainWindow &window, const QString &folder, QSize size,
     window.resize(size);
     window.show();
     int number = 0;
-    for (Bench *bench : window.benches()) {
-        window.showBench(bench->title());
+    const auto shoot = [&](const QString &name) {
         // Layouts settle at once; what is drawn finer once the keys rest comes a little later.
         QEventLoop settle;
         QTimer::singleShot(400, &settle, &QEventLoop::quit);
         settle.exec();
         const QString path = QDir(folder).filePath(
-            QStringLiteral("%1-%2.png").arg(++number).arg(bench->title().toLower()));
+            QStringLiteral("%1-%2.png").arg(++number).arg(name.toLower().replace(u' ', u'-')));
         if (!window.grab().save(path)) {
             error = QStringLiteral("%1: cannot be written").arg(path);
-            return {};
+            return false;
         }
         files << path;
+        return true;
+    };
+    for (Bench *bench : window.benches()) {
+        window.showBench(bench->title());
+        const QStringList pages = bench->pages();
+        for (int page = 0; page < std::max<int>(1, static_cast<int>(pages.size())); ++page) {
+            if (!pages.isEmpty())
+                bench->showPage(page);
+            const QString name = page == 0 ? bench->title() : bench->title() + u' ' + pages[page];
+            if (!shoot(name))
+                return {};
+        }
     }
     return files;
 }

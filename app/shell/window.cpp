@@ -3,7 +3,9 @@
 
 #include "bench/clearances/clearancebench.h"
 #include "bench/forecast/forecastbench.h"
+#include "bench/pump/pumpbench.h"
 #include "bench/route/routebench.h"
+#include "devices/serialgauge.h"
 
 #include <QApplication>
 #include <QCloseEvent>
@@ -161,6 +163,7 @@ void MessageBar::paintEvent(QPaintEvent *)
 MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     : QMainWindow(parent)
     , m_open(new OpenBuild(stateFolder, this))
+    , m_gauge(new SerialGauge(this))
 {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
@@ -177,7 +180,8 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     column->addWidget(m_strip);
 
     addBench(new RouteBench(*m_open, m_stack));
-    addBench(new ClearanceBench(*m_open, m_stack));
+    addBench(new ClearanceBench(*m_open, m_gauge, m_stack));
+    addBench(new PumpBench(*m_open, m_gauge, m_stack));
     addBench(new ForecastBench(*m_open, m_stack));
     makeMenus();
     m_rail->setFocus();

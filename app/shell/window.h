@@ -18,6 +18,8 @@ class QTabBar;
 
 namespace mildpath {
 
+class SerialGauge;
+
 /// A line above the benches for what went wrong or waits for an answer; never in the way.
 class MessageBar : public QWidget
 {
@@ -93,6 +95,7 @@ private:
     void showAbout();
 
     OpenBuild *m_open;
+    SerialGauge *m_gauge;
     Rail *m_rail;
     QTabBar *m_tabs;
     QStackedWidget *m_stack;

@@ -76,6 +76,7 @@ struct GaugedSize
     double runningAt(double oil_c) const; ///< µm, settled at this oil temperature
     double thermalRate_um_per_k = 0; ///< of the oil, housing 2 K below
     double thermalOffset_um = 0;
+    double journal_mm = 0; ///< 0: no growth is computed
     double rule_um = 0; ///< a thousandth of the journal (common practice); 0 without one
     std::optional<Limits> limits;
     Mark mark = Mark::NotDone;
@@ -308,6 +309,16 @@ Build withLongerRotors(const Build &build, double factor);
 /// Share of a turn during which the crank drillings of a main see oil, by its groove and holes;
 /// absent where none of that was entered.
 std::optional<double> feedShareOfTurn(const Build &build, const Stop &main);
+
+/// Hot oil, higher speed, with a main's feed hole covered by a share of its area.
+struct CoverPoint
+{
+    double covered; ///< 0…1 of the smaller hole
+    double main_pa, bigEnd_pa, gauge_pa; ///< at the feeds, without the crank's oil column
+};
+/// Errors: as Network::solve; `points` when the main feeds nothing.
+Result<std::vector<CoverPoint>> coverSweep(const Build &build, const Assessment &assessment,
+                                           const Stop &main, std::span<const double> covered);
 
 /// A point of the dressing plan.
 struct DressingPoint

@@ -419,6 +419,7 @@ GaugedSize judgeSize(const Build &build, const SizeItem &item,
     if (const auto it = build.limits.find(out.family); it != build.limits.end())
         out.limits = it->second;
     const Parts parts = partsOf(build, item);
+    out.journal_mm = parts.journal_mm;
     if (parts.journal_mm > 0)
         out.rule_um = parts.journal_mm * 1e3 * ruleClearancePerDiameter;
     for (const Reading *r : readings)

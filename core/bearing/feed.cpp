@@ -52,6 +52,19 @@ HoleOverlap holeOverlap(double d1, double d2, double e)
     return { area, area / smaller, std::sqrt(4 * area / pi) };
 }
 
+double offsetFor(double d1, double d2, double openShare)
+{
+    // The overlap falls steadily from one inside the other to side by side.
+    double open = std::abs(d1 - d2) / 2, shut = (d1 + d2) / 2;
+    if (openShare >= 1)
+        return open;
+    for (int i = 0; i < 60; ++i) {
+        const double middle = (open + shut) / 2;
+        (holeOverlap(d1, d2, middle).ofSmaller > openShare ? open : shut) = middle;
+    }
+    return (open + shut) / 2;
+}
+
 double sharpOrificeFlow_m3_s(double area_m2, double dp_pa, double discharge, double rho)
 {
     return discharge * area_m2 * std::sqrt(2 * dp_pa / rho);

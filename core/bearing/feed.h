@@ -19,6 +19,10 @@ struct HoleOverlap
 /// Source: circle-circle intersection, textbook geometry.
 HoleOverlap holeOverlap(double hole1Diameter_m, double hole2Diameter_m, double offset_m);
 
+/// The offset at which two holes leave this share of the smaller one open (m).
+/// @param openShare 0…1; 1 gives the largest offset that still covers nothing
+double offsetFor(double hole1Diameter_m, double hole2Diameter_m, double openShare);
+
 /// Q = Cd A √(2 Δp/ρ), sharp edge, turbulent (m³/s). @param pressureDrop_pa ≥ 0
 double sharpOrificeFlow_m3_s(double area_m2, double pressureDrop_pa, double discharge,
                              double density_kg_m3);

@@ -15,6 +15,15 @@ namespace {
 constexpr double labelWidth = 116, top = 34, bottom = 64;
 constexpr double thou_um = 25.4;
 
+/// Distance of the uprights that gives about eight of them.
+double stepFor(double range_um)
+{
+    for (const double step : { 2.0, 5.0, 10.0, 20.0, 50.0, 100.0 })
+        if (range_um / step <= 9)
+            return step;
+    return 200;
+}
+
 bool imperial()
 {
     return Figure::system() == UnitSystem::Imperial;
@@ -32,17 +41,24 @@ ClearanceAxis::ClearanceAxis(OpenBuild &open, QWidget *parent)
         tr("Clearances of the family on one axis; the figures stand in the entry cells"));
 }
 
-void ClearanceAxis::setKind(const std::string &kind)
+void ClearanceAxis::setFamily(const std::string &family)
 {
-    m_kind = kind;
+    m_family = family;
     update();
 }
 
-std::vector<const BearingClearance *> ClearanceAxis::rows() const
+void ClearanceAxis::setItem(const std::string &stop, int item)
 {
-    std::vector<const BearingClearance *> out;
-    for (const BearingClearance &c : m_open.assessment().clearances)
-        if (c.kind == m_kind)
+    m_stop = stop;
+    m_item = item;
+    update();
+}
+
+std::vector<const GaugedSize *> ClearanceAxis::rows() const
+{
+    std::vector<const GaugedSize *> out;
+    for (const GaugedSize &c : m_open.assessment().sizes)
+        if (c.family == m_family)
             out.push_back(&c);
     return out;
 }
@@ -54,7 +70,9 @@ ClearanceAxis::Scale ClearanceAxis::scale() const
         low = std::min(low, um);
         high = std::max(high, um);
     };
-    for (const BearingClearance *c : rows()) {
+    for (const GaugedSize *c : rows()) {
+        if (!c->known)
+            continue;
         take(c->running_um);
         take(c->cold_um.value);
         for (const JudgedReading &r : c->readings)
@@ -63,12 +81,15 @@ ClearanceAxis::Scale ClearanceAxis::scale() const
         if (c->limits) {
             take(c->limits->min_um);
             take(c->limits->max_um);
+            if (c->limits->target_um)
+                take(*c->limits->target_um);
         }
     }
     if (low > high)
         low = 0, high = 100;
-    return { std::floor((low - 8) / 10) * 10, std::ceil((high + 8) / 10) * 10, labelWidth + 16,
-             width() - 18.0 };
+    const double step = stepFor(high - low);
+    return { std::max(0.0, std::floor((low - 0.8 * step) / step) * step),
+             std::ceil((high + 0.8 * step) / step) * step, labelWidth + 16, width() - 18.0 };
 }
 
 QRectF ClearanceAxis::rowArea(size_t row, size_t count) const
@@ -87,12 +108,13 @@ void ClearanceAxis::paintEvent(QPaintEvent *)
         return;
     const Scale s = scale();
     for (size_t i = 0; i < all.size(); ++i)
-        if (qs(all[i]->stop) == m_open.selectedStop()) {
+        if (all[i]->stop == m_stop && all[i]->item == m_item) {
             p.setPen(Qt::NoPen);
             p.setBrush(Theme::current().selectionFill);
             p.drawRoundedRect(rowArea(i, all.size()).adjusted(0, 2, 0, -2), 5, 5);
         }
     paintLimits(p, s);
+    paintRule(p, s);
     paintAxis(p, s);
     for (size_t i = 0; i < all.size(); ++i)
         paintRow(p, s, *all[i], rowArea(i, all.size()));
@@ -102,7 +124,7 @@ void ClearanceAxis::paintEvent(QPaintEvent *)
 void ClearanceAxis::paintLimits(QPainter &p, const Scale &s) const
 {
     const Theme &t = Theme::current();
-    const auto it = m_open.build().limits.find(m_kind);
+    const auto it = m_open.build().limits.find(m_family);
     if (it == m_open.build().limits.end())
         return;
     const Limits &l = it->second;
@@ -126,11 +148,28 @@ void ClearanceAxis::paintLimits(QPainter &p, const Scale &s) const
     }
 }
 
+/// A thousandth of the journal: a line to compare with, no limit.
+void ClearanceAxis::paintRule(QPainter &p, const Scale &s) const
+{
+    const auto all = rows();
+    if (all.empty() || !findFamily(m_family)->shells)
+        return;
+    const double rule = all.front()->rule_um;
+    if (!(rule > s.from && rule < s.to))
+        return;
+    const Theme &t = Theme::current();
+    p.setPen(QPen(t.muted, 1, Qt::DotLine));
+    p.drawLine(QPointF(s.x(rule), top - 4), QPointF(s.x(rule), height() - bottom + 4));
+    drawLine(p, QRectF(s.x(rule) + 4, height() - bottom - 12, 200, 14), Qt::AlignVCenter,
+             tr("1 in 1000: %1, common practice").arg(Figure::limit(rule).number),
+             textFont(TextSize::Small), t.muted);
+}
+
 void ClearanceAxis::paintAxis(QPainter &p, const Scale &s) const
 {
     const Theme &t = Theme::current();
     const double end = height() - bottom;
-    const double step = s.to - s.from > 120 ? 20 : 10;
+    const double step = stepFor((s.to - s.from) * 0.8);
     const QFont first = textFont(TextSize::Normal), second = textFont(TextSize::Small);
     for (double um = s.from; um <= s.to + 0.1; um += step) {
         const double x = s.x(um);
@@ -149,15 +188,14 @@ void ClearanceAxis::paintAxis(QPainter &p, const Scale &s) const
              imperial() ? tr("µm") : tr("thou"), second, t.muted);
 }
 
-void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance &c,
+void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const GaugedSize &c,
                              const QRectF &area) const
 {
     const Theme &t = Theme::current();
-    const bool selected = qs(c.stop) == m_open.selectedStop();
+    const bool selected = c.stop == m_stop && c.item == m_item;
     const double y = area.center().y();
-    drawLine(p, QRectF(10, y - 10, 82, 20), Qt::AlignVCenter,
-             qs(m_open.build().engine.find(c.stop)->name), textFont(TextSize::Body, selected),
-             selected ? t.selection : t.ink);
+    drawLine(p, QRectF(10, y - 10, 82, 20), Qt::AlignVCenter, qs(c.name),
+             textFont(TextSize::Body, selected), selected ? t.selection : t.ink);
     drawMark(p, QPointF(labelWidth - 14, y), 13, c.mark);
 
     const double cold = s.x(c.cold_um.value);
@@ -172,22 +210,9 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance
         drawLine(p, QRectF(cold - 80, y - 24, 160, 16), Qt::AlignCenter, tr("not gauged, assumed"),
                  textFont(TextSize::Small), t.muted);
     }
-    double least = 1e9, most = -1e9;
-    for (const JudgedReading &r : c.readings) {
-        least = std::min(least, std::clamp(s.x(r.at20_um), s.left, s.right));
-        most = std::max(most, std::clamp(s.x(r.at20_um), s.left, s.right));
-    }
-    if (most > least) {
-        p.setPen(QPen(t.line, 5, Qt::SolidLine, Qt::RoundCap));
-        p.drawLine(QPointF(least, y), QPointF(most, y));
-    }
-    for (const JudgedReading &r : c.readings) {
-        const QPointF at(std::clamp(s.x(r.at20_um), s.left, s.right), y);
-        const QColor colour = r.pastLimit ? t.hold : t.ink;
-        p.setPen(QPen(colour, 1.8));
-        p.setBrush(r.station == 1 ? colour : t.panel);
-        p.drawEllipse(at, 5, 5);
-    }
+    paintReadings(p, s, c, y);
+    if (!c.known || std::abs(c.thermalRate_um_per_k) < 1e-6)
+        return;
     // Running: a triangle just under the line, its figure to the left.
     const double running = s.x(c.running_um);
     const double base = y + 19;
@@ -198,6 +223,44 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const BearingClearance
     drawLine(p, QRectF(running - 90, base - 13, 80, 14), Qt::AlignRight | Qt::AlignVCenter,
              tr("%1 hot").arg(Figure::clearance(c.running_um, 1).number), textFont(TextSize::Small),
              t.warm);
+}
+
+void ClearanceAxis::paintReadings(QPainter &p, const Scale &s, const GaugedSize &c, double y) const
+{
+    const Theme &t = Theme::current();
+    double least = 1e9, most = -1e9;
+    for (const JudgedReading &r : c.readings) {
+        if (r.method == "drop_feel")
+            continue;
+        least = std::min(least, std::clamp(s.x(r.at20_um), s.left, s.right));
+        most = std::max(most, std::clamp(s.x(r.at20_um), s.left, s.right));
+    }
+    for (const MethodResult &m : c.methods)
+        if (m.method == "drop_feel") {
+            // A feel is a band, so it is drawn as one.
+            const double from = std::clamp(s.x(m.low_um), s.left, s.right);
+            const double to = std::clamp(s.x(m.high_um), s.left, s.right);
+            p.setPen(QPen(t.lookAgain, 1, Qt::DashLine));
+            p.setBrush(Qt::NoBrush);
+            p.drawRoundedRect(QRectF(from, y - 9, to - from, 18), 4, 4);
+        }
+    if (most > least) {
+        p.setPen(QPen(t.line, 5, Qt::SolidLine, Qt::RoundCap));
+        p.drawLine(QPointF(least, y), QPointF(most, y));
+    }
+    for (const JudgedReading &r : c.readings) {
+        if (r.method == "drop_feel")
+            continue;
+        const QPointF at(std::clamp(s.x(r.at20_um), s.left, s.right), y);
+        const QColor colour = r.pastLimit ? t.hold : t.ink;
+        p.setPen(QPen(colour, 1.8));
+        p.setBrush(r.station == 1 ? colour : t.panel);
+        // Round: the method that decides. Square: one that only compares.
+        if (r.method == c.method())
+            p.drawEllipse(at, 5, 5);
+        else
+            p.drawRect(QRectF(at.x() - 4, at.y() - 4, 8, 8));
+    }
 }
 
 void ClearanceAxis::paintKey(QPainter &p) const
@@ -228,7 +291,7 @@ void ClearanceAxis::mousePressEvent(QMouseEvent *event)
     const auto all = rows();
     for (size_t i = 0; i < all.size(); ++i)
         if (rowArea(i, all.size()).contains(event->position()))
-            m_open.selectStop(qs(all[i]->stop));
+            Q_EMIT chosen(qs(all[i]->stop), all[i]->item);
 }
 
 } // namespace mildpath

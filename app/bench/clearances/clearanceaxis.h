@@ -9,14 +9,19 @@
 
 namespace mildpath {
 
-/// All bearings of a family on one clearance axis: limits, target, every reading, the running
-/// value. A click selects the bearing.
+/// All of a family on one axis: limits, target, rule of thumb, every reading, the running value. A
+/// click selects the row.
 class ClearanceAxis : public QWidget
 {
     Q_OBJECT
 public:
     explicit ClearanceAxis(OpenBuild &open, QWidget *parent = nullptr);
-    void setKind(const std::string &kind);
+    void setFamily(const std::string &family);
+    /// The row in hand.
+    void setItem(const std::string &stop, int item);
+
+Q_SIGNALS:
+    void chosen(const QString &stop, int item);
 
 protected:
     void paintEvent(QPaintEvent *) override;
@@ -30,15 +35,18 @@ private:
         double x(double um) const { return left + (um - from) / (to - from) * (right - left); }
     };
     Scale scale() const;
-    std::vector<const BearingClearance *> rows() const;
+    std::vector<const GaugedSize *> rows() const;
     QRectF rowArea(size_t row, size_t rows) const;
     void paintAxis(QPainter &p, const Scale &s) const;
     void paintLimits(QPainter &p, const Scale &s) const;
-    void paintRow(QPainter &p, const Scale &s, const BearingClearance &c, const QRectF &area) const;
+    void paintRule(QPainter &p, const Scale &s) const;
+    void paintRow(QPainter &p, const Scale &s, const GaugedSize &c, const QRectF &area) const;
+    void paintReadings(QPainter &p, const Scale &s, const GaugedSize &c, double y) const;
     void paintKey(QPainter &p) const;
 
     OpenBuild &m_open;
-    std::string m_kind;
+    std::string m_family, m_stop;
+    int m_item = 1;
 };
 
 } // namespace mildpath

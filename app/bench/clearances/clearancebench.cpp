@@ -3,189 +3,387 @@
 
 #include "bearing/thermal.h"
 #include "bench/clearances/clearanceaxis.h"
-#include "bench/clearances/readingentry.h"
+#include "bench/clearances/feedpage.h"
+#include "bench/clearances/partspage.h"
+#include "bench/clearances/shellpage.h"
+#include "bench/clearances/torquepage.h"
 #include "calc/catalogue.h"
+#include "entry/readingentry.h"
+#include "paint/text.h"
+#include "shell/stopfields.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
 #include <cmath>
 
 namespace mildpath {
+namespace {
 
-ClearanceBench::ClearanceBench(OpenBuild &open, QWidget *parent)
+/// Pump families have a bench of their own.
+bool belongsHere(const Family &family)
+{
+    return family.stopKind != "pump";
+}
+
+} // namespace
+
+ClearanceBench::ClearanceBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     : Bench(open, tr("Clearances"), parent)
     , m_title(new QLabel(this))
     , m_subtitle(new QLabel(this))
+    , m_familyBar(new QWidget(this))
+    , m_stack(new QStackedWidget(this))
     , m_axis(new ClearanceAxis(open, this))
-    , m_entry(new ReadingEntry(open, this))
-    , m_kind("main")
+    , m_entry(new ReadingEntry(open, gauge, false, this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(12, 8, 12, 10);
     column->setSpacing(6);
     auto *head = new QHBoxLayout;
+    head->setSpacing(4);
     m_title->setFont(textFont(TextSize::Title, true));
     head->addWidget(m_title);
     head->addSpacing(8);
     head->addWidget(m_subtitle, 1);
-    for (const auto &[kind, name] :
-         { std::pair("main", tr("Mains")), std::pair("big_end", tr("Big-ends")) }) {
-        auto *button = new QPushButton(name, this);
-        button->setObjectName(QStringLiteral("family_") + QLatin1String(kind));
+    const QStringList names = pages();
+    for (int i = 0; i < names.size(); ++i) {
+        auto *button = new QPushButton(names[i], this);
+        button->setObjectName(QStringLiteral("page%1").arg(i));
         button->setCheckable(true);
-        const size_t index = m_families.size();
-        connect(button, &QPushButton::clicked, this, [this, index] { chooseFamily(index); });
+        connect(button, &QPushButton::clicked, this, [this, i] { showPage(i); });
         head->addWidget(button);
-        m_families.push_back({ kind, button, {} });
+        m_pageButtons.push_back(button);
     }
     column->addLayout(head);
-    column->addWidget(m_axis, 1);
-    m_entry->setFixedHeight(248);
-    column->addWidget(m_entry);
+    m_familyRow = new QHBoxLayout(m_familyBar);
+    m_familyRow->setContentsMargins(0, 0, 0, 0);
+    m_familyRow->setSpacing(4);
+    column->addWidget(m_familyBar);
+    column->addWidget(m_stack, 1);
+    makePages();
+    connect(m_axis, &ClearanceAxis::chosen, this, &ClearanceBench::choose);
     connect(m_entry, &ReadingEntry::pastEnd, this, [this] {
         step(1);
         m_entry->cell(0)->setFocus();
     });
     connect(m_entry, &ReadingEntry::beforeStart, this, [this] {
         step(-1);
-        m_entry->cell(readingPlan().size() - 1)->setFocus();
+        m_entry->cell(m_entry->positions() - 1)->setFocus();
     });
 }
 
-void ClearanceBench::chooseFamily(size_t index)
+void ClearanceBench::makePages()
 {
-    QString stop = m_families[index].lastStop;
-    for (const BearingClearance &c : m_open.assessment().clearances)
-        if (stop.isEmpty() && c.kind == m_families[index].kind)
-            stop = qs(c.stop);
-    if (stop.isEmpty() || stop == m_stop)
+    auto *readings = new QWidget(m_stack);
+    auto *column = new QVBoxLayout(readings);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    column->addWidget(m_axis, 1);
+    m_entry->setFixedHeight(272);
+    column->addWidget(m_entry);
+    m_stack->addWidget(readings);
+    m_torque = new TorquePage(m_open, m_stack);
+    m_shells = new ShellPage(m_open, m_stack);
+    m_feed = new FeedPage(m_open, m_stack);
+    m_parts = new PartsPage(m_open, m_stack);
+    for (QWidget *page : { static_cast<QWidget *>(m_torque), static_cast<QWidget *>(m_shells),
+                           static_cast<QWidget *>(m_feed), static_cast<QWidget *>(m_parts) })
+        m_stack->addWidget(page);
+    connect(m_shells, &ShellPage::changed, this, &Bench::panelChanged);
+}
+
+QStringList ClearanceBench::pages() const
+{
+    return { tr("Readings"), tr("Torque card"), tr("Shells"), tr("Feed holes"), tr("Parts") };
+}
+
+void ClearanceBench::showPage(int page)
+{
+    m_stack->setCurrentIndex(page);
+    refresh();
+    Q_EMIT panelChanged();
+}
+
+void ClearanceBench::takeFocus()
+{
+    if (m_stack->currentIndex() == Readings)
+        m_entry->takeFocus();
+}
+
+/// One button for every family the engine has.
+void ClearanceBench::showFamilies()
+{
+    std::vector<std::string> wanted;
+    for (const FamilySummary &f : m_open.assessment().families)
+        if (belongsHere(*findFamily(f.family)))
+            wanted.push_back(f.family);
+    const bool same
+        = std::equal(wanted.begin(), wanted.end(), m_tabs.begin(), m_tabs.end(),
+                     [](const std::string &a, const FamilyTab &b) { return a == b.family; });
+    if (!same) {
+        while (QLayoutItem *item = m_familyRow->takeAt(0)) {
+            delete item->widget();
+            delete item;
+        }
+        m_tabs.clear();
+        for (const std::string &id : wanted) {
+            auto *button = new QPushButton(qs(findFamily(id)->tab), m_familyBar);
+            button->setObjectName(QStringLiteral("family_") + qs(id));
+            button->setCheckable(true);
+            connect(button, &QPushButton::clicked, this, [this, id] { chooseFamily(id); });
+            m_familyRow->addWidget(button);
+            m_tabs.push_back({ id, button });
+        }
+        m_familyRow->addStretch();
+    }
+    for (const FamilyTab &tab : m_tabs)
+        tab.button->setChecked(tab.family == m_family);
+}
+
+void ClearanceBench::chooseFamily(const std::string &id)
+{
+    const Assessment &a = m_open.assessment();
+    const auto last = m_last.find(id);
+    const GaugedSize *to
+        = last == m_last.end() ? nullptr : a.size(last->second.stop, id, last->second.item);
+    for (const GaugedSize &s : a.sizes)
+        if (!to && s.family == id)
+            to = &s;
+    if (!to)
+        return;
+    m_family = id;
+    choose(qs(to->stop), to->item);
+}
+
+void ClearanceBench::choose(const QString &stop, int item)
+{
+    m_stop = stop.toStdString();
+    m_item = item;
+    if (m_open.selectedStop() == stop) {
         refresh();
-    else
+        Q_EMIT panelChanged();
+    } else {
         m_open.selectStop(stop);
+    }
 }
 
 void ClearanceBench::step(int by)
 {
-    const auto &all = m_open.assessment().clearances;
-    for (size_t i = 0; i < all.size(); ++i)
-        if (qs(all[i].stop) == m_stop) {
-            const auto next = static_cast<int>(i) + by;
-            if (next >= 0 && next < static_cast<int>(all.size()))
-                m_open.selectStop(qs(all[static_cast<size_t>(next)].stop));
+    const auto &all = m_open.assessment().sizes;
+    for (int i = 0; i < static_cast<int>(all.size()); ++i) {
+        const GaugedSize &s = all[static_cast<size_t>(i)];
+        if (s.family != m_family || s.stop != m_stop || s.item != m_item)
+            continue;
+        const int next = i + by;
+        if (next < 0 || next >= static_cast<int>(all.size()))
             return;
-        }
+        const GaugedSize &to = all[static_cast<size_t>(next)];
+        if (!belongsHere(*findFamily(to.family)))
+            return;
+        m_family = to.family;
+        choose(qs(to.stop), to.item);
+        return;
+    }
+}
+
+const GaugedSize *ClearanceBench::inHand() const
+{
+    return m_open.assessment().size(m_stop, m_family, m_item);
 }
 
 void ClearanceBench::refresh()
 {
     const Assessment &a = m_open.assessment();
-    const BearingClearance *chosen = a.clearance(m_open.selectedStop().toStdString());
-    if (!chosen)
-        chosen = a.clearance(m_stop.toStdString());
-    if (!chosen && !a.clearances.empty())
-        chosen = &a.clearances.front();
-    if (!chosen)
-        return;
-    m_stop = qs(chosen->stop);
-    m_kind = chosen->kind;
-    for (Family &family : m_families) {
-        family.button->setChecked(family.kind == m_kind);
-        if (family.kind == m_kind)
-            family.lastStop = m_stop;
+    const std::string selected = m_open.selectedStop().toStdString();
+    // A stop chosen elsewhere brings its family along, unless the family in hand lives there too.
+    if (selected != m_stop || !inHand()) {
+        const GaugedSize *here = nullptr;
+        for (const GaugedSize &s : a.sizes)
+            if (s.stop == selected && belongsHere(*findFamily(s.family))
+                && (!here || s.family == m_family))
+                here = &s;
+        if (!here && !inHand() && !a.sizes.empty())
+            here = &a.sizes.front();
+        if (here) {
+            m_family = here->family;
+            m_stop = here->stop;
+            m_item = here->item;
+        }
     }
-    m_title->setText(qs(findStopKind(m_kind)->plural));
-    m_subtitle->setText(tr("diametral, at 20 °C and running"));
-    QPalette palette = m_subtitle->palette();
-    palette.setColor(QPalette::WindowText, Theme::current().muted);
-    m_subtitle->setPalette(palette);
-    m_axis->setKind(m_kind);
-    m_entry->setStop(m_stop);
+    showFamilies();
+    const int page = m_stack->currentIndex();
+    for (size_t i = 0; i < m_pageButtons.size(); ++i)
+        m_pageButtons[i]->setChecked(static_cast<int>(i) == page);
+    m_familyBar->setVisible(page == Readings);
+    const Family *family = findFamily(m_family);
+    setTone(m_subtitle, Theme::current().muted);
+    const QString titles[] = { qs(family->plural), tr("Torque card"), tr("Choice of shells"),
+                               tr("Feed holes"), tr("Matching parts") };
+    const QString subtitles[] = { tr("%1, at 20 °C").arg(qs(family->quantity)), QString(),
+                                  QString(), QString(), QString() };
+    m_title->setText(titles[page]);
+    m_subtitle->setText(subtitles[page]);
+    if (page == Torque)
+        m_torque->refresh();
+    else if (page == Shells)
+        m_shells->refresh();
+    else if (page == FeedHoles)
+        m_feed->refresh();
+    else if (page == Parts)
+        m_parts->refresh();
+    if (!inHand())
+        return;
+    m_last[m_family] = { m_stop, m_item };
+    m_axis->setFamily(m_family);
+    m_axis->setItem(m_stop, m_item);
+    for (const SizeItem &item : sizeItems(m_open.build()))
+        if (item.family == family && item.stop->id == m_stop && item.item == m_item)
+            m_entry->setItem(item);
 }
 
 PanelContent ClearanceBench::panel() const
 {
+    switch (m_stack->currentIndex()) {
+    case Torque:
+        return m_torque->panel();
+    case Shells:
+        return m_shells->panel();
+    case FeedHoles:
+        return m_feed->panel();
+    case Parts:
+        return m_parts->panel();
+    default:
+        break;
+    }
     PanelContent out;
-    const Assessment &a = m_open.assessment();
-    const BearingClearance *c = a.clearance(m_stop.toStdString());
+    const GaugedSize *c = inHand();
     if (!c)
         return out;
-    const QString name = qs(m_open.build().engine.find(c->stop)->name);
-    out.push_back(PanelTitle { tr("What it does to the oil"), {} });
-    if (a.unsolved) {
-        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), qs(a.unsolved->message) });
-    } else {
-        double mains = 0, bigEnds = 0;
-        for (const OilShare &s : a.hotIdle.shares) {
-            mains += s.id == "mains" ? s.flow_m3_s : 0;
-            bigEnds += s.id == "big_ends" ? s.flow_m3_s : 0;
-        }
-        out.push_back(PanelRow { tr("Mains, hot idle"), Figure::flow(mains),
-                                 tr("oil that leaves through the mains") });
-        out.push_back(PanelRow { tr("Big-ends"), Figure::flow(bigEnds), {} });
-        out.push_back(
-            PanelRow { tr("Gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa), {} });
-        if (c->limits && c->limits->target_um)
-            if (const auto then = hotIdleIf(m_open.build(), a, c->stop, *c->limits->target_um)) {
-                const double change = then->gauge.value_pa - a.hotIdle.gauge.value_pa;
-                out.push_back(PanelRule {});
-                out.push_back(PanelHeading { tr("If %1 were at target").arg(name) });
-                out.push_back(PanelChange { tr("Gauge, hot idle"),
-                                            Figure::pressure(a.hotIdle.gauge.value_pa),
-                                            Figure::pressure(then->gauge.value_pa),
-                                            change > 500 ? Tone::Good : Tone::Plain });
-            }
-    }
+    oilLines(*c, out);
+    out.push_back(PanelRule {});
+    familyLines(out);
     out.push_back(PanelRule {});
     limitFields(*c, out);
-    out.push_back(PanelRule {});
-    workingLines(*c, out);
+    if (c->rule_um > 0) {
+        out.push_back(PanelRule {});
+        workingLines(*c, out);
+    }
     return out;
 }
 
-void ClearanceBench::limitFields(const BearingClearance &c, PanelContent &out) const
+void ClearanceBench::oilLines(const GaugedSize &c, PanelContent &out) const
 {
-    if (!c.limits)
+    const Assessment &a = m_open.assessment();
+    out.push_back(PanelTitle { tr("What it does to the oil"), {} });
+    if (a.unsolved) {
+        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), qs(a.unsolved->message) });
         return;
-    out.push_back(PanelHeading {
-        tr("Limits, from the %1").arg(qs(c.limits->source.empty() ? "build" : c.limits->source)) });
-    const auto field = [&](const char *key, const QString &label, double value_um) {
-        out.push_back(
-            PanelField { qs("limit." + c.kind + "." + key), label, Dimension::Length,
-                         Figure::clearanceUnit(), Figure::system() == UnitSystem::Imperial ? 2 : 1,
-                         value_um * 1e-6, [open = &m_open, kind = c.kind, key](double si) {
-                             return open->edit(SetLimit { kind, key, std::round(si * 1e10) / 1e4 });
-                         } });
-    };
-    field("min_um", tr("least"), c.limits->min_um);
-    field("max_um", tr("most"), c.limits->max_um);
-    if (c.limits->target_um)
-        field("target_um", tr("shop target"), *c.limits->target_um);
-    const Stop *stop = m_open.build().engine.find(c.stop);
-    const double rule_um = ruleClearancePerDiameter * stop->journal_mm * 1e3;
+    }
+    const auto *stop = m_open.build().engine.find(c.stop);
+    for (const OilGroup &group : oilGroups())
+        for (const OilShare &s : a.hotIdle.shares)
+            if (s.id == group.id
+                && std::find(group.stopKinds.begin(), group.stopKinds.end(), stop->kind)
+                    != group.stopKinds.end())
+                out.push_back(PanelRow { tr("%1, hot idle").arg(qs(s.name)),
+                                         Figure::flow(s.flow_m3_s), tr("oil that leaves there") });
     out.push_back(
-        PanelRow { tr("rule of thumb"), Figure::clearance(rule_um, 1),
-                   tr("a thousandth of an inch per inch of journal; common practice, no source") });
+        PanelRow { tr("gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa), {} });
+    if (c.element.empty()) {
+        out.push_back(
+            PanelText { tr("No oil of the circuit is measured out by this size."), Tone::Muted });
+        return;
+    }
+    if (!c.limits || !c.limits->target_um)
+        return;
+    const auto index = static_cast<size_t>(&c - a.sizes.data());
+    if (const auto then = hotIdleWith(m_open.build(), a, { { index, *c.limits->target_um } })) {
+        const double change = then->gauge.value_pa - a.hotIdle.gauge.value_pa;
+        out.push_back(PanelHeading { tr("If %1 were at target").arg(qs(c.name)) });
+        out.push_back(PanelChange {
+            tr("gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa),
+            Figure::pressure(then->gauge.value_pa), change > 500 ? Tone::Good : Tone::Plain });
+    }
 }
 
-void ClearanceBench::workingLines(const BearingClearance &c, PanelContent &out) const
+void ClearanceBench::familyLines(PanelContent &out) const
+{
+    const FamilySummary *f = m_open.assessment().family(m_family);
+    if (!f)
+        return;
+    out.push_back(PanelVerdict { f->mark, qs(findFamily(m_family)->plural), qs(f->verdict) });
+    if (f->measured == 0)
+        return;
+    const auto um = [&](double v) { return Figure::clearance(v, f->expanded_um / 2); };
+    out.push_back(PanelRow { tr("mean of %1").arg(f->measured), um(f->mean_um),
+                             tr("%1 readings count").arg(f->readings) });
+    out.push_back(
+        PanelRow { tr("range"),
+                   { um(f->least_um).number + QStringLiteral(" to ") + um(f->most_um).number,
+                     um(f->most_um).unit,
+                     {} },
+                   {} });
+    out.push_back(PanelRow { tr("U (k = 2)"), um(f->expanded_um), {} });
+    out.push_back(PanelText { tr("weakest method: %1").arg(qs(f->weakestMethod)), Tone::Muted });
+    if (f->weakestMethod != findMethod("plastic_strip")->name)
+        return;
+    const bool counts = choiceOf(m_open.build(), "strip_counts") == "yes";
+    out.push_back(PanelText {
+        counts
+            ? tr("You chose that a strip is proof enough. The other school: only bore gauge and "
+                 "micrometer count.")
+            : tr("A strip is taken as a check. The other school: good enough, cheap, and done even "
+                 "after the machine shop."),
+        Tone::Muted });
+    out.push_back(PanelButton { QStringLiteral("stripCounts"),
+                                counts ? tr("Take it as a check only") : tr("Let a strip count"),
+                                [open = &m_open, counts] {
+                                    Choice c;
+                                    c.question = "strip_counts";
+                                    c.answer = counts ? "no" : "yes";
+                                    c.by = OpenBuild::userName();
+                                    c.at = OpenBuild::now();
+                                    open->edit(Choose { c });
+                                } });
+}
+
+void ClearanceBench::limitFields(const GaugedSize &c, PanelContent &out) const
+{
+    const QString source = c.limits ? qs(c.limits->source) : QString();
+    out.push_back(PanelHeading { source.isEmpty() ? tr("Limits") : tr("Limits, %1").arg(source) });
+    out.push_back(limitField(m_open, c.family, "min_um", tr("least")));
+    out.push_back(limitField(m_open, c.family, "max_um", tr("most")));
+    out.push_back(limitField(m_open, c.family, "target_um", tr("shop target")));
+    if (findFamily(c.family)->shells)
+        out.push_back(PanelRow {
+            tr("1 in 1000, common practice"), Figure::clearance(c.rule_um, 1),
+            tr("a thousandth of an inch per inch of journal; common practice, no source") });
+    if (c.family == "end_float")
+        out.push_back(
+            stopValueField(m_open, *m_open.build().engine.find(c.stop), "thrust_width_mm"));
+}
+
+void ClearanceBench::workingLines(const GaugedSize &c, PanelContent &out) const
 {
     const Calculator *calculator = findCalculator("thermal-clearance");
     const Build &build = m_open.build();
     const Stop *stop = build.engine.find(c.stop);
-    const bool bigEnd = c.kind == "big_end";
-    const Material *housing = findMaterial(bigEnd ? build.engine.rod : build.engine.block);
-    const Material *journal = findMaterial(build.engine.crank);
+    const Family &family = *findFamily(c.family);
+    const Material *housing
+        = findMaterial(family.housing == HousingPart::Rod ? build.engine.rod : build.engine.block);
+    const Material *journal = findMaterial(family.shells ? build.engine.crank : "crank_steel");
     const double oil = build.use.hotOil_c;
     const auto n = [](double v, int d) { return qs(formatNumber(v, d)); };
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
     out.push_back(PanelText {
         tr("C0 %1 µm, Dj %2 mm, t %3 mm")
-            .arg(n(c.cold_um.value, 1), n(stop->journal_mm, 2), n(stop->shellWall_mm, 2)) });
+            .arg(n(c.cold_um.value, 1), n(c.journal_mm, 2), n(stop->shellWall_mm, 2)) });
     out.push_back(PanelText { tr("%1 αh %2, Th %3 °C")
                                   .arg(qs(housing->name),
                                        n(housing->expansion_per_k * 1e6, 1) + QStringLiteral("e-6"),

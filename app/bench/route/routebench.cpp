@@ -183,7 +183,7 @@ PanelContent RouteBench::panel() const
 
 void RouteBench::stopFigures(const Stop &stop, PanelContent &out) const
 {
-    if (const BearingClearance *c = m_open.assessment().clearance(stop.id)) {
+    if (const GaugedSize *c = m_open.assessment().size(stop.id)) {
         const double u = c->cold_um.standardUncertainty;
         out.push_back(PanelRow { c->measured ? tr("Clearance at 20 °C") : tr("Assumed at 20 °C"),
                                  Figure::clearance(c->cold_um.value, u),
@@ -238,7 +238,7 @@ void RouteBench::stopReasons(const Stop &stop, PanelContent &out) const
             reasons.push_back(PanelVerdict {
                 f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Look again"),
                 qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
-    if (const BearingClearance *c = m_open.assessment().clearance(stop.id); c && reasons.empty())
+    if (const GaugedSize *c = m_open.assessment().size(stop.id); c && reasons.empty())
         reasons.push_back(PanelVerdict {
             c->mark, tr("Size"),
             qs(c->verdict)
@@ -321,7 +321,7 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
 /// The law by which oil leaves here, with this stop's numbers.
 void RouteBench::stopWorking(const Stop &stop, PanelContent &out) const
 {
-    const BearingClearance *c = m_open.assessment().clearance(stop.id);
+    const GaugedSize *c = m_open.assessment().size(stop.id);
     const Element *e = c ? m_open.build().circuit.find(c->element) : nullptr;
     if (!e || !m_result)
         return;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "bench/clearances/shellview.h"
+#include "entry/shellview.h"
 
-#include "assess/rules.h"
 #include "bearing/clearance.h"
+#include "build/document.h"
 #include "paint/text.h"
 
 #include <QCoreApplication>
@@ -63,7 +63,7 @@ void ShellView::paintEvent(QPaintEvent *)
     p.drawLine(c - QPointF(outer + 14, 0), c + QPointF(outer + 14, 0));
 
     std::set<double> drawn;
-    for (const ReadingPosition &position : readingPlan()) {
+    for (const ReadingPosition &position : readingPlan(*findFamily("main"), Stop {})) {
         if (!drawn.insert(position.angle_deg).second)
             continue;
         const double a = position.angle_deg * 3.14159265358979 / 180;
@@ -73,8 +73,8 @@ void ShellView::paintEvent(QPaintEvent *)
                       Qt::RoundCap));
         p.drawLine(c - along * (inner - 3), c + along * (inner - 3));
         drawLine(p, QRectF(c + along * (outer + 11) - QPointF(10, 9), QSizeF(20, 18)),
-                 Qt::AlignCenter, qs(position.name.substr(0, 1)),
-                 textFont(TextSize::Normal, current), current ? t.selection : t.muted);
+                 Qt::AlignCenter, qs(position.name).left(1), textFont(TextSize::Normal, current),
+                 current ? t.selection : t.muted);
     }
     drawLine(p, QRectF(0, 151, width(), 16), Qt::AlignCenter,
              QCoreApplication::translate("ShellView", "never near the parting line"),

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+namespace mildpath {
+
+/// The drilling in the block and the hole in the shell as they meet, main by main, and what
+/// covering a hole would do.
+class FeedPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit FeedPage(OpenBuild &open, QWidget *parent = nullptr);
+    void refresh();
+    PanelContent panel() const;
+    QPointF placeOf(const QString &stop) const;
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+
+private:
+    std::vector<const Stop *> mains() const;
+    const Stop *inHand() const;
+    QRectF holeArea(size_t i, size_t count) const;
+    void paintHole(QPainter &p, const Stop &stop, const QRectF &area) const;
+    void paintSweep(QPainter &p, const QRectF &area) const;
+
+    OpenBuild &m_open;
+    std::string m_stop;
+    std::vector<CoverPoint> m_sweep;
+};
+
+} // namespace mildpath

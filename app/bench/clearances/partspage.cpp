@@ -1,0 +1,207 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/clearances/partspage.h"
+
+#include "entry/quantityfield.h"
+#include "entry/tickcheck.h"
+#include "paint/marks.h"
+#include "paint/text.h"
+
+#include <QCheckBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr std::array<std::string_view, 2> kinds { "main", "big_end" };
+
+QString partName(const std::string &part)
+{
+    if (part == "rod")
+        return PartsPage::tr("Rods");
+    if (part == "piston")
+        return PartsPage::tr("Pistons");
+    if (part == "rod_big_end")
+        return PartsPage::tr("Rods, big end");
+    if (part == "rod_small_end")
+        return PartsPage::tr("Rods, small end");
+    return qs(part);
+}
+
+} // namespace
+
+PartsPage::PartsPage(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_page(new QWidget)
+{
+    setObjectName(QStringLiteral("partsPage"));
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(2, 8, 2, 8);
+    auto *scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setWidget(m_page);
+    column->addWidget(scroll);
+    m_grid = new QGridLayout(m_page);
+    m_grid->setContentsMargins(16, 8, 16, 8);
+    m_grid->setHorizontalSpacing(10);
+    m_grid->setVerticalSpacing(7);
+}
+
+void PartsPage::addChecks(const std::string &kind, int &row)
+{
+    std::vector<const Stop *> stops;
+    for (const Stop &s : m_open.build().engine.stops)
+        if (s.kind == kind)
+            stops.push_back(&s);
+    auto *title = new QLabel(qs(findStopKind(kind)->plural), m_page);
+    title->setFont(textFont(TextSize::Body, true));
+    m_grid->addWidget(title, row, 0);
+    for (size_t i = 0; i < stops.size(); ++i) {
+        auto *name = new QLabel(QString::number(i + 1), m_page);
+        name->setAlignment(Qt::AlignCenter);
+        name->setToolTip(qs(stops[i]->name));
+        m_grid->addWidget(name, row, static_cast<int>(i) + 1);
+    }
+    ++row;
+    for (const Check &c : checks()) {
+        if (c.stopKind != kind)
+            continue;
+        auto *text = new QLabel(qs(c.text), m_page);
+        text->setToolTip(qs(c.reason));
+        text->setWordWrap(true);
+        m_grid->addWidget(text, row, 0);
+        for (size_t i = 0; i < stops.size(); ++i) {
+            auto *box = new QCheckBox(m_page);
+            box->setObjectName(QStringLiteral("check.") + qs(stops[i]->id) + u'.' + qs(c.id));
+            box->setAccessibleName(qs(stops[i]->name) + QStringLiteral(": ") + qs(c.text));
+            box->setToolTip(qs(stops[i]->name) + QStringLiteral(": ") + qs(c.reason));
+            m_grid->addWidget(box, row, static_cast<int>(i) + 1, Qt::AlignCenter);
+            connect(box, &QCheckBox::clicked, this,
+                    [this, stop = stops[i]->id, &c](bool on) { tickCheck(m_open, stop, c, on); });
+            m_ticks.push_back({ box, stops[i]->id, std::string(c.id) });
+        }
+        ++row;
+    }
+    m_grid->setRowMinimumHeight(row++, 6);
+}
+
+void PartsPage::addWeights(int &row)
+{
+    auto *title = new QLabel(tr("Weights, g"), m_page);
+    title->setFont(textFont(TextSize::Body, true));
+    m_grid->addWidget(title, row++, 0);
+    for (const auto &[part, tolerance] : m_open.build().weightTolerance_g) {
+        auto *name = new QLabel(tr("%1, within %2 g").arg(partName(part)).arg(tolerance, 0, 'g', 3),
+                                m_page);
+        m_grid->addWidget(name, row, 0);
+        const int count = m_open.build().engine.cylinders;
+        for (int item = 1; item <= count; ++item) {
+            auto *field = new QuantityField(Dimension::Number, "", m_page);
+            field->setObjectName(QStringLiteral("weight.%1.%2").arg(qs(part)).arg(item));
+            field->setAccessibleName(tr("%1 %2, grams").arg(partName(part)).arg(item));
+            field->setFixedWidth(70);
+            field->setCheck([](double g) -> Result<void> {
+                if (!(g > 0 && g <= 100000))
+                    return fail("", "a part weighs more than nothing and less than 100 kg");
+                return {};
+            });
+            connect(field, &QuantityField::entered, this,
+                    [this, part = part, item](double g, bool on) {
+                        Weighing w;
+                        w.part = part;
+                        w.item = item;
+                        w.grams = std::round(g * 100) / 100;
+                        w.by = OpenBuild::userName();
+                        w.at = OpenBuild::now();
+                        m_open.edit(WeighPart { w });
+                        if (on)
+                            focusNextChild();
+                    });
+            m_grid->addWidget(field, row, item);
+            m_weights.push_back({ field, part, item });
+        }
+        ++row;
+        auto *spread = new QLabel(m_page);
+        spread->setObjectName(QStringLiteral("spread.") + qs(part));
+        m_grid->addWidget(spread, row++, 1, 1, 8);
+        m_spreads.push_back({ part, spread });
+    }
+}
+
+void PartsPage::rebuild()
+{
+    std::string shape;
+    for (const Stop &s : m_open.build().engine.stops)
+        shape += s.id + ";";
+    for (const auto &[part, g] : m_open.build().weightTolerance_g)
+        shape += part + std::to_string(g) + ";";
+    if (shape == m_shape)
+        return;
+    m_shape = shape;
+    while (QLayoutItem *item = m_grid->takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+    m_ticks.clear();
+    m_weights.clear();
+    m_spreads.clear();
+    int row = 0;
+    for (const std::string_view kind : kinds)
+        addChecks(std::string(kind), row);
+    addWeights(row);
+    m_grid->setColumnStretch(0, 1);
+    m_grid->setRowStretch(row, 1);
+}
+
+void PartsPage::refresh()
+{
+    rebuild();
+    for (const Tick &t : m_ticks) {
+        const Proof *p = standingCheck(m_open.build(), t.stop, t.check);
+        t.box->setChecked(p && p->verdict == "proven");
+    }
+    const auto weights = judgeWeights(m_open.build());
+    for (const Weight &w : m_weights)
+        for (const WeightSpread &s : weights)
+            if (s.part == w.part && !w.field->hasFocus())
+                w.field->setValue(s.grams.contains(w.item) ? std::optional(s.grams.at(w.item))
+                                                           : std::nullopt);
+    for (const auto &[part, label] : m_spreads)
+        for (const WeightSpread &s : weights)
+            if (s.part == part) {
+                label->setText(qs(s.verdict) + QStringLiteral(": ") + qs(markWord(s.mark)));
+                setTone(label, Theme::current().mark(s.mark));
+            }
+    update();
+}
+
+void PartsPage::paintEvent(QPaintEvent *)
+{
+    QPainter p(this);
+    drawCard(p, QRectF(rect()).adjusted(1, 1, -1, -1));
+}
+
+PanelContent PartsPage::panel() const
+{
+    PanelContent out;
+    out.push_back(PanelTitle { tr("Why it is ticked"), {} });
+    for (const Check &c : checks())
+        if (c.stopKind == kinds[1]) {
+            out.push_back(PanelHeading { qs(c.text) });
+            out.push_back(PanelText { qs(c.reason), Tone::Muted });
+        }
+    out.push_back(PanelRule {});
+    out.push_back(
+        PanelText { tr("Rods and pistons of one weight keep the load on the bearings even. "
+                       "What is out is lightened, or changed, by a qualified shop."),
+                    Tone::Muted });
+    return out;
+}
+
+} // namespace mildpath

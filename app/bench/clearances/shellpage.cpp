@@ -1,0 +1,275 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/clearances/shellpage.h"
+
+#include "paint/marks.h"
+#include "paint/text.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr double top = 40, bottom = 34, nameWidth = 92, chipsWidth = 168;
+
+QString pairText(const ShellPlan &plan, const ShellChoice &c)
+{
+    return qs(plan.classes[static_cast<size_t>(c.upper)].name) + QStringLiteral(" / ")
+        + qs(plan.classes[static_cast<size_t>(c.lower)].name);
+}
+
+} // namespace
+
+ShellPicture::ShellPicture(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+{
+    setObjectName(QStringLiteral("shellPicture"));
+    setMinimumHeight(240);
+}
+
+void ShellPicture::setPlan(const std::string &family, std::optional<ShellPlan> plan)
+{
+    m_family = family;
+    m_plan = std::move(plan);
+    QString spoken;
+    for (size_t i = 0; m_plan && i < m_plan->spaces.size(); ++i)
+        spoken
+            += tr("%1: %2, %3; ")
+                   .arg(qs(m_plan->spaces[i].name), pairText(*m_plan, m_plan->best.journals[i]),
+                        Figure::clearance(m_plan->best.journals[i].clearance.value_m * 1e6).text());
+    setAccessibleName(spoken);
+    update();
+}
+
+void ShellPicture::paintEvent(QPaintEvent *)
+{
+    if (!m_plan)
+        return;
+    const Theme &t = Theme::current();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Limits &l = m_open.build().limits.at(m_family);
+    double low = l.min_um, high = l.max_um;
+    const auto take = [&](double um) {
+        low = std::min(low, um);
+        high = std::max(high, um);
+    };
+    for (size_t i = 0; i < m_plan->spaces.size(); ++i) {
+        take(m_plan->best.journals[i].clearance.value_m * 1e6);
+        if (const GaugedSize *s = m_open.assessment().size(m_plan->stops[i], m_family, 1);
+            s && s->measured)
+            take(s->cold_um.value);
+    }
+    low = std::floor((low - 4) / 10) * 10;
+    high = std::ceil((high + 4) / 10) * 10;
+    const double left = nameWidth + chipsWidth + 20, right = width() - 96.0;
+    const double perUm = (right - left) / (high - low);
+    const auto x = [&](double um) { return left + (um - low) * perUm; };
+    QColor band = t.proven;
+    band.setAlphaF(t.dark ? 0.16F : 0.11F);
+    p.fillRect(
+        QRectF(x(l.min_um), top - 6, (l.max_um - l.min_um) * perUm, height() - top - bottom + 12),
+        band);
+    const QFont small = textFont(TextSize::Small);
+    drawLine(
+        p, QRectF(x(l.min_um), 4, 260, 14), Qt::AlignVCenter,
+        tr("limits %1 to %2").arg(Figure::limit(l.min_um).number, Figure::limit(l.max_um).text()),
+        small, t.proven);
+    const double target = l.target_um.value_or((l.min_um + l.max_um) / 2);
+    p.setPen(QPen(t.proven, 1.4, Qt::DashLine));
+    p.drawLine(QPointF(x(target), top - 12), QPointF(x(target), height() - bottom + 6));
+    drawLine(p, QRectF(x(target) + 4, 18, 200, 14), Qt::AlignVCenter,
+             tr("target %1").arg(Figure::limit(target).number), small, t.proven);
+    for (double um = low; um <= high + 0.1; um += 10) {
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(x(um), top - 6), QPointF(x(um), height() - bottom + 6));
+        drawLine(p, QRectF(x(um) - 24, height() - bottom + 8, 48, 16), Qt::AlignCenter,
+                 Figure::limit(um).number, textFont(TextSize::Normal), t.ink);
+    }
+    drawLine(p, QRectF(left - 60, height() - bottom + 8, 40, 16), Qt::AlignRight | Qt::AlignVCenter,
+             Figure::limit(low).unit, textFont(TextSize::Normal), t.muted);
+    const double rowHeight = (height() - top - bottom) / static_cast<double>(m_plan->spaces.size());
+    for (size_t i = 0; i < m_plan->spaces.size(); ++i)
+        paintRow(p, i, top + rowHeight * (static_cast<double>(i) + 0.5), x(0), perUm);
+}
+
+void ShellPicture::paintRow(QPainter &p, size_t row, double y, double zero, double perUm) const
+{
+    const Theme &t = Theme::current();
+    const ShellChoice &c = m_plan->best.journals[row];
+    const double best_um = c.clearance.value_m * 1e6;
+    drawLine(p, QRectF(8, y - 10, nameWidth, 20), Qt::AlignVCenter, qs(m_plan->spaces[row].name),
+             textFont(TextSize::Body, true), t.ink);
+    drawLine(p, QRectF(nameWidth, y - 16, chipsWidth, 16), Qt::AlignVCenter, pairText(*m_plan, c),
+             textFont(TextSize::Body, true), t.selection);
+    drawLine(p, QRectF(nameWidth, y, chipsWidth + 10, 15), Qt::AlignVCenter, qs(m_plan->from[row]),
+             textFont(TextSize::Small), t.muted);
+    const double to = zero + best_um * perUm;
+    const GaugedSize *s = m_open.assessment().size(m_plan->stops[row], m_family, 1);
+    if (s && s->measured) {
+        const double from = zero + s->cold_um.value * perUm;
+        p.setPen(QPen(t.line, 4, Qt::SolidLine, Qt::RoundCap));
+        p.drawLine(QPointF(from, y), QPointF(to, y));
+        p.setPen(QPen(t.ink, 1.8));
+        p.setBrush(t.panel);
+        p.drawEllipse(QPointF(from, y), 5, 5);
+    }
+    p.setPen(Qt::NoPen);
+    p.setBrush(c.outside ? t.hold : t.selection);
+    p.drawEllipse(QPointF(to, y), 6, 6);
+    drawFigure(p, QPointF(width() - 10, y + 5), Figure::clearance(best_um, 0.5),
+               textFont(TextSize::Body, true), c.outside ? t.hold : t.ink, t.muted);
+}
+
+ShellPage::ShellPage(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_picture(new ShellPicture(open, this))
+    , m_message(new QLabel(this))
+    , m_fit(new QPushButton(tr("Write these down as fitted"), this))
+{
+    setObjectName(QStringLiteral("shellPage"));
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    auto *row = new QHBoxLayout;
+    row->setSpacing(4);
+    for (const Family &f : families()) {
+        if (!f.shells)
+            continue;
+        auto *button = new QPushButton(qs(f.tab), this);
+        button->setObjectName(QStringLiteral("shells_") + qs(f.id));
+        button->setCheckable(true);
+        connect(button, &QPushButton::clicked, this, [this, id = std::string(f.id)] {
+            m_family = id;
+            refresh();
+            Q_EMIT changed();
+        });
+        row->addWidget(button);
+        m_families.push_back(button);
+    }
+    row->addStretch();
+    column->addLayout(row);
+    column->addWidget(m_picture, 1);
+    m_message->setObjectName(QStringLiteral("shellMessage"));
+    m_message->setWordWrap(true);
+    column->addWidget(m_message);
+    auto *last = new QHBoxLayout;
+    m_fit->setObjectName(QStringLiteral("fitShells"));
+    connect(m_fit, &QPushButton::clicked, this, &ShellPage::fit);
+    last->addWidget(m_fit);
+    last->addStretch();
+    column->addLayout(last);
+}
+
+const ShellStock *ShellPage::stock() const
+{
+    const auto it = m_open.build().shells.find(m_family);
+    return it == m_open.build().shells.end() ? nullptr : &it->second;
+}
+
+void ShellPage::refresh()
+{
+    for (QPushButton *b : m_families)
+        b->setChecked(b->objectName() == QStringLiteral("shells_") + qs(m_family));
+    auto plan = shellPlan(m_open.build(), m_open.assessment(), m_family);
+    m_why = plan ? QString() : qs(plan.error().place + ": " + plan.error().message);
+    m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
+    m_picture->setPlan(m_family, m_plan);
+    m_fit->setEnabled(m_plan.has_value());
+    if (!m_plan) {
+        m_message->setText(tr("No choice yet. %1").arg(m_why));
+        setTone(m_message, Theme::current().lookAgain);
+        return;
+    }
+    const ShellSelection &best = m_plan->best;
+    QString text = best.outside == 0
+        ? tr("All within the limits; the furthest is %1 from the target.")
+              .arg(Figure::clearance(best.largestDeviation_m * 1e6, 0.5).text())
+        : tr("%1 of %2 stay outside the limits with any shells there are.")
+              .arg(best.outside)
+              .arg(best.journals.size());
+    text += u' '
+        + tr("Filled: with these shells. Open ring: as gauged. The first name is the upper half.");
+    m_message->setText(text);
+    setTone(m_message, best.outside == 0 ? Theme::current().muted : Theme::current().hold);
+}
+
+void ShellPage::fit()
+{
+    m_open.undoStack().beginMacro(tr("shells as chosen"));
+    // The plan is made anew with every edit, so what was shown is kept.
+    const ShellPlan plan = *m_plan;
+    for (size_t i = 0; i < plan.stops.size(); ++i) {
+        FittedShells fitted;
+        if (const ShellStock *s = stock(); s && s->fitted.contains(plan.stops[i]))
+            fitted = s->fitted.at(plan.stops[i]);
+        fitted.upper = plan.classes[static_cast<size_t>(plan.best.journals[i].upper)].name;
+        fitted.lower = plan.classes[static_cast<size_t>(plan.best.journals[i].lower)].name;
+        m_open.edit(FitShells { m_family, plan.stops[i], fitted });
+    }
+    m_open.undoStack().endMacro();
+}
+
+PanelContent ShellPage::panel() const
+{
+    PanelContent out;
+    const Assessment &a = m_open.assessment();
+    out.push_back(PanelTitle { tr("What these shells do"), {} });
+    if (m_plan && !a.unsolved) {
+        out.push_back(PanelChange {
+            tr("gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa),
+            Figure::pressure(m_plan->hotIdle.gauge.value_pa),
+            m_plan->hotIdle.gauge.value_pa > a.hotIdle.gauge.value_pa + 500 ? Tone::Good
+                                                                            : Tone::Plain });
+        out.push_back(PanelChange {
+            tr("weakest stop"), Figure::pressure(a.hotIdle.weakestPressure.value_pa),
+            Figure::pressure(m_plan->hotIdle.weakestPressure.value_pa), Tone::Plain });
+        out.push_back(
+            PanelText { tr("Best by: fewest outside the limits, then the smallest largest "
+                           "distance from the target, then the sum of squares. Neighbouring "
+                           "sizes may be mixed in one bearing."),
+                        Tone::Muted });
+    } else {
+        out.push_back(PanelText { m_why });
+    }
+    if (m_plan && !m_plan->regrind.empty()) {
+        out.push_back(PanelRule {});
+        out.push_back(PanelHeading { tr("%1 wants more than shells").arg(qs(m_plan->regrindFor)) });
+        for (const RegrindStep &s : m_plan->regrind)
+            out.push_back(
+                PanelText { tr("Undersize %1 mm: grind the journal to %2 to %3 mm, shells of %4 mm")
+                                .arg(s.undersize_m * 1e3, 0, 'f', 2)
+                                .arg(s.journalLeast_m * 1e3, 0, 'f', 3)
+                                .arg(s.journalMost_m * 1e3, 0, 'f', 3)
+                                .arg(s.wall_m * 1e3, 0, 'f', 3) });
+        out.push_back(PanelText { tr("Crank grinding belongs to a qualified shop."), Tone::Muted });
+    }
+    const ShellStock *s = stock();
+    if (!s)
+        return out;
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Halves in stock, %1").arg(qs(s->source)) });
+    for (const ShellStockRow &row : s->shells)
+        out.push_back(PanelField {
+            QStringLiteral("stock.") + qs(row.name),
+            tr("%1, wall %2 mm").arg(qs(row.name)).arg(row.wall_mm, 0, 'f', 3), Dimension::Number,
+            "", 0, row.halves ? std::optional<double>(*row.halves) : std::nullopt,
+            [open = &m_open, family = m_family, row](double n) -> Result<void> {
+                if (n != std::round(n))
+                    return fail("", "halves come whole");
+                ShellStockRow changed = row;
+                changed.halves = static_cast<int>(n);
+                return open->edit(SetShellRow { family, changed });
+            } });
+    out.push_back(PanelText { tr("Empty: as many as wanted."), Tone::Muted });
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+class QLabel;
+class QPushButton;
+
+namespace mildpath {
+
+/// Every journal on one clearance axis: what is fitted and what the best choice of shells gives.
+class ShellPicture : public QWidget
+{
+public:
+    explicit ShellPicture(OpenBuild &open, QWidget *parent = nullptr);
+    void setPlan(const std::string &family, std::optional<ShellPlan> plan);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+
+private:
+    void paintRow(QPainter &p, size_t row, double y, double from, double perUm) const;
+
+    OpenBuild &m_open;
+    std::string m_family;
+    std::optional<ShellPlan> m_plan;
+};
+
+/// Which shells bring every journal nearest to its target, from the classes and stock entered.
+class ShellPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit ShellPage(OpenBuild &open, QWidget *parent = nullptr);
+    void refresh();
+    PanelContent panel() const;
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void fit();
+    const ShellStock *stock() const;
+
+    OpenBuild &m_open;
+    ShellPicture *m_picture;
+    QLabel *m_message;
+    QPushButton *m_fit;
+    std::vector<QPushButton *> m_families;
+    std::string m_family = "main";
+    std::optional<ShellPlan> m_plan;
+    QString m_why; ///< there is no plan
+};
+
+} // namespace mildpath

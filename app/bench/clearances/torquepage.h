@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+class QCheckBox;
+class QLabel;
+class QPushButton;
+
+namespace mildpath {
+
+/// The bolts of a card seen from above, numbered in the order they are tightened; each shows the
+/// stage it has reached. A click ticks a bolt on by one stage.
+class BoltPicture : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit BoltPicture(OpenBuild &open, QWidget *parent = nullptr);
+    void setCard(const std::string &id);
+    QPointF placeOf(int fastener) const;
+
+Q_SIGNALS:
+    void clicked(int fastener);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+
+private:
+    const TorqueCard *card() const;
+    QPointF at(const Fastener &f) const;
+
+    OpenBuild &m_open;
+    std::string m_card;
+};
+
+/// How caps are tightened, bolt by bolt and stage by stage, and loosened in reverse.
+class TorquePage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit TorquePage(OpenBuild &open, QWidget *parent = nullptr);
+    void refresh();
+    PanelContent panel() const;
+
+protected:
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    const TorqueCard *card() const;
+    void tickNext();
+    void loosenNext();
+    void loosenAll();
+    void tick(int fastener, int stage);
+    void showCards();
+
+    OpenBuild &m_open;
+    BoltPicture *m_picture;
+    QWidget *m_cardBar;
+    QLabel *m_next, *m_about, *m_message;
+    QPushButton *m_tick, *m_loosen, *m_loosenAll;
+    QCheckBox *m_newBolts;
+    std::vector<QPushButton *> m_cards;
+    std::string m_card;
+};
+
+} // namespace mildpath

@@ -1,0 +1,310 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/pump/pumpbench.h"
+
+#include "bench/pump/rotorview.h"
+#include "entry/readingentry.h"
+#include "entry/tickcheck.h"
+#include "paint/text.h"
+#include "plot/curvechart.h"
+#include "shell/stopfields.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+/// A card that carries other widgets.
+class CardWidget : public QWidget
+{
+public:
+    using QWidget::QWidget;
+
+protected:
+    void paintEvent(QPaintEvent *) override
+    {
+        QPainter p(this);
+        drawCard(p, QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
+    }
+};
+
+const Stop *stopOfKind(const Build &build, std::string_view kind)
+{
+    for (const Stop &s : build.engine.stops)
+        if (s.kind == kind)
+            return &s;
+    return nullptr;
+}
+
+} // namespace
+
+PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
+    : Bench(open, tr("Pump"), parent)
+    , m_title(new QLabel(tr("Rotor set, seen from the cover"), this))
+    , m_subtitle(new QLabel(this))
+    , m_dressing(new QLabel(this))
+    , m_why(new QLabel(this))
+    , m_rotors(new RotorPictureView(open, this))
+    , m_gasket(new GasketPicture(open, this))
+    , m_chart(new CurveChart(this))
+    , m_entry(new ReadingEntry(open, gauge, true, this))
+{
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 8, 12, 10);
+    column->setSpacing(6);
+    auto *head = new QHBoxLayout;
+    m_title->setFont(textFont(TextSize::Title, true));
+    head->addWidget(m_title);
+    head->addSpacing(8);
+    head->addWidget(m_subtitle, 1);
+    column->addLayout(head);
+    auto *pictures = new QHBoxLayout;
+    pictures->addWidget(m_rotors, 1);
+    column->addLayout(pictures, 1);
+    auto *row = new QHBoxLayout;
+    row->setSpacing(4);
+    for (const Family &f : families()) {
+        if (f.stopKind != "pump")
+            continue;
+        auto *button = new QPushButton(qs(f.tab), this);
+        button->setObjectName(QStringLiteral("family_") + qs(f.id));
+        button->setToolTip(qs(f.plural));
+        button->setCheckable(true);
+        connect(button, &QPushButton::clicked, this,
+                [this, id = std::string(f.id)] { chooseFamily(id); });
+        row->addWidget(button);
+        m_families.push_back({ std::string(f.id), button });
+    }
+    row->addStretch();
+    column->addLayout(row);
+    auto *bottom = new QHBoxLayout;
+    bottom->setSpacing(10);
+    auto *card = new CardWidget(this);
+    auto *cardColumn = new QVBoxLayout(card);
+    cardColumn->setContentsMargins(14, 8, 14, 8);
+    cardColumn->setSpacing(2);
+    m_dressing->setFont(textFont(TextSize::Body, true));
+    m_dressing->setObjectName(QStringLiteral("dressing"));
+    m_why->setWordWrap(true);
+    auto *cardHead = new QHBoxLayout;
+    cardHead->addWidget(m_dressing, 1);
+    auto *gasket = new QPushButton(tr("Gasket"), card);
+    gasket->setObjectName(QStringLiteral("showGasket"));
+    gasket->setCheckable(true);
+    cardHead->addWidget(gasket);
+    cardColumn->addLayout(cardHead);
+    cardColumn->addWidget(m_why);
+    m_chart->setAxes(tr("end clearance, µm"), tr("bar, hot idle"));
+    cardColumn->addWidget(m_chart, 1);
+    cardColumn->addWidget(m_gasket);
+    m_gasket->hide();
+    connect(gasket, &QPushButton::toggled, this, [this](bool on) {
+        m_gasket->setVisible(on);
+        for (QWidget *w : { static_cast<QWidget *>(m_chart), static_cast<QWidget *>(m_why) })
+            w->setVisible(!on);
+        showDressing();
+    });
+    card->setFixedHeight(262);
+    m_entry->setFixedHeight(262);
+    bottom->addWidget(card, 1);
+    bottom->addWidget(m_entry, 1);
+    column->addLayout(bottom);
+    connect(m_rotors, &RotorPictureView::chosen, this, &PumpBench::chooseFamily);
+    const auto next = [this](int by) {
+        const auto at = std::find_if(m_families.begin(), m_families.end(),
+                                     [&](const auto &f) { return f.first == m_family; });
+        const auto index = at - m_families.begin() + by;
+        if (index < 0 || index >= static_cast<std::ptrdiff_t>(m_families.size()))
+            return;
+        chooseFamily(m_families[static_cast<size_t>(index)].first);
+        m_entry->cell(by > 0 ? 0 : m_entry->positions() - 1)->setFocus();
+    };
+    connect(m_entry, &ReadingEntry::pastEnd, this, [next] { next(1); });
+    connect(m_entry, &ReadingEntry::beforeStart, this, [next] { next(-1); });
+}
+
+void PumpBench::takeFocus()
+{
+    m_entry->takeFocus();
+}
+
+void PumpBench::chooseFamily(const std::string &id)
+{
+    m_family = id;
+    refresh();
+    Q_EMIT panelChanged();
+}
+
+void PumpBench::refresh()
+{
+    const Stop *pump = stopOfKind(m_open.build(), "pump");
+    if (!pump)
+        return;
+    const int lobes = static_cast<int>(pump->value("lobes", 4));
+    QString about = tr("%1 lobes in %2").arg(lobes).arg(lobes + 1);
+    for (const Element &e : m_open.build().circuit.elements)
+        if (e.type == "pump")
+            about += tr(", %1 mm deep, %2 cm³ a turn; drawn to that displacement")
+                         .arg(e.value("rotor_length_mm"))
+                         .arg(e.value("displacement_m3") * 1e6, 0, 'f', 1);
+    m_subtitle->setText(about);
+    setTone(m_subtitle, Theme::current().muted);
+    for (const auto &[id, button] : m_families)
+        button->setChecked(id == m_family);
+    m_rotors->setFamily(m_family);
+    m_gasket->update();
+    for (const SizeItem &item : sizeItems(m_open.build()))
+        if (item.family->id == m_family && item.stop == pump)
+            m_entry->setItem(item);
+    showDressing();
+}
+
+void PumpBench::showDressing()
+{
+    if (!m_gasket->isHidden()) {
+        m_dressing->setText(tr("Gasket on the pump's own base"));
+        return;
+    }
+    setTone(m_why, Theme::current().muted);
+    const auto plan = dressingPlan(m_open.build(), m_open.assessment());
+    if (!plan) {
+        m_dressing->setText(tr("Dressing plan"));
+        m_why->setText(qs(plan.error().message));
+        m_chart->setContent({}, {}, 1);
+        return;
+    }
+    const double take = plan->take_um();
+    m_dressing->setText(take < 0.5 ? tr("Dressing plan: leave it")
+                                   : tr("Dressing plan: take %1 off the body face, stop at %2")
+                                         .arg(Figure::limit(std::round(take)).text(),
+                                              Figure::limit(std::round(plan->stop.end_um)).text()));
+    QString why = tr("hot idle %1 to %2; %3.")
+                      .arg(Figure::pressure(plan->now.gauge_pa).number,
+                           Figure::pressure(plan->stop.gauge_pa).text(), qs(plan->why));
+    if (plan->scoreLeft_um > 0.5)
+        why += tr(" %1 of the scoring stays.")
+                   .arg(Figure::limit(std::round(plan->scoreLeft_um)).text());
+    m_why->setText(why);
+    Curve curve;
+    curve.name = tr("hot idle at the gauge");
+    curve.colour = Theme::current().warm;
+    // The axis runs the way the work goes: from what is there down to nothing.
+    for (const DressingPoint &p : plan->points) {
+        curve.x.insert(curve.x.begin(), p.end_um);
+        curve.y.insert(curve.y.begin(), p.gauge_pa / 1e5);
+    }
+    curve.labelAt = 0.1;
+    double most = 0;
+    for (const double y : curve.y)
+        most = std::max(most, y);
+    m_chart->setContent({ curve },
+                        { { plan->now.end_um, tr("now") },
+                          { plan->stop.end_um, take < 0.5 ? QString() : tr("stop here") },
+                          { rotorsBind_um, tr("rotors may bind") } },
+                        most * 1.15);
+}
+
+PanelContent PumpBench::panel() const
+{
+    PanelContent out;
+    const Stop *pump = stopOfKind(m_open.build(), "pump");
+    if (!pump)
+        return out;
+    out.push_back(PanelTitle { tr("Pump and suction"), {} });
+    fitLines(out);
+    out.push_back(PanelRule {});
+    optionLines(out);
+    out.push_back(PanelRule {});
+    fields(out);
+    return out;
+}
+
+void PumpBench::fitLines(PanelContent &out) const
+{
+    for (const FitVerdict &f : m_open.assessment().fits)
+        out.push_back(
+            PanelVerdict { f.mark, qs(f.title),
+                           qs(f.mark == Mark::NotDone || f.detail.empty() ? f.next : f.detail) });
+    for (const char *kind : { "pump", "relief", "pickup" }) {
+        const Stop *stop = stopOfKind(m_open.build(), kind);
+        for (const Check &c : checks()) {
+            if (!stop || c.stopKind != kind)
+                continue;
+            const Proof *p = standingCheck(m_open.build(), stop->id, c.id);
+            const bool so = p && p->verdict == "proven";
+            const Mark mark = so ? Mark::Proven
+                : p || c.holds   ? (c.holds ? Mark::Hold : Mark::LookAgain)
+                                 : Mark::NotDone;
+            out.push_back(PanelVerdict { mark, qs(c.text), so ? QString() : qs(c.reason) });
+            out.push_back(PanelButton { QStringLiteral("check.") + qs(c.id),
+                                        so ? tr("Take it back") : tr("Seen, it is so"),
+                                        [open = &m_open, id = stop->id, check = &c, so] {
+                                            tickCheck(*open, id, *check, !so);
+                                        } });
+        }
+    }
+}
+
+void PumpBench::optionLines(PanelContent &out) const
+{
+    const auto options = pumpOptions(m_open.build(), m_open.assessment());
+    if (options.empty())
+        return;
+    out.push_back(PanelHeading { tr("Hot idle at the gauge") });
+    for (const PumpOption &o : options)
+        out.push_back(PanelRow { qs(o.name), Figure::pressure(o.gauge_pa), qs(o.remark) });
+    out.push_back(PanelHeading {
+        tr("Power at %1").arg(Figure::speed(m_open.build().use.highSpeed_rpm).text()) });
+    for (const PumpOption &o : options)
+        if (o.name == options.front().name || o.name == "longer rotors +25 %")
+            out.push_back(PanelRow { qs(o.name),
+                                     { qs(formatNumber(o.power_w, 0)), QStringLiteral("W"), {} },
+                                     qs(o.remark) });
+    for (const PumpOption &o : options)
+        if (!o.remark.empty())
+            out.push_back(
+                PanelText { qs(o.name) + QStringLiteral(": ") + qs(o.remark), Tone::Muted });
+    out.push_back(
+        PanelText { tr("High volume, one school: needed for sustained high speed and wide "
+                       "clearances. The other: wasted power and heat on the road; mend the "
+                       "leak."),
+                    Tone::Muted });
+}
+
+void PumpBench::fields(PanelContent &out) const
+{
+    const Build &build = m_open.build();
+    const std::pair<const char *, QString> groups[] = {
+        { "pump", tr("Rotors and faces") },
+        { "relief", tr("Relief spring") },
+        { "pickup", tr("Pickup") },
+    };
+    for (const auto &[kind, title] : groups) {
+        const Stop *stop = stopOfKind(build, kind);
+        if (!stop)
+            continue;
+        out.push_back(PanelHeading { title });
+        for (const StopKey &key : stopKeys())
+            if (key.stopKind == kind)
+                out.push_back(stopValueField(m_open, *stop, std::string(key.key)));
+    }
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("How to take it off") });
+    for (const QString &line : { tr("Flat glass, 320 then 400 paper stuck down, wet."),
+                                 tr("A few strokes, turn a quarter, again: a part pressed on one "
+                                    "side comes out tapered."),
+                                 tr("Light and dark patches show high and low."),
+                                 tr("Measure after every pass; stop at the plan's figure."),
+                                 tr("Round the feather edge inside the port, no more."),
+                                 tr("Wash, brush, wash. Oil it. Turn it by hand.") })
+        out.push_back(PanelText { line });
+    out.push_back(
+        PanelText { tr("Gloves; keep the paper wet: the dust is fine metal."), Tone::Muted });
+}
+
+} // namespace mildpath

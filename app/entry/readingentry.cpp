@@ -1,0 +1,778 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "entry/readingentry.h"
+
+#include "devices/serialgauge.h"
+#include "entry/gaugeneedle.h"
+#include "entry/shellview.h"
+#include "entry/stripchart.h"
+#include "paint/marks.h"
+#include "paint/text.h"
+#include "storage/readingtable.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QEvent>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr size_t mostCells = 12, columns = 6;
+
+Result<void> checkPartTemperature(double c)
+{
+    if (!(c >= -40 && c <= 200))
+        return fail("", formatPlain(c, 0) + " °C cannot be a part on the bench (−40 to 200)");
+    return {};
+}
+
+/// A tenth of a nanometre: below any gauge, above the noise of changing units.
+double tidy_um(double m)
+{
+    return std::round(m * 1e10) / 1e4;
+}
+
+} // namespace
+
+ReadingEntry::ReadingEntry(OpenBuild &open, SerialGauge *gauge, bool compact, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_gauge(gauge)
+    , m_compact(compact)
+{
+    setObjectName(QStringLiteral("readingEntry"));
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(16, 8, 16, 8);
+    column->setSpacing(4);
+    makeHead(column);
+    makeMethodRow(column);
+    makeBody(column);
+    column->addWidget(m_form);
+    if (!m_gauge)
+        return;
+    connect(m_gauge, &SerialGauge::settled, this, [this](double mean) { takeFromGauge(mean); });
+    connect(m_gauge, &SerialGauge::complained, this, [this](const QString &why) {
+        if (isVisible())
+            say(why, true);
+    });
+}
+
+QuantityField *ReadingEntry::smallField(const QString &name, const QString &label,
+                                        Dimension dimension, const std::string &unit, int width)
+{
+    auto *field = new QuantityField(dimension, unit, this);
+    field->setObjectName(name);
+    field->setAccessibleName(label);
+    field->setToolTip(label);
+    field->setFixedWidth(width);
+    connect(field, &QuantityField::refused, this, [this](const QString &why) { say(why, true); });
+    connect(field, &QuantityField::entered, this, [this] { say({}, false); });
+    return field;
+}
+
+void ReadingEntry::makeHead(QVBoxLayout *column)
+{
+    auto *head = new QHBoxLayout;
+    head->setSpacing(6);
+    m_title = new QLabel(this);
+    m_title->setFont(textFont(TextSize::Title, true));
+    head->addWidget(m_title);
+    head->addStretch();
+    const std::string celsius = Figure::temperatureUnit();
+    m_housingT = smallField(QStringLiteral("housingTemperature"),
+                            tr("block temperature while gauging; readings are brought to 20 °C"),
+                            Dimension::Temperature, celsius, 54);
+    m_journalT = smallField(QStringLiteral("journalTemperature"),
+                            tr("crank temperature while gauging; readings are brought to 20 °C"),
+                            Dimension::Temperature, celsius, 54);
+    int i = 0;
+    for (auto &[text, field] :
+         { std::pair(tr("block"), m_housingT), std::pair(tr("crank"), m_journalT) }) {
+        field->setCheck(checkPartTemperature);
+        field->setValue(20);
+        m_partLabels[i] = new QLabel(text, this);
+        head->addWidget(m_partLabels[i++]);
+        head->addWidget(field);
+    }
+    head->addSpacing(10);
+    m_progress = new QLabel(this);
+    head->addWidget(m_progress);
+    column->addLayout(head);
+}
+
+void ReadingEntry::makeMethodRow(QVBoxLayout *column)
+{
+    auto *row = new QHBoxLayout;
+    row->setSpacing(6);
+    m_methods = new QComboBox(this);
+    m_methods->setObjectName(QStringLiteral("method"));
+    m_methods->setAccessibleName(tr("How it is measured"));
+    m_methods->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_methods->setMinimumContentsLength(m_compact ? 12 : 24);
+    connect(m_methods, &QComboBox::activated, this, [this] { chooseMethod(); });
+    row->addWidget(m_methods);
+    m_instrument = new QLineEdit(this);
+    m_instrument->setObjectName(QStringLiteral("instrument"));
+    m_instrument->setAccessibleName(tr("Instrument"));
+    m_instrument->setToolTip(tr("Which instrument: its name or number"));
+    m_instrument->setMinimumWidth(70);
+    row->addWidget(m_instrument, 1);
+    row->addWidget(new QLabel(QStringLiteral("u ±"), this));
+    m_u = smallField(QStringLiteral("instrumentU"),
+                     tr("standard uncertainty of one reading with this instrument"),
+                     Dimension::Length, "µm", 50);
+    m_u->setCheck([](double si) -> Result<void> {
+        if (!(si >= 0 && si <= 100e-6))
+            return fail("", "an instrument's uncertainty is 0 to 100 µm");
+        return {};
+    });
+    row->addWidget(m_u);
+    m_journalLabel = new QLabel(tr("journal"), this);
+    m_journal = smallField(QStringLiteral("journalDiameter"),
+                           tr("journal by micrometer; the cells take the bore"), Dimension::Length,
+                           "mm", 84);
+    m_journal->setDecimals(4);
+    row->addWidget(m_journalLabel);
+    row->addWidget(m_journal);
+    m_repeatCount = new QComboBox(this);
+    m_repeatCount->setObjectName(QStringLiteral("repeats"));
+    m_repeatCount->setAccessibleName(tr("Readings at each position"));
+    m_repeatCount->setToolTip(
+        tr("Readings at each position; their mean is stored with its spread"));
+    for (const int n : { 1, 2, 3, 5 })
+        m_repeatCount->addItem(n == 1 ? tr("once") : tr("%1 times").arg(n), n);
+    row->addWidget(m_repeatCount);
+    column->addLayout(row);
+}
+
+void ReadingEntry::makeBody(QVBoxLayout *column)
+{
+    m_shell = new ShellView(this);
+    m_strip = new StripChart(this);
+    m_needle = new GaugeNeedle(m_gauge, this);
+    m_message = new QLabel(this);
+    m_verdict = new QLabel(this);
+    m_next = new QLabel(this);
+    m_form = new QLabel(this);
+    m_message->setObjectName(QStringLiteral("entryMessage"));
+    m_verdict->setObjectName(QStringLiteral("entryVerdict"));
+    m_verdict->setFont(textFont(TextSize::Body, true));
+    for (QLabel *label : { m_message, m_verdict, m_next }) {
+        label->setWordWrap(true);
+        label->setAlignment(Qt::AlignTop);
+    }
+    auto *body = new QHBoxLayout;
+    body->setSpacing(14);
+    body->addWidget(m_shell, 0, Qt::AlignTop);
+    body->addWidget(m_strip, 0, Qt::AlignTop);
+    auto *centre = new QVBoxLayout;
+    centre->setSpacing(3);
+    m_grid = new QGridLayout;
+    m_grid->setHorizontalSpacing(8);
+    m_grid->setVerticalSpacing(5);
+    for (size_t i = 0; i < mostCells; ++i) {
+        m_cells.push_back(makeCell(i));
+        m_cellNames.push_back(new QLabel(this));
+        m_cellNames.back()->setAlignment(Qt::AlignCenter);
+    }
+    for (QLabel *&name : m_rowNames)
+        name = new QLabel(this);
+    centre->addLayout(m_grid);
+    m_feelRow = new QWidget(this);
+    auto *feel = new QHBoxLayout(m_feelRow);
+    feel->setContentsMargins(0, 0, 0, 0);
+    for (const DropFeel &f : dropFeels()) {
+        auto *button = new QPushButton(qs(f.words), m_feelRow);
+        button->setObjectName(QStringLiteral("feel_") + qs(f.id));
+        button->setToolTip(tr("%1 to %2 µm, common practice")
+                               .arg(f.low_um)
+                               .arg(std::min(f.high_um, mostClearanceReading_um)));
+        connect(button, &QPushButton::clicked, this, [this, id = std::string(f.id)] {
+            const DropFeel &felt = *findDropFeel(id);
+            Reading r = blank(0);
+            r.feel = id;
+            r.value_um = (felt.low_um + std::min(felt.high_um, 100.0)) / 2;
+            keep(std::move(r));
+        });
+        feel->addWidget(button);
+    }
+    feel->addStretch();
+    centre->addWidget(m_feelRow);
+    m_overHole = new QCheckBox(tr("the strip lay over the oil hole"), this);
+    m_overHole->setObjectName(QStringLiteral("overHole"));
+    m_overHole->setToolTip(tr("It flows into the hole and reads wrong: kept, not used"));
+    centre->addWidget(m_overHole);
+    centre->addWidget(m_needle);
+    centre->addWidget(m_message);
+    centre->addStretch();
+    body->addLayout(centre, 5);
+    auto *right = new QVBoxLayout;
+    right->setContentsMargins(0, 2, 0, 0);
+    m_verdict->setMinimumWidth(124);
+    right->addWidget(m_verdict);
+    right->addWidget(m_next);
+    right->addStretch();
+    body->addLayout(right, 3);
+    column->addLayout(body, 1);
+    connect(m_strip, &StripChart::chosen, this, [this](double um) {
+        const int at = positionInHand();
+        store(static_cast<size_t>(std::max(0, at)), um * 1e-6);
+        go(static_cast<size_t>(std::max(0, at)), 1);
+    });
+}
+
+QuantityField *ReadingEntry::makeCell(size_t i)
+{
+    auto *cell = new QuantityField(Dimension::Length, Figure::clearanceUnit(), this);
+    cell->setObjectName(QStringLiteral("reading%1").arg(i + 1));
+    cell->setFont(textFont(TextSize::Title, true));
+    cell->setMinimumSize(58, 32);
+    cell->setMaximumWidth(112);
+    cell->setCheck([this](double si) -> Result<void> {
+        double um = si * 1e6;
+        if (m_method == "two_instruments" && m_journal->value())
+            um = (si - *m_journal->value()) * 1e6;
+        return m_family ? checkReadingValue(*m_family, um) : Result<void> {};
+    });
+    cell->installEventFilter(this);
+    connect(cell, &QuantityField::entered, this, [this, i](double si, bool moveOn) {
+        const int wanted = m_repeatCount->currentData().toInt();
+        if (wanted > 1 && moveOn) {
+            takeFromGauge(si);
+            return;
+        }
+        store(i, si);
+        if (moveOn)
+            go(i, 1);
+    });
+    connect(cell, &QuantityField::cleared, this, [this, i] { withdraw(i); });
+    connect(cell, &QuantityField::moveOn, this, [this, i] { go(i, 1); });
+    connect(cell, &QuantityField::goBack, this, [this, i] { go(i, -1); });
+    connect(cell, &QuantityField::refused, this, [this](const QString &why) { say(why, true); });
+    connect(cell, &QuantityField::understood, this, [this](const QString &text) {
+        say(text.isEmpty() ? QString() : tr("understood as %1").arg(text), false);
+    });
+    return cell;
+}
+
+void ReadingEntry::setItem(const SizeItem &item)
+{
+    const bool other = m_stop != item.stop->id || m_family != item.family || m_item != item.item;
+    const bool otherFamily = m_family != item.family;
+    if (other) {
+        say({}, false);
+        m_repeats_m.clear();
+    }
+    m_stop = item.stop->id;
+    m_family = item.family;
+    m_item = item.item;
+    m_name = item.name;
+    m_plan = readingPlan(*item.family, *item.stop);
+    if (otherFamily) {
+        m_methods->clear();
+        for (const std::string_view id : m_family->methods)
+            m_methods->addItem(qs(findMethod(id)->name), qs(id));
+    }
+    if (other) {
+        // The method in use stays within a family; a new family begins with what it last had, or
+        // with what its readings were taken by.
+        std::string method = m_chosen[std::string(m_family->id)];
+        if (method.empty())
+            for (const Reading *r : standingReadings(m_open.build()))
+                if (r->family == m_family->id && r->method != "drop_feel"
+                    && r->method != "plastic_strip")
+                    method = r->method;
+        setMethod(method.empty() ? std::string(m_family->methods.front()) : method);
+    }
+    refresh();
+}
+
+std::string ReadingEntry::method() const
+{
+    return m_method;
+}
+
+void ReadingEntry::setMethod(const std::string &id)
+{
+    const int index = m_methods->findData(qs(id));
+    if (index < 0)
+        return;
+    m_methods->setCurrentIndex(index);
+    m_method = id;
+    showMethod();
+}
+
+void ReadingEntry::setRepeats(int count)
+{
+    m_repeatCount->setCurrentIndex(std::max(0, m_repeatCount->findData(count)));
+}
+
+void ReadingEntry::chooseMethod()
+{
+    setMethod(m_methods->currentData().toString().toStdString());
+    m_chosen[std::string(m_family->id)] = m_method;
+    say({}, false);
+    refresh();
+    takeFocus();
+}
+
+/// Instrument and uncertainty as last used with the method, and the cells it wants.
+void ReadingEntry::showMethod()
+{
+    const Method &method = *findMethod(m_method);
+    const Reading *last = nullptr;
+    for (const Reading *r : standingReadings(m_open.build()))
+        if (r->method == m_method && (!last || r->family == m_family->id))
+            last = r;
+    m_instrument->setText(last ? qs(last->instrument) : qs(method.instrument));
+    m_u->setValue((last ? last->u_um : method.u_um) * 1e-6);
+    m_u->setToolTip(tr("Standard uncertainty of one reading; usual: %1 µm (%2)")
+                        .arg(method.u_um)
+                        .arg(qs(method.source)));
+    const bool two = m_method == "two_instruments", strip = m_method == "plastic_strip",
+               feel = m_method == "drop_feel";
+    m_journal->setVisible(two);
+    m_journalLabel->setVisible(two);
+    m_overHole->setVisible(strip);
+    m_feelRow->setVisible(feel);
+    m_repeatCount->setVisible(!feel && !strip);
+    m_strip->setVisible(strip && !m_compact);
+    m_shell->setVisible(m_family->plan == PlanKind::Shell && !strip && !m_compact);
+    for (QWidget *w :
+         { static_cast<QWidget *>(m_housingT), static_cast<QWidget *>(m_journalT),
+           static_cast<QWidget *>(m_partLabels[0]), static_cast<QWidget *>(m_partLabels[1]) })
+        w->setVisible(m_family->housing != HousingPart::None);
+    m_partLabels[0]->setText(m_family->housing == HousingPart::Rod ? tr("rod") : tr("block"));
+    m_partLabels[1]->setText(m_family->shells ? tr("crank") : tr("shaft"));
+    if (two) {
+        const Stop *stop = m_open.build().engine.find(m_stop);
+        double nominal_mm = stop ? stop->journal_mm : 0;
+        for (const Reading *r : standingReadings(m_open.build()))
+            if (r->stop == m_stop && r->family == m_family->id && r->item == m_item
+                && r->journal_mm)
+                nominal_mm = *r->journal_mm;
+        if (nominal_mm == 0)
+            if (const GaugedSize *s = size())
+                nominal_mm = s->journal_mm;
+        m_journal->setValue(nominal_mm > 0 ? std::optional(nominal_mm * 1e-3) : std::nullopt);
+    }
+    layCells();
+}
+
+/// Puts the cells where the plan wants them: stations as rows under the lines, or all in a row.
+void ReadingEntry::layCells()
+{
+    const bool shell = m_family->plan == PlanKind::Shell, strip = m_method == "plastic_strip";
+    const bool feel = m_method == "drop_feel";
+    for (QuantityField *cell : m_cells) {
+        m_grid->removeWidget(cell);
+        cell->hide();
+    }
+    for (QLabel *label : m_cellNames) {
+        m_grid->removeWidget(label);
+        label->hide();
+    }
+    for (QLabel *label : m_rowNames) {
+        m_grid->removeWidget(label);
+        label->hide();
+    }
+    int shown = 0;
+    for (size_t i = 0; i < m_plan.size() && i < mostCells && !feel; ++i) {
+        // A strip lies along the shaft: upright only.
+        if (strip && m_plan[i].angle_deg != 90)
+            continue;
+        int row = 1 + 2 * (shown / static_cast<int>(columns)),
+            column = 1 + shown % static_cast<int>(columns);
+        QString name = qs(m_plan[i].name);
+        if (shell && !strip) {
+            row = m_plan[i].station;
+            column = 1 + static_cast<int>(i % 3);
+        } else if (strip) {
+            name = qs(stationName(*m_family, m_plan[i].station));
+        }
+        m_grid->addWidget(m_cells[i], row, column);
+        m_cells[i]->show();
+        if (!shell || strip || row == 1) {
+            m_cellNames[i]->setText(name);
+            m_grid->addWidget(m_cellNames[i], row - 1, column);
+            m_cellNames[i]->show();
+        }
+        ++shown;
+    }
+    if (shell && !strip && !feel)
+        for (int station : { 1, 2 }) {
+            m_rowNames[station - 1]->setText(qs(stationName(*m_family, station)));
+            m_rowNames[station - 1]->setBuddy(m_cells[static_cast<size_t>(3 * (station - 1))]);
+            m_grid->addWidget(m_rowNames[station - 1], station, 0);
+            m_rowNames[station - 1]->show();
+        }
+    m_grid->setColumnStretch(static_cast<int>(columns) + 1, 1);
+}
+
+const GaugedSize *ReadingEntry::size() const
+{
+    return m_family ? m_open.assessment().size(m_stop, m_family->id, m_item) : nullptr;
+}
+
+ReadingPlace ReadingEntry::placeAt(size_t i) const
+{
+    return { m_stop,   std::string(m_family->id), m_item,
+             m_method, m_plan[i].station,         m_plan[i].angle_deg };
+}
+
+void ReadingEntry::refresh()
+{
+    const Stop *stop = m_open.build().engine.find(m_stop);
+    if (!stop || !m_family)
+        return;
+    m_title->setText(qs(m_name));
+    refreshCells();
+    refreshVerdict();
+    for (QLabel *label : { m_progress, m_next, m_partLabels[0], m_partLabels[1] })
+        setTone(label, Theme::current().muted);
+}
+
+void ReadingEntry::refreshCells()
+{
+    const bool two = m_method == "two_instruments",
+               imperial = Figure::system() == UnitSystem::Imperial;
+    const GaugedSize *s = size();
+    int taken = 0, wanted = 0;
+    const Reading *last = nullptr;
+    std::map<std::pair<int, double>, const Reading *> here;
+    for (const Reading *r : standingReadings(m_open.build()))
+        if (r->stop == m_stop && r->family == m_family->id && r->item == m_item
+            && r->method == m_method)
+            here[{ r->station, r->angle_deg }] = r;
+    for (size_t i = 0; i < m_plan.size() && i < m_cells.size(); ++i) {
+        const auto found = here.find({ m_plan[i].station, m_plan[i].angle_deg });
+        const Reading *r = found == here.end() ? nullptr : found->second;
+        QuantityField *cell = m_cells[i];
+        cell->setUnit(two ? "mm" : Figure::clearanceUnit());
+        cell->setDecimals(two ? 4 : imperial ? 2 : 1);
+        cell->setNudge(two ? 0.0005 : imperial ? 0.05 : 0.5);
+        cell->setFont(textFont(two ? TextSize::Body : TextSize::Title, true));
+        // What is being typed in the cell in hand stays, whatever else changed.
+        if (!(cell->hasFocus() && cell->isModified())) {
+            std::optional<double> value;
+            if (r)
+                value = two && r->bore_mm ? *r->bore_mm * 1e-3 : *r->value_um * 1e-6;
+            cell->setValue(value);
+        }
+        cell->setAccessibleName(tr("%1, %2, %3")
+                                    .arg(qs(m_name), qs(stationName(*m_family, m_plan[i].station)),
+                                         qs(m_plan[i].name)));
+        const bool past = r && s
+            && std::any_of(s->readings.begin(), s->readings.end(), [&](const JudgedReading &j) {
+                              return j.id == r->id && (j.pastLimit || j.unlikely);
+                          });
+        QPalette palette = cell->palette();
+        palette.setColor(QPalette::Text, past ? Theme::current().hold : Theme::current().ink);
+        cell->setPalette(palette);
+        wanted += !cell->isHidden();
+        taken += r != nullptr && !cell->isHidden();
+        last = r ? r : last;
+    }
+    for (QuantityField *field : { m_housingT, m_journalT }) {
+        field->setUnit(Figure::temperatureUnit());
+        if (!field->hasFocus() && last && !field->isModified())
+            field->setValue(field == m_housingT ? last->housing_c : last->journal_c);
+    }
+    const QString where = m_open.build().engine.find(m_stop)
+            && capTorqued(m_open.build(), m_stop) == false && m_family->shells
+        ? tr("cap not torqued · ")
+        : QString();
+    m_progress->setText(wanted == 0 ? where
+                                    : where + tr("%1 of %2 readings").arg(taken).arg(wanted));
+}
+
+void ReadingEntry::refreshVerdict()
+{
+    const GaugedSize *s = size();
+    if (!s)
+        return;
+    const Theme &t = Theme::current();
+    m_verdict->setText(qs(s->verdict));
+    setTone(m_verdict, s->mark == Mark::NotDone ? t.ink : t.mark(s->mark));
+    QString next = s->next.empty() ? QString() : qs(s->next) + u'.';
+    for (const JudgedReading &r : s->readings)
+        if (r.unlikely)
+            next += tr("\n%1 is unlikely for this bearing; kept, and worth a second look.")
+                        .arg(Figure::clearance(r.read_um, 0.5).text());
+    for (size_t i = 1; i < s->methods.size(); ++i)
+        next += tr("\n%1: %2 to %3 µm, compared only.")
+                    .arg(qs(findMethod(s->methods[i].method)->name))
+                    .arg(s->methods[i].low_um, 0, 'f', 0)
+                    .arg(std::min(s->methods[i].high_um, mostClearanceReading_um), 0, 'f', 0);
+    m_next->setText(next);
+    const bool shaped = m_family->plan == PlanKind::Shell || m_family->plan == PlanKind::Bush;
+    if (s->form && s->measured) {
+        const QString value
+            = tr("%1 ± %2 (k = 2)")
+                  .arg(Figure::clearance(s->cold_um.value, s->cold_um.standardUncertainty).number,
+                       Figure::clearance(s->cold_um.expanded()).text());
+        m_form->setText(shaped
+                            ? tr("taper %1 · out of round %2 · mean %3 at 20 °C")
+                                  .arg(Figure::clearance(s->form->taper_m * 1e6).text(),
+                                       Figure::clearance(s->form->outOfRound_m * 1e6).text(), value)
+                            : value);
+    } else {
+        m_form->setText(m_family->plan == PlanKind::Shell
+                            ? tr("Upright makes the clearance; the flanks tell the form.")
+                            : QString());
+    }
+    update();
+}
+
+Reading ReadingEntry::blank(size_t position) const
+{
+    Reading r;
+    r.stop = m_stop;
+    r.family = m_family->id;
+    r.item = m_item;
+    r.method = m_method;
+    r.station = m_plan[position].station;
+    r.angle_deg = m_plan[position].angle_deg;
+    r.u_um = tidy_um(m_u->value().value_or(findMethod(m_method)->u_um * 1e-6));
+    r.housing_c = m_housingT->value().value_or(20);
+    r.journal_c = m_journalT->value().value_or(20);
+    if (m_family->shells) {
+        r.capTorqued = capTorqued(m_open.build(), m_stop);
+        r.shells = fittedShells(m_open.build(), r.family, m_stop);
+    }
+    r.instrument = m_instrument->text().trimmed().toStdString();
+    r.by = OpenBuild::userName();
+    r.at = OpenBuild::now();
+    return r;
+}
+
+void ReadingEntry::store(size_t position, double si, const std::vector<double> &repeats_m)
+{
+    Reading r = blank(position);
+    if (m_method == "two_instruments") {
+        if (!m_journal->value()) {
+            say(tr("Enter the journal's diameter first: the cells take the bore."), true);
+            refresh();
+            return;
+        }
+        r.bore_mm = std::round(si * 1e7) / 1e4;
+        r.journal_mm = std::round(*m_journal->value() * 1e7) / 1e4;
+        r.journalU_um = r.u_um;
+    }
+    r.value_um = r.bore_mm ? tidy_um((*r.bore_mm - *r.journal_mm) * 1e-3) : tidy_um(si);
+    for (const double v : repeats_m)
+        r.repeats_um.push_back(
+            tidy_um(m_method == "two_instruments" ? v - *m_journal->value() : v));
+    r.overOilHole = m_method == "plastic_strip" && m_overHole->isChecked();
+    keep(std::move(r));
+}
+
+void ReadingEntry::keep(Reading r)
+{
+    const Reading *standing = readingAt(m_open.build(), placeOf(r));
+    if (standing && standing->value_um == r.value_um && standing->housing_c == r.housing_c
+        && standing->journal_c == r.journal_c && standing->feel == r.feel
+        && standing->bore_mm == r.bore_mm && standing->overOilHole == r.overOilHole
+        && standing->repeats_um == r.repeats_um)
+        return; // the same reading again is no new one
+    const bool loose = r.capTorqued == false;
+    const bool overHole = r.overOilHole;
+    if (const auto ok = m_open.edit(EnterReading { std::move(r) }); !ok) {
+        refresh();
+        say(qs(ok.error().message), true);
+        return;
+    }
+    m_overHole->setChecked(false);
+    if (loose)
+        say(tr("Kept, and flagged: the cap does not stand at its torque."), true);
+    else
+        say(overHole ? tr("Kept, not used: over an oil hole a strip reads wrong.") : QString(),
+            overHole);
+}
+
+void ReadingEntry::withdraw(size_t position)
+{
+    const auto ok = m_open.edit(
+        WithdrawReading { placeAt(position), OpenBuild::userName(), OpenBuild::now() });
+    if (!ok)
+        say(qs(ok.error().message), true);
+}
+
+void ReadingEntry::go(size_t position, int by)
+{
+    for (int next = static_cast<int>(position) + by;; next += by) {
+        if (next >= static_cast<int>(std::min(m_plan.size(), m_cells.size()))) {
+            Q_EMIT pastEnd();
+            return;
+        }
+        if (next < 0) {
+            Q_EMIT beforeStart();
+            return;
+        }
+        if (!m_cells[static_cast<size_t>(next)]->isHidden()) {
+            m_cells[static_cast<size_t>(next)]->setFocus();
+            return;
+        }
+    }
+}
+
+int ReadingEntry::positionInHand() const
+{
+    for (size_t i = 0; i < m_plan.size() && i < m_cells.size(); ++i)
+        if (m_cells[i]->hasFocus())
+            return static_cast<int>(i);
+    return -1;
+}
+
+void ReadingEntry::takeFocus()
+{
+    QuantityField *first = nullptr;
+    for (size_t i = 0; i < m_plan.size() && i < m_cells.size(); ++i) {
+        if (m_cells[i]->isHidden())
+            continue;
+        first = first ? first : m_cells[i];
+        if (!m_cells[i]->value()) {
+            m_cells[i]->setFocus();
+            return;
+        }
+    }
+    if (first)
+        first->setFocus();
+}
+
+/// A settled or typed value for the position in hand; with repeats, stored when all are there.
+void ReadingEntry::takeFromGauge(double value_m)
+{
+    const int at = positionInHand();
+    if (at < 0 || m_method == "drop_feel" || m_method == "plastic_strip")
+        return; // nobody is measuring here
+    const auto position = static_cast<size_t>(at);
+    QuantityField *cell = m_cells[position];
+    if (const auto ok = cell->check(value_m); !ok) {
+        say(tr("The gauge reads %1: not taken, %2")
+                .arg(Figure::clearance(value_m * 1e6).text(), qs(ok.error().message)),
+            true);
+        return;
+    }
+    if (m_repeatsAt != at)
+        m_repeats_m.clear();
+    m_repeatsAt = at;
+    m_repeats_m.push_back(value_m);
+    const auto wanted = static_cast<size_t>(m_repeatCount->currentData().toInt());
+    if (m_repeats_m.size() < wanted) {
+        QStringList so;
+        for (const double v : m_repeats_m)
+            so << Figure::clearance(v * 1e6, 0.5).number;
+        cell->setValue(std::nullopt);
+        say(tr("%1 of %2: %3")
+                .arg(m_repeats_m.size())
+                .arg(wanted)
+                .arg(so.join(QStringLiteral(" · "))),
+            false);
+        return;
+    }
+    double mean = 0;
+    for (const double v : m_repeats_m)
+        mean += v / static_cast<double>(wanted);
+    const std::vector<double> all = wanted > 1 ? m_repeats_m : std::vector<double> {};
+    m_repeats_m.clear();
+    cell->setValue(mean);
+    store(position, mean, all);
+    go(position, 1);
+}
+
+bool ReadingEntry::paste(const QString &text)
+{
+    const auto numbers = numbersOf(text.toStdString());
+    if (numbers.empty())
+        return false;
+    size_t at = static_cast<size_t>(std::max(0, positionInHand()));
+    EnterReadings all;
+    const bool two = m_method == "two_instruments";
+    for (const double n : numbers) {
+        while (at < m_plan.size() && m_cells[at]->isHidden())
+            ++at;
+        if (at >= m_plan.size())
+            break;
+        const std::string unit = two ? "mm" : Figure::clearanceUnit();
+        const auto si = parseQuantity(formatPlain(n, 6), Dimension::Length, unit);
+        if (!si || !m_cells[at]->check(si->si)) {
+            say(tr("%1 cannot be pasted here; nothing was changed.").arg(n), true);
+            return true;
+        }
+        Reading r = blank(at++);
+        if (two) {
+            r.bore_mm = n;
+            r.journal_mm = m_journal->value().value_or(0) * 1e3;
+            r.journalU_um = r.u_um;
+        }
+        r.value_um = two ? tidy_um((n - *r.journal_mm) * 1e-3) : tidy_um(si->si);
+        all.readings.push_back(std::move(r));
+    }
+    const size_t count = all.readings.size();
+    if (const auto ok = m_open.edit(std::move(all)); !ok)
+        say(qs(ok.error().message), true);
+    else
+        say(tr("%1 readings pasted%2.")
+                .arg(count)
+                .arg(numbers.size() > count ? tr("; %1 had no place").arg(numbers.size() - count)
+                                            : QString()),
+            numbers.size() > count);
+    return true;
+}
+
+QString ReadingEntry::copied() const
+{
+    QStringList rows, row;
+    int station = m_plan.empty() ? 1 : m_plan.front().station;
+    for (size_t i = 0; i < m_plan.size() && i < m_cells.size(); ++i) {
+        if (m_cells[i]->isHidden())
+            continue;
+        if (m_plan[i].station != station && m_family->plan == PlanKind::Shell) {
+            rows << row.join(u'\t');
+            row.clear();
+            station = m_plan[i].station;
+        }
+        row << m_cells[i]->text();
+    }
+    rows << row.join(u'\t');
+    return rows.join(u'\n') + u'\n';
+}
+
+void ReadingEntry::say(const QString &text, bool refused)
+{
+    m_message->setText(
+        text.isEmpty() ? tr("Enter takes the reading and moves on; a gauge cable types here too.")
+                       : text);
+    setTone(m_message, refused ? Theme::current().hold : Theme::current().muted);
+}
+
+bool ReadingEntry::eventFilter(QObject *watched, QEvent *event)
+{
+    const auto it = std::find(m_cells.begin(), m_cells.end(), watched);
+    if (it == m_cells.end())
+        return QWidget::eventFilter(watched, event);
+    if (event->type() == QEvent::FocusIn || event->type() == QEvent::FocusOut) {
+        const auto i = static_cast<size_t>(it - m_cells.begin());
+        m_shell->setCurrent(
+            event->type() == QEvent::FocusIn && i < m_plan.size() ? m_plan[i].angle_deg : -1);
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+void ReadingEntry::paintEvent(QPaintEvent *)
+{
+    QPainter p(this);
+    drawCard(p, rect());
+}
+
+} // namespace mildpath

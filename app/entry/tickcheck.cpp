@@ -1,0 +1,20 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "entry/tickcheck.h"
+
+namespace mildpath {
+
+Result<void> tickCheck(OpenBuild &open, const std::string &stop, const Check &check, bool so)
+{
+    Proof p;
+    p.stop = stop;
+    p.aspect = check.aspect;
+    p.check = check.id;
+    p.verdict = so ? "proven" : check.holds ? "hold" : "look_again";
+    if (!so)
+        p.how = "taken back: " + std::string(check.text);
+    p.by = OpenBuild::userName();
+    p.at = OpenBuild::now();
+    return open.edit(AddProof { p });
+}
+
+} // namespace mildpath

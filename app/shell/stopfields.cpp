@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/stopfields.h"
+
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+struct Shape
+{
+    Dimension dimension;
+    std::string unit;
+    double siPerFile; ///< file unit → SI
+    int decimals;
+};
+
+/// What a key's suffix says of its field.
+Shape shapeOf(const std::string &key)
+{
+    if (key.ends_with("_um"))
+        return { Dimension::Length, Figure::clearanceUnit(), 1e-6,
+                 Figure::system() == UnitSystem::Imperial ? 2 : 0 };
+    if (key.ends_with("_mm"))
+        return { Dimension::Length, "mm", 1e-3, 2 };
+    if (key.ends_with("_mm2"))
+        return { Dimension::Area, "mm²", 1e-6, 2 };
+    if (key.ends_with("_deg"))
+        return { Dimension::Number, "", 1, 0 };
+    return { Dimension::Number, "", 1, key.starts_with("oring") || key.ends_with("_mm") ? 2 : 1 };
+}
+
+} // namespace
+
+PanelField stopValueField(OpenBuild &open, const Stop &stop, const std::string &key)
+{
+    const StopKey &definition = *findStopKey(stop.kind, key);
+    const Shape shape = shapeOf(key);
+    QString label = qs(definition.meaning);
+    if (key.ends_with("_n_per_mm"))
+        label += QStringLiteral(", N/mm");
+    std::optional<double> value;
+    if (stop.has(key))
+        value = stop.value(key) * shape.siPerFile;
+    return { QStringLiteral("stop.") + qs(stop.id) + u'.' + qs(key),
+             label,
+             shape.dimension,
+             shape.unit,
+             shape.decimals,
+             value,
+             [&open, id = stop.id, key, shape](double si) {
+                 // Nine digits: what was typed, without the noise of changing units.
+                 const double file = std::round(si / shape.siPerFile * 1e6) / 1e6;
+                 return open.edit(SetStopValue { id, key, file });
+             } };
+}
+
+PanelField limitField(OpenBuild &open, const std::string &family, const char *key,
+                      const QString &label)
+{
+    std::optional<double> um;
+    if (const auto it = open.build().limits.find(family); it != open.build().limits.end()) {
+        const Limits &l = it->second;
+        um = key == std::string_view("min_um")  ? std::optional(l.min_um)
+            : key == std::string_view("max_um") ? std::optional(l.max_um)
+                                                : l.target_um;
+    }
+    return { qs("limit." + family + "." + key),
+             label,
+             Dimension::Length,
+             Figure::clearanceUnit(),
+             Figure::system() == UnitSystem::Imperial ? 2 : 1,
+             um ? std::optional(*um * 1e-6) : std::nullopt,
+             [&open, family, key](double si) {
+                 return open.edit(SetLimit { family, key, std::round(si * 1e10) / 1e4 });
+             } };
+}
+
+} // namespace mildpath

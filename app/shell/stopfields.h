@@ -1,0 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+namespace mildpath {
+
+/// A field of the side panel for a number of a stop (see stopKeys()); an absent one shows empty.
+PanelField stopValueField(OpenBuild &open, const Stop &stop, const std::string &key);
+
+/// A field for a limit of a family.
+PanelField limitField(OpenBuild &open, const std::string &family, const char *key,
+                      const QString &label);
+
+} // namespace mildpath

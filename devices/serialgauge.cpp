@@ -1,0 +1,125 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "devices/serialgauge.h"
+
+#include <QFileInfo>
+#include <QSerialPort>
+#include <QSerialPortInfo>
+
+namespace mildpath {
+namespace {
+
+constexpr int frame_ms = 16, lookAgain_ms = 500, halfLine_ms = 300, complaint_ms = 1000;
+
+} // namespace
+
+SerialGauge::SerialGauge(QObject *parent)
+    : QObject(parent)
+{
+    m_clock.start();
+    m_frame.setSingleShot(true);
+    m_frame.setInterval(frame_ms);
+    connect(&m_frame, &QTimer::timeout, this, [this] { Q_EMIT moved(m_latest_m); });
+    m_again.setInterval(lookAgain_ms);
+    connect(&m_again, &QTimer::timeout, this, &SerialGauge::lookAgain);
+    m_halfLine.setSingleShot(true);
+    m_halfLine.setInterval(halfLine_ms);
+    connect(&m_halfLine, &QTimer::timeout, this, [this] {
+        // A gap: the rest of a half line is lost, and what was held is no longer one hold.
+        m_settler.restart();
+    });
+}
+
+SerialGauge::~SerialGauge() = default;
+
+Result<void> SerialGauge::open(const QString &port, int baud)
+{
+    auto fresh = std::make_unique<QSerialPort>(port);
+    fresh->setBaudRate(baud);
+    if (!fresh->open(QIODevice::ReadOnly))
+        return fail(port.toStdString(), fresh->errorString().toStdString());
+    if (m_port)
+        m_port->disconnect(this);
+    m_port = std::move(fresh);
+    m_name = port;
+    m_baud = baud;
+    m_stream.forgetHalfLine();
+    m_settler.restart();
+    connect(m_port.get(), &QSerialPort::readyRead, this, &SerialGauge::read);
+    connect(m_port.get(), &QSerialPort::errorOccurred, this,
+            [this](QSerialPort::SerialPortError error) {
+                if (error == QSerialPort::ResourceError || error == QSerialPort::DeviceNotFoundError
+                    || error == QSerialPort::ReadError)
+                    lost(m_port->errorString());
+            });
+    m_again.start();
+    m_state = State::Listening;
+    Q_EMIT stateChanged();
+    return {};
+}
+
+void SerialGauge::close()
+{
+    m_again.stop();
+    m_halfLine.stop();
+    if (m_port)
+        m_port->disconnect(this);
+    m_port.reset();
+    m_state = State::Off;
+    Q_EMIT stateChanged();
+}
+
+void SerialGauge::read()
+{
+    const QByteArray bytes = m_port->readAll();
+    const auto taken = m_stream.take({ bytes.constData(), static_cast<size_t>(bytes.size()) });
+    const double now_s = static_cast<double>(m_clock.nsecsElapsed()) * 1e-9;
+    for (const double value : taken.readings_m)
+        if (m_settler.take(value, now_s))
+            Q_EMIT settled(m_settler.settled().mean_m, m_settler.settled().spread_m);
+    if (!taken.readings_m.empty()) {
+        m_latest_m = taken.readings_m.back();
+        if (!m_frame.isActive())
+            m_frame.start();
+    }
+    // Something unreadable between two readings breaks the hold: it may have been the needle
+    // moving.
+    if (taken.refused > 0) {
+        m_settler.restart();
+        if (!m_sinceComplaint.isValid() || m_sinceComplaint.elapsed() > complaint_ms) {
+            m_sinceComplaint.start();
+            Q_EMIT complained(QString::fromStdString(taken.reason));
+        }
+    }
+    m_halfLine.start();
+}
+
+void SerialGauge::lost(const QString &why)
+{
+    if (m_state != State::Listening)
+        return;
+    m_state = State::Lost;
+    m_settler.restart();
+    m_stream.forgetHalfLine();
+    Q_EMIT complained(
+        tr("The gauge is gone (%1). Readings stay; it is looked for again.").arg(why));
+    Q_EMIT stateChanged();
+}
+
+void SerialGauge::lookAgain()
+{
+    const bool there = QFileInfo::exists(m_name) || !QSerialPortInfo(m_name).isNull();
+    if (m_state == State::Listening && !there)
+        lost(tr("unplugged"));
+    else if (m_state == State::Lost && there)
+        open(m_name, m_baud);
+}
+
+QStringList SerialGauge::ports()
+{
+    QStringList out;
+    for (const QSerialPortInfo &info : QSerialPortInfo::availablePorts())
+        out << info.systemLocation();
+    return out;
+}
+
+} // namespace mildpath
