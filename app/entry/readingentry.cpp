@@ -2,6 +2,7 @@
 #include "entry/readingentry.h"
 
 #include "devices/serialgauge.h"
+#include "entry/arrowcombo.h"
 #include "entry/gaugeneedle.h"
 #include "entry/shellview.h"
 #include "entry/stripchart.h"
@@ -113,7 +114,7 @@ void ReadingEntry::makeMethodRow(QVBoxLayout *column)
 {
     auto *row = new QHBoxLayout;
     row->setSpacing(6);
-    m_methods = new QComboBox(this);
+    m_methods = new ArrowCombo(this);
     m_methods->setObjectName(QStringLiteral("method"));
     m_methods->setAccessibleName(tr("How it is measured"));
     m_methods->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
@@ -143,7 +144,7 @@ void ReadingEntry::makeMethodRow(QVBoxLayout *column)
     m_journal->setDecimals(4);
     row->addWidget(m_journalLabel);
     row->addWidget(m_journal);
-    m_repeatCount = new QComboBox(this);
+    m_repeatCount = new ArrowCombo(this);
     m_repeatCount->setObjectName(QStringLiteral("repeats"));
     m_repeatCount->setAccessibleName(tr("Readings at each position"));
     m_repeatCount->setToolTip(
@@ -215,13 +216,18 @@ void ReadingEntry::makeBody(QVBoxLayout *column)
     centre->addWidget(m_message);
     centre->addStretch();
     body->addLayout(centre, 5);
-    auto *right = new QVBoxLayout;
-    right->setContentsMargins(0, 2, 0, 0);
-    m_verdict->setMinimumWidth(124);
-    right->addWidget(m_verdict);
-    right->addWidget(m_next);
-    right->addStretch();
-    body->addLayout(right, 3);
+    if (m_compact) {
+        centre->insertWidget(centre->count() - 1, m_verdict);
+        centre->insertWidget(centre->count() - 1, m_next);
+    } else {
+        auto *right = new QVBoxLayout;
+        right->setContentsMargins(0, 2, 0, 0);
+        m_verdict->setMinimumWidth(124);
+        right->addWidget(m_verdict);
+        right->addWidget(m_next);
+        right->addStretch();
+        body->addLayout(right, 3);
+    }
     column->addLayout(body, 1);
     connect(m_strip, &StripChart::chosen, this, [this](double um) {
         const int at = positionInHand();
@@ -334,6 +340,7 @@ void ReadingEntry::showMethod()
         if (r->method == m_method && (!last || r->family == m_family->id))
             last = r;
     m_instrument->setText(last ? qs(last->instrument) : qs(method.instrument));
+    m_instrument->setCursorPosition(0);
     m_u->setValue((last ? last->u_um : method.u_um) * 1e-6);
     m_u->setToolTip(tr("Standard uncertainty of one reading; usual: %1 µm (%2)")
                         .arg(method.u_um)

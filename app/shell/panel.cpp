@@ -5,6 +5,7 @@
 #include "paint/marks.h"
 #include "paint/text.h"
 
+#include <QCheckBox>
 #include <QFontMetricsF>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -86,7 +87,10 @@ private:
     }
 
     double heightOf(const PanelTitle &i) const { return i.detail.isEmpty() ? 26 : 44; }
-    double heightOf(const PanelHeading &) const { return 24; }
+    double heightOf(const PanelHeading &i) const
+    {
+        return textHeight(i.text, textFont(TextSize::Body, true)) + 8;
+    }
     double heightOf(const PanelRow &i) const { return i.value.second.isEmpty() ? rowHeight : 38; }
     double heightOf(const PanelChange &) const { return rowHeight; }
     double heightOf(const PanelVerdict &i) const
@@ -98,6 +102,7 @@ private:
     double heightOf(const PanelRule &) const { return 17; }
     double heightOf(const PanelField &) const { return 0; }
     double heightOf(const PanelButton &) const { return 0; }
+    double heightOf(const PanelTick &) const { return 0; }
 
     void paint(QPainter &p, const PanelTitle &i) const
     {
@@ -112,8 +117,9 @@ private:
     }
     void paint(QPainter &p, const PanelHeading &i) const
     {
-        drawLine(p, QRectF(0, 0, width(), 20), Qt::AlignVCenter, i.text,
-                 textFont(TextSize::Body, true), toneColour(i.tone));
+        p.setFont(textFont(TextSize::Body, true));
+        p.setPen(toneColour(i.tone));
+        p.drawText(QRectF(0, 2, width(), height() - 2.0), Qt::TextWordWrap, i.text);
     }
     void paint(QPainter &p, const PanelRow &i) const
     {
@@ -164,6 +170,7 @@ private:
     }
     void paint(QPainter &, const PanelField &) const { }
     void paint(QPainter &, const PanelButton &) const { }
+    void paint(QPainter &, const PanelTick &) const { }
 
     QString spoken() const
     {
@@ -277,6 +284,53 @@ private:
     std::function<void()> m_pressed;
 };
 
+/// A box to tick with its words beside it; what does not stand shows its mark and the reason.
+class TickView : public QWidget
+{
+public:
+    TickView(const PanelTick &item, QWidget *parent)
+        : QWidget(parent)
+        , m_box(new QCheckBox(this))
+        , m_text(new QLabel(this))
+        , m_detail(new QLabel(this))
+    {
+        auto *row = new QHBoxLayout(this);
+        row->setContentsMargins(1, 4, 0, 4);
+        row->setSpacing(7);
+        row->addWidget(m_box, 0, Qt::AlignTop);
+        auto *words = new QVBoxLayout;
+        words->setSpacing(1);
+        for (QLabel *label : { m_text, m_detail }) {
+            label->setWordWrap(true);
+            words->addWidget(label);
+        }
+        m_text->setBuddy(m_box);
+        row->addLayout(words, 1);
+        connect(m_box, &QCheckBox::clicked, this, [this](bool on) { m_toggled(on); });
+        set(item);
+    }
+    void set(const PanelTick &item)
+    {
+        m_box->setObjectName(item.id);
+        m_box->setChecked(item.on);
+        m_box->setAccessibleName(item.text);
+        m_text->setText(item.text);
+        m_detail->setText(item.detail);
+        m_detail->setVisible(!item.detail.isEmpty());
+        const Theme &t = Theme::current();
+        setTone(m_text,
+                item.mark == Mark::Hold || item.mark == Mark::LookAgain ? t.mark(item.mark)
+                                                                        : t.ink);
+        setTone(m_detail, t.muted);
+        m_toggled = item.toggled;
+    }
+
+private:
+    QCheckBox *m_box;
+    QLabel *m_text, *m_detail;
+    std::function<void(bool)> m_toggled;
+};
+
 /// Items of one shape can take over each other's widgets.
 QString shapeOf(const PanelItem &item)
 {
@@ -284,6 +338,8 @@ QString shapeOf(const PanelItem &item)
         return QStringLiteral("field ") + field->id + u' ' + qs(field->unit);
     if (std::holds_alternative<PanelButton>(item))
         return QStringLiteral("button");
+    if (const auto *tick = std::get_if<PanelTick>(&item))
+        return QStringLiteral("tick ") + tick->id;
     return QStringLiteral("view");
 }
 
@@ -312,6 +368,8 @@ QWidget *SidePanel::make(const PanelItem &item)
         return new FieldView(*field, m_page);
     if (const auto *button = std::get_if<PanelButton>(&item))
         return new ButtonView(*button, m_page);
+    if (const auto *tick = std::get_if<PanelTick>(&item))
+        return new TickView(*tick, m_page);
     return new ItemView(item, m_page);
 }
 
@@ -321,6 +379,8 @@ void SidePanel::update(QWidget *widget, const PanelItem &item)
         static_cast<FieldView *>(widget)->set(*field);
     else if (const auto *button = std::get_if<PanelButton>(&item))
         static_cast<ButtonView *>(widget)->set(*button);
+    else if (const auto *tick = std::get_if<PanelTick>(&item))
+        static_cast<TickView *>(widget)->set(*tick);
     else
         static_cast<ItemView *>(widget)->set(item);
 }

@@ -74,8 +74,17 @@ struct PanelButton
     QString text;
     std::function<void()> pressed;
 };
+/// Something seen to be so, ticked in place.
+struct PanelTick
+{
+    QString id;
+    Mark mark;
+    QString text, detail;
+    bool on;
+    std::function<void(bool on)> toggled;
+};
 using PanelItem = std::variant<PanelTitle, PanelHeading, PanelRow, PanelChange, PanelVerdict,
-                               PanelText, PanelRule, PanelField, PanelButton>;
+                               PanelText, PanelRule, PanelField, PanelButton, PanelTick>;
 using PanelContent = std::vector<PanelItem>;
 
 /// The side panel: shows a content, keeping its widgets as long as the kinds of items stay the same

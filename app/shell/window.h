@@ -57,6 +57,14 @@ public:
     bool openTemplate(const QString &name);
     bool save();
     bool saveTo(const QString &path);
+    /// Listens to a gauge on a port; on failure says why. @return whether it listens
+    bool connectGauge(const QString &port);
+    SerialGauge &gauge() { return *m_gauge; }
+    /// Readings from a table, all or none. @return whether they were taken
+    bool importReadings(const QString &path);
+    bool exportReadings(const QString &path);
+    /// A table with a header, or numbers for the cells in hand.
+    void pasteReadings(const QString &text);
     /// Offers what a crash left behind.
     void offerRecovery();
 
@@ -81,7 +89,9 @@ private:
     void makeMenus();
     void makeFileMenu();
     void makeEditMenu();
+    void makeDevicesMenu();
     void makeViewMenu();
+    bool takeTable(const std::string &text, const QString &from);
     void makeHelpMenu();
     void refresh();
     void updateTitle();
@@ -104,6 +114,7 @@ private:
     MessageBar *m_messages;
     QLineEdit *m_name; ///< the build's name, changed in place
     QMenu *m_recent = nullptr;
+    QMenu *m_gaugeMenu = nullptr;
     std::vector<Bench *> m_benches;
     ThemeChoice m_theme = ThemeChoice::Light;
 };

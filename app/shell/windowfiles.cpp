@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/window.h"
 
+#include "entry/readingentry.h"
 #include "storage/buildfile.h"
 #include "storage/templates.h"
 
 #include <QActionGroup>
 #include <QApplication>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QDir>
 #include <QDragEnterEvent>
@@ -197,6 +199,7 @@ void MainWindow::makeMenus()
 {
     makeFileMenu();
     makeEditMenu();
+    makeDevicesMenu();
     makeViewMenu();
     makeHelpMenu();
 }
@@ -227,6 +230,18 @@ void MainWindow::makeFileMenu()
     });
     file->addSeparator();
     file->addAction(tr("Save &picture of this bench…"), this, &MainWindow::exportPicture);
+    file->addAction(tr("&Import readings…"), this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Import readings"), {},
+                                                          tr("Tables (*.csv *.tsv *.txt)"));
+        if (!path.isEmpty())
+            importReadings(path);
+    });
+    file->addAction(tr("&Export readings…"), this, [this] {
+        const QString path = QFileDialog::getSaveFileName(
+            this, tr("Export readings"), QStringLiteral("readings.csv"), tr("Tables (*.csv)"));
+        if (!path.isEmpty())
+            exportReadings(path);
+    });
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
 }
@@ -242,16 +257,32 @@ void MainWindow::makeEditMenu()
         { QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y) });
     redo->setObjectName(QStringLiteral("redo"));
     edit->addActions({ undo, redo });
+    edit->addSeparator();
+    QAction *copy = edit->addAction(tr("&Copy readings"), this, [this] {
+        if (ReadingEntry *entry = currentBench()->findChild<ReadingEntry *>())
+            QGuiApplication::clipboard()->setText(entry->copied());
+    });
+    copy->setObjectName(QStringLiteral("copyReadings"));
+    copy->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C));
+    QAction *paste = edit->addAction(tr("&Paste readings"), this, [this] {
+        pasteReadings(QGuiApplication::clipboard()->text());
+    });
+    paste->setObjectName(QStringLiteral("pasteReadings"));
+    paste->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_V));
 
     QMenu *bench = menuBar()->addMenu(tr("&Bench"));
     for (size_t i = 0; i < m_benches.size(); ++i)
         bench->addAction(m_benches[i]->title(),
                          QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), this,
-                         [this, i] { m_tabs->setCurrentIndex(static_cast<int>(i)); });
+                         [this, i] {
+                             m_tabs->setCurrentIndex(static_cast<int>(i));
+                             currentBench()->takeFocus();
+                         });
     bench->addSeparator();
     const auto step = [this](int by) {
         const int count = m_tabs->count();
         m_tabs->setCurrentIndex((m_tabs->currentIndex() + by + count) % count);
+        currentBench()->takeFocus();
     };
     bench->addAction(tr("Next bench"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), this,
                      [step] { step(1); });

@@ -219,8 +219,10 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
     };
     DressingPlan out;
     const double now = end.cold_um.value;
+    // What the blade may have read too wide is not there to be taken.
     const double least
-        = std::max(rotorsBind_um, end.limits && end.limits->min_um > 0 ? end.limits->min_um : 0.0);
+        = std::max(rotorsBind_um, end.limits && end.limits->min_um > 0 ? end.limits->min_um : 0.0)
+        + (end.measured ? end.cold_um.expanded() : 0);
     out.score_um = pump->value("body_score_um");
     constexpr int steps = 24;
     // A little past where rotors may bind, so that the forbidden side is seen too.
@@ -235,7 +237,7 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
     out.stop = out.now;
     out.why = "it is close enough: dressing could only make the rotors bind";
     if (now > least) {
-        out.why = "the least that keeps the rotors free";
+        out.why = "the least that surely keeps the rotors free";
         double stop = now;
         while (stop > least) {
             const double next = std::max(least, stop - 5);

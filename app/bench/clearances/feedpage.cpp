@@ -111,8 +111,14 @@ void FeedPage::paintHole(QPainter &p, const Stop &stop, const QRectF &area) cons
     }
     const double d1 = stop.value("block_hole_mm"), d2 = stop.value("shell_hole_mm"),
                  offset = stop.value("hole_offset_mm");
-    const double scale = std::min((area.width() - 24) / (std::max(d1, d2) + offset + 0.1),
-                                  (area.height() - 88) / std::max(d1, d2));
+    // One scale for all mains, so that they can be compared.
+    double span = 1, largest = 1;
+    for (const Stop *s : mains()) {
+        const double d = std::max(s->value("block_hole_mm"), s->value("shell_hole_mm"));
+        largest = std::max(largest, d);
+        span = std::max(span, d + std::min(d, s->value("hole_offset_mm")));
+    }
+    const double scale = std::min((area.width() - 24) / span, (area.height() - 88) / largest);
     const QPointF centre(area.center().x() - offset * scale / 2,
                          area.top() + 30 + std::max(d1, d2) * scale / 2);
     QPainterPath block, shell;
@@ -151,11 +157,13 @@ void FeedPage::paintSweep(QPainter &p, const QRectF &area) const
              tr("If the hole of %1 were covered").arg(qs(stop->name)),
              textFont(TextSize::Body, true), t.ink);
     drawLine(p, QRectF(left, area.top() + 28, area.width() - 36, 16), Qt::AlignVCenter,
-             tr("hot oil, %1: computed with the whole circuit; at the gauge nothing falls")
+             (m_sweep.back().gauge_pa >= m_sweep.front().gauge_pa
+                  ? tr("hot oil, %1, the whole circuit: the gauge shows nothing of it")
+                  : tr("hot oil, %1, the whole circuit"))
                  .arg(Figure::speed(m_open.build().use.highSpeed_rpm).text()),
              textFont(TextSize::Normal), t.muted);
     const double rowHeight
-        = std::clamp((area.height() - 96) / static_cast<double>(m_sweep.size()), 22.0, 40.0);
+        = std::clamp((area.height() - 96) / static_cast<double>(m_sweep.size()), 22.0, 60.0);
     const double barLeft = left + 110, barRoom = area.width() - 36 - 110 - 190;
     double most = 1;
     for (const CoverPoint &c : m_sweep)

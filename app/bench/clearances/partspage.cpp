@@ -47,6 +47,8 @@ PartsPage::PartsPage(OpenBuild &open, QWidget *parent)
     scroll->setWidgetResizable(true);
     scroll->setWidget(m_page);
     column->addWidget(scroll);
+    m_page->setAutoFillBackground(false);
+    scroll->viewport()->setAutoFillBackground(false);
     m_grid = new QGridLayout(m_page);
     m_grid->setContentsMargins(16, 8, 16, 8);
     m_grid->setHorizontalSpacing(10);
@@ -105,7 +107,7 @@ void PartsPage::addWeights(int &row)
             auto *field = new QuantityField(Dimension::Number, "", m_page);
             field->setObjectName(QStringLiteral("weight.%1.%2").arg(qs(part)).arg(item));
             field->setAccessibleName(tr("%1 %2, grams").arg(partName(part)).arg(item));
-            field->setFixedWidth(70);
+            field->setFixedWidth(62);
             field->setCheck([](double g) -> Result<void> {
                 if (!(g > 0 && g <= 100000))
                     return fail("", "a part weighs more than nothing and less than 100 kg");
@@ -156,6 +158,8 @@ void PartsPage::rebuild()
         addChecks(std::string(kind), row);
     addWeights(row);
     m_grid->setColumnStretch(0, 1);
+    for (int column = 1; column < m_grid->columnCount(); ++column)
+        m_grid->setColumnMinimumWidth(column, 62);
     m_grid->setRowStretch(row, 1);
 }
 

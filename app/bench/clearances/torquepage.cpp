@@ -71,7 +71,7 @@ QPointF BoltPicture::at(const Fastener &f) const
     const double span = std::max(1.0, right - left);
     const double room = width() - 150.0;
     return { 75 + (f.x_mm - left) / span * room,
-             height() / 2.0 + 4 + f.y_mm / most * std::min(height() / 2.0 - 66, 78.0) };
+             height() / 2.0 + 4 + f.y_mm / most * std::min(height() / 2.0 - 74, 120.0) };
 }
 
 QPointF BoltPicture::placeOf(int fastener) const
@@ -93,7 +93,7 @@ void BoltPicture::paintEvent(QPaintEvent *)
         for (size_t k = i + 1; k < c->fasteners.size(); ++k)
             if (c->fasteners[i].stop == c->fasteners[k].stop) {
                 const QPointF a = at(c->fasteners[i]), b = at(c->fasteners[k]);
-                const QRectF cap = QRectF(a, b).normalized().adjusted(-26, -28, 26, 28);
+                const QRectF cap = QRectF(a, b).normalized().adjusted(-30, -32, 30, 46);
                 p.setPen(QPen(t.line, 1.2));
                 p.setBrush(t.panel);
                 p.drawRoundedRect(cap, 7, 7);

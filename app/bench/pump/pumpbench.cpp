@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/pump/pumpbench.h"
 
+#include "bench/pump/dressingview.h"
 #include "bench/pump/rotorview.h"
 #include "entry/readingentry.h"
 #include "entry/tickcheck.h"
 #include "paint/text.h"
-#include "plot/curvechart.h"
 #include "shell/stopfields.h"
 
 #include <QGridLayout>
@@ -51,7 +51,7 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     , m_why(new QLabel(this))
     , m_rotors(new RotorPictureView(open, this))
     , m_gasket(new GasketPicture(open, this))
-    , m_chart(new CurveChart(this))
+    , m_view(new DressingView(this))
     , m_entry(new ReadingEntry(open, gauge, true, this))
 {
     auto *column = new QVBoxLayout(this);
@@ -99,13 +99,12 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     cardHead->addWidget(gasket);
     cardColumn->addLayout(cardHead);
     cardColumn->addWidget(m_why);
-    m_chart->setAxes(tr("end clearance, µm"), tr("bar, hot idle"));
-    cardColumn->addWidget(m_chart, 1);
+    cardColumn->addWidget(m_view, 1);
     cardColumn->addWidget(m_gasket);
     m_gasket->hide();
     connect(gasket, &QPushButton::toggled, this, [this](bool on) {
         m_gasket->setVisible(on);
-        for (QWidget *w : { static_cast<QWidget *>(m_chart), static_cast<QWidget *>(m_why) })
+        for (QWidget *w : { static_cast<QWidget *>(m_view), static_cast<QWidget *>(m_why) })
             w->setVisible(!on);
         showDressing();
     });
@@ -167,7 +166,7 @@ void PumpBench::refresh()
 void PumpBench::showDressing()
 {
     if (!m_gasket->isHidden()) {
-        m_dressing->setText(tr("Gasket on the pump's own base"));
+        m_dressing->setText(tr("On the pump's own base"));
         return;
     }
     setTone(m_why, Theme::current().muted);
@@ -175,12 +174,12 @@ void PumpBench::showDressing()
     if (!plan) {
         m_dressing->setText(tr("Dressing plan"));
         m_why->setText(qs(plan.error().message));
-        m_chart->setContent({}, {}, 1);
+        m_view->setPlan(std::nullopt);
         return;
     }
     const double take = plan->take_um();
-    m_dressing->setText(take < 0.5 ? tr("Dressing plan: leave it")
-                                   : tr("Dressing plan: take %1 off the body face, stop at %2")
+    m_dressing->setText(take < 0.5 ? tr("Dressing: leave it")
+                                   : tr("Take %1 off the body, stop at %2")
                                          .arg(Figure::limit(std::round(take)).text(),
                                               Figure::limit(std::round(plan->stop.end_um)).text()));
     QString why = tr("hot idle %1 to %2; %3.")
@@ -190,23 +189,7 @@ void PumpBench::showDressing()
         why += tr(" %1 of the scoring stays.")
                    .arg(Figure::limit(std::round(plan->scoreLeft_um)).text());
     m_why->setText(why);
-    Curve curve;
-    curve.name = tr("hot idle at the gauge");
-    curve.colour = Theme::current().warm;
-    // The axis runs the way the work goes: from what is there down to nothing.
-    for (const DressingPoint &p : plan->points) {
-        curve.x.insert(curve.x.begin(), p.end_um);
-        curve.y.insert(curve.y.begin(), p.gauge_pa / 1e5);
-    }
-    curve.labelAt = 0.1;
-    double most = 0;
-    for (const double y : curve.y)
-        most = std::max(most, y);
-    m_chart->setContent({ curve },
-                        { { plan->now.end_um, tr("now") },
-                          { plan->stop.end_um, take < 0.5 ? QString() : tr("stop here") },
-                          { rotorsBind_um, tr("rotors may bind") } },
-                        most * 1.15);
+    m_view->setPlan(*plan);
 }
 
 PanelContent PumpBench::panel() const
@@ -240,12 +223,11 @@ void PumpBench::fitLines(PanelContent &out) const
             const Mark mark = so ? Mark::Proven
                 : p || c.holds   ? (c.holds ? Mark::Hold : Mark::LookAgain)
                                  : Mark::NotDone;
-            out.push_back(PanelVerdict { mark, qs(c.text), so ? QString() : qs(c.reason) });
-            out.push_back(PanelButton { QStringLiteral("check.") + qs(c.id),
-                                        so ? tr("Take it back") : tr("Seen, it is so"),
-                                        [open = &m_open, id = stop->id, check = &c, so] {
-                                            tickCheck(*open, id, *check, !so);
-                                        } });
+            out.push_back(PanelTick { QStringLiteral("check.") + qs(c.id), mark, qs(c.text),
+                                      so ? QString() : qs(c.reason), so,
+                                      [open = &m_open, id = stop->id, check = &c](bool on) {
+                                          tickCheck(*open, id, *check, on);
+                                      } });
         }
     }
 }

@@ -8,7 +8,7 @@ class QPushButton;
 
 namespace mildpath {
 
-class CurveChart;
+class DressingView;
 class GasketPicture;
 class ReadingEntry;
 class RotorPictureView;
@@ -36,7 +36,7 @@ private:
     QLabel *m_title, *m_subtitle, *m_dressing, *m_why;
     RotorPictureView *m_rotors;
     GasketPicture *m_gasket;
-    CurveChart *m_chart;
+    DressingView *m_view;
     ReadingEntry *m_entry;
     std::vector<std::pair<std::string, QPushButton *>> m_families;
     std::string m_family = "pump_tip";

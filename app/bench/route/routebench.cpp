@@ -4,6 +4,7 @@
 #include "bench/route/routemap.h"
 #include "calc/catalogue.h"
 #include "circuit/elementtypes.h"
+#include "entry/arrowcombo.h"
 #include "oil/grades.h"
 #include "shell/vectorstate.h"
 
@@ -34,25 +35,6 @@ std::vector<std::string_view> handyKeys(std::string_view type)
     return {};
 }
 
-/// Flat, with a plain arrow: the style sheet takes the native one away.
-class OilBox : public QComboBox
-{
-public:
-    using QComboBox::QComboBox;
-
-protected:
-    void paintEvent(QPaintEvent *event) override
-    {
-        QComboBox::paintEvent(event);
-        QPainter p(this);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(Qt::NoPen);
-        p.setBrush(Theme::current().muted);
-        const QPointF c(width() - 14, height() / 2.0);
-        p.drawPolygon(QPolygonF { { c + QPointF(-4, -2), c + QPointF(4, -2), c + QPointF(0, 3) } });
-    }
-};
-
 struct FieldUnit
 {
     Dimension dimension;
@@ -80,7 +62,7 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     , m_oil(new QSlider(Qt::Horizontal, this))
     , m_speedText(new QLabel(this))
     , m_oilText(new QLabel(this))
-    , m_grade(new OilBox(this))
+    , m_grade(new ArrowCombo(this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(12, 8, 12, 4);

@@ -1,0 +1,122 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/window.h"
+
+#include "devices/serialgauge.h"
+#include "entry/readingentry.h"
+#include "storage/files.h"
+#include "storage/readingtable.h"
+
+#include <QActionGroup>
+#include <QInputDialog>
+#include <QMenu>
+#include <QMenuBar>
+
+namespace mildpath {
+
+void MainWindow::makeDevicesMenu()
+{
+    QMenu *devices = menuBar()->addMenu(tr("&Devices"));
+    m_gaugeMenu = devices->addMenu(tr("Connect &gauge"));
+    connect(m_gaugeMenu, &QMenu::aboutToShow, this, [this] {
+        m_gaugeMenu->clear();
+        const QStringList ports = SerialGauge::ports();
+        for (const QString &port : ports)
+            m_gaugeMenu->addAction(port, this, [this, port] { connectGauge(port); });
+        if (ports.isEmpty())
+            m_gaugeMenu->addAction(tr("no serial port on this machine"))->setEnabled(false);
+        m_gaugeMenu->addSeparator();
+        m_gaugeMenu->addAction(tr("Another port…"), this, [this] {
+            bool ok = false;
+            const QString port
+                = QInputDialog::getText(this, tr("Connect gauge"), tr("Name or path of the port"),
+                                        QLineEdit::Normal, m_gauge->portName(), &ok);
+            if (ok && !port.isEmpty())
+                connectGauge(port);
+        });
+    });
+    QAction *off = devices->addAction(tr("&Disconnect gauge"), m_gauge, &SerialGauge::close);
+    off->setEnabled(false);
+    QMenu *unit = devices->addMenu(tr("Readings without a &unit are"));
+    auto *group = new QActionGroup(this);
+    for (const char *name : { "mm", "um", "in", "thou" }) {
+        QAction *action = unit->addAction(QLatin1String(name), this,
+                                          [this, name] { m_gauge->setBareUnit(name); });
+        action->setCheckable(true);
+        action->setChecked(group->actions().isEmpty());
+        group->addAction(action);
+    }
+    connect(m_gauge, &SerialGauge::stateChanged, this, [this, off] {
+        off->setEnabled(m_gauge->state() != SerialGauge::State::Off);
+        off->setText(m_gauge->state() == SerialGauge::State::Off
+                         ? tr("&Disconnect gauge")
+                         : tr("&Disconnect gauge on %1").arg(m_gauge->portName()));
+    });
+}
+
+bool MainWindow::connectGauge(const QString &port)
+{
+    if (const auto ok = m_gauge->open(port); !ok) {
+        m_messages->say(tr("%1 cannot be opened: %2. Is it plugged in, and may you use it?")
+                            .arg(port, qs(ok.error().message)));
+        return false;
+    }
+    m_messages->say(
+        tr("Gauge on %1. Choose a cell; hold the gauge still and its reading is taken.").arg(port));
+    return true;
+}
+
+bool MainWindow::importReadings(const QString &path)
+{
+    const auto text = readTextFile(path.toStdString());
+    if (!text) {
+        m_messages->say(tr("%1: %2").arg(path, qs(text.error().message)));
+        return false;
+    }
+    return takeTable(*text, path);
+}
+
+/// All or nothing: one wrong line and the build stays as it is.
+bool MainWindow::takeTable(const std::string &text, const QString &from)
+{
+    const ReadingImport table = readingsFromTable(m_open->build(), text);
+    if (!table.errors.empty()) {
+        const Error &e = table.errors.front();
+        QString why = tr("%1, %2: %3. Nothing was taken.").arg(from, qs(e.place), qs(e.message));
+        if (table.errors.size() > 1)
+            why += tr(" %1 more like it.").arg(table.errors.size() - 1);
+        m_messages->say(why);
+        return false;
+    }
+    if (const auto ok = m_open->edit(EnterReadings { table.readings }); !ok) {
+        m_messages->say(tr("%1: %2 %3. Nothing was taken.")
+                            .arg(from, qs(ok.error().place), qs(ok.error().message)));
+        return false;
+    }
+    m_messages->say(tr("%1 readings taken from %2.").arg(table.readings.size()).arg(from));
+    return true;
+}
+
+void MainWindow::pasteReadings(const QString &text)
+{
+    if (isReadingTable(text.toStdString())) {
+        takeTable(text.toStdString(), tr("the clipboard"));
+        return;
+    }
+    ReadingEntry *entry = currentBench()->findChild<ReadingEntry *>();
+    if (!entry || !entry->paste(text))
+        m_messages->say(
+            tr("What was copied holds no readings: numbers in rows and columns, or a table "
+               "with a header."));
+}
+
+bool MainWindow::exportReadings(const QString &path)
+{
+    if (const auto ok = writeTextFile(path.toStdString(), readingsToCsv(m_open->build())); !ok) {
+        m_messages->say(tr("%1: %2").arg(path, qs(ok.error().message)));
+        return false;
+    }
+    m_messages->say(tr("Readings written to %1.").arg(path));
+    return true;
+}
+
+} // namespace mildpath
