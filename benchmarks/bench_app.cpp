@@ -1,7 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // From the Enter key in a cell to the repainted window, on each bench.
-#include "bench/clearances/clearancebench.h"
-#include "bench/clearances/readingentry.h"
 #include "shell/startup.h"
 #include "shell/window.h"
 #include "stopwatch.h"

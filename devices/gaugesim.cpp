@@ -3,6 +3,7 @@
 // takes them: the needle comes in, rocks, rests, is pulled out; with noise, drift, outliers,
 // drop-outs, and on wish a cable that comes loose.
 
+#include <algorithm>
 #include <cerrno>
 #include <chrono>
 #include <cmath>

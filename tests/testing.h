@@ -65,6 +65,35 @@ inline Build demoBuild()
     return loadBuild(demoBuildPath()).value().build;
 }
 
+/// Place of a bore gauge reading at a main or big-end of the demo's naming.
+inline ReadingPlace gaugePlace(const std::string &stop, int station, double angle_deg)
+{
+    return { stop, stop.substr(0, stop.rfind('_')), 1, "zeroed_bore_gauge", station, angle_deg };
+}
+
+/// A bore gauge reading there, everything at 20 °C.
+inline Reading gaugeReading(const std::string &stop, int station, double angle_deg, double um)
+{
+    Reading r;
+    r.stop = stop;
+    r.family = gaugePlace(stop, 1, 90).family;
+    r.station = station;
+    r.angle_deg = angle_deg;
+    r.value_um = um;
+    r.by = "tester";
+    r.at = "2026-01-01T10:00:00";
+    return r;
+}
+
+/// The first size of a stop; points into the build.
+inline SizeItem sizeItem(const Build &build, const std::string &stop)
+{
+    for (const SizeItem &i : sizeItems(build))
+        if (i.stop->id == stop)
+            return i;
+    return {};
+}
+
 /// Oils of the reference tables, by grade.
 inline Oil referenceOil(int grade)
 {

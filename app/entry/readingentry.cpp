@@ -526,7 +526,7 @@ void ReadingEntry::refreshVerdict()
         const QString value
             = tr("%1 ± %2 (k = 2)")
                   .arg(Figure::clearance(s->cold_um.value, s->cold_um.standardUncertainty).number,
-                       Figure::clearance(s->cold_um.expanded()).text());
+                       Figure::clearance(s->cold_um.expanded(), s->cold_um.standardUncertainty).text());
         m_form->setText(shaped
                             ? tr("taper %1 · out of round %2 · mean %3 at 20 °C")
                                   .arg(Figure::clearance(s->form->taper_m * 1e6).text(),

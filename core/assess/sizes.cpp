@@ -193,10 +193,10 @@ std::string disagreementOf(const GaugedSize &size)
                 + limit(std::min(b.high_um, mostClearanceReading_um))
                                         : std::string(findMethod(b.method)->name) + " says "
                 + um(b.value_um.value, b.value_um.standardUncertainty) + " ± "
-                + um(b.value_um.expanded());
+                + um(b.value_um.expanded(), b.value_um.standardUncertainty);
         return theirs + " µm, " + std::string(findMethod(a.method)->name) + " "
             + um(a.value_um.value, a.value_um.standardUncertainty) + " ± "
-            + um(a.value_um.expanded()) + " µm";
+            + um(a.value_um.expanded(), a.value_um.standardUncertainty) + " µm";
     }
     return {};
 }
@@ -254,7 +254,8 @@ private:
     std::string value() const
     {
         const std::string text
-            = um(m_size.cold_um.value) + " ± " + um(m_size.cold_um.expanded()) + " µm";
+            = um(m_size.cold_um.value, m_size.cold_um.standardUncertainty) + " ± "
+            + um(m_size.cold_um.expanded(), m_size.cold_um.standardUncertainty) + " µm";
         return m_family.summary == Summary::Widest ? "widest " + text : text;
     }
 

@@ -163,9 +163,9 @@ struct Proof
     std::string id;
     std::string stop;
     std::string aspect; ///< size | clean | flow
-    std::string check; ///< one ticked point of the aspect (assess/rules.h); empty: all of it
     std::string verdict; ///< proven | look_again | hold
     std::string how, by, at;
+    std::string check; ///< one ticked point of the aspect (assess/rules.h); empty: all of it
     Json extra = Json::object();
     bool operator==(const Proof &) const = default;
 };

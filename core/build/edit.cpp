@@ -30,6 +30,8 @@ Result<void> addReading(Build &out, Reading r)
         r.value_um = (*r.bore_mm - *r.journal_mm) * 1e3;
     if (!r.value_um)
         return fail("value_um", "is missing");
+    if (const Stop *stop = out.engine.find(r.stop); stop && r.family.empty())
+        r.family = stop->kind;
     const Family *family = findFamily(r.family);
     if (!family)
         return fail("family", "there is no family \"" + r.family + "\"");

@@ -129,12 +129,16 @@ TorqueCard torqueCardFromJson(const Json &json, const std::string &place,
 Json torqueCardToJson(const TorqueCard &c)
 {
     Json out = {
-        { "id", c.id }, { "name", c.name }, { "threads", c.threads }, { "single_use", c.singleUse }
+        { "id", c.id }, { "name", c.name }, { "threads", c.threads }, { "cap_by_cap", c.capByCap },
+                 { "single_use", c.singleUse }
     };
     out["stages"] = Json::array();
-    for (const TorqueStage &s : c.stages)
-        out["stages"].push_back(s.torque_nm > 0 ? Json { { "torque_nm", s.torque_nm } }
-                                                : Json { { "angle_deg", s.angle_deg } });
+    for (const TorqueStage &s : c.stages) {
+        Json stage = Json::object();
+        stage[s.torque_nm > 0 ? "torque_nm" : "angle_deg"]
+            = s.torque_nm > 0 ? s.torque_nm : s.angle_deg;
+        out["stages"].push_back(std::move(stage));
+    }
     out["fasteners"] = Json::array();
     for (const Fastener &f : c.fasteners)
         out["fasteners"].push_back({ { "stop", f.stop }, { "x_mm", f.x_mm }, { "y_mm", f.y_mm } });

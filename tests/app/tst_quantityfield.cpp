@@ -33,7 +33,7 @@ void TestQuantityField::init()
 {
     m_field = new QuantityField(Dimension::Length, "µm");
     m_field->setLocale(QLocale::c());
-    m_field->setCheck([](double si) { return checkClearanceReading(si * 1e6); });
+    m_field->setCheck([](double si) { return checkReadingValue(*findFamily("main"), si * 1e6); });
     m_field->setValue(50e-6);
     m_field->show();
     m_field->activateWindow();

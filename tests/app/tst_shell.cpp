@@ -234,7 +234,7 @@ void TestShell::rail_refreshesOnlyChangedRows()
     RailModel model(open);
     QSignalSpy changed(&model, &QAbstractItemModel::dataChanged);
     QVERIFY(open.edit(AddProof {
-        { "", "chain_jet", "clean", "proven", "blown through", "t", "", Json::object() } }));
+        { "", "chain_jet", "clean", "proven", "blown through", "t", "", "", Json::object() } }));
     QCOMPARE(changed.size(), 1);
     QCOMPARE(changed[0][0].toModelIndex().data().toString(), QStringLiteral("Chain jet"));
 }
@@ -339,7 +339,11 @@ void TestShell::readouts_tellWhatItWas()
 
 void TestShell::freshTemplate_isNotProven()
 {
-    const Build build = loadTemplate("inline-four-wet-sump")->build;
+    Build build = loadTemplate("inline-four-wet-sump")->build;
+    // The gasket alone holds a fresh build; with it seen nothing does, and nothing is proven yet.
+    QCOMPARE(readoutsOf(build, assess(build), nullptr).back().value.number, QStringLiteral("1"));
+    Proof gasket { "", "pump", "size", "proven", "", "t", "", "pump_gasket", Json::object() };
+    build = applyEdit(build, AddProof { gasket }).value();
     const Assessment a = assess(build);
     const Readout holds = readoutsOf(build, a, nullptr).back();
     QCOMPARE(holds.value.number, QStringLiteral("0"));

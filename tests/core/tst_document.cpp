@@ -107,7 +107,7 @@ void TestDocument::olderVersion_isMigratedAndKept()
     QCOMPARE(loaded->build.oil.oil.kv100_mm2_s, 18.5);
     QVERIFY(saveBuild(path, loaded->build, loaded->olderText));
     QCOMPARE(readTextFile(path + ".bak").value(), text);
-    QCOMPARE(loadBuild(path)->fileVersion, 2);
+    QCOMPARE(loadBuild(path)->fileVersion, buildVersion);
 }
 
 void TestDocument::badFiles_sayWhereAndWhy_data()
@@ -234,8 +234,8 @@ void TestDocument::correction_strikesAndKeeps()
     const Build second = applyEdit(first, EnterReading { reading(58) }).value();
     QCOMPARE(second.readings.size(), 2u);
     QCOMPARE(second.readings[1].replaces, second.readings[0].id);
-    QCOMPARE(*readingAt(second, "main_1", 1, 90)->value_um, 58.0);
-    QCOMPARE(standingReadings(second, "main_1").size(), 1u);
+    QCOMPARE(*readingAt(second, gaugePlace("main_1", 1, 90))->value_um, 58.0);
+    QCOMPARE(standingReadings(second).size(), 1u);
     QCOMPARE(*second.readings[0].value_um, 50.0);
 }
 
@@ -244,11 +244,12 @@ void TestDocument::withdrawal_keepsTheReading()
     const Build one
         = applyEdit(loadTemplate("inline-four-wet-sump")->build, EnterReading { reading(50) })
               .value();
-    const Build none = applyEdit(one, WithdrawReading { "main_1", 1, 90, "tester", "" }).value();
-    QCOMPARE(readingAt(none, "main_1", 1, 90), nullptr);
+    const Build none
+        = applyEdit(one, WithdrawReading { gaugePlace("main_1", 1, 90), "tester", "" }).value();
+    QCOMPARE(readingAt(none, gaugePlace("main_1", 1, 90)), nullptr);
     QCOMPARE(none.readings.size(), 2u);
     QVERIFY(validateBuild(none).empty());
-    QVERIFY(!applyEdit(none, WithdrawReading { "main_1", 1, 90, "tester", "" }));
+    QVERIFY(!applyEdit(none, WithdrawReading { gaugePlace("main_1", 1, 90), "tester", "" }));
 }
 
 void TestDocument::clearanceReadings_mustBePossible_data()
@@ -284,12 +285,12 @@ void TestDocument::edits_surviveJson()
     QFETCH(int, row);
     const Edit edits[]
         = { EnterReading { reading(58.25, 2, 120) },
-            WithdrawReading { "main_1", 1, 90, "a", "b" },
+            WithdrawReading { gaugePlace("main_1", 1, 90), "a", "b" },
             SetOil { { "20W-50", { 160, 18.5, 884 }, Json::object() } },
             SetUse { "hot_oil_c", 95 },
             SetLimit { "main", "target_um", 47.5 },
             SetElementValue { "relief", "crack_kpa", 500 },
-            AddProof { { "", "pump", "clean", "proven", "washed", "a", "b", Json::object() } },
+            AddProof { { "", "pump", "clean", "proven", "washed", "a", "b", "", Json::object() } },
             Rename { "other" } };
     Edit edit = edits[row];
     if (auto *enter = std::get_if<EnterReading>(&edit))

@@ -158,9 +158,7 @@ void TestInvariants::readingsAtOtherTemperatures_giveTheSameClearance()
         r.stop = "main_1";
         r.value_um = read_um;
         r.housing_c = r.journal_c = shop_c;
-        return assess(applyEdit(base, EnterReading { r }).value())
-            .clearance("main_1")
-            ->cold_um.value;
+        return assess(applyEdit(base, EnterReading { r }).value()).size("main_1")->cold_um.value;
     };
     const double difference = 60e3 * (11.7e-6 - 10.5e-6) * 20;
     verifyClose(cold_um(0, 50 + difference), cold_um(20, 50), 0, 0.03);
@@ -169,8 +167,8 @@ void TestInvariants::readingsAtOtherTemperatures_giveTheSameClearance()
 void TestInvariants::moreReadingsOfOneGauge_makeNoBetterGauge()
 {
     const auto a = assess(demoBuild());
-    for (const BearingClearance &c : a.clearances)
-        if (c.measured)
+    for (const GaugedSize &c : a.sizes)
+        if (c.measured && c.method() == "zeroed_bore_gauge")
             verifyClose(c.cold_um.standardUncertainty, 1.3, 1e-9);
 }
 
@@ -200,9 +198,10 @@ void TestInvariants::strikingAReading_bringsBackWhatStoodBefore()
     r.stop = "main_1";
     r.value_um = 50;
     const Build one = applyEdit(base, EnterReading { r }).value();
-    const Build none = applyEdit(one, WithdrawReading { "main_1", 1, 90, "t", "" }).value();
+    const Build none
+        = applyEdit(one, WithdrawReading { gaugePlace("main_1", 1, 90), "t", "" }).value();
     const auto before = assess(base), after = assess(none);
-    QCOMPARE(after.clearance("main_1")->measured, false);
+    QCOMPARE(after.size("main_1")->measured, false);
     QCOMPARE(after.hotIdle.gauge.value_pa, before.hotIdle.gauge.value_pa);
 }
 

@@ -54,7 +54,7 @@ void TestJournal::killedProcess_losesNoStoredEdit()
     QCOMPARE(found.size(), 1u);
     QCOMPARE(found[0].edits, 3);
     QCOMPARE(found[0].buildPath, std::string("/somewhere/x.mildpath"));
-    QCOMPARE(*readingAt(found[0].recovered, "main_1", 1, 90)->value_um, 58.0);
+    QCOMPARE(*readingAt(found[0].recovered, gaugePlace("main_1", 1, 90))->value_um, 58.0);
     QCOMPARE(found[0].recovered.use.hotOil_c, 95.0);
 }
 
@@ -105,7 +105,7 @@ void TestJournal::undoneEdits_stayUndone()
     }
     const auto found = findRecoveries(folder.path().toStdString());
     QCOMPARE(found.size(), 1u);
-    QCOMPARE(*readingAt(found[0].recovered, "main_1", 1, 90)->value_um, 50.0);
+    QCOMPARE(*readingAt(found[0].recovered, gaugePlace("main_1", 1, 90))->value_um, 50.0);
 }
 
 void TestJournal::recoveredWork_isOfferedAgain()

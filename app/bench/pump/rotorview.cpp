@@ -146,7 +146,7 @@ void RotorPictureView::paintRotors(QPainter &p, const RotorSet &set) const
     for (const Label &label : labels()) {
         QPointF at = centre + QPointF(std::cos(angle), -std::sin(angle)) * reach * scale;
         if (label.family == "pump_body")
-            at = centre + QPointF(std::cos(-0.5), -std::sin(-0.5)) * (rim + body) / 2;
+            at = centre + QPointF((rim + body) / 2, 0);
         else if (label.family == "pump_backlash")
             at = shaft + QPointF(0.42 * set.innerRoot_m() * scale, 0);
         else if (label.family == "pump_end")

@@ -24,8 +24,6 @@ namespace {
 /// Dimensions of an element that are worth changing by hand on the map.
 std::vector<std::string_view> handyKeys(std::string_view type)
 {
-    if (type == "pump")
-        return { "tip_clearance_um", "end_clearance_um", "body_clearance_um" };
     if (type == "relief")
         return { "crack_kpa", "full_kpa" };
     if (type == "orifice")
@@ -45,9 +43,6 @@ struct FieldUnit
 
 FieldUnit unitFor(std::string_view key)
 {
-    if (key.ends_with("_um"))
-        return { Dimension::Length, Figure::clearanceUnit(), 1e6,
-                 Figure::system() == UnitSystem::Imperial ? 2 : 0 };
     if (key.ends_with("_mm"))
         return { Dimension::Length, "mm", 1e3, 2 };
     return { Dimension::Pressure, Figure::pressureUnit(), 1e-3, 2 };
@@ -248,6 +243,9 @@ void RouteBench::stopFields(const Stop &stop, PanelContent &out) const
         // Of many alike none is singled out, except the one at the stop's entrance.
         if (!e || (sameType(e->type) > 1 && id != stop.elements.front()) || stop.kind == "jet")
             continue;
+        // What a measured spring sets cannot be set here as well.
+        if (stop.kind == "relief" && springSetting(stop))
+            continue;
         for (const std::string_view key : handyKeys(e->type)) {
             const FieldUnit unit = unitFor(key);
             if (first) {
@@ -277,7 +275,7 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
         return [open = &m_open, id, aspect, how] {
             static_cast<void>(open->edit(
                 AddProof { { "", id, aspect, "proven", how.toStdString(), OpenBuild::userName(),
-                             OpenBuild::now(), Json::object() } }));
+                             OpenBuild::now(), "", Json::object() } }));
         };
     };
     const bool clean = marks->clean != Mark::Proven, flow = marks->flow != Mark::Proven;

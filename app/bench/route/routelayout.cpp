@@ -32,6 +32,8 @@ public:
         gallery();
         mains();
         bigEnds();
+        smallEnds();
+        balanceShafts();
         cams();
         lifters();
         outlets();
@@ -191,6 +193,33 @@ private:
             point(*s, s->points.front(), here, RoutePoint::Below);
             m_drops.push_back(here);
         }
+    }
+
+    /// What is oiled by splash stands at the end of the row it belongs to.
+    void smallEnds()
+    {
+        for (const Stop *s : ofKind("small_end"))
+            m_out.points.push_back({ qs(s->id),
+                                     {},
+                                     qs(s->name),
+                                     at(galleryEnd + 0.055, bigEndRow),
+                                     RoutePoint::Below,
+                                     true });
+    }
+
+    /// Short feeds up from the gallery, a little before each main's drop.
+    void balanceShafts()
+    {
+        for (const Stop *s : ofKind("balance_shaft"))
+            for (const StopPoint &p : s->points) {
+                const Element *feed = into(p.node);
+                if (!feed || !m_place.contains(feed->from))
+                    continue;
+                const QPointF from = m_place[feed->from] - QPointF(0.22 * m_spacing, 0);
+                const QPointF here = from - QPointF(0, 0.10 * m_out.area.height());
+                line(*feed, { { from, here } });
+                point(*s, p, here, RoutePoint::Above, true);
+            }
     }
 
     void cams()
