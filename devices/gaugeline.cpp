@@ -5,6 +5,7 @@
 #include <array>
 #include <charconv>
 #include <cmath>
+#include <utility>
 
 namespace mildpath {
 namespace {
@@ -104,11 +105,12 @@ GaugeStream::Taken GaugeStream::take(std::string_view bytes)
                 m_tooLong = true;
             continue;
         }
+        // What was joined midway may lack its first digits and still look like a number.
+        const bool whole = std::exchange(m_joined, true);
         if (m_line.empty())
             continue; // the other half of CR LF
-        // What was joined midway may lack its first digits and still look like a number.
-        if (!m_joined) {
-            m_joined = true;
+        if (!whole) {
+            // listened to, not taken
         } else if (m_tooLong) {
             ++out.refused;
             out.reason = "a line of more than 64 characters is no reading";

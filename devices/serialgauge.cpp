@@ -110,8 +110,14 @@ void SerialGauge::lookAgain()
     const bool there = QFileInfo::exists(m_name) || !QSerialPortInfo(m_name).isNull();
     if (m_state == State::Listening && !there)
         lost(tr("unplugged"));
-    else if (m_state == State::Lost && there)
+    else if (m_state == State::Lost && there) {
+        // The dead port still holds the name; it goes before the new one comes.
+        if (m_port) {
+            m_port->disconnect(this);
+            m_port.reset();
+        }
         open(m_name, m_baud);
+    }
 }
 
 QStringList SerialGauge::ports()
