@@ -3,6 +3,8 @@
 
 #include "assess/assessment.h"
 #include "oil/grades.h"
+#include "storage/files.h"
+#include "storage/readingtable.h"
 #include "storage/templates.h"
 
 #include <filesystem>
@@ -123,6 +125,23 @@ int runForecast(const Options &options)
         std::cout << forecastToJson(*build, *lines).dump(1) << '\n';
     else
         printTable(*lines);
+    return Done;
+}
+
+int runExport(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const auto folder = options.value("--csv");
+    if (!folder)
+        return report({ "--csv", "is missing: the folder to write to" }, "", BadInput);
+    std::error_code made;
+    std::filesystem::create_directories(*folder, made);
+    const auto path = std::filesystem::path(*folder) / "readings.csv";
+    if (auto ok = writeTextFile(path, readingsToCsv(*build)); !ok)
+        return report(ok.error(), "", ReadWriteFailed);
+    std::cout << path.string() << '\n';
     return Done;
 }
 

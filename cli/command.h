@@ -57,6 +57,7 @@ int runNew(const Options &);
 int runValidate(const Options &);
 int runAssess(const Options &);
 int runForecast(const Options &);
+int runExport(const Options &);
 int runSolve(const Options &);
 
 } // namespace mildpath::cli

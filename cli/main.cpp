@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 7> verbs { {
+const std::array<Verb, 8> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -48,6 +48,14 @@ const std::array<Verb, 7> verbs { {
       { "--rpm", "--oil-temp-c", "--oil" },
       { "--json" },
       runForecast },
+    { "export",
+      "export FILE --csv DIR",
+      "Writes the readings as a table, struck ones too: DIR/readings.csv, UTF-8, RFC 4180, units "
+      "in the\n"
+      "header. Nothing else is exported yet.",
+      { "--csv" },
+      {},
+      runExport },
     { "solve",
       "solve CIRCUIT.json --rpm N --oil-temp-c T [--oil JSON] [--edits FILE]\n"
       "                   [--bearing-temperature default|energy]",

@@ -298,8 +298,9 @@ void ReadingEntry::setItem(const SizeItem &item)
                     && r->method != "plastic_strip")
                     method = r->method;
         setMethod(method.empty() ? std::string(m_family->methods.front()) : method);
+    } else {
+        refresh();
     }
-    refresh();
 }
 
 std::string ReadingEntry::method() const
@@ -315,6 +316,7 @@ void ReadingEntry::setMethod(const std::string &id)
     m_methods->setCurrentIndex(index);
     m_method = id;
     showMethod();
+    refresh();
 }
 
 void ReadingEntry::setRepeats(int count)
@@ -327,7 +329,6 @@ void ReadingEntry::chooseMethod()
     setMethod(m_methods->currentData().toString().toStdString());
     m_chosen[std::string(m_family->id)] = m_method;
     say({}, false);
-    refresh();
     takeFocus();
 }
 

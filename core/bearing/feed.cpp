@@ -48,6 +48,7 @@ HoleOverlap holeOverlap(double d1, double d2, double e)
         area = r1 * r1 * arc((e * e + r1 * r1 - r2 * r2) / (2 * e * r1))
             + r2 * r2 * arc((e * e + r2 * r2 - r1 * r1) / (2 * e * r2))
             - 0.5 * std::sqrt(std::max(0.0, kite));
+        area = std::clamp(area, 0.0, smaller); // rounding, where one all but covers the other
     }
     return { area, area / smaller, std::sqrt(4 * area / pi) };
 }

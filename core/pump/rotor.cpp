@@ -2,6 +2,7 @@
 #include "pump/rotor.h"
 #include "quantity/types.h"
 
+#include <algorithm>
 #include <cmath>
 #include <complex>
 
@@ -23,6 +24,24 @@ Complex innerPoint(const RotorSet &set, double theta)
     return centre + Complex(0, 1) * tangent / std::abs(tangent) * set.toothRadius_m;
 }
 
+/// Smallest radius of the epitrochoid's outward bends, in units of e: larger teeth would cut under
+/// the inner rotor's flanks.
+double smallestBend(double teeth, double centreOverE)
+{
+    double least = 1e300;
+    for (int i = 0; i < 720; ++i) {
+        const double theta = 2 * pi * i / 720;
+        const Complex first
+            = Complex(0, 1) * (std::polar(centreOverE, theta) + std::polar(teeth, teeth * theta));
+        const Complex second
+            = -(std::polar(centreOverE, theta) + std::polar(teeth * teeth, teeth * theta));
+        const double bend = first.real() * second.imag() - first.imag() * second.real();
+        if (bend > 0)
+            least = std::min(least, std::pow(std::abs(first), 3) / bend);
+    }
+    return least;
+}
+
 } // namespace
 
 Result<RotorSet> rotorSetFor(int innerLobes, double displacement_m3, double rotorLength_m)
@@ -34,7 +53,9 @@ Result<RotorSet> rotorSetFor(int innerLobes, double displacement_m3, double roto
     if (!(rotorLength_m > 0))
         return fail("rotor_length_mm", "must be above 0");
     const double teeth = innerLobes + 1;
-    const double centreOverE = 1.5 * teeth, radiusOverE = 0.35 * centreOverE;
+    const double centreOverE = 1.5 * teeth;
+    const double radiusOverE
+        = std::min(0.35 * centreOverE, 0.85 * smallestBend(teeth, centreOverE));
     // r_tip² − r_root² = 4 e (L − S)
     const double e
         = std::sqrt(displacement_m3 / (4 * pi * rotorLength_m * (centreOverE - radiusOverE)));

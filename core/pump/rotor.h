@@ -32,7 +32,8 @@ struct RotorSet
     double innerRoot_m() const { return toothCentre_m - eccentricity_m - toothRadius_m; }
 };
 
-/// A set of usual proportions (L = 1.5 (n + 1) e, S = 0.35 L) scaled to a displacement:
+/// A set of usual proportions (L = 1.5 (n + 1) e, S = 0.35 L or what the tips' curvature lets the
+/// teeth have) scaled to a displacement:
 ///   V ≈ π b (r_tip² − r_root²) of the inner rotor
 /// @param innerLobes 3…12. Errors: `inner_lobes`, `displacement_m3`, `rotor_length_mm`.
 /// The proportions are own choice: they are for drawing, no clearance is computed from them.

@@ -49,6 +49,7 @@ private Q_SLOTS:
     void calc_runsAndDescribes();
     void newBuild_validatesAndIsNotOverwritten();
     void assess_exitsWith1WhenSomethingHolds();
+    void export_writesEveryReading();
     void forecast_givesTheAssessmentsFigures();
     void solve_givesTheContractsKeys();
     void solve_takesOilEditsAndHeatBalance();
@@ -153,6 +154,24 @@ void TestCli::assess_exitsWith1WhenSomethingHolds()
     fresh = folder.filePath(QStringLiteral("seen.mildpath"));
     QVERIFY(saveBuild(fresh.toStdString(), seen));
     QCOMPARE(run({ QStringLiteral("assess"), fresh }).code, 0);
+}
+
+void TestCli::export_writesEveryReading()
+{
+    QTemporaryDir folder;
+    const QString into = folder.filePath(QStringLiteral("a/b"));
+    QCOMPARE(run({ QStringLiteral("export"), demo(), QStringLiteral("--csv"), into }).code, 0);
+    const auto text = readTextFile((into + QStringLiteral("/readings.csv")).toStdString());
+    QVERIFY(text);
+    const QString csv = QString::fromStdString(*text);
+    QCOMPARE(csv.count(QStringLiteral("\r\n")),
+             static_cast<qsizetype>(demoBuild().readings.size()) + 1);
+    QVERIFY(csv.startsWith(QStringLiteral("id,stop,family")));
+    QCOMPARE(run({ QStringLiteral("export"), demo() }).code, 2);
+    QCOMPARE(run({ QStringLiteral("export"), demo(), QStringLiteral("--csv"),
+                   QStringLiteral("/proc/nowhere") })
+                 .code,
+             3);
 }
 
 void TestCli::forecast_givesTheAssessmentsFigures()

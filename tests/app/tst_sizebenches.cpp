@@ -1,0 +1,572 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The pages of the Clearances bench and the Pump bench, by their widgets.
+#include "bench/clearances/clearancebench.h"
+#include "bench/clearances/feedpage.h"
+#include "bench/clearances/shellpage.h"
+#include "bench/clearances/torquepage.h"
+#include "bench/pump/pumpbench.h"
+#include "bench/pump/rotorview.h"
+#include "entry/readingentry.h"
+#include "entry/stripchart.h"
+#include "shell/window.h"
+#include "testing.h"
+
+#include <QApplication>
+#include <QCheckBox>
+#include <QClipboard>
+#include <QComboBox>
+#include <QFile>
+#include <QLabel>
+#include <QPushButton>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+
+using namespace mildpath;
+
+class TestSizeBenches : public QObject
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void initTestCase();
+    void init();
+    void cleanup() { m_window.reset(); }
+    void families_areThoseTheEngineHas();
+    void family_remembersWhereOneWas();
+    void methods_changeTheCells();
+    void twoInstruments_takeBoreAndJournal();
+    void twoInstruments_wantAJournalFirst();
+    void strip_isTakenFromItsChart();
+    void stripOverAHole_isKeptNotUsed();
+    void feel_isGivenByAWord();
+    void looseCap_isFlaggedAtEntry();
+    void torqueCard_isTickedByTheSpaceBar();
+    void torqueCard_boltsTakeClicks();
+    void torqueCard_allLooseIsOneUndo();
+    void shells_areWrittenDownAndUndone();
+    void shells_stockIsChangedInThePanel();
+    void feedHoles_areEnteredInThePanel();
+    void feedHoles_showTheGrooveChosen();
+    void parts_areTicked();
+    void parts_areWeighed();
+    void pump_takesEveryLobe();
+    void pump_labelsTakeTheGapInHand();
+    void pump_gasketIsTickedInThePanel();
+    void pump_springSetsTheRelief();
+    void pump_showsItsGasket();
+    void readings_arePastedFromASpreadsheet();
+    void readings_areCopiedAsATable();
+    void tables_comeInWholeOrNotAtAll();
+    void readings_goOutAndComeBack();
+    void limits_ofANewFamilyCanBeSet();
+
+private:
+    ClearanceBench &clearances(ClearanceBench::Page page = ClearanceBench::Readings)
+    {
+        m_window->showBench(QStringLiteral("Clearances"));
+        auto &bench = static_cast<ClearanceBench &>(*m_window->currentBench());
+        bench.showPage(page);
+        QApplication::processEvents();
+        return bench;
+    }
+    PumpBench &pump()
+    {
+        m_window->showBench(QStringLiteral("Pump"));
+        QApplication::processEvents();
+        return static_cast<PumpBench &>(*m_window->currentBench());
+    }
+    template <class Widget> Widget *find(const char *name)
+    {
+        return m_window->currentBench()->findChild<Widget *>(QString::fromLatin1(name));
+    }
+    template <class Widget> Widget *inPanel(const QString &name)
+    {
+        QApplication::processEvents();
+        return m_window->sidePanel().findChild<Widget *>(name);
+    }
+    void type(QuantityField *field, const QString &text)
+    {
+        QVERIFY(field);
+        field->setFocus();
+        field->selectAll();
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+        QApplication::processEvents();
+    }
+    const Build &build() { return m_window->openBuild().build(); }
+    const Assessment &assessment() { return m_window->openBuild().assessment(); }
+    QString message(ReadingEntry &e)
+    {
+        return e.findChild<QLabel *>(QStringLiteral("entryMessage"))->text();
+    }
+
+    std::unique_ptr<MainWindow> m_window;
+};
+
+void TestSizeBenches::initTestCase()
+{
+    QStandardPaths::setTestModeEnabled(true);
+    QSettings().clear();
+}
+
+void TestSizeBenches::init()
+{
+    m_window = std::make_unique<MainWindow>(QString());
+    QVERIFY(m_window->openFile(qs(demoBuildPath().string())));
+    m_window->show();
+    QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
+    m_window->activateWindow();
+}
+
+void TestSizeBenches::families_areThoseTheEngineHas()
+{
+    clearances();
+    for (const char *id :
+         { "main", "big_end", "small_end", "cam_bearing", "lifter", "end_float", "run_out" })
+        QVERIFY2(find<QPushButton>((std::string("family_") + id).c_str()), id);
+    QVERIFY(!find<QPushButton>("family_balance_shaft"));
+    QVERIFY(!find<QPushButton>("family_pump_tip")); // on its own bench
+    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-alloy")));
+    clearances();
+    QVERIFY(find<QPushButton>("family_balance_shaft"));
+}
+
+void TestSizeBenches::family_remembersWhereOneWas()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("main_2"));
+    find<QPushButton>("family_lifter")->click();
+    QCOMPARE(bench.family(), std::string("lifter"));
+    QCOMPARE(bench.entry().positions(), 1u);
+    // Enter past the only position of Lifter 1 goes on to Lifter 2.
+    bench.entry().cell(0)->setFocus();
+    QTest::keyClick(bench.entry().cell(0), Qt::Key_Return);
+    QCOMPARE(bench.family(), std::string("lifter"));
+    find<QPushButton>("family_main")->click();
+    QCOMPARE(m_window->openBuild().selectedStop(), QStringLiteral("main_2"));
+    QCOMPARE(bench.entry().positions(), 6u);
+}
+
+void TestSizeBenches::methods_changeTheCells()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
+    ReadingEntry &e = bench.entry();
+    const auto shown = [&] {
+        int count = 0;
+        for (size_t i = 0; i < e.positions(); ++i)
+            count += e.cell(i)->isVisible();
+        return count;
+    };
+    QCOMPARE(shown(), 6);
+    e.setMethod("plastic_strip"); // lies along the shaft: upright, both ends
+    QCOMPARE(shown(), 2);
+    e.setMethod("drop_feel");
+    QCOMPARE(shown(), 0);
+    e.setMethod("two_instruments");
+    QCOMPARE(shown(), 6);
+    QVERIFY(e.findChild<QuantityField *>(QStringLiteral("journalDiameter"))->isVisible());
+}
+
+void TestSizeBenches::twoInstruments_takeBoreAndJournal()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("big_end_4"));
+    ReadingEntry &e = bench.entry();
+    e.setMethod("two_instruments");
+    type(e.findChild<QuantityField *>(QStringLiteral("journalDiameter")), QStringLiteral("49.994"));
+    type(e.cell(0), QStringLiteral("50.049"));
+    const Reading r = build().readings.back();
+    QVERIFY2(r.bore_mm, qPrintable(message(e)));
+    QCOMPARE(*r.bore_mm, 50.049);
+    QCOMPARE(*r.journal_mm, 49.994);
+    verifyClose(*r.value_um, 55, 1e-6);
+    QVERIFY(e.cell(1)->hasFocus());
+    type(e.cell(1), QStringLiteral("49.9")); // smaller than the journal
+    QVERIFY2(message(e).contains(QStringLiteral("press fit")), qPrintable(message(e)));
+    QCOMPARE(build().readings.back().id, r.id);
+}
+
+void TestSizeBenches::twoInstruments_wantAJournalFirst()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("main_1"));
+    ReadingEntry &e = bench.entry();
+    e.setMethod("two_instruments");
+    auto *journal = e.findChild<QuantityField *>(QStringLiteral("journalDiameter"));
+    journal->setValue(std::nullopt);
+    const size_t before = build().readings.size();
+    type(e.cell(0), QStringLiteral("0.055"));
+    QCOMPARE(build().readings.size(), before);
+    QVERIFY2(message(e).contains(QStringLiteral("journal")), qPrintable(message(e)));
+}
+
+void TestSizeBenches::strip_isTakenFromItsChart()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
+    ReadingEntry &e = bench.entry();
+    e.setMethod("plastic_strip");
+    QApplication::processEvents();
+    e.cell(0)->setFocus();
+    auto *chart = e.findChild<StripChart *>();
+    QVERIFY(chart->isVisible());
+    QTest::mouseClick(chart, Qt::LeftButton, {}, QPoint(40, 18 + 23 * 2 + 10)); // the third step
+    verifyClose(*build().readings.back().value_um, 4 * usualStripStep_um, 1e-9);
+    QCOMPARE(build().readings.back().method, std::string("plastic_strip"));
+    // The gauge's figure stands; the strip only compares.
+    QCOMPARE(assessment().size("big_end_1")->method(), std::string("zeroed_bore_gauge"));
+}
+
+void TestSizeBenches::stripOverAHole_isKeptNotUsed()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
+    ReadingEntry &e = bench.entry();
+    e.setMethod("plastic_strip");
+    e.findChild<QCheckBox *>(QStringLiteral("overHole"))->setChecked(true);
+    type(e.cell(0), QStringLiteral("25"));
+    QVERIFY(build().readings.back().overOilHole);
+    QVERIFY(message(e).contains(QStringLiteral("not used")));
+    QVERIFY(assessment().size("big_end_1")->disagreement.empty());
+    QVERIFY(!e.findChild<QCheckBox *>(QStringLiteral("overHole"))->isChecked());
+}
+
+void TestSizeBenches::feel_isGivenByAWord()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
+    ReadingEntry &e = bench.entry();
+    e.setMethod("drop_feel");
+    e.findChild<QPushButton *>(QStringLiteral("feel_drops"))->click();
+    QCOMPARE(build().readings.back().feel, std::string("drops"));
+    QVERIFY(assessment().size("big_end_1")->disagreement.empty()); // 53 µm drops
+    e.findChild<QPushButton *>(QStringLiteral("feel_hangs"))->click();
+    QVERIFY(!assessment().size("big_end_1")->disagreement.empty());
+    QCOMPARE(build().readings.back().replaces, build().readings[build().readings.size() - 2].id);
+}
+
+void TestSizeBenches::looseCap_isFlaggedAtEntry()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("big_end_4")); // its rod was never torqued
+    type(bench.entry().cell(0), QStringLiteral("55"));
+    QCOMPARE(build().readings.back().capTorqued, std::optional(false));
+    QVERIFY(message(bench.entry()).contains(QStringLiteral("torque")));
+    m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
+    type(bench.entry().cell(0), QStringLiteral("55"));
+    QCOMPARE(build().readings.back().capTorqued, std::optional(true));
+}
+
+void TestSizeBenches::torqueCard_isTickedByTheSpaceBar()
+{
+    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
+    clearances(ClearanceBench::Torque);
+    auto *page = find<TorquePage>("torquePage");
+    page->setFocus();
+    QVERIFY(find<QLabel>("nextBolt")
+                ->text()
+                .contains(QStringLiteral("bolt 1, Main 3, stage 1: 30 Nm")));
+    for (int i = 0; i < 10; ++i)
+        QTest::keyClick(page, Qt::Key_Space);
+    QVERIFY(find<QLabel>("nextBolt")
+                ->text()
+                .contains(QStringLiteral("bolt 1, Main 3, stage 2: 60 Nm")));
+    for (int i = 0; i < 20; ++i)
+        QTest::keyClick(page, Qt::Key_Space);
+    QVERIFY(find<QLabel>("nextBolt")->text().contains(QStringLiteral("Gauge now")));
+    QVERIFY(!find<QPushButton>("tickNext")->isEnabled());
+    QTest::keyClick(page, Qt::Key_Backspace); // the last one first
+    QCOMPARE(build().ticks.back().fastener, 10);
+    QCOMPARE(build().ticks.back().stage, 0);
+}
+
+void TestSizeBenches::torqueCard_boltsTakeClicks()
+{
+    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
+    clearances(ClearanceBench::Torque);
+    auto *picture = find<BoltPicture>("boltPicture");
+    QTest::mouseClick(picture, Qt::LeftButton, {}, picture->placeOf(4).toPoint());
+    QCOMPARE(build().ticks.size(), 1u);
+    QCOMPARE(build().ticks.back().fastener, 4);
+    QVERIFY(find<QLabel>("torqueMessage")->text().contains(QStringLiteral("before its turn")));
+    QVERIFY(picture->accessibleName().contains(QStringLiteral("bolt 4 at stage 1 of 3")));
+    QTest::mouseClick(picture, Qt::LeftButton, {}, QPoint(2, 2));
+    QCOMPARE(build().ticks.size(), 1u);
+}
+
+void TestSizeBenches::torqueCard_allLooseIsOneUndo()
+{
+    clearances(ClearanceBench::Torque);
+    const Build before = build();
+    find<QPushButton>("loosenAll")->click();
+    QCOMPARE(capTorqued(build(), "main_1"), std::optional(false));
+    m_window->openBuild().undoStack().undo();
+    QVERIFY(build() == before);
+}
+
+void TestSizeBenches::shells_areWrittenDownAndUndone()
+{
+    clearances(ClearanceBench::Shells);
+    const Build before = build();
+    const double promised = shellPlan(before, assessment(), "main")->hotIdle.gauge.value_pa;
+    QVERIFY(find<QLabel>("shellMessage")->text().contains(QStringLiteral("All within")));
+    find<QPushButton>("fitShells")->click();
+    QCOMPARE(build().shells.at("main").fitted.at("main_4").upper, std::string("plum"));
+    QCOMPARE(build().shells.at("main").fitted.at("main_4").housingClass, std::string("3"));
+    // Gauged with the old ones: every changed bearing wants the gauge again.
+    QVERIFY(assessment().size("main_3")->verdict.find("other shells") != std::string::npos);
+    // Gauged anew with what the plan promised, the forecast is what the plan showed.
+    const auto plan = shellPlan(before, assess(before), "main");
+    Build gauged = build();
+    for (size_t i = 0; i < plan->stops.size(); ++i)
+        for (const int station : { 1, 2 }) {
+            // Gauged at 21 °C, so that the mean at 20 °C is the plan's.
+            Reading r = gaugeReading(plan->stops[i], station, 90,
+                                     plan->best.journals[i].clearance.value_m * 1e6);
+            gauged = applyEdit(gauged, EnterReading { r }).value();
+        }
+    verifyClose(assess(gauged).hotIdle.gauge.value_pa, promised, 2e-3);
+    m_window->openBuild().undoStack().undo();
+    QVERIFY(build() == before);
+}
+
+void TestSizeBenches::shells_stockIsChangedInThePanel()
+{
+    clearances(ClearanceBench::Shells);
+    auto *plum = inPanel<QuantityField>(QStringLiteral("stock.plum"));
+    type(plum, QStringLiteral("0"));
+    QCOMPARE(build().shells.at("main").find("plum")->halves, std::optional(0));
+    auto *picture = find<ShellPicture>("shellPicture");
+    QVERIFY(!picture->accessibleName().contains(QStringLiteral("plum")));
+    type(inPanel<QuantityField>(QStringLiteral("stock.plum")), QStringLiteral("1.5"));
+    QCOMPARE(build().shells.at("main").find("plum")->halves, std::optional(0)); // halves come whole
+    for (const char *name : { "slate", "ochre", "moss", "rust" })
+        type(inPanel<QuantityField>(QStringLiteral("stock.") + QLatin1String(name)),
+             QStringLiteral("1"));
+    QVERIFY(find<QLabel>("shellMessage")->text().contains(QStringLiteral("not enough halves")));
+    QVERIFY(!find<QPushButton>("fitShells")->isEnabled());
+}
+
+void TestSizeBenches::feedHoles_areEnteredInThePanel()
+{
+    m_window->openBuild().selectStop(QStringLiteral("main_2"));
+    clearances(ClearanceBench::FeedHoles);
+    const int holds = assessment().holds();
+    type(inPanel<QuantityField>(QStringLiteral("stop.main_2.hole_offset_mm")),
+         QStringLiteral("3 mm"));
+    QCOMPARE(assessment().holds(), holds + 1);
+    QCOMPARE(markWord(assessment().marksOf("main_2")->flow), markWord(Mark::Hold));
+    auto *page = find<FeedPage>("feedPage");
+    QTest::mouseClick(page, Qt::LeftButton, {}, page->placeOf(QStringLiteral("main_5")).toPoint());
+    QCOMPARE(m_window->openBuild().selectedStop(), QStringLiteral("main_5"));
+    QVERIFY(page->accessibleName().contains(QStringLiteral("covered")));
+}
+
+void TestSizeBenches::feedHoles_showTheGrooveChosen()
+{
+    m_window->openBuild().selectStop(QStringLiteral("main_2"));
+    clearances(ClearanceBench::FeedHoles);
+    const double before = assessment().hotIdle.gauge.value_pa;
+    const auto press = [&](const QString &text) {
+        QApplication::processEvents();
+        for (QPushButton *b : m_window->sidePanel().findChildren<QPushButton *>())
+            if (b->text() == text) {
+                b->click();
+                return true;
+            }
+        return false;
+    };
+    QVERIFY(press(QStringLiteral("Groove all round")));
+    QCOMPARE(build().engine.find("main_2")->value("groove_deg"), 360.0);
+    QVERIFY(assessment().hotIdle.gauge.value_pa < before);
+    QVERIFY(press(QStringLiteral("Journal is drilled across")));
+    QVERIFY(press(QStringLiteral("Journal is not drilled across")));
+}
+
+void TestSizeBenches::parts_areTicked()
+{
+    clearances(ClearanceBench::Parts);
+    auto *box = find<QCheckBox>("check.big_end_4.rod_caps");
+    QVERIFY(box && !box->isChecked());
+    box->click();
+    QVERIFY(standingCheck(build(), "big_end_4", "rod_caps"));
+    QVERIFY(find<QCheckBox>("check.big_end_4.rod_caps")->isChecked());
+    box = find<QCheckBox>("check.main_1.main_tangs");
+    QVERIFY(box->isChecked());
+    box->click(); // seen to be wrong
+    QCOMPARE(markWord(assessment().marksOf("main_1")->size), markWord(Mark::LookAgain));
+    m_window->openBuild().undoStack().undo();
+    QVERIFY(find<QCheckBox>("check.main_1.main_tangs")->isChecked());
+}
+
+void TestSizeBenches::parts_areWeighed()
+{
+    clearances(ClearanceBench::Parts);
+    QVERIFY(find<QLabel>("spread.piston")->text().contains(QStringLiteral("look again")));
+    type(find<QuantityField>("weight.piston.3"), QStringLiteral("418.4"));
+    QVERIFY2(find<QLabel>("spread.piston")->text().contains(QStringLiteral("proven")),
+             qPrintable(find<QLabel>("spread.piston")->text()));
+    QCOMPARE(build().weighings.back().item, 3);
+}
+
+void TestSizeBenches::pump_takesEveryLobe()
+{
+    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
+    PumpBench &bench = pump();
+    bench.takeFocus();
+    for (const char *um : { "80", "82", "84", "0.0033 in" }) {
+        QWidget *cell = QApplication::focusWidget();
+        QTest::keyClicks(cell, QString::fromLatin1(um));
+        QTest::keyClick(cell, Qt::Key_Return);
+    }
+    const GaugedSize *tips = assessment().size("pump", "pump_tip", 1);
+    verifyClose(tips->cold_um.value, 84, 1e-6);
+    QCOMPARE(markWord(tips->mark), markWord(Mark::Proven));
+    // On to the end clearance, and the plan follows what is entered.
+    QTest::keyClicks(QApplication::focusWidget(), QStringLiteral("100"));
+    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+    QCOMPARE(build().readings.back().family, std::string("pump_end"));
+    QVERIFY(find<QLabel>("dressing")->text().contains(QStringLiteral("Take")));
+}
+
+void TestSizeBenches::pump_labelsTakeTheGapInHand()
+{
+    pump();
+    auto *view = find<RotorPictureView>("rotorView");
+    int found = 0;
+    connect(view, &RotorPictureView::chosen, this, [&] { ++found; });
+    for (int x = 4; x < view->width(); x += 16)
+        for (int y = 4; y < view->height(); y += 16)
+            QTest::mouseClick(view, Qt::LeftButton, {}, QPoint(x, y));
+    QVERIFY(found > 20);
+    QVERIFY(view->accessibleName().contains(QStringLiteral("widest")));
+}
+
+void TestSizeBenches::pump_gasketIsTickedInThePanel()
+{
+    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
+    pump();
+    const int holds = assessment().holds();
+    inPanel<QCheckBox>(QStringLiteral("check.pump_gasket"))->click();
+    QCOMPARE(assessment().holds(), holds - 1);
+    inPanel<QCheckBox>(QStringLiteral("check.pump_gasket"))->click();
+    QCOMPARE(assessment().holds(), holds);
+}
+
+void TestSizeBenches::pump_springSetsTheRelief()
+{
+    pump();
+    type(inPanel<QuantityField>(QStringLiteral("stop.relief.shim_mm")), QStringLiteral("1"));
+    // k (x0 + shim)/A = 6 (8.8 + 1)/(π/4 12²). Force balance, textbook.
+    verifyClose(circuitOf(build(), assessment().sizes, 100).find("relief")->value("crack_kpa"),
+                6e6 * 9.8e-3 / (3.14159265 / 4 * 144e-6) / 1e6, 1e-4);
+    auto *lift = inPanel<QuantityField>(QStringLiteral("stop.relief.full_lift_mm"));
+    const double before = build().engine.find("relief")->value("full_lift_mm");
+    type(lift, QStringLiteral("-2"));
+    QCOMPARE(build().engine.find("relief")->value("full_lift_mm"), before);
+}
+
+void TestSizeBenches::pump_showsItsGasket()
+{
+    pump();
+    auto *button = find<QPushButton>("showGasket");
+    auto *picture = find<QWidget>("gasketPicture");
+    QVERIFY(!picture->isVisible());
+    button->click();
+    QVERIFY(picture->isVisible() && !find<QWidget>("dressingView")->isVisible());
+    button->click();
+    QVERIFY(!picture->isVisible());
+}
+
+void TestSizeBenches::readings_arePastedFromASpreadsheet()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("main_1"));
+    bench.entry().cell(0)->setFocus();
+    const int edits = m_window->openBuild().undoStack().count();
+    m_window->pasteReadings(QStringLiteral("48\t49\t50\n48,5\t49,5\t50,5\n"));
+    QCOMPARE(m_window->openBuild().undoStack().count(), edits + 1); // one step back
+    QCOMPARE(*readingAt(build(), gaugePlace("main_1", 2, 120))->value_um, 50.5);
+    const Build before = build();
+    m_window->pasteReadings(QStringLiteral("48\t-3\n"));
+    QVERIFY(build() == before); // one that cannot be, and none is taken
+    QVERIFY(message(bench.entry()).contains(QStringLiteral("nothing was changed")));
+    m_window->pasteReadings(QStringLiteral("dear sir\n"));
+    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("no readings")));
+}
+
+void TestSizeBenches::readings_areCopiedAsATable()
+{
+    clearances();
+    m_window->openBuild().selectStop(QStringLiteral("main_4"));
+    m_window->findChild<QAction *>(QStringLiteral("copyReadings"))->trigger();
+    const QString text = QApplication::clipboard()->text();
+    QCOMPARE(text.count(u'\n'), 2);
+    QCOMPARE(text.count(u'\t'), 4);
+    m_window->openBuild().selectStop(QStringLiteral("big_end_4"));
+    clearances().entry().cell(0)->setFocus();
+    m_window->findChild<QAction *>(QStringLiteral("pasteReadings"))->trigger();
+    QCOMPARE(*readingAt(build(), gaugePlace("big_end_4", 1, 90))->value_um,
+             *readingAt(build(), gaugePlace("main_4", 1, 90))->value_um);
+}
+
+void TestSizeBenches::tables_comeInWholeOrNotAtAll()
+{
+    QTemporaryDir folder;
+    const QString path = folder.filePath(QStringLiteral("r.csv"));
+    const auto write = [&](const QByteArray &text) {
+        QFile f(path);
+        QVERIFY(f.open(QIODevice::WriteOnly));
+        f.write(text);
+    };
+    const Build before = build();
+    write("stop,value_um,station\nmain_1,48,1\nmain_7,48,1\nmain_1,many,2\n");
+    QVERIFY(!m_window->importReadings(path));
+    QVERIFY(build() == before);
+    const QString said = m_window->messageBar().text();
+    QVERIFY2(said.contains(QStringLiteral("line 3")) && said.contains(QStringLiteral("1 more")),
+             qPrintable(said));
+    write("stop,value_um,station\nmain_1,48,1\nmain_1,49,2\n");
+    QVERIFY(m_window->importReadings(path));
+    QCOMPARE(*readingAt(build(), gaugePlace("main_1", 2, 90))->value_um, 49.0);
+    m_window->openBuild().undoStack().undo();
+    QVERIFY(build() == before);
+    QVERIFY(!m_window->importReadings(folder.filePath(QStringLiteral("none.csv"))));
+}
+
+void TestSizeBenches::readings_goOutAndComeBack()
+{
+    QTemporaryDir folder;
+    const QString path = folder.filePath(QStringLiteral("r.csv"));
+    QVERIFY(m_window->exportReadings(path));
+    const size_t count = build().readings.size();
+    const double pressure = assessment().hotIdle.gauge.value_pa;
+    Build empty = build();
+    empty.readings.clear();
+    m_window->openBuild().open(empty, {});
+    QVERIFY(m_window->importReadings(path));
+    QCOMPARE(build().readings.size(), count);
+    verifyClose(assessment().hotIdle.gauge.value_pa, pressure, 1e-4);
+    QVERIFY(!m_window->exportReadings(QStringLiteral("/proc/nowhere/r.csv")));
+}
+
+void TestSizeBenches::limits_ofANewFamilyCanBeSet()
+{
+    clearances().chooseFamily("small_end");
+    QApplication::processEvents();
+    type(inPanel<QuantityField>(QStringLiteral("limit.small_end.max_um")), QStringLiteral("20"));
+    QCOMPARE(build().limits.at("small_end").max_um, 20.0);
+    QCOMPARE(markWord(assessment().size("small_ends", "small_end", 4)->mark),
+             markWord(Mark::LookAgain));
+    Build without = build();
+    without.limits.erase("small_end");
+    m_window->openBuild().open(without, {});
+    clearances().chooseFamily("small_end");
+    QApplication::processEvents();
+    type(inPanel<QuantityField>(QStringLiteral("limit.small_end.max_um")), QStringLiteral("30"));
+    QCOMPARE(build().limits.at("small_end").max_um, 30.0);
+}
+
+QTEST_MAIN(TestSizeBenches)
+#include "tst_sizebenches.moc"
