@@ -36,7 +36,7 @@ ClearanceAxis::ClearanceAxis(OpenBuild &open, QWidget *parent)
     , m_open(open)
 {
     setObjectName(QStringLiteral("clearanceAxis"));
-    setMinimumHeight(250);
+    setMinimumHeight(196);
     setAccessibleName(
         tr("Clearances of the family on one axis; the figures stand in the entry cells"));
 }
@@ -160,9 +160,13 @@ void ClearanceAxis::paintRule(QPainter &p, const Scale &s) const
     const Theme &t = Theme::current();
     p.setPen(QPen(t.muted, 1, Qt::DotLine));
     p.drawLine(QPointF(s.x(rule), top - 4), QPointF(s.x(rule), height() - bottom + 4));
-    drawLine(p, QRectF(s.x(rule) + 4, height() - bottom - 12, 200, 14), Qt::AlignVCenter,
-             tr("1 in 1000: %1, common practice").arg(Figure::limit(rule).number),
-             textFont(TextSize::Small), t.muted);
+    // Beside the target's words, away from them.
+    const Limits *l = all.front()->limits ? &*all.front()->limits : nullptr;
+    const bool left = l && l->target_um && rule < *l->target_um;
+    drawLine(p, QRectF(left ? s.x(rule) - 124 : s.x(rule) + 4, top - 18, 120, 14),
+             (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+             tr("1 in 1000: %1").arg(Figure::limit(rule).number), textFont(TextSize::Small),
+             t.muted);
 }
 
 void ClearanceAxis::paintAxis(QPainter &p, const Scale &s) const
@@ -204,10 +208,10 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const GaugedSize &c,
         p.setPen(QPen(t.faint, 1.2, Qt::DashLine));
         p.setBrush(Qt::NoBrush);
         if (c.limits)
-            p.drawRoundedRect(QRectF(s.x(c.limits->min_um), y - 6,
-                                     s.x(c.limits->max_um) - s.x(c.limits->min_um), 12),
-                              6, 6);
-        drawLine(p, QRectF(cold - 80, y - 24, 160, 16), Qt::AlignCenter, tr("not gauged, assumed"),
+            p.drawRoundedRect(QRectF(s.x(c.limits->min_um), y - 8,
+                                     s.x(c.limits->max_um) - s.x(c.limits->min_um), 16),
+                              8, 8);
+        drawLine(p, QRectF(cold - 80, y - 8, 160, 16), Qt::AlignCenter, tr("not gauged, assumed"),
                  textFont(TextSize::Small), t.muted);
     }
     paintReadings(p, s, c, y);
@@ -215,7 +219,7 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const GaugedSize &c,
         return;
     // Running: a triangle just under the line, its figure to the left.
     const double running = s.x(c.running_um);
-    const double base = y + 19;
+    const double base = y + std::min(19.0, area.height() / 2 + 3);
     p.setPen(QPen(t.oil[3], 1));
     p.setBrush(t.oil[2]);
     p.drawPolygon(QPolygonF {
@@ -270,19 +274,45 @@ void ClearanceAxis::paintKey(QPainter &p) const
     const double y = height() - 12;
     const QString hot
         = tr("running, oil %1").arg(Figure::temperature(m_open.build().use.hotOil_c).text());
-    double x = width() - 18 - QFontMetricsF(font).horizontalAdvance(hot);
-    drawLine(p, QRectF(x, y - 8, 200, 16), Qt::AlignVCenter, hot, font, t.muted);
-    p.setPen(QPen(t.oil[3], 1));
-    p.setBrush(t.oil[2]);
-    p.drawPolygon(
-        QPolygonF { { QPointF(x - 12, y - 6), QPointF(x - 6, y + 5), QPointF(x - 18, y + 5) } });
+    const auto all = rows();
+    double x = width() - 18;
+    const auto word = [&](const QString &text) {
+        x -= QFontMetricsF(font).horizontalAdvance(text);
+        drawLine(p, QRectF(x, y - 8, 240, 16), Qt::AlignVCenter, text, font, t.muted);
+        x -= 12;
+    };
+    if (std::any_of(all.begin(), all.end(),
+                    [](const GaugedSize *c) { return std::abs(c->thermalRate_um_per_k) > 1e-6; })) {
+        word(hot);
+        p.setPen(QPen(t.oil[3], 1));
+        p.setBrush(t.oil[2]);
+        p.drawPolygon(
+            QPolygonF { { QPointF(x, y - 6), QPointF(x + 6, y + 5), QPointF(x - 6, y + 5) } });
+        x -= 24;
+    }
+    const bool compared = std::any_of(all.begin(), all.end(), [](const GaugedSize *c) {
+        return std::any_of(c->readings.begin(), c->readings.end(), [&](const JudgedReading &r) {
+            return r.method != c->method() && r.method != "drop_feel";
+        });
+    });
+    if (compared) {
+        word(tr("compared only"));
+        p.setPen(QPen(t.ink, 1.6));
+        p.setBrush(t.panel);
+        p.drawRect(QRectF(x - 4, y - 4, 8, 8));
+        x -= 24;
+    }
+    const PlanKind plan = findFamily(m_family)->plan;
+    if (plan != PlanKind::Shell && plan != PlanKind::Bush)
+        return;
     for (const auto &[name, front] :
-         { std::pair(tr("rear of the shell"), false), std::pair(tr("front"), true) }) {
-        x -= 34 + QFontMetricsF(font).horizontalAdvance(name);
-        drawLine(p, QRectF(x, y - 8, 160, 16), Qt::AlignVCenter, name, font, t.muted);
+         { std::pair(plan == PlanKind::Shell ? tr("rear of the shell") : tr("rear"), false),
+           std::pair(tr("front"), true) }) {
+        word(name);
         p.setPen(QPen(t.ink, 1.6));
         p.setBrush(front ? t.ink : t.panel);
-        p.drawEllipse(QPointF(x - 11, y), 4.5, 4.5);
+        p.drawEllipse(QPointF(x, y), 4.5, 4.5);
+        x -= 24;
     }
 }
 

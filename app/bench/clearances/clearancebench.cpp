@@ -49,6 +49,9 @@ ClearanceBench::ClearanceBench(OpenBuild &open, SerialGauge *gauge, QWidget *par
     m_title->setFont(textFont(TextSize::Title, true));
     head->addWidget(m_title);
     head->addSpacing(8);
+    // Where there is little room the words after the title give way first.
+    m_subtitle->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    m_title->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Preferred);
     head->addWidget(m_subtitle, 1);
     const QStringList names = pages();
     for (int i = 0; i < names.size(); ++i) {
@@ -84,7 +87,7 @@ void ClearanceBench::makePages()
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
     column->addWidget(m_axis, 1);
-    m_entry->setFixedHeight(272);
+    m_entry->setFixedHeight(264);
     column->addWidget(m_entry);
     m_stack->addWidget(readings);
     m_torque = new TorquePage(m_open, m_stack);
@@ -359,10 +362,11 @@ void ClearanceBench::limitFields(const GaugedSize &c, PanelContent &out) const
     out.push_back(limitField(m_open, c.family, "min_um", tr("least")));
     out.push_back(limitField(m_open, c.family, "max_um", tr("most")));
     out.push_back(limitField(m_open, c.family, "target_um", tr("shop target")));
-    if (findFamily(c.family)->shells)
-        out.push_back(PanelRow {
-            tr("1 in 1000, common practice"), Figure::clearance(c.rule_um, 1),
-            tr("a thousandth of an inch per inch of journal; common practice, no source") });
+    if (findFamily(c.family)->shells) {
+        out.push_back(PanelRow { tr("1 in 1000, a rule"), Figure::clearance(c.rule_um, 1),
+                                 tr("a thousandth of an inch per inch of journal") });
+        out.push_back(PanelText { tr("The rule is common practice, no source."), Tone::Muted });
+    }
     if (c.family == "end_float")
         out.push_back(
             stopValueField(m_open, *m_open.build().engine.find(c.stop), "thrust_width_mm"));

@@ -66,8 +66,10 @@ void ShellPicture::paintEvent(QPaintEvent *)
             s && s->measured)
             take(s->cold_um.value);
     }
-    low = std::floor((low - 4) / 10) * 10;
-    high = std::ceil((high + 4) / 10) * 10;
+    // Uprights at round figures of the unit shown.
+    const double step = Figure::system() == UnitSystem::Imperial ? 0.5 * 25.4 : 10;
+    low = std::floor((low - 4) / step) * step;
+    high = std::ceil((high + 4) / step) * step;
     const double left = nameWidth + chipsWidth + 20, right = width() - 96.0;
     const double perUm = (right - left) / (high - low);
     const auto x = [&](double um) { return left + (um - low) * perUm; };
@@ -77,16 +79,17 @@ void ShellPicture::paintEvent(QPaintEvent *)
         QRectF(x(l.min_um), top - 6, (l.max_um - l.min_um) * perUm, height() - top - bottom + 12),
         band);
     const QFont small = textFont(TextSize::Small);
-    drawLine(
-        p, QRectF(x(l.min_um), 4, 260, 14), Qt::AlignVCenter,
-        tr("limits %1 to %2").arg(Figure::limit(l.min_um).number, Figure::limit(l.max_um).text()),
-        small, t.proven);
+    drawLine(p, QRectF(x(l.min_um), 4, 260, 14), Qt::AlignVCenter,
+             tr("limits %1 to %2")
+                 .arg(Figure::limit(l.min_um).number,
+                      Figure::limit(l.max_um).number + u' ' + Figure::limit(l.max_um).unit),
+             small, t.proven);
     const double target = l.target_um.value_or((l.min_um + l.max_um) / 2);
     p.setPen(QPen(t.proven, 1.4, Qt::DashLine));
     p.drawLine(QPointF(x(target), top - 12), QPointF(x(target), height() - bottom + 6));
     drawLine(p, QRectF(x(target) + 4, 18, 200, 14), Qt::AlignVCenter,
              tr("target %1").arg(Figure::limit(target).number), small, t.proven);
-    for (double um = low; um <= high + 0.1; um += 10) {
+    for (double um = low; um <= high + 0.1; um += step) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(x(um), top - 6), QPointF(x(um), height() - bottom + 6));
         drawLine(p, QRectF(x(um) - 24, height() - bottom + 8, 48, 16), Qt::AlignCenter,

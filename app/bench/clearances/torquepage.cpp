@@ -170,7 +170,7 @@ TorquePage::TorquePage(OpenBuild &open, QWidget *parent)
         return b;
     };
     m_tick = button(QStringLiteral("tickNext"), tr("Tick it (Space)"), &TorquePage::tickNext);
-    m_loosen = button(QStringLiteral("loosenNext"), tr("Loosen one, in reverse (Backspace)"),
+    m_loosen = button(QStringLiteral("loosenNext"), tr("Loosen the last (Backspace)"),
                       &TorquePage::loosenNext);
     m_loosenAll
         = button(QStringLiteral("loosenAll"), tr("All are loose again"), &TorquePage::loosenAll);

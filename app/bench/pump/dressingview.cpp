@@ -86,7 +86,9 @@ void DressingView::paintEvent(QPaintEvent *)
         p.setPen(QPen(t.selection, 2));
         p.setBrush(filled ? t.selection : t.panel);
         p.drawEllipse(at, 6, 6);
-        drawLine(p, QRectF(at.x() - (align == Qt::AlignLeft ? 0 : 150), at.y() + (filled ? -25 : 9), 150, 15),
+        drawLine(p,
+                 QRectF(at.x() - (align == Qt::AlignLeft ? 0 : 150), at.y() + (filled ? -25 : 9),
+                        150, 15),
                  align | Qt::AlignVCenter, text, textFont(TextSize::Normal, true), t.selection);
     };
     if (m_plan->take_um() > 0.5)

@@ -148,7 +148,7 @@ void PumpBench::refresh()
     QString about = tr("%1 lobes in %2").arg(lobes).arg(lobes + 1);
     for (const Element &e : m_open.build().circuit.elements)
         if (e.type == "pump")
-            about += tr(", %1 mm deep, %2 cm³ a turn; drawn to that displacement")
+            about += tr(", %1 mm deep, %2 cm³ a turn")
                          .arg(e.value("rotor_length_mm"))
                          .arg(e.value("displacement_m3") * 1e6, 0, 'f', 1);
     m_subtitle->setText(about);
@@ -179,7 +179,7 @@ void PumpBench::showDressing()
     }
     const double take = plan->take_um();
     m_dressing->setText(take < 0.5 ? tr("Dressing: leave it")
-                                   : tr("Take %1 off the body, stop at %2")
+                                   : tr("Dress: take %1, stop at %2")
                                          .arg(Figure::limit(std::round(take)).text(),
                                               Figure::limit(std::round(plan->stop.end_um)).text()));
     QString why = tr("hot idle %1 to %2; %3.")
