@@ -96,6 +96,20 @@ int main()
             [&](int) { static_cast<void>(Network::compile(build.circuit)); });
     const double whole
         = measure("assess the demo build", 200, [&](int) { static_cast<void>(assess(build)); });
+    std::vector<ShellClass> shells;
+    for (int i = 0; i < 5; ++i)
+        shells.push_back({ std::to_string(i), (2000 + 4 * i) * 1e-6, 4 });
+    std::vector<JournalSpace> journals;
+    for (int i = 0; i < 7; ++i)
+        journals.push_back({ "m", (4045 + 5 * i) * 1e-6 });
+    const double selection = measure("shells for 7 mains, 5 classes in stock", 50, [&](int) {
+        static_cast<void>(selectShells(shells, journals, { 35e-6 }, { 65e-6 }, { 48e-6 }));
+    });
+    std::printf("shells / 50 ms %.2f\n", selection / 50000);
+    const Assessment assessment = assess(build);
+    const double plan = measure("dressing plan", 50,
+                                [&](int) { static_cast<void>(dressingPlan(build, assessment)); });
+    std::printf("dressing plan / frame %.2f\n", plan / 16000);
     std::printf(
         "ratios: cold / warm solve %.1f, assess / warm solve %.0f, assess / frame (16 ms) %.2f\n",
         cold / warm, whole / warm, whole / 16000);

@@ -98,7 +98,7 @@ void ReadingEntry::makeMethodRow(QVBoxLayout *column)
         row = new QHBoxLayout;
         row->setSpacing(6);
     }
-    row->addWidget(new QLabel(QStringLiteral("u ±"), this));
+    row->addWidget(new QLabel(tr("u, µm"), this));
     m_u = smallField(QStringLiteral("instrumentU"),
                      tr("standard uncertainty of one reading with this instrument"),
                      Dimension::Length, "µm", 50);
@@ -318,6 +318,8 @@ void ReadingEntry::layCells()
         } else if (strip) {
             name = qs(stationName(*m_family, m_plan[i].station));
         }
+        if (m_method == "two_instruments" && m_family->plan == PlanKind::Single)
+            name = tr("bore, mm");
         m_grid->addWidget(m_cells[i], row, column);
         m_cells[i]->show();
         if (!shell || strip || row == 1) {

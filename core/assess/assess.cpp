@@ -62,7 +62,7 @@ Assessment assess(const Build &build)
     out.sizes = judgeSizes(build);
     out.families = summarise(out.sizes);
     out.feedHoles = judgeFeedHoles(build);
-    out.fits = judgeFits(build);
+    out.fits = judgeFits(build, out.sizes);
     fillForecast(build, out);
     fillMarks(build, out);
     return out;

@@ -293,7 +293,7 @@ private:
 std::vector<GaugedSize> judgeSizes(const Build &build);
 std::vector<FamilySummary> summarise(const std::vector<GaugedSize> &sizes);
 std::vector<FeedHole> judgeFeedHoles(const Build &build);
-std::vector<FitVerdict> judgeFits(const Build &build);
+std::vector<FitVerdict> judgeFits(const Build &build, const std::vector<GaugedSize> &sizes);
 
 /// The document's circuit at one oil temperature: running clearances, what the feed holes leave
 /// open, grooves, bevels, the relief's setting from its spring.
@@ -348,7 +348,9 @@ struct PumpOption
     double power_w; ///< at the higher speed, p × theoretical flow / 0.85
     std::string remark;
 };
-std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assessment);
+/// @param plan  adds the dressed pump; null: without
+std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assessment,
+                                    const DressingPlan *plan);
 
 /// Shells for a family: what is there to choose from and what is best.
 struct ShellPlan

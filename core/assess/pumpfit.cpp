@@ -139,7 +139,7 @@ FitVerdict gapVerdict(const Stop &pickup)
     return out;
 }
 
-FitVerdict scoringVerdict(const Build &build, const Stop &pump)
+FitVerdict scoringVerdict(const std::vector<GaugedSize> &sizes, const Stop &pump)
 {
     FitVerdict out { "scoring",
                      pump.id,
@@ -153,12 +153,8 @@ FitVerdict scoringVerdict(const Build &build, const Stop &pump)
     out.mark = Mark::Proven;
     out.next = "";
     out.title = "Scored " + formatPlain(std::max(body, cover), 0) + " µm deep";
-    const Element *e = nullptr;
-    for (const std::string &id : pump.elements)
-        if (const Element *x = build.circuit.find(id); x && x->type == "pump")
-            e = x;
-    double end = e ? e->value("end_clearance_um") : 0;
-    for (const GaugedSize &s : judgeSizes(build))
+    double end = 0;
+    for (const GaugedSize &s : sizes)
         if (s.family == "pump_end")
             end = s.cold_um.value;
     const double canTake = std::max(0.0, end - rotorsBind_um);
@@ -176,22 +172,13 @@ FitVerdict scoringVerdict(const Build &build, const Stop &pump)
     return out;
 }
 
-std::optional<OperatingResult> idleOf(const Build &build, const std::vector<GaugedSize> &sizes)
-{
-    auto model = OperatingModel::make(build, sizes, build.use.hotOil_c);
-    if (!model)
-        return std::nullopt;
-    auto r = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
-    return r ? std::optional(std::move(*r)) : std::nullopt;
-}
-
 } // namespace
 
-std::vector<FitVerdict> judgeFits(const Build &build)
+std::vector<FitVerdict> judgeFits(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     std::vector<FitVerdict> out;
     if (const Stop *pump = stopOfKind(build, "pump"))
-        out.push_back(scoringVerdict(build, *pump));
+        out.push_back(scoringVerdict(sizes, *pump));
     if (const Stop *relief = stopOfKind(build, "relief"))
         out.push_back(springVerdict(*relief));
     if (const Stop *pickup = stopOfKind(build, "pickup")) {
@@ -211,10 +198,20 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
     if (index == assessment.sizes.size() || !pump)
         return fail("pump", "there is no pump whose end clearance could be dressed");
     const GaugedSize &end = assessment.sizes[index];
+    // Each point begins where the last one ended: they lie close together.
+    std::optional<OperatingModel> former;
     const auto at = [&](double end_um) -> Result<DressingPoint> {
-        const auto r = hotIdleWith(build, assessment, { { index, end_um } });
+        std::vector<GaugedSize> sizes = assessment.sizes;
+        sizes[index].thermalOffset_um += end_um - sizes[index].circuit_um;
+        auto model = OperatingModel::make(build, sizes, build.use.hotOil_c);
+        if (!model)
+            return tl::unexpected(model.error());
+        if (former)
+            model->startFrom(*former);
+        const auto r = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
         if (!r)
             return tl::unexpected(r.error());
+        former = std::move(*model);
         return DressingPoint { end_um, r->gauge.value_pa, r->weakestPressure.value_pa };
     };
     DressingPlan out;
@@ -224,7 +221,7 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
         = std::max(rotorsBind_um, end.limits && end.limits->min_um > 0 ? end.limits->min_um : 0.0)
         + (end.measured ? end.cold_um.expanded() : 0);
     out.score_um = pump->value("body_score_um");
-    constexpr int steps = 24;
+    constexpr int steps = 12;
     // A little past where rotors may bind, so that the forbidden side is seen too.
     const double last = std::min(now, rotorsBind_um / 2);
     for (int i = 0; i <= steps; ++i) {
@@ -238,49 +235,49 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
     out.why = "it is close enough: dressing could only make the rotors bind";
     if (now > least) {
         out.why = "the least that surely keeps the rotors free";
-        double stop = now;
-        while (stop > least) {
-            const double next = std::max(least, stop - 5);
-            const auto a = at(stop), b = at(next);
-            if (!a || !b)
-                return tl::unexpected((a ? b : a).error());
-            const double gain = (b->gauge_pa - a->gauge_pa) / a->gauge_pa * 10 / (stop - next);
+        while (out.stop.end_um > least) {
+            const auto next = at(std::max(least, out.stop.end_um - 5));
+            if (!next)
+                return tl::unexpected(next.error());
+            const double gain = (next->gauge_pa - out.stop.gauge_pa) / out.stop.gauge_pa * 10
+                / (out.stop.end_um - next->end_um);
             // Scores want taking off even where the clearance alone buys nothing.
-            if (gain < dressingWorth && now - stop >= out.score_um) {
+            if (gain < dressingWorth && now - out.stop.end_um >= out.score_um) {
                 out.why = "a further 10 µm would buy less than "
                     + formatPlain(dressingWorth * 100, 1) + " % of hot idle";
                 break;
             }
-            stop = next;
+            out.stop = *next;
         }
-        const auto p = at(stop);
-        if (!p)
-            return tl::unexpected(p.error());
-        out.stop = *p;
     }
     out.scoreLeft_um = std::max(0.0, out.score_um - out.take_um());
     return out;
 }
 
-std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assessment)
+std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assessment,
+                                    const DressingPlan *plan)
 {
     std::vector<PumpOption> out;
+    std::string outlet;
+    if (const Stop *pump = stopOfKind(build, "pump"); pump && !pump->points.empty())
+        outlet = pump->points.front().node;
+    std::optional<OperatingModel> former;
     const auto add = [&](const std::string &name, const Build &changed,
                          const std::vector<GaugedSize> &sizes) {
-        const auto idle = idleOf(changed, sizes);
-        auto fast = OperatingModel::make(changed, sizes, changed.use.hotOil_c);
+        auto model = OperatingModel::make(changed, sizes, changed.use.hotOil_c);
+        if (!model)
+            return;
+        if (former)
+            model->startFrom(*former);
+        const auto fast = model->at(changed.use.highSpeed_rpm, OperatingModel::Detail::Everything);
+        const auto idle = model->at(changed.use.hotIdle_rpm, OperatingModel::Detail::Values);
         if (!idle || !fast)
             return;
-        const auto r = fast->at(changed.use.highSpeed_rpm, OperatingModel::Detail::Everything);
-        if (!r)
-            return;
+        former = std::move(*model);
         PumpOption o { name, idle->gauge.value_pa, 0, "" };
-        for (const Stop &s : changed.engine.stops)
-            if (s.kind == "pump" && !s.points.empty())
-                if (const auto p = r->nodePressure_pa.find(s.points.front().node);
-                    p != r->nodePressure_pa.end())
-                    o.power_w = p->second * r->sweptFlow_m3_s / 0.85;
-        if (r->reliefOpen())
+        if (const auto p = fast->nodePressure_pa.find(outlet); p != fast->nodePressure_pa.end())
+            o.power_w = p->second * fast->sweptFlow_m3_s / pumpEfficiency;
+        if (fast->reliefOpen())
             o.remark = "relief open at " + formatPlain(changed.use.highSpeed_rpm, 0)
                 + ": the rest only stirs and warms";
         out.push_back(std::move(o));
@@ -293,7 +290,7 @@ std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assess
                 s.thermalOffset_um += it->second - s.circuit_um;
         return sizes;
     };
-    if (const auto plan = dressingPlan(build, assessment); plan && plan->take_um() > 0.5)
+    if (plan && plan->take_um() > 0.5)
         add("dressed to " + formatPlain(plan->stop.end_um, 0) + " µm", build,
             sized({ { "pump_end", plan->stop.end_um } }));
     std::map<std::string, double> fresh;

@@ -75,6 +75,9 @@ inline constexpr double dressingWorth = 0.004;
 /// Workshop limits of a rotor pump (µm): 0.005 in tip, 0.006 in end. Common practice, no source.
 inline constexpr double commonTipLimit_um = 127, commonEndLimit_um = 152;
 
+/// Pump power = outlet pressure × swept flow over this. Own choice.
+inline constexpr double pumpEfficiency = 0.85;
+
 /// Something that is looked at and ticked, with the reason why.
 struct Check
 {

@@ -253,9 +253,8 @@ private:
 
     std::string value() const
     {
-        const std::string text
-            = um(m_size.cold_um.value, m_size.cold_um.standardUncertainty) + " ± "
-            + um(m_size.cold_um.expanded(), m_size.cold_um.standardUncertainty) + " µm";
+        const std::string text = um(m_size.cold_um.value, m_size.cold_um.standardUncertainty)
+            + " ± " + um(m_size.cold_um.expanded(), m_size.cold_um.standardUncertainty) + " µm";
         return m_family.summary == Summary::Widest ? "widest " + text : text;
     }
 

@@ -427,7 +427,7 @@ void TestSizeBenches::pump_takesEveryLobe()
     QTest::keyClicks(QApplication::focusWidget(), QStringLiteral("100"));
     QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
     QCOMPARE(build().readings.back().family, std::string("pump_end"));
-    QVERIFY(find<QLabel>("dressing")->text().contains(QStringLiteral("take")));
+    QTRY_VERIFY(find<QLabel>("dressing")->text().contains(QStringLiteral("take")));
 }
 
 void TestSizeBenches::pump_labelsTakeTheGapInHand()

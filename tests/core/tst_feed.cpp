@@ -401,12 +401,15 @@ void TestFeed::pumpOptions_knowThatTheSpringDoesNothing()
 {
     const Build b = demoBuild();
     const auto a = assess(b);
-    const auto options = pumpOptions(b, a);
+    const auto options = pumpOptions(b, a, nullptr);
     const auto find = [&](const char *name) {
         const auto it = std::find_if(options.begin(), options.end(),
                                      [&](const PumpOption &o) { return o.name == name; });
         return it == options.end() ? nullptr : &*it;
     };
+    QCOMPARE(find("dressed to 50 µm"), nullptr);
+    const DressingPlan plan = dressingPlan(b, a).value();
+    verifyClose(pumpOptions(b, a, &plan)[1].gauge_pa, plan.stop.gauge_pa, 1e-4);
     verifyClose(find("as it is")->gauge_pa, a.hotIdle.gauge.value_pa, 1e-4);
     verifyClose(find("spring +1 bar")->gauge_pa, a.hotIdle.gauge.value_pa, 1e-4);
     QVERIFY(!find("spring +1 bar")->remark.empty());

@@ -215,7 +215,7 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const GaugedSize &c,
                  textFont(TextSize::Small), t.muted);
     }
     paintReadings(p, s, c, y);
-    if (!c.known || std::abs(c.thermalRate_um_per_k) < 1e-6)
+    if (!c.measured || std::abs(c.thermalRate_um_per_k) < 1e-6)
         return;
     // Running: a triangle just under the line, its figure to the left.
     const double running = s.x(c.running_um);
@@ -282,7 +282,7 @@ void ClearanceAxis::paintKey(QPainter &p) const
         x -= 12;
     };
     if (std::any_of(all.begin(), all.end(),
-                    [](const GaugedSize *c) { return std::abs(c->thermalRate_um_per_k) > 1e-6; })) {
+                    [](const GaugedSize *c) { return c->measured && std::abs(c->thermalRate_um_per_k) > 1e-6; })) {
         word(hot);
         p.setPen(QPen(t.oil[3], 1));
         p.setBrush(t.oil[2]);

@@ -7,6 +7,7 @@
 #include "entry/tickcheck.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
+#include "shell/vectorstate.h"
 
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -113,6 +114,12 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     bottom->addWidget(card, 1);
     bottom->addWidget(m_entry, 1);
     column->addLayout(bottom);
+    m_soon.setSingleShot(true);
+    m_soon.setInterval(120);
+    connect(&m_soon, &QTimer::timeout, this, [this] {
+        compute();
+        Q_EMIT panelChanged();
+    });
     connect(m_rotors, &RotorPictureView::chosen, this, &PumpBench::chooseFamily);
     const auto next = [this](int by) {
         const auto at = std::find_if(m_families.begin(), m_families.end(),
@@ -160,6 +167,21 @@ void PumpBench::refresh()
     for (const SizeItem &item : sizeItems(m_open.build()))
         if (item.family->id == m_family && item.stop == pump)
             m_entry->setItem(item);
+    // The first time there is nothing older to show meanwhile.
+    if (m_options.empty())
+        compute();
+    else
+        m_soon.start();
+}
+
+void PumpBench::compute()
+{
+    m_soon.stop();
+    clearVectorState();
+    auto plan = dressingPlan(m_open.build(), m_open.assessment());
+    m_noPlan = plan ? QString() : qs(plan.error().message);
+    m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
+    m_options = pumpOptions(m_open.build(), m_open.assessment(), m_plan ? &*m_plan : nullptr);
     showDressing();
 }
 
@@ -170,10 +192,10 @@ void PumpBench::showDressing()
         return;
     }
     setTone(m_why, Theme::current().muted);
-    const auto plan = dressingPlan(m_open.build(), m_open.assessment());
+    const auto &plan = m_plan;
     if (!plan) {
         m_dressing->setText(tr("Dressing plan"));
-        m_why->setText(qs(plan.error().message));
+        m_why->setText(m_noPlan);
         m_view->setPlan(std::nullopt);
         return;
     }
@@ -234,7 +256,7 @@ void PumpBench::fitLines(PanelContent &out) const
 
 void PumpBench::optionLines(PanelContent &out) const
 {
-    const auto options = pumpOptions(m_open.build(), m_open.assessment());
+    const auto &options = m_options;
     if (options.empty())
         return;
     out.push_back(PanelHeading { tr("Hot idle at the gauge") });

@@ -3,6 +3,10 @@
 
 #include "shell/bench.h"
 
+#include <QTimer>
+
+#include <optional>
+
 class QLabel;
 class QPushButton;
 
@@ -28,6 +32,8 @@ public:
 
 private:
     void chooseFamily(const std::string &id);
+    /// What takes longer than a keystroke may: plan and options, once the keys rest.
+    void compute();
     void showDressing();
     void fitLines(PanelContent &out) const;
     void optionLines(PanelContent &out) const;
@@ -39,6 +45,10 @@ private:
     DressingView *m_view;
     ReadingEntry *m_entry;
     std::vector<std::pair<std::string, QPushButton *>> m_families;
+    QTimer m_soon;
+    std::optional<DressingPlan> m_plan;
+    QString m_noPlan; ///< why there is none
+    std::vector<PumpOption> m_options;
     std::string m_family = "pump_tip";
 };
 
