@@ -133,6 +133,7 @@ void OpenBuild::giveUp()
 
 Result<void> OpenBuild::edit(const Edit &edit)
 {
+    clearVectorState(); // the last painting's leavings slow the checks down
     auto after = applyEdit(*m_build, edit);
     if (!after)
         return tl::unexpected(after.error());

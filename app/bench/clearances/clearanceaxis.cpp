@@ -281,8 +281,9 @@ void ClearanceAxis::paintKey(QPainter &p) const
         drawLine(p, QRectF(x, y - 8, 240, 16), Qt::AlignVCenter, text, font, t.muted);
         x -= 12;
     };
-    if (std::any_of(all.begin(), all.end(),
-                    [](const GaugedSize *c) { return c->measured && std::abs(c->thermalRate_um_per_k) > 1e-6; })) {
+    if (std::any_of(all.begin(), all.end(), [](const GaugedSize *c) {
+            return c->measured && std::abs(c->thermalRate_um_per_k) > 1e-6;
+        })) {
         word(hot);
         p.setPen(QPen(t.oil[3], 1));
         p.setBrush(t.oil[2]);

@@ -11,6 +11,7 @@
 #include "entry/readingentry.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
+#include "shell/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -304,6 +305,7 @@ void ClearanceBench::oilLines(const GaugedSize &c, PanelContent &out) const
     }
     if (!c.limits || !c.limits->target_um)
         return;
+    clearVectorState();
     const auto index = static_cast<size_t>(&c - a.sizes.data());
     if (const auto then = hotIdleWith(m_open.build(), a, { { index, *c.limits->target_um } })) {
         const double change = then->gauge.value_pa - a.hotIdle.gauge.value_pa;

@@ -4,6 +4,7 @@
 #include "paint/marks.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
+#include "shell/vectorstate.h"
 
 #include <QMouseEvent>
 #include <QPainterPath>
@@ -53,6 +54,7 @@ void FeedPage::refresh()
     QString spoken;
     if (stop) {
         m_stop = stop->id;
+        clearVectorState();
         if (auto sweep = coverSweep(m_open.build(), m_open.assessment(), *stop, covered))
             m_sweep = std::move(*sweep);
         for (const CoverPoint &c : m_sweep)

@@ -3,6 +3,7 @@
 
 #include "paint/marks.h"
 #include "paint/text.h"
+#include "shell/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -181,6 +182,7 @@ void ShellPage::refresh()
 {
     for (QPushButton *b : m_families)
         b->setChecked(b->objectName() == QStringLiteral("shells_") + qs(m_family));
+    clearVectorState();
     auto plan = shellPlan(m_open.build(), m_open.assessment(), m_family);
     m_why = plan ? QString() : qs(plan.error().place + ": " + plan.error().message);
     m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
