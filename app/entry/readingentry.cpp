@@ -166,6 +166,7 @@ void ReadingEntry::refreshCells()
         cell->setAccessibleName(tr("%1, %2, %3")
                                     .arg(qs(m_name), qs(stationName(*m_family, m_plan[i].station)),
                                          qs(m_plan[i].name)));
+        cell->setToolTip(r ? historyOf(*r) : QString());
         const bool past = r && s
             && std::any_of(s->readings.begin(), s->readings.end(), [&](const JudgedReading &j) {
                               return j.id == r->id && (j.pastLimit || j.unlikely);
@@ -188,6 +189,26 @@ void ReadingEntry::refreshCells()
         : QString();
     m_progress->setText(wanted == 0 ? where
                                     : where + tr("%1 of %2 readings").arg(taken).arg(wanted));
+}
+
+/// Who, when, with what; and what this reading struck.
+QString ReadingEntry::historyOf(const Reading &reading) const
+{
+    QStringList lines;
+    const auto &all = m_open.build().readings;
+    const Reading *r = &reading;
+    for (int depth = 0; r && depth < 5; ++depth) {
+        QString line = r->value_um ? Figure::clearance(*r->value_um).text() : tr("taken back");
+        for (const std::string &part : { r->instrument, r->by, r->at })
+            if (!part.empty())
+                line += QStringLiteral(" · ") + qs(part);
+        lines << (depth == 0 ? line : tr("before: %1").arg(line));
+        const auto older = std::find_if(all.begin(), all.end(), [&](const Reading &o) {
+            return !r->replaces.empty() && o.id == r->replaces;
+        });
+        r = older == all.end() ? nullptr : &*older;
+    }
+    return lines.join(u'\n');
 }
 
 void ReadingEntry::refreshVerdict()

@@ -80,6 +80,7 @@ private:
     void say(const QString &text, bool refused);
     void refreshCells();
     void refreshVerdict();
+    QString historyOf(const Reading &reading) const;
     const GaugedSize *size() const;
 
     OpenBuild &m_open;

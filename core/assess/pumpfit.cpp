@@ -150,8 +150,8 @@ FitVerdict scoringVerdict(const std::vector<GaugedSize> &sizes, const Stop &pump
     if (!pump.has("body_score_um") && !pump.has("cover_score_um"))
         return out;
     const double body = pump.value("body_score_um"), cover = pump.value("cover_score_um");
-    out.mark = Mark::Proven;
-    out.next = "";
+    out.mark = Mark::LookAgain;
+    out.next = "Dress the faces to the plan, then enter what is left";
     out.title = "Scored " + formatPlain(std::max(body, cover), 0) + " µm deep";
     double end = 0;
     for (const GaugedSize &s : sizes)
@@ -160,10 +160,8 @@ FitVerdict scoringVerdict(const std::vector<GaugedSize> &sizes, const Stop &pump
     const double canTake = std::max(0.0, end - rotorsBind_um);
     out.detail = "body can lose " + formatPlain(canTake, 0) + " µm before rotors may bind";
     if (body <= 0 && cover <= 0) {
-        out.title = "Faces not scored";
-        out.detail = "";
+        out = { "scoring", pump.id, Mark::Proven, "Faces not scored", "", "" };
     } else if (body > canTake || cover > pump.value("cover_spare_um", cover)) {
-        out.mark = Mark::LookAgain;
         out.detail = body > canTake ? "the body's scores go deeper than the "
                 + formatPlain(canTake, 0) + " µm it can lose: some stays"
                                     : "the cover's scores go deeper than the metal it can lose";

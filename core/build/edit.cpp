@@ -80,15 +80,20 @@ Result<Build> setStopValue(Build out, const SetStopValue &e)
     return fail("stop", "there is no stop \"" + e.stop + "\"");
 }
 
+/// The row of that name, replaced or added.
+template <class Row> void putRow(std::vector<Row> &rows, const Row &row)
+{
+    const auto it
+        = std::find_if(rows.begin(), rows.end(), [&](const Row &r) { return r.name == row.name; });
+    if (it == rows.end())
+        rows.push_back(row);
+    else
+        *it = row;
+}
+
 Result<Build> setShellRow(Build out, const SetShellRow &e)
 {
-    auto &rows = out.shells[e.family].shells;
-    const auto it = std::find_if(rows.begin(), rows.end(),
-                                 [&](const ShellStockRow &r) { return r.name == e.row.name; });
-    if (it == rows.end())
-        rows.push_back(e.row);
-    else
-        *it = e.row;
+    putRow(out.shells[e.family].shells, e.row);
     return checked(std::move(out));
 }
 
@@ -202,6 +207,12 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
                 return checked(std::move(out));
             },
             [&](const SetShellRow &e) { return setShellRow(build, e); },
+            [&](const SetSizeClass &e) {
+                Build out = build;
+                ShellStock &stock = out.shells[e.family];
+                putRow(e.journal ? stock.journals : stock.housings, e.sizeClass);
+                return checked(std::move(out));
+            },
             [&](const WeighPart &e) {
                 Build out = build;
                 out.weighings.push_back(e.weighing);
@@ -279,6 +290,9 @@ std::string describeEdit(const Build &build, const Edit &edit)
                     + e.fitted.lower;
             },
             [&](const SetShellRow &e) { return "shell " + e.row.name; },
+            [&](const SetSizeClass &e) {
+                return (e.journal ? "journal class " : "housing class ") + e.sizeClass.name;
+            },
             [&](const WeighPart &e) {
                 return e.weighing.part + " " + std::to_string(e.weighing.item) + ": "
                     + formatPlain(e.weighing.grams, 1) + " g";
@@ -360,6 +374,13 @@ Json editToJson(const Edit &edit)
                               { "family", e.family },
                               { "stock", shellStockToJson(one) } };
             },
+            [](const SetSizeClass &e) {
+                ShellStock one;
+                (e.journal ? one.journals : one.housings).push_back(e.sizeClass);
+                return Json { { "edit", "size_class" },
+                              { "family", e.family },
+                              { "stock", shellStockToJson(one) } };
+            },
             [](const WeighPart &e) {
                 return Json { { "edit", "weigh" }, { "weighing", weighingToJson(e.weighing) } };
             },
@@ -385,6 +406,10 @@ std::optional<Edit> shellEditFromJson(const std::string &kind, JsonReader &in,
     const ShellStock stock = shellStockFromJson(in.object("stock"), "/stock", errors);
     if (kind == "shell_row" && !stock.shells.empty())
         return SetShellRow { family, stock.shells.front() };
+    if (kind == "size_class" && !stock.journals.empty())
+        return SetSizeClass { family, true, stock.journals.front() };
+    if (kind == "size_class" && !stock.housings.empty())
+        return SetSizeClass { family, false, stock.housings.front() };
     if (kind == "fit_shells" && !stock.fitted.empty())
         return FitShells { family, in.text("stop"), stock.fitted.begin()->second };
     in.error("stock", "is empty");
@@ -424,7 +449,7 @@ Result<Edit> editFromJson(const Json &json)
         out = SetStopValue { in.text("stop"), in.text("key"), in.optionalNumber("value") };
     else if (kind == "tick")
         out = TickFastener { torqueTickFromJson(in.object("tick"), "/tick", errors) };
-    else if (kind == "fit_shells" || kind == "shell_row")
+    else if (kind == "fit_shells" || kind == "shell_row" || kind == "size_class")
         out = shellEditFromJson(kind, in, errors);
     else if (kind == "weigh")
         out = WeighPart { weighingFromJson(in.object("weighing"), "/weighing", errors) };

@@ -84,6 +84,14 @@ struct SetShellRow
     ShellStockRow row;
     bool operator==(const SetShellRow &) const = default;
 };
+/// A class stamped on blocks or cranks: found by name, or added.
+struct SetSizeClass
+{
+    std::string family;
+    bool journal = false; ///< of the journal; else of the housing
+    SizeClass sizeClass;
+    bool operator==(const SetSizeClass &) const = default;
+};
 struct WeighPart
 {
     Weighing weighing; ///< id is filled in when it is applied
@@ -107,7 +115,7 @@ struct Rename
 
 using Edit = std::variant<EnterReading, EnterReadings, WithdrawReading, SetOil, SetUse, SetLimit,
                           SetElementValue, SetStopValue, TickFastener, FitShells, SetShellRow,
-                          WeighPart, Choose, AddProof, Rename>;
+                          SetSizeClass, WeighPart, Choose, AddProof, Rename>;
 
 /// The document after the edit. Errors: the place is what was edited, the reason says what would be
 /// allowed; the document given is untouched in any case.

@@ -128,10 +128,11 @@ TorqueCard torqueCardFromJson(const Json &json, const std::string &place,
 
 Json torqueCardToJson(const TorqueCard &c)
 {
-    Json out = {
-        { "id", c.id }, { "name", c.name }, { "threads", c.threads }, { "cap_by_cap", c.capByCap },
-                 { "single_use", c.singleUse }
-    };
+    Json out = { { "id", c.id },
+                 { "name", c.name },
+                 { "threads", c.threads },
+                 { "cap_by_cap", c.capByCap },
+                 { "single_use", c.singleUse } };
     out["stages"] = Json::array();
     for (const TorqueStage &s : c.stages) {
         Json stage = Json::object();

@@ -313,6 +313,14 @@ private:
                 if (row.halves && !(*row.halves >= 0 && *row.halves <= 1000))
                     add(where + "/halves", "must be 0 to 1000");
             }
+            for (const auto *classes : { &stock.housings, &stock.journals })
+                for (const SizeClass &c : *classes)
+                    if (c.name.empty() || !(c.least_mm > 1 && c.most_mm <= 600)
+                        || !(c.least_mm < c.most_mm))
+                        add(place,
+                            "class \"" + c.name
+                                + "\" needs a name and a range within 1 to 600 mm, least below "
+                                  "most");
             for (const auto &[stop, fitted] : stock.fitted) {
                 if (!m_build.engine.find(stop))
                     add(place + "/fitted/" + stop, "there is no such stop");

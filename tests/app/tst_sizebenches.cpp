@@ -17,6 +17,7 @@
 #include <QComboBox>
 #include <QFile>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
@@ -45,6 +46,8 @@ private Q_SLOTS:
     void torqueCard_allLooseIsOneUndo();
     void shells_areWrittenDownAndUndone();
     void shells_stockIsChangedInThePanel();
+    void shells_classesAndStampsAreEntered();
+    void cells_tellWhoAndWhen();
     void feedHoles_areEnteredInThePanel();
     void feedHoles_showTheGrooveChosen();
     void parts_areTicked();
@@ -346,6 +349,53 @@ void TestSizeBenches::shells_stockIsChangedInThePanel()
              QStringLiteral("1"));
     QVERIFY(find<QLabel>("shellMessage")->text().contains(QStringLiteral("not enough halves")));
     QVERIFY(!find<QPushButton>("fitShells")->isEnabled());
+}
+
+void TestSizeBenches::shells_classesAndStampsAreEntered()
+{
+    m_window->openBuild().selectStop(QStringLiteral("main_2"));
+    clearances(ClearanceBench::Shells);
+    const auto enter = [&](int kind, const char *name, const char *from, const char *to) {
+        find<QComboBox>("classKind")->setCurrentIndex(kind);
+        find<QLineEdit>("className")->setText(QString::fromLatin1(name));
+        type(find<QuantityField>("classFrom"), QString::fromLatin1(from));
+        if (kind > 0)
+            type(find<QuantityField>("classTo"), QString::fromLatin1(to));
+        find<QPushButton>("addClass")->click();
+    };
+    enter(0, "chalk", "2.012", "");
+    verifyClose(build().shells.at("main").find("chalk")->wall_mm, 2.012, 1e-12);
+    enter(1, "4", "64.061", "64.067");
+    QCOMPARE(build().shells.at("main").housings.size(), 4u);
+    enter(2, "D", "59.99", "59.98"); // ends before it begins
+    QCOMPARE(build().shells.at("main").journals.size(), 3u);
+    QVERIFY(find<QLabel>("shellMessage")->text().contains(QStringLiteral("least below most")));
+    const auto choose = [&](const char *box, const char *text) {
+        auto *combo = find<QComboBox>(box);
+        const int index = combo->findText(QString::fromLatin1(text));
+        QVERIFY2(index > 0, text);
+        combo->setCurrentIndex(index);
+        Q_EMIT combo->activated(index);
+    };
+    choose("stampedHousing", "4");
+    QCOMPARE(build().shells.at("main").fitted.at("main_2").housingClass, std::string("4"));
+    QCOMPARE(build().shells.at("main").fitted.at("main_2").upper, std::string("moss"));
+    choose("fittedUpper", "rust");
+    QCOMPARE(fittedShells(build(), "main", "main_2"), std::string("rust/moss"));
+    // A click on a row takes that journal in hand.
+    auto *picture = find<ShellPicture>("shellPicture");
+    QTest::mouseClick(picture, Qt::LeftButton, {}, QPoint(60, picture->height() - 60));
+    QCOMPARE(m_window->openBuild().selectedStop(), QStringLiteral("main_5"));
+}
+
+void TestSizeBenches::cells_tellWhoAndWhen()
+{
+    ClearanceBench &bench = clearances();
+    m_window->openBuild().selectStop(QStringLiteral("main_1"));
+    QuantityField *cell = bench.entry().cell(0);
+    QVERIFY2(cell->toolTip().contains(QStringLiteral("J. Moor")), qPrintable(cell->toolTip()));
+    type(cell, QStringLiteral("49"));
+    QVERIFY(cell->toolTip().contains(QStringLiteral("before: 47.5 µm")));
 }
 
 void TestSizeBenches::feedHoles_areEnteredInThePanel()

@@ -276,7 +276,7 @@ void TestDocument::clearanceReadings_mustBePossible()
 void TestDocument::edits_surviveJson_data()
 {
     QTest::addColumn<int>("row");
-    for (int i = 0; i < 8; ++i)
+    for (int i = 0; i < 16; ++i)
         QTest::addRow("%d", i) << i;
 }
 
@@ -291,10 +291,21 @@ void TestDocument::edits_surviveJson()
             SetLimit { "main", "target_um", 47.5 },
             SetElementValue { "relief", "crack_kpa", 500 },
             AddProof { { "", "pump", "clean", "proven", "washed", "a", "b", "", Json::object() } },
-            Rename { "other" } };
+            Rename { "other" },
+            EnterReadings { { reading(50), reading(51, 2, 60) } },
+            SetStopValue { "main_3", "thrust_bevel_mm2", 0.5 },
+            SetStopValue { "main_3", "thrust_bevel_mm2", std::nullopt },
+            TickFastener { { "x", "main_caps", 3, 2, true, "a", "b", Json::object() } },
+            FitShells { "main", "main_1", { "moss", "rust", "2", "B" } },
+            SetShellRow { "main", { "chalk", 2.012, 4 } },
+            SetSizeClass { "main", true, { "D", 59.98, 59.99 } },
+            Choose { { "strip_counts", "yes", "cheap", "a", "b", Json::object() } } };
     Edit edit = edits[row];
     if (auto *enter = std::get_if<EnterReading>(&edit))
         enter->reading.id = "x"; // a reading without an id is no reading in a file
+    if (auto *several = std::get_if<EnterReadings>(&edit))
+        for (Reading &r : several->readings)
+            r.id = "x";
     if (auto *proof = std::get_if<AddProof>(&edit))
         proof->proof.id = "x";
     const auto back = editFromJson(editToJson(edit));

@@ -67,6 +67,8 @@ private Q_SLOTS:
     void pickupGap_followsTheQuarterRule();
     void dressing_stopsBeforeTheRotorsBind();
     void pumpOptions_knowThatTheSpringDoesNothing();
+    void scores_wantDressing_data();
+    void scores_wantDressing();
     void gasket_holdsUntilSeen();
 };
 
@@ -415,6 +417,35 @@ void TestFeed::pumpOptions_knowThatTheSpringDoesNothing()
     QVERIFY(!find("spring +1 bar")->remark.empty());
     QVERIFY(find("longer rotors +25 %")->gauge_pa > 1.1 * a.hotIdle.gauge.value_pa);
     QVERIFY(find("longer rotors +25 %")->power_w > find("as it is")->power_w);
+}
+
+void TestFeed::scores_wantDressing_data()
+{
+    QTest::addColumn<double>("body");
+    QTest::addColumn<double>("cover");
+    QTest::addColumn<Mark>("mark");
+    QTest::addColumn<QString>("words");
+    QTest::newRow("none") << 0.0 << 0.0 << Mark::Proven << QString();
+    QTest::newRow("shallow") << 30.0 << 40.0 << Mark::LookAgain << QStringLiteral("body can lose");
+    QTest::newRow("deeper than the body can lose")
+        << 90.0 << 0.0 << Mark::LookAgain << QStringLiteral("some stays");
+    QTest::newRow("deeper than the cover can lose")
+        << 0.0 << 300.0 << Mark::LookAgain << QStringLiteral("cover's scores");
+}
+
+void TestFeed::scores_wantDressing()
+{
+    QFETCH(double, body);
+    QFETCH(double, cover);
+    QFETCH(Mark, mark);
+    QFETCH(QString, words);
+    const Build b
+        = changed(demoBuild(), "pump", { { "body_score_um", body }, { "cover_score_um", cover } });
+    for (const FitVerdict &f : assess(b).fits)
+        if (f.id == "scoring") {
+            QCOMPARE(markWord(f.mark), markWord(mark));
+            QVERIFY2(QString::fromStdString(f.detail).contains(words), f.detail.c_str());
+        }
 }
 
 void TestFeed::gasket_holdsUntilSeen()

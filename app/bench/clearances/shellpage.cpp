@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/shellpage.h"
 
+#include "entry/arrowcombo.h"
+#include "entry/quantityfield.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 #include "shell/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
+#include <QMouseEvent>
 #include <QPushButton>
 #include <QVBoxLayout>
 
@@ -48,6 +52,22 @@ void ShellPicture::setPlan(const std::string &family, std::optional<ShellPlan> p
     update();
 }
 
+void ShellPicture::setStop(const std::string &stop)
+{
+    m_stop = stop;
+    update();
+}
+
+void ShellPicture::mousePressEvent(QMouseEvent *event)
+{
+    if (!m_plan)
+        return;
+    const double rowHeight = (height() - top - bottom) / static_cast<double>(m_plan->stops.size());
+    const double row = (event->position().y() - top) / rowHeight;
+    if (row >= 0 && row < static_cast<double>(m_plan->stops.size()))
+        m_open.selectStop(qs(m_plan->stops[static_cast<size_t>(row)]));
+}
+
 void ShellPicture::paintEvent(QPaintEvent *)
 {
     if (!m_plan)
@@ -74,6 +94,15 @@ void ShellPicture::paintEvent(QPaintEvent *)
     const double left = nameWidth + chipsWidth + 20, right = width() - 96.0;
     const double perUm = (right - left) / (high - low);
     const auto x = [&](double um) { return left + (um - low) * perUm; };
+    const double rowHeight = (height() - top - bottom) / static_cast<double>(m_plan->spaces.size());
+    for (size_t i = 0; i < m_plan->stops.size(); ++i)
+        if (m_plan->stops[i] == m_stop) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(t.selectionFill);
+            p.drawRoundedRect(
+                QRectF(0, top + rowHeight * static_cast<double>(i) + 3, width(), rowHeight - 6), 5,
+                5);
+        }
     QColor band = t.proven;
     band.setAlphaF(t.dark ? 0.16F : 0.11F);
     p.fillRect(
@@ -98,7 +127,6 @@ void ShellPicture::paintEvent(QPaintEvent *)
     }
     drawLine(p, QRectF(left - 60, height() - bottom + 8, 40, 16), Qt::AlignRight | Qt::AlignVCenter,
              Figure::limit(low).unit, textFont(TextSize::Normal), t.muted);
-    const double rowHeight = (height() - top - bottom) / static_cast<double>(m_plan->spaces.size());
     for (size_t i = 0; i < m_plan->spaces.size(); ++i)
         paintRow(p, i, top + rowHeight * (static_cast<double>(i) + 0.5), x(0), perUm);
 }
@@ -164,12 +192,158 @@ ShellPage::ShellPage(OpenBuild &open, QWidget *parent)
     m_message->setObjectName(QStringLiteral("shellMessage"));
     m_message->setWordWrap(true);
     column->addWidget(m_message);
+    makeJournalRow(column);
+    makeClassRow(column);
     auto *last = new QHBoxLayout;
     m_fit->setObjectName(QStringLiteral("fitShells"));
     connect(m_fit, &QPushButton::clicked, this, &ShellPage::fit);
     last->addWidget(m_fit);
     last->addStretch();
     column->addLayout(last);
+}
+
+/// What is fitted to and stamped for the journal in hand.
+void ShellPage::makeJournalRow(QVBoxLayout *column)
+{
+    auto *row = new QHBoxLayout;
+    row->setSpacing(6);
+    m_journal = new QLabel(this);
+    m_journal->setFont(textFont(TextSize::Body, true));
+    row->addWidget(m_journal);
+    const QString names[]
+        = { tr("fitted, upper"), tr("lower"), tr("stamped, bore"), tr("journal") };
+    const char *ids[] = { "fittedUpper", "fittedLower", "stampedHousing", "stampedJournal" };
+    for (int i = 0; i < 4; ++i) {
+        auto *label = new QLabel(names[i], this);
+        row->addWidget(label);
+        m_of[i] = new ArrowCombo(this);
+        m_of[i]->setObjectName(QLatin1String(ids[i]));
+        m_of[i]->setAccessibleName(names[i]);
+        m_of[i]->setMinimumContentsLength(3);
+        label->setBuddy(m_of[i]);
+        connect(m_of[i], &QComboBox::activated, this, [this] { storeJournal(); });
+        row->addWidget(m_of[i]);
+    }
+    row->addStretch();
+    column->addLayout(row);
+}
+
+/// A new class, or other figures for one that is there.
+void ShellPage::makeClassRow(QVBoxLayout *column)
+{
+    auto *row = new QHBoxLayout;
+    row->setSpacing(6);
+    m_classKind = new ArrowCombo(this);
+    m_classKind->setObjectName(QStringLiteral("classKind"));
+    m_classKind->setAccessibleName(tr("What the class is of"));
+    m_classKind->addItems({ tr("shell"), tr("housing class"), tr("journal class") });
+    row->addWidget(m_classKind);
+    m_className = new QLineEdit(this);
+    m_className->setObjectName(QStringLiteral("className"));
+    m_className->setPlaceholderText(tr("colour or mark"));
+    m_className->setAccessibleName(tr("Name of the class"));
+    m_className->setFixedWidth(104);
+    row->addWidget(m_className);
+    const auto field = [&](const QString &name, const QString &label) {
+        auto *words = new QLabel(label, this);
+        row->addWidget(words);
+        auto *f = new QuantityField(Dimension::Length, "mm", this);
+        f->setObjectName(name);
+        f->setAccessibleName(label);
+        f->setDecimals(4);
+        f->setFixedWidth(80);
+        words->setBuddy(f);
+        connect(f, &QuantityField::refused, this, [this](const QString &why) { refuse(why); });
+        row->addWidget(f);
+        return f;
+    };
+    m_classFrom = field(QStringLiteral("classFrom"), tr("wall, or from"));
+    m_classTo = field(QStringLiteral("classTo"), tr("to"));
+    auto *add = new QPushButton(tr("Enter the class"), this);
+    add->setObjectName(QStringLiteral("addClass"));
+    connect(add, &QPushButton::clicked, this, &ShellPage::addClass);
+    row->addWidget(add);
+    row->addStretch();
+    column->addLayout(row);
+    connect(m_classKind, &QComboBox::currentIndexChanged, this,
+            [this](int kind) { m_classTo->setEnabled(kind > 0); });
+    m_classTo->setEnabled(false);
+}
+
+void ShellPage::refuse(const QString &why)
+{
+    m_message->setText(why);
+    setTone(m_message, Theme::current().hold);
+}
+
+void ShellPage::showJournal()
+{
+    const Build &build = m_open.build();
+    const Stop *stop = build.engine.find(m_open.selectedStop().toStdString());
+    if (!stop || stop->kind != m_family)
+        stop = build.engine.find(m_stop);
+    for (const Stop &s : build.engine.stops)
+        if ((!stop || stop->kind != m_family) && s.kind == m_family)
+            stop = &s;
+    m_stop = stop ? stop->id : "";
+    m_journal->setText(stop ? qs(stop->name) : QString());
+    m_picture->setStop(m_stop);
+    const ShellStock *s = stock();
+    const FittedShells now
+        = s && s->fitted.contains(m_stop) ? s->fitted.at(m_stop) : FittedShells {};
+    const std::string *chosen[] = { &now.upper, &now.lower, &now.housingClass, &now.journalClass };
+    for (int i = 0; i < 4; ++i) {
+        m_of[i]->clear();
+        m_of[i]->addItem(QStringLiteral("–"));
+        if (s && i < 2)
+            for (const ShellStockRow &row : s->shells)
+                m_of[i]->addItem(qs(row.name));
+        if (s && i >= 2)
+            for (const SizeClass &c : i == 2 ? s->housings : s->journals) {
+                m_of[i]->addItem(qs(c.name));
+                m_of[i]->setItemData(m_of[i]->count() - 1,
+                                     tr("%1 to %2 mm").arg(c.least_mm).arg(c.most_mm),
+                                     Qt::ToolTipRole);
+            }
+        m_of[i]->setCurrentIndex(std::max(0, m_of[i]->findText(qs(*chosen[i]))));
+        m_of[i]->setEnabled(stop && m_of[i]->count() > 1);
+    }
+}
+
+void ShellPage::storeJournal()
+{
+    const auto text = [&](int i) {
+        return m_of[i]->currentIndex() > 0 ? m_of[i]->currentText().toStdString() : std::string();
+    };
+    const FittedShells fitted { text(0), text(1), text(2), text(3) };
+    if (const auto ok = m_open.edit(FitShells { m_family, m_stop, fitted }); !ok)
+        refuse(qs(ok.error().message));
+}
+
+void ShellPage::addClass()
+{
+    const std::string name = m_className->text().trimmed().toStdString();
+    const auto from = m_classFrom->value(), to = m_classTo->value();
+    const int kind = m_classKind->currentIndex();
+    const auto mm = [](double si) { return std::round(si * 1e7) / 1e4; };
+    if (name.empty() || !from || (kind > 0 && !to)) {
+        refuse(kind == 0 ? tr("A shell needs a name and a wall.")
+                         : tr("A class needs a name and where it begins and ends."));
+        return;
+    }
+    Result<void> ok;
+    if (kind == 0) {
+        ShellStockRow row { name, mm(*from), {} };
+        if (const ShellStock *s = stock(); s && s->find(name))
+            row.halves = s->find(name)->halves;
+        ok = m_open.edit(SetShellRow { m_family, row });
+    } else {
+        ok = m_open.edit(SetSizeClass { m_family, kind == 2, { name, mm(*from), mm(*to) } });
+    }
+    if (!ok)
+        refuse(qs(ok.error().message));
+    else
+        m_className->clear();
 }
 
 const ShellStock *ShellPage::stock() const
@@ -187,6 +361,7 @@ void ShellPage::refresh()
     m_why = plan ? QString() : qs(plan.error().place + ": " + plan.error().message);
     m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
     m_picture->setPlan(m_family, m_plan);
+    showJournal();
     m_fit->setEnabled(m_plan.has_value());
     if (!m_plan) {
         m_message->setText(tr("No choice yet. %1").arg(m_why));

@@ -6,10 +6,15 @@
 
 #include <QWidget>
 
+class QComboBox;
 class QLabel;
+class QLineEdit;
 class QPushButton;
+class QVBoxLayout;
 
 namespace mildpath {
+
+class QuantityField;
 
 /// Every journal on one clearance axis: what is fitted and what the best choice of shells gives.
 class ShellPicture : public QWidget
@@ -17,15 +22,17 @@ class ShellPicture : public QWidget
 public:
     explicit ShellPicture(OpenBuild &open, QWidget *parent = nullptr);
     void setPlan(const std::string &family, std::optional<ShellPlan> plan);
+    void setStop(const std::string &stop);
 
 protected:
     void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
 
 private:
     void paintRow(QPainter &p, size_t row, double y, double from, double perUm) const;
 
     OpenBuild &m_open;
-    std::string m_family;
+    std::string m_family, m_stop;
     std::optional<ShellPlan> m_plan;
 };
 
@@ -42,6 +49,12 @@ Q_SIGNALS:
     void changed();
 
 private:
+    void makeJournalRow(QVBoxLayout *column);
+    void makeClassRow(QVBoxLayout *column);
+    void showJournal();
+    void storeJournal();
+    void addClass();
+    void refuse(const QString &why);
     void fit();
     const ShellStock *stock() const;
 
@@ -50,6 +63,13 @@ private:
     QLabel *m_message;
     QPushButton *m_fit;
     std::vector<QPushButton *> m_families;
+    QLabel *m_journal;
+    /// Fitted upper and lower, stamped housing and journal, of the journal in hand.
+    QComboBox *m_of[4];
+    QComboBox *m_classKind;
+    QLineEdit *m_className;
+    QuantityField *m_classFrom, *m_classTo;
+    std::string m_stop;
     std::string m_family = "main";
     std::optional<ShellPlan> m_plan;
     QString m_why; ///< there is no plan
