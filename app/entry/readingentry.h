@@ -63,6 +63,7 @@ private:
     void makeHead(QVBoxLayout *column);
     void makeMethodRow(QVBoxLayout *column);
     void makeBody(QVBoxLayout *column);
+    void makeFeelRow();
     QuantityField *makeCell(size_t position);
     QuantityField *smallField(const QString &name, const QString &label, Dimension dimension,
                               const std::string &unit, int width);

@@ -161,25 +161,7 @@ void ReadingEntry::makeBody(QVBoxLayout *column)
     for (QLabel *&name : m_rowNames)
         name = new QLabel(this);
     centre->addLayout(m_grid);
-    m_feelRow = new QWidget(this);
-    auto *feel = new QHBoxLayout(m_feelRow);
-    feel->setContentsMargins(0, 0, 0, 0);
-    for (const DropFeel &f : dropFeels()) {
-        auto *button = new QPushButton(qs(f.words), m_feelRow);
-        button->setObjectName(QStringLiteral("feel_") + qs(f.id));
-        button->setToolTip(tr("%1 to %2 µm, common practice")
-                               .arg(f.low_um)
-                               .arg(std::min(f.high_um, mostClearanceReading_um)));
-        connect(button, &QPushButton::clicked, this, [this, id = std::string(f.id)] {
-            const DropFeel &felt = *findDropFeel(id);
-            Reading r = blank(0);
-            r.feel = id;
-            r.value_um = (felt.low_um + std::min(felt.high_um, 100.0)) / 2;
-            keep(std::move(r));
-        });
-        feel->addWidget(button);
-    }
-    feel->addStretch();
+    makeFeelRow();
     centre->addWidget(m_feelRow);
     m_overHole = new QCheckBox(tr("the strip lay over the oil hole"), this);
     m_overHole->setObjectName(QStringLiteral("overHole"));
@@ -207,6 +189,30 @@ void ReadingEntry::makeBody(QVBoxLayout *column)
         store(static_cast<size_t>(std::max(0, at)), um * 1e-6);
         go(static_cast<size_t>(std::max(0, at)), 1);
     });
+}
+
+/// What an oiled rod did, in three words.
+void ReadingEntry::makeFeelRow()
+{
+    m_feelRow = new QWidget(this);
+    auto *feel = new QHBoxLayout(m_feelRow);
+    feel->setContentsMargins(0, 0, 0, 0);
+    for (const DropFeel &f : dropFeels()) {
+        auto *button = new QPushButton(qs(f.words), m_feelRow);
+        button->setObjectName(QStringLiteral("feel_") + qs(f.id));
+        button->setToolTip(tr("%1 to %2 µm, common practice")
+                               .arg(f.low_um)
+                               .arg(std::min(f.high_um, mostClearanceReading_um)));
+        connect(button, &QPushButton::clicked, this, [this, id = std::string(f.id)] {
+            const DropFeel &felt = *findDropFeel(id);
+            Reading r = blank(0);
+            r.feel = id;
+            r.value_um = (felt.low_um + std::min(felt.high_um, 100.0)) / 2;
+            keep(std::move(r));
+        });
+        feel->addWidget(button);
+    }
+    feel->addStretch();
 }
 
 QuantityField *ReadingEntry::makeCell(size_t i)

@@ -6,6 +6,10 @@
 
 #include <QWidget>
 
+class QHBoxLayout;
+class QLabel;
+class QVBoxLayout;
+
 namespace mildpath {
 
 /// One way to look at the build. Draws the assessment, asks the document for edits, keeps its own
@@ -37,6 +41,10 @@ Q_SIGNALS:
     void panelChanged();
 
 protected:
+    /// The row every bench begins with: what is shown, and a word about it that gives way first
+    /// where there is little room.
+    QHBoxLayout *makeHead(QVBoxLayout *column, QLabel *title, QLabel *subtitle);
+
     OpenBuild &m_open;
 
 private:

@@ -381,11 +381,8 @@ struct WeightSpread
 };
 std::vector<WeightSpread> judgeWeights(const Build &build);
 
-/// The clearance verdict if a bearing stood at this cold clearance: for "if it were at target".
-/// @return gauge and points at hot idle. Errors: as Network::solve.
-Result<OperatingResult> hotIdleIf(const Build &build, const Assessment &assessment,
-                                  std::string_view stop, double cold_um);
-/// Hot idle with other cold values of some sizes (index into assessment.sizes → µm).
+/// Gauge and points at hot idle with other cold values of some sizes (index into assessment.sizes →
+/// µm): for "if it were at target". Errors: as Network::solve.
 Result<OperatingResult> hotIdleWith(const Build &build, const Assessment &assessment,
                                     const std::map<size_t, double> &cold_um);
 

@@ -219,15 +219,6 @@ Result<OperatingResult> hotIdleWith(const Build &build, const Assessment &assess
     return model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
 }
 
-Result<OperatingResult> hotIdleIf(const Build &build, const Assessment &assessment,
-                                  std::string_view stop, double cold_um)
-{
-    for (size_t i = 0; i < assessment.sizes.size(); ++i)
-        if (assessment.sizes[i].stop == stop)
-            return hotIdleWith(build, assessment, { { i, cold_um } });
-    return hotIdleWith(build, assessment, {});
-}
-
 void fillForecast(const Build &build, Assessment &out)
 {
     const double hot_c = build.use.hotOil_c;

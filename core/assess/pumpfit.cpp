@@ -11,14 +11,6 @@
 namespace mildpath {
 namespace {
 
-const Stop *stopOfKind(const Build &build, std::string_view kind)
-{
-    for (const Stop &s : build.engine.stops)
-        if (s.kind == kind)
-            return &s;
-    return nullptr;
-}
-
 std::string mm(double v, int decimals = 1)
 {
     return formatPlain(v, decimals) + " mm";
@@ -175,11 +167,11 @@ FitVerdict scoringVerdict(const std::vector<GaugedSize> &sizes, const Stop &pump
 std::vector<FitVerdict> judgeFits(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     std::vector<FitVerdict> out;
-    if (const Stop *pump = stopOfKind(build, "pump"))
+    if (const Stop *pump = build.engine.ofKind("pump"))
         out.push_back(scoringVerdict(sizes, *pump));
-    if (const Stop *relief = stopOfKind(build, "relief"))
+    if (const Stop *relief = build.engine.ofKind("relief"))
         out.push_back(springVerdict(*relief));
-    if (const Stop *pickup = stopOfKind(build, "pickup")) {
+    if (const Stop *pickup = build.engine.ofKind("pickup")) {
         out.push_back(ringVerdict(*pickup));
         out.push_back(gapVerdict(*pickup));
     }
@@ -192,7 +184,7 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
     for (size_t i = 0; i < assessment.sizes.size(); ++i)
         if (assessment.sizes[i].family == "pump_end")
             index = i;
-    const Stop *pump = stopOfKind(build, "pump");
+    const Stop *pump = build.engine.ofKind("pump");
     if (index == assessment.sizes.size() || !pump)
         return fail("pump", "there is no pump whose end clearance could be dressed");
     const GaugedSize &end = assessment.sizes[index];
@@ -257,7 +249,7 @@ std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assess
 {
     std::vector<PumpOption> out;
     std::string outlet;
-    if (const Stop *pump = stopOfKind(build, "pump"); pump && !pump->points.empty())
+    if (const Stop *pump = build.engine.ofKind("pump"); pump && !pump->points.empty())
         outlet = pump->points.front().node;
     std::optional<OperatingModel> former;
     const auto add = [&](const std::string &name, const Build &changed,

@@ -96,6 +96,14 @@ ReadingPlace placeOf(const Reading &r)
     return { r.stop, r.family, r.item, r.method, r.station, r.angle_deg };
 }
 
+const Stop *Engine::ofKind(std::string_view kind) const
+{
+    for (const Stop &s : stops)
+        if (s.kind == kind)
+            return &s;
+    return nullptr;
+}
+
 std::vector<const Reading *> standingReadings(const Build &build)
 {
     std::set<std::string_view> struck;

@@ -71,6 +71,8 @@ struct Engine
     Json extra = Json::object();
 
     const Stop *find(std::string_view id) const;
+    /// The first stop of a kind; null without one.
+    const Stop *ofKind(std::string_view kind) const;
     bool operator==(const Engine &) const = default;
 };
 

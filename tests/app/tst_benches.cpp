@@ -119,8 +119,10 @@ void TestBenches::clearancePanel_showsWhatTheTargetWouldDo()
     bench.refresh();
     const QString text = words(bench.panel());
     const double now = m_open->assessment().hotIdle.gauge.value_pa;
+    const auto main4 = static_cast<size_t>(m_open->assessment().size("main_4")
+                                           - m_open->assessment().sizes.data());
     const double then
-        = hotIdleIf(m_open->build(), m_open->assessment(), "main_4", 48)->gauge.value_pa;
+        = hotIdleWith(m_open->build(), m_open->assessment(), { { main4, 48.0 } })->gauge.value_pa;
     QVERIFY(then > now);
     QVERIFY2(text.contains(Figure::pressure(now).text() + QStringLiteral(" > ")
                            + Figure::pressure(then).text()),

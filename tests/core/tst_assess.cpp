@@ -66,7 +66,7 @@ private Q_SLOTS:
     void gearOil_isHeldOff();
     void starvedStop_holdsTheStart();
     void coldestStart_watchesItsFloor();
-    void hotIdleIf_agreesWithTheReadingItself();
+    void hotIdleWith_agreesWithTheReadingItself();
     void rules_meetTradeFacts();
     void unsolvable_isSaid();
     void report_carriesTheSameFigures();
@@ -271,7 +271,7 @@ void TestAssess::coldestStart_watchesItsFloor()
                         [](const Finding &f) { return f.id.starts_with("coldest_start"); }));
 }
 
-void TestAssess::hotIdleIf_agreesWithTheReadingItself()
+void TestAssess::hotIdleWith_agreesWithTheReadingItself()
 {
     const Build b = demoBuild();
     const auto a = assess(b);
@@ -281,7 +281,10 @@ void TestAssess::hotIdleIf_agreesWithTheReadingItself()
     rear.station = 2;
     front.value_um = rear.value_um = 48;
     const auto then = assess(with(b, { EnterReading { front }, EnterReading { rear } }));
-    verifyClose(hotIdleIf(b, a, "main_4", 48)->gauge.value_pa, then.hotIdle.gauge.value_pa, 1e-4);
+    verifyClose(
+        hotIdleWith(b, a, { { static_cast<size_t>(a.size("main_4") - a.sizes.data()), 48.0 } })
+            ->gauge.value_pa,
+        then.hotIdle.gauge.value_pa, 1e-4);
 }
 
 void TestAssess::rules_meetTradeFacts()

@@ -43,17 +43,7 @@ ClearanceBench::ClearanceBench(OpenBuild &open, SerialGauge *gauge, QWidget *par
     , m_entry(new ReadingEntry(open, gauge, false, this))
 {
     auto *column = new QVBoxLayout(this);
-    column->setContentsMargins(12, 8, 12, 10);
-    column->setSpacing(6);
-    auto *head = new QHBoxLayout;
-    head->setSpacing(4);
-    m_title->setFont(textFont(TextSize::Title, true));
-    head->addWidget(m_title);
-    head->addSpacing(8);
-    // Where there is little room the words after the title give way first.
-    m_subtitle->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    m_title->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Preferred);
-    head->addWidget(m_subtitle, 1);
+    auto *head = makeHead(column, m_title, m_subtitle);
     const QStringList names = pages();
     for (int i = 0; i < names.size(); ++i) {
         auto *button = new QPushButton(names[i], this);
@@ -63,7 +53,6 @@ ClearanceBench::ClearanceBench(OpenBuild &open, SerialGauge *gauge, QWidget *par
         head->addWidget(button);
         m_pageButtons.push_back(button);
     }
-    column->addLayout(head);
     m_familyRow = new QHBoxLayout(m_familyBar);
     m_familyRow->setContentsMargins(0, 0, 0, 0);
     m_familyRow->setSpacing(4);

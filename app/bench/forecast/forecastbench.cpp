@@ -26,14 +26,7 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     , m_finer(new QTimer(this))
 {
     auto *column = new QVBoxLayout(this);
-    column->setContentsMargins(12, 8, 12, 10);
-    column->setSpacing(6);
-    auto *head = new QHBoxLayout;
-    m_title->setFont(textFont(TextSize::Title, true));
-    head->addWidget(m_title);
-    head->addSpacing(8);
-    head->addWidget(m_subtitle, 1);
-    column->addLayout(head);
+    makeHead(column, m_title, m_subtitle);
     auto *upper = new QHBoxLayout;
     upper->setSpacing(10);
     upper->addWidget(m_chart, 1);

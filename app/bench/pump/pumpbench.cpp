@@ -34,14 +34,6 @@ protected:
     }
 };
 
-const Stop *stopOfKind(const Build &build, std::string_view kind)
-{
-    for (const Stop &s : build.engine.stops)
-        if (s.kind == kind)
-            return &s;
-    return nullptr;
-}
-
 } // namespace
 
 PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
@@ -56,17 +48,8 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     , m_entry(new ReadingEntry(open, gauge, true, this))
 {
     auto *column = new QVBoxLayout(this);
-    column->setContentsMargins(12, 8, 12, 10);
-    column->setSpacing(6);
-    auto *head = new QHBoxLayout;
-    m_title->setFont(textFont(TextSize::Title, true));
-    head->addWidget(m_title);
-    head->addSpacing(8);
-    head->addWidget(m_subtitle, 1);
-    column->addLayout(head);
-    auto *pictures = new QHBoxLayout;
-    pictures->addWidget(m_rotors, 1);
-    column->addLayout(pictures, 1);
+    makeHead(column, m_title, m_subtitle);
+    column->addWidget(m_rotors, 1);
     auto *row = new QHBoxLayout;
     row->setSpacing(4);
     for (const Family &f : families()) {
@@ -85,6 +68,34 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     column->addLayout(row);
     auto *bottom = new QHBoxLayout;
     bottom->setSpacing(10);
+    QWidget *card = makeCard();
+    m_entry->setFixedHeight(262);
+    bottom->addWidget(card, 1);
+    bottom->addWidget(m_entry, 1);
+    column->addLayout(bottom);
+    m_soon.setSingleShot(true);
+    m_soon.setInterval(120);
+    connect(&m_soon, &QTimer::timeout, this, [this] {
+        compute();
+        Q_EMIT panelChanged();
+    });
+    connect(m_rotors, &RotorPictureView::chosen, this, &PumpBench::chooseFamily);
+    const auto next = [this](int by) {
+        const auto at = std::find_if(m_families.begin(), m_families.end(),
+                                     [&](const auto &f) { return f.first == m_family; });
+        const auto index = at - m_families.begin() + by;
+        if (index < 0 || index >= static_cast<std::ptrdiff_t>(m_families.size()))
+            return;
+        chooseFamily(m_families[static_cast<size_t>(index)].first);
+        m_entry->cell(by > 0 ? 0 : m_entry->positions() - 1)->setFocus();
+    };
+    connect(m_entry, &ReadingEntry::pastEnd, this, [next] { next(1); });
+    connect(m_entry, &ReadingEntry::beforeStart, this, [next] { next(-1); });
+}
+
+/// The dressing plan, or the gasket in its stead.
+QWidget *PumpBench::makeCard()
+{
     auto *card = new CardWidget(this);
     auto *cardColumn = new QVBoxLayout(card);
     cardColumn->setContentsMargins(14, 8, 14, 8);
@@ -110,28 +121,7 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
         showDressing();
     });
     card->setFixedHeight(262);
-    m_entry->setFixedHeight(262);
-    bottom->addWidget(card, 1);
-    bottom->addWidget(m_entry, 1);
-    column->addLayout(bottom);
-    m_soon.setSingleShot(true);
-    m_soon.setInterval(120);
-    connect(&m_soon, &QTimer::timeout, this, [this] {
-        compute();
-        Q_EMIT panelChanged();
-    });
-    connect(m_rotors, &RotorPictureView::chosen, this, &PumpBench::chooseFamily);
-    const auto next = [this](int by) {
-        const auto at = std::find_if(m_families.begin(), m_families.end(),
-                                     [&](const auto &f) { return f.first == m_family; });
-        const auto index = at - m_families.begin() + by;
-        if (index < 0 || index >= static_cast<std::ptrdiff_t>(m_families.size()))
-            return;
-        chooseFamily(m_families[static_cast<size_t>(index)].first);
-        m_entry->cell(by > 0 ? 0 : m_entry->positions() - 1)->setFocus();
-    };
-    connect(m_entry, &ReadingEntry::pastEnd, this, [next] { next(1); });
-    connect(m_entry, &ReadingEntry::beforeStart, this, [next] { next(-1); });
+    return card;
 }
 
 void PumpBench::takeFocus()
@@ -148,7 +138,7 @@ void PumpBench::chooseFamily(const std::string &id)
 
 void PumpBench::refresh()
 {
-    const Stop *pump = stopOfKind(m_open.build(), "pump");
+    const Stop *pump = m_open.build().engine.ofKind("pump");
     if (!pump)
         return;
     const int lobes = static_cast<int>(pump->value("lobes", 4));
@@ -217,7 +207,7 @@ void PumpBench::showDressing()
 PanelContent PumpBench::panel() const
 {
     PanelContent out;
-    const Stop *pump = stopOfKind(m_open.build(), "pump");
+    const Stop *pump = m_open.build().engine.ofKind("pump");
     if (!pump)
         return out;
     out.push_back(PanelTitle { tr("Pump and suction"), {} });
@@ -236,7 +226,7 @@ void PumpBench::fitLines(PanelContent &out) const
             PanelVerdict { f.mark, qs(f.title),
                            qs(f.mark == Mark::NotDone || f.detail.empty() ? f.next : f.detail) });
     for (const char *kind : { "pump", "relief", "pickup" }) {
-        const Stop *stop = stopOfKind(m_open.build(), kind);
+        const Stop *stop = m_open.build().engine.ofKind(kind);
         for (const Check &c : checks()) {
             if (!stop || c.stopKind != kind)
                 continue;
@@ -289,7 +279,7 @@ void PumpBench::fields(PanelContent &out) const
         { "pickup", tr("Pickup") },
     };
     for (const auto &[kind, title] : groups) {
-        const Stop *stop = stopOfKind(build, kind);
+        const Stop *stop = build.engine.ofKind(kind);
         if (!stop)
             continue;
         out.push_back(PanelHeading { title });

@@ -31,6 +31,7 @@ public:
     ReadingEntry &entry() { return *m_entry; }
 
 private:
+    QWidget *makeCard();
     void chooseFamily(const std::string &id);
     /// What takes longer than a keystroke may: plan and options, once the keys rest.
     void compute();
