@@ -1,36 +1,26 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The pages of the Clearances bench and the Pump bench, by their widgets.
-#include "bench/clearances/clearancebench.h"
+// The pages of the Clearances bench, by their widgets.
+#include "benchfixture.h"
+
 #include "bench/clearances/feedpage.h"
 #include "bench/clearances/shellpage.h"
 #include "bench/clearances/torquepage.h"
-#include "bench/pump/pumpbench.h"
-#include "bench/pump/rotorview.h"
-#include "entry/readingentry.h"
 #include "entry/stripchart.h"
-#include "shell/window.h"
-#include "testing.h"
 
-#include <QApplication>
 #include <QCheckBox>
-#include <QClipboard>
 #include <QComboBox>
-#include <QFile>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QSettings>
-#include <QStandardPaths>
-#include <QTemporaryDir>
 
 using namespace mildpath;
 
-class TestSizeBenches : public QObject
+class TestSizeBenches : public QObject, private BenchFixture
 {
     Q_OBJECT
 private Q_SLOTS:
-    void initTestCase();
-    void init();
+    void initTestCase() { prepare(); }
+    void init() { open(); }
     void cleanup() { m_window.reset(); }
     void families_areThoseTheEngineHas();
     void family_remembersWhereOneWas();
@@ -52,74 +42,8 @@ private Q_SLOTS:
     void feedHoles_showTheGrooveChosen();
     void parts_areTicked();
     void parts_areWeighed();
-    void pump_takesEveryLobe();
-    void pump_labelsTakeTheGapInHand();
-    void pump_gasketIsTickedInThePanel();
-    void pump_springSetsTheRelief();
-    void pump_showsItsGasket();
-    void readings_arePastedFromASpreadsheet();
-    void readings_areCopiedAsATable();
-    void tables_comeInWholeOrNotAtAll();
-    void readings_goOutAndComeBack();
     void limits_ofANewFamilyCanBeSet();
-
-private:
-    ClearanceBench &clearances(ClearanceBench::Page page = ClearanceBench::Readings)
-    {
-        m_window->showBench(QStringLiteral("Clearances"));
-        auto &bench = static_cast<ClearanceBench &>(*m_window->currentBench());
-        bench.showPage(page);
-        QApplication::processEvents();
-        return bench;
-    }
-    PumpBench &pump()
-    {
-        m_window->showBench(QStringLiteral("Pump"));
-        QApplication::processEvents();
-        return static_cast<PumpBench &>(*m_window->currentBench());
-    }
-    template <class Widget> Widget *find(const char *name)
-    {
-        return m_window->currentBench()->findChild<Widget *>(QString::fromLatin1(name));
-    }
-    template <class Widget> Widget *inPanel(const QString &name)
-    {
-        QApplication::processEvents();
-        return m_window->sidePanel().findChild<Widget *>(name);
-    }
-    void type(QuantityField *field, const QString &text)
-    {
-        QVERIFY(field);
-        field->setFocus();
-        field->selectAll();
-        QTest::keyClicks(field, text);
-        QTest::keyClick(field, Qt::Key_Return);
-        QApplication::processEvents();
-    }
-    const Build &build() { return m_window->openBuild().build(); }
-    const Assessment &assessment() { return m_window->openBuild().assessment(); }
-    QString message(ReadingEntry &e)
-    {
-        return e.findChild<QLabel *>(QStringLiteral("entryMessage"))->text();
-    }
-
-    std::unique_ptr<MainWindow> m_window;
 };
-
-void TestSizeBenches::initTestCase()
-{
-    QStandardPaths::setTestModeEnabled(true);
-    QSettings().clear();
-}
-
-void TestSizeBenches::init()
-{
-    m_window = std::make_unique<MainWindow>(QString());
-    QVERIFY(m_window->openFile(qs(demoBuildPath().string())));
-    m_window->show();
-    QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
-    m_window->activateWindow();
-}
 
 void TestSizeBenches::families_areThoseTheEngineHas()
 {
@@ -458,147 +382,6 @@ void TestSizeBenches::parts_areWeighed()
     QVERIFY2(find<QLabel>("spread.piston")->text().contains(QStringLiteral("proven")),
              qPrintable(find<QLabel>("spread.piston")->text()));
     QCOMPARE(build().weighings.back().item, 3);
-}
-
-void TestSizeBenches::pump_takesEveryLobe()
-{
-    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
-    PumpBench &bench = pump();
-    bench.takeFocus();
-    for (const char *um : { "80", "82", "84", "0.0033 in" }) {
-        QWidget *cell = QApplication::focusWidget();
-        QTest::keyClicks(cell, QString::fromLatin1(um));
-        QTest::keyClick(cell, Qt::Key_Return);
-    }
-    const GaugedSize *tips = assessment().size("pump", "pump_tip", 1);
-    verifyClose(tips->cold_um.value, 84, 1e-6);
-    QCOMPARE(markWord(tips->mark), markWord(Mark::Proven));
-    // On to the end clearance, and the plan follows what is entered.
-    QTest::keyClicks(QApplication::focusWidget(), QStringLiteral("100"));
-    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
-    QCOMPARE(build().readings.back().family, std::string("pump_end"));
-    QTRY_VERIFY(find<QLabel>("dressing")->text().contains(QStringLiteral("take")));
-}
-
-void TestSizeBenches::pump_labelsTakeTheGapInHand()
-{
-    pump();
-    auto *view = find<RotorPictureView>("rotorView");
-    int found = 0;
-    connect(view, &RotorPictureView::chosen, this, [&] { ++found; });
-    for (int x = 4; x < view->width(); x += 16)
-        for (int y = 4; y < view->height(); y += 16)
-            QTest::mouseClick(view, Qt::LeftButton, {}, QPoint(x, y));
-    QVERIFY(found > 20);
-    QVERIFY(view->accessibleName().contains(QStringLiteral("widest")));
-}
-
-void TestSizeBenches::pump_gasketIsTickedInThePanel()
-{
-    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
-    pump();
-    const int holds = assessment().holds();
-    inPanel<QCheckBox>(QStringLiteral("check.pump_gasket"))->click();
-    QCOMPARE(assessment().holds(), holds - 1);
-    inPanel<QCheckBox>(QStringLiteral("check.pump_gasket"))->click();
-    QCOMPARE(assessment().holds(), holds);
-}
-
-void TestSizeBenches::pump_springSetsTheRelief()
-{
-    pump();
-    type(inPanel<QuantityField>(QStringLiteral("stop.relief.shim_mm")), QStringLiteral("1"));
-    // k (x0 + shim)/A = 6 (8.8 + 1)/(π/4 12²). Force balance, textbook.
-    verifyClose(circuitOf(build(), assessment().sizes, 100).find("relief")->value("crack_kpa"),
-                6e6 * 9.8e-3 / (3.14159265 / 4 * 144e-6) / 1e6, 1e-4);
-    auto *lift = inPanel<QuantityField>(QStringLiteral("stop.relief.full_lift_mm"));
-    const double before = build().engine.find("relief")->value("full_lift_mm");
-    type(lift, QStringLiteral("-2"));
-    QCOMPARE(build().engine.find("relief")->value("full_lift_mm"), before);
-}
-
-void TestSizeBenches::pump_showsItsGasket()
-{
-    pump();
-    auto *button = find<QPushButton>("showGasket");
-    auto *picture = find<QWidget>("gasketPicture");
-    QVERIFY(!picture->isVisible());
-    button->click();
-    QVERIFY(picture->isVisible() && !find<QWidget>("dressingView")->isVisible());
-    button->click();
-    QVERIFY(!picture->isVisible());
-}
-
-void TestSizeBenches::readings_arePastedFromASpreadsheet()
-{
-    ClearanceBench &bench = clearances();
-    m_window->openBuild().selectStop(QStringLiteral("main_1"));
-    bench.entry().cell(0)->setFocus();
-    const int edits = m_window->openBuild().undoStack().count();
-    m_window->pasteReadings(QStringLiteral("48\t49\t50\n48,5\t49,5\t50,5\n"));
-    QCOMPARE(m_window->openBuild().undoStack().count(), edits + 1); // one step back
-    QCOMPARE(*readingAt(build(), gaugePlace("main_1", 2, 120))->value_um, 50.5);
-    const Build before = build();
-    m_window->pasteReadings(QStringLiteral("48\t-3\n"));
-    QVERIFY(build() == before); // one that cannot be, and none is taken
-    QVERIFY(message(bench.entry()).contains(QStringLiteral("nothing was changed")));
-    m_window->pasteReadings(QStringLiteral("dear sir\n"));
-    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("no readings")));
-}
-
-void TestSizeBenches::readings_areCopiedAsATable()
-{
-    clearances();
-    m_window->openBuild().selectStop(QStringLiteral("main_4"));
-    m_window->findChild<QAction *>(QStringLiteral("copyReadings"))->trigger();
-    const QString text = QApplication::clipboard()->text();
-    QCOMPARE(text.count(u'\n'), 2);
-    QCOMPARE(text.count(u'\t'), 4);
-    m_window->openBuild().selectStop(QStringLiteral("big_end_4"));
-    clearances().entry().cell(0)->setFocus();
-    m_window->findChild<QAction *>(QStringLiteral("pasteReadings"))->trigger();
-    QCOMPARE(*readingAt(build(), gaugePlace("big_end_4", 1, 90))->value_um,
-             *readingAt(build(), gaugePlace("main_4", 1, 90))->value_um);
-}
-
-void TestSizeBenches::tables_comeInWholeOrNotAtAll()
-{
-    QTemporaryDir folder;
-    const QString path = folder.filePath(QStringLiteral("r.csv"));
-    const auto write = [&](const QByteArray &text) {
-        QFile f(path);
-        QVERIFY(f.open(QIODevice::WriteOnly));
-        f.write(text);
-    };
-    const Build before = build();
-    write("stop,value_um,station\nmain_1,48,1\nmain_7,48,1\nmain_1,many,2\n");
-    QVERIFY(!m_window->importReadings(path));
-    QVERIFY(build() == before);
-    const QString said = m_window->messageBar().text();
-    QVERIFY2(said.contains(QStringLiteral("line 3")) && said.contains(QStringLiteral("1 more")),
-             qPrintable(said));
-    write("stop,value_um,station\nmain_1,48,1\nmain_1,49,2\n");
-    QVERIFY(m_window->importReadings(path));
-    QCOMPARE(*readingAt(build(), gaugePlace("main_1", 2, 90))->value_um, 49.0);
-    m_window->openBuild().undoStack().undo();
-    QVERIFY(build() == before);
-    QVERIFY(!m_window->importReadings(folder.filePath(QStringLiteral("none.csv"))));
-}
-
-void TestSizeBenches::readings_goOutAndComeBack()
-{
-    QTemporaryDir folder;
-    const QString path = folder.filePath(QStringLiteral("r.csv"));
-    QVERIFY(m_window->exportReadings(path));
-    const size_t count = build().readings.size();
-    const double pressure = assessment().hotIdle.gauge.value_pa;
-    Build empty = build();
-    empty.readings.clear();
-    m_window->openBuild().open(empty, {});
-    QVERIFY(m_window->importReadings(path));
-    QCOMPARE(build().readings.size(), count);
-    verifyClose(assessment().hotIdle.gauge.value_pa, pressure, 1e-4);
-    QVERIFY(!m_window->exportReadings(QStringLiteral("/proc/nowhere/r.csv")));
 }
 
 void TestSizeBenches::limits_ofANewFamilyCanBeSet()

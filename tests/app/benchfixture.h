@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "bench/clearances/clearancebench.h"
+#include "bench/pump/pumpbench.h"
+#include "entry/readingentry.h"
+#include "shell/window.h"
+#include "testing.h"
+
+#include <QApplication>
+#include <QLabel>
+#include <QSettings>
+#include <QStandardPaths>
+
+namespace mildpath {
+
+/// A window with the demo build, and the ways a person reaches into it.
+class BenchFixture
+{
+protected:
+    void prepare()
+    {
+        QStandardPaths::setTestModeEnabled(true);
+        QSettings().clear();
+    }
+    void open()
+    {
+        m_window = std::make_unique<MainWindow>(QString());
+        QVERIFY(m_window->openFile(qs(demoBuildPath().string())));
+        m_window->show();
+        QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
+        m_window->activateWindow();
+    }
+    ClearanceBench &clearances(ClearanceBench::Page page = ClearanceBench::Readings)
+    {
+        m_window->showBench(QStringLiteral("Clearances"));
+        auto &bench = static_cast<ClearanceBench &>(*m_window->currentBench());
+        bench.showPage(page);
+        QApplication::processEvents();
+        return bench;
+    }
+    PumpBench &pump()
+    {
+        m_window->showBench(QStringLiteral("Pump"));
+        QApplication::processEvents();
+        return static_cast<PumpBench &>(*m_window->currentBench());
+    }
+    template <class Widget> Widget *find(const char *name)
+    {
+        return m_window->currentBench()->findChild<Widget *>(QString::fromLatin1(name));
+    }
+    template <class Widget> Widget *inPanel(const QString &name)
+    {
+        QApplication::processEvents();
+        return m_window->sidePanel().findChild<Widget *>(name);
+    }
+    void type(QuantityField *field, const QString &text)
+    {
+        QVERIFY(field);
+        field->setFocus();
+        field->selectAll();
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+        QApplication::processEvents();
+    }
+    const Build &build() { return m_window->openBuild().build(); }
+    const Assessment &assessment() { return m_window->openBuild().assessment(); }
+    QString message(ReadingEntry &e)
+    {
+        return e.findChild<QLabel *>(QStringLiteral("entryMessage"))->text();
+    }
+
+    std::unique_ptr<MainWindow> m_window;
+};
+
+} // namespace mildpath
