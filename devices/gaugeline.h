@@ -33,6 +33,8 @@ public:
     /// Unit of a line that names none.
     void setBareUnit(std::string unit) { m_bareUnit = std::move(unit); }
     Taken take(std::string_view bytes);
+    /// Nothing had begun when we started to listen, so the first line is whole.
+    void beginsWhole() { m_joined = true; }
     /// Forgets a half line: after a pause, or when the cable was out, its start is lost.
     void forgetHalfLine();
 

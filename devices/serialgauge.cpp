@@ -5,10 +5,14 @@
 #include <QSerialPort>
 #include <QSerialPortInfo>
 
+#include <utility>
+
 namespace mildpath {
 namespace {
 
-constexpr int frame_ms = 16, lookAgain_ms = 500, halfLine_ms = 300, complaint_ms = 1000;
+constexpr int frame_ms = 16, lookAgain_ms = 500, gap_ms = 1000, complaint_ms = 1000;
+/// A stream speaks more often than this; silence as long after opening means no line was cut.
+constexpr double silence_s = 0.2;
 
 } // namespace
 
@@ -21,10 +25,10 @@ SerialGauge::SerialGauge(QObject *parent)
     connect(&m_frame, &QTimer::timeout, this, [this] { Q_EMIT moved(m_latest_m); });
     m_again.setInterval(lookAgain_ms);
     connect(&m_again, &QTimer::timeout, this, &SerialGauge::lookAgain);
-    m_halfLine.setSingleShot(true);
-    m_halfLine.setInterval(halfLine_ms);
-    connect(&m_halfLine, &QTimer::timeout, this, [this] {
-        // A gap: the rest of a half line is lost, and what was held is no longer one hold.
+    m_gap.setSingleShot(true);
+    m_gap.setInterval(gap_ms);
+    connect(&m_gap, &QTimer::timeout, this, [this] {
+        // A gap: what was held is no longer one hold.
         m_settler.restart();
     });
 }
@@ -44,6 +48,8 @@ Result<void> SerialGauge::open(const QString &port, int baud)
     m_baud = baud;
     m_stream.forgetHalfLine();
     m_settler.restart();
+    m_opened_s = now_s();
+    m_heard = false;
     connect(m_port.get(), &QSerialPort::readyRead, this, &SerialGauge::read);
     connect(m_port.get(), &QSerialPort::errorOccurred, this,
             [this](QSerialPort::SerialPortError error) {
@@ -60,7 +66,7 @@ Result<void> SerialGauge::open(const QString &port, int baud)
 void SerialGauge::close()
 {
     m_again.stop();
-    m_halfLine.stop();
+    m_gap.stop();
     if (m_port)
         m_port->disconnect(this);
     m_port.reset();
@@ -68,13 +74,22 @@ void SerialGauge::close()
     Q_EMIT stateChanged();
 }
 
+double SerialGauge::now_s() const
+{
+    return static_cast<double>(m_clock.nsecsElapsed()) * 1e-9;
+}
+
 void SerialGauge::read()
 {
     const QByteArray bytes = m_port->readAll();
+    const double at_s = now_s();
+    if (!std::exchange(m_heard, true) && at_s - m_opened_s > silence_s)
+        m_stream.beginsWhole();
     const auto taken = m_stream.take({ bytes.constData(), static_cast<size_t>(bytes.size()) });
-    const double now_s = static_cast<double>(m_clock.nsecsElapsed()) * 1e-9;
     for (const double value : taken.readings_m)
-        if (m_settler.take(value, now_s))
+        if (m_sends == Sends::ByKey)
+            Q_EMIT settled(value, 0);
+        else if (m_settler.take(value, at_s))
             Q_EMIT settled(m_settler.settled().mean_m, m_settler.settled().spread_m);
     if (!taken.readings_m.empty()) {
         m_latest_m = taken.readings_m.back();
@@ -90,7 +105,7 @@ void SerialGauge::read()
             Q_EMIT complained(QString::fromStdString(taken.reason));
         }
     }
-    m_halfLine.start();
+    m_gap.start();
 }
 
 void SerialGauge::lost(const QString &why)

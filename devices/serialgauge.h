@@ -21,6 +21,11 @@ class SerialGauge : public QObject
     Q_OBJECT
 public:
     enum class State { Off, Listening, Lost };
+    /// How a reading is given.
+    enum class Sends {
+        AsItMoves, ///< a stream: a reading is taken when the needle holds still
+        ByKey, ///< one line each time a key is pressed: each is a reading
+    };
 
     explicit SerialGauge(QObject *parent = nullptr);
     ~SerialGauge() override;
@@ -30,6 +35,7 @@ public:
     void close();
     State state() const { return m_state; }
     const QString &portName() const { return m_name; }
+    void setSends(Sends sends) { m_sends = sends; }
     void setBareUnit(const std::string &unit) { m_stream.setBareUnit(unit); }
     void setSettling(const Settler::Options &options) { m_settler = Settler(options); }
     const Settler &settler() const { return m_settler; }
@@ -45,6 +51,7 @@ Q_SIGNALS:
     void complained(const QString &text);
 
 private:
+    double now_s() const;
     void read();
     void lost(const QString &why);
     void lookAgain();
@@ -53,11 +60,14 @@ private:
     GaugeStream m_stream;
     Settler m_settler;
     QElapsedTimer m_clock, m_sinceComplaint;
-    QTimer m_frame, m_again, m_halfLine;
+    QTimer m_frame, m_again, m_gap;
     QString m_name;
     int m_baud = 9600;
     double m_latest_m = 0;
     State m_state = State::Off;
+    Sends m_sends = Sends::AsItMoves;
+    double m_opened_s = 0;
+    bool m_heard = false; ///< anything since the port was opened
 };
 
 } // namespace mildpath

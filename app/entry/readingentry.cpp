@@ -276,11 +276,6 @@ void ReadingEntry::store(size_t position, double si, const std::vector<double> &
 {
     Reading r = blank(position);
     if (m_method == "two_instruments") {
-        if (!m_journal->value()) {
-            say(tr("Enter the journal's diameter first: the cells take the bore."), true);
-            refresh();
-            return;
-        }
         r.bore_mm = std::round(si * 1e7) / 1e4;
         r.journal_mm = std::round(*m_journal->value() * 1e7) / 1e4;
         r.journalU_um = r.u_um;

@@ -224,8 +224,11 @@ QuantityField *ReadingEntry::makeCell(size_t i)
     cell->setMaximumWidth(112);
     cell->setCheck([this](double si) -> Result<void> {
         double um = si * 1e6;
-        if (m_method == "two_instruments" && m_journal->value())
+        if (m_method == "two_instruments") {
+            if (!m_journal->value())
+                return fail("", "enter the journal's diameter first: the cells take the bore");
             um = (si - *m_journal->value()) * 1e6;
+        }
         return m_family ? checkReadingValue(*m_family, um) : Result<void> {};
     });
     cell->installEventFilter(this);

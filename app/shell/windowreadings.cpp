@@ -45,6 +45,17 @@ void MainWindow::makeDevicesMenu()
         action->setChecked(group->actions().isEmpty());
         group->addAction(action);
     }
+    QMenu *sends = devices->addMenu(tr("The gauge &sends"));
+    auto *ways = new QActionGroup(this);
+    for (const auto &[text, way] :
+         { std::pair(tr("as it moves: hold still to take"), SerialGauge::Sends::AsItMoves),
+           std::pair(tr("when its key is pressed"), SerialGauge::Sends::ByKey) }) {
+        QAction *action
+            = sends->addAction(text, this, [this, way = way] { m_gauge->setSends(way); });
+        action->setCheckable(true);
+        action->setChecked(ways->actions().isEmpty());
+        ways->addAction(action);
+    }
     connect(m_gauge, &SerialGauge::stateChanged, this, [this, off] {
         off->setEnabled(m_gauge->state() != SerialGauge::State::Off);
         off->setText(m_gauge->state() == SerialGauge::State::Off

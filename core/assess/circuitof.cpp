@@ -49,8 +49,7 @@ void applyFeedHole(const Build &build, const Stop &main, Circuit &circuit)
     if (o.ofSmaller >= 1)
         return;
     const double d = drilling->value("d_mm") * 1e-3;
-    // A hole fully shut still seeps; a millionth keeps the network connected.
-    const double open = std::max(1e-6, std::min(1.0, o.area_m2 / (pi / 4 * d * d)));
+    const double open = std::clamp(o.area_m2 / (pi / 4 * d * d), shutHoleSeeps, 1.0);
     Element *e = circuit.find(drilling->id);
     e->values["k"] = e->value("k", 1.5) + 1 / std::pow(coveredHoleDischarge * open, 2);
 }

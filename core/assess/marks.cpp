@@ -67,10 +67,13 @@ private:
 
     void judgeStop(const Stop &stop)
     {
-        MarkAndReason size = fromProof(m_build, stop, "size");
-        const bool measuredHere = fromSizes(stop, size);
-        if (!measuredHere)
-            fromSeen("size", size, stop);
+        const MarkAndReason seen = fromProof(m_build, stop, "size");
+        MarkAndReason size = seen;
+        fromSizes(stop, size);
+        // What somebody saw to be wrong stands beside the figures, until it is proven again.
+        fromSeen("size", seen, stop);
+        if (seen.mark == Mark::Hold || seen.mark == Mark::LookAgain)
+            take(size, seen.mark, seen.reason);
         MarkAndReason clean = fromProof(m_build, stop, "clean");
         fromSeen("clean", clean, stop);
         MarkAndReason flow = fromProof(m_build, stop, "flow");
@@ -91,8 +94,7 @@ private:
     }
 
     /// Measured sizes decide; where nothing of a stop was measured its proof stands.
-    /// @return whether anything was
-    bool fromSizes(const Stop &stop, MarkAndReason &size)
+    void fromSizes(const Stop &stop, MarkAndReason &size)
     {
         bool any = false, required = false;
         MarkAndReason worst { Mark::Proven, "" };
@@ -115,11 +117,8 @@ private:
                 worst = { worse(worst.mark, s.mark),
                           (s.name == stop.name ? "" : s.name + ": ") + s.verdict };
         }
-        if (!any && (size.mark != Mark::NotDone || !required))
-            return false;
-        if (any || required)
+        if (any || (required && size.mark == Mark::NotDone))
             size = worst;
-        return any;
     }
 
     void fromFits(const Stop &stop, MarkAndReason &size)

@@ -65,6 +65,9 @@ inline constexpr double feedShareLeast = 0.6;
 /// Loss of a partly covered hole, on the drilling's velocity head: 1/(Cd f)², f its open share of
 /// the drilling. Cd of a covered edge. Own choice.
 inline constexpr double coveredHoleDischarge = 0.65;
+/// A hole quite shut still seeps behind the shell: this share of the drilling. Own choice; the loss
+/// it makes stays within what a pipe of the circuit may have.
+inline constexpr double shutHoleSeeps = 2e-3;
 /// Discharge coefficient of an oil bevel toward the thrust face. Own choice.
 inline constexpr double bevelDischarge = 0.6;
 

@@ -80,6 +80,8 @@ private Q_SLOTS:
     void tenThousandReadingsASecond_areBorne();
     void wrongUnit_isSaid();
     void unpluggedGauge_isSaidAndFoundAgain();
+    void pressedKey_givesEachLineAsAReading();
+    void slowStream_settlesToo();
     void missingPort_isSaid();
     void impossibleReading_isNotTaken();
 
@@ -289,6 +291,35 @@ void TestGauge::unpluggedGauge_isSaidAndFoundAgain()
     }
     QTRY_COMPARE(readings(), 2u);
     verifyClose(*m_window->openBuild().build().readings.back().value_um, 52, 1e-6);
+}
+
+void TestGauge::pressedKey_givesEachLineAsAReading()
+{
+    Line line;
+    ReadingEntry &e = entryAt("main_1");
+    m_window->gauge().setSends(SerialGauge::Sends::ByKey);
+    QVERIFY(m_window->connectGauge(line.path()));
+    QTest::qWait(300); // nobody presses at once
+    line.send("+0.0480 mm\r\n");
+    QTRY_COMPARE(readings(), 1u);
+    line.send("+0.0480 mm\r\n"); // the same figure at the next position
+    QTRY_COMPARE(readings(), 2u);
+    QVERIFY(e.cell(2)->hasFocus());
+    line.send("+0.05"); // a press that breaks off
+    QTest::qWait(50);
+    QCOMPARE(readings(), 2u);
+}
+
+void TestGauge::slowStream_settlesToo()
+{
+    Line line;
+    entryAt("main_1");
+    QVERIFY(m_window->connectGauge(line.path()));
+    for (int i = 0; i < 7; ++i) {
+        line.send("+0.0480 mm\r\n");
+        QTest::qWait(400); // two or three lines a second
+    }
+    QCOMPARE(readings(), 1u);
 }
 
 void TestGauge::missingPort_isSaid()

@@ -123,7 +123,7 @@ void TestSizeBenches::twoInstruments_wantAJournalFirst()
     auto *journal = e.findChild<QuantityField *>(QStringLiteral("journalDiameter"));
     journal->setValue(std::nullopt);
     const size_t before = build().readings.size();
-    type(e.cell(0), QStringLiteral("0.055"));
+    type(e.cell(0), QStringLiteral("60.055"));
     QCOMPARE(build().readings.size(), before);
     QVERIFY2(message(e).contains(QStringLiteral("journal")), qPrintable(message(e)));
 }

@@ -70,6 +70,7 @@ private Q_SLOTS:
     void strip_isACheckUnlessChosen();
     void feel_isABandAndNoFigure();
     void twoInstruments_addTheirUncertainties();
+    void holdBySomebody_standsBesideTheFigures();
     void looseCap_isFlagged();
     void limitInsideTheUncertainty_isNoPass_data();
     void limitInsideTheUncertainty_isNoPass();
@@ -194,6 +195,19 @@ void TestSizes::twoInstruments_addTheirUncertainties()
     verifyClose(s->cold_um.value, 50, 1e-6);
     // A micrometer and a gauge of 2 µm each give U = 5.7 µm. Source: JCGM 100 "GUM", 2008, eq. 10.
     verifyClose(s->cold_um.expanded(), 5.657, 1e-3);
+}
+
+void TestSizes::holdBySomebody_standsBesideTheFigures()
+{
+    Build b = with(plain(), bothEnds("zeroed_bore_gauge", "main_1", 50, 1.3));
+    QCOMPARE(markWord(assess(b).marksOf("main_1")->size), markWord(Mark::Proven));
+    Proof p { "", "main_1", "size", "hold", "journal scored", "t", "", "", Json::object() };
+    b = applyEdit(b, AddProof { p }).value();
+    QCOMPARE(markWord(assess(b).marksOf("main_1")->size), markWord(Mark::Hold));
+    QVERIFY(finds(assess(b), "size@main_1"));
+    p.verdict = "proven";
+    b = applyEdit(b, AddProof { p }).value();
+    QCOMPARE(markWord(assess(b).marksOf("main_1")->size), markWord(Mark::Proven));
 }
 
 void TestSizes::looseCap_isFlagged()
