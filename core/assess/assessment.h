@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/growth.h"
 #include "assess/rules.h"
 #include "bearing/clearance.h"
 #include "bearing/shells.h"
@@ -73,9 +74,11 @@ struct GaugedSize
     double circuit_um = 0; ///< what the circuit takes: lobes that differ count by their cube
     double running_um = 0; ///< at hot oil
     double coldestStart_um = 0; ///< block and crank at the coldest start
+    Growth growth;
+    SettledParts settled;
+    /// µm, with the parts at these temperatures.
+    double at(const PartTemperatures &parts) const { return circuit_um + growth.change_um(parts); }
     double runningAt(double oil_c) const; ///< µm, settled at this oil temperature
-    double thermalRate_um_per_k = 0; ///< of the oil, housing 2 K below
-    double thermalOffset_um = 0;
     double journal_mm = 0; ///< 0: no growth is computed
     double rule_um = 0; ///< a thousandth of the journal (common practice); 0 without one
     std::optional<Limits> limits;
@@ -233,11 +236,14 @@ struct Assessment
     const StopMarks *marksOf(std::string_view stop) const;
 };
 
-/// The document as a circuit at one oil temperature, ready for any speed.
+/// The document as a circuit with its parts at given temperatures, ready for any speed.
 class OperatingModel
 {
 public:
     /// Errors: as Network::compile.
+    static Result<OperatingModel> make(const Build &build, const std::vector<GaugedSize> &sizes,
+                                       const PartTemperatures &parts);
+    /// With everything settled at this oil temperature.
     static Result<OperatingModel> make(const Build &build, const std::vector<GaugedSize> &sizes,
                                        double oil_c);
 
@@ -259,8 +265,9 @@ private:
     struct Uncertain
     {
         int element;
-        std::shared_ptr<const Law> raised; ///< with the value one standard uncertainty up
-        std::string group; ///< inputs of one group move together; empty: by itself
+        std::shared_ptr<const Law> raised; ///< with the value one step up
+        /// Shares of the step that are uncertain, by what moves together; −1: by itself.
+        std::vector<std::pair<int, double>> shares;
     };
     struct Watched
     {
@@ -274,7 +281,7 @@ private:
     LikelyPressure likely(const Solution &solution, const OperatingPoint &point, int node,
                           double value_pa) const;
     void share(const Solution &solution, OperatingResult &out) const;
-    void findUncertain(const std::vector<GaugedSize> &sizes);
+    void findUncertain(const std::vector<GaugedSize> &sizes, const PartTemperatures &parts);
     void findWatched(const Build &build);
 
     Circuit m_circuit;
@@ -285,6 +292,7 @@ private:
     double m_floor_pa = 0;
     int m_gaugeNode = -1;
     std::vector<Uncertain> m_uncertain;
+    size_t m_groups = 0; ///< of inputs that move together
     std::vector<Watched> m_watched;
     std::vector<int> m_groupOf; ///< element → index into oilGroups(), −1
 };
@@ -295,9 +303,10 @@ std::vector<FamilySummary> summarise(const std::vector<GaugedSize> &sizes);
 std::vector<FeedHole> judgeFeedHoles(const Build &build);
 std::vector<FitVerdict> judgeFits(const Build &build, const std::vector<GaugedSize> &sizes);
 
-/// The document's circuit at one oil temperature: running clearances, what the feed holes leave
-/// open, grooves, bevels, the relief's setting from its spring.
-Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes, double oil_c);
+/// The document's circuit with its parts at these temperatures: running clearances, what the feed
+/// holes leave open, grooves, bevels, the relief's setting from its spring.
+Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
+                  const PartTemperatures &parts);
 
 /// The relief's setting from spring and plunger; absent until they are measured.
 std::optional<Result<ReliefSetting>> springSetting(const Stop &relief);

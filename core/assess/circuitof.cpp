@@ -115,7 +115,8 @@ std::optional<Result<ReliefSetting>> springSetting(const Stop &relief)
                            .solid_m = relief.value("solid_length_mm") * 1e-3 });
 }
 
-Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes, double oil_c)
+Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
+                  const PartTemperatures &parts)
 {
     Circuit out = build.circuit;
     for (const GaugedSize &s : sizes) {
@@ -126,7 +127,7 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes, doub
         // The running clearance goes in ready; the element's own growth would add to it. A pump
         // with no gap at all is no pump: a micrometre keeps its leak defined.
         const bool pump = e->type == "pump";
-        e->values[key] = std::max(pump ? 1.0 : 0.0, s.runningAt(oil_c));
+        e->values[key] = std::max(pump ? 1.0 : 0.0, s.at(parts));
         if (e->type == "bearing")
             e->values["growth_um_per_k"] = 0;
     }

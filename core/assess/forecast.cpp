@@ -119,7 +119,7 @@ std::optional<double> clearanceChange(const Build &build, const Assessment &now,
     bool any = false;
     for (GaugedSize &b : moved)
         if (b.family == kind) {
-            b.thermalOffset_um += by_um;
+            b.circuit_um += by_um;
             any = true;
         }
     auto model = OperatingModel::make(build, moved, build.use.hotOil_c);
@@ -212,7 +212,7 @@ Result<OperatingResult> hotIdleWith(const Build &build, const Assessment &assess
 {
     std::vector<GaugedSize> changed = assessment.sizes;
     for (const auto &[index, um] : cold_um)
-        changed[index].thermalOffset_um += um - changed[index].circuit_um;
+        changed[index].circuit_um = um;
     auto model = OperatingModel::make(build, changed, build.use.hotOil_c);
     if (!model)
         return tl::unexpected(model.error());

@@ -11,10 +11,17 @@ namespace mildpath {
 Result<OperatingModel> OperatingModel::make(const Build &build,
                                             const std::vector<GaugedSize> &sizes, double oil_c)
 {
+    return make(build, sizes, settledTemperatures(build, oil_c));
+}
+
+Result<OperatingModel> OperatingModel::make(const Build &build,
+                                            const std::vector<GaugedSize> &sizes,
+                                            const PartTemperatures &parts)
+{
     OperatingModel out;
-    out.m_circuit = circuitOf(build, sizes, oil_c);
+    out.m_circuit = circuitOf(build, sizes, parts);
     out.m_oil = build.oil.oil;
-    out.m_oil_c = oil_c;
+    out.m_oil_c = parts.oil_c;
     out.m_floor_pa = build.use.hotIdleFloor_kpa * 1e3;
     auto network = Network::compile(out.m_circuit);
     if (!network)
@@ -24,26 +31,54 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
     out.m_gaugeNode = tap == build.circuit.taps.end() ? -1 : out.m_network->nodeIndex(tap->second);
     if (out.m_gaugeNode < 0)
         return fail("/circuit/gauge_tap", "the gauge sits on no tap of the circuit");
-    out.findUncertain(sizes);
+    out.findUncertain(sizes, parts);
     out.findWatched(build);
     return out;
 }
 
-void OperatingModel::findUncertain(const std::vector<GaugedSize> &sizes)
+void OperatingModel::findUncertain(const std::vector<GaugedSize> &sizes,
+                                   const PartTemperatures &parts)
 {
+    std::map<std::string, int> groups;
     for (const GaugedSize &s : sizes) {
         const std::string key(findFamily(s.family)->elementKey);
-        const Element *e = key.empty() ? nullptr : m_circuit.find(s.element);
-        const double u = s.cold_um.standardUncertainty;
-        if (!e || !s.known || !(u > 0))
+        const Element *e = key.empty() || !s.known ? nullptr : m_circuit.find(s.element);
+        if (!e)
+            continue;
+        std::vector<std::pair<int, double>> own;
+        const auto add = [&](const std::string &group, double u_um) {
+            if (std::abs(u_um) > 1e-9)
+                own.emplace_back(
+                    group.empty()
+                        ? -1
+                        : groups.emplace(group, static_cast<int>(groups.size())).first->second,
+                    u_um);
+        };
+        // What nobody gauged comes out of one box: it moves together. So do parts of one metal.
+        add(s.measured ? "" : "assumed " + s.family, s.cold_um.standardUncertainty);
+        const Growth &g = s.growth;
+        add(g.part == HousingPart::Rod ? "rod"
+                : g.effective          ? "main housing"
+                                       : "block",
+            g.housingU_um_per_k * (g.housing_c(parts) - 20));
+        add(findFamily(s.family)->shells ? "crank" : "camshaft",
+            -g.journalU_um_per_k * (parts.journal_c - 20));
+        // The mean of a hybrid bore is good to half its spread either way (engineering estimate).
+        add("hybrid", g.spread_um(parts) / 2 / std::sqrt(3.0));
+        double step = 0;
+        for (const auto &[group, u] : own)
+            step = std::hypot(step, u);
+        if (!(step > 0))
             continue;
         Element raised = *e;
-        raised.values[key] += u;
-        // What nobody gauged comes out of one box: it moves together.
+        raised.values[key] += step;
+        for (auto &[group, u] : own)
+            u /= step;
         m_uncertain.push_back({ m_network->elementIndex(s.element),
                                 findElementType(raised.type)->make(ElementValues(raised)),
-                                s.measured ? "" : "assumed " + s.family });
+                                std::move(own) });
     }
+    m_groups = groups.size();
 }
 
 void OperatingModel::findWatched(const Build &build)
@@ -86,18 +121,20 @@ LikelyPressure OperatingModel::likely(const Solution &solution, const OperatingP
                                       int node, double value_pa) const
 {
     const std::vector<double> answer = m_network->adjoint(solution, node);
-    std::map<std::string, double> together;
+    std::vector<double> together(m_groups, 0.0);
     double variance = std::pow(modelUncertainty * value_pa, 2);
     for (const Uncertain &u : m_uncertain) {
         const auto e = static_cast<size_t>(u.element);
         const double change = answer[e]
             * (m_network->flowWith(u.element, *u.raised, solution, point) - solution.flow_m3_s[e]);
-        if (u.group.empty())
-            variance += change * change;
-        else
-            together[u.group] += change;
+        for (const auto &[group, share] : u.shares) {
+            if (group < 0)
+                variance += share * change * share * change;
+            else
+                together[static_cast<size_t>(group)] += share * change;
+        }
     }
-    for (const auto &[group, change] : together)
+    for (const double change : together)
         variance += change * change;
     const double half = likelyFactor * std::sqrt(variance);
     return { value_pa, std::max(0.0, value_pa - half), value_pa + half };

@@ -192,7 +192,7 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
     std::optional<OperatingModel> former;
     const auto at = [&](double end_um) -> Result<DressingPoint> {
         std::vector<GaugedSize> sizes = assessment.sizes;
-        sizes[index].thermalOffset_um += end_um - sizes[index].circuit_um;
+        sizes[index].circuit_um = end_um;
         auto model = OperatingModel::make(build, sizes, build.use.hotOil_c);
         if (!model)
             return tl::unexpected(model.error());
@@ -277,7 +277,7 @@ std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assess
         std::vector<GaugedSize> sizes = assessment.sizes;
         for (GaugedSize &s : sizes)
             if (const auto it = um.find(s.family); it != um.end())
-                s.thermalOffset_um += it->second - s.circuit_um;
+                s.circuit_um = it->second;
         return sizes;
     };
     if (plan && plan->take_um() > 0.5)

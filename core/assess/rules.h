@@ -37,9 +37,6 @@ struct OilGroup
 };
 std::span<const OilGroup> oilGroups();
 
-/// Temperature of the housing below the oil's, settled and hot (K); the journal takes the oil's.
-inline constexpr double housingBelowOil_k = 2;
-
 /// Common factor between model and engine (standard uncertainty, relative).
 inline constexpr double modelUncertainty = 0.06;
 /// "Likely" ranges hold nine builds in ten: ± 1.645 standard uncertainties (normal distribution).

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 
-#include "bearing/thermal.h"
 #include "pump/rotor.h"
 
 #include <algorithm>
@@ -9,59 +8,6 @@
 
 namespace mildpath {
 namespace {
-
-double expansionOf(const std::string &material)
-{
-    const Material *m = findMaterial(material);
-    return m ? m->expansion_per_k : 0;
-}
-
-/// Expansions of the parts around a journal.
-struct Parts
-{
-    double housing, journal;
-    double journal_mm; ///< 0: no growth is computed
-    double shellWall_mm;
-    std::optional<double> cap;
-    double capFraction = 0.5;
-};
-
-Parts partsOf(const Build &build, const SizeItem &item)
-{
-    const Engine &engine = build.engine;
-    const Family &family = *item.family;
-    Parts p { expansionOf(family.housing == HousingPart::Rod ? engine.rod : engine.block),
-              expansionOf(family.shells ? engine.crank : "crank_steel"),
-              item.stop->journal_mm,
-              item.stop->shellWall_mm,
-              {},
-              engine.mainCapFraction };
-    if (family.id == "main" && !engine.mainCap.empty())
-        p.cap = expansionOf(engine.mainCap);
-    if (p.journal_mm == 0)
-        if (const Element *e = build.circuit.find(item.element))
-            p.journal_mm = e->value("d_mm");
-    if (family.housing == HousingPart::None)
-        p.journal_mm = 0;
-    return p;
-}
-
-double changeAt_um(const Parts &parts, double cold_um, Celsius housing, Celsius journal)
-{
-    if (parts.journal_mm <= 0)
-        return 0;
-    ThermalBearing b { .cold = { cold_um * 1e-6 },
-                       .journalDiameter_m = parts.journal_mm * 1e-3,
-                       .shellWall_m = parts.shellWall_mm * 1e-3,
-                       .housingExpansion_per_k = parts.housing,
-                       .housing = housing,
-                       .journalExpansion_per_k = parts.journal,
-                       .journal = journal,
-                       .cap = {} };
-    if (parts.cap)
-        b.cap = CapShare { *parts.cap, housing, parts.capFraction };
-    return thermalClearance(b).change_m * 1e6;
-}
 
 /// Standard uncertainty of a reading: instruments, and the spread of its repeats.
 double uncertaintyOf(const Reading &r)
@@ -83,7 +29,7 @@ ReadingUse useOf(const Reading &r, const Family &family)
     return family.plan == PlanKind::Shell ? readingUse(r.angle_deg) : ReadingUse::Clearance;
 }
 
-JudgedReading judgeReading(const Reading &r, const SizeItem &item, const Parts &parts,
+JudgedReading judgeReading(const Reading &r, const SizeItem &item, const JournalParts &parts,
                            const std::optional<Limits> &limits)
 {
     const double u = uncertaintyOf(r);
@@ -91,8 +37,8 @@ JudgedReading judgeReading(const Reading &r, const SizeItem &item, const Parts &
     if (parts.journal_mm > 0) {
         const PartsWhileGauging gauging { .bore = { r.housing_c },
                                           .journal = { r.journal_c },
-                                          .boreExpansion_per_k = parts.housing,
-                                          .journalExpansion_per_k = parts.journal };
+                                          .boreExpansion_per_k = parts.housing.per_k,
+                                          .journalExpansion_per_k = parts.journal.per_k };
         const double journal_m = r.journal_mm.value_or(parts.journal_mm) * 1e-3;
         const ClearanceAt20 c = r.bore_mm
             ? clearanceFromTwoInstruments(*r.bore_mm * 1e-3, journal_m, 0, 0, gauging)
@@ -378,32 +324,12 @@ void setValue(const Build &build, const Family &family, GaugedSize &out)
     }
 }
 
-void setGrowth(const Build &build, const Parts &parts, GaugedSize &out)
+void setGrowth(const Build &build, const JournalParts &parts, GaugedSize &out)
 {
-    const double cold = out.circuit_um;
-    const auto settled = [&](double oil_c) {
-        return cold + changeAt_um(parts, cold, { oil_c - housingBelowOil_k }, { oil_c });
-    };
-    // Growth is linear in temperature, so two points hold the whole line.
-    out.thermalRate_um_per_k = (settled(120) - settled(20)) / 100;
-    out.thermalOffset_um = settled(20) - out.thermalRate_um_per_k * 20;
+    out.growth = growthOf(parts, out.circuit_um);
+    out.settled = build.heat.settled();
     out.running_um = out.runningAt(build.use.hotOil_c);
-    const Celsius start { build.use.coldestStart_c };
-    out.coldestStart_um = cold + changeAt_um(parts, cold, start, start);
-    // End float has its own growth: along the crank, between the thrust faces.
-    if (out.family != "end_float")
-        return;
-    const double width_m = build.engine.find(out.stop)->value("thrust_width_mm") * 1e-3;
-    const double block = expansionOf(build.engine.block), crank = expansionOf(build.engine.crank);
-    const auto change = [&](double housing_c, double journal_c) {
-        return endFloatChange_m(width_m, block, { housing_c }, crank, { journal_c }) * 1e6;
-    };
-    out.thermalRate_um_per_k
-        = (change(120 - housingBelowOil_k, 120) - change(20 - housingBelowOil_k, 20)) / 100;
-    out.thermalOffset_um
-        = cold + change(20 - housingBelowOil_k, 20) - out.thermalRate_um_per_k * 20;
-    out.running_um = out.runningAt(build.use.hotOil_c);
-    out.coldestStart_um = cold + change(start.value, start.value);
+    out.coldestStart_um = out.at(allAt(build.use.coldestStart_c));
 }
 
 GaugedSize judgeSize(const Build &build, const SizeItem &item,
@@ -418,7 +344,7 @@ GaugedSize judgeSize(const Build &build, const SizeItem &item,
     out.element = item.element;
     if (const auto it = build.limits.find(out.family); it != build.limits.end())
         out.limits = it->second;
-    const Parts parts = partsOf(build, item);
+    const JournalParts parts = journalPartsOf(build, item);
     out.journal_mm = parts.journal_mm;
     if (parts.journal_mm > 0)
         out.rule_um = parts.journal_mm * 1e3 * ruleClearancePerDiameter;
@@ -489,7 +415,7 @@ Mark worse(Mark a, Mark b)
 
 double GaugedSize::runningAt(double oil_c) const
 {
-    return thermalOffset_um + thermalRate_um_per_k * oil_c;
+    return at(settledAt(oil_c, settled));
 }
 
 std::vector<GaugedSize> judgeSizes(const Build &build)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bearing/thermal.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 
@@ -64,6 +65,32 @@ ColdLock coldLock(DiametralClearance cold, double journalDiameter_m, double hous
     if (!(t >= -273.15 && t <= 400))
         return { ColdLock::On::Never, std::nullopt };
     return { rate > 0 ? ColdLock::On::Cooling : ColdLock::On::Heating, t };
+}
+
+ClearanceWindow clearanceWindow(const WindowBounds &b, double journalDiameter_m,
+                                double housingExpansion_per_k, double journalExpansion_per_k)
+{
+    const double rate = journalDiameter_m * (housingExpansion_per_k - journalExpansion_per_k);
+    const double cold = rate * (b.coldestStart.value - 20);
+    const double hot = journalDiameter_m
+        * (housingExpansion_per_k * (b.hotHousing.value - 20)
+           - journalExpansion_per_k * (b.hotJournal.value - 20));
+    ClearanceWindow out;
+    out.least = { std::max(b.least.value_m, b.floor.value_m - cold) };
+    out.most = { std::min(b.most.value_m, b.ceiling.value_m - hot) };
+    if (out.feasible()) {
+        out.choose = DiametralClearance { (out.least.value_m + out.most.value_m) / 2 };
+        out.preheat_c = b.coldestStart.value;
+        return out;
+    }
+    // Warming first opens the bearing only where the housing outgrows the journal.
+    if (out.most.value_m >= b.least.value_m && rate > 0)
+        out.preheat_c = 20 + (b.floor.value_m - out.most.value_m) / rate;
+    if (out.least.value_m <= b.most.value_m) {
+        out.ceilingNeeded = DiametralClearance { out.least.value_m + hot };
+        out.viscosityRatio = std::pow(out.ceilingNeeded->value_m / b.ceiling.value_m, 3);
+    }
+    return out;
 }
 
 DiametralClearance clearanceAtOneTemperature(DiametralClearance cold, double journalDiameter_m,

@@ -82,6 +82,37 @@ struct ColdLock
 ColdLock coldLock(DiametralClearance cold, double journalDiameter_m, double housingExpansion_per_k,
                   double journalExpansion_per_k, DiametralClearance floor);
 
+/// Where cold and hot pull a cold clearance to.
+struct WindowBounds
+{
+    DiametralClearance least, most; ///< that the parts allow, at 20 °C
+    DiametralClearance floor; ///< least accepted at the coldest start
+    DiametralClearance ceiling; ///< most accepted hot
+    Celsius coldestStart, hotHousing, hotJournal;
+};
+
+struct ClearanceWindow
+{
+    DiametralClearance least, most; ///< at 20 °C
+    std::optional<DiametralClearance> choose; ///< the middle, where there is room
+    /// Warm block and crank to this: the coldest start itself where there is room; absent where
+    /// no preheat helps.
+    std::optional<double> preheat_c;
+    /// Hot clearance to accept instead, where that would help, and the viscosity (or pump flow) it
+    /// asks for at the same pressure, as a ratio: (ceiling needed/ceiling)³.
+    std::optional<DiametralClearance> ceilingNeeded;
+    std::optional<double> viscosityRatio;
+    double width_m() const { return most.value_m - least.value_m; }
+    bool feasible() const { return width_m() >= 0; }
+};
+
+/// The compromise between turning cold and keeping pressure hot.
+///   g_s = D (a_h − a_j)(Ts − 20);  g_h = D (a_h (Th − 20) − a_j (Tj − 20))
+///   C0 from max(least, floor − g_s) to min(most, ceiling − g_h)
+/// Source: standard linear-expansion result; flow ∝ C³ for the viscosity ratio.
+ClearanceWindow clearanceWindow(const WindowBounds &bounds, double journalDiameter_m,
+                                double housingExpansion_per_k, double journalExpansion_per_k);
+
 /// Clearance with block and crank both at t: C0 + D (a_h − a_j)(t − 20). The plain form, without
 /// the shell's wall.
 DiametralClearance clearanceAtOneTemperature(DiametralClearance cold, double journalDiameter_m,

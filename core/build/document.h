@@ -3,6 +3,7 @@
 
 #include "build/families.h"
 #include "build/fastening.h"
+#include "build/heat.h"
 #include "build/parts.h"
 #include "circuit/circuit.h"
 #include "oil/viscosity.h"
@@ -191,13 +192,16 @@ struct Build
     std::vector<Weighing> weighings; ///< append-only
     std::map<std::string, double> weightTolerance_g; ///< by part
     std::vector<Choice> choices; ///< append-only
+    Heat heat;
+    std::map<std::string, OwnExpansion> expansions; ///< by material id, or mainHousing
+    std::vector<HeatPoint> heatPoints; ///< append-only
     Json extra = Json::object(); ///< events, signoffs and what newer versions write
 
     bool operator==(const Build &) const = default;
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 3;
+inline constexpr int buildVersion = 4;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);

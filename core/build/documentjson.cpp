@@ -295,6 +295,10 @@ void readParts(JsonReader &in, Build &b, std::vector<Error> &errors)
     for (const auto &[part, value] : tolerances.items())
         b.weightTolerance_g[part] = tolerance.number(part);
     readAll(in, "choices", b.choices, choiceFromJson, errors);
+    b.heat = heatFromJson(in.object("heat"), "/heat", errors);
+    for (const auto &[id, expansion] : in.object("expansions").items())
+        b.expansions[id] = ownExpansionFromJson(expansion, "/expansions/" + id, errors);
+    readAll(in, "heat_points", b.heatPoints, heatPointFromJson, errors);
 }
 
 } // namespace
@@ -355,6 +359,11 @@ Json buildToJson(const Build &b)
     writeAll(out, "weighings", b.weighings, weighingToJson);
     out["weight_tolerance_g"] = b.weightTolerance_g;
     writeAll(out, "choices", b.choices, choiceToJson);
+    out["heat"] = heatToJson(b.heat);
+    out["expansions"] = Json::object();
+    for (const auto &[id, expansion] : b.expansions)
+        out["expansions"][id] = ownExpansionToJson(expansion);
+    writeAll(out, "heat_points", b.heatPoints, heatPointToJson);
     out.update(b.extra);
     return out;
 }

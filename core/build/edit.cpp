@@ -141,6 +141,51 @@ Result<Build> setElementValue(Build out, const SetElementValue &e)
     return checked(std::move(out));
 }
 
+Result<Build> setHeat(Build out, const SetHeat &e)
+{
+    for (const HeatKey &key : heatKeys())
+        if (key.key == e.key) {
+            out.heat.*key.member = e.value;
+            return checked(std::move(out));
+        }
+    return fail("heat/" + e.key, "is not known");
+}
+
+Result<Build> setMaterial(Build out, const SetMaterial &e)
+{
+    Engine &engine = out.engine;
+    std::string *part = e.part == "block" ? &engine.block
+        : e.part == "crank"               ? &engine.crank
+        : e.part == "rod"                 ? &engine.rod
+        : e.part == "main_cap"            ? &engine.mainCap
+                                          : nullptr;
+    if (!part)
+        return fail("engine/materials/" + e.part, "is not a part with a material of its own");
+    *part = e.material;
+    if (e.fraction)
+        engine.mainCapFraction = *e.fraction;
+    return checked(std::move(out));
+}
+
+Result<Build> setExpansion(Build out, const SetExpansion &e)
+{
+    if (e.expansion)
+        out.expansions[e.material] = *e.expansion;
+    else
+        out.expansions.erase(e.material);
+    return checked(std::move(out));
+}
+
+std::string describeHeatPoint(const HeatPoint &p)
+{
+    std::string out = "heated block";
+    if (p.takenBack)
+        return out + ": a point taken back";
+    if (!p.spots_c.empty())
+        out += ", " + formatPlain(p.spots_c.front(), 0) + " °C";
+    return p.reading_um ? out + ": " + formatPlain(*p.reading_um, 1) + " µm" : out;
+}
+
 std::string stopName(const Build &build, const std::string &id)
 {
     const Stop *s = build.engine.find(id);
@@ -224,6 +269,15 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
                 out.choices.push_back(e.choice);
                 return checked(std::move(out));
             },
+            [&](const SetHeat &e) { return setHeat(build, e); },
+            [&](const SetMaterial &e) { return setMaterial(build, e); },
+            [&](const SetExpansion &e) { return setExpansion(build, e); },
+            [&](const EnterHeatPoint &e) -> Result<Build> {
+                Build out = build;
+                if (auto ok = addHeatPoint(out, e.point); !ok)
+                    return tl::unexpected(ok.error());
+                return checked(std::move(out));
+            },
             [&](const AddProof &e) {
                 Build out = build;
                 out.proofs.push_back(e.proof);
@@ -298,6 +352,23 @@ std::string describeEdit(const Build &build, const Edit &edit)
                     + formatPlain(e.weighing.grams, 1) + " g";
             },
             [&](const Choose &e) { return "choice: " + e.choice.answer; },
+            [&](const SetHeat &e) {
+                for (const HeatKey &key : heatKeys())
+                    if (key.key == e.key)
+                        return std::string(key.meaning) + " " + formatPlain(e.value, 0) + " "
+                            + std::string(key.unit);
+                return e.key;
+            },
+            [&](const SetMaterial &e) {
+                return "material of " + e.part + ": "
+                    + (e.material.empty() ? "as the block" : e.material);
+            },
+            [&](const SetExpansion &e) {
+                return "expansion of " + e.material + ": "
+                    + (e.expansion ? formatPlain(e.expansion->per_k * 1e6, 1) + "e-6 per kelvin"
+                                   : "the handbook's");
+            },
+            [&](const EnterHeatPoint &e) { return describeHeatPoint(e.point); },
             [&](const AddProof &e) {
                 return stopName(build, e.proof.stop) + " " + e.proof.aspect + " "
                     + (e.proof.verdict == "proven"     ? "proven"
@@ -387,6 +458,24 @@ Json editToJson(const Edit &edit)
             [](const Choose &e) {
                 return Json { { "edit", "choose" }, { "choice", choiceToJson(e.choice) } };
             },
+            [](const SetHeat &e) {
+                return Json { { "edit", "heat" }, { "key", e.key }, { "value", e.value } };
+            },
+            [](const SetMaterial &e) {
+                return Json { { "edit", "material" },
+                              { "part", e.part },
+                              { "material", e.material },
+                              { "fraction", e.fraction ? Json(*e.fraction) : Json() } };
+            },
+            [](const SetExpansion &e) {
+                return Json { { "edit", "expansion" },
+                              { "material", e.material },
+                              { "expansion",
+                                e.expansion ? ownExpansionToJson(*e.expansion) : Json() } };
+            },
+            [](const EnterHeatPoint &e) {
+                return Json { { "edit", "heat_point" }, { "point", heatPointToJson(e.point) } };
+            },
             [](const AddProof &e) {
                 return Json { { "edit", "proof" }, { "proof", proofToJson(e.proof) } };
             },
@@ -455,6 +544,18 @@ Result<Edit> editFromJson(const Json &json)
         out = WeighPart { weighingFromJson(in.object("weighing"), "/weighing", errors) };
     else if (kind == "choose")
         out = Choose { choiceFromJson(in.object("choice"), "/choice", errors) };
+    else if (kind == "heat")
+        out = SetHeat { in.text("key"), in.number("value") };
+    else if (kind == "material")
+        out = SetMaterial { in.text("part"), in.text("material"), in.optionalNumber("fraction") };
+    else if (kind == "expansion")
+        out = SetExpansion { in.text("material"),
+                             json.contains("expansion") && !json["expansion"].is_null()
+                                 ? std::optional(ownExpansionFromJson(in.object("expansion"),
+                                                                      "/expansion", errors))
+                                 : std::nullopt };
+    else if (kind == "heat_point")
+        out = EnterHeatPoint { heatPointFromJson(in.object("point"), "/point", errors) };
     else if (kind == "proof")
         out = AddProof { proofFromJson(in.object("proof"), "/proof", errors) };
     else if (kind == "rename")

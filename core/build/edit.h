@@ -102,6 +102,34 @@ struct Choose
     Choice choice;
     bool operator==(const Choose &) const = default;
 };
+/// A setting of part temperatures, warm-up or thermometer.
+struct SetHeat
+{
+    std::string key; ///< see heatKeys()
+    double value;
+    bool operator==(const SetHeat &) const = default;
+};
+/// What a part is made of.
+struct SetMaterial
+{
+    std::string part; ///< block, crank, rod, main_cap
+    std::string material; ///< id; empty for main_cap: as the block
+    std::optional<double> fraction {}; ///< main_cap: its share of the bore's growth
+    bool operator==(const SetMaterial &) const = default;
+};
+/// An expansion of one's own; absent: the handbook's again.
+struct SetExpansion
+{
+    std::string material; ///< id, or mainHousing
+    std::optional<OwnExpansion> expansion;
+    bool operator==(const SetExpansion &) const = default;
+};
+/// A point of the heated-block log; see addHeatPoint().
+struct EnterHeatPoint
+{
+    HeatPoint point; ///< id is filled in when it is applied
+    bool operator==(const EnterHeatPoint &) const = default;
+};
 struct AddProof
 {
     Proof proof; ///< id is filled in when it is applied
@@ -115,7 +143,8 @@ struct Rename
 
 using Edit = std::variant<EnterReading, EnterReadings, WithdrawReading, SetOil, SetUse, SetLimit,
                           SetElementValue, SetStopValue, TickFastener, FitShells, SetShellRow,
-                          SetSizeClass, WeighPart, Choose, AddProof, Rename>;
+                          SetSizeClass, WeighPart, Choose, SetHeat, SetMaterial, SetExpansion,
+                          EnterHeatPoint, AddProof, Rename>;
 
 /// The document after the edit. Errors: the place is what was edited, the reason says what would be
 /// allowed; the document given is untouched in any case.

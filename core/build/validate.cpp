@@ -35,6 +35,7 @@ public:
         fastening();
         shells();
         parts();
+        checkHeat(m_build, m_errors);
         return std::move(m_errors);
     }
 

@@ -59,6 +59,13 @@ Result<void> checkValue(const CalcInput &in, const Json &value, const std::strin
                 !ok)
                 return tl::unexpected(ok.error());
         return {};
+    case CalcKind::Numbers:
+        if (!value.is_array())
+            return fail(place, std::string("must be a list of numbers, is ") + value.type_name());
+        for (size_t i = 0; i < value.size(); ++i)
+            if (auto ok = checkNumber(in, value[i], place + "/" + std::to_string(i)); !ok)
+                return ok;
+        return {};
     }
     return {};
 }
@@ -127,6 +134,12 @@ std::string CalcArguments::text(std::string_view key) const
 bool CalcArguments::boolean(std::string_view key) const
 {
     return has(key) && m_values[std::string(key)].get<bool>();
+}
+
+std::vector<double> CalcArguments::numbers(std::string_view key) const
+{
+    return has(key) ? m_values[std::string(key)].get<std::vector<double>>()
+                    : std::vector<double> {};
 }
 
 std::vector<CalcArguments> CalcArguments::list(std::string_view key) const

@@ -21,6 +21,7 @@ public:
     std::string text(std::string_view key) const;
     bool boolean(std::string_view key) const;
     std::vector<CalcArguments> list(std::string_view key) const;
+    std::vector<double> numbers(std::string_view key) const;
 
     /// Unit helpers: keys carry millimetres, micrometres, kilopascals, litres a minute.
     double mm(std::string_view key) const { return number(key) * 1e-3; }
@@ -43,6 +44,8 @@ private:
 extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCalculator;
 extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator, stripGaugeCalculator,
     thermalClearanceCalculator, endFloatCalculator, coldLockCalculator;
+extern const Calculator heatedBlockCalculator, expansionFitCalculator, clearanceWindowCalculator,
+    emissivityCalculator;
 extern const Calculator grooveFlowCalculator, holeFlowCalculator, feedOverlapCalculator;
 extern const Calculator reliefSettingCalculator, oRingSqueezeCalculator, compressionSetCalculator,
     pickupGapCalculator;

@@ -9,7 +9,7 @@ namespace mildpath {
 namespace {
 
 // A new calculator is one definition in its topic's file and one line here.
-const std::array<const Calculator *, 24> all {
+const std::array<const Calculator *, 28> all {
     &viscosityAtCalculator,
     &viscosityIndexCalculator,
     &gradeCalculator,
@@ -19,6 +19,10 @@ const std::array<const Calculator *, 24> all {
     &thermalClearanceCalculator,
     &endFloatCalculator,
     &coldLockCalculator,
+    &heatedBlockCalculator,
+    &expansionFitCalculator,
+    &clearanceWindowCalculator,
+    &emissivityCalculator,
     &grooveFlowCalculator,
     &holeFlowCalculator,
     &feedOverlapCalculator,
@@ -49,6 +53,8 @@ std::string_view kindName(CalcKind kind)
         return "true or false";
     case CalcKind::List:
         return "list of objects";
+    case CalcKind::Numbers:
+        return "list of numbers";
     }
     return "";
 }

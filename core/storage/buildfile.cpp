@@ -42,8 +42,9 @@ Result<Json> migrateBuild(Json document)
         if (auto ok = oilFromVersion1(document); !ok)
             return tl::unexpected(ok.error());
     // Version 3 only adds: families and methods of readings, torque cards, shells, weights.
-    if (document["version"] == 2)
-        document["version"] = 3;
+    // Version 4 too: part temperatures, own expansions, the heated-block log.
+    if (document["version"] == 2 || document["version"] == 3)
+        document["version"] = 4;
     return document;
 }
 

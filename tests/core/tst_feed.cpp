@@ -294,12 +294,12 @@ void TestFeed::spring_setsTheRelief()
                                                  { "full_lift_mm", 4 } };
     const Build b = changed(plain(), "relief", spring);
     const auto a = assess(b);
-    const Circuit c = circuitOf(b, a.sizes, 100);
+    const Circuit c = circuitOf(b, a.sizes, allAt(100));
     // k x0/A = 6 × 9/(π/4 12²) N/mm² = 477.5 kPa. Force balance, textbook.
     verifyClose(c.find("relief")->value("crack_kpa"), 477.46, 1e-4);
     verifyClose(c.find("relief")->value("full_kpa"), 689.67, 1e-4);
     const Build shimmed = changed(b, "relief", { { "shim_mm", 1 } });
-    verifyClose(circuitOf(shimmed, a.sizes, 100).find("relief")->value("crack_kpa"),
+    verifyClose(circuitOf(shimmed, a.sizes, allAt(100)).find("relief")->value("crack_kpa"),
                 477.46 + 53.052, 1e-4);
     const Build bound = changed(b, "relief", { { "solid_length_mm", 38 } });
     const auto held = assess(bound);

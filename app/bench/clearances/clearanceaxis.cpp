@@ -215,7 +215,7 @@ void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const GaugedSize &c,
                  textFont(TextSize::Small), t.muted);
     }
     paintReadings(p, s, c, y);
-    if (!c.measured || std::abs(c.thermalRate_um_per_k) < 1e-6)
+    if (!c.measured || !c.growth.grows())
         return;
     // Running: a triangle just under the line, its figure to the left.
     const double running = s.x(c.running_um);
@@ -281,9 +281,8 @@ void ClearanceAxis::paintKey(QPainter &p) const
         drawLine(p, QRectF(x, y - 8, 240, 16), Qt::AlignVCenter, text, font, t.muted);
         x -= 12;
     };
-    if (std::any_of(all.begin(), all.end(), [](const GaugedSize *c) {
-            return c->measured && std::abs(c->thermalRate_um_per_k) > 1e-6;
-        })) {
+    if (std::any_of(all.begin(), all.end(),
+                    [](const GaugedSize *c) { return c->measured && c->growth.grows(); })) {
         word(hot);
         p.setPen(QPen(t.oil[3], 1));
         p.setBrush(t.oil[2]);

@@ -368,25 +368,23 @@ void ClearanceBench::workingLines(const GaugedSize &c, PanelContent &out) const
     const Calculator *calculator = findCalculator("thermal-clearance");
     const Build &build = m_open.build();
     const Stop *stop = build.engine.find(c.stop);
-    const Family &family = *findFamily(c.family);
-    const Material *housing
-        = findMaterial(family.housing == HousingPart::Rod ? build.engine.rod : build.engine.block);
-    const Material *journal = findMaterial(family.shells ? build.engine.crank : "crank_steel");
-    const double oil = build.use.hotOil_c;
+    JournalParts parts;
+    for (const SizeItem &i : sizeItems(build))
+        if (i.stop == stop && i.family->id == c.family && i.item == c.item)
+            parts = journalPartsOf(build, i);
+    const PartTemperatures t = settledTemperatures(build, build.use.hotOil_c);
     const auto n = [](double v, int d) { return qs(formatNumber(v, d)); };
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
     out.push_back(PanelText {
         tr("C0 %1 µm, Dj %2 mm, t %3 mm")
             .arg(n(c.cold_um.value, 1), n(c.journal_mm, 2), n(stop->shellWall_mm, 2)) });
-    out.push_back(PanelText { tr("%1 αh %2, Th %3 °C")
-                                  .arg(qs(housing->name),
-                                       n(housing->expansion_per_k * 1e6, 1) + QStringLiteral("e-6"),
-                                       n(oil - housingBelowOil_k, 0)) });
-    out.push_back(PanelText { tr("%1 αj %2, Tj %3 °C")
-                                  .arg(qs(journal->name),
-                                       n(journal->expansion_per_k * 1e6, 1) + QStringLiteral("e-6"),
-                                       n(oil, 0)) });
+    out.push_back(PanelText { tr("housing αh %1e-6 (%2), Th %3 °C")
+                                  .arg(n(parts.housing.per_k * 1e6, 1), qs(parts.housing.source),
+                                       n(c.growth.housing_c(t), 0)) });
+    out.push_back(PanelText {
+        tr("journal αj %1e-6 (%2), Tj %3 °C")
+            .arg(n(parts.journal.per_k * 1e6, 1), qs(parts.journal.source), n(t.journal_c, 0)) });
     out.push_back(PanelText { tr("running C = %1 µm").arg(n(c.running_um, 1)) });
     out.push_back(PanelText { tr("Source: %1").arg(qs(calculator->source)), Tone::Muted });
 }
