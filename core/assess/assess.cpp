@@ -12,6 +12,18 @@ Mark markAgainst(const LikelyPressure &pressure, double least_pa)
     return pressure.low_pa < least_pa ? Mark::LookAgain : Mark::Proven;
 }
 
+double OperatingResult::bigEndsOfCrank() const
+{
+    double mains = 0, bigEnds = 0;
+    for (const OilShare &s : shares) {
+        if (s.id == "mains")
+            mains = s.flow_m3_s;
+        if (s.id == "big_ends")
+            bigEnds = s.flow_m3_s;
+    }
+    return mains + bigEnds > 0 ? bigEnds / (mains + bigEnds) : 0;
+}
+
 int Assessment::holds() const
 {
     return static_cast<int>(std::count_if(findings.begin(), findings.end(),

@@ -153,6 +153,8 @@ struct OperatingResult
     LikelyPressure weakestPressure;
     std::vector<OilShare> shares; ///< outlets, relief, slip; sums to the swept flow
     double pumpFlow_m3_s = 0, sweptFlow_m3_s = 0, reliefFlow_m3_s = 0;
+    /// Share of the big-ends in what mains and big-ends take together.
+    double bigEndsOfCrank() const;
     bool reliefOpen() const { return reliefFlow_m3_s > reliefOpenShare * pumpFlow_m3_s; }
     std::map<std::string, double> nodePressure_pa;
     std::map<std::string, double> elementFlow_m3_s;
@@ -205,6 +207,7 @@ struct ForecastLine
     std::vector<LikelyPressure> gauge;
     std::vector<double> weakest_pa;
     std::vector<double> weakestRatio;
+    std::vector<double> bigEndsOfCrank; ///< share of the oil that mains and big-ends take
     std::optional<double> reliefOpens_rpm; ///< absent: not up to the highest speed
 };
 

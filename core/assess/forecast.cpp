@@ -42,6 +42,7 @@ Result<ForecastLine> lineAt(OperatingModel &model, double oil_c, const std::vect
         out.weakest_pa.push_back(r->weakestPressure.value_pa);
         out.weakestRatio.push_back(
             r->weakest < 0 ? 0 : r->points[static_cast<size_t>(r->weakest)].ratio());
+        out.bigEndsOfCrank.push_back(r->bigEndsOfCrank());
         if (!r->reliefOpen())
             shut_rpm = n;
         else if (!out.reliefOpens_rpm)

@@ -115,6 +115,7 @@ Json lineJson(const ForecastLine &l)
         p.update(likelyJson(l.gauge[i]));
         p["weakest_kpa"] = kpa(l.weakest_pa[i]);
         p["weakest_ratio"] = rounded(l.weakestRatio[i], 3);
+        p["big_ends_of_crank_oil"] = rounded(l.bigEndsOfCrank[i], 4);
         out["points"].push_back(std::move(p));
     }
     return out;

@@ -1,0 +1,524 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/room.h"
+
+#include "oil/grades.h"
+
+#include <boost/math/tools/toms748_solve.hpp>
+
+#include <algorithm>
+#include <cmath>
+#include <future>
+#include <thread>
+
+namespace mildpath {
+namespace {
+
+std::vector<GaugedSize> movedBy(std::vector<GaugedSize> sizes, const std::string &family,
+                                double by_um)
+{
+    for (GaugedSize &s : sizes)
+        if (s.family == family)
+            s.circuit_um += by_um;
+    return sizes;
+}
+
+Build underConditions(const Build &build, const RoomConditions &c)
+{
+    Build out = c.pumpSection == 1 ? build : withLongerRotors(build, c.pumpSection);
+    out.use.hotOil_c = c.hotOil_c;
+    out.use.hotIdle_rpm = c.idle_rpm;
+    out.use.coldestStart_c = c.coldestStart_c;
+    return out;
+}
+
+/// Mean clearance at which the tightest of the family just keeps the floor at the coldest start.
+double coldLeast_um(const Build &build, const std::vector<GaugedSize> &sizes,
+                    const std::string &family, double mean_um)
+{
+    double tightest = 1e9;
+    for (const GaugedSize &s : sizes)
+        if (s.family == family)
+            tightest = std::min(tightest, s.at(allAt(build.use.coldestStart_c)));
+    return mean_um + build.use.coldestClearanceFloor_um - tightest;
+}
+
+/// How far the worse of gauge and weakest stop lies above what it needs; 0: just met.
+double margin(const OperatingResult &r, double floor_pa)
+{
+    double least = 10;
+    if (floor_pa > 0)
+        least = std::min(least, r.gauge.value_pa / floor_pa);
+    if (r.weakest >= 0)
+        least = std::min(least, r.points[static_cast<size_t>(r.weakest)].ratio());
+    return least - 1;
+}
+
+std::vector<const ShelfOil *> engineOils()
+{
+    std::vector<const ShelfOil *> out;
+    for (const ShelfOil &o : oilShelf())
+        if (!o.gearOil)
+            out.push_back(&o);
+    std::stable_sort(out.begin(), out.end(), [](const ShelfOil *a, const ShelfOil *b) {
+        return a->oil.kv100_mm2_s < b->oil.kv100_mm2_s;
+    });
+    return out;
+}
+
+class MapMaker
+{
+public:
+    MapMaker(const Build &build, const std::vector<GaugedSize> &sizes, RoomMap &map,
+             Progress &progress)
+        : m_build(build)
+        , m_sizes(sizes)
+        , m_map(map)
+        , m_progress(progress)
+    {
+    }
+
+    /// Columns first, first + step, …; each writes only its own cells.
+    Result<void> columns(size_t first, size_t step)
+    {
+        std::optional<OperatingModel> former;
+        for (size_t c = first; c < m_map.cold_um.size(); c += step) {
+            auto model = OperatingModel::make(
+                m_build, movedBy(m_sizes, m_map.family, m_map.cold_um[c] - m_map.here_um),
+                m_build.use.hotOil_c);
+            if (!model)
+                return tl::unexpected(model.error());
+            if (former)
+                model->startFrom(*former);
+            // There and back again: each oil starts from its neighbour.
+            for (size_t k = 0; k < m_map.rows.size(); ++k) {
+                const size_t row = c / step % 2 == 0 ? k : m_map.rows.size() - 1 - k;
+                if (m_progress.cancel)
+                    return fail("cancelled", "the map was given up");
+                const auto r = model->at(m_build.use.hotIdle_rpm, m_map.rows[row].oil);
+                if (!r)
+                    return tl::unexpected(r.error());
+                m_map.rows[row].gauge_pa[c] = r->gauge.value_pa;
+                m_map.rows[row].ratio[c]
+                    = r->weakest < 0 ? 10 : r->points[static_cast<size_t>(r->weakest)].ratio();
+                ++m_progress.done;
+            }
+            former = std::move(*model);
+        }
+        return {};
+    }
+
+private:
+    const Build &m_build;
+    const std::vector<GaugedSize> &m_sizes;
+    RoomMap &m_map;
+    Progress &m_progress;
+};
+
+/// Rows for the shelf's engine oils and the fitted one, if it is none of them.
+void makeRows(const Build &build, size_t columns, RoomMap &map)
+{
+    const std::vector<double> empty(columns, 0.0);
+    std::vector<std::pair<double, RoomRow>> rows;
+    bool listed = false;
+    for (const ShelfOil *o : engineOils()) {
+        const bool fitted = o->oil == build.oil.oil && o->grade == build.oil.grade;
+        listed = listed || fitted;
+        rows.push_back(
+            { o->oil.kv100_mm2_s, { std::string(o->grade), o->oil, fitted, empty, empty } });
+    }
+    if (!listed)
+        rows.push_back({ build.oil.oil.kv100_mm2_s,
+                         { build.oil.grade.empty() ? "as entered" : build.oil.grade, build.oil.oil,
+                           true, empty, empty } });
+    std::stable_sort(rows.begin(), rows.end(),
+                     [](const auto &a, const auto &b) { return a.first < b.first; });
+    for (auto &[kv, row] : rows) {
+        if (row.fitted)
+            map.hereRow = static_cast<int>(map.rows.size());
+        map.rows.push_back(std::move(row));
+    }
+}
+
+/// Mean, uncertainty and range of columns.
+Result<void> placeFamily(const Build &build, const std::vector<GaugedSize> &sizes, int columns,
+                         RoomMap &map)
+{
+    int count = 0;
+    double sum = 0, least = 1e9, most = 0;
+    map.hereMeasured = true;
+    for (const GaugedSize &s : sizes) {
+        if (s.family != map.family || !s.known)
+            continue;
+        ++count;
+        sum += s.circuit_um;
+        map.hereMeasured = map.hereMeasured && s.measured;
+        map.hereU_um = std::max(map.hereU_um,
+                                s.measured     ? s.cold_um.expanded()
+                                    : s.limits ? (s.limits->max_um - s.limits->min_um) / 2
+                                               : 0);
+        least = std::min(least, s.limits ? s.limits->min_um : s.circuit_um);
+        most = std::max(most, s.limits ? s.limits->max_um : s.circuit_um);
+    }
+    if (count == 0)
+        return fail("family", "of no bearing of this kind a clearance is known");
+    map.here_um = sum / count;
+    const double from = std::max(5.0, std::min(least, map.here_um) - 20);
+    const double to = std::max(most, map.here_um) + 30;
+    for (int i = 0; i < columns; ++i)
+        map.cold_um.push_back(from + (to - from) * i / (columns - 1));
+    map.coldLeast_um = coldLeast_um(build, sizes, map.family, map.here_um);
+    return {};
+}
+
+} // namespace
+
+RoomConditions conditionsOf(const Build &build)
+{
+    return { build.use.coldestStart_c, build.use.hotOil_c, build.use.hotIdle_rpm, 1 };
+}
+
+std::vector<double> RoomMap::crossings_um(const RoomRow &row, double gauge_pa) const
+{
+    std::vector<double> out;
+    for (size_t i = 1; i < cold_um.size(); ++i) {
+        const double a = row.gauge_pa[i - 1] - gauge_pa, b = row.gauge_pa[i] - gauge_pa;
+        if ((a >= 0) != (b >= 0))
+            out.push_back(cold_um[i - 1] + (cold_um[i] - cold_um[i - 1]) * a / (a - b));
+    }
+    return out;
+}
+
+std::optional<double> RoomMap::most_um(const RoomRow &row) const
+{
+    const auto spare = [&](size_t i) {
+        const double gauge = floor_pa > 0 ? row.gauge_pa[i] / floor_pa : 10;
+        return std::min(gauge, row.ratio[i]) - 1;
+    };
+    if (spare(0) < 0)
+        return std::nullopt;
+    for (size_t i = 1; i < cold_um.size(); ++i)
+        if (const double a = spare(i - 1), b = spare(i); b < 0)
+            return cold_um[i - 1] + (cold_um[i] - cold_um[i - 1]) * a / (a - b);
+    return cold_um.back();
+}
+
+Result<RoomMap> roomMap(const Build &build, const std::vector<GaugedSize> &sizes,
+                        const std::string &family, const RoomConditions &conditions, int columns,
+                        Progress *progress)
+{
+    Progress own;
+    Progress &p = progress ? *progress : own;
+    const Build asked = underConditions(build, conditions);
+    RoomMap map;
+    map.family = family;
+    map.conditions = conditions;
+    map.floor_pa = build.use.hotIdleFloor_kpa * 1e3;
+    if (auto ok = placeFamily(asked, sizes, columns, map); !ok)
+        return tl::unexpected(ok.error());
+    makeRows(asked, map.cold_um.size(), map);
+    p.done = 0;
+    p.whole = static_cast<int>(map.cold_um.size() * map.rows.size());
+    MapMaker maker(asked, sizes, map, p);
+    const size_t threads = std::clamp(std::thread::hardware_concurrency(), 1U, 4U);
+    std::vector<std::future<Result<void>>> others;
+    for (size_t t = 1; t < threads; ++t)
+        others.push_back(std::async(std::launch::async,
+                                    [&maker, t, threads] { return maker.columns(t, threads); }));
+    Result<void> outcome = maker.columns(0, threads);
+    for (auto &other : others)
+        if (auto ended = other.get(); outcome && !ended)
+            outcome = ended;
+    if (!outcome)
+        return tl::unexpected(outcome.error());
+    return map;
+}
+
+namespace {
+
+/// Room and hot idle of a build, one clearance family moved as a whole.
+class RoomFinder
+{
+public:
+    explicit RoomFinder(std::string family)
+        : m_family(std::move(family))
+    {
+    }
+
+    struct Found
+    {
+        double here_um, least_um, most_um, gauge_pa;
+    };
+
+    Result<Found> find(const Build &build, const std::vector<GaugedSize> &sizes)
+    {
+        RoomMap place;
+        place.family = m_family;
+        if (auto ok = placeFamily(build, sizes, 2, place); !ok)
+            return tl::unexpected(ok.error());
+        const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
+        std::optional<Error> failed;
+        const auto at = [&](double mean_um) -> std::optional<OperatingResult> {
+            auto model = OperatingModel::make(
+                build, movedBy(sizes, m_family, mean_um - place.here_um), build.use.hotOil_c);
+            if (!model) {
+                failed = model.error();
+                return std::nullopt;
+            }
+            if (m_former)
+                model->startFrom(*m_former);
+            const auto r = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
+            m_former = std::move(*model);
+            if (!r) {
+                failed = r.error();
+                return std::nullopt;
+            }
+            return *r;
+        };
+        const auto spare = [&](double um) {
+            const auto r = at(um);
+            return r ? margin(*r, floor_pa) : 0;
+        };
+        Found out { place.here_um, place.coldLeast_um, mostRoom_um, 0 };
+        if (const auto here = at(place.here_um))
+            out.gauge_pa = here->gauge.value_pa;
+        constexpr double tight = 1;
+        const double first = spare(tight), last = spare(mostRoom_um);
+        if (first <= 0) {
+            out.most_um = tight;
+        } else if (last < 0) {
+            std::uintmax_t most = 30;
+            const auto [low, high] = boost::math::tools::toms748_solve(
+                spare, tight, mostRoom_um, first, last,
+                [](double a, double b) { return std::abs(a - b) < 0.05; }, most);
+            out.most_um = (low + high) / 2;
+        }
+        if (failed)
+            return tl::unexpected(*failed);
+        return out;
+    }
+
+private:
+    std::string m_family;
+    std::optional<OperatingModel> m_former;
+};
+
+const ShelfOil *nextThicker(const Oil &oil)
+{
+    for (const ShelfOil *o : engineOils())
+        if (o->oil.kv100_mm2_s > oil.kv100_mm2_s * 1.05)
+            return o;
+    return nullptr;
+}
+
+std::string otherFamily(const std::string &family)
+{
+    return family == "main" ? "big_end" : "main";
+}
+
+class LeverFinder
+{
+public:
+    LeverFinder(const Build &build, const std::vector<GaugedSize> &sizes, RoomFinder &finder,
+                Room &room)
+        : m_build(build)
+        , m_sizes(sizes)
+        , m_finder(finder)
+        , m_room(room)
+    {
+    }
+
+    void run()
+    {
+        add("pump section +20 %", withLongerRotors(m_build, 1.2), m_sizes);
+        if (const ShelfOil *thicker = nextThicker(m_build.oil.oil)) {
+            Build changed = m_build;
+            changed.oil = { std::string(thicker->grade), thicker->oil, Json::object() };
+            add("thicker oil: " + changed.oil.grade, changed, m_sizes, "primes slower cold");
+        }
+        preheat();
+        const std::string other = otherFamily(m_room.family);
+        add(other == "main" ? "mains −10 µm" : "big-ends −10 µm", m_build,
+            movedBy(m_sizes, other, -10));
+        closer();
+        grooves();
+        spring();
+    }
+
+private:
+    void add(const std::string &name, const Build &build, const std::vector<GaugedSize> &sizes,
+             const std::string &remark = {})
+    {
+        const auto found = m_finder.find(build, sizes);
+        if (!found)
+            return;
+        m_room.levers.push_back({ name, found->least_um, found->most_um,
+                                  found->most_um - found->least_um - m_room.width_um(),
+                                  found->gauge_pa / m_room.gauge_pa - 1, remark });
+    }
+
+    void preheat()
+    {
+        Build changed = m_build;
+        double to_c = std::max(10.0, m_build.use.coldestStart_c + 10);
+        if (m_room.preheat_c)
+            to_c = std::max(to_c, std::ceil(*m_room.preheat_c));
+        if (to_c > 60)
+            return;
+        changed.use.coldestStart_c = to_c;
+        add("preheat to " + formatPlain(to_c, 0) + " °C", changed, m_sizes);
+    }
+
+    /// The family's own clearance moves within the room; it does not widen it.
+    void closer()
+    {
+        const auto found = m_finder.find(m_build, movedBy(m_sizes, m_room.family, -8));
+        if (found)
+            m_room.levers.push_back(
+                { m_room.family == "main" ? "mains −8 µm" : "big-ends −8 µm", m_room.least_um,
+                  m_room.most_um, 0, found->gauge_pa / m_room.gauge_pa - 1,
+                  m_room.here_um - 8 < m_room.least_um ? "too tight at the coldest start"
+                                                       : "moves within the room" });
+    }
+
+    void grooves()
+    {
+        Build changed = m_build;
+        bool any = false;
+        for (Stop &stop : changed.engine.stops) {
+            if (stop.kind != "main" || stop.value("journal_groove") > 0)
+                continue;
+            double groove = stop.value("groove_deg", -1);
+            for (const std::string &id : stop.elements)
+                if (const Element *e = changed.circuit.find(id);
+                    e && e->type == "bearing" && groove < 0)
+                    groove = e->value("groove_deg", 360);
+            if (groove < 360)
+                continue;
+            stop.values["groove_deg"] = 180;
+            any = true;
+        }
+        if (any)
+            add("mains grooved in one half only", changed, m_sizes, "rods are fed half the turn");
+    }
+
+    void spring()
+    {
+        const bool relief
+            = std::any_of(m_build.engine.stops.begin(), m_build.engine.stops.end(),
+                          [](const Stop &s) { return s.kind == "relief" && !s.elements.empty(); });
+        if (!relief)
+            return;
+        add("relief spring +1 bar", withStifferSpring(m_build, 100), m_sizes);
+        RoomLever &l = m_room.levers.back();
+        if (std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005)
+            l.remark = "nothing: the relief is shut at hot idle";
+    }
+
+    const Build &m_build;
+    const std::vector<GaugedSize> &m_sizes;
+    RoomFinder &m_finder;
+    Room &m_room;
+};
+
+} // namespace
+
+Result<Room> roomOf(const Build &build, const std::vector<GaugedSize> &sizes,
+                    const std::string &family, const RoomConditions &conditions)
+{
+    const Build asked = underConditions(build, conditions);
+    RoomFinder finder(family);
+    const auto now = finder.find(asked, sizes);
+    if (!now)
+        return tl::unexpected(now.error());
+    Room out;
+    out.family = family;
+    out.here_um = now->here_um;
+    out.least_um = now->least_um;
+    out.most_um = now->most_um;
+    out.gauge_pa = now->gauge_pa;
+    const PartTemperatures hot = settledTemperatures(asked, asked.use.hotOil_c);
+    out.hot_um = meanOf(sizes, family, hot).value_or(0);
+    out.hotCeiling_um = out.hot_um + out.most_um - out.here_um;
+    const double floor_um = asked.use.coldestClearanceFloor_um;
+    for (const GaugedSize &s : sizes) {
+        const double rate = s.at(allAt(21)) - s.at(allAt(20));
+        if (s.family != family || !(rate > 0))
+            continue;
+        const double t = 20 - (s.at(allAt(20)) - floor_um) / rate;
+        out.turnsDownTo_c = std::max(t, out.turnsDownTo_c.value_or(t));
+    }
+    if (out.turnsDownTo_c && *out.turnsDownTo_c > asked.use.coldestStart_c)
+        out.preheat_c = out.turnsDownTo_c;
+    LeverFinder(asked, sizes, finder, out).run();
+    return out;
+}
+
+std::optional<double> meanOf(const std::vector<GaugedSize> &sizes, std::string_view family,
+                             const PartTemperatures &parts)
+{
+    double sum = 0;
+    int count = 0;
+    for (const GaugedSize &s : sizes)
+        if (s.family == family && s.known) {
+            sum += s.at(parts);
+            ++count;
+        }
+    return count == 0 ? std::nullopt : std::optional(sum / count);
+}
+
+Result<WarmUpRun> warmUpRun(const Build &build, const std::vector<GaugedSize> &sizes, double rpm,
+                            std::span<const double> times_s)
+{
+    const WarmUp warmUp = warmUpOf(build);
+    WarmUpRun out { rpm, {} };
+    std::optional<OperatingModel> former;
+    for (const double t : times_s) {
+        const PartTemperatures parts = duringWarmUp(warmUp, build.heat.settled(), rpm, t);
+        auto model = OperatingModel::make(build, sizes, parts);
+        if (!model)
+            return tl::unexpected(model.error());
+        if (former)
+            model->startFrom(*former);
+        const auto r = model->at(rpm, OperatingModel::Detail::Values);
+        if (!r)
+            return tl::unexpected(r.error());
+        WarmUpPoint p { t,
+                        parts,
+                        meanOf(sizes, "main", parts).value_or(0),
+                        meanOf(sizes, "big_end", parts).value_or(0),
+                        r->gauge.value_pa,
+                        r->weakestPressure.value_pa,
+                        0,
+                        "",
+                        r->reliefOpen() };
+        if (r->weakest >= 0) {
+            const PointPressure &w = r->points[static_cast<size_t>(r->weakest)];
+            p.weakestRatio = w.ratio();
+            p.weakestName = w.name;
+        }
+        out.points.push_back(std::move(p));
+        former = std::move(*model);
+    }
+    return out;
+}
+
+Result<std::vector<CrankOil>> crankOilOver(const Build &build, const std::vector<GaugedSize> &sizes,
+                                           double rpm, std::span<const double> oil_c)
+{
+    std::vector<CrankOil> out;
+    for (const double t : oil_c) {
+        auto model = OperatingModel::make(build, sizes, t);
+        if (!model)
+            return tl::unexpected(model.error());
+        const auto r = model->at(rpm, OperatingModel::Detail::Values);
+        if (!r)
+            return tl::unexpected(r.error());
+        const PartTemperatures parts = settledTemperatures(build, t);
+        out.push_back({ t, meanOf(sizes, "main", parts).value_or(0),
+                        meanOf(sizes, "big_end", parts).value_or(0), r->bigEndsOfCrank(),
+                        r->gauge.value_pa });
+    }
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,139 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+
+#include <atomic>
+
+namespace mildpath {
+
+// The heat compromise: which cold clearances both turn at the coldest start and keep pressure hot.
+
+/// Where the question is asked; the document's own values unless somebody tries others.
+struct RoomConditions
+{
+    double coldestStart_c;
+    double hotOil_c;
+    double idle_rpm;
+    double pumpSection = 1; ///< width of the rotors, as a factor
+    bool operator==(const RoomConditions &) const = default;
+};
+RoomConditions conditionsOf(const Build &build);
+
+/// Whole and part of a long computation, and the wish to stop it. Shared between threads.
+struct Progress
+{
+    std::atomic<int> done { 0 }, whole { 0 };
+    std::atomic<bool> cancel { false };
+};
+
+/// One oil of the map.
+struct RoomRow
+{
+    std::string grade;
+    Oil oil {};
+    bool fitted = false; ///< the oil of the document
+    std::vector<double> gauge_pa; ///< per column, hot idle
+    std::vector<double> ratio; ///< of the weakest stop to its need
+};
+
+/// Hot idle over cold clearance and oil. Every bearing of the family is moved alike: a column is
+/// their mean.
+struct RoomMap
+{
+    std::string family;
+    RoomConditions conditions {};
+    double floor_pa = 0; ///< asked at the gauge
+    double coldLeast_um = 0; ///< below, the tightest closes past the floor at the coldest start
+    double here_um = 0; ///< mean of this build
+    double hereU_um = 0; ///< expanded, k = 2; half the limits where it is assumed
+    bool hereMeasured = false;
+    int hereRow = -1; ///< the fitted oil
+    std::vector<double> cold_um; ///< columns, ascending
+    std::vector<RoomRow> rows; ///< thinnest first
+
+    /// Clearances at which a row passes through a pressure at the gauge; linear between columns.
+    std::vector<double> crossings_um(const RoomRow &row, double gauge_pa) const;
+    /// Most clearance at which gauge and weakest stop still have what they need; the last column if
+    /// all do, absent if none does.
+    std::optional<double> most_um(const RoomRow &row) const;
+};
+
+/// Computed with the circuit's own solver, columns shared out to the machine's cores.
+/// @param columns   2 and up, over 20 µm below the limits to 30 µm above
+/// @param progress  counts points; a cancel makes it end with the error place `cancelled`
+/// Errors: as Network::solve; `family` where no bearing of it is known.
+Result<RoomMap> roomMap(const Build &build, const std::vector<GaugedSize> &sizes,
+                        const std::string &family, const RoomConditions &conditions, int columns,
+                        Progress *progress = nullptr);
+
+/// A way to more room.
+struct RoomLever
+{
+    std::string name;
+    double least_um, most_um; ///< the room with it
+    double opens_um; ///< more than now; negative: less
+    double idleChange; ///< of hot idle at the gauge, as a share
+    std::string remark;
+};
+
+/// Room for the fitted oil: what the cold floor and the hot pressure leave of cold clearances.
+struct Room
+{
+    std::string family;
+    double here_um = 0;
+    double least_um = 0; ///< by the floor at the coldest start
+    double most_um = 0; ///< by gauge and weakest stop at hot idle; at most mostRoom_um
+    double hotCeiling_um = 0; ///< the same most, running
+    double hot_um = 0; ///< this build, running
+    double gauge_pa = 0; ///< hot idle
+    std::optional<double> turnsDownTo_c; ///< where the tightest reaches the floor on cooling
+    std::optional<double> preheat_c; ///< needed before the coldest start
+    std::vector<RoomLever> levers;
+    double width_um() const { return most_um - least_um; }
+    bool inside() const { return here_um >= least_um && here_um <= most_um; }
+};
+inline constexpr double mostRoom_um = 250;
+
+/// Errors: as roomMap().
+Result<Room> roomOf(const Build &build, const std::vector<GaugedSize> &sizes,
+                    const std::string &family, const RoomConditions &conditions);
+
+/// A moment between a cold start and a hot engine.
+struct WarmUpPoint
+{
+    double time_s;
+    PartTemperatures parts;
+    double mains_um, bigEnds_um; ///< running means
+    double gauge_pa;
+    double weakest_pa;
+    double weakestRatio;
+    std::string weakestName;
+    bool reliefOpen;
+};
+struct WarmUpRun
+{
+    double rpm;
+    std::vector<WarmUpPoint> points;
+};
+/// At steady speed from the coldest start on. Errors: as Network::solve.
+Result<WarmUpRun> warmUpRun(const Build &build, const std::vector<GaugedSize> &sizes, double rpm,
+                            std::span<const double> times_s);
+
+/// The crank's oil at one temperature, everything settled.
+struct CrankOil
+{
+    double oil_c;
+    double mains_um, bigEnds_um; ///< running means
+    double bigEndsShare; ///< of what mains and big-ends take together
+    double gauge_pa;
+};
+/// Errors: as Network::solve.
+Result<std::vector<CrankOil>> crankOilOver(const Build &build, const std::vector<GaugedSize> &sizes,
+                                           double rpm, std::span<const double> oil_c);
+
+/// Mean of a family's known sizes with parts at these temperatures (µm); absent without one.
+std::optional<double> meanOf(const std::vector<GaugedSize> &sizes, std::string_view family,
+                             const PartTemperatures &parts);
+
+} // namespace mildpath
