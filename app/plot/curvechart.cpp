@@ -94,7 +94,7 @@ void CurveChart::applyColours()
 }
 
 void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<ChartMark> &marks,
-                            double mostY)
+                            double mostY, double leastY)
 {
     const Theme &t = Theme::current();
     applyColours();
@@ -110,7 +110,7 @@ void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<
     if (left > right)
         return;
     m_plot->xAxis->setRange(left, right + 0.004 * (right - left));
-    m_plot->yAxis->setRange(0, mostY);
+    m_plot->yAxis->setRange(leastY, mostY);
     for (const Curve &c : curves) {
         if (!c.low.empty()) {
             QColor fill = c.colour;
@@ -136,9 +136,9 @@ void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<
     for (const ChartMark &mark : marks) {
         auto *line = new QCPItemLine(m_plot);
         line->setPen(QPen(t.muted, 1, Qt::DotLine));
-        line->start->setCoords(mark.x, 0);
+        line->start->setCoords(mark.x, leastY);
         line->end->setCoords(mark.x, mostY);
-        addText(m_plot, mark.text, mark.x, 0, t.muted, false, Qt::AlignBottom | Qt::AlignLeft);
+        addText(m_plot, mark.text, mark.x, leastY, t.muted, false, Qt::AlignBottom | Qt::AlignLeft);
     }
     // Hidden, it has no paint buffer yet; showing or resizing it replots anyway.
     if (isVisible())

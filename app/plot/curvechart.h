@@ -36,7 +36,7 @@ public:
     explicit CurveChart(QWidget *parent = nullptr);
     void setAxes(const QString &xName, const QString &yName);
     void setContent(const std::vector<Curve> &curves, const std::vector<ChartMark> &marks,
-                    double mostY);
+                    double mostY, double leastY = 0);
     int curveCount() const { return m_curveCount; }
 
 private:

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/stopfields.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace mildpath {
@@ -29,7 +30,62 @@ Shape shapeOf(const std::string &key)
     return { Dimension::Number, "", 1, key.starts_with("oring") || key.ends_with("_mm") ? 2 : 1 };
 }
 
+/// What a unit of the file says of its field.
+Shape shapeOfUnit(std::string_view unit)
+{
+    if (unit == "°C")
+        return { Dimension::Temperature, Figure::temperatureUnit(), 1, 0 };
+    if (unit == "K")
+        return { Dimension::TemperatureDifference, "K", 1, 0 };
+    if (unit == "s")
+        return { Dimension::Time, "s", 1, 0 };
+    if (unit == "rev/min")
+        return { Dimension::Speed, "rev/min", 1, 0 };
+    if (unit == "kPa")
+        return { Dimension::Pressure, Figure::pressureUnit(), 1e3, 2 };
+    if (unit == "µm")
+        return { Dimension::Length, Figure::clearanceUnit(), 1e-6,
+                 Figure::system() == UnitSystem::Imperial ? 2 : 0 };
+    return { Dimension::Number, "", 1, 2 };
+}
+
+/// A field for one row of a table of settings.
+template <class SettingEdit, class Key, class Settings>
+PanelField settingField(OpenBuild &open, const char *group, const Key &key,
+                        const Settings &settings, const QString &label)
+{
+    const Shape shape = shapeOfUnit(key.unit);
+    return { QLatin1String(group) + u'.' + qs(key.key),
+             label,
+             shape.dimension,
+             shape.unit,
+             shape.decimals,
+             settings.*key.member * shape.siPerFile,
+             [&open, id = std::string(key.key), shape](double si) {
+                 return open.edit(SettingEdit { id, std::round(si / shape.siPerFile * 1e4) / 1e4 });
+             } };
+}
+
+template <class Key> const Key &keyNamed(std::span<const Key> keys, std::string_view name)
+{
+    const auto it
+        = std::find_if(keys.begin(), keys.end(), [&](const Key &k) { return k.key == name; });
+    Q_ASSERT(it != keys.end());
+    return *it;
+}
+
 } // namespace
+
+PanelField useField(OpenBuild &open, const char *key, const QString &label)
+{
+    return settingField<SetUse>(open, "use", keyNamed(useKeys(), key), open.build().use, label);
+}
+
+PanelField heatField(OpenBuild &open, const char *key)
+{
+    const HeatKey &k = keyNamed(heatKeys(), key);
+    return settingField<SetHeat>(open, "heat", k, open.build().heat, qs(k.meaning));
+}
 
 PanelField stopValueField(OpenBuild &open, const Stop &stop, const std::string &key)
 {

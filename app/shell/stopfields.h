@@ -13,4 +13,9 @@ PanelField stopValueField(OpenBuild &open, const Stop &stop, const std::string &
 PanelField limitField(OpenBuild &open, const std::string &family, const char *key,
                       const QString &label);
 
+/// A panel field for a key of Use.
+PanelField useField(OpenBuild &open, const char *key, const QString &label);
+/// A panel field for a key of Heat.
+PanelField heatField(OpenBuild &open, const char *key);
+
 } // namespace mildpath

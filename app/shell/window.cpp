@@ -3,6 +3,7 @@
 
 #include "bench/clearances/clearancebench.h"
 #include "bench/forecast/forecastbench.h"
+#include "bench/heat/heatbench.h"
 #include "bench/pump/pumpbench.h"
 #include "bench/route/routebench.h"
 #include "devices/serialgauge.h"
@@ -182,6 +183,7 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     addBench(new RouteBench(*m_open, m_stack));
     addBench(new ClearanceBench(*m_open, m_gauge, m_stack));
     addBench(new PumpBench(*m_open, m_gauge, m_stack));
+    addBench(new HeatBench(*m_open, m_gauge, m_stack));
     addBench(new ForecastBench(*m_open, m_stack));
     makeMenus();
     m_rail->setFocus();

@@ -100,7 +100,7 @@ private:
         if (p.spots_c.empty())
             return out;
         std::vector<double> spots;
-        const Surface &surface = *findSurface(p.surface);
+        const SpotSurface &surface = *findSurface(p.surface);
         for (const double read_c : p.spots_c) {
             if (surface.id == "contact") {
                 spots.push_back(read_c);

@@ -447,6 +447,9 @@ Result<Room> roomOf(const Build &build, const std::vector<GaugedSize> &sizes,
         const double t = 20 - (s.at(allAt(20)) - floor_um) / rate;
         out.turnsDownTo_c = std::max(t, out.turnsDownTo_c.value_or(t));
     }
+    // Colder than any start: nothing to say.
+    if (out.turnsDownTo_c && *out.turnsDownTo_c < -80)
+        out.turnsDownTo_c.reset();
     if (out.turnsDownTo_c && *out.turnsDownTo_c > asked.use.coldestStart_c)
         out.preheat_c = out.turnsDownTo_c;
     LeverFinder(asked, sizes, finder, out).run();

@@ -39,7 +39,7 @@ double exitanceSlope(InfraredBand band, double t_k)
     return (exitance(band, t_k + step) - exitance(band, t_k - step)) / (2 * step);
 }
 
-constexpr std::array<Surface, 6> table { {
+constexpr std::array<SpotSurface, 6> table { {
     { "contact", "contact probe, no infrared", 1, 1, 1 },
     { "dull", "painted matt, taped or rusty", 0.95, 0.8, 0.95 },
     { "oil_film", "under an oil film", 0.5, 0.3, 0.8 },
@@ -89,14 +89,14 @@ Result<InfraredTemperature> trueTemperature(const InfraredReading &r)
     return out;
 }
 
-std::span<const Surface> surfaces()
+std::span<const SpotSurface> surfaces()
 {
     return table;
 }
 
-const Surface *findSurface(std::string_view id)
+const SpotSurface *findSurface(std::string_view id)
 {
-    for (const Surface &s : table)
+    for (const SpotSurface &s : table)
         if (s.id == id)
             return &s;
     return nullptr;

@@ -50,15 +50,15 @@ Result<InfraredTemperature> trueTemperature(const InfraredReading &reading);
 double bandExitance_k4(Kelvin t);
 
 /// What a surface sends of what a black one would. Handbook ranges, from memory; wide.
-struct Surface
+struct SpotSurface
 {
     std::string_view id;
     std::string_view name;
     double emissivity;
     double low, high;
 };
-std::span<const Surface> surfaces();
+std::span<const SpotSurface> surfaces();
 /// @return null for an unknown id.
-const Surface *findSurface(std::string_view id);
+const SpotSurface *findSurface(std::string_view id);
 
 } // namespace mildpath

@@ -101,7 +101,7 @@ private:
             range(place + "/spots_c/" + std::to_string(k), p.spots_c[k], -60, 250, "°C");
         if (!findSurface(p.surface)) {
             std::string known;
-            for (const Surface &s : surfaces())
+            for (const SpotSurface &s : surfaces())
                 known += (known.empty() ? "" : ", ") + std::string(s.id);
             add(place + "/surface", "unknown surface \"" + p.surface + "\"; known: " + known);
         }

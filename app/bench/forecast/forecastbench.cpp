@@ -3,6 +3,7 @@
 
 #include "bench/forecast/forecastcards.h"
 #include "plot/curvechart.h"
+#include "shell/stopfields.h"
 #include "shell/vectorstate.h"
 
 #include <QHBoxLayout>
@@ -193,24 +194,15 @@ PanelContent ForecastBench::panel() const
 void ForecastBench::useFields(PanelContent &out) const
 {
     out.push_back(PanelHeading { tr("What you ask of it") });
-    const Use &use = m_open.build().use;
-    const auto field = [&](const char *key, const QString &label, Dimension dimension,
-                           const std::string &unit, int decimals, double si, double perSi) {
-        out.push_back(PanelField {
-            QStringLiteral("use.") + QLatin1String(key), label, dimension, unit, decimals, si,
-            [open = &m_open, key, perSi](double value) {
-                return open->edit(SetUse { key, std::round(value * perSi * 1e4) / 1e4 });
-            } });
+    const std::pair<const char *, QString> fields[] = {
+        { "hot_oil_c", tr("hot oil") },
+        { "hot_idle_rpm", tr("hot idle") },
+        { "hot_idle_floor_kpa", tr("floor at hot idle") },
+        { "high_speed_rpm", tr("higher speed") },
+        { "coldest_start_c", tr("coldest start") },
     };
-    field("hot_oil_c", tr("hot oil"), Dimension::Temperature, Figure::temperatureUnit(), 0,
-          use.hotOil_c, 1);
-    field("hot_idle_rpm", tr("hot idle"), Dimension::Speed, "rev/min", 0, use.hotIdle_rpm, 1);
-    field("hot_idle_floor_kpa", tr("floor at hot idle"), Dimension::Pressure,
-          Figure::pressureUnit(), 2, use.hotIdleFloor_kpa * 1e3, 1e-3);
-    field("high_speed_rpm", tr("higher speed"), Dimension::Speed, "rev/min", 0, use.highSpeed_rpm,
-          1);
-    field("coldest_start_c", tr("coldest start"), Dimension::Temperature, Figure::temperatureUnit(),
-          0, use.coldestStart_c, 1);
+    for (const auto &[key, label] : fields)
+        out.push_back(useField(m_open, key, label));
 }
 
 } // namespace mildpath

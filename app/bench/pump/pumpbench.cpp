@@ -5,6 +5,7 @@
 #include "bench/pump/rotorview.h"
 #include "entry/readingentry.h"
 #include "entry/tickcheck.h"
+#include "paint/card.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
 #include "shell/vectorstate.h"
@@ -18,24 +19,6 @@
 #include <algorithm>
 
 namespace mildpath {
-namespace {
-
-/// A card that carries other widgets.
-class CardWidget : public QWidget
-{
-public:
-    using QWidget::QWidget;
-
-protected:
-    void paintEvent(QPaintEvent *) override
-    {
-        QPainter p(this);
-        drawCard(p, QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
-    }
-};
-
-} // namespace
-
 PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     : Bench(open, tr("Pump"), parent)
     , m_title(new QLabel(tr("Rotor set, seen from the cover"), this))

@@ -1,0 +1,411 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/heat/heatbench.h"
+
+#include "bearing/thermal.h"
+#include "bench/heat/growthchart.h"
+#include "bench/heat/heatlogcard.h"
+#include "bench/heat/materialspage.h"
+#include "bench/heat/roomview.h"
+#include "bench/heat/warmuppage.h"
+#include "calc/catalogue.h"
+#include "paint/text.h"
+#include "shell/stopfields.h"
+#include "shell/vectorstate.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalBlocker>
+#include <QSlider>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr double sectionStep = 0.05;
+constexpr int idleStep = 10;
+
+} // namespace
+
+HeatBench::HeatBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
+    : Bench(open, tr("Heat"), parent)
+    , m_title(new QLabel(tr("Clearance with heat"), this))
+    , m_subtitle(new QLabel(this))
+    , m_stack(new QStackedWidget(this))
+{
+    auto *column = new QVBoxLayout(this);
+    auto *head = makeHead(column, m_title, m_subtitle);
+    const QStringList names = pages();
+    for (int i = 0; i < names.size(); ++i) {
+        auto *button = new QPushButton(names[i], this);
+        button->setObjectName(QStringLiteral("page%1").arg(i));
+        button->setCheckable(true);
+        connect(button, &QPushButton::clicked, this, [this, i] { showPage(i); });
+        head->addWidget(button);
+        m_pageButtons.push_back(button);
+    }
+    column->addWidget(m_stack, 1);
+    m_stack->addWidget(makeRoomPage(gauge));
+    m_warmUp = new WarmUpPage(open, m_stack);
+    m_materials = new MaterialsPage(open, m_stack);
+    m_stack->addWidget(m_warmUp);
+    m_stack->addWidget(m_materials);
+    connect(m_warmUp, &WarmUpPage::changed, this, &Bench::panelChanged);
+    m_soon.setSingleShot(true);
+    m_soon.setInterval(120);
+    connect(&m_soon, &QTimer::timeout, this, [this] {
+        compute();
+        Q_EMIT panelChanged();
+    });
+    connect(&open, &OpenBuild::opened, this, &HeatBench::resetSliders);
+    resetSliders();
+}
+
+QWidget *HeatBench::makeRoomPage(SerialGauge *gauge)
+{
+    auto *page = new QWidget(m_stack);
+    auto *column = new QVBoxLayout(page);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    auto *upper = new QHBoxLayout;
+    upper->setSpacing(14);
+    m_chart = new GrowthChart(m_open, page);
+    upper->addWidget(m_chart, 1);
+    auto *right = new QVBoxLayout;
+    right->setSpacing(4);
+    auto *row = new QHBoxLayout;
+    auto *title = new QLabel(tr("Room to choose"), page);
+    title->setFont(textFont(TextSize::Body, true));
+    row->addWidget(title);
+    row->addStretch();
+    for (const char *family : { "main", "big_end" }) {
+        auto *button = new QPushButton(qs(findFamily(family)->tab), page);
+        button->setObjectName(QStringLiteral("room_") + QLatin1String(family));
+        button->setToolTip(tr("Cold clearance of the %1 against oil, hot idle in the circuit")
+                               .arg(qs(findFamily(family)->plural).toLower()));
+        button->setCheckable(true);
+        connect(button, &QPushButton::clicked, this, [this, family] {
+            m_family = family;
+            refresh();
+        });
+        row->addWidget(button);
+        m_familyButtons.push_back(button);
+    }
+    right->addLayout(row);
+    m_room = new RoomView(m_open, page);
+    right->addWidget(m_room, 1);
+    right->addWidget(makeSliders(page));
+    upper->addLayout(right, 1);
+    column->addLayout(upper, 1);
+    m_log = new HeatLogCard(m_open, gauge, page);
+    m_log->setFixedHeight(252);
+    column->addWidget(m_log);
+    return page;
+}
+
+QWidget *HeatBench::makeSliders(QWidget *parent)
+{
+    auto *box = new QWidget(parent);
+    auto *grid = new QGridLayout(box);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setHorizontalSpacing(6);
+    grid->setVerticalSpacing(3);
+    int at = 0;
+    const auto make = [&](const QString &name, const QString &id, int least, int most) {
+        Lever l { new QSlider(Qt::Horizontal, box), new QLabel(box) };
+        l.slider->setObjectName(id);
+        l.slider->setAccessibleName(name);
+        l.slider->setRange(least, most);
+        l.slider->setMinimumWidth(50);
+        l.text->setFont(textFont(TextSize::Small));
+        auto *label = new QLabel(name, box);
+        label->setFont(textFont(TextSize::Small));
+        label->setBuddy(l.slider);
+        const int row = at / 2, column = at % 2 * 3;
+        grid->addWidget(label, row, column);
+        grid->addWidget(l.slider, row, column + 1);
+        grid->addWidget(l.text, row, column + 2);
+        grid->setColumnMinimumWidth(column + 2, 56);
+        connect(l.slider, &QSlider::valueChanged, this, [this] {
+            showSliders();
+            askRoom();
+            Q_EMIT panelChanged();
+        });
+        ++at;
+        return l;
+    };
+    m_start = make(tr("start"), QStringLiteral("startSlider"), -40, 40);
+    m_hot = make(tr("hot oil"), QStringLiteral("hotSlider"), 60, 150);
+    m_idle = make(tr("idle"), QStringLiteral("idleSlider"), 20, 200);
+    m_section = make(tr("pump"), QStringLiteral("sectionSlider"), 10, 40);
+    m_reset = new QPushButton(tr("As built"), box);
+    m_reset->setObjectName(QStringLiteral("asBuilt"));
+    m_reset->setToolTip(tr("Sliders back to what the build says"));
+    grid->addWidget(m_reset, 0, 6, 2, 1, Qt::AlignVCenter);
+    connect(m_reset, &QPushButton::clicked, this, [this] {
+        resetSliders();
+        refresh();
+        Q_EMIT panelChanged();
+    });
+    return box;
+}
+
+QStringList HeatBench::pages() const
+{
+    return { tr("Room"), tr("Warm-up"), tr("Materials") };
+}
+
+void HeatBench::showPage(int page)
+{
+    m_stack->setCurrentIndex(page);
+    refresh();
+    Q_EMIT panelChanged();
+}
+
+void HeatBench::takeFocus()
+{
+    if (m_stack->currentIndex() == RoomPage)
+        m_log->takeFocus();
+}
+
+RoomConditions HeatBench::asked() const
+{
+    return { double(m_start.slider->value()), double(m_hot.slider->value()),
+             double(m_idle.slider->value() * idleStep), m_section.slider->value() * sectionStep };
+}
+
+bool HeatBench::asInTheBuild() const
+{
+    const RoomConditions a = asked(), b = conditionsOf(m_open.build());
+    return std::abs(a.coldestStart_c - b.coldestStart_c) < 0.6
+        && std::abs(a.hotOil_c - b.hotOil_c) < 0.6
+        && std::abs(a.idle_rpm - b.idle_rpm) < 0.6 * idleStep && a.pumpSection == 1;
+}
+
+void HeatBench::resetSliders()
+{
+    const RoomConditions c = conditionsOf(m_open.build());
+    const auto set = [](QSlider *s, double v) {
+        const QSignalBlocker quiet(s);
+        s->setValue(static_cast<int>(std::lround(v)));
+    };
+    set(m_start.slider, c.coldestStart_c);
+    set(m_hot.slider, c.hotOil_c);
+    set(m_idle.slider, c.idle_rpm / idleStep);
+    set(m_section.slider, 1 / sectionStep);
+    showSliders();
+}
+
+void HeatBench::showSliders()
+{
+    const RoomConditions c = asked();
+    m_start.text->setText(Figure::temperature(c.coldestStart_c).text());
+    m_hot.text->setText(Figure::temperature(c.hotOil_c).text());
+    m_idle.text->setText(qs(formatNumber(c.idle_rpm, 0)));
+    m_section.text->setText(Figure::percent(c.pumpSection).text());
+    m_reset->setEnabled(!asInTheBuild());
+}
+
+std::string HeatBench::logStop() const
+{
+    const Engine &e = m_open.build().engine;
+    const Stop *chosen = e.find(m_open.selectedStop().toStdString());
+    if (chosen && chosen->kind == "main")
+        return chosen->id;
+    if (const Stop *last = e.find(m_lastMain); last && last->kind == "main")
+        return last->id;
+    // The bore that was gauged warm already, or the first.
+    for (const Stop &s : e.stops)
+        if (s.kind == "main" && !standingHeatPoints(m_open.build(), s.id).empty())
+            return s.id;
+    const Stop *first = e.ofKind("main");
+    return first ? first->id : "";
+}
+
+void HeatBench::refresh()
+{
+    for (size_t i = 0; i < m_pageButtons.size(); ++i)
+        m_pageButtons[i]->setChecked(static_cast<int>(i) == m_stack->currentIndex());
+    const Engine &e = m_open.build().engine;
+    const auto name = [](const std::string &id) {
+        const Material *m = findMaterial(id);
+        return m ? qs(m->name) : qs(id);
+    };
+    m_subtitle->setText(
+        e.mainCap.empty()
+            ? tr("%1 block, %2 crank").arg(name(e.block), name(e.crank))
+            : tr("%1 caps on a %2 block: both share the bore").arg(name(e.mainCap), name(e.block)));
+    setTone(m_subtitle, Theme::current().muted);
+    if (m_stack->currentIndex() == WarmUp)
+        return m_warmUp->refresh();
+    if (m_stack->currentIndex() == Materials)
+        return m_materials->refresh();
+    for (size_t i = 0; i < m_familyButtons.size(); ++i)
+        m_familyButtons[i]->setChecked((i == 0) == (m_family == "main"));
+    m_lastMain = logStop();
+    const HeatLog log = judgeHeatLog(m_open.build(), m_open.assessment().sizes, m_lastMain);
+    m_chart->setLog(log);
+    m_log->setLog(log);
+    if (!m_reset->isEnabled())
+        resetSliders();
+    showSliders();
+    askRoom();
+    if (!m_found)
+        compute();
+}
+
+void HeatBench::askRoom()
+{
+    m_room->ask(m_family, asked());
+    m_soon.start();
+}
+
+void HeatBench::compute()
+{
+    m_soon.stop();
+    clearVectorState();
+    const auto &sizes = m_open.assessment().sizes;
+    auto found = roomOf(m_open.build(), sizes, m_family, asked());
+    m_problem = found ? QString() : qs(found.error().message);
+    m_found = found ? std::optional(std::move(*found)) : std::nullopt;
+    const double hot_c = m_open.build().use.hotOil_c;
+    const std::array oil { 20.0, hot_c };
+    auto crank = crankOilOver(m_open.build(), sizes, m_open.build().use.hotIdle_rpm, oil);
+    m_crankOil = crank ? std::move(*crank) : std::vector<CrankOil> {};
+}
+
+PanelContent HeatBench::panel() const
+{
+    if (m_stack->currentIndex() == WarmUp)
+        return m_warmUp->panel();
+    if (m_stack->currentIndex() == Materials)
+        return m_materials->panel();
+    PanelContent out;
+    out.push_back(PanelTitle { tr("What follows"), {} });
+    if (!m_found) {
+        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), m_problem });
+        return out;
+    }
+    verdicts(out);
+    out.push_back(PanelRule {});
+    leverLines(out);
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("What you ask of it") });
+    out.push_back(useField(m_open, "coldest_start_c", tr("coldest start")));
+    out.push_back(useField(m_open, "coldest_clearance_floor_um", tr("least clearance there")));
+    out.push_back(useField(m_open, "hot_oil_c", tr("hot oil")));
+    out.push_back(useField(m_open, "hot_idle_floor_kpa", tr("floor at hot idle")));
+    out.push_back(PanelRule {});
+    infraredLines(out);
+    return out;
+}
+
+void HeatBench::verdicts(PanelContent &out) const
+{
+    const Build &build = m_open.build();
+    const Room &r = *m_found;
+    const QString bearings = r.family == "main" ? tr("mains") : tr("big-ends");
+    const QString floor = Figure::limit(build.use.coldestClearanceFloor_um).text();
+    if (r.preheat_c)
+        out.push_back(PanelVerdict {
+            Mark::Hold,
+            tr("Preheat to %1").arg(Figure::temperature(std::ceil(*r.preheat_c)).text()),
+            tr("below it the %1 close past the floor of %2").arg(bearings, floor) });
+    else if (r.turnsDownTo_c)
+        out.push_back(
+            PanelVerdict { Mark::Proven,
+                           tr("Turns free down to %1")
+                               .arg(Figure::temperature(std::ceil(*r.turnsDownTo_c)).text()),
+                           tr("floor %1").arg(floor) });
+    else
+        out.push_back(PanelVerdict { r.here_um >= r.least_um ? Mark::Proven : Mark::Hold,
+                                     tr("Cold does not close the %1").arg(bearings),
+                                     tr("journal and housing shrink alike") });
+    const auto &sizes = m_open.assessment().sizes;
+    const PartTemperatures hot = settledTemperatures(build, asked().hotOil_c);
+    const auto mains = meanOf(sizes, "main", hot), rods = meanOf(sizes, "big_end", hot);
+    if (mains && rods)
+        out.push_back(PanelVerdict {
+            Mark::Proven, tr("Hot mains %1").arg(Figure::clearance(*mains, 1).text()),
+            tr("%1 times the big-ends").arg(qs(formatNumber(*mains / *rods, 1))) });
+    if (m_crankOil.size() == 2) {
+        const double cold = m_crankOil[0].bigEndsShare, warm = m_crankOil[1].bigEndsShare;
+        out.push_back(PanelVerdict {
+            warm < 0.6 * cold ? Mark::LookAgain : Mark::Proven,
+            tr("Big-ends get %1").arg(Figure::percent(warm).text()),
+            tr("of the crank's oil hot, %1 at 20 °C").arg(Figure::percent(cold).text()) });
+    }
+    const Mark mark = r.width_um() < 0 ? Mark::Hold : r.inside() ? Mark::Proven : Mark::LookAgain;
+    out.push_back(
+        PanelVerdict { mark,
+                       r.width_um() < 0 ? tr("No room to choose")
+                                        : tr("Room: %1 to %2")
+                                              .arg(Figure::clearance(r.least_um, 1).number,
+                                                   Figure::clearance(r.most_um, 1).text()),
+                       r.width_um() < 0 ? tr("cold asks %1 at least, hot allows %2")
+                                              .arg(Figure::clearance(r.least_um, 1).text(),
+                                                   Figure::clearance(r.most_um, 1).text())
+                                        : tr("%1 cold with %2; hot up to %3, this build %4")
+                                              .arg(bearings, qs(build.oil.grade),
+                                                   Figure::clearance(r.hotCeiling_um, 1).text(),
+                                                   Figure::clearance(r.hot_um, 1).text()) });
+    for (const GaugedSize &s : sizes)
+        if (const double spread = s.growth.spread_um(hot); s.family == "main" && spread > 1) {
+            out.push_back(PanelVerdict {
+                Mark::LookAgain,
+                tr("Bores up to %1 out of round hot").arg(Figure::clearance(spread, 1).text()),
+                tr("block and caps grow apart; the running value is good to half of that") });
+            break;
+        }
+}
+
+void HeatBench::leverLines(PanelContent &out) const
+{
+    out.push_back(PanelHeading { asInTheBuild() ? tr("What would open it")
+                                                : tr("What would open it, sliders as set") });
+    out.push_back(PanelText { tr("room to choose · hot idle at the gauge"), Tone::Muted });
+    for (const RoomLever &l : m_found->levers) {
+        const bool nothing = std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005;
+        const auto signed_
+            = [](const Shown &s, double v) { return v > 0 ? u'+' + s.text() : s.text(); };
+        QString text = tr("nothing");
+        if (!nothing)
+            text = std::abs(l.opens_um) < 0.2
+                ? signed_(Figure::percent(l.idleChange), l.idleChange)
+                : signed_(Figure::clearance(l.opens_um, 1), l.opens_um)
+                    + (std::abs(l.idleChange) < 0.005 ? QString()
+                                                      : QStringLiteral(" · ")
+                               + signed_(Figure::percent(l.idleChange), l.idleChange));
+        out.push_back(PanelRow { qs(l.name), { text, {}, {} }, qs(l.remark) });
+    }
+    for (const RoomLever &l : m_found->levers)
+        if (l.remark.starts_with("nothing"))
+            out.push_back(PanelText { tr("%1: %2").arg(qs(l.name), qs(l.remark)), Tone::Muted });
+}
+
+void HeatBench::infraredLines(PanelContent &out) const
+{
+    out.push_back(PanelHeading { tr("Infrared thermometer") });
+    out.push_back(heatField(m_open, "instrument_emissivity"));
+    out.push_back(heatField(m_open, "surroundings_c"));
+    out.push_back(PanelText {
+        tr("Bright metal mirrors the room: 70 °C can read 30. Aim at a dull, painted or taped "
+           "spot, "
+           "or say in the log what it was aimed at. Corrected for 8 to 14 µm instruments."),
+        Tone::Muted });
+    out.push_back(PanelText { tr("A hot block burns. Torch, hot air and solvent never together; "
+                                 "gloves, and an extinguisher at hand."),
+                              Tone::Warn });
+    const Calculator *calculator = findCalculator("heated-block-test");
+    out.push_back(PanelHeading { tr("Working") });
+    out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
+    out.push_back(PanelText { tr("Source: %1").arg(qs(calculator->source)), Tone::Muted });
+}
+
+} // namespace mildpath

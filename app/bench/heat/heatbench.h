@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/heatlog.h"
+#include "assess/room.h"
+#include "shell/bench.h"
+
+#include <QTimer>
+
+class QLabel;
+class QPushButton;
+class QSlider;
+class QStackedWidget;
+
+namespace mildpath {
+
+class GrowthChart;
+class HeatLogCard;
+class MaterialsPage;
+class RoomView;
+class SerialGauge;
+class WarmUpPage;
+
+/// What heat makes of the clearances, and the room that leaves to choose.
+class HeatBench : public Bench
+{
+    Q_OBJECT
+public:
+    HeatBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent);
+    void refresh() override;
+    PanelContent panel() const override;
+    void takeFocus() override;
+    QStringList pages() const override;
+    void showPage(int page) override;
+
+private:
+    enum Page { RoomPage, WarmUp, Materials };
+    struct Lever
+    {
+        QSlider *slider;
+        QLabel *text;
+    };
+    QWidget *makeRoomPage(SerialGauge *gauge);
+    QWidget *makeSliders(QWidget *parent);
+    RoomConditions asked() const;
+    bool asInTheBuild() const;
+    void resetSliders();
+    void showSliders();
+    void askRoom();
+    /// Room and levers, once the keys rest.
+    void compute();
+    std::string logStop() const;
+    void verdicts(PanelContent &out) const;
+    void leverLines(PanelContent &out) const;
+    void infraredLines(PanelContent &out) const;
+
+    QLabel *m_title, *m_subtitle;
+    QStackedWidget *m_stack;
+    std::vector<QPushButton *> m_pageButtons, m_familyButtons;
+    GrowthChart *m_chart;
+    RoomView *m_room;
+    HeatLogCard *m_log;
+    WarmUpPage *m_warmUp;
+    MaterialsPage *m_materials;
+    Lever m_start, m_hot, m_idle, m_section;
+    QPushButton *m_reset;
+    std::string m_family = "main";
+    QTimer m_soon;
+    std::optional<Room> m_found;
+    QString m_problem;
+    std::vector<CrankOil> m_crankOil;
+    std::string m_lastMain;
+};
+
+} // namespace mildpath

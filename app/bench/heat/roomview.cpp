@@ -1,0 +1,308 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/heat/roomview.h"
+
+#include "paint/text.h"
+#include "shell/vectorstate.h"
+
+#include <QHelpEvent>
+#include <QPushButton>
+#include <QToolTip>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr int coarseColumns = 10, fineColumns = 60;
+constexpr double rowLabel = 62;
+
+QColor faint(QColor colour, float alpha)
+{
+    colour.setAlphaF(alpha);
+    return colour;
+}
+
+} // namespace
+
+RoomView::RoomView(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_cancel(new QPushButton(tr("Cancel"), this))
+{
+    setObjectName(QStringLiteral("roomView"));
+    setMinimumSize(240, 170);
+    m_pool.setMaxThreadCount(1);
+    m_cancel->setObjectName(QStringLiteral("cancelRoom"));
+    m_cancel->hide();
+    connect(m_cancel, &QPushButton::clicked, this, [this] {
+        giveUp();
+        update();
+    });
+    m_soon.setSingleShot(true);
+    m_soon.setInterval(60);
+    connect(&m_soon, &QTimer::timeout, this, &RoomView::startFine);
+    // Anything over 300 ms shows how far it is and can be given up.
+    m_slow.setInterval(100);
+    connect(&m_slow, &QTimer::timeout, this, [this] {
+        m_cancel->setVisible(m_progress != nullptr);
+        update();
+    });
+}
+
+RoomView::~RoomView()
+{
+    giveUp();
+    m_pool.waitForDone();
+}
+
+void RoomView::giveUp()
+{
+    if (m_progress)
+        m_progress->cancel = true;
+    m_progress.reset();
+    m_soon.stop();
+    m_slow.stop();
+    m_cancel->hide();
+    ++m_question;
+}
+
+void RoomView::ask(const std::string &family, const RoomConditions &conditions)
+{
+    giveUp();
+    m_family = family;
+    m_conditions = conditions;
+    clearVectorState();
+    take(m_question,
+         roomMap(m_open.build(), m_open.assessment().sizes, family, conditions, coarseColumns));
+    m_soon.start();
+}
+
+void RoomView::startFine()
+{
+    m_progress = std::make_shared<Progress>();
+    m_slow.start(300);
+    // Copies: the document may change while this one is answered.
+    m_pool.start([this, question = m_question, progress = m_progress, build = m_open.build(),
+                  sizes = m_open.assessment().sizes, family = m_family, conditions = m_conditions] {
+        auto map = roomMap(build, sizes, family, conditions, fineColumns, progress.get());
+        QMetaObject::invokeMethod(
+            this,
+            [this, question, map = std::move(map)]() mutable {
+                if (question != m_question)
+                    return;
+                take(question, std::move(map));
+                m_progress.reset();
+                m_slow.stop();
+                m_cancel->hide();
+                Q_EMIT answered();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+void RoomView::take(quint64 question, Result<RoomMap> map)
+{
+    if (question != m_question)
+        return;
+    if (map) {
+        m_map = std::move(*map);
+        m_problem.clear();
+    } else if (map.error().place != "cancelled") {
+        m_map.reset();
+        m_problem = qs(map.error().message);
+    }
+    if (m_map && m_map->hereRow >= 0) {
+        const RoomRow &row = m_map->rows[static_cast<size_t>(m_map->hereRow)];
+        const auto most = m_map->most_um(row);
+        setAccessibleName(most ? tr("room to choose with %1: from %2 to %3, this build %4")
+                                     .arg(qs(row.grade),
+                                          Figure::clearance(m_map->coldLeast_um, 1).text(),
+                                          Figure::clearance(*most, 1).text(),
+                                          Figure::clearance(m_map->here_um, 1).text())
+                               : tr("no room to choose with %1").arg(qs(row.grade)));
+    }
+    update();
+}
+
+QRectF RoomView::area() const
+{
+    return QRectF(rowLabel, 22, width() - rowLabel - 8, height() - 62.0);
+}
+
+double RoomView::x(double um) const
+{
+    const QRectF a = area();
+    const double from = m_map->cold_um.front(), to = m_map->cold_um.back();
+    return a.left() + std::clamp((um - from) / (to - from), 0.0, 1.0) * a.width();
+}
+
+QRectF RoomView::rowArea(size_t row) const
+{
+    const QRectF a = area();
+    const double h = a.height() / static_cast<double>(m_map->rows.size());
+    return { a.left(), a.top() + h * static_cast<double>(row), a.width(), h };
+}
+
+void RoomView::paintRow(QPainter &p, size_t row) const
+{
+    const Theme &t = Theme::current();
+    const RoomRow &r = m_map->rows[row];
+    const QRectF band = rowArea(row).adjusted(0, 0.5, 0, -0.5);
+    const double cold = x(m_map->coldLeast_um);
+    const auto most = m_map->most_um(r);
+    const double hot = most ? x(*most) : band.left();
+    p.fillRect(band, faint(t.proven, t.dark ? 0.38F : 0.20F));
+    if (hot < band.right()) {
+        p.fillRect(QRectF(hot, band.top(), band.right() - hot, band.height()), t.bench);
+        p.fillRect(QRectF(hot, band.top(), band.right() - hot, band.height()),
+                   faint(t.lookAgain, t.dark ? 0.36F : 0.24F));
+    }
+    if (cold > band.left())
+        p.fillRect(QRectF(band.left(), band.top(), cold - band.left(), band.height()), t.holdFill);
+    drawLine(p, QRectF(0, band.top(), rowLabel - 6, band.height()),
+             Qt::AlignRight | Qt::AlignVCenter, qs(r.grade), textFont(TextSize::Normal, r.fitted),
+             r.fitted ? t.ink : t.muted);
+}
+
+void RoomView::paintContours(QPainter &p, size_t row) const
+{
+    const Theme &t = Theme::current();
+    const QRectF band = rowArea(row).adjusted(0, 0.5, 0, -0.5);
+    // Half a bar apart, or the like in psi, so that the eye can follow one from oil to oil.
+    const bool psi = Figure::system() == UnitSystem::Imperial;
+    const double step_pa = psi ? fromUnit(5, "psi", Dimension::Pressure) : 0.5e5;
+    double taken = -1e9;
+    for (int k = 1; k <= 12; ++k)
+        for (const double um : m_map->crossings_um(m_map->rows[row], k * step_pa)) {
+            const double at = x(um);
+            p.setPen(QPen(t.ink, k % 2 == 0 ? 1.6 : 1));
+            p.drawLine(QPointF(at, band.top()), QPointF(at, band.bottom()));
+            if (std::abs(at - taken) < 30 || band.height() < 14)
+                continue;
+            taken = at;
+            drawLine(p, QRectF(at + 4, band.top(), 34, band.height()), Qt::AlignVCenter,
+                     psi ? QString::number(5 * k) : qs(formatNumber(0.5 * k, 1)),
+                     textFont(TextSize::Small), t.ink);
+        }
+}
+
+void RoomView::paintHere(QPainter &p) const
+{
+    if (m_map->hereRow < 0)
+        return;
+    const Theme &t = Theme::current();
+    const QRectF band = rowArea(static_cast<size_t>(m_map->hereRow));
+    const QPointF at(x(m_map->here_um), band.center().y());
+    p.setPen(QPen(t.selection, 2));
+    p.drawLine(QPointF(x(m_map->here_um - m_map->hereU_um), at.y()),
+               QPointF(x(m_map->here_um + m_map->hereU_um), at.y()));
+    for (const double end : { m_map->here_um - m_map->hereU_um, m_map->here_um + m_map->hereU_um })
+        p.drawLine(QPointF(x(end), at.y() - 4), QPointF(x(end), at.y() + 4));
+    p.setPen(QPen(t.selection, 2.5));
+    p.setBrush(t.panel);
+    p.drawEllipse(at, 6, 6);
+    const QString word = m_map->hereMeasured ? tr("this build") : tr("this build, assumed");
+    const QFont font = textFont(TextSize::Normal, true);
+    const double w = QFontMetricsF(font).horizontalAdvance(word) + 8;
+    const double right = x(m_map->here_um + m_map->hereU_um) + 8;
+    const bool fits = right + w < area().right();
+    const QRectF box(fits ? right : x(m_map->here_um - m_map->hereU_um) - 8 - w, at.y() - 8, w, 16);
+    p.setPen(Qt::NoPen);
+    p.setBrush(faint(t.panel, 0.82F));
+    p.drawRoundedRect(box, 4, 4);
+    drawLine(p, box, Qt::AlignCenter, word, font, t.selection);
+}
+
+void RoomView::paintFrame(QPainter &p) const
+{
+    const Theme &t = Theme::current();
+    const QFont small = textFont(TextSize::Small);
+    const QRectF a = area();
+    drawLine(p, QRectF(a.left(), 3, a.width() / 2, 16), Qt::AlignVCenter, tr("too tight cold"),
+             small, t.hold);
+    drawLine(p, QRectF(a.center().x(), 3, a.width() / 2, 16), Qt::AlignRight | Qt::AlignVCenter,
+             tr("too little pressure hot"), small, t.lookAgain);
+    const double from = m_map->cold_um.front(), to = m_map->cold_um.back();
+    const double step = to - from > 120 ? 20 : 10;
+    for (double um = std::ceil(from / step) * step; um <= to; um += step)
+        drawLine(p, QRectF(x(um) - 22, a.bottom() + 2, 44, 15), Qt::AlignCenter,
+                 Figure::limit(um).number, small, t.muted);
+    QString axis = tr("%1 at 20 °C").arg(Figure::limit(0).unit);
+    const auto limits = m_open.build().limits.find(m_map->family);
+    if (limits != m_open.build().limits.end()) {
+        // The maker's limits as a bracket under the axis.
+        const double y = a.bottom() + 21;
+        const double left = x(limits->second.min_um), right = x(limits->second.max_um);
+        p.setPen(QPen(t.muted, 1));
+        p.drawLine(QPointF(left, y), QPointF(right, y));
+        for (const double end : { left, right })
+            p.drawLine(QPointF(end, y - 3), QPointF(end, y + 3));
+        drawLine(p, QRectF(left, y + 3, std::max(150.0, right - left), 15), Qt::AlignVCenter,
+                 tr("limits %1 to %2")
+                     .arg(Figure::limit(limits->second.min_um).number,
+                          Figure::limit(limits->second.max_um).text()),
+                 small, t.muted);
+    }
+    drawLine(p, QRectF(a.right() - 120, a.bottom() + 24, 120, 15),
+             Qt::AlignRight | Qt::AlignVCenter, axis, small, t.muted);
+}
+
+void RoomView::paintEvent(QPaintEvent *)
+{
+    const Theme &t = Theme::current();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (!m_map) {
+        drawLine(p, QRectF(rect()), Qt::AlignCenter,
+                 m_problem.isEmpty() ? tr("nothing computed yet") : m_problem,
+                 textFont(TextSize::Normal), t.muted);
+        return;
+    }
+    for (size_t row = 0; row < m_map->rows.size(); ++row)
+        paintRow(p, row);
+    for (size_t row = 0; row < m_map->rows.size(); ++row)
+        paintContours(p, row);
+    paintHere(p);
+    paintFrame(p);
+    if (m_cancel->isVisible() && m_progress && m_progress->whole > 0)
+        drawLine(p, QRectF(area().left(), area().center().y() - 10, area().width() - 90, 20),
+                 Qt::AlignRight | Qt::AlignVCenter,
+                 tr("finer: %1")
+                     .arg(Figure::percent(double(m_progress->done) / m_progress->whole).text()),
+                 textFont(TextSize::Body, true), t.ink);
+}
+
+void RoomView::resizeEvent(QResizeEvent *)
+{
+    m_cancel->move(static_cast<int>(area().right()) - 80,
+                   static_cast<int>(area().center().y()) - 12);
+}
+
+QString RoomView::tipAt(QPointF at) const
+{
+    if (!m_map || !area().contains(at))
+        return {};
+    const QRectF a = area();
+    const auto rows = m_map->rows.size();
+    const auto row
+        = std::min(rows - 1, static_cast<size_t>((at.y() - a.top()) / a.height() * double(rows)));
+    const double share = (at.x() - a.left()) / a.width();
+    const auto column = static_cast<size_t>(std::lround(share * double(m_map->cold_um.size() - 1)));
+    const RoomRow &r = m_map->rows[row];
+    return tr("%1, %2 cold: hot idle %3, weakest %4 × its need")
+        .arg(qs(r.grade), Figure::clearance(m_map->cold_um[column], 1).text(),
+             Figure::pressure(r.gauge_pa[column]).text(), qs(formatNumber(r.ratio[column], 1)));
+}
+
+bool RoomView::event(QEvent *event)
+{
+    if (event->type() == QEvent::ToolTip) {
+        const auto *help = static_cast<QHelpEvent *>(event);
+        QToolTip::showText(help->globalPos(), tipAt(help->pos()), this);
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+} // namespace mildpath

@@ -1,0 +1,271 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/heat/warmuppage.h"
+
+#include "paint/text.h"
+#include "plot/curvechart.h"
+#include "shell/stopfields.h"
+#include "shell/vectorstate.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QSlider>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr int coarse = 11, fine = 41;
+constexpr double longest_s = 1800;
+constexpr int speedStep = 50;
+
+/// Close together at first, where everything changes.
+std::vector<double> times(int points)
+{
+    std::vector<double> out;
+    for (int i = 0; i < points; ++i)
+        out.push_back(longest_s * std::pow(double(i) / (points - 1), 2));
+    return out;
+}
+
+QString minutes(double s)
+{
+    return s < 90 ? WarmUpPage::tr("%1 s").arg(qs(formatNumber(s, 0)))
+                  : WarmUpPage::tr("%1 min").arg(qs(formatNumber(s / 60, s < 600 ? 1 : 0)));
+}
+
+/// First moment from which on a condition holds to the end; absent if it never does.
+std::optional<double> settledFrom(const WarmUpRun &run,
+                                  const std::function<bool(const WarmUpPoint &)> &holds)
+{
+    std::optional<double> from;
+    for (const WarmUpPoint &p : run.points) {
+        if (!holds(p))
+            from.reset();
+        else if (!from)
+            from = p.time_s;
+    }
+    return from;
+}
+
+} // namespace
+
+WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_pressure(new CurveChart(this))
+    , m_temperatures(new CurveChart(this))
+    , m_clearances(new CurveChart(this))
+    , m_speed(new QSlider(Qt::Horizontal, this))
+    , m_speedText(new QLabel(this))
+    , m_problem(new QLabel(this))
+{
+    setObjectName(QStringLiteral("warmUpPage"));
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 4, 0, 0);
+    column->setSpacing(6);
+    auto *row = new QHBoxLayout;
+    auto *label = new QLabel(tr("Pressure while it warms, beside idle at"), this);
+    label->setBuddy(m_speed);
+    row->addWidget(label);
+    m_speed->setObjectName(QStringLiteral("warmUpSpeed"));
+    m_speed->setAccessibleName(tr("speed held while warming"));
+    m_speed->setMaximumWidth(240);
+    row->addWidget(m_speed, 1);
+    m_speedText->setFont(textFont(TextSize::Body, true));
+    row->addWidget(m_speedText);
+    row->addStretch();
+    column->addLayout(row);
+    column->addWidget(m_problem);
+    column->addWidget(m_pressure, 3);
+    auto *lower = new QHBoxLayout;
+    lower->addWidget(m_temperatures, 1);
+    lower->addWidget(m_clearances, 1);
+    column->addLayout(lower, 2);
+    m_pressure->setObjectName(QStringLiteral("warmUpChart"));
+    for (CurveChart *c : { m_temperatures, m_clearances })
+        c->setMinimumHeight(120);
+    m_finer.setSingleShot(true);
+    m_finer.setInterval(120);
+    connect(&m_finer, &QTimer::timeout, this, [this] {
+        compute(fine);
+        Q_EMIT changed();
+    });
+    connect(m_speed, &QSlider::valueChanged, this, [this] {
+        compute(coarse);
+        m_finer.start();
+        Q_EMIT changed();
+    });
+}
+
+void WarmUpPage::refresh()
+{
+    const Use &use = m_open.build().use;
+    const QSignalBlocker quiet(m_speed);
+    m_speed->setRange(static_cast<int>(std::ceil(use.hotIdle_rpm / speedStep)),
+                      static_cast<int>(use.most_rpm / speedStep));
+    if (!m_fast)
+        m_speed->setValue(static_cast<int>(use.highSpeed_rpm / speedStep));
+    compute(coarse);
+    m_finer.start();
+}
+
+void WarmUpPage::compute(int points)
+{
+    clearVectorState();
+    const auto t = times(points);
+    const auto &sizes = m_open.assessment().sizes;
+    auto idle = warmUpRun(m_open.build(), sizes, m_open.build().use.hotIdle_rpm, t);
+    auto fast = warmUpRun(m_open.build(), sizes, m_speed->value() * speedStep, t);
+    const bool solved = idle && fast;
+    m_problem->setVisible(!solved);
+    if (!solved) {
+        m_problem->setText(qs((idle ? fast : idle).error().message));
+        setTone(m_problem, Theme::current().hold);
+        m_idle.reset();
+        m_fast.reset();
+    } else {
+        m_idle = std::move(*idle);
+        m_fast = std::move(*fast);
+    }
+    m_speedText->setText(Figure::speed(m_speed->value() * speedStep).text());
+    draw();
+}
+
+void WarmUpPage::draw()
+{
+    const Theme &t = Theme::current();
+    const std::string unit = Figure::pressureUnit();
+    m_pressure->setAxes(tr("minutes"), qs(unit));
+    std::vector<Curve> curves;
+    double most = 2e5;
+    const auto add = [&](const WarmUpRun &run, bool weakest, const QString &name,
+                         const QColor &colour, double labelAt) {
+        Curve c { name, colour, {}, {}, {}, {}, weakest, labelAt };
+        for (const WarmUpPoint &p : run.points) {
+            const double pa = weakest ? p.weakest_pa : p.gauge_pa;
+            most = std::max(most, pa);
+            c.x.push_back(p.time_s / 60);
+            c.y.push_back(toUnit(pa, unit, Dimension::Pressure));
+        }
+        curves.push_back(std::move(c));
+    };
+    if (m_idle && m_fast) {
+        add(*m_fast, true, tr("weakest stop"), t.warm, 0.80);
+        add(*m_idle, true, tr("weakest stop"), t.cold, 0.80);
+        add(*m_fast, false, tr("gauge, %1").arg(Figure::speed(m_fast->rpm).text()), t.warm, 0.62);
+        add(*m_idle, false, tr("gauge, idle"), t.cold, 0.62);
+    }
+    m_pressure->setContent(curves, {},
+                           toUnit(std::ceil(most / 1e5) * 1e5, unit, Dimension::Pressure));
+    drawParts();
+}
+
+void WarmUpPage::drawParts()
+{
+    if (!m_fast)
+        return;
+    const Theme &t = Theme::current();
+    const std::string degree = Figure::temperatureUnit(), length = Figure::clearanceUnit();
+    const QString speed = Figure::speed(m_fast->rpm).text();
+    m_temperatures->setAxes(tr("minutes, %1").arg(speed), qs(degree));
+    m_clearances->setAxes(tr("minutes, %1").arg(speed), qs(length));
+    std::vector<Curve> heat {
+        { tr("block"), t.cold, {}, {}, {}, {}, false, 0.22 },
+        { tr("oil"), t.oil[3], {}, {}, {}, {}, false, 0.42 },
+        { tr("journals"), t.hot, {}, {}, {}, {}, true, 0.16 },
+    };
+    std::vector<Curve> gaps { { tr("mains"), t.oil[3], {}, {}, {}, {}, false, 0.55 },
+                              { tr("big-ends"), t.cold, {}, {}, {}, {}, false, 0.9 } };
+    double most_um = 20;
+    for (const WarmUpPoint &p : m_fast->points) {
+        const double c[] = { p.parts.block_c, p.parts.oil_c, p.parts.journal_c };
+        for (size_t k = 0; k < 3; ++k) {
+            heat[k].x.push_back(p.time_s / 60);
+            heat[k].y.push_back(toUnit(c[k], degree, Dimension::Temperature));
+        }
+        const double um[] = { p.mains_um, p.bigEnds_um };
+        for (size_t k = 0; k < 2; ++k) {
+            gaps[k].x.push_back(p.time_s / 60);
+            gaps[k].y.push_back(toUnit(um[k] * 1e-6, length, Dimension::Length));
+            most_um = std::max(most_um, um[k]);
+        }
+    }
+    const Use &use = m_open.build().use;
+    m_temperatures->setContent(
+        heat, {}, toUnit(use.hotOil_c + 10, degree, Dimension::Temperature),
+        toUnit(std::min(use.coldestStart_c, 0.0) - 5, degree, Dimension::Temperature));
+    m_clearances->setContent(
+        gaps, {}, toUnit(std::ceil(most_um * 1.1 / 10) * 10 * 1e-6, length, Dimension::Length));
+}
+
+PanelContent WarmUpPage::panel() const
+{
+    PanelContent out;
+    out.push_back(PanelTitle { tr("From cold to hot"), {} });
+    if (!m_idle || !m_fast) {
+        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), m_problem->text() });
+        settingFields(out);
+        return out;
+    }
+    const auto least = [](const WarmUpRun &run) {
+        return *std::min_element(run.points.begin(), run.points.end(),
+                                 [](const WarmUpPoint &a, const WarmUpPoint &b) {
+                                     return a.weakestRatio < b.weakestRatio;
+                                 });
+    };
+    for (const WarmUpRun *run : { &*m_idle, &*m_fast }) {
+        const WarmUpPoint p = least(*run);
+        const Mark mark = p.weakestRatio < 1                       ? Mark::Hold
+            : p.weakestRatio < 1 + likelyFactor * modelUncertainty ? Mark::LookAgain
+                                                                   : Mark::Proven;
+        out.push_back(
+            PanelVerdict { mark,
+                           tr("%1: at least %2 × its need")
+                               .arg(run == &*m_idle ? tr("idle") : Figure::speed(run->rpm).text(),
+                                    qs(formatNumber(p.weakestRatio, 1))),
+                           tr("%1, after %2").arg(qs(p.weakestName), minutes(p.time_s)) });
+    }
+    const auto widest = std::max_element(
+        m_fast->points.begin(), m_fast->points.end(),
+        [](const WarmUpPoint &a, const WarmUpPoint &b) { return a.mains_um < b.mains_um; });
+    const double end_um = m_fast->points.back().mains_um;
+    if (widest->mains_um > end_um + 2)
+        out.push_back(PanelVerdict { Mark::Proven,
+                                     tr("Mains widest after %1").arg(minutes(widest->time_s)),
+                                     tr("%1, hot %2: the block warms before the crank does")
+                                         .arg(Figure::clearance(widest->mains_um, 1).text(),
+                                              Figure::clearance(end_um, 1).text()) });
+    out.push_back(PanelRule {});
+    const double hot_c = m_open.build().use.hotOil_c;
+    const auto row = [&](const QString &label, const WarmUpRun &run,
+                         const std::function<bool(const WarmUpPoint &)> &holds) {
+        const auto from = settledFrom(run, holds);
+        out.push_back(PanelRow {
+            label, { from ? minutes(*from) : tr("over %1").arg(minutes(longest_s)), {}, {} }, {} });
+    };
+    const auto shut = [](const WarmUpPoint &p) { return !p.reliefOpen; };
+    const auto hot = [hot_c](const WarmUpPoint &p) { return p.parts.oil_c > hot_c - 5; };
+    row(tr("relief shut, idle"), *m_idle, shut);
+    row(tr("oil within 5 K of hot, idle"), *m_idle, hot);
+    row(tr("the same at %1").arg(Figure::speed(m_fast->rpm).text()), *m_fast, hot);
+    settingFields(out);
+    return out;
+}
+
+void WarmUpPage::settingFields(PanelContent &out) const
+{
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("How it warms") });
+    for (const char *key : { "oil_at_idle_s", "oil_at_speed_s", "block_at_idle_s",
+                             "block_at_speed_s", "block_end_c", "journal_lag_s", "cap_lag_s" })
+        out.push_back(heatField(m_open, key));
+    out.push_back(
+        PanelText { tr("Two masses: the coolant warms the block, the oil warms journals, rods and "
+                       "caps. Own choice, no source: set them by what your engine does."),
+                    Tone::Muted });
+}
+
+} // namespace mildpath

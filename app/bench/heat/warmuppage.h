@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/room.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QTimer>
+#include <QWidget>
+
+class QLabel;
+class QSlider;
+
+namespace mildpath {
+
+class CurveChart;
+
+/// From cold start to hot: pressure at gauge and weakest stop at idle and at a chosen speed, the
+/// parts' temperatures and what the clearances do meanwhile.
+class WarmUpPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit WarmUpPage(OpenBuild &open, QWidget *parent);
+    void refresh();
+    PanelContent panel() const;
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void compute(int points);
+    void draw();
+    void drawParts();
+    void settingFields(PanelContent &out) const;
+
+    OpenBuild &m_open;
+    CurveChart *m_pressure, *m_temperatures, *m_clearances;
+    QSlider *m_speed;
+    QLabel *m_speedText, *m_problem;
+    QTimer m_finer;
+    std::optional<WarmUpRun> m_idle, m_fast;
+};
+
+} // namespace mildpath
