@@ -81,10 +81,11 @@ PanelField useField(OpenBuild &open, const char *key, const QString &label)
     return settingField<SetUse>(open, "use", keyNamed(useKeys(), key), open.build().use, label);
 }
 
-PanelField heatField(OpenBuild &open, const char *key)
+PanelField heatField(OpenBuild &open, const char *key, const QString &label)
 {
     const HeatKey &k = keyNamed(heatKeys(), key);
-    return settingField<SetHeat>(open, "heat", k, open.build().heat, qs(k.meaning));
+    return settingField<SetHeat>(open, "heat", k, open.build().heat,
+                                 label.isEmpty() ? qs(k.meaning) : label);
 }
 
 PanelField stopValueField(OpenBuild &open, const Stop &stop, const std::string &key)

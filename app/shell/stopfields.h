@@ -15,7 +15,7 @@ PanelField limitField(OpenBuild &open, const std::string &family, const char *ke
 
 /// A panel field for a key of Use.
 PanelField useField(OpenBuild &open, const char *key, const QString &label);
-/// A panel field for a key of Heat.
-PanelField heatField(OpenBuild &open, const char *key);
+/// A panel field for a key of Heat; without a label it bears the key's meaning.
+PanelField heatField(OpenBuild &open, const char *key, const QString &label = {});
 
 } // namespace mildpath

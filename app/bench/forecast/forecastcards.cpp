@@ -59,7 +59,7 @@ void OilShareBar::paintEvent(QPaintEvent *)
     drawLine(p, QRectF(0, 20, width(), 16), Qt::AlignVCenter, conditions(m_open.build()),
              textFont(TextSize::Small), t.muted);
     const auto &shares = m_open.assessment().hotIdle.shares;
-    const double top = 46, bottom = height() - 34.0;
+    const double top = 46, bottom = height() - 68.0;
     double y = top, nextText = top - 20;
     QStringList spoken;
     QString shut;
@@ -83,6 +83,27 @@ void OilShareBar::paintEvent(QPaintEvent *)
     drawLine(p, QRectF(0, bottom + 8, width(), 16), Qt::AlignVCenter, shut,
              textFont(TextSize::Small), t.muted);
     setAccessibleName(tr("Where the oil goes: ") + spoken.join(QStringLiteral(", ")));
+    paintCrankOil(p, bottom + 28);
+}
+
+/// Housings that outgrow their journals take the oil from the rods: cold, hot, hotter.
+void OilShareBar::paintCrankOil(QPainter &p, double y) const
+{
+    QStringList shares, degrees;
+    for (const ForecastLine &line : m_open.assessment().forecast) {
+        shares << Figure::percent(line.bigEndsOfCrank.front()).number;
+        degrees << Figure::temperature(line.oil_c).number;
+    }
+    if (shares.isEmpty())
+        return;
+    const QString dot = QStringLiteral(" · ");
+    const Theme &t = Theme::current();
+    drawLine(p, QRectF(0, y, width(), 16), Qt::AlignVCenter,
+             tr("big-ends of the crank's oil, slow"), textFont(TextSize::Small), t.muted);
+    drawLine(
+        p, QRectF(0, y + 15, width(), 18), Qt::AlignVCenter,
+        tr("%1 % at %2 %3").arg(shares.join(dot), degrees.join(dot), Figure::temperature(0).unit),
+        textFont(TextSize::Normal), t.ink);
 }
 
 OtherOilsCard::OtherOilsCard(OpenBuild &open, QWidget *parent)

@@ -30,6 +30,9 @@ public:
 
 protected:
     void paintEvent(QPaintEvent *) override;
+
+private:
+    void paintCrankOil(QPainter &p, double y) const;
 };
 
 /// The same build with the other oils of the shelf, at hot idle.

@@ -123,6 +123,7 @@ QWidget *HeatBench::makeSliders(QWidget *parent)
         l.slider->setAccessibleName(name);
         l.slider->setRange(least, most);
         l.slider->setMinimumWidth(50);
+        l.slider->setMinimumHeight(20);
         l.text->setFont(textFont(TextSize::Small));
         auto *label = new QLabel(name, box);
         label->setFont(textFont(TextSize::Small));
@@ -312,6 +313,7 @@ void HeatBench::verdicts(PanelContent &out) const
     const Room &r = *m_found;
     const QString bearings = r.family == "main" ? tr("mains") : tr("big-ends");
     const QString floor = Figure::limit(build.use.coldestClearanceFloor_um).text();
+    const auto whole = [](double um) { return Figure::limit(std::round(um)); };
     if (r.preheat_c)
         out.push_back(PanelVerdict {
             Mark::Hold,
@@ -342,19 +344,16 @@ void HeatBench::verdicts(PanelContent &out) const
             tr("of the crank's oil hot, %1 at 20 °C").arg(Figure::percent(cold).text()) });
     }
     const Mark mark = r.width_um() < 0 ? Mark::Hold : r.inside() ? Mark::Proven : Mark::LookAgain;
-    out.push_back(
-        PanelVerdict { mark,
-                       r.width_um() < 0 ? tr("No room to choose")
-                                        : tr("Room: %1 to %2")
-                                              .arg(Figure::clearance(r.least_um, 1).number,
-                                                   Figure::clearance(r.most_um, 1).text()),
-                       r.width_um() < 0 ? tr("cold asks %1 at least, hot allows %2")
-                                              .arg(Figure::clearance(r.least_um, 1).text(),
-                                                   Figure::clearance(r.most_um, 1).text())
-                                        : tr("%1 cold with %2; hot up to %3, this build %4")
-                                              .arg(bearings, qs(build.oil.grade),
-                                                   Figure::clearance(r.hotCeiling_um, 1).text(),
-                                                   Figure::clearance(r.hot_um, 1).text()) });
+    out.push_back(PanelVerdict {
+        mark,
+        r.width_um() < 0
+            ? tr("No room to choose")
+            : tr("Room: %1 to %2").arg(whole(r.least_um).number, whole(r.most_um).text()),
+        r.width_um() < 0 ? tr("cold asks %1 at least, hot allows %2")
+                               .arg(whole(r.least_um).text(), whole(r.most_um).text())
+                         : tr("%1 cold with %2; hot up to %3, this build %4")
+                               .arg(bearings, qs(build.oil.grade), whole(r.hotCeiling_um).text(),
+                                    whole(r.hot_um).text()) });
     for (const GaugedSize &s : sizes)
         if (const double spread = s.growth.spread_um(hot); s.family == "main" && spread > 1) {
             out.push_back(PanelVerdict {
@@ -374,11 +373,14 @@ void HeatBench::leverLines(PanelContent &out) const
         const bool nothing = std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005;
         const auto signed_
             = [](const Shown &s, double v) { return v > 0 ? u'+' + s.text() : s.text(); };
+        // Whole micrometres: the room is no finer known.
+        const auto opens = [](double um) {
+            return Figure::limit(std::abs(um) < 2 ? std::round(um * 10) / 10 : std::round(um));
+        };
         QString text = tr("nothing");
         if (!nothing)
-            text = std::abs(l.opens_um) < 0.2
-                ? signed_(Figure::percent(l.idleChange), l.idleChange)
-                : signed_(Figure::clearance(l.opens_um, 1), l.opens_um)
+            text = std::abs(l.opens_um) < 0.2 ? signed_(Figure::percent(l.idleChange), l.idleChange)
+                                              : signed_(opens(l.opens_um), l.opens_um)
                     + (std::abs(l.idleChange) < 0.005 ? QString()
                                                       : QStringLiteral(" · ")
                                + signed_(Figure::percent(l.idleChange), l.idleChange));
@@ -392,8 +394,8 @@ void HeatBench::leverLines(PanelContent &out) const
 void HeatBench::infraredLines(PanelContent &out) const
 {
     out.push_back(PanelHeading { tr("Infrared thermometer") });
-    out.push_back(heatField(m_open, "instrument_emissivity"));
-    out.push_back(heatField(m_open, "surroundings_c"));
+    out.push_back(heatField(m_open, "instrument_emissivity", tr("set to emissivity")));
+    out.push_back(heatField(m_open, "surroundings_c", tr("surroundings")));
     out.push_back(PanelText {
         tr("Bright metal mirrors the room: 70 °C can read 30. Aim at a dull, painted or taped "
            "spot, "

@@ -78,12 +78,12 @@ HeatLogCard::HeatLogCard(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto *page = new QWidget;
-    page->setAutoFillBackground(false);
     m_grid = new QGridLayout(page);
     m_grid->setContentsMargins(0, 0, 4, 0);
     m_grid->setHorizontalSpacing(6);
     m_grid->setVerticalSpacing(4);
     scroll->setWidget(page);
+    page->setAutoFillBackground(false); // which setWidget() turned on
     scroll->viewport()->setAutoFillBackground(false);
     column->addWidget(scroll, 1);
     makeHead(m_grid);

@@ -225,8 +225,9 @@ PanelContent MaterialsPage::panel() const
     PanelContent out;
     const Build &build = m_open.build();
     out.push_back(PanelTitle { tr("Settled and hot"), {} });
-    for (const char *key : { "housing_below_oil_k", "cap_below_oil_k", "journal_below_oil_k" })
-        out.push_back(heatField(m_open, key));
+    out.push_back(heatField(m_open, "housing_below_oil_k", tr("housing below oil")));
+    out.push_back(heatField(m_open, "cap_below_oil_k", tr("caps below oil")));
+    out.push_back(heatField(m_open, "journal_below_oil_k", tr("journal below oil")));
     out.push_back(PanelRule {});
     const PartTemperatures hot = settledTemperatures(build, build.use.hotOil_c);
     for (const char *family : { "main", "big_end", "end_float" })

@@ -258,10 +258,15 @@ PanelContent WarmUpPage::panel() const
 void WarmUpPage::settingFields(PanelContent &out) const
 {
     out.push_back(PanelRule {});
-    out.push_back(PanelHeading { tr("How it warms") });
-    for (const char *key : { "oil_at_idle_s", "oil_at_speed_s", "block_at_idle_s",
-                             "block_at_speed_s", "block_end_c", "journal_lag_s", "cap_lag_s" })
-        out.push_back(heatField(m_open, key));
+    out.push_back(PanelHeading { tr("How it warms: time constants") });
+    const std::pair<const char *, QString> fields[] = {
+        { "oil_at_idle_s", tr("oil, at idle") },     { "oil_at_speed_s", tr("oil, at 3 000") },
+        { "block_at_idle_s", tr("block, at idle") }, { "block_at_speed_s", tr("block, at 3 000") },
+        { "block_end_c", tr("block ends at") },      { "journal_lag_s", tr("journals behind oil") },
+        { "cap_lag_s", tr("caps behind oil") },
+    };
+    for (const auto &[key, label] : fields)
+        out.push_back(heatField(m_open, key, label));
     out.push_back(
         PanelText { tr("Two masses: the coolant warms the block, the oil warms journals, rods and "
                        "caps. Own choice, no source: set them by what your engine does."),
