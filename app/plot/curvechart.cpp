@@ -138,7 +138,10 @@ void CurveChart::setContent(const std::vector<Curve> &curves, const std::vector<
         line->setPen(QPen(t.muted, 1, Qt::DotLine));
         line->start->setCoords(mark.x, leastY);
         line->end->setCoords(mark.x, mostY);
-        addText(m_plot, mark.text, mark.x, leastY, t.muted, false, Qt::AlignBottom | Qt::AlignLeft);
+        addText(m_plot, mark.text, mark.x, leastY, t.muted, false,
+                // Toward the middle, so that the word stays on the chart.
+                Qt::AlignBottom
+                    | (mark.x > left + 0.7 * (right - left) ? Qt::AlignRight : Qt::AlignLeft));
     }
     // Hidden, it has no paint buffer yet; showing or resizing it replots anyway.
     if (isVisible())

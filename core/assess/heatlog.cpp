@@ -236,7 +236,7 @@ private:
             return formatPlain(*p.reading_um, 3) + " mm would be " + um(*p.reading_um * 1000)
                 + ", which fits: enter the unit with it";
         const double asFahrenheit = (*j.metal_c - 32) / 1.8;
-        if (*j.metal_c > 50 && std::abs(asFahrenheit - *j.growthSays_c) < 8)
+        if (*j.metal_c > 50 && std::abs(asFahrenheit - *j.growthSays_c) < 3)
             return degrees(*j.metal_c).substr(0, degrees(*j.metal_c).find(' ')) + " °F would be "
                 + degrees(asFahrenheit) + ", which fits: enter the unit with it";
         return {};

@@ -99,7 +99,7 @@ void OilShareBar::paintCrankOil(QPainter &p, double y) const
     const QString dot = QStringLiteral(" · ");
     const Theme &t = Theme::current();
     drawLine(p, QRectF(0, y, width(), 16), Qt::AlignVCenter,
-             tr("big-ends of the crank's oil, slow"), textFont(TextSize::Small), t.muted);
+             tr("big-ends' part of the crank's oil"), textFont(TextSize::Small), t.muted);
     drawLine(
         p, QRectF(0, y + 15, width(), 18), Qt::AlignVCenter,
         tr("%1 % at %2 %3").arg(shares.join(dot), degrees.join(dot), Figure::temperature(0).unit),

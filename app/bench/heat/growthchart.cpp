@@ -119,10 +119,19 @@ void GrowthChart::paintFamily(QPainter &p, const Scale &s, const std::string &fa
     p.setPen(QPen(Theme::current().bench, 1.5));
     p.setBrush(colour);
     p.drawEllipse(at, 4.5, 4.5);
-    drawLine(p, QRectF(at.x() - 152, at.y() + labelBelow, 144, 16),
-             Qt::AlignRight | Qt::AlignVCenter,
-             tr("%1 %2").arg(name, Figure::clearance(running, 1).text()),
-             textFont(TextSize::Normal, true), colour);
+    paintLabel(p, QRectF(at.x() - 152, at.y() + labelBelow, 144, 16),
+               tr("%1 %2").arg(name, Figure::clearance(running, 1).text()),
+               textFont(TextSize::Normal, true), colour);
+}
+
+void GrowthChart::paintLabel(QPainter &p, const QRectF &box, const QString &text, const QFont &font,
+                             const QColor &colour) const
+{
+    const double w = QFontMetricsF(font).horizontalAdvance(text) + 4;
+    QColor ground = Theme::current().bench;
+    ground.setAlphaF(0.85F);
+    p.fillRect(QRectF(box.right() - w, box.top() + 1, w + 2, box.height() - 2), ground);
+    drawLine(p, box, Qt::AlignRight | Qt::AlignVCenter, text, font, colour);
 }
 
 void GrowthChart::paintLog(QPainter &p, const Scale &s) const
@@ -139,10 +148,9 @@ void GrowthChart::paintLog(QPainter &p, const Scale &s) const
             = std::min(s.hottest_c,
                        20 + (s.most_um - reads(20)) / std::max(1e-6, reads(21) - reads(20)));
         p.drawLine(s.at(from, reads(from)), s.at(to, reads(to)));
-        const double c = from + 0.62 * (to - from);
-        drawLine(p, QRectF(s.x(c) - 204, s.y(reads(c)) - 18, 196, 16),
-                 Qt::AlignRight | Qt::AlignVCenter, tr("as the gauge reads, journal cold"),
-                 textFont(TextSize::Small), t.muted);
+        const double c = from + 0.85 * (to - from);
+        paintLabel(p, QRectF(s.x(c) - 204, s.y(reads(c)) - 18, 196, 16),
+                   tr("as the gauge reads, journal cold"), textFont(TextSize::Small), t.muted);
     }
     for (const JudgedHeatPoint &j : m_log.points) {
         if (!j.metal_c || !j.reading_um)

@@ -26,6 +26,9 @@ private:
     void paintGrid(QPainter &p, const Scale &s) const;
     void paintFamily(QPainter &p, const Scale &s, const std::string &family, const QString &name,
                      const QColor &colour, double labelBelow) const;
+    /// Text on a breath of the chart's ground, so that lines do not cross it.
+    void paintLabel(QPainter &p, const QRectF &box, const QString &text, const QFont &font,
+                    const QColor &colour) const;
     void paintLog(QPainter &p, const Scale &s) const;
 
     OpenBuild &m_open;

@@ -368,7 +368,7 @@ void HeatBench::leverLines(PanelContent &out) const
 {
     out.push_back(PanelHeading { asInTheBuild() ? tr("What would open it")
                                                 : tr("What would open it, sliders as set") });
-    out.push_back(PanelText { tr("room to choose · hot idle at the gauge"), Tone::Muted });
+    out.push_back(PanelText { tr("room, and hot idle at the gauge"), Tone::Muted });
     for (const RoomLever &l : m_found->levers) {
         const bool nothing = std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005;
         const auto signed_
@@ -377,14 +377,14 @@ void HeatBench::leverLines(PanelContent &out) const
         const auto opens = [](double um) {
             return Figure::limit(std::abs(um) < 2 ? std::round(um * 10) / 10 : std::round(um));
         };
-        QString text = tr("nothing");
-        if (!nothing)
-            text = std::abs(l.opens_um) < 0.2 ? signed_(Figure::percent(l.idleChange), l.idleChange)
-                                              : signed_(opens(l.opens_um), l.opens_um)
-                    + (std::abs(l.idleChange) < 0.005 ? QString()
-                                                      : QStringLiteral(" · ")
-                               + signed_(Figure::percent(l.idleChange), l.idleChange));
-        out.push_back(PanelRow { qs(l.name), { text, {}, {} }, qs(l.remark) });
+        Shown shown { tr("nothing"), {}, {} };
+        if (!nothing) {
+            const QString idle = signed_(Figure::percent(l.idleChange), l.idleChange);
+            shown = std::abs(l.opens_um) < 0.2
+                ? Shown { QStringLiteral("0"), idle, {} }
+                : Shown { signed_(opens(l.opens_um), l.opens_um), idle, {} };
+        }
+        out.push_back(PanelRow { qs(l.name), shown, qs(l.remark) });
     }
     for (const RoomLever &l : m_found->levers)
         if (l.remark.starts_with("nothing"))

@@ -1,0 +1,385 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/room.h"
+#include "build/edit.h"
+#include "oil/grades.h"
+#include "testing.h"
+
+using namespace mildpath;
+
+/// The heat compromise: growth by parts, room to choose, warm-up, the crank's oil.
+class TestRoom : public QObject
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void growth_agreesWithTheLaw_data();
+    void growth_agreesWithTheLaw();
+    void hybridHousing_growsBetweenItsMetals();
+    void expansionsUncertainty_widensTheBand();
+    void alloy_takesTheOilFromTheRods();
+    void iron_doesNothingOfTheKind();
+    void map_isTheCircuitsOwnAnswer_data();
+    void map_isTheCircuitsOwnAnswer();
+    void map_fallsWithClearanceAndRisesWithViscosity();
+    void coarseMap_liesOnTheFine();
+    void cancelledMap_saysSo();
+    void map_withoutTheFamily_saysSo();
+    void roomsEdges_justHold_data();
+    void roomsEdges_justHold();
+    void levers_openWhatTheySay();
+    void spring_doesNothingWhileTheReliefIsShut();
+    void preheat_isWhatTheFloorAsks();
+    void warmUp_endsAtHotIdle_data();
+    void warmUp_endsAtHotIdle();
+    void warmUp_alloyClosesBehindTheBlock();
+};
+
+namespace {
+
+Build templateBuild(const char *name)
+{
+    return loadTemplate(name)->build;
+}
+
+const GaugedSize &sizeOf(const std::vector<GaugedSize> &sizes, const std::string &family)
+{
+    for (const GaugedSize &s : sizes)
+        if (s.family == family)
+            return s;
+    qFatal("no such family");
+}
+
+/// Hot idle with every bearing of a family moved and another oil.
+OperatingResult hotIdle(Build b, std::vector<GaugedSize> sizes, const std::string &family,
+                        double by_um, const Oil &oil)
+{
+    for (GaugedSize &s : sizes)
+        if (s.family == family)
+            s.circuit_um += by_um;
+    b.oil.oil = oil;
+    auto model = OperatingModel::make(b, sizes, b.use.hotOil_c);
+    return model->at(b.use.hotIdle_rpm, OperatingModel::Detail::Values).value();
+}
+
+} // namespace
+
+void TestRoom::growth_agreesWithTheLaw_data()
+{
+    QTest::addColumn<QString>("family");
+    QTest::addColumn<double>("housing_c");
+    QTest::addColumn<double>("journal_c");
+    QTest::newRow("main hot") << "main" << 98.0 << 100.0;
+    QTest::newRow("main in frost") << "main" << -20.0 << -20.0;
+    QTest::newRow("block ahead of the crank") << "main" << 60.0 << 10.0;
+    QTest::newRow("rod") << "big_end" << 98.0 << 100.0;
+}
+
+void TestRoom::growth_agreesWithTheLaw()
+{
+    QFETCH(QString, family);
+    QFETCH(double, housing_c);
+    QFETCH(double, journal_c);
+    const Build b = templateBuild("inline-four-alloy");
+    const GaugedSize &s = sizeOf(judgeSizes(b), family.toStdString());
+    const Stop &stop = *b.engine.find(s.stop);
+    const bool main = s.family == "main";
+    const ThermalClearance law = thermalClearance(
+        { .cold = { s.circuit_um * 1e-6 },
+          .journalDiameter_m = stop.journal_mm * 1e-3,
+          .shellWall_m = stop.shellWall_mm * 1e-3,
+          .housingExpansion_per_k
+          = findMaterial(main ? b.engine.block : b.engine.rod)->expansion_per_k,
+          .housing = { housing_c },
+          .journalExpansion_per_k = findMaterial(b.engine.crank)->expansion_per_k,
+          .journal = { journal_c },
+          .cap = {} });
+    PartTemperatures t = allAt(500); // what does not count must not matter
+    (main ? t.block_c : t.rod_c) = housing_c;
+    t.journal_c = journal_c;
+    verifyClose(s.at(t), law.clearance.value_m * 1e6, 0, 1e-6);
+}
+
+void TestRoom::hybridHousing_growsBetweenItsMetals()
+{
+    const Build iron = templateBuild("inline-four-wet-sump");
+    const Build hybrid = applyEdit(iron, SetMaterial { "main_cap", "cast_aluminium", 0.5 }).value();
+    const Build alloy = applyEdit(iron, SetMaterial { "block", "cast_aluminium", {} }).value();
+    const PartTemperatures hot = settledTemperatures(iron, 100);
+    const auto running = [&](const Build &b) { return sizeOf(judgeSizes(b), "main").at(hot); };
+    QVERIFY(running(iron) < running(hybrid) && running(hybrid) < running(alloy));
+    verifyClose(running(hybrid), (running(iron) + running(alloy)) / 2, 0, 0.1);
+    // Some 64 mm, 11e-6 apart, 78 K: the bore goes 55 µm out of round.
+    const GaugedSize &mixed = sizeOf(judgeSizes(hybrid), "main");
+    verifyClose(mixed.growth.spread_um(hot), 64e3 * 11e-6 * 78, 0.01);
+    QCOMPARE(sizeOf(judgeSizes(iron), "main").growth.spread_um(hot), 0.0);
+    const auto band = [](const Build &b) {
+        const LikelyPressure p = assess(b).hotIdle.gauge;
+        return (p.high_pa - p.low_pa) / p.value_pa;
+    };
+    QVERIFY(band(hybrid) > 1.1 * band(iron));
+}
+
+void TestRoom::expansionsUncertainty_widensTheBand()
+{
+    const Build b = templateBuild("inline-four-alloy");
+    const auto width = [](const Build &build) {
+        const Assessment a = assess(build);
+        return a.hotIdle.gauge.high_pa - a.hotIdle.gauge.low_pa;
+    };
+    OwnExpansion own;
+    own.per_k = findMaterial("cast_aluminium")->expansion_per_k;
+    own.source = "maker";
+    const Build sure = applyEdit(b, SetExpansion { "cast_aluminium", own }).value();
+    own.u_per_k = 2e-6;
+    const Build unsure = applyEdit(b, SetExpansion { "cast_aluminium", own }).value();
+    QVERIFY(width(sure) < width(b));
+    QVERIFY(width(b) < width(unsure));
+}
+
+void TestRoom::alloy_takesTheOilFromTheRods()
+{
+    const Build b = templateBuild("inline-four-alloy");
+    const std::array oil { 20.0, 60.0, 100.0, 120.0 };
+    const auto over = crankOilOver(b, judgeSizes(b), 800, oil);
+    QVERIFY(over);
+    for (size_t i = 1; i < oil.size(); ++i) {
+        QVERIFY((*over)[i].mains_um > (*over)[i - 1].mains_um + 10);
+        QVERIFY((*over)[i].bigEndsShare < (*over)[i - 1].bigEndsShare);
+    }
+    QVERIFY(over->back().bigEndsShare < 0.5 * over->front().bigEndsShare);
+    // The forecast carries it along, hotter by hotter.
+    const Assessment a = assess(b);
+    QVERIFY(a.forecast[0].bigEndsOfCrank.front() > 1.5 * a.forecast[1].bigEndsOfCrank.front());
+    QVERIFY(a.forecast[1].bigEndsOfCrank.front() > a.forecast[2].bigEndsOfCrank.front());
+    const Json json = assessmentToJson(b, a);
+    QVERIFY(json["forecast"][0]["points"][0].contains("big_ends_of_crank_oil"));
+}
+
+void TestRoom::iron_doesNothingOfTheKind()
+{
+    const Build b = templateBuild("inline-four-wet-sump");
+    const std::array oil { 20.0, 60.0, 100.0, 120.0 };
+    const auto over = crankOilOver(b, judgeSizes(b), 800, oil);
+    QVERIFY(over);
+    for (size_t i = 1; i < oil.size(); ++i)
+        QVERIFY((*over)[i].mains_um < (*over)[i - 1].mains_um);
+    const double cold = over->front().bigEndsShare, hot = over->back().bigEndsShare;
+    verifyClose(hot, cold, 0.1);
+}
+
+void TestRoom::map_isTheCircuitsOwnAnswer_data()
+{
+    QTest::addColumn<QString>("family");
+    QTest::addColumn<int>("row");
+    QTest::addColumn<int>("column");
+    QTest::newRow("mains, thinnest, tight") << "main" << 0 << 0;
+    QTest::newRow("mains, thick, wide") << "main" << 8 << 39;
+    QTest::newRow("mains, middle") << "main" << 4 << 17;
+    QTest::newRow("big-ends") << "big_end" << 5 << 30;
+}
+
+void TestRoom::map_isTheCircuitsOwnAnswer()
+{
+    QFETCH(QString, family);
+    QFETCH(int, row);
+    QFETCH(int, column);
+    const Build b = demoBuild();
+    const auto sizes = judgeSizes(b);
+    Progress progress;
+    const auto map = roomMap(b, sizes, family.toStdString(), conditionsOf(b), 40, &progress);
+    QVERIFY(map);
+    QCOMPARE(map->rows.size(), size_t(9));
+    QCOMPARE(map->cold_um.size(), size_t(40));
+    QCOMPARE(progress.done.load(), 360);
+    QCOMPARE(progress.whole.load(), 360);
+    QVERIFY(map->rows[static_cast<size_t>(map->hereRow)].grade == b.oil.grade);
+    const RoomRow &r = map->rows[static_cast<size_t>(row)];
+    const auto c = static_cast<size_t>(column);
+    const OperatingResult asked = hotIdle(
+        b, sizes, family.toStdString(), map->cold_um[c] - map->here_um, findShelfOil(r.grade)->oil);
+    verifyClose(r.gauge_pa[c], asked.gauge.value_pa, 1e-6);
+    verifyClose(r.ratio[c], asked.points[static_cast<size_t>(asked.weakest)].ratio(), 1e-6);
+}
+
+void TestRoom::map_fallsWithClearanceAndRisesWithViscosity()
+{
+    const Build b = templateBuild("inline-four-alloy");
+    const auto map = roomMap(b, judgeSizes(b), "main", conditionsOf(b), 12);
+    QVERIFY(map);
+    for (size_t row = 0; row < map->rows.size(); ++row)
+        for (size_t c = 0; c < map->cold_um.size(); ++c) {
+            if (c > 0)
+                QVERIFY(map->rows[row].gauge_pa[c] < map->rows[row].gauge_pa[c - 1]);
+            if (row > 0 && map->rows[row].oil.kv100_mm2_s > map->rows[row - 1].oil.kv100_mm2_s)
+                QVERIFY(map->rows[row].gauge_pa[c] > map->rows[row - 1].gauge_pa[c] * 0.999);
+        }
+    // A contour is met where the pressure is, from whichever side.
+    const RoomRow &r = map->rows[6];
+    const double middle = (r.gauge_pa.front() + r.gauge_pa.back()) / 2;
+    const auto crossing = map->crossings_um(r, middle);
+    QCOMPARE(crossing.size(), size_t(1));
+    const OperatingResult there
+        = hotIdle(b, judgeSizes(b), "main", crossing.front() - map->here_um, r.oil);
+    verifyClose(there.gauge.value_pa, middle, 0.01);
+    QVERIFY(map->crossings_um(r, 50e5).empty());
+}
+
+void TestRoom::coarseMap_liesOnTheFine()
+{
+    const Build b = templateBuild("inline-four-alloy");
+    const auto sizes = judgeSizes(b);
+    const auto coarse = roomMap(b, sizes, "main", conditionsOf(b), 10);
+    const auto fine = roomMap(b, sizes, "main", conditionsOf(b), 55);
+    for (size_t row = 0; row < coarse->rows.size(); ++row) {
+        for (size_t c = 0; c < 10; ++c)
+            verifyClose(coarse->rows[row].gauge_pa[c], fine->rows[row].gauge_pa[6 * c], 1e-6);
+        const auto a = coarse->most_um(coarse->rows[row]), z = fine->most_um(fine->rows[row]);
+        QCOMPARE(a.has_value(), z.has_value());
+        if (a)
+            verifyClose(*a, *z, 0, 1.5);
+    }
+}
+
+void TestRoom::cancelledMap_saysSo()
+{
+    const Build b = demoBuild();
+    Progress progress;
+    progress.cancel = true;
+    const auto map = roomMap(b, judgeSizes(b), "main", conditionsOf(b), 40, &progress);
+    QVERIFY(!map);
+    QCOMPARE(map.error().place, std::string("cancelled"));
+    QVERIFY(progress.done < 360);
+}
+
+void TestRoom::map_withoutTheFamily_saysSo()
+{
+    const Build b = demoBuild();
+    const auto map = roomMap(b, judgeSizes(b), "turbo", conditionsOf(b), 10);
+    QVERIFY(!map);
+    QCOMPARE(map.error().place, std::string("family"));
+}
+
+void TestRoom::roomsEdges_justHold_data()
+{
+    QTest::addColumn<QString>("name");
+    QTest::addColumn<QString>("family");
+    QTest::newRow("iron, mains") << "inline-four-wet-sump"
+                                 << "main";
+    QTest::newRow("alloy, mains") << "inline-four-alloy"
+                                  << "main";
+    QTest::newRow("alloy, big-ends") << "inline-four-alloy"
+                                     << "big_end";
+}
+
+void TestRoom::roomsEdges_justHold()
+{
+    QFETCH(QString, name);
+    QFETCH(QString, family);
+    const Build b = templateBuild(name.toUtf8());
+    const auto sizes = judgeSizes(b);
+    const std::string id = family.toStdString();
+    const auto room = roomOf(b, sizes, id, conditionsOf(b));
+    QVERIFY(room);
+    // Hot edge: the worse of gauge and weakest stop just has what it needs.
+    const OperatingResult edge = hotIdle(b, sizes, id, room->most_um - room->here_um, b.oil.oil);
+    const double spare = std::min(edge.gauge.value_pa / (b.use.hotIdleFloor_kpa * 1e3),
+                                  edge.points[static_cast<size_t>(edge.weakest)].ratio());
+    verifyClose(spare, 1, 0.005);
+    // Cold edge: the tightest is at the floor.
+    double tightest = 1e9;
+    for (const GaugedSize &s : sizes)
+        if (s.family == id)
+            tightest = std::min(tightest, s.at(allAt(b.use.coldestStart_c)));
+    verifyClose(tightest + room->least_um - room->here_um, b.use.coldestClearanceFloor_um, 0, 1e-6);
+}
+
+void TestRoom::levers_openWhatTheySay()
+{
+    const Build b = templateBuild("inline-four-alloy");
+    const auto sizes = judgeSizes(b);
+    const auto room = roomOf(b, sizes, "main", conditionsOf(b));
+    QVERIFY(room && room->levers.size() >= 6);
+    RoomConditions wider = conditionsOf(b);
+    wider.pumpSection = 1.2;
+    const auto pumped = roomOf(b, sizes, "main", wider);
+    const auto lever = [&](const char *beginning) -> const RoomLever & {
+        for (const RoomLever &l : room->levers)
+            if (l.name.starts_with(beginning))
+                return l;
+        qFatal("no such lever");
+    };
+    verifyClose(lever("pump").opens_um, pumped->width_um() - room->width_um(), 0, 0.2);
+    verifyClose(lever("pump").idleChange, pumped->gauge_pa / room->gauge_pa - 1, 1e-3);
+    QVERIFY(lever("pump").opens_um > 0 && lever("thicker").opens_um > 0);
+    RoomConditions warm = conditionsOf(b);
+    warm.coldestStart_c = 10;
+    const auto warmed = roomOf(b, sizes, "main", warm);
+    verifyClose(lever("preheat").opens_um, warmed->width_um() - room->width_um(), 0, 0.2);
+    verifyClose(lever("preheat").idleChange, 0, 0, 1e-6);
+    QVERIFY(lever("mains −8").idleChange > 0);
+    QVERIFY(lever("big-ends").opens_um > 0);
+}
+
+void TestRoom::spring_doesNothingWhileTheReliefIsShut()
+{
+    const Build b = templateBuild("inline-four-alloy");
+    const auto room = roomOf(b, judgeSizes(b), "main", conditionsOf(b));
+    const RoomLever &spring = room->levers.back();
+    QVERIFY(spring.name.starts_with("relief spring"));
+    verifyClose(spring.opens_um, 0, 0, 0.2);
+    verifyClose(spring.idleChange, 0, 0, 5e-4);
+    QVERIFY(spring.remark.starts_with("nothing"));
+}
+
+void TestRoom::preheat_isWhatTheFloorAsks()
+{
+    Build b = templateBuild("inline-four-alloy");
+    const auto sizes = judgeSizes(b);
+    QVERIFY(!roomOf(b, sizes, "main", conditionsOf(b))->preheat_c);
+    RoomConditions arctic = conditionsOf(b);
+    arctic.coldestStart_c = -40;
+    const auto room = roomOf(b, sizes, "main", arctic);
+    QVERIFY(room->preheat_c && *room->preheat_c > -40);
+    double tightest = 1e9;
+    for (const GaugedSize &s : sizes)
+        if (s.family == "main")
+            tightest = std::min(tightest, s.at(allAt(*room->preheat_c)));
+    verifyClose(tightest, b.use.coldestClearanceFloor_um, 0, 1e-6);
+}
+
+void TestRoom::warmUp_endsAtHotIdle_data()
+{
+    QTest::addColumn<QString>("name");
+    QTest::newRow("iron") << "inline-four-wet-sump";
+    QTest::newRow("alloy") << "inline-four-alloy";
+}
+
+void TestRoom::warmUp_endsAtHotIdle()
+{
+    QFETCH(QString, name);
+    const Build b = templateBuild(name.toUtf8());
+    const Assessment a = assess(b);
+    const std::array times { 0.0, 60.0, 300.0, 1e5 };
+    const auto run = warmUpRun(b, a.sizes, b.use.hotIdle_rpm, times);
+    QVERIFY(run);
+    verifyClose(run->points.back().gauge_pa, a.hotIdle.gauge.value_pa, 1e-6);
+    verifyClose(run->points.back().weakest_pa, a.hotIdle.weakestPressure.value_pa, 1e-6);
+    verifyClose(run->points.front().parts.oil_c, b.use.coldestStart_c, 1e-9);
+    QVERIFY(run->points.front().gauge_pa > run->points.back().gauge_pa);
+}
+
+void TestRoom::warmUp_alloyClosesBehindTheBlock()
+{
+    // The block warms faster than the crank, so the mains open past their settled clearance.
+    const Build b = templateBuild("inline-four-alloy");
+    const auto sizes = judgeSizes(b);
+    const std::array times { 0.0, 300.0, 600.0, 1e5 };
+    const auto run = warmUpRun(b, sizes, 800, times);
+    const double settled = run->points.back().mains_um;
+    QVERIFY(run->points[2].mains_um > settled + 3);
+    QVERIFY(run->points[0].mains_um < settled - 40);
+    const auto slow = applyEdit(b, SetHeat { "block_at_idle_s", 2000 });
+    QVERIFY(warmUpRun(*slow, sizes, 800, times)->points[1].mains_um < run->points[1].mains_um);
+}
+
+QTEST_APPLESS_MAIN(TestRoom)
+#include "tst_room.moc"
