@@ -5,6 +5,9 @@
 
 #include <QFontMetricsF>
 
+#include <algorithm>
+#include <cmath>
+
 namespace mildpath {
 
 void drawLine(QPainter &painter, const QRectF &area, int flags, const QString &text,
@@ -33,6 +36,20 @@ double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, 
     painter.setPen(unitColour);
     painter.drawText(QPointF(rightBaseline.x() - unitWidth, rightBaseline.y()), unit);
     return unitWidth + numberWidth;
+}
+
+std::vector<double> niceTicks(double from_si, double to_si, const std::string &unit,
+                              Dimension dimension, int count)
+{
+    const double from = toUnit(from_si, unit, dimension), to = toUnit(to_si, unit, dimension);
+    const double rough = (to - from) / std::max(1, count);
+    const double decade = std::pow(10, std::floor(std::log10(rough)));
+    const double part = rough / decade;
+    const double step = decade * (part > 5 ? 10 : part > 2 ? 5 : part > 1 ? 2 : 1);
+    std::vector<double> out;
+    for (double at = std::ceil(from / step - 1e-9) * step; at <= to + 1e-9 * step; at += step)
+        out.push_back(fromUnit(std::abs(at) < 1e-9 * step ? 0 : at, unit, dimension));
+    return out;
 }
 
 void drawCard(QPainter &painter, const QRectF &area)

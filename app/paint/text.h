@@ -7,6 +7,9 @@
 #include <QPainter>
 #include <QRectF>
 
+#include <string>
+#include <vector>
+
 class QLabel;
 
 namespace mildpath {
@@ -22,6 +25,10 @@ double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, 
 
 /// Colours a label's text.
 void setTone(QLabel *label, const QColor &colour);
+
+/// Round numbers of a unit between two SI values, some `count` of them, as SI values.
+std::vector<double> niceTicks(double from_si, double to_si, const std::string &unit,
+                              Dimension dimension, int count);
 
 /// A card: panel with one hairline round it.
 void drawCard(QPainter &painter, const QRectF &area);

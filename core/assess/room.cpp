@@ -329,11 +329,11 @@ public:
 
     void run()
     {
-        add("pump section +20 %", withLongerRotors(m_build, 1.2), m_sizes);
+        add("pump +20 % wide", withLongerRotors(m_build, 1.2), m_sizes);
         if (const ShelfOil *thicker = nextThicker(m_build.oil.oil)) {
             Build changed = m_build;
             changed.oil = { std::string(thicker->grade), thicker->oil, Json::object() };
-            add("thicker oil: " + changed.oil.grade, changed, m_sizes, "primes slower cold");
+            add("thicker: " + changed.oil.grade, changed, m_sizes, "primes slower cold");
         }
         preheat();
         const std::string other = otherFamily(m_room.family);

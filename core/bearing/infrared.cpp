@@ -40,12 +40,12 @@ double exitanceSlope(InfraredBand band, double t_k)
 }
 
 constexpr std::array<SpotSurface, 6> table { {
-    { "contact", "contact probe", 1, 1, 1 },
-    { "dull", "dull or painted", 0.95, 0.8, 0.95 },
+    { "contact", "contact", 1, 1, 1 },
+    { "dull", "dull spot", 0.95, 0.8, 0.95 },
     { "oil_film", "oil film", 0.5, 0.3, 0.8 },
-    { "cast_aluminium", "cast aluminium", 0.2, 0.1, 0.3 },
-    { "bare_steel", "bare steel, iron", 0.2, 0.1, 0.3 },
-    { "machined_aluminium", "machined alloy", 0.07, 0.04, 0.1 },
+    { "cast_aluminium", "cast alloy", 0.2, 0.1, 0.3 },
+    { "bare_steel", "bare steel", 0.2, 0.1, 0.3 },
+    { "machined_aluminium", "bare alloy", 0.07, 0.04, 0.1 },
 } };
 
 } // namespace

@@ -53,7 +53,7 @@ double bandExitance_k4(Kelvin t);
 struct SpotSurface
 {
     std::string_view id;
-    std::string_view name;
+    std::string_view name; ///< short, as in a list; `id` says more
     double emissivity;
     double low, high;
 };

@@ -22,6 +22,20 @@ struct GrowthChart::Scale
     QPointF at(double c, double um) const { return { x(c), y(um) }; }
 };
 
+namespace {
+
+/// Right of the chart, for the names of the lines.
+constexpr double nameRoom = 62;
+
+/// A tick's figure: whole micrometres, or thou with the decimals it needs.
+QString tickText(double um)
+{
+    const double shown = toUnit(um * 1e-6, Figure::clearanceUnit(), Dimension::Length);
+    return qs(formatNumber(shown, std::abs(shown - std::round(shown)) < 1e-6 ? 0 : 1));
+}
+
+} // namespace
+
 GrowthChart::GrowthChart(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
     , m_open(open)
@@ -49,7 +63,7 @@ void GrowthChart::setLog(const HeatLog &log)
 GrowthChart::Scale GrowthChart::scale() const
 {
     const Build &b = m_open.build();
-    Scale s { QRectF(34, 24, width() - 44.0, height() - 62.0),
+    Scale s { QRectF(34, 24, width() - 34.0 - nameRoom, height() - 62.0),
               std::floor((std::min(b.use.coldestStart_c, 0.0) - 10) / 20) * 20,
               std::ceil((b.use.hotOil_c + 20) / 20) * 20, 40 };
     for (const char *family : { "main", "big_end" })
@@ -71,15 +85,19 @@ void GrowthChart::paintGrid(QPainter &p, const Scale &s) const
     p.fillRect(
         QRectF(s.area.left(), s.y(floor_um), s.area.width(), s.area.bottom() - s.y(floor_um)),
         t.holdFill);
-    const double step = s.most_um > 200 ? 50 : s.most_um > 100 || s.area.height() < 160 ? 20 : 10;
-    for (double um = 0; um <= s.most_um + 0.1; um += step) {
+    const bool narrow = s.area.width() < 260;
+    for (const double m : niceTicks(0, s.most_um * 1e-6, Figure::clearanceUnit(), Dimension::Length,
+                                    static_cast<int>(s.area.height() / 30))) {
+        const double um = m * 1e6;
         p.setPen(QPen(t.line, 1));
         p.drawLine(s.at(s.coldest_c, um), s.at(s.hottest_c, um));
-        drawLine(p, QRectF(0, s.y(um) - 8, 29, 16), Qt::AlignRight | Qt::AlignVCenter,
-                 Figure::limit(um).number, small, t.muted);
+        drawLine(p, QRectF(0, s.y(um) - 8, 29, 16), Qt::AlignRight | Qt::AlignVCenter, tickText(um),
+                 small, t.muted);
     }
     drawLine(p, QRectF(0, 2, 120, 16), Qt::AlignVCenter, Figure::limit(0).unit, small, t.muted);
-    for (double c = s.coldest_c; c <= s.hottest_c + 0.1; c += s.area.width() < 300 ? 40 : 20) {
+    for (const double c :
+         niceTicks(s.coldest_c, s.hottest_c, Figure::temperatureUnit(), Dimension::Temperature,
+                   static_cast<int>(s.area.width() / 44))) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(s.at(c, 0), s.at(c, s.most_um));
         drawLine(p, QRectF(s.x(c) - 24, s.area.bottom() + 3, 48, 15), Qt::AlignCenter,
@@ -87,7 +105,9 @@ void GrowthChart::paintGrid(QPainter &p, const Scale &s) const
     }
     drawLine(p, QRectF(s.area.right() - 240, s.area.bottom() + 19, 240, 15),
              Qt::AlignRight | Qt::AlignVCenter,
-             tr("%1, block and crank alike").arg(Figure::temperature(0).unit), small, t.muted);
+             narrow ? Figure::temperature(0).unit
+                    : tr("%1, block and crank alike").arg(Figure::temperature(0).unit),
+             small, t.muted);
     drawLine(p, QRectF(s.area.left() + 6, s.y(floor_um / 2) - 8, s.area.width() - 10, 16),
              Qt::AlignVCenter,
              tr("too tight to turn: floor %1").arg(Figure::limit(floor_um).text()), small, t.hold);
@@ -103,7 +123,7 @@ void GrowthChart::paintGrid(QPainter &p, const Scale &s) const
 }
 
 void GrowthChart::paintFamily(QPainter &p, const Scale &s, const std::string &family,
-                              const QString &name, const QColor &colour, double labelBelow) const
+                              const QColor &colour) const
 {
     const Build &b = m_open.build();
     const auto &sizes = m_open.assessment().sizes;
@@ -114,14 +134,46 @@ void GrowthChart::paintFamily(QPainter &p, const Scale &s, const std::string &fa
     p.setPen(QPen(colour, 2.4));
     p.drawLine(s.at(s.coldest_c, *from), s.at(s.hottest_c, *to));
     // Where it runs, hot: housing a little below the oil.
-    const double running = *meanOf(sizes, family, settledTemperatures(b, b.use.hotOil_c));
-    const QPointF at = s.at(b.use.hotOil_c, running);
     p.setPen(QPen(Theme::current().bench, 1.5));
     p.setBrush(colour);
-    p.drawEllipse(at, 4.5, 4.5);
-    paintLabel(p, QRectF(at.x() - 152, at.y() + labelBelow, 144, 16),
-               tr("%1 %2").arg(name, Figure::clearance(running, 1).text()),
-               textFont(TextSize::Normal, true), colour);
+    p.drawEllipse(
+        s.at(b.use.hotOil_c, *meanOf(sizes, family, settledTemperatures(b, b.use.hotOil_c))), 4.5,
+        4.5);
+}
+
+/// Beside the ends of the lines, apart from each other: the family and what it runs at, hot.
+void GrowthChart::paintNames(QPainter &p, const Scale &s) const
+{
+    const Theme &t = Theme::current();
+    const Build &b = m_open.build();
+    const auto &sizes = m_open.assessment().sizes;
+    const PartTemperatures hot = settledTemperatures(b, b.use.hotOil_c);
+    struct Name
+    {
+        QString family;
+        QColor colour;
+        double y, running_um;
+    };
+    std::vector<Name> names;
+    for (const auto &[id, name, colour] : { std::tuple("main", tr("mains"), t.oil[3]),
+                                            std::tuple("big_end", tr("big-ends"), t.cold) })
+        if (const auto end = meanOf(sizes, id, allAt(s.hottest_c)))
+            names.push_back({ name, colour, s.y(*end), *meanOf(sizes, id, hot) });
+    constexpr double height = 32;
+    if (names.size() == 2) {
+        Name &upper = names[0].y < names[1].y ? names[0] : names[1];
+        Name &lower = names[0].y < names[1].y ? names[1] : names[0];
+        const double push = std::max(0.0, height + 2 - (lower.y - upper.y)) / 2;
+        upper.y -= push;
+        lower.y += push;
+    }
+    for (const Name &n : names) {
+        const QRectF box(s.area.right() + 5, n.y - height / 2, nameRoom - 6, height);
+        drawLine(p, box.adjusted(0, 0, 0, -height / 2), Qt::AlignVCenter, n.family,
+                 textFont(TextSize::Normal, true), n.colour);
+        drawLine(p, box.adjusted(0, height / 2, 0, 0), Qt::AlignVCenter,
+                 Figure::clearance(n.running_um, 1).text(), textFont(TextSize::Small), n.colour);
+    }
 }
 
 void GrowthChart::paintLabel(QPainter &p, const QRectF &box, const QString &text, const QFont &font,
@@ -192,13 +244,10 @@ void GrowthChart::paintEvent(QPaintEvent *)
     p.setRenderHint(QPainter::Antialiasing);
     const Scale s = scale();
     paintGrid(p, s);
-    const auto &sizes = m_open.assessment().sizes;
-    const PartTemperatures hot = settledTemperatures(m_open.build(), m_open.build().use.hotOil_c);
-    const bool mainsAbove
-        = meanOf(sizes, "main", hot).value_or(0) >= meanOf(sizes, "big_end", hot).value_or(0);
-    paintFamily(p, s, "big_end", tr("big-ends"), t.cold, mainsAbove ? 6 : -21);
-    paintFamily(p, s, "main", tr("mains"), t.oil[3], mainsAbove ? -21 : 6);
+    paintFamily(p, s, "big_end", t.cold);
+    paintFamily(p, s, "main", t.oil[3]);
     paintLog(p, s);
+    paintNames(p, s);
 }
 
 } // namespace mildpath

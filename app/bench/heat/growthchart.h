@@ -24,8 +24,9 @@ private:
     struct Scale;
     Scale scale() const;
     void paintGrid(QPainter &p, const Scale &s) const;
-    void paintFamily(QPainter &p, const Scale &s, const std::string &family, const QString &name,
-                     const QColor &colour, double labelBelow) const;
+    void paintFamily(QPainter &p, const Scale &s, const std::string &family,
+                     const QColor &colour) const;
+    void paintNames(QPainter &p, const Scale &s) const;
     /// Text on a breath of the chart's ground, so that lines do not cross it.
     void paintLabel(QPainter &p, const QRectF &box, const QString &text, const QFont &font,
                     const QColor &colour) const;

@@ -97,15 +97,24 @@ QWidget *HeatBench::makeRoomPage(SerialGauge *gauge)
         row->addWidget(button);
         m_familyButtons.push_back(button);
     }
+    m_reset = new QPushButton(tr("As built"), page);
+    m_reset->setObjectName(QStringLiteral("asBuilt"));
+    m_reset->setToolTip(tr("Sliders back to what the build says"));
+    row->addWidget(m_reset);
+    connect(m_reset, &QPushButton::clicked, this, [this] {
+        resetSliders();
+        refresh();
+        Q_EMIT panelChanged();
+    });
     right->addLayout(row);
     m_room = new RoomView(m_open, page);
     right->addWidget(m_room, 1);
     right->addWidget(makeSliders(page));
     upper->addLayout(right, 1);
-    column->addLayout(upper, 1);
+    column->addLayout(upper, 3);
     m_log = new HeatLogCard(m_open, gauge, page);
-    m_log->setFixedHeight(252);
-    column->addWidget(m_log);
+    m_log->setMaximumHeight(252);
+    column->addWidget(m_log, 2);
     return page;
 }
 
@@ -122,7 +131,7 @@ QWidget *HeatBench::makeSliders(QWidget *parent)
         l.slider->setObjectName(id);
         l.slider->setAccessibleName(name);
         l.slider->setRange(least, most);
-        l.slider->setMinimumWidth(50);
+        l.slider->setMinimumWidth(36);
         l.slider->setMinimumHeight(20);
         l.text->setFont(textFont(TextSize::Small));
         auto *label = new QLabel(name, box);
@@ -132,7 +141,7 @@ QWidget *HeatBench::makeSliders(QWidget *parent)
         grid->addWidget(label, row, column);
         grid->addWidget(l.slider, row, column + 1);
         grid->addWidget(l.text, row, column + 2);
-        grid->setColumnMinimumWidth(column + 2, 56);
+        grid->setColumnMinimumWidth(column + 2, 44);
         connect(l.slider, &QSlider::valueChanged, this, [this] {
             showSliders();
             askRoom();
@@ -145,15 +154,6 @@ QWidget *HeatBench::makeSliders(QWidget *parent)
     m_hot = make(tr("hot oil"), QStringLiteral("hotSlider"), 60, 150);
     m_idle = make(tr("idle"), QStringLiteral("idleSlider"), 20, 200);
     m_section = make(tr("pump"), QStringLiteral("sectionSlider"), 10, 40);
-    m_reset = new QPushButton(tr("As built"), box);
-    m_reset->setObjectName(QStringLiteral("asBuilt"));
-    m_reset->setToolTip(tr("Sliders back to what the build says"));
-    grid->addWidget(m_reset, 0, 6, 2, 1, Qt::AlignVCenter);
-    connect(m_reset, &QPushButton::clicked, this, [this] {
-        resetSliders();
-        refresh();
-        Q_EMIT panelChanged();
-    });
     return box;
 }
 

@@ -221,12 +221,13 @@ PanelContent WarmUpPage::panel() const
         const Mark mark = p.weakestRatio < 1                       ? Mark::Hold
             : p.weakestRatio < 1 + likelyFactor * modelUncertainty ? Mark::LookAgain
                                                                    : Mark::Proven;
-        out.push_back(
-            PanelVerdict { mark,
-                           tr("%1: at least %2 × its need")
-                               .arg(run == &*m_idle ? tr("idle") : Figure::speed(run->rpm).text(),
-                                    qs(formatNumber(p.weakestRatio, 1))),
-                           tr("%1, after %2").arg(qs(p.weakestName), minutes(p.time_s)) });
+        out.push_back(PanelVerdict {
+            mark,
+            tr("%1: at least %2 × its need")
+                .arg(run == &*m_idle ? tr("idle") : Figure::speed(run->rpm).text(),
+                     qs(formatNumber(p.weakestRatio, 1))),
+            p.time_s > 0 ? tr("%1, after %2").arg(qs(p.weakestName), minutes(p.time_s))
+                         : tr("%1, at the start").arg(qs(p.weakestName)) });
     }
     const auto widest = std::max_element(
         m_fast->points.begin(), m_fast->points.end(),
@@ -260,10 +261,13 @@ void WarmUpPage::settingFields(PanelContent &out) const
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("How it warms: time constants") });
     const std::pair<const char *, QString> fields[] = {
-        { "oil_at_idle_s", tr("oil, at idle") },     { "oil_at_speed_s", tr("oil, at 3 000") },
-        { "block_at_idle_s", tr("block, at idle") }, { "block_at_speed_s", tr("block, at 3 000") },
-        { "block_end_c", tr("block ends at") },      { "journal_lag_s", tr("journals behind oil") },
-        { "cap_lag_s", tr("caps behind oil") },
+        { "oil_at_idle_s", tr("oil, at idle") },
+        { "oil_at_speed_s", tr("oil, at 3 000") },
+        { "block_at_idle_s", tr("block, at idle") },
+        { "block_at_speed_s", tr("block, at 3 000") },
+        { "block_end_c", tr("block ends at") },
+        { "journal_lag_s", tr("journals lag") },
+        { "cap_lag_s", tr("caps lag") },
     };
     for (const auto &[key, label] : fields)
         out.push_back(heatField(m_open, key, label));
