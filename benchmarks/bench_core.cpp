@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One solve, one full assessment, and how many Newton steps they take.
-#include "assess/assessment.h"
+#include "assess/room.h"
 #include "stopwatch.h"
 #include "storage/templates.h"
 
@@ -110,6 +110,26 @@ int main()
     const double plan = measure("dressing plan", 50,
                                 [&](int) { static_cast<void>(dressingPlan(build, assessment)); });
     std::printf("dressing plan / frame %.2f\n", plan / 16000);
+    const auto mapOf = [&](int columns) {
+        return measure(("room to choose, " + std::to_string(columns) + " × 9 points").c_str(), 30,
+                       [&](int) {
+                           static_cast<void>(roomMap(build, assessment.sizes, "main",
+                                                     conditionsOf(build), columns));
+                       });
+    };
+    const double coarse = mapOf(10), fine = mapOf(40);
+    std::printf("room: coarse / frame %.2f, 40 × 9 / 300 ms %.2f\n", coarse / 16000, fine / 300000);
+    const double room = measure("room with its levers", 30, [&](int) {
+        static_cast<void>(roomOf(build, assessment.sizes, "main", conditionsOf(build)));
+    });
+    std::vector<double> times;
+    for (int i = 0; i < 41; ++i)
+        times.push_back(1.125 * i * i);
+    const double warmUp = measure("warm-up, 41 moments", 30, [&](int) {
+        static_cast<void>(warmUpRun(build, assessment.sizes, 800, times));
+    });
+    std::printf("room with levers / frame %.2f, warm-up / frame %.2f\n", room / 16000,
+                warmUp / 16000);
     std::printf(
         "ratios: cold / warm solve %.1f, assess / warm solve %.0f, assess / frame (16 ms) %.2f\n",
         cold / warm, whole / warm, whole / 16000);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "assess/heatlog.h"
+#include "assess/room.h"
 
 #include <cmath>
 
@@ -105,6 +106,68 @@ std::string familyText(const FamilySummary &f)
         + "; weakest method: " + f.weakestMethod + "\n";
 }
 
+Json orNull(const std::optional<double> &value, int decimals)
+{
+    return value ? Json(rounded(*value, decimals)) : Json();
+}
+
+/// Heated-block logs that hold a point.
+Json heatLogsJson(const Build &build, const Assessment &a)
+{
+    Json out = Json::array();
+    for (const Stop &stop : build.engine.stops) {
+        const HeatLog log = judgeHeatLog(build, a.sizes, stop.id);
+        if (log.points.empty())
+            continue;
+        Json points = Json::array();
+        for (const JudgedHeatPoint &p : log.points)
+            points.push_back({ { "id", p.id },
+                               { "metal_c", orNull(p.metal_c, 1) },
+                               { "spread_k", rounded(p.spread_k, 1) },
+                               { "reading_um", orNull(p.reading_um, 2) },
+                               { "running_um", orNull(p.running_um, 2) },
+                               { "counts", p.counts },
+                               { "mark", markId(p.mark) },
+                               { "verdict", p.verdict } });
+        Json row
+            = { { "stop", stop.id }, { "mark", markId(log.mark) }, { "verdict", log.verdict } };
+        if (log.fit)
+            row.update({ { "alpha_per_k", log.expansion_per_k },
+                         { "alpha_u_per_k", orNull(log.expansionU_per_k, 9) },
+                         { "running_um_per_k", rounded(log.running_um_per_k, 4) },
+                         { "gauge_um_per_k", rounded(log.gauge_um_per_k, 4) } });
+        row["points"] = std::move(points);
+        out.push_back(std::move(row));
+    }
+    return out;
+}
+
+/// Room to choose by family; where the circuit has no solution there is none.
+Json roomJson(const Build &build, const Assessment &a)
+{
+    Json out = Json::object();
+    for (const char *family : { "main", "big_end" }) {
+        const auto r = roomOf(build, a.sizes, family, conditionsOf(build));
+        if (!r)
+            continue;
+        Json levers = Json::array();
+        for (const RoomLever &l : r->levers)
+            levers.push_back({ { "name", l.name },
+                               { "opens_um", rounded(l.opens_um, 1) },
+                               { "hot_idle_change", rounded(l.idleChange, 4) },
+                               { "remark", l.remark } });
+        out[family] = { { "cold_mean_um", rounded(r->here_um, 2) },
+                        { "least_um", rounded(r->least_um, 1) },
+                        { "most_um", rounded(r->most_um, 1) },
+                        { "hot_mean_um", rounded(r->hot_um, 2) },
+                        { "hot_ceiling_um", rounded(r->hotCeiling_um, 1) },
+                        { "turns_down_to_c", orNull(r->turnsDownTo_c, 1) },
+                        { "preheat_c", orNull(r->preheat_c, 1) },
+                        { "levers", std::move(levers) } };
+    }
+    return out;
+}
+
 Json lineJson(const ForecastLine &l)
 {
     Json out = { { "oil_temp_c", l.oil_c } };
@@ -169,6 +232,7 @@ Json assessmentToJson(const Build &build, const Assessment &a)
                                 { "mark", markId(f.mark) },
                                 { "title", f.title },
                                 { "detail", f.detail } });
+    out["heat_logs"] = heatLogsJson(build, a);
     if (a.unsolved) {
         out["unsolved"] = { { "node", a.unsolved->place }, { "message", a.unsolved->message } };
         return out;
@@ -176,6 +240,7 @@ Json assessmentToJson(const Build &build, const Assessment &a)
     out["hot_idle"] = operatingJson(a.hotIdle);
     out["high_speed"] = operatingJson(a.highSpeed);
     out["forecast"] = forecastToJson(build, a.forecast)["forecast"];
+    out["room"] = roomJson(build, a);
     out["other_oils"] = Json::array();
     for (const OtherOil &o : a.otherOils)
         out["other_oils"].push_back({ { "grade", o.grade },

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/assessment.h"
+#include "bearing/film.h"
 
 #include <atomic>
 
@@ -131,6 +132,20 @@ struct CrankOil
 /// Errors: as Network::solve.
 Result<std::vector<CrankOil>> crankOilOver(const Build &build, const std::vector<GaugedSize> &sizes,
                                            double rpm, std::span<const double> oil_c);
+
+/// Smallest films at hot idle, an indicator: steady mean loads with no load on the engine, bore as
+/// long as stroke (bearing/load.h), oil warmed by the circuit's rise in its bearings.
+struct HotFilm
+{
+    double mains_um, bigEnds_um; ///< of the bearing least well off
+    double mainsAtCeiling_um; ///< with all mains moved by this
+};
+/// Film tables by length ratio, made once and kept by who asks.
+using FilmTables = std::map<int, FilmTable>;
+/// @param moved_um  by how much the mains may open, for mainsAtCeiling_um
+/// Errors: `engine` without cylinders and displacement, or without mains and big-ends.
+Result<HotFilm> hotFilm(const Build &build, const std::vector<GaugedSize> &sizes,
+                        const RoomConditions &conditions, double moved_um, FilmTables &tables);
 
 /// Mean of a family's known sizes with parts at these temperatures (µm); absent without one.
 std::optional<double> meanOf(const std::vector<GaugedSize> &sizes, std::string_view family,

@@ -45,7 +45,7 @@ extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCa
 extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator, stripGaugeCalculator,
     thermalClearanceCalculator, endFloatCalculator, coldLockCalculator;
 extern const Calculator heatedBlockCalculator, expansionFitCalculator, clearanceWindowCalculator,
-    emissivityCalculator;
+    emissivityCalculator, bearingFilmCalculator;
 extern const Calculator grooveFlowCalculator, holeFlowCalculator, feedOverlapCalculator;
 extern const Calculator reliefSettingCalculator, oRingSqueezeCalculator, compressionSetCalculator,
     pickupGapCalculator;

@@ -9,7 +9,7 @@ namespace mildpath {
 namespace {
 
 // A new calculator is one definition in its topic's file and one line here.
-const std::array<const Calculator *, 28> all {
+const std::array<const Calculator *, 29> all {
     &viscosityAtCalculator,
     &viscosityIndexCalculator,
     &gradeCalculator,
@@ -23,6 +23,7 @@ const std::array<const Calculator *, 28> all {
     &expansionFitCalculator,
     &clearanceWindowCalculator,
     &emissivityCalculator,
+    &bearingFilmCalculator,
     &grooveFlowCalculator,
     &holeFlowCalculator,
     &feedOverlapCalculator,

@@ -279,6 +279,11 @@ void HeatBench::compute()
     const std::array oil { 20.0, hot_c };
     auto crank = crankOilOver(m_open.build(), sizes, m_open.build().use.hotIdle_rpm, oil);
     m_crankOil = crank ? std::move(*crank) : std::vector<CrankOil> {};
+    m_film.reset();
+    if (const auto film = hotFilm(
+            m_open.build(), sizes, asked(),
+            m_found && m_family == "main" ? m_found->most_um - m_found->here_um : 0, m_filmTables))
+        m_film = *film;
 }
 
 PanelContent HeatBench::panel() const
@@ -328,7 +333,7 @@ void HeatBench::verdicts(PanelContent &out) const
     else
         out.push_back(PanelVerdict { r.here_um >= r.least_um ? Mark::Proven : Mark::Hold,
                                      tr("Cold does not close the %1").arg(bearings),
-                                     tr("journal and housing shrink alike") });
+                                     tr("the housing shrinks no more than the journal") });
     const auto &sizes = m_open.assessment().sizes;
     const PartTemperatures hot = settledTemperatures(build, asked().hotOil_c);
     const auto mains = meanOf(sizes, "main", hot), rods = meanOf(sizes, "big_end", hot);
@@ -354,6 +359,7 @@ void HeatBench::verdicts(PanelContent &out) const
                          : tr("%1 cold with %2; hot up to %3, this build %4")
                                .arg(bearings, qs(build.oil.grade), whole(r.hotCeiling_um).text(),
                                     whole(r.hot_um).text()) });
+    filmLines(out);
     for (const GaugedSize &s : sizes)
         if (const double spread = s.growth.spread_um(hot); s.family == "main" && spread > 1) {
             out.push_back(PanelVerdict {
@@ -364,6 +370,21 @@ void HeatBench::verdicts(PanelContent &out) const
         }
 }
 
+void HeatBench::filmLines(PanelContent &out) const
+{
+    if (!m_film)
+        return;
+    const QString tip = tr("Mean-load indicator, no load on the engine, bore as long as stroke");
+    out.push_back(PanelHeading { tr("Smallest film at hot idle") });
+    out.push_back(PanelRow { tr("mains"), Figure::clearance(m_film->mains_um, 1), tip });
+    if (m_family == "main" && m_found->width_um() >= 0)
+        out.push_back(PanelRow { tr("mains, as wide as the room"),
+                                 Figure::clearance(m_film->mainsAtCeiling_um, 1), tip });
+    out.push_back(PanelRow { tr("big-ends"), Figure::clearance(m_film->bigEnds_um, 1), tip });
+    out.push_back(PanelText {
+        tr("mean-load indicator, no source; it tells which way, not how much"), Tone::Muted });
+}
+
 void HeatBench::leverLines(PanelContent &out) const
 {
     out.push_back(PanelHeading { asInTheBuild() ? tr("What would open it")
@@ -371,8 +392,9 @@ void HeatBench::leverLines(PanelContent &out) const
     out.push_back(PanelText { tr("room, and hot idle at the gauge"), Tone::Muted });
     for (const RoomLever &l : m_found->levers) {
         const bool nothing = std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005;
-        const auto signed_
-            = [](const Shown &s, double v) { return v > 0 ? u'+' + s.text() : s.text(); };
+        const auto signed_ = [](const Shown &s, double v) {
+            return v > 0 && s.number != u"0" ? u'+' + s.text() : s.text();
+        };
         // Whole micrometres: the room is no finer known.
         const auto opens = [](double um) {
             return Figure::limit(std::abs(um) < 2 ? std::round(um * 10) / 10 : std::round(um));

@@ -51,6 +51,7 @@ private:
     void compute();
     std::string logStop() const;
     void verdicts(PanelContent &out) const;
+    void filmLines(PanelContent &out) const;
     void leverLines(PanelContent &out) const;
     void infraredLines(PanelContent &out) const;
 
@@ -69,6 +70,8 @@ private:
     std::optional<Room> m_found;
     QString m_problem;
     std::vector<CrankOil> m_crankOil;
+    FilmTables m_filmTables;
+    std::optional<HotFilm> m_film;
     std::string m_lastMain;
 };
 

@@ -1,0 +1,106 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "calc/arguments.h"
+
+#include "bearing/film.h"
+#include "calc/inputs.h"
+
+#include <array>
+
+namespace mildpath {
+namespace {
+
+constexpr std::array filmInputs {
+    length("journal_diameter_mm", "journal diameter"),
+    length("length_mm", "length of the bearing"),
+    positive("diametral_clearance_um", "diametral clearance, running", "µm"),
+    positive("viscosity_pa_s", "dynamic viscosity in the film", "Pa·s"),
+    positive("speed_rpm", "speed", "rev/min"),
+    optional(positive("load_n", "steady load; this or the eccentricity", "N")),
+    CalcInput { .key = "eccentricity_ratio",
+                .meaning = "eccentricity over radial clearance",
+                .unit = "",
+                .required = false,
+                .least = 0,
+                .most = 0.99,
+                .aboveLeast = true },
+};
+constexpr std::array filmOutputs {
+    CalcOutput { "eccentricity_ratio", "eccentricity over radial clearance", "" },
+    CalcOutput { "sommerfeld_number", "(r/c)² mu N/P", "" },
+    CalcOutput { "min_film_um", "smallest film", "µm" },
+    CalcOutput { "attitude_deg", "from the load to the smallest film", "°" },
+    CalcOutput { "friction_variable", "(r/c) f", "" },
+    CalcOutput { "friction_coefficient", "f", "" },
+    CalcOutput { "power_w", "loss in the film", "W" },
+    CalcOutput { "petroff_power_w", "loss of a centred journal", "W" },
+    CalcOutput { "inflow_variable", "Q/(r c N L)", "" },
+    CalcOutput { "inflow_l_min", "oil the film draws in", "l/min" },
+    CalcOutput { "side_flow_ratio", "share that leaves at the sides", "" },
+    CalcOutput { "side_flow_l_min", "oil that leaves at the sides", "l/min" },
+    CalcOutput { "mean_pressure_kpa", "load over projected area", "kPa" },
+    CalcOutput { "max_pressure_kpa", "peak of the film", "kPa" },
+    CalcOutput { "pressure_ratio", "mean over peak", "" },
+    CalcOutput { "load_n", "load carried", "N" },
+};
+
+Result<Json> runFilm(const CalcArguments &in)
+{
+    const auto load = in.optionalNumber("load_n");
+    const auto eccentricity = in.optionalNumber("eccentricity_ratio");
+    if (load.has_value() == eccentricity.has_value())
+        return fail("load_n", "give either load_n or eccentricity_ratio");
+    LoadedBearing b { .journalDiameter_m = in.mm("journal_diameter_mm"),
+                      .length_m = in.mm("length_mm"),
+                      .clearance = { in.um("diametral_clearance_um") },
+                      .viscosity_pa_s = in.number("viscosity_pa_s"),
+                      .speed_rpm = in.number("speed_rpm"),
+                      .load_n = load.value_or(1) };
+    FilmSolution film {};
+    if (load) {
+        const auto found = filmUnderLoad(b);
+        if (!found)
+            return tl::unexpected(found.error());
+        film = *found;
+    } else {
+        film = solveFilm(*eccentricity, b.length_m / b.journalDiameter_m);
+        b.load_n = sommerfeldNumber(b) / film.sommerfeld; // of 1 N
+    }
+    const double r = b.journalDiameter_m / 2, c = b.clearance.value_m / 2, n = b.speed_rpm / 60;
+    const double omega = 2 * pi * n;
+    const double friction = film.frictionVariable * c / r;
+    const double inflow = film.inflowVariable * r * c * n * b.length_m * litresPerMinute;
+    const double mean = b.load_n / (b.journalDiameter_m * b.length_m);
+    return Json { { "eccentricity_ratio", film.eccentricityRatio },
+                  { "sommerfeld_number", film.sommerfeld },
+                  { "min_film_um", c * (1 - film.eccentricityRatio) * 1e6 },
+                  { "attitude_deg", film.attitude_rad * 180 / pi },
+                  { "friction_variable", film.frictionVariable },
+                  { "friction_coefficient", friction },
+                  { "power_w", friction * b.load_n * omega * r },
+                  { "petroff_power_w",
+                    2 * pi * b.viscosity_pa_s * omega * omega * r * r * r * b.length_m / c },
+                  { "inflow_variable", film.inflowVariable },
+                  { "inflow_l_min", inflow },
+                  { "side_flow_ratio", film.sideFlowRatio },
+                  { "side_flow_l_min", inflow * film.sideFlowRatio },
+                  { "mean_pressure_kpa", mean / 1e3 },
+                  { "max_pressure_kpa", mean / film.pressureRatio / 1e3 },
+                  { "pressure_ratio", film.pressureRatio },
+                  { "load_n", b.load_n } };
+}
+
+} // namespace
+
+const Calculator bearingFilmCalculator {
+    "bearing-film",
+    "Film of a plain bearing",
+    "Smallest film, friction and flow of a steadily loaded journal bearing",
+    "d/dθ(H³ dp/dθ) + (D/L)² d/dz(H³ dp/dz) = dH/dθ,  H = 1 + ε cos θ;  S = (r/c)² mu N/P",
+    "A. A. Raimondi, J. Boyd, A solution for the finite journal bearing, ASLE Trans. 1, 1958; "
+    "0.05 ≤ L/D ≤ 5, C/D ≤ 0.02, laminar, steady load: engine loads make it an indicator",
+    filmInputs,
+    filmOutputs,
+    runFilm
+};
+
+} // namespace mildpath

@@ -1,0 +1,167 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/room.h"
+#include "bearing/film.h"
+#include "bearing/load.h"
+#include "testing.h"
+
+using namespace mildpath;
+
+/// The film of a plain bearing against Raimondi and Boyd, its limits, and what it is used for.
+class TestFilm : public QObject
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void film_agreesWithRaimondiAndBoyd_data();
+    void film_agreesWithRaimondiAndBoyd();
+    void workedDesign_comesOut();
+    void lightLoad_isPetroffs_data();
+    void lightLoad_isPetroffs();
+    void shortBearing_nearsItsLimit();
+    void coarseGrid_isClose();
+    void tooMuchLoad_isSaid();
+    void table_followsTheSolver_data();
+    void table_followsTheSolver();
+    void meanLoads_growWithPressureAndSpeed();
+    void wideMains_runOnThinnerFilms();
+};
+
+// L/D, eps: S, attitude, friction variable, Q/(rcNL), Qs/Q, P/pmax. `raimondi_boyd.csv` holds an
+// independent grid-converged solution and the published figures (Raimondi and Boyd 1958, from
+// memory).
+void TestFilm::film_agreesWithRaimondiAndBoyd_data()
+{
+    QTest::addColumn<QList<double>>("row");
+    for (const QStringList &cells : rowsOf("raimondi_boyd.csv")) {
+        QList<double> row;
+        for (const QString &c : cells)
+            row << c.toDouble();
+        QTest::addRow("L/D %s, eps %s", qPrintable(cells[0]), qPrintable(cells[1])) << row;
+    }
+}
+
+void TestFilm::film_agreesWithRaimondiAndBoyd()
+{
+    QFETCH(QList<double>, row);
+    const FilmSolution f = solveFilm(row[1], row[0], { 180, 16 });
+    const double own[] = { f.sommerfeld,     f.attitude_rad * 180 / pi, f.frictionVariable,
+                           f.inflowVariable, f.sideFlowRatio,           f.pressureRatio };
+    const char *names[] = { "S", "attitude", "friction", "inflow", "side flow", "pressure" };
+    for (int k = 0; k < 6; ++k) {
+        const QString name = QString::fromLatin1(names[k]);
+        verifyClose(own[k], row[2 + 2 * k], 0.01, 0, name + QStringLiteral(", solver"));
+        verifyClose(own[k], row[3 + 2 * k], 0.03, 0, name + QStringLiteral(", published"));
+    }
+}
+
+// Machine-design textbooks' example (chart readings, from memory): 4 µreyn, 30 rev/s, 500 lbf,
+// r = 0.75 in, c = 0.0015 in, L = 1.5 in: h0/c 0.42, phi 53°, Q 4.28, Qs/Q 0.655.
+void TestFilm::workedDesign_comesOut()
+{
+    const auto f = filmUnderLoad({ .journalDiameter_m = 38.1e-3,
+                                   .length_m = 38.1e-3,
+                                   .clearance = { 76.2e-6 },
+                                   .viscosity_pa_s = 0.027579,
+                                   .speed_rpm = 1800,
+                                   .load_n = 2224.1 });
+    QVERIFY(f);
+    verifyClose(1 - f->eccentricityRatio, 0.42, 0.02);
+    verifyClose(f->attitude_rad * 180 / pi, 53, 0.02);
+    verifyClose(f->inflowVariable, 4.28, 0.02);
+    verifyClose(f->sideFlowRatio, 0.655, 0.02);
+}
+
+void TestFilm::lightLoad_isPetroffs_data()
+{
+    QTest::addColumn<double>("ratio");
+    QTest::addColumn<double>("attitude_deg");
+    // Attitudes at vanishing load: 84.9, 88.3, 89.5° (independent computation).
+    QTest::newRow("1") << 1.0 << 84.9;
+    QTest::newRow("0.5") << 0.5 << 88.3;
+    QTest::newRow("0.25") << 0.25 << 89.5;
+}
+
+void TestFilm::lightLoad_isPetroffs()
+{
+    QFETCH(double, ratio);
+    QFETCH(double, attitude_deg);
+    const FilmSolution f = solveFilm(0.001, ratio, { 180, 16 });
+    verifyClose(f.frictionVariable, 2 * pi * pi * f.sommerfeld, 1e-4);
+    verifyClose(f.attitude_rad * 180 / pi, attitude_deg, 0, 0.1);
+}
+
+// Ocvirk's short bearing, exact as L/D → 0 (DuBois and Ocvirk, NACA 1157, 1953).
+void TestFilm::shortBearing_nearsItsLimit()
+{
+    const double eps = 0.4, ratio = 0.06;
+    const double ocvirk = std::pow(1 - eps * eps, 2)
+        / (pi * eps * std::sqrt(16 * eps * eps + pi * pi * (1 - eps * eps)));
+    verifyClose(solveFilm(eps, ratio).sommerfeld * ratio * ratio, ocvirk, 0.02);
+}
+
+void TestFilm::coarseGrid_isClose()
+{
+    for (const double eps : { 0.6, 0.9 })
+        verifyClose(solveFilm(eps, 1, { 72, 8 }).sommerfeld, solveFilm(eps, 1).sommerfeld, 0.01);
+}
+
+void TestFilm::tooMuchLoad_isSaid()
+{
+    const auto f = filmUnderLoad({ 50e-3, 20e-3, { 50e-6 }, 0.005, 200, 500000 });
+    QVERIFY(!f);
+    QCOMPARE(f.error().place, std::string("load_n"));
+}
+
+void TestFilm::table_followsTheSolver_data()
+{
+    QTest::addColumn<double>("load_n");
+    for (const double n : { 0.001, 30.0, 200.0, 1000.0, 4000.0, 9000.0 })
+        QTest::addRow("%g N", n) << n;
+}
+
+void TestFilm::table_followsTheSolver()
+{
+    QFETCH(double, load_n);
+    const LoadedBearing b { 50e-3, 22.5e-3, { 50e-6 }, 0.01, 1000, load_n };
+    static const FilmTable table(0.45);
+    const auto f = filmUnderLoad(b, { 180, 16 });
+    QVERIFY(f);
+    verifyClose(table.smallestFilmRatio(sommerfeldNumber(b)), 1 - f->eccentricityRatio, 0.01);
+}
+
+void TestFilm::meanLoads_growWithPressureAndSpeed()
+{
+    CrankTrain t = squareTrain(2.4e-3, 4);
+    verifyClose(t.bore_m, 0.0914, 0.001); // π/4 b³ = 0.6 l
+    verifyClose(t.reciprocating_kg, 0.497, 0.01);
+    // 0.25 · 15 bar on 65.6 cm²: the speed's part is small at idle.
+    const double gas = 0.25 * 15e5 * pi / 4 * t.bore_m * t.bore_m;
+    QVERIFY(bigEndMeanLoad_n(t, 800) > gas && bigEndMeanLoad_n(t, 800) < 1.1 * gas);
+    verifyClose(bigEndMeanLoad_n(t, 6000) - gas, 4 * (bigEndMeanLoad_n(t, 3000) - gas), 1e-9);
+    const double idle = bigEndMeanLoad_n(t, 800);
+    t.peakPressure_pa = 65e5;
+    QVERIFY(bigEndMeanLoad_n(t, 800) > 3 * idle);
+    verifyClose(mainMeanLoad_n(idle, idle), 0.6 * idle, 1e-12);
+    verifyClose(mainMeanLoad_n(0, idle), 0.3 * idle, 1e-12);
+}
+
+void TestFilm::wideMains_runOnThinnerFilms()
+{
+    const Build b = demoBuild();
+    const auto sizes = judgeSizes(b);
+    FilmTables tables;
+    const auto now = hotFilm(b, sizes, conditionsOf(b), 40, tables);
+    QVERIFY(now);
+    QCOMPARE(tables.size(), size_t(2)); // mains and big-ends, each once
+    QVERIFY(now->mains_um > 0 && now->mainsAtCeiling_um < now->mains_um);
+    RoomConditions hotter = conditionsOf(b);
+    hotter.hotOil_c += 30;
+    const auto thin = hotFilm(b, sizes, hotter, 0, tables);
+    QVERIFY(thin->bigEnds_um < now->bigEnds_um);
+    verifyClose(thin->mains_um, thin->mainsAtCeiling_um, 1e-12);
+    Build bare = b;
+    bare.engine.cylinders = 0;
+    QCOMPARE(hotFilm(bare, sizes, conditionsOf(b), 0, tables).error().place, std::string("engine"));
+}
+
+QTEST_APPLESS_MAIN(TestFilm)
+#include "tst_film.moc"
