@@ -246,8 +246,9 @@ void TestWindow::badFile_leavesTheOpenBuild_data()
     QTest::newRow("truncated") << whole.left(whole.size() / 2) << QStringLiteral("line ");
     QTest::newRow("binary") << QByteArray("\x89PNG\r\n\x1a\n\0\0", 10)
                             << QStringLiteral("not JSON");
-    QTest::newRow("newer version")
-        << QByteArray(whole).replace("\"version\": 3", "\"version\": 7") << QStringLiteral("newer");
+    QTest::newRow("newer version") << QByteArray(whole).replace(
+        "\"version\": " + QByteArray::number(buildVersion), "\"version\": 77")
+                                   << QStringLiteral("newer");
     QTest::newRow("senseless") << QByteArray(whole).replace("\"kv40_mm2_s\": 105",
                                                             "\"kv40_mm2_s\": 1")
                                << QStringLiteral("/oil/kv40_mm2_s");
@@ -422,6 +423,8 @@ void TestWindow::imperial_isReadAndShown()
 void TestWindow::benches_switchByKeys()
 {
     QTest::keyClick(m_window.get(), Qt::Key_4, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Heat"));
+    QTest::keyClick(m_window.get(), Qt::Key_5, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Forecast"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Route"));

@@ -372,6 +372,14 @@ void ClearanceBench::workingLines(const GaugedSize &c, PanelContent &out) const
     for (const SizeItem &i : sizeItems(build))
         if (i.stop == stop && i.family->id == c.family && i.item == c.item)
             parts = journalPartsOf(build, i);
+    const Engine &engine = build.engine;
+    const auto metal = [](const std::string &id) {
+        const Material *m = findMaterial(id);
+        return m ? qs(m->name) : qs(id);
+    };
+    const QString housing = parts.effective
+        ? tr("main housings")
+        : metal(parts.part == HousingPart::Rod ? engine.rod : engine.block);
     const PartTemperatures t = settledTemperatures(build, build.use.hotOil_c);
     const auto n = [](double v, int d) { return qs(formatNumber(v, d)); };
     out.push_back(PanelHeading { tr("Working") });
@@ -379,12 +387,13 @@ void ClearanceBench::workingLines(const GaugedSize &c, PanelContent &out) const
     out.push_back(PanelText {
         tr("C0 %1 µm, Dj %2 mm, t %3 mm")
             .arg(n(c.cold_um.value, 1), n(c.journal_mm, 2), n(stop->shellWall_mm, 2)) });
-    out.push_back(PanelText { tr("housing αh %1e-6 (%2), Th %3 °C")
-                                  .arg(n(parts.housing.per_k * 1e6, 1), qs(parts.housing.source),
-                                       n(c.growth.housing_c(t), 0)) });
+    out.push_back(PanelText { tr("%1 αh %2e-6 (%3), Th %4 °C")
+                                  .arg(housing, n(parts.housing.per_k * 1e6, 1),
+                                       qs(parts.housing.source), n(c.growth.housing_c(t), 0)) });
     out.push_back(PanelText {
-        tr("journal αj %1e-6 (%2), Tj %3 °C")
-            .arg(n(parts.journal.per_k * 1e6, 1), qs(parts.journal.source), n(t.journal_c, 0)) });
+        tr("%1 αj %2e-6 (%3), Tj %4 °C")
+            .arg(metal(findFamily(c.family)->shells ? engine.crank : "crank_steel"),
+                 n(parts.journal.per_k * 1e6, 1), qs(parts.journal.source), n(t.journal_c, 0)) });
     out.push_back(PanelText { tr("running C = %1 µm").arg(n(c.running_um, 1)) });
     out.push_back(PanelText { tr("Source: %1").arg(qs(calculator->source)), Tone::Muted });
 }
