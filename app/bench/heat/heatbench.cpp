@@ -59,10 +59,7 @@ HeatBench::HeatBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     connect(m_warmUp, &WarmUpPage::changed, this, &Bench::panelChanged);
     m_soon.setSingleShot(true);
     m_soon.setInterval(120);
-    connect(&m_soon, &QTimer::timeout, this, [this] {
-        compute();
-        Q_EMIT panelChanged();
-    });
+    connect(&m_soon, &QTimer::timeout, this, &HeatBench::compute);
     connect(&open, &OpenBuild::opened, this, &HeatBench::resetSliders);
     resetSliders();
 }
@@ -257,8 +254,11 @@ void HeatBench::refresh()
         resetSliders();
     showSliders();
     askRoom();
-    if (!m_found)
-        compute();
+    // The first time there is nothing older to show meanwhile.
+    if (!m_found) {
+        clearVectorState();
+        take(answer(m_open.build(), m_open.assessment().sizes, m_family, asked()));
+    }
 }
 
 void HeatBench::askRoom()
@@ -267,23 +267,39 @@ void HeatBench::askRoom()
     m_soon.start();
 }
 
+HeatBench::Answer HeatBench::answer(const Build &build, const std::vector<GaugedSize> &sizes,
+                                    const std::string &family, const RoomConditions &conditions)
+{
+    Answer out;
+    out.room = roomOf(build, sizes, family, conditions);
+    const std::array oil { 20.0, build.use.hotOil_c };
+    if (auto crank = crankOilOver(build, sizes, build.use.hotIdle_rpm, oil))
+        out.crankOil = std::move(*crank);
+    FilmTables tables;
+    const double moved_um
+        = out.room && family == "main" ? out.room->most_um - out.room->here_um : 0;
+    if (const auto film = hotFilm(build, sizes, conditions, moved_um, tables))
+        out.film = *film;
+    return out;
+}
+
 void HeatBench::compute()
 {
-    m_soon.stop();
-    clearVectorState();
-    const auto &sizes = m_open.assessment().sizes;
-    auto found = roomOf(m_open.build(), sizes, m_family, asked());
-    m_problem = found ? QString() : qs(found.error().message);
-    m_found = found ? std::optional(std::move(*found)) : std::nullopt;
-    const double hot_c = m_open.build().use.hotOil_c;
-    const std::array oil { 20.0, hot_c };
-    auto crank = crankOilOver(m_open.build(), sizes, m_open.build().use.hotIdle_rpm, oil);
-    m_crankOil = crank ? std::move(*crank) : std::vector<CrankOil> {};
-    m_film.reset();
-    if (const auto film = hotFilm(
-            m_open.build(), sizes, asked(),
-            m_found && m_family == "main" ? m_found->most_um - m_found->here_um : 0, m_filmTables))
-        m_film = *film;
+    m_background.ask(
+        [build = m_open.build(), sizes = m_open.assessment().sizes, family = m_family,
+         conditions = asked()](Progress &) { return answer(build, sizes, family, conditions); },
+        [this](Answer a) {
+            take(std::move(a));
+            Q_EMIT panelChanged();
+        });
+}
+
+void HeatBench::take(Answer a)
+{
+    m_problem = a.room ? QString() : qs(a.room.error().message);
+    m_found = a.room ? std::optional(std::move(*a.room)) : std::nullopt;
+    m_crankOil = std::move(a.crankOil);
+    m_film = a.film;
 }
 
 PanelContent HeatBench::panel() const

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "assess/heatlog.h"
-#include "assess/room.h"
+#include "shell/background.h"
 #include "shell/bench.h"
 
 #include <QTimer>
@@ -47,8 +47,17 @@ private:
     void resetSliders();
     void showSliders();
     void askRoom();
-    /// Room and levers, once the keys rest.
+    /// What takes longer than a keystroke may: room and levers, the crank's oil, films.
+    struct Answer
+    {
+        Result<Room> room = fail("", "");
+        std::vector<CrankOil> crankOil;
+        std::optional<HotFilm> film;
+    };
+    static Answer answer(const Build &build, const std::vector<GaugedSize> &sizes,
+                         const std::string &family, const RoomConditions &conditions);
     void compute();
+    void take(Answer answer);
     std::string logStop() const;
     void verdicts(PanelContent &out) const;
     void filmLines(PanelContent &out) const;
@@ -70,9 +79,9 @@ private:
     std::optional<Room> m_found;
     QString m_problem;
     std::vector<CrankOil> m_crankOil;
-    FilmTables m_filmTables;
     std::optional<HotFilm> m_film;
     std::string m_lastMain;
+    Background m_background;
 };
 
 } // namespace mildpath

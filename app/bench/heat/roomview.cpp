@@ -32,7 +32,6 @@ RoomView::RoomView(OpenBuild &open, QWidget *parent)
 {
     setObjectName(QStringLiteral("roomView"));
     setMinimumSize(240, 170);
-    m_pool.setMaxThreadCount(1);
     m_cancel->setObjectName(QStringLiteral("cancelRoom"));
     m_cancel->hide();
     connect(m_cancel, &QPushButton::clicked, this, [this] {
@@ -45,66 +44,51 @@ RoomView::RoomView(OpenBuild &open, QWidget *parent)
     // Anything over 300 ms shows how far it is and can be given up.
     m_slow.setInterval(100);
     connect(&m_slow, &QTimer::timeout, this, [this] {
-        m_cancel->setVisible(m_progress != nullptr);
+        m_cancel->setVisible(m_fine.progress() != nullptr);
         update();
     });
 }
 
-RoomView::~RoomView()
-{
-    giveUp();
-    m_pool.waitForDone();
-}
-
 void RoomView::giveUp()
 {
-    if (m_progress)
-        m_progress->cancel = true;
-    m_progress.reset();
+    m_fine.giveUp();
     m_soon.stop();
     m_slow.stop();
     m_cancel->hide();
-    ++m_question;
 }
 
 void RoomView::ask(const std::string &family, const RoomConditions &conditions)
 {
     giveUp();
+    const bool another = family != m_family || !(conditions == m_conditions);
     m_family = family;
     m_conditions = conditions;
-    clearVectorState();
-    take(m_question,
-         roomMap(m_open.build(), m_open.assessment().sizes, family, conditions, coarseColumns));
+    if (another || !m_map) {
+        clearVectorState();
+        take(roomMap(m_open.build(), m_open.assessment().sizes, family, conditions, coarseColumns));
+    }
     m_soon.start();
 }
 
 void RoomView::startFine()
 {
-    m_progress = std::make_shared<Progress>();
     m_slow.start(300);
     // Copies: the document may change while this one is answered.
-    m_pool.start([this, question = m_question, progress = m_progress, build = m_open.build(),
-                  sizes = m_open.assessment().sizes, family = m_family, conditions = m_conditions] {
-        auto map = roomMap(build, sizes, family, conditions, fineColumns, progress.get());
-        QMetaObject::invokeMethod(
-            this,
-            [this, question, map = std::move(map)]() mutable {
-                if (question != m_question)
-                    return;
-                take(question, std::move(map));
-                m_progress.reset();
-                m_slow.stop();
-                m_cancel->hide();
-                Q_EMIT answered();
-            },
-            Qt::QueuedConnection);
-    });
+    m_fine.ask(
+        [build = m_open.build(), sizes = m_open.assessment().sizes, family = m_family,
+         conditions = m_conditions](Progress &progress) {
+            return roomMap(build, sizes, family, conditions, fineColumns, &progress);
+        },
+        [this](Result<RoomMap> map) {
+            m_slow.stop();
+            m_cancel->hide();
+            take(std::move(map));
+            Q_EMIT answered();
+        });
 }
 
-void RoomView::take(quint64 question, Result<RoomMap> map)
+void RoomView::take(Result<RoomMap> map)
 {
-    if (question != m_question)
-        return;
     if (map) {
         m_map = std::move(*map);
         m_problem.clear();
@@ -268,12 +252,13 @@ void RoomView::paintEvent(QPaintEvent *)
         paintContours(p, row);
     paintHere(p);
     paintFrame(p);
-    if (m_cancel->isVisible() && m_progress && m_progress->whole > 0)
-        drawLine(p, QRectF(area().left(), area().center().y() - 10, area().width() - 90, 20),
-                 Qt::AlignRight | Qt::AlignVCenter,
-                 tr("finer: %1")
-                     .arg(Figure::percent(double(m_progress->done) / m_progress->whole).text()),
-                 textFont(TextSize::Body, true), t.ink);
+    if (const Progress *progress = m_fine.progress();
+        m_cancel->isVisible() && progress && progress->whole > 0)
+        drawLine(
+            p, QRectF(area().left(), area().center().y() - 10, area().width() - 90, 20),
+            Qt::AlignRight | Qt::AlignVCenter,
+            tr("finer: %1").arg(Figure::percent(double(progress->done) / progress->whole).text()),
+            textFont(TextSize::Body, true), t.ink);
 }
 
 void RoomView::resizeEvent(QResizeEvent *)

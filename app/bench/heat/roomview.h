@@ -1,14 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/room.h"
+#include "shell/background.h"
 #include "shell/openbuild.h"
 
-#include <QThreadPool>
 #include <QTimer>
 #include <QWidget>
-
-#include <memory>
 
 class QPushButton;
 
@@ -22,12 +19,11 @@ class RoomView : public QWidget
     Q_OBJECT
 public:
     explicit RoomView(OpenBuild &open, QWidget *parent = nullptr);
-    ~RoomView() override;
-    /// Asks for the map of the build as it is now.
+    /// Asks for the map of the build as it is now. Another question than before is answered
+    /// coarsely at once; for a changed build the old map stands until the fine one is there.
     void ask(const std::string &family, const RoomConditions &conditions);
     /// What is shown; null before the first answer.
     const RoomMap *map() const { return m_map ? &*m_map : nullptr; }
-    bool working() const { return m_progress != nullptr; }
 
 Q_SIGNALS:
     /// The fine map is there.
@@ -41,7 +37,7 @@ protected:
 private:
     void startFine();
     void giveUp();
-    void take(quint64 question, Result<RoomMap> map);
+    void take(Result<RoomMap> map);
     QRectF area() const;
     double x(double um) const;
     QRectF rowArea(size_t row) const;
@@ -56,11 +52,9 @@ private:
     QString m_problem;
     std::string m_family;
     RoomConditions m_conditions {};
-    quint64 m_question = 0;
-    std::shared_ptr<Progress> m_progress; ///< of the fine map under way
-    QThreadPool m_pool;
     QTimer m_soon, m_slow;
     QPushButton *m_cancel;
+    Background m_fine;
 };
 
 } // namespace mildpath

@@ -17,7 +17,7 @@
 namespace mildpath {
 namespace {
 
-constexpr int coarse = 11, fine = 41;
+constexpr int coarse = 11, fine = 81;
 constexpr double longest_s = 1800;
 constexpr int speedStep = 50;
 
@@ -89,12 +89,9 @@ WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
         c->setMinimumHeight(120);
     m_finer.setSingleShot(true);
     m_finer.setInterval(120);
-    connect(&m_finer, &QTimer::timeout, this, [this] {
-        compute(fine);
-        Q_EMIT changed();
-    });
+    connect(&m_finer, &QTimer::timeout, this, &WarmUpPage::computeFine);
     connect(m_speed, &QSlider::valueChanged, this, [this] {
-        compute(coarse);
+        computeCoarse();
         m_finer.start();
         Q_EMIT changed();
     });
@@ -108,27 +105,51 @@ void WarmUpPage::refresh()
                       static_cast<int>(use.most_rpm / speedStep));
     if (!m_fast)
         m_speed->setValue(static_cast<int>(use.highSpeed_rpm / speedStep));
-    compute(coarse);
+    if (m_fast)
+        draw(); // in the units and colours of now; the figures follow
+    else
+        computeCoarse();
     m_finer.start();
 }
 
-void WarmUpPage::compute(int points)
+WarmUpPage::Runs WarmUpPage::runs(const Build &build, const std::vector<GaugedSize> &sizes,
+                                  double rpm, int points)
 {
-    clearVectorState();
     const auto t = times(points);
-    const auto &sizes = m_open.assessment().sizes;
-    auto idle = warmUpRun(m_open.build(), sizes, m_open.build().use.hotIdle_rpm, t);
-    auto fast = warmUpRun(m_open.build(), sizes, m_speed->value() * speedStep, t);
+    return { warmUpRun(build, sizes, build.use.hotIdle_rpm, t), warmUpRun(build, sizes, rpm, t) };
+}
+
+void WarmUpPage::computeCoarse()
+{
+    m_background.giveUp();
+    clearVectorState();
+    take(runs(m_open.build(), m_open.assessment().sizes, m_speed->value() * speedStep, coarse));
+}
+
+void WarmUpPage::computeFine()
+{
+    m_background.ask([build = m_open.build(), sizes = m_open.assessment().sizes,
+                      rpm = double(m_speed->value() * speedStep)](
+                         Progress &) { return runs(build, sizes, rpm, fine); },
+                     [this](Runs r) {
+                         take(std::move(r));
+                         Q_EMIT changed();
+                     });
+}
+
+void WarmUpPage::take(Runs r)
+{
+    auto &[idle, fast] = r;
     const bool solved = idle && fast;
     m_problem->setVisible(!solved);
-    if (!solved) {
-        m_problem->setText(qs((idle ? fast : idle).error().message));
-        setTone(m_problem, Theme::current().hold);
-        m_idle.reset();
-        m_fast.reset();
-    } else {
+    m_idle.reset();
+    m_fast.reset();
+    if (solved) {
         m_idle = std::move(*idle);
         m_fast = std::move(*fast);
+    } else {
+        m_problem->setText(qs((idle ? fast : idle).error().message));
+        setTone(m_problem, Theme::current().hold);
     }
     m_speedText->setText(Figure::speed(m_speed->value() * speedStep).text());
     draw();

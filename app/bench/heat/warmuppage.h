@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/room.h"
+#include "shell/background.h"
 #include "shell/openbuild.h"
 #include "shell/panel.h"
 
@@ -29,7 +29,12 @@ Q_SIGNALS:
     void changed();
 
 private:
-    void compute(int points);
+    using Runs = std::pair<Result<WarmUpRun>, Result<WarmUpRun>>; ///< idle, chosen speed
+    static Runs runs(const Build &build, const std::vector<GaugedSize> &sizes, double rpm,
+                     int points);
+    void computeCoarse();
+    void computeFine();
+    void take(Runs runs);
     void draw();
     void drawParts();
     void settingFields(PanelContent &out) const;
@@ -40,6 +45,7 @@ private:
     QLabel *m_speedText, *m_problem;
     QTimer m_finer;
     std::optional<WarmUpRun> m_idle, m_fast;
+    Background m_background;
 };
 
 } // namespace mildpath
