@@ -121,6 +121,9 @@ struct WarmUpRun
 Result<WarmUpRun> warmUpRun(const Build &build, const std::vector<GaugedSize> &sizes, double rpm,
                             std::span<const double> times_s);
 
+/// Below this share of what the big-ends get cold, their hot share is worth a look. Own choice.
+inline constexpr double crankShareKept = 0.6;
+
 /// The crank's oil at one temperature, everything settled.
 struct CrankOil
 {

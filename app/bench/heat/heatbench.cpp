@@ -360,7 +360,7 @@ void HeatBench::verdicts(PanelContent &out) const
     if (m_crankOil.size() == 2) {
         const double cold = m_crankOil[0].bigEndsShare, warm = m_crankOil[1].bigEndsShare;
         out.push_back(PanelVerdict {
-            warm < 0.6 * cold ? Mark::LookAgain : Mark::Proven,
+            warm < crankShareKept * cold ? Mark::LookAgain : Mark::Proven,
             tr("Big-ends get %1").arg(Figure::percent(warm).text()),
             tr("of the crank's oil hot, %1 at 20 °C").arg(Figure::percent(cold).text()) });
     }
