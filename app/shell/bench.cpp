@@ -3,6 +3,7 @@
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPushButton>
 
 namespace mildpath {
 
@@ -20,6 +21,25 @@ QHBoxLayout *Bench::makeHead(QVBoxLayout *column, QLabel *title, QLabel *subtitl
     head->addWidget(subtitle, 1);
     column->addLayout(head);
     return head;
+}
+
+void Bench::makePageButtons(QHBoxLayout *head)
+{
+    const QStringList names = pages();
+    for (int i = 0; i < names.size(); ++i) {
+        auto *button = new QPushButton(names[i], this);
+        button->setObjectName(QStringLiteral("page%1").arg(i));
+        button->setCheckable(true);
+        connect(button, &QPushButton::clicked, this, [this, i] { showPage(i); });
+        head->addWidget(button);
+        m_pageButtons.push_back(button);
+    }
+}
+
+void Bench::markPage(int page)
+{
+    for (size_t i = 0; i < m_pageButtons.size(); ++i)
+        m_pageButtons[i]->setChecked(static_cast<int>(i) == page);
 }
 
 } // namespace mildpath

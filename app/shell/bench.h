@@ -8,6 +8,7 @@
 
 class QHBoxLayout;
 class QLabel;
+class QPushButton;
 class QVBoxLayout;
 
 namespace mildpath {
@@ -45,10 +46,15 @@ protected:
     /// where there is little room.
     QHBoxLayout *makeHead(QVBoxLayout *column, QLabel *title, QLabel *subtitle);
 
+    /// A button for every page in the head row; showPage() is called by them.
+    void makePageButtons(QHBoxLayout *head);
+    void markPage(int page);
+
     OpenBuild &m_open;
 
 private:
     QString m_title;
+    std::vector<QPushButton *> m_pageButtons;
 };
 
 } // namespace mildpath

@@ -12,6 +12,25 @@ Mark markAgainst(const LikelyPressure &pressure, double least_pa)
     return pressure.low_pa < least_pa ? Mark::LookAgain : Mark::Proven;
 }
 
+std::optional<double> GaugedSize::closesAt_c(double floor_um) const
+{
+    const double rate = at(allAt(21)) - at(allAt(20));
+    if (!(rate > 0))
+        return std::nullopt;
+    const double t = 20 - (at(allAt(20)) - floor_um) / rate;
+    constexpr double coldestOnEarth_c = -80;
+    return t < coldestOnEarth_c ? std::nullopt : std::optional(t);
+}
+
+std::vector<GaugedSize> movedBy(std::vector<GaugedSize> sizes, const std::string &family,
+                                double by_um)
+{
+    for (GaugedSize &s : sizes)
+        if (s.family == family)
+            s.circuit_um += by_um;
+    return sizes;
+}
+
 double OperatingResult::bigEndsOfCrank() const
 {
     double mains = 0, bigEnds = 0;

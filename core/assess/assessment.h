@@ -74,6 +74,9 @@ struct GaugedSize
     double circuit_um = 0; ///< what the circuit takes: lobes that differ count by their cube
     double running_um = 0; ///< at hot oil
     double coldestStart_um = 0; ///< block and crank at the coldest start
+    /// Where it reaches a floor on cooling, block and crank alike (°C); absent where cold does not
+    /// close it, or only below −80 °C.
+    std::optional<double> closesAt_c(double floor_um) const;
     Growth growth;
     SettledParts settled;
     /// µm, with the parts at these temperatures.
@@ -313,6 +316,13 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
 
 /// The relief's setting from spring and plunger; absent until they are measured.
 std::optional<Result<ReliefSetting>> springSetting(const Stop &relief);
+
+/// Sizes with every one of a family moved alike.
+std::vector<GaugedSize> movedBy(std::vector<GaugedSize> sizes, const std::string &family,
+                                double by_um);
+
+/// Groove of a main's shell in degrees: as entered, or as the circuit has it.
+double shellGroove_deg(const Build &build, const Stop &main);
 
 /// The build with another relief spring, or with a longer pump section.
 Build withStifferSpring(const Build &build, double by_kpa);

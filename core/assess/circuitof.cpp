@@ -28,16 +28,6 @@ bool grooveEntered(const Stop &main)
     return main.has("groove_deg") || main.has("journal_groove") || main.has("cross_drilled");
 }
 
-/// Groove of the shell in degrees: as entered, or as the element has it.
-double grooveOf(const Build &build, const Stop &main)
-{
-    double groove = 360;
-    for (const std::string &id : main.elements)
-        if (const Element *e = build.circuit.find(id); e && e->type == "bearing")
-            groove = e->value("groove_deg", 360);
-    return main.value("groove_deg", groove);
-}
-
 void applyFeedHole(const Build &build, const Stop &main, Circuit &circuit)
 {
     const Element *drilling = feedDrilling(build, main);
@@ -58,7 +48,7 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
 {
     if (const double bevel_mm2 = main.value("thrust_bevel_mm2"); bevel_mm2 > 0
         && !main.points.empty()
-        && (grooveOf(build, main) >= 180 || main.value("journal_groove") > 0)) {
+        && (shellGroove_deg(build, main) >= 180 || main.value("journal_groove") > 0)) {
         // The bevel lies at the parting line: only a groove that reaches it brings oil there.
         Element bevel { "oil_bevel@" + main.id,
                         "orifice",
@@ -74,7 +64,7 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
     for (const std::string &id : main.elements)
         if (Element *e = circuit.find(id); e && e->type == "bearing") {
             // A groove in the journal meets the whole film, like one round the shell.
-            e->values["groove_deg"] = inJournal ? 360 : grooveOf(build, main);
+            e->values["groove_deg"] = inJournal ? 360 : shellGroove_deg(build, main);
             if (e->values["groove_deg"] == 0)
                 e->values["hole_mm"] = main.value("shell_hole_mm", e->value("hole_mm", 5));
         }
@@ -98,6 +88,15 @@ void applySpring(const Build &build, Circuit &circuit)
 }
 
 } // namespace
+
+double shellGroove_deg(const Build &build, const Stop &main)
+{
+    double groove = 360;
+    for (const std::string &id : main.elements)
+        if (const Element *e = build.circuit.find(id); e && e->type == "bearing")
+            groove = e->value("groove_deg", 360);
+    return main.value("groove_deg", groove);
+}
 
 std::optional<Result<ReliefSetting>> springSetting(const Stop &relief)
 {
@@ -181,7 +180,7 @@ std::optional<double> feedShareOfTurn(const Build &build, const Stop &main)
             drilling_mm = e.value("d_mm");
     if (drilling_mm == 0)
         return std::nullopt;
-    const double groove = grooveOf(build, main);
+    const double groove = shellGroove_deg(build, main);
     FeedGroove kind = FeedGroove::Partial;
     if (main.value("journal_groove") > 0)
         kind = FeedGroove::Journal;

@@ -116,14 +116,9 @@ std::optional<double> clearanceChange(const Build &build, const Assessment &now,
                                       const OperatingModel &idling, const std::string &kind,
                                       double by_um)
 {
-    std::vector<GaugedSize> moved = now.sizes;
-    bool any = false;
-    for (GaugedSize &b : moved)
-        if (b.family == kind) {
-            b.circuit_um += by_um;
-            any = true;
-        }
-    auto model = OperatingModel::make(build, moved, build.use.hotOil_c);
+    const bool any = std::any_of(now.sizes.begin(), now.sizes.end(),
+                                 [&](const GaugedSize &s) { return s.family == kind; });
+    auto model = OperatingModel::make(build, movedBy(now.sizes, kind, by_um), build.use.hotOil_c);
     if (!any || !model)
         return std::nullopt;
     model->startFrom(idling);
@@ -131,17 +126,6 @@ std::optional<double> clearanceChange(const Build &build, const Assessment &now,
     if (!r)
         return std::nullopt;
     return r->gauge.value_pa - now.hotIdle.gauge.value_pa;
-}
-
-/// The next thicker engine oil on the shelf at 100 °C.
-const ShelfOil *oneGradeThicker(const Oil &oil)
-{
-    const ShelfOil *next = nullptr;
-    for (const ShelfOil &o : oilShelf())
-        if (!o.gearOil && o.oil.kv100_mm2_s > oil.kv100_mm2_s * 1.05
-            && (!next || o.oil.kv100_mm2_s < next->oil.kv100_mm2_s))
-            next = &o;
-    return next;
 }
 
 void fillLevers(const Build &build, const OperatingModel &idling, Assessment &out)
@@ -156,7 +140,7 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
         "the tips govern the slip");
     add("all mains −10 µm", clearanceChange(build, out, idling, "main", -10));
     add("big-ends −10 µm", clearanceChange(build, out, idling, "big_end", -10));
-    if (const ShelfOil *thicker = oneGradeThicker(build.oil.oil)) {
+    if (const ShelfOil *thicker = nextThickerOil(build.oil.oil)) {
         Build changed = build;
         changed.oil = { std::string(thicker->grade), thicker->oil, Json::object() };
         add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, idling, oil_c));

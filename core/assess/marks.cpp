@@ -4,6 +4,7 @@
 #include "oil/grades.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace mildpath {
 namespace {
@@ -206,6 +207,7 @@ private:
         if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
             add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()));
         coldestStart();
+        hotClosing();
         fastening();
         for (const OperatingResult *r : { &m_out.hotIdle, &m_out.highSpeed })
             for (const Warning &w : r->warnings)
@@ -227,7 +229,26 @@ private:
             add("coldest_start", Mark::Hold, c.stop,
                 m_build.engine.find(c.stop)->name + " closes to "
                     + formatPlain(c.coldestStart_um, 0) + " µm at the coldest start",
-                "Preheat block and oil, or open the clearance");
+                preheatAdvice(c));
+    }
+
+    std::string preheatAdvice(const GaugedSize &c) const
+    {
+        const auto t = c.closesAt_c(m_build.use.coldestClearanceFloor_um);
+        return (t ? "Preheat block and oil to " + formatPlain(std::ceil(*t), 0) + " °C"
+                  : std::string("Preheat block and oil"))
+            + ", or open the clearance";
+    }
+
+    /// Housings that grow less than their journals close a bearing hot.
+    void hotClosing()
+    {
+        for (const GaugedSize &s : m_out.sizes)
+            if (findFamily(s.family)->shells && s.known
+                && s.running_um < m_build.use.coldestClearanceFloor_um)
+                add("hot_clearance", Mark::Hold, s.stop,
+                    s.name + " closes to " + formatPlain(s.running_um, 0) + " µm hot",
+                    "Open the clearance, or look at what housing and journal are made of");
     }
 
     /// A cap left half way is forgotten easily; test bolts too.

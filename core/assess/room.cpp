@@ -14,15 +14,6 @@
 namespace mildpath {
 namespace {
 
-std::vector<GaugedSize> movedBy(std::vector<GaugedSize> sizes, const std::string &family,
-                                double by_um)
-{
-    for (GaugedSize &s : sizes)
-        if (s.family == family)
-            s.circuit_um += by_um;
-    return sizes;
-}
-
 Build underConditions(const Build &build, const RoomConditions &c)
 {
     Build out = c.pumpSection == 1 ? build : withLongerRotors(build, c.pumpSection);
@@ -303,14 +294,6 @@ private:
     std::optional<OperatingModel> m_former;
 };
 
-const ShelfOil *nextThicker(const Oil &oil)
-{
-    for (const ShelfOil *o : engineOils())
-        if (o->oil.kv100_mm2_s > oil.kv100_mm2_s * 1.05)
-            return o;
-    return nullptr;
-}
-
 std::string otherFamily(const std::string &family)
 {
     return family == "main" ? "big_end" : "main";
@@ -331,7 +314,7 @@ public:
     void run()
     {
         add("pump +20 % wide", withLongerRotors(m_build, 1.2), m_sizes);
-        if (const ShelfOil *thicker = nextThicker(m_build.oil.oil)) {
+        if (const ShelfOil *thicker = nextThickerOil(m_build.oil.oil)) {
             Build changed = m_build;
             changed.oil = { std::string(thicker->grade), thicker->oil, Json::object() };
             add("thicker: " + changed.oil.grade, changed, m_sizes, "primes slower cold");
@@ -388,12 +371,7 @@ private:
         for (Stop &stop : changed.engine.stops) {
             if (stop.kind != "main" || stop.value("journal_groove") > 0)
                 continue;
-            double groove = stop.value("groove_deg", -1);
-            for (const std::string &id : stop.elements)
-                if (const Element *e = changed.circuit.find(id);
-                    e && e->type == "bearing" && groove < 0)
-                    groove = e->value("groove_deg", 360);
-            if (groove < 360)
+            if (shellGroove_deg(m_build, stop) < 360)
                 continue;
             stop.values["groove_deg"] = 180;
             any = true;
@@ -440,17 +418,10 @@ Result<Room> roomOf(const Build &build, const std::vector<GaugedSize> &sizes,
     const PartTemperatures hot = settledTemperatures(asked, asked.use.hotOil_c);
     out.hot_um = meanOf(sizes, family, hot).value_or(0);
     out.hotCeiling_um = out.hot_um + out.most_um - out.here_um;
-    const double floor_um = asked.use.coldestClearanceFloor_um;
-    for (const GaugedSize &s : sizes) {
-        const double rate = s.at(allAt(21)) - s.at(allAt(20));
-        if (s.family != family || !(rate > 0))
-            continue;
-        const double t = 20 - (s.at(allAt(20)) - floor_um) / rate;
-        out.turnsDownTo_c = std::max(t, out.turnsDownTo_c.value_or(t));
-    }
-    // Colder than any start: nothing to say.
-    if (out.turnsDownTo_c && *out.turnsDownTo_c < -80)
-        out.turnsDownTo_c.reset();
+    for (const GaugedSize &s : sizes)
+        if (const auto t = s.closesAt_c(asked.use.coldestClearanceFloor_um);
+            t && s.family == family)
+            out.turnsDownTo_c = std::max(*t, out.turnsDownTo_c.value_or(*t));
     if (out.turnsDownTo_c && *out.turnsDownTo_c > asked.use.coldestStart_c)
         out.preheat_c = out.turnsDownTo_c;
     LeverFinder(asked, sizes, finder, out).run();

@@ -176,6 +176,10 @@ std::string nextTickId(const Build &build)
 {
     return nextId(build.ticks, "t");
 }
+std::string nextHeatPointId(const Build &build)
+{
+    return nextId(build.heatPoints, "h");
+}
 std::string nextWeighingId(const Build &build)
 {
     return nextId(build.weighings, "w");

@@ -99,15 +99,7 @@ struct Use
     bool operator==(const Use &) const = default;
 };
 
-/// The keys of Use that an edit may set, with their ranges.
-struct UseKey
-{
-    std::string_view key;
-    std::string_view meaning;
-    std::string_view unit;
-    double Use::*member;
-    double least, most;
-};
+using UseKey = SettingKey<Use>;
 std::span<const UseKey> useKeys();
 
 /// Limits of one kind of clearance, diametral, at 20 °C.

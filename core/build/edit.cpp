@@ -97,14 +97,24 @@ Result<Build> setShellRow(Build out, const SetShellRow &e)
     return checked(std::move(out));
 }
 
+/// One number of a table of settings. Errors: the key is not of the table.
+template <class Settings>
+Result<void> setKey(std::span<const SettingKey<Settings>> keys, Settings &settings,
+                    const std::string &group, const std::string &name, double value)
+{
+    for (const SettingKey<Settings> &key : keys)
+        if (key.key == name) {
+            settings.*key.member = value;
+            return {};
+        }
+    return fail(group + "/" + name, "is not known");
+}
+
 Result<Build> setUse(Build out, const SetUse &e)
 {
-    for (const UseKey &key : useKeys())
-        if (key.key == e.key) {
-            out.use.*key.member = e.value;
-            return checked(std::move(out));
-        }
-    return fail("use/" + e.key, "is not known");
+    if (auto ok = setKey(useKeys(), out.use, "use", e.key, e.value); !ok)
+        return tl::unexpected(ok.error());
+    return checked(std::move(out));
 }
 
 Result<Build> setLimit(Build out, const SetLimit &e)
@@ -143,12 +153,9 @@ Result<Build> setElementValue(Build out, const SetElementValue &e)
 
 Result<Build> setHeat(Build out, const SetHeat &e)
 {
-    for (const HeatKey &key : heatKeys())
-        if (key.key == e.key) {
-            out.heat.*key.member = e.value;
-            return checked(std::move(out));
-        }
-    return fail("heat/" + e.key, "is not known");
+    if (auto ok = setKey(heatKeys(), out.heat, "heat", e.key, e.value); !ok)
+        return tl::unexpected(ok.error());
+    return checked(std::move(out));
 }
 
 Result<Build> setMaterial(Build out, const SetMaterial &e)
@@ -174,6 +181,17 @@ Result<Build> setExpansion(Build out, const SetExpansion &e)
     else
         out.expansions.erase(e.material);
     return checked(std::move(out));
+}
+
+template <class Settings>
+std::string describeKey(std::span<const SettingKey<Settings>> keys, const std::string &name,
+                        double value)
+{
+    for (const SettingKey<Settings> &key : keys)
+        if (key.key == name)
+            return std::string(key.meaning) + " " + formatPlain(value, key.most <= 1 ? 2 : 0) + " "
+                + std::string(key.unit);
+    return name;
 }
 
 std::string describeHeatPoint(const HeatPoint &p)
@@ -308,13 +326,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
             [&](const EnterReadings &e) { return std::to_string(e.readings.size()) + " readings"; },
             [&](const WithdrawReading &e) { return placeText(build, e.place) + " taken back"; },
             [&](const SetOil &e) { return "oil " + e.oil.grade; },
-            [&](const SetUse &e) {
-                for (const UseKey &key : useKeys())
-                    if (key.key == e.key)
-                        return std::string(key.meaning) + " " + formatPlain(e.value, 0) + " "
-                            + std::string(key.unit);
-                return e.key;
-            },
+            [&](const SetUse &e) { return describeKey(useKeys(), e.key, e.value); },
             [&](const SetLimit &e) {
                 const Family *family = findFamily(e.kind);
                 return (family ? std::string(family->plural) : e.kind) + ": "
@@ -352,13 +364,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
                     + formatPlain(e.weighing.grams, 1) + " g";
             },
             [&](const Choose &e) { return "choice: " + e.choice.answer; },
-            [&](const SetHeat &e) {
-                for (const HeatKey &key : heatKeys())
-                    if (key.key == e.key)
-                        return std::string(key.meaning) + " " + formatPlain(e.value, 0) + " "
-                            + std::string(key.unit);
-                return e.key;
-            },
+            [&](const SetHeat &e) { return describeKey(heatKeys(), e.key, e.value); },
             [&](const SetMaterial &e) {
                 return "material of " + e.part + ": "
                     + (e.material.empty() ? "as the block" : e.material);

@@ -149,18 +149,6 @@ std::vector<const HeatPoint *> standingHeatPoints(const Build &build, std::strin
     return out;
 }
 
-std::string nextHeatPointId(const Build &build)
-{
-    size_t number = build.heatPoints.size() + 1;
-    const auto used = [&](const std::string &id) {
-        return std::any_of(build.heatPoints.begin(), build.heatPoints.end(),
-                           [&](const HeatPoint &p) { return p.id == id; });
-    };
-    while (used("h" + std::to_string(number)))
-        ++number;
-    return "h" + std::to_string(number);
-}
-
 Result<void> addHeatPoint(Build &build, HeatPoint point)
 {
     point.id = nextHeatPointId(build);

@@ -34,15 +34,16 @@ struct Heat
     bool operator==(const Heat &) const = default;
 };
 
-/// The keys of Heat that an edit may set, with their ranges.
-struct HeatKey
+/// A key of some settings that an edit may set, with its range.
+template <class Settings> struct SettingKey
 {
     std::string_view key;
     std::string_view meaning;
     std::string_view unit;
-    double Heat::*member;
+    double Settings::*member;
     double least, most;
 };
+using HeatKey = SettingKey<Heat>;
 std::span<const HeatKey> heatKeys();
 
 /// Key of the effective expansion of the main housings, block and caps together, as a heated-block

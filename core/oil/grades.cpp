@@ -136,6 +136,16 @@ const ShelfOil *findShelfOil(std::string_view grade)
     return nullptr;
 }
 
+const ShelfOil *nextThickerOil(const Oil &oil)
+{
+    const ShelfOil *next = nullptr;
+    for (const ShelfOil &o : oilShelf())
+        if (!o.gearOil && o.oil.kv100_mm2_s > oil.kv100_mm2_s * 1.05
+            && (!next || o.oil.kv100_mm2_s < next->oil.kv100_mm2_s))
+            next = &o;
+    return next;
+}
+
 std::string_view gearOilCaution()
 {
     return "Gear grades are only a viscosity comparison. Gear oil's extreme-pressure chemistry "

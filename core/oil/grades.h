@@ -46,6 +46,10 @@ std::span<const ShelfOil> oilShelf();
 /// @return null when no oil of that name is on the shelf.
 const ShelfOil *findShelfOil(std::string_view grade);
 
+/// The engine oil on the shelf next thicker at 100 °C, by a twentieth at least; null for the
+/// thickest.
+const ShelfOil *nextThickerOil(const Oil &oil);
+
 /// Shown with every gear oil.
 std::string_view gearOilCaution();
 

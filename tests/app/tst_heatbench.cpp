@@ -7,6 +7,7 @@
 #include "plot/curvechart.h"
 
 #include <QAction>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QPushButton>
 #include <QSlider>
@@ -34,6 +35,7 @@ private Q_SLOTS:
     void log_isTakenBackAndUndone();
     void fit_isUsedByChoiceAndGivenUp();
     void log_survivesTheFile();
+    void journal_thatWarmedAlong_isTicked();
     void map_isThereAtOnceAndFinerSoon();
     void sliders_askAgainAndLeaveTheBuildAlone();
     void map_changesTheFamily();
@@ -192,6 +194,20 @@ void TestHeatBench::log_survivesTheFile()
     QVERIFY(build().heatPoints == points);
     QCOMPARE(fit(), shown);
     QCOMPARE(cell(1, "reading")->value().value_or(0), 99.2e-6);
+}
+
+void TestHeatBench::journal_thatWarmedAlong_isTicked()
+{
+    typeLog();
+    const double cold = *judgeHeatLog(build(), assessment().sizes, "main_2").points[2].running_um;
+    auto *tick = inPanel<QCheckBox>(QStringLiteral("journalWithBlock"));
+    QVERIFY(tick && !tick->isChecked());
+    tick->click();
+    const HeatLog log = judgeHeatLog(build(), assessment().sizes, "main_2");
+    QVERIFY(standingHeatPoints(build(), "main_2")[2]->journalWithBlock);
+    // Then nothing is to be taken off, and 139 µm at 90 °C cannot be.
+    QVERIFY(*log.points[2].running_um > cold + 30);
+    QVERIFY(!log.points[2].counts);
 }
 
 void TestHeatBench::map_isThereAtOnceAndFinerSoon()

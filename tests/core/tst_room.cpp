@@ -28,6 +28,8 @@ private Q_SLOTS:
     void levers_openWhatTheySay();
     void spring_doesNothingWhileTheReliefIsShut();
     void preheat_isWhatTheFloorAsks();
+    void coldStart_saysHowWarmToPreheat();
+    void housingsThatGrowLess_closeHot();
     void warmUp_endsAtHotIdle_data();
     void warmUp_endsAtHotIdle();
     void warmUp_alloyClosesBehindTheBlock();
@@ -40,7 +42,7 @@ Build templateBuild(const char *name)
     return loadTemplate(name)->build;
 }
 
-const GaugedSize &sizeOf(const std::vector<GaugedSize> &sizes, const std::string &family)
+GaugedSize sizeOf(const std::vector<GaugedSize> &sizes, const std::string &family)
 {
     for (const GaugedSize &s : sizes)
         if (s.family == family)
@@ -79,7 +81,7 @@ void TestRoom::growth_agreesWithTheLaw()
     QFETCH(double, housing_c);
     QFETCH(double, journal_c);
     const Build b = templateBuild("inline-four-alloy");
-    const GaugedSize &s = sizeOf(judgeSizes(b), family.toStdString());
+    const GaugedSize s = sizeOf(judgeSizes(b), family.toStdString());
     const Stop &stop = *b.engine.find(s.stop);
     const bool main = s.family == "main";
     const ThermalClearance law = thermalClearance(
@@ -108,7 +110,7 @@ void TestRoom::hybridHousing_growsBetweenItsMetals()
     QVERIFY(running(iron) < running(hybrid) && running(hybrid) < running(alloy));
     verifyClose(running(hybrid), (running(iron) + running(alloy)) / 2, 0, 0.1);
     // Some 64 mm, 11e-6 apart, 78 K: the bore goes 55 µm out of round.
-    const GaugedSize &mixed = sizeOf(judgeSizes(hybrid), "main");
+    const GaugedSize mixed = sizeOf(judgeSizes(hybrid), "main");
     verifyClose(mixed.growth.spread_um(hot), 64e3 * 11e-6 * 78, 0.01);
     QCOMPARE(sizeOf(judgeSizes(iron), "main").growth.spread_um(hot), 0.0);
     const auto band = [](const Build &b) {
@@ -348,6 +350,44 @@ void TestRoom::preheat_isWhatTheFloorAsks()
         if (s.family == "main")
             tightest = std::min(tightest, s.at(allAt(*room->preheat_c)));
     verifyClose(tightest, b.use.coldestClearanceFloor_um, 0, 1e-6);
+}
+
+void TestRoom::coldStart_saysHowWarmToPreheat()
+{
+    Build b = templateBuild("inline-four-alloy");
+    b.use.coldestStart_c = -45;
+    const Assessment a = assess(b);
+    const Finding *cold = nullptr;
+    for (const Finding &f : a.findings)
+        if (f.id.starts_with("coldest_start"))
+            cold = &f;
+    QVERIFY(cold && cold->mark == Mark::Hold);
+    const auto t
+        = a.sizes[static_cast<size_t>(a.coldest)].closesAt_c(b.use.coldestClearanceFloor_um);
+    QVERIFY(t);
+    QVERIFY2(cold->action.find(formatPlain(std::ceil(*t), 0) + " °C") != std::string::npos,
+             cold->action.c_str());
+    // A steel rod on a steel journal: cold does nothing.
+    for (const GaugedSize &s : a.sizes)
+        if (s.family == "big_end")
+            QVERIFY(!s.closesAt_c(15));
+}
+
+void TestRoom::housingsThatGrowLess_closeHot()
+{
+    const Build b = templateBuild("inline-four-wet-sump");
+    const auto holds = [](const Build &build) {
+        const Assessment a = assess(build);
+        return std::count_if(a.findings.begin(), a.findings.end(), [](const Finding &f) {
+            return f.id.starts_with("hot_clearance") && f.mark == Mark::Hold;
+        });
+    };
+    QCOMPARE(holds(b), 0);
+    OwnExpansion own;
+    own.per_k = 3e-6;
+    own.source = "a metal that hardly grows";
+    const Build stiff = applyEdit(b, SetExpansion { "grey_iron", own }).value();
+    QCOMPARE(holds(stiff), 5); // every main
 }
 
 void TestRoom::warmUp_endsAtHotIdle_data()

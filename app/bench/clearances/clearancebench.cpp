@@ -43,16 +43,7 @@ ClearanceBench::ClearanceBench(OpenBuild &open, SerialGauge *gauge, QWidget *par
     , m_entry(new ReadingEntry(open, gauge, false, this))
 {
     auto *column = new QVBoxLayout(this);
-    auto *head = makeHead(column, m_title, m_subtitle);
-    const QStringList names = pages();
-    for (int i = 0; i < names.size(); ++i) {
-        auto *button = new QPushButton(names[i], this);
-        button->setObjectName(QStringLiteral("page%1").arg(i));
-        button->setCheckable(true);
-        connect(button, &QPushButton::clicked, this, [this, i] { showPage(i); });
-        head->addWidget(button);
-        m_pageButtons.push_back(button);
-    }
+    makePageButtons(makeHead(column, m_title, m_subtitle));
     m_familyRow = new QHBoxLayout(m_familyBar);
     m_familyRow->setContentsMargins(0, 0, 0, 0);
     m_familyRow->setSpacing(4);
@@ -210,8 +201,7 @@ void ClearanceBench::refresh()
     }
     showFamilies();
     const int page = m_stack->currentIndex();
-    for (size_t i = 0; i < m_pageButtons.size(); ++i)
-        m_pageButtons[i]->setChecked(static_cast<int>(i) == page);
+    markPage(page);
     m_familyBar->setVisible(page == Readings);
     const Family *family = findFamily(m_family);
     setTone(m_subtitle, Theme::current().muted);

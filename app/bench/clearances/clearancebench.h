@@ -55,7 +55,6 @@ private:
     QHBoxLayout *m_familyRow;
     QWidget *m_familyBar;
     QStackedWidget *m_stack;
-    std::vector<QPushButton *> m_pageButtons;
     ClearanceAxis *m_axis;
     ReadingEntry *m_entry;
     TorquePage *m_torque;

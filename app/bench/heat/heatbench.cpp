@@ -35,21 +35,12 @@ constexpr int idleStep = 10;
 
 HeatBench::HeatBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     : Bench(open, tr("Heat"), parent)
-    , m_title(new QLabel(tr("Clearance with heat"), this))
+    , m_title(new QLabel(this))
     , m_subtitle(new QLabel(this))
     , m_stack(new QStackedWidget(this))
 {
     auto *column = new QVBoxLayout(this);
-    auto *head = makeHead(column, m_title, m_subtitle);
-    const QStringList names = pages();
-    for (int i = 0; i < names.size(); ++i) {
-        auto *button = new QPushButton(names[i], this);
-        button->setObjectName(QStringLiteral("page%1").arg(i));
-        button->setCheckable(true);
-        connect(button, &QPushButton::clicked, this, [this, i] { showPage(i); });
-        head->addWidget(button);
-        m_pageButtons.push_back(button);
-    }
+    makePageButtons(makeHead(column, m_title, m_subtitle));
     column->addWidget(m_stack, 1);
     m_stack->addWidget(makeRoomPage(gauge));
     m_warmUp = new WarmUpPage(open, m_stack);
@@ -228,8 +219,10 @@ std::string HeatBench::logStop() const
 
 void HeatBench::refresh()
 {
-    for (size_t i = 0; i < m_pageButtons.size(); ++i)
-        m_pageButtons[i]->setChecked(static_cast<int>(i) == m_stack->currentIndex());
+    markPage(m_stack->currentIndex());
+    const QString titles[]
+        = { tr("Clearance with heat"), tr("From cold to hot"), tr("Metals and temperatures") };
+    m_title->setText(titles[m_stack->currentIndex()]);
     const Engine &e = m_open.build().engine;
     const auto name = [](const std::string &id) {
         const Material *m = findMaterial(id);
@@ -272,8 +265,8 @@ HeatBench::Answer HeatBench::answer(const Build &build, const std::vector<Gauged
 {
     Answer out;
     out.room = roomOf(build, sizes, family, conditions);
-    const std::array oil { 20.0, build.use.hotOil_c };
-    if (auto crank = crankOilOver(build, sizes, build.use.hotIdle_rpm, oil))
+    const std::array oil { 20.0, conditions.hotOil_c };
+    if (auto crank = crankOilOver(build, sizes, conditions.idle_rpm, oil))
         out.crankOil = std::move(*crank);
     FilmTables tables;
     const double moved_um
@@ -429,8 +422,29 @@ void HeatBench::leverLines(PanelContent &out) const
             out.push_back(PanelText { tr("%1: %2").arg(qs(l.name), qs(l.remark)), Tone::Muted });
 }
 
+void HeatBench::journalTick(PanelContent &out) const
+{
+    const auto points = standingHeatPoints(m_open.build(), m_lastMain);
+    if (points.empty())
+        return;
+    const bool on = points.back()->journalWithBlock;
+    out.push_back(
+        PanelTick { QStringLiteral("journalWithBlock"), Mark::NotDone,
+                    tr("Gauge zeroed on a journal as warm as the block"),
+                    tr("the log's last point, and those after it; usually the journal stays cold"),
+                    on, [open = &m_open, p = *points.back()](bool warm) {
+                        HeatPoint changed = p;
+                        changed.replaces = p.id;
+                        changed.journalWithBlock = warm;
+                        changed.by = OpenBuild::userName();
+                        changed.at = OpenBuild::now();
+                        open->edit(EnterHeatPoint { changed });
+                    } });
+}
+
 void HeatBench::infraredLines(PanelContent &out) const
 {
+    journalTick(out);
     out.push_back(PanelHeading { tr("Infrared thermometer") });
     out.push_back(heatField(m_open, "instrument_emissivity", tr("set to emissivity")));
     out.push_back(heatField(m_open, "surroundings_c", tr("surroundings")));

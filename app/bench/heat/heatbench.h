@@ -62,11 +62,12 @@ private:
     void verdicts(PanelContent &out) const;
     void filmLines(PanelContent &out) const;
     void leverLines(PanelContent &out) const;
+    void journalTick(PanelContent &out) const;
     void infraredLines(PanelContent &out) const;
 
     QLabel *m_title, *m_subtitle;
     QStackedWidget *m_stack;
-    std::vector<QPushButton *> m_pageButtons, m_familyButtons;
+    std::vector<QPushButton *> m_familyButtons;
     GrowthChart *m_chart;
     RoomView *m_room;
     HeatLogCard *m_log;

@@ -297,6 +297,12 @@ bool HeatLogCard::store(size_t row, const std::function<void(HeatPoint &)> &chan
     change(p);
     p.instrumentEmissivity = m_open.build().heat.instrumentEmissivity;
     p.surroundings_c = m_open.build().heat.surroundings_c;
+    // The gauge this bore was measured with lies at hand.
+    for (const Reading *r : standingReadings(m_open.build()))
+        if (r->stop == p.stop && r->family == "main" && r->method == "zeroed_bore_gauge") {
+            p.instrument = r->instrument;
+            p.u_um = r->u_um;
+        }
     p.by = OpenBuild::userName();
     p.at = OpenBuild::now();
     const auto done = m_open.edit(EnterHeatPoint { p });

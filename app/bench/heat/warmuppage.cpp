@@ -67,7 +67,7 @@ WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
     column->setContentsMargins(0, 4, 0, 0);
     column->setSpacing(6);
     auto *row = new QHBoxLayout;
-    auto *label = new QLabel(tr("Pressure while it warms, beside idle at"), this);
+    auto *label = new QLabel(tr("Pressure at idle, and held at"), this);
     label->setBuddy(m_speed);
     row->addWidget(label);
     m_speed->setObjectName(QStringLiteral("warmUpSpeed"));
@@ -225,7 +225,7 @@ void WarmUpPage::drawParts()
 PanelContent WarmUpPage::panel() const
 {
     PanelContent out;
-    out.push_back(PanelTitle { tr("From cold to hot"), {} });
+    out.push_back(PanelTitle { tr("What follows"), {} });
     if (!m_idle || !m_fast) {
         out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), m_problem->text() });
         settingFields(out);
