@@ -71,6 +71,7 @@ class LogJudge
 public:
     LogJudge(const Build &build, const std::vector<GaugedSize> &sizes, HeatLog &out)
         : m_out(out)
+        , m_band(infraredBand(build))
         , m_points(standingHeatPoints(build, out.stop))
     {
         for (const GaugedSize &s : sizes)
@@ -110,7 +111,7 @@ private:
                                              .surroundings = { p.surroundings_c },
                                              .emissivity = surface.emissivity,
                                              .instrumentEmissivity = p.instrumentEmissivity,
-                                             .band = InfraredBand::Micrometres8To14 });
+                                             .band = m_band });
             if (!t) {
                 out.verdict = degrees(read_c) + " " + t.error().message;
                 out.mark = Mark::LookAgain;
@@ -314,6 +315,7 @@ private:
     }
 
     HeatLog &m_out;
+    InfraredBand m_band;
     std::vector<const HeatPoint *> m_points;
     const GaugedSize *m_size = nullptr;
     Bore m_bore {};
@@ -323,6 +325,12 @@ private:
 };
 
 } // namespace
+
+InfraredBand infraredBand(const Build &build)
+{
+    return choiceOf(build, infraredBandQuestion) == "total" ? InfraredBand::Total
+                                                            : InfraredBand::Micrometres8To14;
+}
 
 HeatLog judgeHeatLog(const Build &build, const std::vector<GaugedSize> &sizes,
                      std::string_view stop)

@@ -48,6 +48,11 @@ struct HeatLog
 HeatLog judgeHeatLog(const Build &build, const std::vector<GaugedSize> &sizes,
                      std::string_view stop);
 
+/// Question of a recorded choice: what the infrared thermometer answers to, "band_8_14" (unless
+/// chosen otherwise) or "total".
+inline constexpr std::string_view infraredBandQuestion = "infrared_band";
+InfraredBand infraredBand(const Build &build);
+
 /// The edit that makes a log's fit the expansion in use. Only with a fit.
 OwnExpansion expansionFromLog(const Build &build, const HeatLog &log);
 

@@ -23,6 +23,7 @@ private Q_SLOTS:
     void withoutColdReading_theSmallestIsTheReference();
     void fitInUse_replacesTheHandbooks();
     void journalWarmedAlong_isTakenOut();
+    void infraredBand_isAChoice();
     void correction_strikesAndKeeps();
     void unfinishedPoint_isFilledIn();
     void badPoint_isRefused_data();
@@ -277,6 +278,19 @@ void TestHeatLog::journalWarmedAlong_isTakenOut()
     // Block and crank alike warm: the reading is the running clearance.
     for (const JudgedHeatPoint &p : log.points)
         verifyClose(*p.running_um, *p.reading_um, 0, 1e-6);
+}
+
+void TestHeatLog::infraredBand_isAChoice()
+{
+    Build b = withPoints(alloyBuild(), { heatPoint({ 60, 60, 60 }, 98, "cast_aluminium") });
+    const double band = *logOf(b).points.front().metal_c;
+    Choice all;
+    all.question = infraredBandQuestion;
+    all.answer = "total";
+    b = applyEdit(b, Choose { all }).value();
+    const double total = *logOf(b).points.front().metal_c;
+    // The textbook's total radiation corrects less than a band instrument needs.
+    QVERIFY(total > 100 && total < band - 2);
 }
 
 void TestHeatLog::correction_strikesAndKeeps()

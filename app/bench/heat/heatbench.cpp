@@ -448,10 +448,21 @@ void HeatBench::infraredLines(PanelContent &out) const
     out.push_back(PanelHeading { tr("Infrared thermometer") });
     out.push_back(heatField(m_open, "instrument_emissivity", tr("set to emissivity")));
     out.push_back(heatField(m_open, "surroundings_c", tr("surroundings")));
+    out.push_back(
+        PanelTick { QStringLiteral("infraredTotal"), Mark::NotDone,
+                    tr("Answers to all wavelengths"), tr("most hand-held ones see 8 to 14 µm only"),
+                    infraredBand(m_open.build()) == InfraredBand::Total, [open = &m_open](bool on) {
+                        Choice c;
+                        c.question = infraredBandQuestion;
+                        c.answer = on ? "total" : "band_8_14";
+                        c.by = OpenBuild::userName();
+                        c.at = OpenBuild::now();
+                        open->edit(Choose { c });
+                    } });
     out.push_back(PanelText {
         tr("Bright metal mirrors the room: 70 °C can read 30. Aim at a dull, painted or taped "
            "spot, "
-           "or say in the log what it was aimed at. Corrected for 8 to 14 µm instruments."),
+           "or say in the log what it was aimed at."),
         Tone::Muted });
     out.push_back(PanelText { tr("A hot block burns. Torch, hot air and solvent never together; "
                                  "gloves, and an extinguisher at hand."),
