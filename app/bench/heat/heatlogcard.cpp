@@ -169,12 +169,6 @@ void HeatLogCard::addRow()
         = { tr("metal at the front"), tr("metal in the middle"), tr("metal at the rear") };
     for (int s = 0; s < spots; ++s) {
         auto *f = field(Dimension::Temperature, s, names[s], QStringLiteral("spot%1").arg(s));
-        connect(f, &QuantityField::entered, this, [this, f, row](double, bool on) {
-            storeSpots(row);
-            if (on)
-                moveOn(f, row, 1);
-        });
-        connect(f, &QuantityField::cleared, this, [this, row] { storeSpots(row); });
         r.spots.push_back(f);
     }
     const auto figure = [&](int column) {
@@ -207,6 +201,21 @@ void HeatLogCard::addRow()
     mark->setObjectName(QStringLiteral("heat.%1.mark").arg(row));
     r.mark = mark;
     m_grid->addWidget(mark, at, 9);
+    connectRow(r, row);
+    m_rows.push_back(std::move(r));
+}
+
+/// What the cells of a row take and where they go on to.
+void HeatLogCard::connectRow(const Row &r, size_t row)
+{
+    for (QuantityField *f : r.spots) {
+        connect(f, &QuantityField::entered, this, [this, f, row](double, bool on) {
+            storeSpots(row);
+            if (on)
+                moveOn(f, row, 1);
+        });
+        connect(f, &QuantityField::cleared, this, [this, row] { storeSpots(row); });
+    }
     r.reading->setCheck([](double m) -> Result<void> {
         if (std::abs(m) * 1e6 <= mostClearanceReading_um)
             return {};
@@ -230,7 +239,6 @@ void HeatLogCard::addRow()
         if (store(row, [c](HeatPoint &p) { p.zero_c = std::round(c * 100) / 100; }) && on)
             moveOn(m_rows[row].reading, row, 1);
     });
-    m_rows.push_back(std::move(r));
 }
 
 void HeatLogCard::watch(QuantityField *field, size_t row)

@@ -43,6 +43,7 @@ private:
     };
     void makeHead(QGridLayout *grid);
     void addRow();
+    void connectRow(const Row &r, size_t row);
     void showRow(size_t row);
     void showVerdict();
     void watch(QuantityField *field, size_t row);
