@@ -125,7 +125,7 @@ Json heatLogsJson(const Build &build, const Assessment &a)
                                { "metal_c", orNull(p.metal_c, 1) },
                                { "spread_k", rounded(p.spread_k, 1) },
                                { "reading_um", orNull(p.reading_um, 2) },
-                               { "running_um", orNull(p.running_um, 2) },
+                               { "running_um", orNull(p.counts ? p.running_um : std::nullopt, 2) },
                                { "counts", p.counts },
                                { "mark", markId(p.mark) },
                                { "verdict", p.verdict } });
