@@ -23,14 +23,16 @@ Build underConditions(const Build &build, const RoomConditions &c)
     return out;
 }
 
-/// Mean clearance at which the tightest of the family just keeps the floor at the coldest start.
-double coldLeast_um(const Build &build, const std::vector<GaugedSize> &sizes,
+/// Mean clearance at which the tightest of the family just keeps the floor, at the coldest start
+/// and hot: housings that grow less than their journals close when hot.
+double leastMean_um(const Build &build, const std::vector<GaugedSize> &sizes,
                     const std::string &family, double mean_um)
 {
+    const PartTemperatures hot = settledTemperatures(build, build.use.hotOil_c);
     double tightest = 1e9;
     for (const GaugedSize &s : sizes)
         if (s.family == family)
-            tightest = std::min(tightest, s.at(allAt(build.use.coldestStart_c)));
+            tightest = std::min({ tightest, s.at(allAt(build.use.coldestStart_c)), s.at(hot) });
     return mean_um + build.use.coldestClearanceFloor_um - tightest;
 }
 
@@ -158,7 +160,7 @@ Result<void> placeFamily(const Build &build, const std::vector<GaugedSize> &size
     const double to = std::max(most, map.here_um) + 30;
     for (int i = 0; i < columns; ++i)
         map.cold_um.push_back(from + (to - from) * i / (columns - 1));
-    map.coldLeast_um = coldLeast_um(build, sizes, map.family, map.here_um);
+    map.least_um = leastMean_um(build, sizes, map.family, map.here_um);
     return {};
 }
 
@@ -270,13 +272,13 @@ public:
             const auto r = at(um);
             return r ? margin(*r, floor_pa) : 0;
         };
-        Found out { place.here_um, place.coldLeast_um, mostRoom_um, 0 };
+        Found out { place.here_um, place.least_um, mostRoom_um, 0 };
         if (const auto here = at(place.here_um))
             out.gauge_pa = here->gauge.value_pa;
         constexpr double tight = 1;
         const double first = spare(tight), last = spare(mostRoom_um);
         if (first <= 0) {
-            out.most_um = tight;
+            out.most_um = 0;
         } else if (last < 0) {
             std::uintmax_t most = 30;
             const auto [low, high] = boost::math::tools::toms748_solve(

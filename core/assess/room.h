@@ -45,7 +45,7 @@ struct RoomMap
     std::string family;
     RoomConditions conditions {};
     double floor_pa = 0; ///< asked at the gauge
-    double coldLeast_um = 0; ///< below, the tightest closes past the floor at the coldest start
+    double least_um = 0; ///< below, the tightest closes past the floor, cold or hot
     double here_um = 0; ///< mean of this build
     double hereU_um = 0; ///< expanded, k = 2; half the limits where it is assumed
     bool hereMeasured = false;
@@ -83,8 +83,9 @@ struct Room
 {
     std::string family;
     double here_um = 0;
-    double least_um = 0; ///< by the floor at the coldest start
-    double most_um = 0; ///< by gauge and weakest stop at hot idle; at most mostRoom_um
+    double least_um = 0; ///< by the floor, at the coldest start and hot
+    /// By gauge and weakest stop at hot idle; at most mostRoom_um, 0 where no clearance will do.
+    double most_um = 0;
     double hotCeiling_um = 0; ///< the same most, running
     double hot_um = 0; ///< this build, running
     double gauge_pa = 0; ///< hot idle

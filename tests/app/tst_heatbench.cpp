@@ -41,6 +41,8 @@ private Q_SLOTS:
     void map_changesTheFamily();
     void panel_tellsColdHotAndLevers();
     void panel_changesTheQuestion();
+    void pictures_sayTheirFigures();
+    void map_ofAnotherDocument_isItsOwn();
     void warmUp_followsItsSlider();
     void materials_areChosenInPlace();
     void materials_takeOwnExpansions();
@@ -276,6 +278,43 @@ void TestHeatBench::panel_changesTheQuestion()
     type(inPanel<QuantityField>(QStringLiteral("heat.instrument_emissivity")),
          QStringLiteral("0.9"));
     QCOMPARE(build().heat.instrumentEmissivity, 0.9);
+}
+
+void TestHeatBench::pictures_sayTheirFigures()
+{
+    const auto mean = [&](const char *family, const PartTemperatures &t) {
+        return Figure::clearance(*meanOf(assessment().sizes, family, t)).text();
+    };
+    const PartTemperatures hot = settledTemperatures(build(), build().use.hotOil_c);
+    const QString chart = find<QWidget>("growthChart")->accessibleName();
+    QCOMPARE(chart,
+             QStringLiteral("mains %1 at 20 °C, %2 hot; big-ends %3, %4 hot")
+                 .arg(mean("main", allAt(20)), mean("main", hot), mean("big_end", allAt(20)),
+                      mean("big_end", hot)));
+    // Panel, strip and map speak of one and the same room.
+    const auto room = roomOf(build(), assessment().sizes, "main", conditionsOf(build()));
+    QTRY_VERIFY(panelText(QStringLiteral("Room:"))
+                    .contains(Figure::limit(std::round(room->most_um)).text()));
+    verifyClose(room->gauge_pa, assessment().hotIdle.gauge.value_pa, 1e-6);
+    verifyClose(room->least_um, this->room().map()->least_um, 0, 1e-9);
+    FilmTables tables;
+    const auto film = hotFilm(build(), assessment().sizes, conditionsOf(build()), 0, tables);
+    QVERIFY(!panelText(Figure::clearance(film->bigEnds_um, 1).number).isEmpty());
+}
+
+void TestHeatBench::map_ofAnotherDocument_isItsOwn()
+{
+    // What lies between the slider's steps is asked for as it is.
+    type(inPanel<QuantityField>(QStringLiteral("use.coldest_start_c")), QStringLiteral("-7.6"));
+    QTRY_COMPARE(room().map()->conditions.coldestStart_c, -7.6);
+    find<QSlider>("hotSlider")->setValue(140);
+    QCOMPARE(room().map()->conditions.hotOil_c, 140.0);
+    QVERIFY(m_window->openFile(qs(demoBuildPath().string())));
+    QApplication::processEvents();
+    // At once, not when the finer one comes.
+    QCOMPARE(room().map()->conditions.hotOil_c, build().use.hotOil_c);
+    verifyClose(room().map()->here_um, *meanOf(assessment().sizes, "main", allAt(20)), 0, 1e-9);
+    QVERIFY(!panelText(QStringLiteral("Cold does not close the mains")).isEmpty());
 }
 
 void TestHeatBench::warmUp_followsItsSlider()

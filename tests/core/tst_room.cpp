@@ -23,6 +23,7 @@ private Q_SLOTS:
     void coarseMap_liesOnTheFine();
     void cancelledMap_saysSo();
     void map_withoutTheFamily_saysSo();
+    void hopelessBuild_hasNoRoom();
     void roomsEdges_justHold_data();
     void roomsEdges_justHold();
     void levers_openWhatTheySay();
@@ -264,6 +265,24 @@ void TestRoom::map_withoutTheFamily_saysSo()
     QCOMPARE(map.error().place, std::string("family"));
 }
 
+void TestRoom::hopelessBuild_hasNoRoom()
+{
+    Build b = templateBuild("inline-four-alloy");
+    b.use.hotIdleFloor_kpa = 900;
+    const auto room = roomOf(b, judgeSizes(b), "main", conditionsOf(b));
+    QVERIFY(room);
+    QCOMPARE(room->most_um, 0.0); // no figure is made up
+    QVERIFY(room->width_um() < 0 && !room->inside());
+    const auto map = roomMap(b, judgeSizes(b), "main", conditionsOf(b), 10);
+    for (const RoomRow &r : map->rows)
+        QVERIFY(!map->most_um(r));
+    b.use.hotIdleFloor_kpa = 0;
+    for (const char *family : { "main", "big_end" }) {
+        const auto wide = roomOf(b, judgeSizes(b), family, conditionsOf(b));
+        QVERIFY(wide && wide->most_um > room->least_um && wide->most_um <= mostRoom_um);
+    }
+}
+
 void TestRoom::roomsEdges_justHold_data()
 {
     QTest::addColumn<QString>("name");
@@ -290,11 +309,11 @@ void TestRoom::roomsEdges_justHold()
     const double spare = std::min(edge.gauge.value_pa / (b.use.hotIdleFloor_kpa * 1e3),
                                   edge.points[static_cast<size_t>(edge.weakest)].ratio());
     verifyClose(spare, 1, 0.005);
-    // Cold edge: the tightest is at the floor.
+    // Tight edge: the tightest is at the floor, cold or hot.
     double tightest = 1e9;
     for (const GaugedSize &s : sizes)
         if (s.family == id)
-            tightest = std::min(tightest, s.at(allAt(b.use.coldestStart_c)));
+            tightest = std::min({ tightest, s.at(allAt(b.use.coldestStart_c)), s.running_um });
     verifyClose(tightest + room->least_um - room->here_um, b.use.coldestClearanceFloor_um, 0, 1e-6);
 }
 

@@ -51,7 +51,7 @@ HeatBench::HeatBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     m_soon.setSingleShot(true);
     m_soon.setInterval(120);
     connect(&m_soon, &QTimer::timeout, this, &HeatBench::compute);
-    connect(&open, &OpenBuild::opened, this, &HeatBench::resetSliders);
+    connect(&open, &OpenBuild::opened, this, &HeatBench::forget);
     resetSliders();
 }
 
@@ -138,9 +138,9 @@ QWidget *HeatBench::makeSliders(QWidget *parent)
         ++at;
         return l;
     };
-    m_start = make(tr("start"), QStringLiteral("startSlider"), -40, 40);
+    m_start = make(tr("start"), QStringLiteral("startSlider"), -60, 60);
     m_hot = make(tr("hot oil"), QStringLiteral("hotSlider"), 60, 150);
-    m_idle = make(tr("idle"), QStringLiteral("idleSlider"), 20, 200);
+    m_idle = make(tr("idle"), QStringLiteral("idleSlider"), 20, 300);
     m_section = make(tr("pump"), QStringLiteral("sectionSlider"), 10, 40);
     return box;
 }
@@ -165,13 +165,28 @@ void HeatBench::takeFocus()
 
 RoomConditions HeatBench::asked() const
 {
+    return asInTheBuild() ? conditionsOf(m_open.build()) : sliders();
+}
+
+/// Answers and slider positions of the document before mean nothing any more.
+void HeatBench::forget()
+{
+    m_background.giveUp();
+    m_found.reset();
+    m_room->forget();
+    m_warmUp->forget();
+    resetSliders();
+}
+
+RoomConditions HeatBench::sliders() const
+{
     return { double(m_start.slider->value()), double(m_hot.slider->value()),
              double(m_idle.slider->value() * idleStep), m_section.slider->value() * sectionStep };
 }
 
 bool HeatBench::asInTheBuild() const
 {
-    const RoomConditions a = asked(), b = conditionsOf(m_open.build());
+    const RoomConditions a = sliders(), b = conditionsOf(m_open.build());
     return std::abs(a.coldestStart_c - b.coldestStart_c) < 0.6
         && std::abs(a.hotOil_c - b.hotOil_c) < 0.6
         && std::abs(a.idle_rpm - b.idle_rpm) < 0.6 * idleStep && a.pumpSection == 1;
@@ -257,6 +272,7 @@ void HeatBench::refresh()
 void HeatBench::askRoom()
 {
     m_room->ask(m_family, asked());
+    m_background.giveUp(); // an answer under way is to an older question
     m_soon.start();
 }
 
@@ -358,16 +374,26 @@ void HeatBench::verdicts(PanelContent &out) const
             tr("of the crank's oil hot, %1 at 20 °C").arg(Figure::percent(cold).text()) });
     }
     const Mark mark = r.width_um() < 0 ? Mark::Hold : r.inside() ? Mark::Proven : Mark::LookAgain;
-    out.push_back(PanelVerdict {
-        mark,
-        r.width_um() < 0
-            ? tr("No room to choose")
-            : tr("Room: %1 to %2").arg(whole(r.least_um).number, whole(r.most_um).text()),
-        r.width_um() < 0 ? tr("cold asks %1 at least, hot allows %2")
-                               .arg(whole(r.least_um).text(), whole(r.most_um).text())
-                         : tr("%1 cold with %2; hot up to %3, this build %4")
-                               .arg(bearings, qs(build.oil.grade), whole(r.hotCeiling_um).text(),
-                                    whole(r.hot_um).text()) });
+    // Beyond what was searched there is no figure, and below 0 there is none either.
+    const QString most = r.most_um >= mostRoom_um ? tr("over %1").arg(whole(mostRoom_um).text())
+                                                  : whole(r.most_um).text();
+    QString title = tr("Room: %1 to %2").arg(whole(r.least_um).number, most);
+    QString detail = tr("%1 cold with %2; hot up to %3, this build %4")
+                         .arg(bearings, qs(build.oil.grade), whole(r.hotCeiling_um).text(),
+                              whole(r.hot_um).text());
+    if (r.most_um <= 0) {
+        title = tr("No room to choose");
+        detail = tr("no clearance of the %1 keeps the pressure hot with %2")
+                     .arg(bearings, qs(build.oil.grade));
+    } else if (r.width_um() < 0) {
+        title = tr("No room to choose");
+        detail
+            = tr("the floor asks %1 at least, hot allows %2").arg(whole(r.least_um).text(), most);
+    } else if (r.most_um >= mostRoom_um) {
+        detail = tr("%1 cold with %2; this build runs at %3 hot")
+                     .arg(bearings, qs(build.oil.grade), whole(r.hot_um).text());
+    }
+    out.push_back(PanelVerdict { mark, title, detail });
     filmLines(out);
     for (const GaugedSize &s : sizes)
         if (const double spread = s.growth.spread_um(hot); s.family == "main" && spread > 1) {

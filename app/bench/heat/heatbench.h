@@ -42,8 +42,11 @@ private:
     };
     QWidget *makeRoomPage(SerialGauge *gauge);
     QWidget *makeSliders(QWidget *parent);
+    RoomConditions sliders() const;
+    /// The build's own figures while nobody moved a slider: those are rounded to their steps.
     RoomConditions asked() const;
     bool asInTheBuild() const;
+    void forget();
     void resetSliders();
     void showSliders();
     void askRoom();

@@ -303,8 +303,11 @@ bool HeatLogCard::store(size_t row, const std::function<void(HeatPoint &)> &chan
         p.journalWithBlock = like->journalWithBlock;
     }
     change(p);
-    p.instrumentEmissivity = m_open.build().heat.instrumentEmissivity;
-    p.surroundings_c = m_open.build().heat.surroundings_c;
+    // The thermometer as it is set now belongs to temperatures taken now, not to older ones.
+    if (!former || former->spots_c != p.spots_c || former->surface != p.surface) {
+        p.instrumentEmissivity = m_open.build().heat.instrumentEmissivity;
+        p.surroundings_c = m_open.build().heat.surroundings_c;
+    }
     // The gauge this bore was measured with lies at hand.
     for (const Reading *r : standingReadings(m_open.build()))
         if (r->stop == p.stop && r->family == "main" && r->method == "zeroed_bore_gauge") {

@@ -57,6 +57,12 @@ void RoomView::giveUp()
     m_cancel->hide();
 }
 
+void RoomView::forget()
+{
+    giveUp();
+    m_map.reset();
+}
+
 void RoomView::ask(const std::string &family, const RoomConditions &conditions)
 {
     giveUp();
@@ -83,7 +89,6 @@ void RoomView::startFine()
             m_slow.stop();
             m_cancel->hide();
             take(std::move(map));
-            Q_EMIT answered();
         });
 }
 
@@ -101,7 +106,7 @@ void RoomView::take(Result<RoomMap> map)
         const auto most = m_map->most_um(row);
         setAccessibleName(most ? tr("room to choose with %1: from %2 to %3, this build %4")
                                      .arg(qs(row.grade),
-                                          Figure::clearance(m_map->coldLeast_um, 1).text(),
+                                          Figure::clearance(m_map->least_um, 1).text(),
                                           Figure::clearance(*most, 1).text(),
                                           Figure::clearance(m_map->here_um, 1).text())
                                : tr("no room to choose with %1").arg(qs(row.grade)));
@@ -133,7 +138,7 @@ void RoomView::paintRow(QPainter &p, size_t row) const
     const Theme &t = Theme::current();
     const RoomRow &r = m_map->rows[row];
     const QRectF band = rowArea(row).adjusted(0, 0.5, 0, -0.5);
-    const double cold = x(m_map->coldLeast_um);
+    const double tight = x(m_map->least_um);
     const auto most = m_map->most_um(r);
     const double hot = most ? x(*most) : band.left();
     p.fillRect(band, faint(t.proven, t.dark ? 0.38F : 0.20F));
@@ -142,8 +147,8 @@ void RoomView::paintRow(QPainter &p, size_t row) const
         p.fillRect(QRectF(hot, band.top(), band.right() - hot, band.height()),
                    faint(t.lookAgain, t.dark ? 0.36F : 0.24F));
     }
-    if (cold > band.left())
-        p.fillRect(QRectF(band.left(), band.top(), cold - band.left(), band.height()), t.holdFill);
+    if (tight > band.left())
+        p.fillRect(QRectF(band.left(), band.top(), tight - band.left(), band.height()), t.holdFill);
     drawLine(p, QRectF(0, band.top(), rowLabel - 6, band.height()),
              Qt::AlignRight | Qt::AlignVCenter, qs(r.grade), textFont(TextSize::Normal, r.fitted),
              r.fitted ? t.ink : t.muted);
@@ -203,8 +208,8 @@ void RoomView::paintFrame(QPainter &p) const
     const Theme &t = Theme::current();
     const QFont small = textFont(TextSize::Small);
     const QRectF a = area();
-    drawLine(p, QRectF(a.left(), 3, a.width() / 2, 16), Qt::AlignVCenter, tr("too tight cold"),
-             small, t.hold);
+    drawLine(p, QRectF(a.left(), 3, a.width() / 2, 16), Qt::AlignVCenter, tr("too tight"), small,
+             t.hold);
     drawLine(p, QRectF(a.center().x(), 3, a.width() / 2, 16), Qt::AlignRight | Qt::AlignVCenter,
              tr("too little pressure hot"), small, t.lookAgain);
     const double from = m_map->cold_um.front(), to = m_map->cold_um.back();

@@ -22,12 +22,10 @@ public:
     /// Asks for the map of the build as it is now. Another question than before is answered
     /// coarsely at once; for a changed build the old map stands until the fine one is there.
     void ask(const std::string &family, const RoomConditions &conditions);
+    /// Another document: what is shown is of the one before.
+    void forget();
     /// What is shown; null before the first answer.
     const RoomMap *map() const { return m_map ? &*m_map : nullptr; }
-
-Q_SIGNALS:
-    /// The fine map is there.
-    void answered();
 
 protected:
     void paintEvent(QPaintEvent *event) override;

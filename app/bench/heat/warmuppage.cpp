@@ -97,6 +97,14 @@ WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
     });
 }
 
+void WarmUpPage::forget()
+{
+    m_background.giveUp();
+    m_finer.stop();
+    m_idle.reset();
+    m_fast.reset();
+}
+
 void WarmUpPage::refresh()
 {
     const Use &use = m_open.build().use;

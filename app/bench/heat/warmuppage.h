@@ -23,6 +23,8 @@ class WarmUpPage : public QWidget
 public:
     explicit WarmUpPage(OpenBuild &open, QWidget *parent);
     void refresh();
+    /// Another document: what is shown is of the one before.
+    void forget();
     PanelContent panel() const;
 
 Q_SIGNALS:
