@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "build/engineplan.h"
 #include "command.h"
+#include "storage/files.h"
 
 #include "assess/assessment.h"
 #include "oil/grades.h"
+#include "quantity/json.h"
 #include "storage/files.h"
 #include "storage/readingtable.h"
 #include "storage/templates.h"
@@ -39,6 +42,21 @@ void printTable(const std::vector<ForecastLine> &lines)
                       << formatPlain(l.weakestRatio[i], 3) << '\n';
 }
 
+Result<Build> plannedBuild(const std::string &path)
+{
+    const auto text = readTextFile(path);
+    if (!text)
+        return tl::unexpected(text.error());
+    const auto json = parseJson(*text);
+    if (!json)
+        return tl::unexpected(json.error());
+    std::vector<Error> errors;
+    const EnginePlan plan = planFromJson(*json, errors);
+    if (!errors.empty())
+        return tl::unexpected(errors.front());
+    return planBuild(plan);
+}
+
 } // namespace
 
 int runTemplates(const Options &)
@@ -51,16 +69,27 @@ int runTemplates(const Options &)
 
 int runNew(const Options &options)
 {
-    const auto name = options.value("--template"), file = options.value("-o");
-    if (!name || !file)
-        return report({ name ? "-o" : "--template", "is needed" }, "", BadInput);
-    const auto made = loadTemplate(*name);
-    if (!made)
-        return report(made.error(), "");
+    const auto name = options.value("--template"), plan = options.value("--plan");
+    const auto file = options.value("-o");
+    if (name.has_value() == plan.has_value() || !file)
+        return report({ file ? "--template" : "-o", file ? "or --plan is needed" : "is needed" },
+                      "", BadInput);
+    Build build;
+    if (plan) {
+        const auto made = plannedBuild(*plan);
+        if (!made)
+            return report(made.error(), *plan, BadInput);
+        build = *made;
+    } else {
+        const auto made = loadTemplate(*name);
+        if (!made)
+            return report(made.error(), "");
+        build = made->build;
+    }
     std::error_code code;
     if (std::filesystem::exists(*file, code) && !options.has("--force"))
         return report({ *file, "exists already; --force replaces it" }, "", ReadWriteFailed);
-    if (auto ok = saveBuild(*file, made->build); !ok)
+    if (auto ok = saveBuild(*file, build); !ok)
         return report(ok.error(), "", ReadWriteFailed);
     return Done;
 }
@@ -112,7 +141,7 @@ int runForecast(const Options &options)
             return report({ "--oil", "no \"" + *grade + "\" on the shelf; there: " + known }, "",
                           BadInput);
         }
-        build->oil = { *grade, oil->oil, Json::object() };
+        build->oil = { *grade, oil->oil, {} };
     }
     Assessment a;
     a.sizes = judgeSizes(*build);

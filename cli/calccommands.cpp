@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "command.h"
 
-#include "calc/catalogue.h"
+#include "calc//catalogue.h"
+#include "quantity/json.h"
 
 #include <iostream>
 #include <iterator>

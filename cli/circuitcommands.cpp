@@ -3,6 +3,7 @@
 
 #include "circuit/edits.h"
 #include "circuit/network.h"
+#include "quantity/json.h"
 #include "storage/files.h"
 
 #include <iostream>

@@ -23,9 +23,10 @@ const std::array<Verb, 8> verbs { {
       {},
       runTemplates },
     { "new",
-      "new --template NAME -o FILE [--force]",
-      "Makes a build without readings. An existing file is replaced only with --force.",
-      { "--template", "-o" },
+      "new --template NAME | --plan PLAN.json -o FILE [--force]",
+      "Makes a build without readings, from a template or from an engine's description "
+      "(docs/format/plan.md). An existing file is replaced only with --force.",
+      { "--template", "--plan", "-o" },
       { "--force" },
       runNew },
     { "validate",

@@ -31,39 +31,18 @@ inline QString dataFile(const char *name)
     return QStringLiteral(MILDPATH_TEST_DATA "/") + QString::fromLatin1(name);
 }
 
-inline std::string textOf(const char *name)
-{
-    return readTextFile(dataFile(name).toStdString()).value();
-}
+std::string textOf(const char *name);
 
-inline Json jsonOf(const char *name)
-{
-    return parseJson(textOf(name)).value();
-}
+/// A JSON file of the test data; wants quantity/json.h.
+Json jsonOf(const char *name);
 
 /// Rows of a CSV file without its header; cells as text.
-inline QList<QStringList> rowsOf(const char *name)
-{
-    QList<QStringList> rows;
-    const QStringList lines
-        = QString::fromStdString(textOf(name)).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
-    for (const QString &line : lines.mid(1))
-        rows << line.split(QLatin1Char(','));
-    return rows;
-}
+QList<QStringList> rowsOf(const char *name);
 
 /// The inline-four of the reference tables.
-inline Circuit inlineFour()
-{
-    std::vector<Error> errors;
-    Circuit c = circuitFromJson(jsonOf("inline_four_circuit.json"), "", errors);
-    return errors.empty() ? c : Circuit {};
-}
+Circuit inlineFour();
 
-inline Build demoBuild()
-{
-    return loadBuild(demoBuildPath()).value().build;
-}
+Build demoBuild();
 
 /// Place of a bore gauge reading at a main or big-end of the demo's naming.
 inline ReadingPlace gaugePlace(const std::string &stop, int station, double angle_deg)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/panel.h"
 
+#include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
 #include "paint/marks.h"
 #include "paint/text.h"
@@ -9,8 +10,11 @@
 #include <QFontMetricsF>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPainter>
+#include <QPointer>
 #include <QPushButton>
+#include <QSignalBlocker>
 #include <QVBoxLayout>
 
 #include <cmath>
@@ -103,6 +107,8 @@ private:
     double heightOf(const PanelField &) const { return 0; }
     double heightOf(const PanelButton &) const { return 0; }
     double heightOf(const PanelTick &) const { return 0; }
+    double heightOf(const PanelChoice &) const { return 0; }
+    double heightOf(const PanelWord &) const { return 0; }
 
     void paint(QPainter &p, const PanelTitle &i) const
     {
@@ -171,6 +177,8 @@ private:
     void paint(QPainter &, const PanelField &) const { }
     void paint(QPainter &, const PanelButton &) const { }
     void paint(QPainter &, const PanelTick &) const { }
+    void paint(QPainter &, const PanelChoice &) const { }
+    void paint(QPainter &, const PanelWord &) const { }
 
     QString spoken() const
     {
@@ -331,6 +339,133 @@ private:
     std::function<void(bool)> m_toggled;
 };
 
+/// Something with a label before it and, when it was refused, the reason below.
+class LabelledView : public QWidget
+{
+public:
+    LabelledView(QWidget *inner, QWidget *parent)
+        : QWidget(parent)
+        , m_label(new QLabel(this))
+        , m_reason(new QLabel(this))
+    {
+        auto *row = new QHBoxLayout;
+        row->setContentsMargins(0, 0, 0, 0);
+        row->addWidget(m_label, 1);
+        inner->setParent(this);
+        inner->setFixedWidth(140);
+        row->addWidget(inner);
+        auto *column = new QVBoxLayout(this);
+        column->setContentsMargins(0, 2, 0, 2);
+        column->setSpacing(2);
+        column->addLayout(row);
+        column->addWidget(m_reason);
+        m_reason->setWordWrap(true);
+        m_reason->hide();
+        m_label->setWordWrap(true);
+        m_label->setBuddy(inner);
+    }
+
+protected:
+    void setLabel(const QString &label) { m_label->setText(label); }
+    /// Says why not, or nothing when it went well. @return whether it went well
+    bool say(const Result<void> &result)
+    {
+        m_reason->setText(result ? QString() : qs(result.error().message));
+        m_reason->setVisible(!result);
+        setTone(m_reason, Theme::current().hold);
+        return result.has_value();
+    }
+
+private:
+    QLabel *m_label;
+    QLabel *m_reason;
+};
+
+class ChoiceView : public LabelledView
+{
+public:
+    ChoiceView(const PanelChoice &item, QWidget *parent)
+        : ChoiceView(item, new ArrowCombo, parent)
+    {
+    }
+    void set(const PanelChoice &item)
+    {
+        setLabel(item.label);
+        m_combo->setObjectName(item.id);
+        m_combo->setAccessibleName(item.label);
+        m_chosen = item.chosen;
+        m_current = item.current;
+        const QSignalBlocker block(m_combo);
+        QStringList shown;
+        for (int i = 0; i < m_combo->count(); ++i)
+            shown << m_combo->itemText(i);
+        if (shown != item.options) {
+            m_combo->clear();
+            m_combo->addItems(item.options);
+        }
+        m_combo->setCurrentIndex(item.current);
+    }
+
+private:
+    ChoiceView(const PanelChoice &item, ArrowCombo *combo, QWidget *parent)
+        : LabelledView(combo, parent)
+        , m_combo(combo)
+    {
+        connect(m_combo, &QComboBox::activated, this, [this](int index) {
+            // The edit may replace this very widget: nothing of it is touched afterwards then.
+            const QPointer<ChoiceView> alive(this);
+            const auto result = m_chosen(index);
+            if (alive && !say(result))
+                m_combo->setCurrentIndex(m_current);
+        });
+        set(item);
+    }
+
+    ArrowCombo *m_combo;
+    int m_current = -1;
+    std::function<Result<void>(int)> m_chosen;
+};
+
+class WordView : public LabelledView
+{
+public:
+    WordView(const PanelWord &item, QWidget *parent)
+        : WordView(item, new QLineEdit, parent)
+    {
+    }
+    void set(const PanelWord &item)
+    {
+        setLabel(item.label);
+        m_line->setObjectName(item.id);
+        m_line->setAccessibleName(item.label);
+        m_store = item.store;
+        if (m_stored != item.text || !m_line->hasFocus()) {
+            m_stored = item.text;
+            m_line->setText(item.text);
+        }
+    }
+
+private:
+    WordView(const PanelWord &item, QLineEdit *line, QWidget *parent)
+        : LabelledView(line, parent)
+        , m_line(line)
+    {
+        connect(m_line, &QLineEdit::editingFinished, this, [this] {
+            if (m_line->text() == m_stored)
+                return;
+            const QPointer<WordView> alive(this);
+            const auto result = m_store(m_line->text());
+            if (alive && !say(result))
+                m_line->setText(m_stored);
+        });
+        set(item);
+    }
+
+    QLineEdit *m_line;
+    QString m_stored;
+    std::function<Result<void>(const QString &)> m_store;
+};
+
 /// Items of one shape can take over each other's widgets.
 QString shapeOf(const PanelItem &item)
 {
@@ -340,6 +475,10 @@ QString shapeOf(const PanelItem &item)
         return QStringLiteral("button");
     if (const auto *tick = std::get_if<PanelTick>(&item))
         return QStringLiteral("tick ") + tick->id;
+    if (const auto *choice = std::get_if<PanelChoice>(&item))
+        return QStringLiteral("choice ") + choice->id;
+    if (const auto *word = std::get_if<PanelWord>(&item))
+        return QStringLiteral("word ") + word->id;
     return QStringLiteral("view");
 }
 
@@ -370,6 +509,10 @@ QWidget *SidePanel::make(const PanelItem &item)
         return new ButtonView(*button, m_page);
     if (const auto *tick = std::get_if<PanelTick>(&item))
         return new TickView(*tick, m_page);
+    if (const auto *choice = std::get_if<PanelChoice>(&item))
+        return new ChoiceView(*choice, m_page);
+    if (const auto *word = std::get_if<PanelWord>(&item))
+        return new WordView(*word, m_page);
     return new ItemView(item, m_page);
 }
 
@@ -381,6 +524,10 @@ void SidePanel::update(QWidget *widget, const PanelItem &item)
         static_cast<ButtonView *>(widget)->set(*button);
     else if (const auto *tick = std::get_if<PanelTick>(&item))
         static_cast<TickView *>(widget)->set(*tick);
+    else if (const auto *choice = std::get_if<PanelChoice>(&item))
+        static_cast<ChoiceView *>(widget)->set(*choice);
+    else if (const auto *word = std::get_if<PanelWord>(&item))
+        static_cast<WordView *>(widget)->set(*word);
     else
         static_cast<ItemView *>(widget)->set(item);
 }

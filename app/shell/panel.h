@@ -8,6 +8,7 @@
 
 #include <QScrollArea>
 #include <QString>
+#include <QStringList>
 
 #include <functional>
 #include <variant>
@@ -74,6 +75,24 @@ struct PanelButton
     QString text;
     std::function<void()> pressed;
 };
+/// One of several, chosen in place.
+struct PanelChoice
+{
+    QString id;
+    QString label;
+    QStringList options;
+    int current; ///< −1: none yet
+    /// An error is said below; the choice then stays what it was.
+    std::function<Result<void>(int index)> chosen;
+};
+/// A word typed in place.
+struct PanelWord
+{
+    QString id;
+    QString label;
+    QString text;
+    std::function<Result<void>(const QString &text)> store;
+};
 /// Something seen to be so, ticked in place.
 struct PanelTick
 {
@@ -83,8 +102,9 @@ struct PanelTick
     bool on;
     std::function<void(bool on)> toggled;
 };
-using PanelItem = std::variant<PanelTitle, PanelHeading, PanelRow, PanelChange, PanelVerdict,
-                               PanelText, PanelRule, PanelField, PanelButton, PanelTick>;
+using PanelItem
+    = std::variant<PanelTitle, PanelHeading, PanelRow, PanelChange, PanelVerdict, PanelText,
+                   PanelRule, PanelField, PanelButton, PanelTick, PanelChoice, PanelWord>;
 using PanelContent = std::vector<PanelItem>;
 
 /// The side panel: shows a content, keeping its widgets as long as the kinds of items stay the same

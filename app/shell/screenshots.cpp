@@ -4,13 +4,27 @@
 #include "shell/window.h"
 
 #include <QDir>
+#include <QElapsedTimer>
 #include <QEventLoop>
 #include <QPixmap>
+#include <QPushButton>
 #include <QTimer>
 
 #include <algorithm>
 
 namespace mildpath {
+
+namespace {
+
+bool underWay(MainWindow &window)
+{
+    const auto buttons = window.currentBench()->findChildren<QPushButton *>();
+    return std::any_of(buttons.begin(), buttons.end(), [](const QPushButton *b) {
+        return b->isVisible() && b->objectName().startsWith(QStringLiteral("cancel"));
+    });
+}
+
+} // namespace
 
 QStringList renderBenches(MainWindow &window, const QString &folder, QSize size, QString &error)
 {
@@ -27,8 +41,18 @@ QStringList renderBenches(MainWindow &window, const QString &folder, QSize size,
         QEventLoop settle;
         QTimer::singleShot(400, &settle, &QEventLoop::quit);
         settle.exec();
-        const QString path = QDir(folder).filePath(
-            QStringLiteral("%1-%2.png").arg(++number).arg(name.toLower().replace(u' ', u'-')));
+        // What takes longer shows a way to cancel it while it runs.
+        QElapsedTimer waiting;
+        waiting.start();
+        while (underWay(window) && waiting.elapsed() < 60000) {
+            QTimer::singleShot(100, &settle, &QEventLoop::quit);
+            settle.exec();
+        }
+        const QString plain = name.toLower()
+                                  .replace(QStringLiteral(" & "), QStringLiteral("-and-"))
+                                  .replace(u' ', u'-');
+        const QString path
+            = QDir(folder).filePath(QStringLiteral("%1-%2.png").arg(++number).arg(plain));
         if (!window.grab().save(path)) {
             error = QStringLiteral("%1: cannot be written").arg(path);
             return false;

@@ -2,6 +2,7 @@
 #include "shell/window.h"
 
 #include "bench/clearances/clearancebench.h"
+#include "bench/film/filmbench.h"
 #include "bench/forecast/forecastbench.h"
 #include "bench/heat/heatbench.h"
 #include "bench/pump/pumpbench.h"
@@ -185,6 +186,7 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     addBench(new PumpBench(*m_open, m_gauge, m_stack));
     addBench(new HeatBench(*m_open, m_gauge, m_stack));
     addBench(new ForecastBench(*m_open, m_stack));
+    addBench(new FilmBench(*m_open, m_stack));
     makeMenus();
     m_rail->setFocus();
 

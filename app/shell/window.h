@@ -55,6 +55,8 @@ public:
     bool openFile(const QString &path);
     /// A new build from a template, not yet in a file.
     bool openTemplate(const QString &name);
+    /// A build that was just described; it has no file yet.
+    void openNew(Build build);
     bool save();
     bool saveTo(const QString &path);
     /// Listens to a gauge on a port; on failure says why. @return whether it listens

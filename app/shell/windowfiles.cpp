@@ -2,6 +2,7 @@
 #include "shell/window.h"
 
 #include "entry/readingentry.h"
+#include "shell/newbuild.h"
 #include "storage/buildfile.h"
 #include "storage/templates.h"
 
@@ -75,6 +76,12 @@ bool MainWindow::openTemplate(const QString &name)
     m_messages->hide();
     m_open->open(std::move(loaded->build), QString());
     return true;
+}
+
+void MainWindow::openNew(Build build)
+{
+    m_messages->hide();
+    m_open->open(std::move(build), QString());
 }
 
 bool MainWindow::saveTo(const QString &path)
@@ -213,6 +220,11 @@ void MainWindow::makeFileMenu()
             if (mayLeave())
                 openTemplate(name);
         });
+    file->addAction(tr("New build, &described…"), QKeySequence::New, this, [this] {
+        NewBuildDialog dialog(this);
+        if (dialog.exec() == QDialog::Accepted && mayLeave())
+            openNew(dialog.build());
+    });
     file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] {
         const QString path
             = QFileDialog::getOpenFileName(this, tr("Open build"), QDir::homePath(), fileFilter);

@@ -4,6 +4,7 @@
 #include "assess/growth.h"
 #include "assess/rules.h"
 #include "bearing/clearance.h"
+#include "bearing/load.h"
 #include "bearing/shells.h"
 #include "build/document.h"
 #include "circuit/network.h"
@@ -13,6 +14,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -146,6 +148,21 @@ struct PointPressure
     double ratio() const { return need_pa > 0 ? pressure_pa / need_pa : 0; }
 };
 
+/// A bearing's film at an operating point: an indicator under a mean load.
+struct BearingFilm
+{
+    std::string stop, family, name, element;
+    double load_n = 0;
+    double eccentricityRatio = 0;
+    double smallest_m = 0;
+    double film_c = 0; ///< effective
+    double outlet_c = 0;
+    double flow_m3_s = 0;
+    double loss_w = 0;
+    double peak_pa = 0;
+    bool carried = true; ///< false: more load than a film can bear
+};
+
 /// Everything about one speed and oil temperature.
 struct OperatingResult
 {
@@ -161,6 +178,10 @@ struct OperatingResult
     bool reliefOpen() const { return reliefFlow_m3_s > reliefOpenShare * pumpFlow_m3_s; }
     std::map<std::string, double> nodePressure_pa;
     std::map<std::string, double> elementFlow_m3_s;
+    std::vector<BearingFilm> films; ///< in oil order; with Detail::Everything
+    /// Largest feed a crank drilling needs at its main, and how far its own main is from it (the
+    /// worst ratio); 0 without crank drillings.
+    double crankNeed_pa = 0, crankRatio = 0;
     std::vector<Warning> warnings;
 };
 
@@ -212,6 +233,8 @@ struct ForecastLine
     std::vector<double> weakestRatio;
     std::vector<double> bigEndsOfCrank; ///< share of the oil that mains and big-ends take
     std::optional<double> reliefOpens_rpm; ///< absent: not up to the highest speed
+    std::vector<double> crankNeed_pa; ///< feed the crank needs at its mains
+    std::optional<double> crankStarves_rpm; ///< absent: fed up to the highest speed
 };
 
 /// Everything that can be said about a document. Immutable.
@@ -264,6 +287,18 @@ public:
     /// Values with another oil.
     Result<OperatingResult> at(double rpm, const Oil &oil);
 
+    /// How many independent normal draws make one possible build (clearances and expansions).
+    size_t inputs() const { return m_groups + m_ownInputs; }
+    /// Gauge and weakest stop alone, of one possible build.
+    struct Quick
+    {
+        double gauge_pa, weakest_pa, ratio;
+    };
+    /// @param z    standard normal, inputs() of them
+    /// @param rpm  ascending
+    /// Errors: as Network::solve.
+    Result<std::vector<Quick>> drawn(std::span<const double> z, std::span<const double> rpm) const;
+
     /// Starts from where another model of the same elements ended.
     void startFrom(const OperatingModel &other) { m_state = other.m_state; }
 
@@ -272,12 +307,22 @@ private:
     {
         int element;
         std::shared_ptr<const Law> raised; ///< with the value one step up
+        const Element *base; ///< of m_circuit
+        std::string key;
+        double step_um;
+        size_t own = 0; ///< which input is its own alone
         /// Shares of the step that are uncertain, by what moves together; −1: by itself.
         std::vector<std::pair<int, double>> shares;
+    };
+    struct Filmed
+    {
+        BearingFilm film;
+        int element;
     };
     struct Watched
     {
         PointPressure point;
+        double needAtSpeed_pa; ///< 0: as at idle
         int node;
         int crankDrilling; ///< element that feeds it through the crank, −1
         std::vector<int> crankFed; ///< drillings it feeds
@@ -289,17 +334,23 @@ private:
     void share(const Solution &solution, OperatingResult &out) const;
     void findUncertain(const std::vector<GaugedSize> &sizes, const PartTemperatures &parts);
     void findWatched(const Build &build);
+    void findFilmed(const Build &build);
+    void fillFilms(const Solution &solution, const OperatingPoint &point,
+                   OperatingResult &out) const;
 
-    Circuit m_circuit;
+    std::shared_ptr<const Circuit> m_circuit;
     std::shared_ptr<const Network> m_network;
     SolveState m_state;
     Oil m_oil {};
     double m_oil_c = 0;
-    double m_floor_pa = 0;
+    double m_floor_pa = 0, m_idleEnds_rpm = 0;
     int m_gaugeNode = -1;
     std::vector<Uncertain> m_uncertain;
     size_t m_groups = 0; ///< of inputs that move together
+    size_t m_ownInputs = 0; ///< that move by themselves
     std::vector<Watched> m_watched;
+    std::vector<Filmed> m_filmed;
+    std::vector<int> m_crankDrillings;
     std::vector<int> m_groupOf; ///< element → index into oilGroups(), −1
 };
 
@@ -313,6 +364,18 @@ std::vector<FitVerdict> judgeFits(const Build &build, const std::vector<GaugedSi
 /// holes leave open, grooves, bevels, the relief's setting from its spring.
 Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
                   const PartTemperatures &parts);
+
+/// A bearing's mean load: `still` at standstill and a rise with the square of the speed. An
+/// indicator (bearing/load.h); a stop's own `load_n` takes its place.
+struct BearingLoad
+{
+    std::string stop;
+    double still_n, perKrpm2_n;
+};
+/// Of every main and big-end of which one is known, rods first.
+std::vector<BearingLoad> bearingLoads(const Build &build);
+/// Bore, stroke and masses as far as the document knows them; absent without a size.
+std::optional<CrankTrain> crankTrainOf(const Build &build);
 
 /// The relief's setting from spring and plunger; absent until they are measured.
 std::optional<Result<ReliefSetting>> springSetting(const Stop &relief);

@@ -2,6 +2,8 @@
 #include "assess/assessment.h"
 
 #include "bearing/feed.h"
+#include "bearing/load.h"
+#include "circuit/elementtypes.h"
 #include "pump/relief.h"
 #include "quantity/types.h"
 
@@ -55,14 +57,14 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
                         main.points.front().node,
                         std::string(sumpNode),
                         { { "d_mm", std::sqrt(4 * bevel_mm2 / pi) }, { "cd", bevelDischarge } },
-                        Json::object() };
+                        {} };
         circuit.elements.push_back(std::move(bevel));
     }
     if (!grooveEntered(main))
         return;
     const bool inJournal = main.value("journal_groove") > 0;
     for (const std::string &id : main.elements)
-        if (Element *e = circuit.find(id); e && e->type == "bearing") {
+        if (Element *e = circuit.find(id); e && isBearing(*e)) {
             // A groove in the journal meets the whole film, like one round the shell.
             e->values["groove_deg"] = inJournal ? 360 : shellGroove_deg(build, main);
             if (e->values["groove_deg"] == 0)
@@ -72,6 +74,17 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
     for (Element &e : circuit.elements)
         if (share && e.type == "crank_drilling" && e.from == main.points.front().node)
             e.values["duty"] = *share;
+}
+
+/// Mean loads of mains and big-ends from the engine, unless a stop states its own.
+void applyLoads(const Build &build, Circuit &circuit)
+{
+    for (const BearingLoad &l : bearingLoads(build))
+        for (const std::string &id : build.engine.find(l.stop)->elements)
+            if (Element *e = circuit.find(id); e && e->type == "film_bearing") {
+                e->values["load_n"] = l.still_n;
+                e->values["load_n_per_krpm2"] = l.perKrpm2_n;
+            }
 }
 
 void applySpring(const Build &build, Circuit &circuit)
@@ -89,11 +102,61 @@ void applySpring(const Build &build, Circuit &circuit)
 
 } // namespace
 
+std::vector<BearingLoad> bearingLoads(const Build &build)
+{
+    const Engine &e = build.engine;
+    std::vector<const Stop *> mains, rods;
+    for (const Stop &s : e.stops)
+        if (s.kind == "main" || s.kind == "big_end")
+            (s.kind == "main" ? mains : rods).push_back(&s);
+    std::vector<BearingLoad> out;
+    const auto own = [&](const Stop &s, double still_n, double perKrpm2_n) {
+        if (s.has("load_n"))
+            out.push_back({ s.id, s.value("load_n"), 0 });
+        else if (still_n > 0)
+            out.push_back({ s.id, still_n, perKrpm2_n });
+    };
+    const auto train = crankTrainOf(build);
+    const double still = train ? bigEndMeanLoad_n(*train, 0) : 0;
+    const double rise = train ? bigEndMeanLoad_n(*train, 1000) - still : 0;
+    for (const Stop *s : rods)
+        own(*s, still, rise);
+    // Rods lie between the mains, evenly: one a bay in line, two in a V.
+    const size_t bays = mains.size() > 1 ? mains.size() - 1 : 1;
+    std::vector<double> inBay(bays, 0.0);
+    for (size_t i = 0; i < rods.size(); ++i)
+        inBay[i * bays / rods.size()] += 1;
+    for (size_t i = 0; i < mains.size(); ++i) {
+        const double before = i > 0 ? inBay[i - 1] : 0, behind = i < bays ? inBay[i] : 0;
+        own(*mains[i], mainMeanLoad_n(before * still, behind * still),
+            mainMeanLoad_n(before * rise, behind * rise));
+    }
+    return out;
+}
+
+std::optional<CrankTrain> crankTrainOf(const Build &build)
+{
+    const Engine &e = build.engine;
+    if (e.cylinders < 1 || !(e.bore_mm > 0 || e.displacement_l > 0))
+        return std::nullopt;
+    CrankTrain train = e.displacement_l > 0 ? squareTrain(e.displacement_l * 1e-3, e.cylinders)
+                                            : CrankTrain { e.bore_mm * 1e-3, e.bore_mm * 1e-3 };
+    if (e.bore_mm > 0)
+        train = { .bore_m = e.bore_mm * 1e-3,
+                  .stroke_m = e.stroke_mm > 0 ? e.stroke_mm * 1e-3 : e.bore_mm * 1e-3 };
+    train.peakPressure_pa = build.use.combustionPeak_kpa * 1e3;
+    if (e.reciprocating_g > 0)
+        train.reciprocating_kg = e.reciprocating_g * 1e-3;
+    if (e.rotating_g > 0)
+        train.rotating_kg = e.rotating_g * 1e-3;
+    return train;
+}
+
 double shellGroove_deg(const Build &build, const Stop &main)
 {
     double groove = 360;
     for (const std::string &id : main.elements)
-        if (const Element *e = build.circuit.find(id); e && e->type == "bearing")
+        if (const Element *e = build.circuit.find(id); e && isBearing(*e))
             groove = e->value("groove_deg", 360);
     return main.value("groove_deg", groove);
 }
@@ -127,7 +190,7 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
         // with no gap at all is no pump: a micrometre keeps its leak defined.
         const bool pump = e->type == "pump";
         e->values[key] = std::max(pump ? 1.0 : 0.0, s.at(parts));
-        if (e->type == "bearing")
+        if (isBearing(*e))
             e->values["growth_um_per_k"] = 0;
     }
     for (const Stop &stop : build.engine.stops)
@@ -136,6 +199,7 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
             applyGroove(build, stop, out);
         }
     applySpring(build, out);
+    applyLoads(build, out);
     return out;
 }
 

@@ -14,18 +14,28 @@ constexpr int speeds = 14;
 constexpr double coldForecast_c = 40;
 constexpr double hotterBy_k = 30;
 
-/// Speed at which the relief begins to pass oil, between a shut and an open one (bisected to 25
-/// rev/min: nobody sets a tachometer closer).
-Result<double> reliefOpensBetween(OperatingModel &model, double shut_rpm, double open_rpm)
+/// Speed at which something begins, between one where it has not and one where it has (bisected to
+/// 25 rev/min: nobody sets a tachometer closer).
+template <typename Has>
+Result<double> beginsBetween(OperatingModel &model, double not_rpm, double has_rpm, Has has)
 {
-    while (open_rpm - shut_rpm > 25) {
-        const double middle = (shut_rpm + open_rpm) / 2;
+    while (has_rpm - not_rpm > 25) {
+        const double middle = (not_rpm + has_rpm) / 2;
         const auto r = model.at(middle, OperatingModel::Detail::Values);
         if (!r)
             return tl::unexpected(r.error());
-        (r->reliefOpen() ? open_rpm : shut_rpm) = middle;
+        (has(*r) ? has_rpm : not_rpm) = middle;
     }
-    return open_rpm;
+    return has_rpm;
+}
+
+bool reliefOpen(const OperatingResult &r)
+{
+    return r.reliefOpen();
+}
+bool crankStarves(const OperatingResult &r)
+{
+    return r.crankNeed_pa > 0 && r.crankRatio < 1;
 }
 
 Result<ForecastLine> lineAt(OperatingModel &model, double oil_c, const std::vector<double> &rpm)
@@ -33,7 +43,7 @@ Result<ForecastLine> lineAt(OperatingModel &model, double oil_c, const std::vect
     ForecastLine out;
     out.oil_c = oil_c;
     out.rpm = rpm;
-    double shut_rpm = -1;
+    double shut_rpm = -1, fed_rpm = -1;
     for (const double n : rpm) {
         const auto r = model.at(n, OperatingModel::Detail::Ranges);
         if (!r)
@@ -43,17 +53,30 @@ Result<ForecastLine> lineAt(OperatingModel &model, double oil_c, const std::vect
         out.weakestRatio.push_back(
             r->weakest < 0 ? 0 : r->points[static_cast<size_t>(r->weakest)].ratio());
         out.bigEndsOfCrank.push_back(r->bigEndsOfCrank());
-        if (!r->reliefOpen())
+        out.crankNeed_pa.push_back(r->crankNeed_pa);
+        if (!reliefOpen(*r))
             shut_rpm = n;
         else if (!out.reliefOpens_rpm)
             out.reliefOpens_rpm = n;
+        if (!crankStarves(*r))
+            fed_rpm = n;
+        else if (!out.crankStarves_rpm)
+            out.crankStarves_rpm = n;
     }
-    if (out.reliefOpens_rpm && shut_rpm > 0 && shut_rpm < *out.reliefOpens_rpm) {
-        const auto opens = reliefOpensBetween(model, shut_rpm, *out.reliefOpens_rpm);
-        if (!opens)
-            return tl::unexpected(opens.error());
-        out.reliefOpens_rpm = *opens;
-    }
+    const auto refine = [&](std::optional<double> &at_rpm, double not_rpm,
+                            bool (*has)(const OperatingResult &)) -> Result<void> {
+        if (!at_rpm || !(not_rpm > 0 && not_rpm < *at_rpm))
+            return {};
+        const auto begins = beginsBetween(model, not_rpm, *at_rpm, has);
+        if (!begins)
+            return tl::unexpected(begins.error());
+        at_rpm = *begins;
+        return {};
+    };
+    if (auto ok = refine(out.reliefOpens_rpm, shut_rpm, reliefOpen); !ok)
+        return tl::unexpected(ok.error());
+    if (auto ok = refine(out.crankStarves_rpm, fed_rpm, crankStarves); !ok)
+        return tl::unexpected(ok.error());
     return out;
 }
 
@@ -142,7 +165,7 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
     add("big-ends −10 µm", clearanceChange(build, out, idling, "big_end", -10));
     if (const ShelfOil *thicker = nextThickerOil(build.oil.oil)) {
         Build changed = build;
-        changed.oil = { std::string(thicker->grade), thicker->oil, Json::object() };
+        changed.oil = { std::string(thicker->grade), thicker->oil };
         add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, idling, oil_c));
     }
     add("oil 10 K cooler", hotIdleChange(build, out, idling, oil_c - 10));

@@ -19,11 +19,12 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
                                             const PartTemperatures &parts)
 {
     OperatingModel out;
-    out.m_circuit = circuitOf(build, sizes, parts);
+    out.m_circuit = std::make_shared<const Circuit>(circuitOf(build, sizes, parts));
     out.m_oil = build.oil.oil;
     out.m_oil_c = parts.oil_c;
+    out.m_idleEnds_rpm = idleEnds * build.use.hotIdle_rpm;
     out.m_floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-    auto network = Network::compile(out.m_circuit);
+    auto network = Network::compile(*out.m_circuit);
     if (!network)
         return tl::unexpected(network.error());
     out.m_network = std::make_shared<const Network>(std::move(*network));
@@ -33,6 +34,7 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
         return fail("/circuit/gauge_tap", "the gauge sits on no tap of the circuit");
     out.findUncertain(sizes, parts);
     out.findWatched(build);
+    out.findFilmed(build);
     return out;
 }
 
@@ -42,7 +44,7 @@ void OperatingModel::findUncertain(const std::vector<GaugedSize> &sizes,
     std::map<std::string, int> groups;
     for (const GaugedSize &s : sizes) {
         const std::string key(findFamily(s.family)->elementKey);
-        const Element *e = key.empty() || !s.known ? nullptr : m_circuit.find(s.element);
+        const Element *e = key.empty() || !s.known ? nullptr : m_circuit->find(s.element);
         if (!e)
             continue;
         std::vector<std::pair<int, double>> own;
@@ -74,9 +76,11 @@ void OperatingModel::findUncertain(const std::vector<GaugedSize> &sizes,
         raised.values[key] += step;
         for (auto &[group, u] : own)
             u /= step;
+        const bool alone = std::any_of(own.begin(), own.end(),
+                                       [](const auto &share) { return share.first < 0; });
         m_uncertain.push_back({ m_network->elementIndex(s.element),
-                                findElementType(raised.type)->make(ElementValues(raised)),
-                                std::move(own) });
+                                findElementType(raised.type)->make(ElementValues(raised)), e, key,
+                                step, alone ? m_ownInputs++ : 0, std::move(own) });
     }
     m_groups = groups.size();
 }
@@ -96,9 +100,9 @@ void OperatingModel::findWatched(const Build &build)
             m_groupOf[static_cast<size_t>(e)] = 0; // mains
         for (const StopPoint &p : stop.points) {
             Watched w {
-                { stop.id, p.name, p.node, 0, 0, 0 }, m_network->nodeIndex(p.node), -1, {}
+                { stop.id, p.name, p.node, 0, 0, 0 }, 0, m_network->nodeIndex(p.node), -1, {}
             };
-            for (const Element &e : m_circuit.elements) {
+            for (const Element &e : m_circuit->elements) {
                 if (e.type != "crank_drilling")
                     continue;
                 if (e.to == p.node)
@@ -112,9 +116,51 @@ void OperatingModel::findWatched(const Build &build)
     }
     // The need depends on the kind only; keep it with the point and add the speed's part later.
     for (Watched &w : m_watched)
-        if (const StopNeed *need = stopNeed(build.engine.find(w.point.stop)->kind))
+        if (const StopNeed *need = stopNeed(build.engine.find(w.point.stop)->kind)) {
             w.point.need_pa
                 = need->atLeastFloor ? std::max(need->need_pa, m_floor_pa) : need->need_pa;
+            w.needAtSpeed_pa = need->atSpeed_pa;
+        }
+}
+
+void OperatingModel::findFilmed(const Build &build)
+{
+    for (size_t e = 0; e < m_circuit->elements.size(); ++e)
+        if (m_circuit->elements[e].type == "crank_drilling")
+            m_crankDrillings.push_back(static_cast<int>(e));
+    for (const SizeItem &i : sizeItems(build))
+        if (const int e = i.element.empty() ? -1 : m_network->elementIndex(i.element);
+            e >= 0 && m_circuit->elements[static_cast<size_t>(e)].type == "film_bearing") {
+            Filmed f { {}, e };
+            f.film.stop = i.stop->id;
+            f.film.family = i.family->id;
+            f.film.name = i.name;
+            f.film.element = i.element;
+            m_filmed.push_back(std::move(f));
+        }
+}
+
+void OperatingModel::fillFilms(const Solution &solution, const OperatingPoint &point,
+                               OperatingResult &out) const
+{
+    for (const Filmed &f : m_filmed) {
+        const auto film = m_network->filmAt(f.element, solution, point);
+        if (!film)
+            continue;
+        BearingFilm b = f.film;
+        b.load_n = static_cast<const FilmBearingLaw &>(m_network->law(f.element))
+                       .running(radPerSecond(point.rpm), point.sumpTemperature_c)
+                       .load_n;
+        b.eccentricityRatio = film->at.film.eccentricityRatio;
+        b.smallest_m = film->smallestFilm_m;
+        b.film_c = point.sumpTemperature_c + film->rise_k;
+        b.outlet_c = point.sumpTemperature_c + film->outlet_rise_k;
+        b.flow_m3_s = film->flow_m3_s;
+        b.loss_w = film->at.loss_w;
+        b.peak_pa = film->peak_pa;
+        b.carried = film->at.film.carried;
+        out.films.push_back(std::move(b));
+    }
 }
 
 LikelyPressure OperatingModel::likely(const Solution &solution, const OperatingPoint &point,
@@ -196,6 +242,8 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
                 = solution.lagged[e] * drilling(w.crankDrilling).column_pa(solution.prepared[e]);
             p.pressure_pa -= p.column_pa;
         }
+        if (w.needAtSpeed_pa > 0 && point.rpm > m_idleEnds_rpm)
+            p.need_pa = w.needAtSpeed_pa;
         if (p.need_pa > 0)
             for (const int e : w.crankFed)
                 p.need_pa = std::max(
@@ -214,12 +262,49 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
         out.weakestPressure = ranges ? likely(solution, point, weakestNode, value)
                                      : LikelyPressure { value, value, value };
     }
+    for (const int e : m_crankDrillings) {
+        const auto &drilling = static_cast<const CrankDrillingLaw &>(m_network->law(e));
+        const double need = drilling.supplyNeeded_pa(solution.prepared[static_cast<size_t>(e)]);
+        const double supply = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(e))];
+        const double ratio = need > 0 ? supply / need : 1e9;
+        out.crankNeed_pa = std::max(out.crankNeed_pa, need);
+        out.crankRatio = out.crankRatio == 0 ? ratio : std::min(out.crankRatio, ratio);
+    }
     share(solution, out);
     if (detail == Detail::Everything) {
+        fillFilms(solution, point, out);
         for (size_t n = 0; n < m_network->nodes().size(); ++n)
             out.nodePressure_pa[m_network->nodes()[n]] = solution.pressure_pa[n];
         for (size_t e = 0; e < m_network->elementCount(); ++e)
             out.elementFlow_m3_s[m_network->elementId(static_cast<int>(e))] = solution.flow_m3_s[e];
+    }
+    return out;
+}
+
+Result<std::vector<OperatingModel::Quick>> OperatingModel::drawn(std::span<const double> z,
+                                                                 std::span<const double> rpm) const
+{
+    std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
+    for (const Uncertain &u : m_uncertain) {
+        double moved = 0;
+        for (const auto &[group, share] : u.shares)
+            moved += share * z[group < 0 ? m_groups + u.own : static_cast<size_t>(group)];
+        Element e = *u.base;
+        // No gap at all has no law; a draw that far out is a bearing that would not turn.
+        e.values[u.key] = std::max(1.0, e.values[u.key] + moved * u.step_um);
+        laws.emplace_back(u.element, findElementType(e.type)->make(ElementValues(e)));
+    }
+    const Network network = m_network->withLaws(laws);
+    SolveState state = m_state;
+    std::vector<Quick> out;
+    for (const double n : rpm) {
+        const OperatingPoint point { m_oil, n, m_oil_c };
+        const auto solution = network.solve(point, &state);
+        if (!solution)
+            return tl::unexpected(solution.error());
+        const OperatingResult r = judge(*solution, point, Detail::Values);
+        out.push_back({ r.gauge.value_pa, r.weakestPressure.value_pa,
+                        r.weakest < 0 ? 0 : r.points[static_cast<size_t>(r.weakest)].ratio() });
     }
     return out;
 }

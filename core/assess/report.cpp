@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/heatlog.h"
 #include "assess/room.h"
+#include "quantity/json.h"
 
 #include <cmath>
 

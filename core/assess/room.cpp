@@ -318,7 +318,7 @@ public:
         add("pump +20 % wide", withLongerRotors(m_build, 1.2), m_sizes);
         if (const ShelfOil *thicker = nextThickerOil(m_build.oil.oil)) {
             Build changed = m_build;
-            changed.oil = { std::string(thicker->grade), thicker->oil, Json::object() };
+            changed.oil = { std::string(thicker->grade), thicker->oil, {} };
             add("thicker: " + changed.oil.grade, changed, m_sizes, "primes slower cold");
         }
         preheat();
@@ -444,47 +444,34 @@ std::optional<double> meanOf(const std::vector<GaugedSize> &sizes, std::string_v
 }
 
 Result<HotFilm> hotFilm(const Build &build, const std::vector<GaugedSize> &sizes,
-                        const RoomConditions &conditions, double moved_um, FilmTables &tables)
+                        const RoomConditions &conditions, double moved_um)
 {
-    const Engine &engine = build.engine;
-    if (engine.cylinders < 1 || !(engine.displacement_l > 0))
-        return fail("engine", "has no cylinders or no displacement");
-    const double rod_n = bigEndMeanLoad_n(
-        squareTrain(engine.displacement_l * 1e-3, engine.cylinders), conditions.idle_rpm);
-    const BearingRise &rise = build.circuit.bearingRise;
-    const double film_c
-        = conditions.hotOil_c + rise.base_k + rise.perKrpm_k * conditions.idle_rpm / 1000;
-    const auto line = waltherLine(build.oil.oil.kv40_mm2_s, build.oil.oil.kv100_mm2_s);
-    if (!line)
-        return tl::unexpected(line.error());
-    const double viscosity
-        = oilState(*line, build.oil.oil.rho15_kg_m3, { film_c }).dynamicViscosity_pa_s;
-    const PartTemperatures hot = settledTemperatures(build, conditions.hotOil_c);
-    std::vector<const GaugedSize *> mains, rods;
-    for (const GaugedSize &s : sizes)
-        if (s.known && (s.family == "main" || s.family == "big_end"))
-            (s.family == "main" ? mains : rods).push_back(&s);
-    if (mains.empty() || rods.empty())
-        return fail("engine", "has no mains or no big-ends");
-    const auto film_um = [&](const GaugedSize &s, double load_n, double by_um) {
-        const Element *e = build.circuit.find(s.element);
-        const double running = s.at(hot) + by_um, length_m = e ? e->value("width_mm") * 1e-3 : 0;
-        if (!(running > 0) || !(length_m > 0))
-            return 0.0;
-        const LoadedBearing b { s.journal_mm * 1e-3, length_m, { running * 1e-6 }, viscosity,
-                                conditions.idle_rpm, load_n };
-        const int key = static_cast<int>(std::lround(1000 * length_m / b.journalDiameter_m));
-        const FilmTable &table = tables.try_emplace(key, key / 1000.0).first->second;
-        return running / 2 * table.smallestFilmRatio(sommerfeldNumber(b));
+    const Build asked = underConditions(build, conditions);
+    if (bearingLoads(asked).empty())
+        return fail("engine", "has no mains and big-ends, or no cylinders and displacement");
+    // Films with the mains as they are, and with all of them moved.
+    const auto smallest = [&](double by_um) -> Result<HotFilm> {
+        auto model = OperatingModel::make(asked, movedBy(sizes, "main", by_um), asked.use.hotOil_c);
+        if (!model)
+            return tl::unexpected(model.error());
+        const auto r = model->at(asked.use.hotIdle_rpm);
+        if (!r)
+            return tl::unexpected(r.error());
+        HotFilm out { 1e9, 1e9, 1e9 };
+        for (const BearingFilm &f : r->films) {
+            double &least = f.family == "main" ? out.mains_um : out.bigEnds_um;
+            if (f.family == "main" || f.family == "big_end")
+                least = std::min(least, f.smallest_m * 1e6);
+        }
+        return out;
     };
-    HotFilm out { 1e9, 1e9, 1e9 };
-    for (const GaugedSize *s : rods)
-        out.bigEnds_um = std::min(out.bigEnds_um, film_um(*s, rod_n, 0));
-    for (size_t i = 0; i < mains.size(); ++i) {
-        const double load = mainMeanLoad_n(i > 0 ? rod_n : 0, i + 1 < mains.size() ? rod_n : 0);
-        out.mains_um = std::min(out.mains_um, film_um(*mains[i], load, 0));
-        out.mainsAtCeiling_um = std::min(out.mainsAtCeiling_um, film_um(*mains[i], load, moved_um));
-    }
+    auto out = smallest(0);
+    if (!out)
+        return out;
+    const auto moved = smallest(moved_um);
+    if (!moved)
+        return moved;
+    out->mainsAtCeiling_um = moved->mains_um;
     return out;
 }
 

@@ -2,9 +2,7 @@
 #pragma once
 
 #include "assess/assessment.h"
-#include "bearing/film.h"
-
-#include <atomic>
+#include "assess/progress.h"
 
 namespace mildpath {
 
@@ -20,13 +18,6 @@ struct RoomConditions
     bool operator==(const RoomConditions &) const = default;
 };
 RoomConditions conditionsOf(const Build &build);
-
-/// Whole and part of a long computation, and the wish to stop it. Shared between threads.
-struct Progress
-{
-    std::atomic<int> done { 0 }, whole { 0 };
-    std::atomic<bool> cancel { false };
-};
 
 /// One oil of the map.
 struct RoomRow
@@ -137,19 +128,16 @@ struct CrankOil
 Result<std::vector<CrankOil>> crankOilOver(const Build &build, const std::vector<GaugedSize> &sizes,
                                            double rpm, std::span<const double> oil_c);
 
-/// Smallest films at hot idle, an indicator: steady mean loads with no load on the engine, bore as
-/// long as stroke (bearing/load.h), oil warmed by the circuit's rise in its bearings.
+/// Smallest films at hot idle, an indicator: the films of the circuit under mean loads.
 struct HotFilm
 {
     double mains_um, bigEnds_um; ///< of the bearing least well off
     double mainsAtCeiling_um; ///< with all mains moved by this
 };
-/// Film tables by length ratio, made once and kept by who asks.
-using FilmTables = std::map<int, FilmTable>;
 /// @param moved_um  by how much the mains may open, for mainsAtCeiling_um
-/// Errors: `engine` without cylinders and displacement, or without mains and big-ends.
+/// Errors: `engine` without loads to reckon with; as Network::solve.
 Result<HotFilm> hotFilm(const Build &build, const std::vector<GaugedSize> &sizes,
-                        const RoomConditions &conditions, double moved_um, FilmTables &tables);
+                        const RoomConditions &conditions, double moved_um);
 
 /// Mean of a family's known sizes with parts at these temperatures (µm); absent without one.
 std::optional<double> meanOf(const std::vector<GaugedSize> &sizes, std::string_view family,

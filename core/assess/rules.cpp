@@ -6,12 +6,14 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<StopNeed, 5> needs { {
+constexpr std::array<StopNeed, 7> needs { {
     { "main", 0, true, true },
     { "big_end", 0, true, false },
     { "cam_bearing", 0.2e5, false, false },
     { "lifter", 0.3e5, false, false },
     { "tensioner", 0.5e5, false, false },
+    { "phaser", 0.7e5, false, false },
+    { "turbo", 0.7e5, false, false, 1.5e5 },
 } };
 
 constexpr std::array<std::string_view, 1> mainKinds { "main" };
@@ -20,14 +22,18 @@ constexpr std::array<std::string_view, 2> camKinds { "cam_bearing", "rocker" };
 constexpr std::array<std::string_view, 1> lifterKinds { "lifter" };
 constexpr std::array<std::string_view, 1> jetKinds { "jet" };
 constexpr std::array<std::string_view, 2> chainKinds { "chain", "tensioner" };
+constexpr std::array<std::string_view, 2> boostKinds { "phaser", "turbo" };
+constexpr std::array<std::string_view, 1> balanceKinds { "balance_shaft" };
 
-constexpr std::array<OilGroup, 6> groups { {
+constexpr std::array<OilGroup, 8> groups { {
     { "mains", "mains", mainKinds },
     { "big_ends", "big-ends", bigEndKinds },
     { "cams", "cams and rockers", camKinds },
     { "lifters", "lifters", lifterKinds },
     { "jets", "cooling jets", jetKinds },
     { "chain", "chain oiling", chainKinds },
+    { "balance", "balance shafts", balanceKinds },
+    { "boost", "phasers and turbocharger", boostKinds },
 } };
 
 // All common practice, no source.
@@ -101,6 +107,11 @@ const StopNeed *stopNeed(std::string_view stopKind)
         if (n.stopKind == stopKind)
             return &n;
     return nullptr;
+}
+
+double leastWanted_pa(const Use &use, double rpm)
+{
+    return (use.ruleBase_kpa + use.ruleRise_kpa_per_krpm * rpm / 1000) * 1e3;
 }
 
 std::span<const OilGroup> oilGroups()

@@ -24,6 +24,7 @@ struct StopNeed
     double need_pa;
     bool atLeastFloor; ///< the user's hot-idle floor, where that is more
     bool crankFeed; ///< and what the crank drilling behind it needs at this speed
+    double atSpeed_pa = 0; ///< above idle instead; 0: the same
 };
 /// @return null where a stop has no need (open outlets).
 const StopNeed *stopNeed(std::string_view stopKind);
@@ -44,11 +45,16 @@ inline constexpr double likelyFactor = 1.645;
 
 /// 10 psi per 1 000 rev/min at running heat, in Pa per rev/min. Common practice, no source.
 inline constexpr double rulePressure_pa_per_rpm = 68947.6 / 1000;
+/// Least pressure wanted at a speed, by the rule the document states (Pa).
+double leastWanted_pa(const Use &use, double rpm);
 /// A thousandth of an inch per inch of journal diameter. Common practice, no source.
 inline constexpr double ruleClearancePerDiameter = 0.001;
 
 /// Above this no pressure is shown: beyond what filter cans stand.
 inline constexpr double beyondStrength_pa = 15e5;
+
+/// Idle ends here for needs that differ: times the hot-idle speed. Own choice.
+inline constexpr double idleEnds = 1.5;
 
 /// Relief counts as open from this share of the pump's flow.
 inline constexpr double reliefOpenShare = 0.01;

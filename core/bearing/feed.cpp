@@ -17,14 +17,6 @@ double filmAt(const FedBearing &b, double theta)
     return b.clearance.value_m / 2 * (1 + b.eccentricityRatio * std::cos(theta));
 }
 
-/// Pressure and rotation together: Qs^s Qp^(1−s), never below the pressure flow alone.
-double combined(double side, double pressure, double s)
-{
-    if (side <= 0 || pressure <= 0)
-        return pressure;
-    return std::max(std::pow(side, s) * std::pow(pressure, 1 - s), pressure);
-}
-
 /// ∫(1 + ε cos t)³ dt.
 double cubedFilmIntegral(double t, double e)
 {
@@ -71,6 +63,18 @@ double sharpOrificeFlow_m3_s(double area_m2, double dp_pa, double discharge, dou
     return discharge * area_m2 * std::sqrt(2 * dp_pa / rho);
 }
 
+double combinedFlow_m3_s(double side, double pressure, double s)
+{
+    if (side <= 0 || pressure <= 0)
+        return pressure;
+    return std::max(std::pow(side, s) * std::pow(pressure, 1 - s), pressure);
+}
+
+double axialGrooveExponent(double widthRatio)
+{
+    return 0.7 * std::pow(widthRatio, 0.7) + 0.4;
+}
+
 Result<FeedFlow> grooveFlow(const FedBearing &b, double w, double extent_deg, double centre_deg)
 {
     if (!(w >= 0 && w < b.length_m))
@@ -92,7 +96,8 @@ Result<FeedFlow> grooveFlow(const FedBearing &b, double w, double extent_deg, do
     const double lands = p / (12 * mu) * 2 * r * c * c * c * integral / land;
     const double ends
         = p / (12 * mu) * 2 * fringe * (std::pow(filmAt(b, from), 3) + std::pow(filmAt(b, to), 3));
-    return FeedFlow { lands + ends, ends, combined(b.sideFlow_m3_s, lands + ends, 0.7) };
+    return FeedFlow { lands + ends, ends,
+                      combinedFlow_m3_s(b.sideFlow_m3_s, lands + ends, arcExponent) };
 }
 
 Result<FeedFlow> axialGrooveFlow(const FedBearing &b, double w, double arc, double angle_deg)
@@ -103,8 +108,9 @@ Result<FeedFlow> axialGrooveFlow(const FedBearing &b, double w, double arc, doub
     const double unit = b.pressure_pa * h * h * h / b.viscosity_pa_s;
     const double sides = unit * (arc / L) / (3 * (1 - w / L));
     const double ends = unit * (1.25 - 0.25 * w / L) / (3 * std::cbrt(L / w - 1));
-    const double s = 0.7 * std::pow(w / L, 0.7) + 0.4;
-    return FeedFlow { sides + ends, ends, combined(b.sideFlow_m3_s, sides + ends, s) };
+    return FeedFlow { sides + ends, ends,
+                      combinedFlow_m3_s(b.sideFlow_m3_s, sides + ends,
+                                        axialGrooveExponent(w / L)) };
 }
 
 Result<HoleFlow> holeFlow(const FedBearing &b, double hole_m, double angle_deg)
@@ -114,7 +120,7 @@ Result<HoleFlow> holeFlow(const FedBearing &b, double hole_m, double angle_deg)
     const double h = filmAt(b, radians(angle_deg));
     const double q = 0.675 * b.pressure_pa * h * h * h / b.viscosity_pa_s
         * std::pow(hole_m / b.length_m + 0.4, 1.75);
-    return HoleFlow { h, q, combined(b.sideFlow_m3_s, q, 0.6) };
+    return HoleFlow { h, q, combinedFlow_m3_s(b.sideFlow_m3_s, q, holeExponent) };
 }
 
 double feedFraction(FeedGroove groove, double groove_deg, double R, double drilling,

@@ -46,6 +46,12 @@ struct FeedFlow
     double total_m3_s; ///< with the rotation's part
 };
 
+/// Pressure and rotation together: Qs^s Qp^(1−s), never below the pressure flow alone.
+double combinedFlow_m3_s(double side_m3_s, double pressure_m3_s, double exponent);
+inline constexpr double holeExponent = 0.6, arcExponent = 0.7;
+/// 0.7 (w/L)^0.7 + 0.4.
+double axialGrooveExponent(double widthRatio);
+
 /// Groove round the circumference.
 ///   360°: Q = π r c³ p (1 + 1.5 ε²)/(3 μ l), exact for the net supply: nothing is added for
 ///   rotation less: Q = p/(12 μ) [2 r c³ I/l + 2 k (h1³ + h2³)], combined with the side flow by

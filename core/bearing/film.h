@@ -4,8 +4,6 @@
 #include "quantity/result.h"
 #include "quantity/types.h"
 
-#include <vector>
-
 namespace mildpath {
 
 /// A journal bearing's film without dimensions, at one eccentricity. Ratios as in Raimondi & Boyd.
@@ -56,21 +54,5 @@ double sommerfeldNumber(const LoadedBearing &bearing);
 /// The eccentricity that carries the load: ln S bracketed over 0.001…0.99; below, eps ∝ 1/S.
 /// Errors: `load_n` when no film up to 0.99 carries it.
 Result<FilmSolution> filmUnderLoad(const LoadedBearing &bearing, FilmGrid grid = {});
-
-/// Smallest film of bearings of one L/D by interpolation: S over eps solved once at 18 places and
-/// followed by a monotone curve of ln S against ln(1 − eps) between them. Within 1 % of
-/// filmUnderLoad() on the same grid.
-class FilmTable
-{
-public:
-    explicit FilmTable(double lengthRatio, FilmGrid grid = { 72, 8 });
-    double lengthRatio() const { return m_lengthRatio; }
-    /// Smallest film over radial clearance, h/c. Loads beyond 0.99 give that end's.
-    double smallestFilmRatio(double sommerfeld) const;
-
-private:
-    double m_lengthRatio;
-    std::vector<double> m_logS, m_logFilm; ///< ln S ascending, ln(1 − eps)
-};
 
 } // namespace mildpath

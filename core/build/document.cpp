@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/document.h"
 
+#include "oil/grades.h"
+
 #include <algorithm>
 #include <array>
 #include <charconv>
@@ -9,10 +11,14 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<StopKind, 16> kinds { {
+constexpr std::array<StopKind, 22> kinds { {
+    { "tank", "Oil tank", 0 },
     { "pickup", "Sump and pickup", 0 },
+    { "scavenge", "Scavenge stages", 0 },
     { "pump", "Pump", 0 },
     { "relief", "Relief valve", 1 },
+    { "line", "External lines", 0 },
+    { "cooler", "Oil cooler", 0 },
     { "filter", "Filter", 0 },
     { "gallery", "Galleries", 0 },
     { "main", "Main bearings", 1 },
@@ -25,10 +31,12 @@ constexpr std::array<StopKind, 16> kinds { {
     { "jet", "Cooling jets", 1 },
     { "chain", "Chain oiling", 1 },
     { "tensioner", "Chain tensioner", 1 },
+    { "phaser", "Cam phasers", 2 },
+    { "turbo", "Turbochargers", 1 },
     { "plug", "Plugs", 1 },
 } };
 
-constexpr std::array<UseKey, 7> keysOfUse { {
+constexpr std::array<UseKey, 10> keysOfUse { {
     { "coldest_start_c", "coldest start", "°C", &Use::coldestStart_c, -60, 60 },
     { "hot_oil_c", "hot oil", "°C", &Use::hotOil_c, 60, 150 },
     { "hot_idle_rpm", "hot idle speed", "rev/min", &Use::hotIdle_rpm, 200, 3000 },
@@ -38,6 +46,20 @@ constexpr std::array<UseKey, 7> keysOfUse { {
       1000 },
     { "coldest_clearance_floor_um", "least clearance at the coldest start", "µm",
       &Use::coldestClearanceFloor_um, 0, 200 },
+    { "combustion_peak_kpa", "combustion peak, for bearing loads", "kPa", &Use::combustionPeak_kpa,
+      0, 30000 },
+    { "rule_base_kpa", "least pressure wanted, at standstill", "kPa", &Use::ruleBase_kpa, 0, 1000 },
+    { "rule_rise_kpa_per_krpm", "and per 1 000 rev/min", "kPa", &Use::ruleRise_kpa_per_krpm, 0,
+      500 },
+} };
+
+constexpr std::array<EngineKey, 5> keysOfEngine { {
+    { "displacement_l", "displacement", "l", &Engine::displacement_l, 0.02, 100 },
+    { "bore_mm", "bore", "mm", &Engine::bore_mm, 0, 400 },
+    { "stroke_mm", "stroke", "mm", &Engine::stroke_mm, 0, 600 },
+    { "reciprocating_g", "reciprocating mass of a cylinder", "g", &Engine::reciprocating_g, 0,
+      50000 },
+    { "rotating_g", "rotating mass of a cylinder", "g", &Engine::rotating_g, 0, 50000 },
 } };
 
 /// Ids already used by records of one kind, however they look.
@@ -55,6 +77,11 @@ std::string nextId(const std::vector<Record> &records, const std::string &prefix
 }
 
 } // namespace
+
+std::span<const StopKind> stopKinds()
+{
+    return kinds;
+}
 
 const StopKind *findStopKind(std::string_view id)
 {
@@ -77,6 +104,11 @@ std::span<const UseKey> useKeys()
     return keysOfUse;
 }
 
+std::span<const EngineKey> engineKeys()
+{
+    return keysOfEngine;
+}
+
 const Stop *Engine::find(std::string_view id) const
 {
     for (const Stop &s : stops)
@@ -89,6 +121,16 @@ double Stop::value(const std::string &key, double fallback) const
 {
     const auto it = values.find(key);
     return it == values.end() ? fallback : it->second;
+}
+
+std::optional<ChosenOil> findOil(const Build &build, std::string_view name)
+{
+    for (const ChosenOil &o : build.ownOils)
+        if (o.grade == name)
+            return o;
+    if (const ShelfOil *shelf = findShelfOil(name))
+        return ChosenOil { std::string(shelf->grade), shelf->oil, shelf->hths_mpa_s };
+    return std::nullopt;
 }
 
 ReadingPlace placeOf(const Reading &r)

@@ -40,7 +40,7 @@ struct Stop
     double shellWall_mm = 0; ///< bearings: wall of one shell; 0 when not known
     double plugBore_mm = 0; ///< plugs
     std::map<std::string, double> values; ///< by stopKeys()
-    Json extra = Json::object();
+    ExtraKeys extra {};
 
     /// The value under the key, or the fallback.
     double value(const std::string &key, double fallback = 0) const;
@@ -55,6 +55,7 @@ struct StopKind
     std::string_view plural; ///< family name: "Main bearings"
     int level; ///< indent on the rail: 0 on the way, 1 a branch, 2 behind a branch
 };
+std::span<const StopKind> stopKinds();
 const StopKind *findStopKind(std::string_view id);
 std::string stopKindNames();
 
@@ -65,11 +66,13 @@ struct Engine
     std::string layout; ///< "inline-4"
     int cylinders = 0;
     double displacement_l = 0;
+    double bore_mm = 0, stroke_mm = 0; ///< 0: not known, taken as equal
+    double reciprocating_g = 0, rotating_g = 0; ///< of one cylinder; 0: by the bore
     std::string block, crank, rod; ///< material ids (bearing/thermal.h)
     std::string mainCap; ///< empty: as the block
     double mainCapFraction = 0.5;
     std::vector<Stop> stops; ///< in oil order
-    Json extra = Json::object();
+    ExtraKeys extra {};
 
     const Stop *find(std::string_view id) const;
     /// The first stop of a kind; null without one.
@@ -77,11 +80,17 @@ struct Engine
     bool operator==(const Engine &) const = default;
 };
 
+using EngineKey = SettingKey<Engine>;
+/// Numbers of the engine that may be edited.
+std::span<const EngineKey> engineKeys();
+
 struct ChosenOil
 {
     std::string grade;
     Oil oil {};
-    Json extra = Json::object();
+    std::optional<double> hths_mpa_s {}; ///< high-shear viscosity at 150 °C
+    std::optional<double> phosphorus_mg_kg {}; ///< of the anti-wear additive
+    ExtraKeys extra {};
     bool operator==(const ChosenOil &) const = default;
 };
 
@@ -95,7 +104,10 @@ struct Use
     double most_rpm = 6000;
     double hotIdleFloor_kpa = 70;
     double coldestClearanceFloor_um = 15;
-    Json extra = Json::object();
+    double combustionPeak_kpa = 1500; ///< for bearing loads: 15 bar turns without load
+    double ruleBase_kpa = 0; ///< least pressure wanted over speed: base and rise
+    double ruleRise_kpa_per_krpm = 68.9476; ///< 10 psi per 1 000 rev/min, common practice
+    ExtraKeys extra {};
     bool operator==(const Use &) const = default;
 };
 
@@ -108,7 +120,7 @@ struct Limits
     double min_um = 0, max_um = 0;
     std::optional<double> target_um;
     std::string source; ///< "maker", "shop", "common practice"
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const Limits &) const = default;
 };
 
@@ -136,7 +148,7 @@ struct Reading
     std::string shells; ///< "green/brown" fitted when gauged; empty: not known
     std::string instrument, by, at;
     std::string replaces; ///< id of the reading it strikes
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const Reading &) const = default;
 };
 
@@ -161,7 +173,7 @@ struct Proof
     std::string verdict; ///< proven | look_again | hold
     std::string how, by, at;
     std::string check; ///< one ticked point of the aspect (assess/rules.h); empty: all of it
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const Proof &) const = default;
 };
 
@@ -175,6 +187,7 @@ struct Build
     std::string gaugeTap; ///< name of a tap
     ChosenOil oil;
     Use use;
+    std::vector<ChosenOil> ownOils; ///< by name, beside the shelf
     std::map<std::string, Limits> limits; ///< by kind; see limitFamilies in assess/rules.h
     std::vector<Reading> readings; ///< append-only
     std::vector<Proof> proofs; ///< append-only
@@ -187,13 +200,13 @@ struct Build
     Heat heat;
     std::map<std::string, OwnExpansion> expansions; ///< by material id, or mainHousing
     std::vector<HeatPoint> heatPoints; ///< append-only
-    Json extra = Json::object(); ///< events, signoffs and what newer versions write
+    ExtraKeys extra {}; ///< events, signoffs and what newer versions write
 
     bool operator==(const Build &) const = default;
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 4;
+inline constexpr int buildVersion = 5;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);
@@ -224,6 +237,8 @@ Reading readingFromJson(const Json &json, const std::string &place, std::vector<
 Json readingToJson(const Reading &reading);
 Proof proofFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 Json proofToJson(const Proof &proof);
+/// An oil of the shelf or of the build's own list; null for an unknown name.
+std::optional<ChosenOil> findOil(const Build &build, std::string_view name);
 ChosenOil oilFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 Json oilToJson(const ChosenOil &oil);
 

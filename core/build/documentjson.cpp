@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/document.h"
+#include "quantity/json.h"
 
 namespace mildpath {
 namespace {
@@ -50,7 +51,7 @@ Json stopToJson(const Stop &s)
         out["plug_bore_mm"] = s.plugBore_mm;
     if (!s.values.empty())
         out["values"] = s.values;
-    out.update(s.extra);
+    out.update(s.extra.json());
     return out;
 }
 
@@ -62,6 +63,10 @@ Engine engineFromJson(const Json &json, const std::string &place, std::vector<Er
     e.layout = in.text("layout", "");
     e.cylinders = in.integer("cylinders", 0);
     e.displacement_l = in.number("displacement_l", 0);
+    e.bore_mm = in.number("bore_mm", 0);
+    e.stroke_mm = in.number("stroke_mm", 0);
+    e.reciprocating_g = in.number("reciprocating_g", 0);
+    e.rotating_g = in.number("rotating_g", 0);
     JsonReader materials(in.object("materials"), in.placeOf("materials"), errors);
     e.block = materials.text("block");
     e.crank = materials.text("crank");
@@ -84,12 +89,17 @@ Json engineToJson(const Engine &e)
                  { "layout", e.layout },
                  { "cylinders", e.cylinders },
                  { "displacement_l", e.displacement_l } };
+    for (const auto &[key, value] :
+         { std::pair("bore_mm", e.bore_mm), std::pair("stroke_mm", e.stroke_mm),
+           std::pair("reciprocating_g", e.reciprocating_g), std::pair("rotating_g", e.rotating_g) })
+        if (value > 0)
+            out[key] = value;
     out["materials"] = { { "block", e.block }, { "crank", e.crank }, { "rod", e.rod } };
     if (!e.mainCap.empty()) {
         out["materials"]["main_cap"] = e.mainCap;
         out["materials"]["main_cap_fraction"] = e.mainCapFraction;
     }
-    out.update(e.extra);
+    out.update(e.extra.json());
     out["stops"] = Json::array();
     for (const Stop &s : e.stops)
         out["stops"].push_back(stopToJson(s));
@@ -111,7 +121,7 @@ Json useToJson(const Use &u)
     Json out = Json::object();
     for (const UseKey &key : useKeys())
         out[std::string(key.key)] = u.*key.member;
-    out.update(u.extra);
+    out.update(u.extra.json());
     return out;
 }
 
@@ -133,7 +143,7 @@ Json limitsToJson(const Limits &l)
     if (l.target_um)
         out["target_um"] = *l.target_um;
     out["source"] = l.source;
-    out.update(l.extra);
+    out.update(l.extra.json());
     return out;
 }
 
@@ -147,6 +157,8 @@ ChosenOil oilFromJson(const Json &json, const std::string &place, std::vector<Er
     o.oil.kv40_mm2_s = in.number("kv40_mm2_s");
     o.oil.kv100_mm2_s = in.number("kv100_mm2_s");
     o.oil.rho15_kg_m3 = in.number("rho15_kg_m3");
+    o.hths_mpa_s = in.optionalNumber("hths_mpa_s");
+    o.phosphorus_mg_kg = in.optionalNumber("phosphorus_mg_kg");
     o.extra = in.leftOver();
     return o;
 }
@@ -157,7 +169,11 @@ Json oilToJson(const ChosenOil &o)
                  { "kv40_mm2_s", o.oil.kv40_mm2_s },
                  { "kv100_mm2_s", o.oil.kv100_mm2_s },
                  { "rho15_kg_m3", o.oil.rho15_kg_m3 } };
-    out.update(o.extra);
+    if (o.hths_mpa_s)
+        out["hths_mpa_s"] = *o.hths_mpa_s;
+    if (o.phosphorus_mg_kg)
+        out["phosphorus_mg_kg"] = *o.phosphorus_mg_kg;
+    out.update(o.extra.json());
     return out;
 }
 
@@ -233,7 +249,7 @@ Json readingToJson(const Reading &r)
     out["at"] = r.at;
     if (!r.replaces.empty())
         out["replaces"] = r.replaces;
-    out.update(r.extra);
+    out.update(r.extra.json());
     return out;
 }
 
@@ -260,7 +276,7 @@ Json proofToJson(const Proof &p)
             { "how", p.how }, { "by", p.by },     { "at", p.at } };
     if (!p.check.empty())
         out["check"] = p.check;
-    out.update(p.extra);
+    out.update(p.extra.json());
     return out;
 }
 
@@ -323,6 +339,7 @@ Build buildFromJson(const Json &json, std::vector<Error> &errors)
     b.use = useFromJson(in.object("use"), "/use", errors);
     for (const auto &[kind, limits] : in.object("limits").items())
         b.limits[kind] = limitsFromJson(limits, "/limits/" + kind, errors);
+    readAll(in, "own_oils", b.ownOils, oilFromJson, errors);
     readAll(in, "readings", b.readings, readingFromJson, errors);
     readAll(in, "proofs", b.proofs, proofFromJson, errors);
     readParts(in, b, errors);
@@ -346,6 +363,7 @@ Json buildToJson(const Build &b)
     out["circuit"].update(circuitToJson(b.circuit));
     out["oil"] = oilToJson(b.oil);
     out["use"] = useToJson(b.use);
+    writeAll(out, "own_oils", b.ownOils, oilToJson);
     out["limits"] = Json::object();
     for (const auto &[kind, limits] : b.limits)
         out["limits"][kind] = limitsToJson(limits);
@@ -364,7 +382,7 @@ Json buildToJson(const Build &b)
     for (const auto &[id, expansion] : b.expansions)
         out["expansions"][id] = ownExpansionToJson(expansion);
     writeAll(out, "heat_points", b.heatPoints, heatPointToJson);
-    out.update(b.extra);
+    out.update(b.extra.json());
     return out;
 }
 

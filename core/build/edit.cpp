@@ -1,19 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/edit.h"
 
+#include "build/recipes.h"
 #include "circuit/elementtypes.h"
+#include "oil/grades.h"
+#include "quantity/overloaded.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
 
 namespace mildpath {
 namespace {
-
-template <class... Ts> struct Overloaded : Ts...
-{
-    using Ts::operator()...;
-};
-template <class... Ts> Overloaded(Ts...) -> Overloaded<Ts...>;
 
 /// The document, or the first thing the edit made wrong.
 Result<Build> checked(Build &&build)
@@ -121,11 +118,11 @@ Result<Build> setLimit(Build out, const SetLimit &e)
 {
     if (!findFamily(e.kind))
         return fail("limits/" + e.kind, "is not known");
-    const auto it = out.limits
-                        .try_emplace(e.kind,
-                                     Limits { 0, mostClearanceReading_um, std::nullopt, "builder",
-                                              Json::object() })
-                        .first;
+    const auto it
+        = out.limits
+              .try_emplace(e.kind,
+                           Limits { 0, mostClearanceReading_um, std::nullopt, "builder", {} })
+              .first;
     if (e.key == "min_um")
         it->second.min_um = e.value;
     else if (e.key == "max_um")
@@ -181,6 +178,28 @@ Result<Build> setExpansion(Build out, const SetExpansion &e)
     else
         out.expansions.erase(e.material);
     return checked(std::move(out));
+}
+
+Result<Build> keepOil(Build out, const KeepOil &e)
+{
+    if (e.oil.grade.find_first_not_of(" \t") == std::string::npos)
+        return fail("grade", "an oil on the list needs a name");
+    if (findShelfOil(e.oil.grade))
+        return fail("grade", "\"" + e.oil.grade + "\" stands on the shelf: take another name");
+    const auto same = [&](const ChosenOil &o) { return o.grade == e.oil.grade; };
+    const auto it = std::find_if(out.ownOils.begin(), out.ownOils.end(), same);
+    if (it == out.ownOils.end())
+        out.ownOils.push_back(e.oil);
+    else
+        *it = e.oil;
+    return checked(std::move(out));
+}
+
+Result<Build> dropOil(Build out, const DropOil &e)
+{
+    if (std::erase_if(out.ownOils, [&](const ChosenOil &o) { return o.grade == e.name; }) == 0)
+        return fail("grade", "there is no oil \"" + e.name + "\" on the list");
+    return out;
 }
 
 template <class Settings>
@@ -307,6 +326,22 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
                 out.name = e.name;
                 return checked(std::move(out));
             },
+            [&](const SetEngine &e) -> Result<Build> {
+                Build out = build;
+                if (auto ok = setKey(engineKeys(), out.engine, "engine", e.key, e.value); !ok)
+                    return tl::unexpected(ok.error());
+                return checked(std::move(out));
+            },
+            [&](const KeepOil &e) { return keepOil(build, e); },
+            [&](const DropOil &e) { return dropOil(build, e); },
+            [&](const AddStop &e) { return addStop(build, e).and_then(checked); },
+            [&](const RemoveStop &e) { return removeStop(build, e).and_then(checked); },
+            [&](const MoveStop &e) { return moveStop(build, e).and_then(checked); },
+            [&](const TurnStop &e) { return turnStop(build, e).and_then(checked); },
+            [&](const FeedStop &e) { return feedStop(build, e).and_then(checked); },
+            [&](const NameStop &e) { return nameStop(build, e).and_then(checked); },
+            [&](const MoveGauge &e) { return moveGauge(build, e).and_then(checked); },
+            [&](const SetAlike &e) { return setAlike(build, e).and_then(checked); },
         },
         edit);
 }
@@ -382,195 +417,33 @@ std::string describeEdit(const Build &build, const Edit &edit)
                                                        : "look again");
             },
             [&](const Rename &e) { return "name " + e.name; },
-        },
-        edit);
-}
-
-Json editToJson(const Edit &edit)
-{
-    return std::visit(
-        Overloaded {
-            [](const EnterReading &e) {
-                return Json { { "edit", "reading" }, { "reading", readingToJson(e.reading) } };
+            [&](const SetEngine &e) { return describeKey(engineKeys(), e.key, e.value); },
+            [&](const KeepOil &e) { return "oil " + e.oil.grade + " kept"; },
+            [&](const DropOil &e) { return "oil " + e.name + " taken off the list"; },
+            [&](const AddStop &e) {
+                return (e.name.empty() ? usualName(e.kind) : e.name) + " behind "
+                    + stopName(build, e.behind);
             },
-            [](const EnterReadings &e) {
-                Json all = Json::array();
-                for (const Reading &r : e.readings)
-                    all.push_back(readingToJson(r));
-                return Json { { "edit", "readings" }, { "readings", std::move(all) } };
+            [&](const RemoveStop &e) { return stopName(build, e.stop) + " taken out"; },
+            [&](const MoveStop &e) {
+                return stopName(build, e.stop) + (e.by < 0 ? " earlier" : " later")
+                    + " in oil order";
             },
-            [](const WithdrawReading &e) {
-                return Json { { "edit", "withdraw" },
-                              { "stop", e.place.stop },
-                              { "family", e.place.family },
-                              { "item", e.place.item },
-                              { "method", e.place.method },
-                              { "station", e.place.station },
-                              { "angle_deg", e.place.angle_deg },
-                              { "by", e.by },
-                              { "at", e.at } };
+            [&](const TurnStop &e) {
+                return stopName(build, e.stop) + " becomes " + usualName(e.kind);
             },
-            [](const SetOil &e) {
-                return Json { { "edit", "oil" }, { "oil", oilToJson(e.oil) } };
+            [&](const FeedStop &e) {
+                return stopName(build, e.stop) + " fed from " + stopName(build, e.from);
             },
-            [](const SetUse &e) {
-                return Json { { "edit", "use" }, { "key", e.key }, { "value", e.value } };
-            },
-            [](const SetLimit &e) {
-                return Json {
-                    { "edit", "limit" }, { "kind", e.kind }, { "key", e.key }, { "value", e.value }
-                };
-            },
-            [](const SetElementValue &e) {
-                return Json { { "edit", "element" },
-                              { "element", e.element },
-                              { "key", e.key },
-                              { "value", e.value } };
-            },
-            [](const SetStopValue &e) {
-                return Json { { "edit", "stop" },
-                              { "stop", e.stop },
-                              { "key", e.key },
-                              { "value", e.value ? Json(*e.value) : Json() } };
-            },
-            [](const TickFastener &e) {
-                return Json { { "edit", "tick" }, { "tick", torqueTickToJson(e.tick) } };
-            },
-            [](const FitShells &e) {
-                ShellStock one;
-                one.fitted[e.stop] = e.fitted;
-                return Json { { "edit", "fit_shells" },
-                              { "family", e.family },
-                              { "stop", e.stop },
-                              { "stock", shellStockToJson(one) } };
-            },
-            [](const SetShellRow &e) {
-                ShellStock one;
-                one.shells.push_back(e.row);
-                return Json { { "edit", "shell_row" },
-                              { "family", e.family },
-                              { "stock", shellStockToJson(one) } };
-            },
-            [](const SetSizeClass &e) {
-                ShellStock one;
-                (e.journal ? one.journals : one.housings).push_back(e.sizeClass);
-                return Json { { "edit", "size_class" },
-                              { "family", e.family },
-                              { "stock", shellStockToJson(one) } };
-            },
-            [](const WeighPart &e) {
-                return Json { { "edit", "weigh" }, { "weighing", weighingToJson(e.weighing) } };
-            },
-            [](const Choose &e) {
-                return Json { { "edit", "choose" }, { "choice", choiceToJson(e.choice) } };
-            },
-            [](const SetHeat &e) {
-                return Json { { "edit", "heat" }, { "key", e.key }, { "value", e.value } };
-            },
-            [](const SetMaterial &e) {
-                return Json { { "edit", "material" },
-                              { "part", e.part },
-                              { "material", e.material },
-                              { "fraction", e.fraction ? Json(*e.fraction) : Json() } };
-            },
-            [](const SetExpansion &e) {
-                return Json { { "edit", "expansion" },
-                              { "material", e.material },
-                              { "expansion",
-                                e.expansion ? ownExpansionToJson(*e.expansion) : Json() } };
-            },
-            [](const EnterHeatPoint &e) {
-                return Json { { "edit", "heat_point" }, { "point", heatPointToJson(e.point) } };
-            },
-            [](const AddProof &e) {
-                return Json { { "edit", "proof" }, { "proof", proofToJson(e.proof) } };
-            },
-            [](const Rename &e) {
-                return Json { { "edit", "rename" }, { "name", e.name } };
+            [&](const NameStop &e) { return stopName(build, e.stop) + " named " + e.name; },
+            [&](const MoveGauge &e) { return "gauge on " + stopName(build, e.stop); },
+            [&](const SetAlike &e) {
+                const ElementKey *key = findElementKey(e.type, e.key);
+                return stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key)
+                    + " " + formatPlain(e.value, 1) + " " + std::string(unitOfKey(e.key));
             },
         },
         edit);
-}
-
-namespace {
-
-std::optional<Edit> shellEditFromJson(const std::string &kind, JsonReader &in,
-                                      std::vector<Error> &errors)
-{
-    const std::string family = in.text("family");
-    const ShellStock stock = shellStockFromJson(in.object("stock"), "/stock", errors);
-    if (kind == "shell_row" && !stock.shells.empty())
-        return SetShellRow { family, stock.shells.front() };
-    if (kind == "size_class" && !stock.journals.empty())
-        return SetSizeClass { family, true, stock.journals.front() };
-    if (kind == "size_class" && !stock.housings.empty())
-        return SetSizeClass { family, false, stock.housings.front() };
-    if (kind == "fit_shells" && !stock.fitted.empty())
-        return FitShells { family, in.text("stop"), stock.fitted.begin()->second };
-    in.error("stock", "is empty");
-    return std::nullopt;
-}
-
-} // namespace
-
-Result<Edit> editFromJson(const Json &json)
-{
-    std::vector<Error> errors;
-    JsonReader in(json, "", errors);
-    const std::string kind = in.text("edit");
-    std::optional<Edit> out;
-    if (kind == "reading")
-        out = EnterReading { readingFromJson(in.object("reading"), "/reading", errors) };
-    else if (kind == "readings") {
-        EnterReadings all;
-        for (const Json &r : in.array("readings"))
-            all.readings.push_back(readingFromJson(r, "/readings", errors));
-        out = std::move(all);
-    } else if (kind == "withdraw")
-        out = WithdrawReading { { in.text("stop"), in.text("family"), in.integer("item", 1),
-                                  in.text("method"), in.integer("station", 1),
-                                  in.number("angle_deg") },
-                                in.text("by", ""),
-                                in.text("at", "") };
-    else if (kind == "oil")
-        out = SetOil { oilFromJson(in.object("oil"), "/oil", errors) };
-    else if (kind == "use")
-        out = SetUse { in.text("key"), in.number("value") };
-    else if (kind == "limit")
-        out = SetLimit { in.text("kind"), in.text("key"), in.number("value") };
-    else if (kind == "element")
-        out = SetElementValue { in.text("element"), in.text("key"), in.number("value") };
-    else if (kind == "stop")
-        out = SetStopValue { in.text("stop"), in.text("key"), in.optionalNumber("value") };
-    else if (kind == "tick")
-        out = TickFastener { torqueTickFromJson(in.object("tick"), "/tick", errors) };
-    else if (kind == "fit_shells" || kind == "shell_row" || kind == "size_class")
-        out = shellEditFromJson(kind, in, errors);
-    else if (kind == "weigh")
-        out = WeighPart { weighingFromJson(in.object("weighing"), "/weighing", errors) };
-    else if (kind == "choose")
-        out = Choose { choiceFromJson(in.object("choice"), "/choice", errors) };
-    else if (kind == "heat")
-        out = SetHeat { in.text("key"), in.number("value") };
-    else if (kind == "material")
-        out = SetMaterial { in.text("part"), in.text("material"), in.optionalNumber("fraction") };
-    else if (kind == "expansion")
-        out = SetExpansion { in.text("material"),
-                             json.contains("expansion") && !json["expansion"].is_null()
-                                 ? std::optional(ownExpansionFromJson(in.object("expansion"),
-                                                                      "/expansion", errors))
-                                 : std::nullopt };
-    else if (kind == "heat_point")
-        out = EnterHeatPoint { heatPointFromJson(in.object("point"), "/point", errors) };
-    else if (kind == "proof")
-        out = AddProof { proofFromJson(in.object("proof"), "/proof", errors) };
-    else if (kind == "rename")
-        out = Rename { in.text("name") };
-    else
-        in.error("edit", "unknown edit \"" + kind + "\"");
-    if (!errors.empty())
-        return tl::unexpected(errors.front());
-    return *out;
 }
 
 } // namespace mildpath

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "build/document.h"
+#include "build/engineedit.h"
 
 #include <string>
 #include <variant>
@@ -135,6 +135,24 @@ struct AddProof
     Proof proof; ///< id is filled in when it is applied
     bool operator==(const AddProof &) const = default;
 };
+/// A number of the engine.
+struct SetEngine
+{
+    std::string key; ///< see engineKeys()
+    double value;
+    bool operator==(const SetEngine &) const = default;
+};
+/// An oil of one's own on the list: found by name, or added.
+struct KeepOil
+{
+    ChosenOil oil;
+    bool operator==(const KeepOil &) const = default;
+};
+struct DropOil
+{
+    std::string name;
+    bool operator==(const DropOil &) const = default;
+};
 struct Rename
 {
     std::string name;
@@ -144,7 +162,8 @@ struct Rename
 using Edit = std::variant<EnterReading, EnterReadings, WithdrawReading, SetOil, SetUse, SetLimit,
                           SetElementValue, SetStopValue, TickFastener, FitShells, SetShellRow,
                           SetSizeClass, WeighPart, Choose, SetHeat, SetMaterial, SetExpansion,
-                          EnterHeatPoint, AddProof, Rename>;
+                          EnterHeatPoint, AddProof, Rename, SetEngine, KeepOil, DropOil, AddStop,
+                          RemoveStop, MoveStop, TurnStop, FeedStop, NameStop, MoveGauge, SetAlike>;
 
 /// The document after the edit. Errors: the place is what was edited, the reason says what would be
 /// allowed; the document given is untouched in any case.

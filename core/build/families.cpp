@@ -2,6 +2,7 @@
 #include "build/families.h"
 
 #include "build/document.h"
+#include "circuit/elementtypes.h"
 
 #include <algorithm>
 #include <array>
@@ -79,7 +80,7 @@ constexpr std::array<Family, 12> familyTable { {
       Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
 } };
 
-constexpr std::array<StopKey, 31> keyTable { {
+constexpr std::array<StopKey, 35> keyTable { {
     { "thrust_width_mm", "main", "width between the thrust faces", 0, 200 },
     { "run_out_here", "main", "run-out is taken at this main", 0, 1 },
     { "block_hole_mm", "main", "drilling in the block", 0, 40, true },
@@ -91,6 +92,10 @@ constexpr std::array<StopKey, 31> keyTable { {
     { "thrust_bevel_mm2", "main", "oil bevel toward the thrust face, section", 0, 20 },
     { "items", "small_end", "how many", 1, 48 },
     { "items", "lifter", "how many", 1, 64 },
+    { "load_n", "main", "own steady load, instead of the mean-load model", 0, 1e6 },
+    { "load_n", "big_end", "own steady load, instead of the mean-load model", 0, 1e6 },
+    { "stages", "scavenge", "scavenge stages", 1, 8 },
+    { "stage_cm3", "scavenge", "each sweeps, a turn of the crank", 0, 500, true },
     { "lobes", "pump", "lobes of the inner rotor", 3, 12 },
     { "body_score_um", "pump", "deepest score in the body face", 0, 2000 },
     { "cover_score_um", "pump", "deepest score in the cover", 0, 2000 },
@@ -119,7 +124,9 @@ std::vector<std::string> elementsOf(const Build &build, const Stop &stop, const 
     std::vector<std::string> out;
     if (!family.elementType.empty())
         for (const std::string &id : stop.elements)
-            if (const Element *e = build.circuit.find(id); e && e->type == family.elementType)
+            if (const Element *e = build.circuit.find(id); e
+                && (e->type == family.elementType
+                    || (family.elementType == "bearing" && isBearing(*e))))
                 out.push_back(id);
     if (out.empty())
         out.resize(static_cast<size_t>(std::max(1.0, stop.value("items", 1))));

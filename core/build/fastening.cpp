@@ -2,6 +2,7 @@
 #include "build/fastening.h"
 
 #include "build/document.h"
+#include "quantity/json.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -144,7 +145,7 @@ Json torqueCardToJson(const TorqueCard &c)
     for (const Fastener &f : c.fasteners)
         out["fasteners"].push_back({ { "stop", f.stop }, { "x_mm", f.x_mm }, { "y_mm", f.y_mm } });
     out["source"] = c.source;
-    out.update(c.extra);
+    out.update(c.extra.json());
     return out;
 }
 
@@ -172,7 +173,7 @@ Json torqueTickToJson(const TorqueTick &t)
         out["new_bolt"] = true;
     out["by"] = t.by;
     out["at"] = t.at;
-    out.update(t.extra);
+    out.update(t.extra.json());
     return out;
 }
 

@@ -40,7 +40,7 @@ struct TorqueCard
     std::vector<TorqueStage> stages;
     std::vector<Fastener> fasteners; ///< in the order they are tightened
     std::string source; ///< "maker"
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const TorqueCard &) const = default;
 };
 
@@ -53,7 +53,7 @@ struct TorqueTick
     int stage = 1; ///< from 1; 0: loosened
     bool newBolt = false; ///< of a single-use set: the one for the build
     std::string by, at;
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const TorqueTick &) const = default;
 };
 

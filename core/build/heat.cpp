@@ -3,6 +3,7 @@
 
 #include "bearing/infrared.h"
 #include "bearing/thermal.h"
+#include "quantity/json.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -192,7 +193,7 @@ Json heatToJson(const Heat &h)
     Json out = Json::object();
     for (const HeatKey &key : keysOfHeat)
         out[std::string(key.key)] = h.*key.member;
-    out.update(h.extra);
+    out.update(h.extra.json());
     return out;
 }
 
@@ -245,7 +246,7 @@ Json heatPointToJson(const HeatPoint &p)
     out["at"] = p.at;
     if (!p.replaces.empty())
         out["replaces"] = p.replaces;
-    out.update(p.extra);
+    out.update(p.extra.json());
     return out;
 }
 
@@ -270,7 +271,7 @@ Json ownExpansionToJson(const OwnExpansion &e)
                  { "source", e.source },
                  { "by", e.by },
                  { "at", e.at } };
-    out.update(e.extra);
+    out.update(e.extra.json());
     return out;
 }
 

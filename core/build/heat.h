@@ -28,7 +28,7 @@ struct Heat
     double journalLag_s = WarmUp {}.journalLag_s, capLag_s = WarmUp {}.capLag_s;
     double surroundings_c = 20;
     double instrumentEmissivity = 0.95;
-    Json extra = Json::object();
+    ExtraKeys extra {};
 
     SettledParts settled() const { return { housingBelowOil_k, capBelowOil_k, journalBelowOil_k }; }
     bool operator==(const Heat &) const = default;
@@ -57,7 +57,7 @@ struct OwnExpansion
     double u_per_k = 0; ///< standard
     std::string source; ///< "maker", "heated block, Main 3, 3 points"
     std::string by, at;
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const OwnExpansion &) const = default;
 };
 
@@ -88,7 +88,7 @@ struct HeatPoint
     bool journalWithBlock = false; ///< the gauge was zeroed on a journal as warm as the block
     bool takenBack = false;
     std::string instrument, by, at, replaces;
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const HeatPoint &) const = default;
 };
 /// Points of a stop that stand, in order of entry.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/parts.h"
+#include "quantity/json.h"
 
 #include <algorithm>
 
@@ -91,7 +92,7 @@ Json shellStockToJson(const ShellStock &s)
         out["fitted"][stop] = std::move(one);
     }
     out["source"] = s.source;
-    out.update(s.extra);
+    out.update(s.extra.json());
     return out;
 }
 
@@ -113,7 +114,7 @@ Json weighingToJson(const Weighing &w)
 {
     Json out { { "id", w.id },       { "part", w.part }, { "item", w.item },
                { "grams", w.grams }, { "by", w.by },     { "at", w.at } };
-    out.update(w.extra);
+    out.update(w.extra.json());
     return out;
 }
 
@@ -121,7 +122,7 @@ Choice choiceFromJson(const Json &json, const std::string &place, std::vector<Er
 {
     JsonReader in(json, place, errors);
     Choice c { in.text("question"), in.text("answer"), in.text("reason", ""),
-               in.text("by", ""),   in.text("at", ""), Json::object() };
+               in.text("by", ""),   in.text("at", ""), {} };
     c.extra = in.leftOver();
     return c;
 }
@@ -133,7 +134,7 @@ Json choiceToJson(const Choice &c)
                { "reason", c.reason },
                { "by", c.by },
                { "at", c.at } };
-    out.update(c.extra);
+    out.update(c.extra.json());
     return out;
 }
 

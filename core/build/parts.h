@@ -45,7 +45,7 @@ struct ShellStock
     std::vector<double> undersizes_mm; ///< regrind steps that can be had
     std::map<std::string, FittedShells> fitted; ///< by stop
     std::string source;
-    Json extra = Json::object();
+    ExtraKeys extra {};
 
     const ShellStockRow *find(const std::string &name) const;
     bool operator==(const ShellStock &) const = default;
@@ -62,7 +62,7 @@ struct Weighing
     int item = 1;
     double grams = 0;
     std::string by, at;
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const Weighing &) const = default;
 };
 Weighing weighingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
@@ -74,7 +74,7 @@ struct Choice
     std::string question; ///< "strip_counts"
     std::string answer;
     std::string reason, by, at;
-    Json extra = Json::object();
+    ExtraKeys extra {};
     bool operator==(const Choice &) const = default;
 };
 Choice choiceFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);

@@ -2,6 +2,7 @@
 #include "build/document.h"
 
 #include "bearing/thermal.h"
+#include "circuit/elementtypes.h"
 #include "circuit/network.h"
 #include "quantity/rounding.h"
 
@@ -133,7 +134,7 @@ private:
         int bearings = 0;
         for (const std::string &id : s.elements)
             if (const Element *e = m_build.circuit.find(id))
-                bearings += e->type == "bearing";
+                bearings += isBearing(*e);
         if (bearings != 1)
             add(place + "/elements", "a gauged bearing needs exactly one element of type bearing");
         if (s.points.size() != 1)
@@ -147,6 +148,25 @@ private:
             add("/oil/" + line.error().place, line.error().message);
         if (!(o.rho15_kg_m3 >= 600 && o.rho15_kg_m3 <= 1200))
             add("/oil/rho15_kg_m3", "must be 600 to 1200, is " + formatPlain(o.rho15_kg_m3, 1));
+        std::set<std::string> names;
+        for (size_t i = 0; i < m_build.ownOils.size(); ++i) {
+            const ChosenOil &own = m_build.ownOils[i];
+            const std::string place = "/own_oils/" + std::to_string(i);
+            if (const auto line = waltherLine(own.oil.kv40_mm2_s, own.oil.kv100_mm2_s); !line)
+                add(place + "/" + line.error().place, line.error().message);
+            if (!(own.oil.rho15_kg_m3 >= 600 && own.oil.rho15_kg_m3 <= 1200))
+                add(place + "/rho15_kg_m3", "must be 600 to 1200");
+            if (own.grade.empty() || !names.insert(own.grade).second)
+                add(place + "/grade", "is empty or used twice");
+            if (own.hths_mpa_s && !(*own.hths_mpa_s > 0.5 && *own.hths_mpa_s < 50))
+                add(place + "/hths_mpa_s", "must be 0.5 to 50");
+        }
+        for (const EngineKey &key : engineKeys()) {
+            const double v = m_build.engine.*key.member;
+            if (!(v >= 0 && v <= key.most))
+                add("/engine/" + std::string(key.key),
+                    "must be 0 to " + formatPlain(key.most, 0) + ", is " + formatPlain(v, 1));
+        }
         for (const UseKey &key : useKeys()) {
             const double v = m_build.use.*key.member;
             if (!(v >= key.least && v <= key.most))

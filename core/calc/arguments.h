@@ -2,6 +2,7 @@
 #pragma once
 
 #include "calc/catalogue.h"
+#include "quantity/json.h"
 
 #include <vector>
 
@@ -41,7 +42,12 @@ private:
 };
 
 /// Registered in catalogue.cpp.
-extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCalculator;
+extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCalculator,
+    fuelDilutionCalculator, highShearCalculator;
+extern const Calculator filmParameterCalculator, lineContactCalculator, fallingBallCalculator,
+    fuelMassCalculator;
+extern const Calculator crankFeedCalculator, bearingHeatCalculator, inletPressureCalculator,
+    timedFeedCalculator;
 extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator, stripGaugeCalculator,
     thermalClearanceCalculator, endFloatCalculator, coldLockCalculator;
 extern const Calculator heatedBlockCalculator, expansionFitCalculator, clearanceWindowCalculator,

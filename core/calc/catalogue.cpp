@@ -9,10 +9,16 @@ namespace mildpath {
 namespace {
 
 // A new calculator is one definition in its topic's file and one line here.
-const std::array<const Calculator *, 29> all {
+const std::array<const Calculator *, 39> all {
     &viscosityAtCalculator,
     &viscosityIndexCalculator,
     &gradeCalculator,
+    &fuelDilutionCalculator,
+    &highShearCalculator,
+    &fallingBallCalculator,
+    &filmParameterCalculator,
+    &lineContactCalculator,
+    &fuelMassCalculator,
     &clearanceFromDiametersCalculator,
     &boreFormCalculator,
     &stripGaugeCalculator,
@@ -24,6 +30,8 @@ const std::array<const Calculator *, 29> all {
     &clearanceWindowCalculator,
     &emissivityCalculator,
     &bearingFilmCalculator,
+    &bearingHeatCalculator,
+    &crankFeedCalculator,
     &grooveFlowCalculator,
     &holeFlowCalculator,
     &feedOverlapCalculator,
@@ -36,6 +44,8 @@ const std::array<const Calculator *, 29> all {
     &reliefFlowCalculator,
     &reliefSettingCalculator,
     &filterDropCalculator,
+    &inletPressureCalculator,
+    &timedFeedCalculator,
     &oRingSqueezeCalculator,
     &compressionSetCalculator,
     &pickupGapCalculator,

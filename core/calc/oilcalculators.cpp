@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "calc/arguments.h"
 
+#include "calc/inputs.h"
+#include "oil/blending.h"
 #include "oil/grades.h"
+#include "oil/shear.h"
 #include "oil/viscosity.h"
 
 #include <array>
@@ -130,7 +133,109 @@ Result<Json> runGrade(const CalcArguments &in)
     return out;
 }
 
+constexpr std::array dilutionInputs {
+    positive("oil_kinematic_viscosity_mm2_s", "oil", "mm²/s"),
+    CalcInput { .key = "fuel_kinematic_viscosity_mm2_s",
+                .meaning = "fuel at the same temperature",
+                .unit = "mm²/s",
+                .least = 0.2,
+                .aboveLeast = true },
+    within(notNegative("fuel_mass_fraction", "fuel by mass", ""), 0, 0.5),
+};
+constexpr std::array dilutionOutputs {
+    CalcOutput { "vbn_oil", "blending index of the oil", "" },
+    CalcOutput { "vbn_fuel", "of the fuel", "" },
+    CalcOutput { "vbn_blend", "of the blend", "" },
+    CalcOutput { "blend_kinematic_viscosity_mm2_s", "of the blend", "mm²/s" },
+    CalcOutput { "viscosity_loss_fraction", "of the oil's viscosity", "" },
+};
+
+Result<Json> runDilution(const CalcArguments &in)
+{
+    const double oil = in.number("oil_kinematic_viscosity_mm2_s");
+    const double fuel = in.number("fuel_kinematic_viscosity_mm2_s");
+    if (!(fuel < oil))
+        return fail("fuel_kinematic_viscosity_mm2_s", "must be below the oil's");
+    const FuelBlend b = fuelBlend(oil, fuel, in.number("fuel_mass_fraction"));
+    return Json { { "vbn_oil", b.oilIndex },
+                  { "vbn_fuel", b.fuelIndex },
+                  { "vbn_blend", b.blendIndex },
+                  { "blend_kinematic_viscosity_mm2_s", b.kv_mm2_s },
+                  { "viscosity_loss_fraction", b.loss } };
+}
+
+constexpr std::array shearInputs {
+    positive("kv40_mm2_s", "kinematic viscosity at 40 °C", "mm²/s"),
+    positive("kv100_mm2_s", "kinematic viscosity at 100 °C", "mm²/s"),
+    within(optional(notNegative("density_15_kg_m3", "density at 15 °C", "kg/m³"), 870), 600, 1200),
+    positive("hths_pa_s", "high-shear viscosity at 150 °C, 1e6 1/s", "Pa·s"),
+    within(temperature("temperature_c", "temperature"), -60, 300),
+    positive("shear_rate_per_s", "surface speed over film", "1/s"),
+    optional(positive("cross_exponent", "m, an assumption", ""), 1),
+    CalcInput { .key = "second_newtonian_ratio",
+                .meaning = "r, an assumption",
+                .unit = "",
+                .required = false,
+                .fallback = 0.5,
+                .least = 0,
+                .most = 1,
+                .aboveLeast = true },
+};
+constexpr std::array shearOutputs {
+    CalcOutput { "low_shear_viscosity_pa_s", "without shear, at the temperature", "Pa·s" },
+    CalcOutput { "hths_ratio", "high-shear over low-shear at 150 °C", "" },
+    CalcOutput { "newtonian", "does not thin", "" },
+    CalcOutput { "critical_stress_pa", "where thinning is half done", "Pa" },
+    CalcOutput { "critical_shear_rate_per_s", "at the temperature; null if Newtonian", "1/s" },
+    CalcOutput { "viscosity_pa_s", "at that shear rate", "Pa·s" },
+};
+
+Result<Json> runShear(const CalcArguments &in)
+{
+    const auto line = waltherLine(in.number("kv40_mm2_s"), in.number("kv100_mm2_s"));
+    if (!line)
+        return tl::unexpected(line.error());
+    const auto low = [&](double t) {
+        return kinematicViscosity_mm2_s(*line, { t }) * 1e-6
+            * densityD1250_kg_m3(in.number("density_15_kg_m3"), { t });
+    };
+    const auto curve = shearThinning(low(150), in.number("hths_pa_s"), in.number("cross_exponent"),
+                                     in.number("second_newtonian_ratio"));
+    if (!curve)
+        return tl::unexpected(curve.error());
+    const double mu0 = low(in.number("temperature_c"));
+    const auto unless = [&](double v) { return curve->newtonian ? Json() : Json(v); };
+    return Json { { "low_shear_viscosity_pa_s", mu0 },
+                  { "hths_ratio", curve->ratio },
+                  { "newtonian", curve->newtonian },
+                  { "critical_stress_pa", unless(curve->criticalStress_pa) },
+                  { "critical_shear_rate_per_s", unless(curve->criticalRate_per_s(mu0)) },
+                  { "viscosity_pa_s", curve->viscosity_pa_s(mu0, in.number("shear_rate_per_s")) } };
+}
+
 } // namespace
+
+const Calculator fuelDilutionCalculator {
+    "fuel-dilution",
+    "Fuel in the oil",
+    "What petrol in the oil does to its viscosity; not for methanol",
+    "VBN = 14.534 ln(ln(nu + 0.8)) + 10.975, mixed by mass",
+    "Refutas, from memory; ASTM D7152's own route differs by under 1 %",
+    dilutionInputs,
+    dilutionOutputs,
+    runDilution
+};
+
+const Calculator highShearCalculator {
+    "high-shear-viscosity",
+    "Viscosity under shear",
+    "How thin a multigrade becomes in a bearing, for the moment",
+    "mu = mu0 [r + (1 − r)/(1 + (γ/γc)^m)], pinned at 150 °C and 1e6 1/s",
+    "Cross model, standard form; m and r are assumptions. Above 3e6 1/s extrapolated",
+    shearInputs,
+    shearOutputs,
+    runShear
+};
 
 const Calculator viscosityAtCalculator {
     "viscosity-at",

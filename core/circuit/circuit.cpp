@@ -2,6 +2,7 @@
 #include "circuit/circuit.h"
 
 #include "circuit/elementtypes.h"
+#include "quantity/json.h"
 
 namespace mildpath {
 
@@ -80,7 +81,7 @@ Json elementToJson(const Element &e)
     if (const ElementType *type = findElementType(e.type))
         write(type->keys);
     write(commonElementKeys());
-    out.update(e.extra);
+    out.update(e.extra.json());
     return out;
 }
 
@@ -95,7 +96,7 @@ Json circuitToJson(const Circuit &c)
     if (!c.fixed_kpa.empty())
         for (const auto &[name, pressure] : c.fixed_kpa)
             out["fixed_kpa"][name] = pressure;
-    out.update(c.extra);
+    out.update(c.extra.json());
     out["elements"] = Json::array();
     for (const Element &e : c.elements)
         out["elements"].push_back(elementToJson(e));

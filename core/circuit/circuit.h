@@ -22,7 +22,7 @@ struct Element
     std::string type;
     std::string from, to; ///< positive flow runs from → to
     std::map<std::string, double> values;
-    Json extra = Json::object(); ///< keys this version does not know, kept
+    ExtraKeys extra {}; ///< keys this version does not know, kept
 
     /// The value under the key, or the fallback.
     double value(const std::string &key, double fallback = 0) const;
@@ -45,7 +45,7 @@ struct Circuit
     BearingRise bearingRise;
     std::map<std::string, std::string> taps; ///< gauge taps: name → node
     std::map<std::string, double> fixed_kpa; ///< further nodes of known pressure (a tank)
-    Json extra = Json::object();
+    ExtraKeys extra {};
 
     const Element *find(std::string_view id) const;
     Element *find(std::string_view id);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/edits.h"
+#include "quantity/json.h"
 
 #include <algorithm>
 

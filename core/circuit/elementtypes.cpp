@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/elementtypes.h"
 
+#include "quantity/json.h"
 #include "quantity/rounding.h"
 
 #include <array>
@@ -50,6 +51,21 @@ constexpr std::array<ElementKey, 10> bearingKeys { {
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100 },
 } };
 
+constexpr std::array<ElementKey, 12> filmBearingKeys { {
+    { "d_mm", "journal diameter", required, 0, 1000, true },
+    { "width_mm", "bearing width", required, 0, 1000, true },
+    { "groove_width_mm", "oil groove width", 0.0, 0, 1000 },
+    { "groove_deg", "oil groove extent, up to 300 or 360; 0: a single hole", 360.0, 0, 360 },
+    { "hole_mm", "feed hole where there is no groove", 5.0, 0, 100, true },
+    { "hole_in_journal", "the feed hole turns with the journal (1: yes)", 0.0, 0, 1 },
+    { "feed_from_load_deg", "middle of groove or hole, from the load", 180.0, -360, 360 },
+    { "clearance_um", "diametral clearance", required, 0, 5000 },
+    { "growth_um_per_k", "growth of that clearance with the sump's temperature", 0.0, -50, 50 },
+    { "load_n", "steady load at standstill", 0.0, 0, 1e7 },
+    { "load_n_per_krpm2", "further load per (1000 rev/min)²", 0.0, 0, 1e6 },
+    { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100, true },
+} };
+
 constexpr std::array<ElementKey, 7> crankDrillingKeys { {
     { "d_mm", "bore", required, 0, 100, true },
     { "l_mm", "length", required, 0, 1e4, true },
@@ -72,6 +88,15 @@ constexpr std::array<ElementKey, 6> checkKeys { {
     { "open_kpa", "pressure at which it begins to open", required, -1e5, 1e5 },
     { "open_width_kpa", "further pressure until it is open", 20.0, 0, 1e5, true },
     { "leak", "share of the hole that stays open when shut", 1e-5, 0, 1, true },
+} };
+
+constexpr std::array<ElementKey, 6> thermostatKeys { {
+    { "d_mm", "hole when open", required, 0, 1000, true },
+    { "l_mm", "length of the hole", 0.0, 0, 1e4 },
+    { "cd", "discharge coefficient", 0.7, 0, 1, true },
+    { "open_c", "oil temperature at which it begins to open", required, -40, 200 },
+    { "full_c", "oil temperature at which it is open", required, -40, 200 },
+    { "leak", "share of the hole that stays open when shut", 1e-3, 0, 1, true },
 } };
 
 constexpr std::array<ElementKey, 5> reliefKeys { {
@@ -100,16 +125,18 @@ constexpr std::array<ElementKey, 15> pumpKeys { {
     { "suction_air_fraction", "share of air forced (from the hole unless given)", -1.0, 0, 0.95 },
 } };
 
-constexpr std::array<ElementType, 11> types { {
+constexpr std::array<ElementType, 13> types { {
     { "pipe", "pipe or drilling", pipeKeys, makePipe },
     { "drilling", "pipe or drilling", pipeKeys, makePipe },
     { "orifice", "hole, jet or restrictor", orificeKeys, makeOrifice },
     { "annulus", "leak round a lifter, a rocker, a shaft", annulusKeys, makeAnnulus },
     { "bearing", "journal bearing", bearingKeys, makeBearing },
+    { "film_bearing", "journal bearing by its film", filmBearingKeys, makeFilmBearing },
     { "crank_drilling", "drilling through the crank", crankDrillingKeys, makeCrankDrilling },
     { "media", "filter medium", mediaKeys, makeMedia },
     { "check", "check valve", checkKeys, makeCheck },
     { "jet", "jet with an opening pressure", checkKeys, makeCheck },
+    { "thermostat", "thermostat", thermostatKeys, makeThermostat },
     { "relief", "relief or bypass valve", reliefKeys, makeRelief },
     { "pump", "pressure pump", pumpKeys, makePump },
 } };
@@ -152,13 +179,22 @@ Result<void> checkTogether(const Element &e)
         return fail("full_kpa",
                     "must be above crack_kpa (" + Json(e.value("crack_kpa")).dump() + "), is "
                         + Json(e.value("full_kpa")).dump());
-    if (e.type == "bearing" && !(e.value("groove_width_mm") < e.value("width_mm")))
+    if (e.type == "thermostat" && !(e.value("full_c") > e.value("open_c")))
+        return fail("full_c", "must be above open_c");
+    const bool bearing = isBearing(e);
+    if (bearing && !(e.value("groove_width_mm") < e.value("width_mm")))
         return fail("groove_width_mm",
                     "must be narrower than the bearing (" + Json(e.value("width_mm")).dump()
                         + "), is " + Json(e.value("groove_width_mm")).dump());
-    if (e.type == "bearing" && e.value("groove_deg", 360) == 0
-        && !(e.value("hole_mm", 5) < e.value("width_mm")))
-        return fail("hole_mm", "must be smaller than the bearing's width");
+    const double most = e.type == "film_bearing" ? 0.8 : 1;
+    if (bearing && e.value("groove_deg", 360) == 0
+        && !(e.value("hole_mm", 5) < most * e.value("width_mm")))
+        return fail("hole_mm",
+                    most < 1 ? "must be smaller than 0.8 of the bearing's width"
+                             : "must be smaller than the bearing's width");
+    if (const double deg = e.value("groove_deg", 360);
+        e.type == "film_bearing" && deg > 300 && deg < 360)
+        return fail("groove_deg", "must be at most 300, or 360 for a full groove");
     if ((e.type == "pipe" || e.type == "drilling" || e.type == "crank_drilling")
         && !(e.value("rough_um", 10) * 1e-3 <= 0.05 * e.value("d_mm")))
         return fail("rough_um", "must be at most 0.05 of the bore");
@@ -166,6 +202,11 @@ Result<void> checkTogether(const Element &e)
 }
 
 } // namespace
+
+bool isBearing(const Element &e)
+{
+    return e.type == "bearing" || e.type == "film_bearing";
+}
 
 std::span<const ElementType> elementTypes()
 {
@@ -228,13 +269,14 @@ std::string_view unitOfKey(std::string_view key)
     {
         std::string_view suffix, unit;
     };
-    static constexpr std::array<Suffix, 8> suffixes { {
+    static constexpr std::array<Suffix, 9> suffixes { {
         { "_um_per_k", "µm/K" },
         { "_mm2", "mm²" },
         { "_mm", "mm" },
         { "_um", "µm" },
         { "_kpa", "kPa" },
         { "_deg", "°" },
+        { "_c", "°C" },
         { "_k", "K" },
         { "_m3", "m³" },
     } };

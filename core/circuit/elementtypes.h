@@ -32,6 +32,9 @@ struct ElementType
     std::unique_ptr<Law> (*make)(const ElementValues &);
 };
 
+/// A journal bearing of either law.
+bool isBearing(const Element &element);
+
 /// The catalogue of element types, in the order of the help text.
 std::span<const ElementType> elementTypes();
 const ElementType *findElementType(std::string_view name);

@@ -2,6 +2,7 @@
 #include "circuit/laws.h"
 
 #include <algorithm>
+#include <cassert>
 #include <cmath>
 
 namespace mildpath {
@@ -26,7 +27,7 @@ public:
     }
     Prepared prepare(const LawConditions &c) const override
     {
-        return { c.oil.density_kg_m3, c.oil.dynamicViscosity_pa_s };
+        return { { c.oil.density_kg_m3, c.oil.dynamicViscosity_pa_s } };
     }
     FlowSlope flow(double dp_pa, const Prepared &p, double, double &memory) const override
     {
@@ -52,7 +53,7 @@ public:
     Prepared prepare(const LawConditions &c) const override
     {
         const HoleCoefficients k = holeCoefficients(m_diameter_m, m_length_m, m_discharge, c.oil);
-        return { k.a, k.b };
+        return { { k.a, k.b } };
     }
     FlowSlope flow(double dp_pa, const Prepared &p, double, double &) const override
     {
@@ -92,6 +93,33 @@ private:
     double m_open_pa, m_width_pa, m_leak;
 };
 
+/// A hole that wax opens as the oil warms.
+class ThermostatLaw : public HoleLaw
+{
+public:
+    explicit ThermostatLaw(const ElementValues &v)
+        : HoleLaw(v.mm("d_mm"), v.mm("l_mm"), v("cd", 0.7))
+        , m_open_c(v("open_c"))
+        , m_full_c(v("full_c"))
+        , m_leak(v("leak", 1e-3))
+    {
+    }
+    Prepared prepare(const LawConditions &c) const override
+    {
+        Prepared out = HoleLaw::prepare(c);
+        const double warm = (c.sumpTemperature_c - m_open_c) / (m_full_c - m_open_c);
+        out.value[2] = m_leak + (1 - m_leak) * smoothstep(warm).value;
+        return out;
+    }
+    FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
+    {
+        return opened(HoleLaw::flow(dp_pa, p, lagged, memory), p[2], 0);
+    }
+
+private:
+    double m_open_c, m_full_c, m_leak;
+};
+
 class ReliefLaw : public HoleLaw
 {
 public:
@@ -126,7 +154,7 @@ public:
     }
     Prepared prepare(const LawConditions &c) const override
     {
-        return { m_permeance_m3 / c.oil.dynamicViscosity_pa_s };
+        return { { m_permeance_m3 / c.oil.dynamicViscosity_pa_s } };
     }
     FlowSlope flow(double dp_pa, const Prepared &p, double, double &) const override
     {
@@ -157,8 +185,8 @@ DiametralClearance BearingLaw::clearance(double sumpTemperature_c) const
 Prepared BearingLaw::prepare(const LawConditions &c) const
 {
     const RadialClearance gap = radial(clearance(c.sumpTemperature_c));
-    return { bearingConductance_m3_s_pa(m_geometry, gap, c.oil.dynamicViscosity_pa_s),
-             bearingRotationFlow_m3_s(m_geometry, gap, m_speedRatio * c.shaftSpeed_rad_s) };
+    return { { bearingConductance_m3_s_pa(m_geometry, gap, c.oil.dynamicViscosity_pa_s),
+               bearingRotationFlow_m3_s(m_geometry, gap, m_speedRatio * c.shaftSpeed_rad_s) } };
 }
 
 FlowSlope BearingLaw::flow(double dp_pa, const Prepared &p, double, double &) const
@@ -175,6 +203,41 @@ double BearingLaw::loss_w(const LawConditions &c) const
     if (gap <= 0)
         return 0;
     return 2 * pi * c.oil.dynamicViscosity_pa_s * w * w * r * r * r * m_geometry.width_m / gap;
+}
+
+FilmBearingLaw::FilmBearingLaw(const ElementValues &v)
+    : m_film({ v.mm("d_mm"),
+               v.mm("width_mm"),
+               { v("groove_deg", 360), v.mm("groove_width_mm"), v.mm("hole_mm", 5),
+                 v("hole_in_journal") > 0, v("feed_from_load_deg", 180) * pi / 180 } })
+    , m_clearance_m(v("clearance_um") * 1e-6)
+    , m_growth_m_per_k(v("growth_um_per_k") * 1e-6)
+    , m_load_n(v("load_n"))
+    , m_load_n_per_krpm2(v("load_n_per_krpm2"))
+    , m_speedRatio(v("speed_ratio", 1))
+{
+}
+
+Running FilmBearingLaw::running(double shaftSpeed_rad_s, double sumpTemperature_c) const
+{
+    const double krpm = shaftSpeed_rad_s * 60 / (2 * pi) / 1000;
+    return { radial(DiametralClearance { m_clearance_m
+                                         + m_growth_m_per_k * (sumpTemperature_c - 20) }),
+             m_load_n + m_load_n_per_krpm2 * krpm * krpm, m_speedRatio * shaftSpeed_rad_s };
+}
+
+Prepared FilmBearingLaw::prepare(const LawConditions &c) const
+{
+    assert(c.filmOil);
+    return { {},
+             std::make_shared<const WarmCurve>(
+                 m_film, running(c.shaftSpeed_rad_s, c.sumpTemperature_c), *c.filmOil) };
+}
+
+FlowSlope FilmBearingLaw::flow(double dp_pa, const Prepared &p, double, double &) const
+{
+    const ValueSlope q = p.curve->flow_m3_s(dp_pa);
+    return { q.value, q.slope };
 }
 
 PumpLaw::PumpLaw(const ElementValues &v)
@@ -195,8 +258,8 @@ PumpLaw::PumpLaw(const ElementValues &v)
 Prepared PumpLaw::prepare(const LawConditions &c) const
 {
     const double swept = m_geometry.displacement_m3 * m_driveRatio * c.shaftSpeed_rad_s / (2 * pi);
-    return { pumpLeaks(m_geometry, c.oil.dynamicViscosity_pa_s).total_m3_s_pa(), swept,
-             c.oil.density_kg_m3 };
+    return { { pumpLeaks(m_geometry, c.oil.dynamicViscosity_pa_s).total_m3_s_pa(), swept,
+               c.oil.density_kg_m3 } };
 }
 
 FlowSlope PumpLaw::flow(double dp_pa, const Prepared &p, double fill, double &) const
@@ -235,9 +298,9 @@ CrankDrillingLaw::CrankDrillingLaw(const ElementValues &v)
 Prepared CrankDrillingLaw::prepare(const LawConditions &c) const
 {
     const double rho = c.oil.density_kg_m3;
-    return { rho, c.oil.dynamicViscosity_pa_s,
-             crankColumn_pa(rho, c.shaftSpeed_rad_s, m_rIn_m, m_rOut_m),
-             crankSupplyNeeded_pa(rho, c.shaftSpeed_rad_s, m_rIn_m, m_rClosest_m) };
+    return { { rho, c.oil.dynamicViscosity_pa_s,
+               crankColumn_pa(rho, c.shaftSpeed_rad_s, m_rIn_m, m_rOut_m),
+               crankSupplyNeeded_pa(rho, c.shaftSpeed_rad_s, m_rIn_m, m_rClosest_m) } };
 }
 
 FlowSlope CrankDrillingLaw::flow(double dp_pa, const Prepared &p, double gate, double &memory) const
@@ -277,6 +340,11 @@ std::unique_ptr<Law> makeBearing(const ElementValues &v)
     return std::make_unique<BearingLaw>(v);
 }
 
+std::unique_ptr<Law> makeFilmBearing(const ElementValues &v)
+{
+    return std::make_unique<FilmBearingLaw>(v);
+}
+
 std::unique_ptr<Law> makeCrankDrilling(const ElementValues &v)
 {
     return std::make_unique<CrankDrillingLaw>(v);
@@ -291,6 +359,11 @@ std::unique_ptr<Law> makeCheck(const ElementValues &v)
 {
     return std::make_unique<CheckLaw>(v);
 }
+std::unique_ptr<Law> makeThermostat(const ElementValues &v)
+{
+    return std::make_unique<ThermostatLaw>(v);
+}
+
 std::unique_ptr<Law> makeRelief(const ElementValues &v)
 {
     return std::make_unique<ReliefLaw>(v);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "bearing/warmfilm.h"
 #include "circuit/circuit.h"
 #include "circuit/hydraulics.h"
 #include "pump/delivery.h"
@@ -38,11 +39,18 @@ struct LawConditions
     OilState oil; ///< at the element's own temperature
     double shaftSpeed_rad_s;
     double sumpTemperature_c;
+    const FilmOil *filmOil = nullptr; ///< for the laws that find their own warmth
 };
 
 /// Coefficients of a law at one operating point, computed once and used by every pass over the
 /// circuit; their meaning is the law's own.
-using Prepared = std::array<double, 6>;
+struct Prepared
+{
+    std::array<double, 6> value {};
+    std::shared_ptr<const WarmCurve> curve {}; ///< of a film bearing
+
+    double operator[](size_t i) const { return value[i]; }
+};
 
 /// A value that a law takes from the round before, not part of the convex problem: the pump's fill,
 /// the gate of a crank drilling.
@@ -91,6 +99,24 @@ private:
     BearingLeakGeometry m_geometry;
     double m_clearance_m;
     double m_growth_m_per_k;
+    double m_speedRatio;
+};
+
+/// A bearing whose flow and warmth come from its film.
+class FilmBearingLaw : public Law
+{
+public:
+    explicit FilmBearingLaw(const ElementValues &v);
+    Prepared prepare(const LawConditions &conditions) const override;
+    FlowSlope flow(double dp_pa, const Prepared &prepared, double, double &) const override;
+
+    Running running(double shaftSpeed_rad_s, double sumpTemperature_c) const;
+    const FilmBearing &film() const { return m_film; }
+
+private:
+    FilmBearing m_film;
+    double m_clearance_m, m_growth_m_per_k;
+    double m_load_n, m_load_n_per_krpm2;
     double m_speedRatio;
 };
 
@@ -148,9 +174,11 @@ std::unique_ptr<Law> makePipe(const ElementValues &);
 std::unique_ptr<Law> makeOrifice(const ElementValues &);
 std::unique_ptr<Law> makeAnnulus(const ElementValues &);
 std::unique_ptr<Law> makeBearing(const ElementValues &);
+std::unique_ptr<Law> makeFilmBearing(const ElementValues &);
 std::unique_ptr<Law> makeCrankDrilling(const ElementValues &);
 std::unique_ptr<Law> makeMedia(const ElementValues &);
 std::unique_ptr<Law> makeCheck(const ElementValues &);
+std::unique_ptr<Law> makeThermostat(const ElementValues &);
 std::unique_ptr<Law> makeRelief(const ElementValues &);
 std::unique_ptr<Law> makePump(const ElementValues &);
 

@@ -2,6 +2,7 @@
 #include "circuit/network.h"
 
 #include "circuit/elementtypes.h"
+#include "quantity/json.h"
 
 #include <algorithm>
 #include <set>
@@ -68,11 +69,10 @@ Result<void> Network::addElements(const Circuit &circuit)
             return wrong("to", "leads back to its own node");
         if (const auto ok = checkElement(e); !ok)
             return wrong(ok.error().place, ok.error().place + " " + ok.error().message);
-        for (const auto &[key, value] : e.extra.items())
+        for (const auto &[key, value] : e.extra.json().items())
             m_compileWarnings.push_back(
                 { "unknown_key",
                   "element \"" + e.id + "\": key \"" + key + "\" is not known and has no effect" });
-        const bool isBearing = e.type == "bearing";
         if (e.type == "pump") {
             if (m_pump >= 0)
                 return wrong("type", "a second pressure pump; exactly one is needed");
@@ -80,8 +80,11 @@ Result<void> Network::addElements(const Circuit &circuit)
         }
         m_elements.push_back({ e.id, e.type, addNode(e.from, known), addNode(e.to, known), -1, -1,
                                -1, e.value("count", 1) * e.value("duty", 1),
-                               e.value("dt_k", e.type == "pump" ? 2.0 : 0.0), isBearing,
-                               findElementType(e.type)->make(ElementValues(e)) });
+                               e.value("dt_k", e.type == "pump" ? 2.0 : 0.0), e.type == "bearing",
+                               nullptr, findElementType(e.type)->make(ElementValues(e)) });
+        if (e.type == "film_bearing")
+            m_elements.back().film
+                = static_cast<const FilmBearingLaw *>(m_elements.back().law.get());
     }
     if (m_pump < 0)
         return fail("/elements", "no pump; exactly one pressure pump is needed");
@@ -165,6 +168,18 @@ Result<Network> Network::compile(const Circuit &circuit)
     return n;
 }
 
+Network Network::withLaws(const std::vector<std::pair<int, std::shared_ptr<const Law>>> &laws) const
+{
+    Network out = *this;
+    for (const auto &[element, law] : laws) {
+        Part &part = out.m_elements[static_cast<size_t>(element)];
+        part.law = law;
+        if (part.film)
+            part.film = static_cast<const FilmBearingLaw *>(law.get());
+    }
+    return out;
+}
+
 std::vector<double> Network::adjoint(const Solution &solution, int node) const
 {
     std::vector<double> x(m_nodeOf.size(), 0.0);
@@ -180,13 +195,33 @@ std::vector<double> Network::adjoint(const Solution &solution, int node) const
     return out;
 }
 
+std::optional<WarmFilm> Network::filmAt(int element, const Solution &solution,
+                                        const OperatingPoint &point) const
+{
+    const auto i = static_cast<size_t>(element);
+    const Part &part = m_elements[i];
+    const double dp = solution.pressure_pa[static_cast<size_t>(part.from)]
+        - solution.pressure_pa[static_cast<size_t>(part.to)];
+    const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
+    if (!part.film || !(dp > 0) || !line)
+        return std::nullopt;
+    return warmFilm(part.film->film(),
+                    part.film->running(radPerSecond(point.rpm), point.sumpTemperature_c), dp,
+                    point.sumpTemperature_c + part.dt_k, [&](double t) {
+                        const OilState s = oilState(*line, point.oil.rho15_kg_m3, { t });
+                        return FilmOilState { s.density_kg_m3, s.dynamicViscosity_pa_s };
+                    });
+}
+
 double Network::flowWith(int element, const Law &law, const Solution &solution,
                          const OperatingPoint &point) const
 {
     const auto i = static_cast<size_t>(element);
     const Part &part = m_elements[i];
-    const LawConditions conditions { solution.oil[i], radPerSecond(point.rpm),
-                                     point.sumpTemperature_c };
+    LawConditions conditions { solution.oil[i], radPerSecond(point.rpm), point.sumpTemperature_c };
+    for (const auto &oil : solution.filmOil)
+        if (part.film && oil->supply_c == point.sumpTemperature_c + part.dt_k)
+            conditions.filmOil = oil.get();
     const double dp = solution.pressure_pa[static_cast<size_t>(part.from)]
         - solution.pressure_pa[static_cast<size_t>(part.to)];
     double memory = 0;

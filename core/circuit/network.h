@@ -59,7 +59,8 @@ struct Solution
     std::vector<double> lagged; ///< per element: pump fill (m³/s), crank gate (0…1)
     std::vector<double> oilTemperature_c; ///< per element
     std::vector<OilState> oil; ///< per element, at that temperature
-    std::vector<Prepared> prepared; ///< per element, for Network::sensitivity_pa
+    std::vector<Prepared> prepared; ///< per element
+    std::vector<std::shared_ptr<const FilmOil>> filmOil; ///< one a supply temperature
     Elimination::Values factor; ///< of the last Jacobian
     int newtonSteps = 0; ///< in all, coupled ones included
     int mostStepsInOneRound = 0;
@@ -91,6 +92,9 @@ public:
     /// converge (message begins with "no solution").
     Result<Solution> solve(const OperatingPoint &point, SolveState *state = nullptr) const;
 
+    /// The same circuit with other laws for some elements: for many draws of one circuit.
+    Network withLaws(const std::vector<std::pair<int, std::shared_ptr<const Law>>> &laws) const;
+
     const std::vector<std::string> &nodes() const { return m_nodes; }
     /// −1 when there is no such node.
     int nodeIndex(std::string_view name) const;
@@ -108,6 +112,9 @@ public:
     /// pressures: one back-substitution for all elements at once (adjoint). Entry e is
     /// dp_node/dQ_e (Pa per m³/s). Lagged values are held.
     std::vector<double> adjoint(const Solution &solution, int node) const;
+    /// A film bearing's film at a solution; absent for other elements and without supply.
+    std::optional<WarmFilm> filmAt(int element, const Solution &solution,
+                                   const OperatingPoint &point) const;
     /// Flow of an element (all of its count) at the solution's pressures, but by another law.
     double flowWith(int element, const Law &law, const Solution &solution,
                     const OperatingPoint &point) const;
@@ -122,7 +129,8 @@ private:
         int slot; ///< of the pair in the elimination, −1
         double multiplier; ///< count × duty
         double dt_k;
-        bool isBearing;
+        bool isBearing; ///< of the plain law: warmed by rule or balance
+        const FilmBearingLaw *film; ///< null unless its law finds its own warmth
         std::shared_ptr<const Law> law;
     };
     struct Work;
@@ -132,6 +140,7 @@ private:
     int addNode(const std::string &name, std::map<std::string, int, std::less<>> &known);
 
     OilState oilAt(const Part &part, size_t index, const OperatingPoint &point, Work &work) const;
+    const FilmOil *filmOilAt(const Part &part, const OperatingPoint &point, Work &work) const;
     void prepareAll(const OperatingPoint &point, Work &work) const;
     void start(const OperatingPoint &point, const SolveState *state, Work &work) const;
     double evaluate(Work &work) const;

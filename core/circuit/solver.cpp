@@ -14,9 +14,6 @@ constexpr double massTolerance = 1e-9; // of the pump's flow
 constexpr double fillTolerance = 1e-6; // relative
 constexpr double gateTolerance = 1e-4;
 constexpr double filmTolerance_k = 0.02;
-constexpr double filmMost_k = 80;
-constexpr double oilHeat_j_kg_k = 2000;
-constexpr double heatToOil = 0.8;
 constexpr double largestStep_pa = 10e5;
 // A Newton step is searched along until a fifth of its slope is left: cheap passes instead of steps
 // where valves begin to open.
@@ -125,6 +122,7 @@ struct Network::Work
     std::vector<Lag> lag;
     std::vector<Secant> film; ///< per element; bearings only
     std::vector<CachedOil> oils;
+    std::vector<std::shared_ptr<const FilmOil>> filmOils;
     Elimination::Values matrix;
     int steps = 0, mostInOneRound = 0, rounds = 0;
     double error = 0; ///< absolute imbalance, m³/s
@@ -146,12 +144,29 @@ OilState Network::oilAt(const Part &part, size_t index, const OperatingPoint &po
     return work.oil[index] = oil;
 }
 
+/// The ladder of temperatures above what a film bearing is supplied with; null for other elements.
+const FilmOil *Network::filmOilAt(const Part &part, const OperatingPoint &point, Work &work) const
+{
+    if (!part.film)
+        return nullptr;
+    const double supply_c = point.sumpTemperature_c + part.dt_k;
+    for (const auto &known : work.filmOils)
+        if (known->supply_c == supply_c)
+            return known.get();
+    work.filmOils.push_back(std::make_shared<const FilmOil>(filmOil(supply_c, [&](double t) {
+        const OilState s = oilState(work.line, point.oil.rho15_kg_m3, { t });
+        return FilmOilState { s.density_kg_m3, s.dynamicViscosity_pa_s };
+    })));
+    return work.filmOils.back().get();
+}
+
 void Network::prepareAll(const OperatingPoint &point, Work &work) const
 {
     const double speed = radPerSecond(point.rpm);
     for (size_t i = 0; i < m_elements.size(); ++i)
-        work.prepared[i] = m_elements[i].law->prepare(
-            { oilAt(m_elements[i], i, point, work), speed, point.sumpTemperature_c });
+        work.prepared[i] = m_elements[i].law->prepare({ oilAt(m_elements[i], i, point, work), speed,
+                                                        point.sumpTemperature_c,
+                                                        filmOilAt(m_elements[i], point, work) });
 }
 
 void Network::start(const OperatingPoint &point, const SolveState *state, Work &work) const
@@ -427,7 +442,7 @@ bool Network::balanceHeat(const OperatingPoint &point, Work &work) const
         const double flow = std::abs(work.flow[i]) / e.multiplier;
         const double carried = conditions.oil.density_kg_m3 * oilHeat_j_kg_k * flow;
         const double target
-            = carried > 0 ? std::min(filmMost_k, heatToOil * loss / carried) : filmMost_k;
+            = carried > 0 ? std::min(filmRiseMost_k, filmWarmth * loss / carried) : filmRiseMost_k;
         const double miss = target - work.filmRise_k[i];
         if (std::abs(miss) < filmTolerance_k)
             continue;
@@ -513,6 +528,12 @@ Solution Network::finish(const OperatingPoint &point, Work &work) const
     const double reference = std::abs(out.flow_m3_s[static_cast<size_t>(m_pump)]);
     out.massErrorRelative = reference > 0 ? work.error / reference : work.error;
     out.prepared = std::move(work.prepared);
+    out.filmOil = std::move(work.filmOils);
+    for (size_t i = 0; i < m_elements.size(); ++i)
+        if (const Part &e = m_elements[i]; e.film)
+            out.oilTemperature_c[i]
+                += out.prepared[i].curve->rise_k(out.pressure_pa[static_cast<size_t>(e.from)]
+                                                 - out.pressure_pa[static_cast<size_t>(e.to)]);
     warn(point, work, out);
     return out;
 }

@@ -28,14 +28,7 @@ constexpr std::array<EngineGrade, 8> engineGrades { {
     { "60", 21.9, 26.1, 0.0037 },
 } };
 
-struct GearGrade
-{
-    std::string_view name;
-    double atLeast_mm2_s;
-    double below_mm2_s;
-};
-
-constexpr std::array<GearGrade, 10> gearGrades { {
+constexpr std::array<GradeWindow, 10> gearGrades { {
     { "65", 3.8, 5.0 },
     { "70", 5.0, 6.5 },
     { "75", 6.5, 8.5 },
@@ -52,15 +45,16 @@ struct WinterGrade
 {
     std::string_view name;
     double minimum_mm2_s;
+    double cranking_c;
 };
 
 constexpr std::array<WinterGrade, 6> winterGrades { {
-    { "0W", 3.8 },
-    { "5W", 3.8 },
-    { "10W", 4.1 },
-    { "15W", 5.6 },
-    { "20W", 5.6 },
-    { "25W", 9.3 },
+    { "0W", 3.8, -35 },
+    { "5W", 3.8, -30 },
+    { "10W", 4.1, -25 },
+    { "15W", 5.6, -20 },
+    { "20W", 5.6, -15 },
+    { "25W", 9.3, -10 },
 } };
 
 /// SAE 40 has two high-shear minima: lower with the three lightest winter grades.
@@ -72,17 +66,17 @@ double hthsMinimum_pa_s(const EngineGrade &grade, std::string_view winter)
 }
 
 constexpr std::array<ShelfOil, 11> shelf { {
-    { "0W-20", { 44, 8.3, 848 }, false },
-    { "5W-30", { 62, 10.6, 854 }, false },
-    { "5W-40", { 85, 13.9, 856 }, false },
-    { "10W-40", { 96, 14.4, 866 }, false },
-    { "15W-40", { 105, 14.2, 878 }, false },
-    { "20W-50", { 160, 18.5, 884 }, false },
-    { "10W-60", { 165, 23.5, 866 }, false },
-    { "SAE 30", { 95, 11.2, 887 }, false },
-    { "SAE 60", { 310, 24.2, 898 }, false },
-    { "75W-85 gear", { 65, 11.6, 866 }, true },
-    { "75W-90 gear", { 100, 15.2, 868 }, true },
+    { "0W-20", { 44, 8.3, 848 }, 2.7, false },
+    { "5W-30", { 62, 10.6, 854 }, 3.1, false },
+    { "5W-40", { 85, 13.9, 856 }, 3.7, false },
+    { "10W-40", { 96, 14.4, 866 }, 3.8, false },
+    { "15W-40", { 105, 14.2, 878 }, 3.9, false },
+    { "20W-50", { 160, 18.5, 884 }, 4.9, false },
+    { "10W-60", { 165, 23.5, 866 }, 5.4, false },
+    { "SAE 30", { 95, 11.2, 887 }, 3.4, false },
+    { "SAE 60", { 310, 24.2, 898 }, 6.8, false },
+    { "75W-85 gear", { 65, 11.6, 866 }, std::nullopt, true },
+    { "75W-90 gear", { 100, 15.2, 868 }, std::nullopt, true },
 } };
 
 } // namespace
@@ -115,12 +109,38 @@ Result<GradeResult> gradeOf(double kv100_mm2_s, std::optional<double> hths_pa_s,
             out.hthsMinimum_pa_s = minimum;
         }
     }
-    for (const GearGrade &g : gearGrades)
+    for (const GradeWindow &g : gearGrades)
         if (kv100_mm2_s >= g.atLeast_mm2_s && kv100_mm2_s < g.below_mm2_s)
             out.gearGrade = std::string(g.name);
     if (winter)
         out.winterMinimumMet = kv100_mm2_s >= winter->minimum_mm2_s;
     return out;
+}
+
+std::span<const GradeWindow> engineGradeWindows()
+{
+    static const auto windows = [] {
+        std::array<GradeWindow, engineGrades.size()> out {};
+        for (size_t i = 0; i < out.size(); ++i)
+            out[i] = { engineGrades[i].name, engineGrades[i].atLeast_mm2_s,
+                       engineGrades[i].below_mm2_s };
+        return out;
+    }();
+    return windows;
+}
+
+std::span<const GradeWindow> gearGradeWindows()
+{
+    return gearGrades;
+}
+
+std::optional<double> crankingTested_c(std::string_view gradeName)
+{
+    const auto dash = gradeName.find('-');
+    for (const WinterGrade &w : winterGrades)
+        if (gradeName.substr(0, dash) == w.name)
+            return w.cranking_c;
+    return std::nullopt;
 }
 
 std::span<const ShelfOil> oilShelf()

@@ -31,12 +31,26 @@ struct GradeResult
 Result<GradeResult> gradeOf(double kv100_mm2_s, std::optional<double> hths_pa_s,
                             const std::optional<std::string> &winterGrade);
 
+/// A grade's window of viscosity at 100 °C: at least, below.
+struct GradeWindow
+{
+    std::string_view name;
+    double atLeast_mm2_s, below_mm2_s;
+};
+std::span<const GradeWindow> engineGradeWindows();
+std::span<const GradeWindow> gearGradeWindows();
+
+/// Temperature at which a winter grade is tested to crank (°C); absent where the grade's name
+/// begins with no winter letter. SAE J300, from memory.
+std::optional<double> crankingTested_c(std::string_view gradeName);
+
 /// An oil one can choose. All values typical of the grade, no source; the data sheet of the oil at
 /// hand is better and may be entered instead.
 struct ShelfOil
 {
     std::string_view grade;
     Oil oil;
+    std::optional<double> hths_mpa_s; ///< at 150 °C, 1e6 1/s
     bool gearOil; ///< for comparison only: its additives do not belong in an engine
 };
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "quantity/jsonreader.h"
 
+#include "quantity/json.h"
+
 #include <cmath>
 
 namespace mildpath {

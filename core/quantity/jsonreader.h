@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/extrakeys.h"
 #include "quantity/result.h"
-
-#include <nlohmann/json.hpp>
 
 #include <optional>
 #include <set>
@@ -11,9 +10,6 @@
 #include <vector>
 
 namespace mildpath {
-
-/// Key order is kept, so a file that is read and written again differs only where it was edited.
-using Json = nlohmann::ordered_json;
 
 /// Reads one JSON object key by key, collects every error with its JSON pointer instead of stopping
 /// at the first, and afterwards hands over the keys nobody asked for.

@@ -2,6 +2,7 @@
 #include "storage/buildfile.h"
 
 #include "oil/grades.h"
+#include "quantity/json.h"
 #include "storage/files.h"
 
 namespace mildpath {
@@ -11,6 +12,9 @@ LoadResult bad(std::vector<Error> errors)
 {
     return tl::unexpected(LoadFailure { false, std::move(errors) });
 }
+
+/// Load of a cam or balance shaft bearing of which nothing was said. Own choice.
+constexpr double usualShaftLoad_n = 800;
 
 Result<void> oilFromVersion1(Json &document)
 {
@@ -23,6 +27,38 @@ Result<void> oilFromVersion1(Json &document)
     document["oil"] = oilToJson({ grade, oil->oil });
     document["version"] = 2;
     return {};
+}
+
+/// Bearings of the plain law become films: what that law needed in place of a film goes.
+void filmBearingsFromVersion4(Json &document)
+{
+    if (!document.contains("circuit") || !document["circuit"].is_object()
+        || !document["circuit"].contains("elements") || !document["circuit"]["elements"].is_array())
+        return;
+    std::map<std::string, std::string> kindOf; // of the stop an element belongs to
+    if (document.contains("engine") && document["engine"].is_object())
+        if (const auto stops = document["engine"].find("stops");
+            stops != document["engine"].end() && stops->is_array())
+            for (const Json &stop : *stops)
+                if (stop.is_object() && stop.contains("elements") && stop["elements"].is_array())
+                    for (const Json &id : stop["elements"])
+                        if (id.is_string() && stop.contains("kind") && stop["kind"].is_string())
+                            kindOf[id.get<std::string>()] = stop["kind"].get<std::string>();
+    for (Json &e : document["circuit"]["elements"]) {
+        if (!e.is_object() || !e.contains("type") || e["type"] != "bearing")
+            continue;
+        e["type"] = "film_bearing";
+        for (const char *key : { "ecc", "speed_flow" })
+            e.erase(key);
+        if (e.contains("groove_deg") && e["groove_deg"].is_number() && e["groove_deg"] > 300)
+            e["groove_deg"] = 360;
+        const std::string kind
+            = e.contains("id") && e["id"].is_string() ? kindOf[e["id"].get<std::string>()] : "";
+        if (kind == "big_end")
+            e["hole_in_journal"] = 1;
+        else if (kind != "main")
+            e["load_n"] = usualShaftLoad_n;
+    }
 }
 
 } // namespace
@@ -41,10 +77,13 @@ Result<Json> migrateBuild(Json document)
     if (*version == 1)
         if (auto ok = oilFromVersion1(document); !ok)
             return tl::unexpected(ok.error());
+    if (document["version"] <= 4 && document["version"] >= 2)
+        filmBearingsFromVersion4(document);
     // Version 3 only adds: families and methods of readings, torque cards, shells, weights.
-    // Version 4 too: part temperatures, own expansions, the heated-block log.
-    if (document["version"] == 2 || document["version"] == 3)
-        document["version"] = 4;
+    // Version 4 too: part temperatures, own expansions, the heated-block log. Version 5 adds own
+    // oils, bore and stroke, the pressure rule, and has bearings by their films.
+    if (document["version"] >= 2)
+        document["version"] = buildVersion;
     return document;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/journal.h"
 
+#include "quantity/json.h"
 #include "storage/buildfile.h"
 #include "storage/files.h"
 

@@ -297,8 +297,7 @@ void TestHeatBench::pictures_sayTheirFigures()
                     .contains(Figure::limit(std::round(room->most_um)).text()));
     verifyClose(room->gauge_pa, assessment().hotIdle.gauge.value_pa, 1e-6);
     verifyClose(room->least_um, this->room().map()->least_um, 0, 1e-9);
-    FilmTables tables;
-    const auto film = hotFilm(build(), assessment().sizes, conditionsOf(build()), 0, tables);
+    const auto film = hotFilm(build(), assessment().sizes, conditionsOf(build()), 0);
     QVERIFY(!panelText(Figure::clearance(film->bigEnds_um, 1).number).isEmpty());
 }
 

@@ -233,8 +233,8 @@ void TestShell::rail_refreshesOnlyChangedRows()
     open.open(demoBuild(), {});
     RailModel model(open);
     QSignalSpy changed(&model, &QAbstractItemModel::dataChanged);
-    QVERIFY(open.edit(AddProof {
-        { "", "chain_jet", "clean", "proven", "blown through", "t", "", "", Json::object() } }));
+    QVERIFY(open.edit(
+        AddProof { { "", "chain_jet", "clean", "proven", "blown through", "t", "", "", {} } }));
     QCOMPARE(changed.size(), 1);
     QCOMPARE(changed[0][0].toModelIndex().data().toString(), QStringLiteral("Chain jet"));
 }
@@ -342,7 +342,7 @@ void TestShell::freshTemplate_isNotProven()
     Build build = loadTemplate("inline-four-wet-sump")->build;
     // The gasket alone holds a fresh build; with it seen nothing does, and nothing is proven yet.
     QCOMPARE(readoutsOf(build, assess(build), nullptr).back().value.number, QStringLiteral("1"));
-    Proof gasket { "", "pump", "size", "proven", "", "t", "", "pump_gasket", Json::object() };
+    Proof gasket { "", "pump", "size", "proven", "", "t", "", "pump_gasket", {} };
     build = applyEdit(build, AddProof { gasket }).value();
     const Assessment a = assess(build);
     const Readout holds = readoutsOf(build, a, nullptr).back();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 #include "build/edit.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -244,8 +245,8 @@ void TestAssess::hotterOil_lowersPressure()
 
 void TestAssess::gearOil_isHeldOff()
 {
-    const auto a = assess(
-        with(demoBuild(), { SetOil { { "75W-90 gear", { 100, 15.2, 868 }, Json::object() } } }));
+    const auto a
+        = assess(with(demoBuild(), { SetOil { { "75W-90 gear", { 100, 15.2, 868 }, {} } } }));
     QVERIFY(std::any_of(a.findings.begin(), a.findings.end(), [](const Finding &f) {
         return f.id == "gear_oil" && f.mark == Mark::Hold;
     }));

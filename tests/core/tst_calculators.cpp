@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "calc/catalogue.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;

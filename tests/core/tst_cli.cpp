@@ -2,6 +2,7 @@
 // The command line as a shell sees it: output, error text, exit code.
 #include "assess/assessment.h"
 #include "build/edit.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 #include <QProcess>

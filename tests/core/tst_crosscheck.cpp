@@ -19,7 +19,7 @@ const Oil oil { 105, 14.2, 878 };
 Element element(const std::string &id, const std::string &type, const std::string &from,
                 const std::string &to, std::map<std::string, double> values)
 {
-    return { id, type, from, to, std::move(values), Json::object() };
+    return { id, type, from, to, std::move(values), {} };
 }
 
 /// A pump without slip to speak of and without an inlet limit: delivers what it sweeps.

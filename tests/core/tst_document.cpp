@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/edit.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 #include <QTemporaryDir>
@@ -286,20 +287,20 @@ void TestDocument::edits_surviveJson()
     const Edit edits[]
         = { EnterReading { reading(58.25, 2, 120) },
             WithdrawReading { gaugePlace("main_1", 1, 90), "a", "b" },
-            SetOil { { "20W-50", { 160, 18.5, 884 }, Json::object() } },
+            SetOil { { "20W-50", { 160, 18.5, 884 }, {} } },
             SetUse { "hot_oil_c", 95 },
             SetLimit { "main", "target_um", 47.5 },
             SetElementValue { "relief", "crack_kpa", 500 },
-            AddProof { { "", "pump", "clean", "proven", "washed", "a", "b", "", Json::object() } },
+            AddProof { { "", "pump", "clean", "proven", "washed", "a", "b", "", {} } },
             Rename { "other" },
             EnterReadings { { reading(50), reading(51, 2, 60) } },
             SetStopValue { "main_3", "thrust_bevel_mm2", 0.5 },
             SetStopValue { "main_3", "thrust_bevel_mm2", std::nullopt },
-            TickFastener { { "x", "main_caps", 3, 2, true, "a", "b", Json::object() } },
+            TickFastener { { "x", "main_caps", 3, 2, true, "a", "b", {} } },
             FitShells { "main", "main_1", { "moss", "rust", "2", "B" } },
             SetShellRow { "main", { "chalk", 2.012, 4 } },
             SetSizeClass { "main", true, { "D", 59.98, 59.99 } },
-            Choose { { "strip_counts", "yes", "cheap", "a", "b", Json::object() } } };
+            Choose { { "strip_counts", "yes", "cheap", "a", "b", {} } } };
     Edit edit = edits[row];
     if (auto *enter = std::get_if<EnterReading>(&edit))
         enter->reading.id = "x"; // a reading without an id is no reading in a file

@@ -481,7 +481,7 @@ void TestFeed::gasket_holdsUntilSeen()
     };
     Build b = plain();
     QVERIFY(held(b));
-    Proof p { "", "pump", "size", "proven", "", "t", "", "pump_gasket", Json::object() };
+    Proof p { "", "pump", "size", "proven", "", "t", "", "pump_gasket", {} };
     b = applyEdit(b, AddProof { p }).value();
     QVERIFY(!held(b));
     p.verdict = "hold";

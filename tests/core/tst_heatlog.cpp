@@ -2,6 +2,7 @@
 #include "assess/heatlog.h"
 #include "assess/room.h"
 #include "build/edit.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;

@@ -181,7 +181,7 @@ void TestInvariants::everyEdit_undoesByItsInverse()
           SetLimit { "main", "max_um", build.limits.at("main").max_um } },
         { SetElementValue { "chain_jet", "d_mm", 1.5 },
           SetElementValue { "chain_jet", "d_mm", build.circuit.find("chain_jet")->value("d_mm") } },
-        { SetOil { { "20W-50", { 160, 18.5, 884 }, Json::object() } }, SetOil { build.oil } },
+        { SetOil { { "20W-50", { 160, 18.5, 884 }, {} } }, SetOil { build.oil } },
         { Rename { "other" }, Rename { build.name } },
     };
     for (const auto &[there, back] : pairs) {

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "quantity/json.h"
 #include "quantity/jsonreader.h"
 #include "testing.h"
 

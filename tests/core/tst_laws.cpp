@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/elementtypes.h"
 #include "circuit/hydraulics.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/edits.h"
 #include "circuit/network.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;

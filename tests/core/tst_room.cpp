@@ -2,6 +2,7 @@
 #include "assess/room.h"
 #include "build/edit.h"
 #include "oil/grades.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -170,7 +171,8 @@ void TestRoom::iron_doesNothingOfTheKind()
     for (size_t i = 1; i < oil.size(); ++i)
         QVERIFY((*over)[i].mains_um < (*over)[i - 1].mains_um);
     const double cold = over->front().bigEndsShare, hot = over->back().bigEndsShare;
-    verifyClose(hot, cold, 0.1);
+    // The films' own warmth moves it a little; the alloy block moves it to a third.
+    verifyClose(hot, cold, 0.15);
 }
 
 void TestRoom::map_isTheCircuitsOwnAnswer_data()
@@ -216,7 +218,8 @@ void TestRoom::map_fallsWithClearanceAndRisesWithViscosity()
         for (size_t c = 0; c < map->cold_um.size(); ++c) {
             if (c > 0)
                 QVERIFY(map->rows[row].gauge_pa[c] < map->rows[row].gauge_pa[c - 1]);
-            if (row > 0 && map->rows[row].oil.kv100_mm2_s > map->rows[row - 1].oil.kv100_mm2_s)
+            if (row > 0
+                && map->rows[row].oil.kv100_mm2_s > 1.05 * map->rows[row - 1].oil.kv100_mm2_s)
                 QVERIFY(map->rows[row].gauge_pa[c] > map->rows[row - 1].gauge_pa[c] * 0.999);
         }
     // A contour is met where the pressure is, from whichever side.

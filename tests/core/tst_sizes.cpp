@@ -4,6 +4,7 @@
 #include "bearing/thermal.h"
 #include "build/edit.h"
 #include "pump/rotor.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -201,7 +202,7 @@ void TestSizes::holdBySomebody_standsBesideTheFigures()
 {
     Build b = with(plain(), bothEnds("zeroed_bore_gauge", "main_1", 50, 1.3));
     QCOMPARE(markWord(assess(b).marksOf("main_1")->size), markWord(Mark::Proven));
-    Proof p { "", "main_1", "size", "hold", "journal scored", "t", "", "", Json::object() };
+    Proof p { "", "main_1", "size", "hold", "journal scored", "t", "", "", {} };
     b = applyEdit(b, AddProof { p }).value();
     QCOMPARE(markWord(assess(b).marksOf("main_1")->size), markWord(Mark::Hold));
     QVERIFY(finds(assess(b), "size@main_1"));

@@ -2,12 +2,14 @@
 #include "bench/forecast/forecastbench.h"
 
 #include "bench/forecast/forecastcards.h"
+#include "paint/text.h"
 #include "plot/curvechart.h"
 #include "shell/stopfields.h"
 #include "shell/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPushButton>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -25,9 +27,20 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     , m_oils(new OtherOilsCard(open, this))
     , m_levers(new LeversCard(open, this))
     , m_finer(new QTimer(this))
+    , m_progress(new QTimer(this))
+    , m_cancel(new QPushButton(tr("Cancel"), this))
 {
     auto *column = new QVBoxLayout(this);
-    makeHead(column, m_title, m_subtitle);
+    auto *head = makeHead(column, m_title, m_subtitle);
+    m_cancel->setObjectName(QStringLiteral("cancelSamples"));
+    m_cancel->hide();
+    head->addWidget(m_cancel);
+    connect(m_cancel, &QPushButton::clicked, this, [this] {
+        m_background.giveUp();
+        showSamples();
+    });
+    m_progress->setInterval(100);
+    connect(m_progress, &QTimer::timeout, this, &ForecastBench::showSamples);
     auto *upper = new QHBoxLayout;
     upper->setSpacing(10);
     upper->addWidget(m_chart, 1);
@@ -41,6 +54,7 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     m_finer->setSingleShot(true);
     m_finer->setInterval(120);
     connect(m_finer, &QTimer::timeout, this, &ForecastBench::drawFiner);
+    connect(m_finer, &QTimer::timeout, this, &ForecastBench::sample);
     m_chart->setObjectName(QStringLiteral("forecastChart"));
     m_chart->setAccessibleName(
         tr("Pressure at the gauge against speed; its figures stand in the side panel"));
@@ -50,12 +64,10 @@ void ForecastBench::refresh()
 {
     const Theme &t = Theme::current();
     const Assessment &a = m_open.assessment();
-    m_subtitle->setText(
-        tr("band: nine builds in ten (measuring, what is assumed, 6 % for the model)"));
-    QPalette palette = m_subtitle->palette();
-    palette.setColor(QPalette::WindowText, t.muted);
-    m_subtitle->setPalette(palette);
-
+    setTone(m_subtitle, t.muted);
+    m_background.giveUp();
+    m_samples.reset();
+    showSamples();
     draw(a.forecast);
     m_finer->start();
     for (QWidget *w : { m_shares, m_oils, m_levers })
@@ -84,8 +96,70 @@ void ForecastBench::drawFiner()
     draw(*lines);
 }
 
+/// Bands from some thousand possible builds, drawn off the interface thread.
+void ForecastBench::sample()
+{
+    if (m_open.assessment().unsolved)
+        return;
+    m_background.ask(
+        [build = m_open.build(), sizes = m_open.assessment().sizes](Progress &progress) {
+            return sampleForecast(build, sizes, usualSampling(build), &progress);
+        },
+        [this](Result<SampledForecast> answer) { takeSamples(std::move(answer)); });
+    m_progress->start();
+}
+
+void ForecastBench::takeSamples(Result<SampledForecast> answer)
+{
+    if (answer)
+        m_samples = std::move(*answer);
+    showSamples();
+    draw(std::vector<ForecastLine>(m_lines));
+}
+
+void ForecastBench::showSamples()
+{
+    const Progress *under = m_background.progress();
+    if (!under)
+        m_progress->stop();
+    m_cancel->setVisible(under && under->whole > 0);
+    if (under && under->whole > 0)
+        m_subtitle->setText(
+            tr("drawing possible builds, %1 %").arg(100 * under->done / under->whole));
+    else if (m_samples)
+        m_subtitle->setText(tr("band: nine in ten of %1 possible builds (seed %2), between speeds "
+                               "within %3 %")
+                                .arg(qs(formatNumber(m_samples->samples, 0)))
+                                .arg(m_samples->seed)
+                                .arg(qs(formatNumber(100 * m_samples->interpolationError, 1))));
+    else
+        m_subtitle->setText(
+            tr("band: nine builds in ten (measuring, what is assumed, 6 % for the model)"));
+}
+
+/// The least pressure wanted over speed, as the builder chose it.
+Curve ForecastBench::ruleCurve(double from_rpm, double to_rpm) const
+{
+    const Use &use = m_open.build().use;
+    const bool usual = use.ruleBase_kpa == 0
+        && std::abs(use.ruleRise_kpa_per_krpm - rulePressure_pa_per_rpm) < 0.01;
+    Curve rule { usual ? tr("10 psi per 1 000 rev/min") : tr("least wanted"),
+                 Theme::current().muted,
+                 { from_rpm, to_rpm },
+                 {},
+                 {},
+                 {},
+                 true,
+                 0.5 };
+    for (const double n : rule.x)
+        rule.y.push_back(
+            toUnit(leastWanted_pa(use, n), Figure::pressureUnit(), Dimension::Pressure));
+    return rule;
+}
+
 void ForecastBench::draw(const std::vector<ForecastLine> &lines)
 {
+    m_lines = lines;
     const Theme &t = Theme::current();
     const std::string unit = Figure::pressureUnit();
     const auto shown = [&](double pa) { return toUnit(pa, unit, Dimension::Pressure); };
@@ -105,30 +179,38 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
                   {},
                   false,
                   labels[std::min<size_t>(i, 2)] };
-        for (const LikelyPressure &p : line.gauge) {
+        const SampledLine *drawn = nullptr;
+        if (m_samples)
+            for (const SampledLine &s : m_samples->lines)
+                if (s.oil_c == line.oil_c)
+                    drawn = &s;
+        for (size_t k = 0; k < line.gauge.size(); ++k) {
+            const LikelyPressure &p = line.gauge[k];
+            const double low = drawn ? drawn->at(SampledLine::Edge::Low, line.rpm[k]) : p.low_pa;
+            const double high = drawn ? drawn->at(SampledLine::Edge::High, line.rpm[k]) : p.high_pa;
             c.y.push_back(shown(p.value_pa));
-            c.low.push_back(shown(p.low_pa));
-            c.high.push_back(shown(p.high_pa));
-            most = std::max(most, p.high_pa);
+            c.low.push_back(shown(low));
+            c.high.push_back(shown(high));
+            most = std::max(most, high);
         }
         curves.push_back(std::move(c));
+        if (line.oil_c == m_open.build().use.hotOil_c) {
+            // What oil needs to enter the crank, against the same axis.
+            Curve need { tr("crank feed needs"), t.ink, line.rpm, {}, {}, {}, true, 0.62 };
+            for (const double pa : line.crankNeed_pa)
+                need.y.push_back(shown(pa));
+            if (!need.y.empty() && need.y.back() > 0)
+                curves.push_back(std::move(need));
+            if (line.crankStarves_rpm)
+                marks.push_back({ *line.crankStarves_rpm, tr("the crank is not fed") });
+        }
         if (line.oil_c == m_open.build().use.hotOil_c && line.reliefOpens_rpm)
             marks.push_back({ *line.reliefOpens_rpm,
                               tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()) });
     }
     if (!lines.empty()) {
         const auto &rpm = lines.front().rpm;
-        Curve rule { tr("10 psi per 1 000 rev/min"),
-                     t.muted,
-                     { rpm.front(), rpm.back() },
-                     {},
-                     {},
-                     {},
-                     true,
-                     0.5 };
-        for (const double n : rule.x)
-            rule.y.push_back(shown(rulePressure_pa_per_rpm * n));
-        curves.push_back(std::move(rule));
+        curves.push_back(ruleCurve(rpm.front(), rpm.back()));
     }
     m_chart->setContent(curves, marks, shown(std::ceil(most / 1e5) * 1e5));
 }
@@ -167,6 +249,7 @@ PanelContent ForecastBench::panel() const
                                          tr("hot, up to %1: the pump never reaches it, a stiffer "
                                             "spring does nothing")
                                              .arg(Figure::speed(build.use.most_rpm).text()) });
+        crankVerdict(out);
     }
     const int holds = a.holds();
     QStringList names;
@@ -191,6 +274,28 @@ PanelContent ForecastBench::panel() const
     return out;
 }
 
+/// Whether oil enters the crank up to the highest speed, at the hottest line.
+void ForecastBench::crankVerdict(PanelContent &out) const
+{
+    const auto &lines = m_open.assessment().forecast;
+    const ForecastLine *first = nullptr;
+    for (const ForecastLine &line : lines)
+        if (line.crankStarves_rpm && (!first || *line.crankStarves_rpm < *first->crankStarves_rpm))
+            first = &line;
+    if (first)
+        out.push_back(PanelVerdict {
+            Mark::Hold,
+            tr("Crank not fed above %1").arg(Figure::speed(*first->crankStarves_rpm).text()),
+            tr("at %1: the column in the drilling breaks and the rods run dry")
+                .arg(Figure::temperature(first->oil_c).text()) });
+    else if (!lines.empty() && !lines.back().crankNeed_pa.empty()
+             && lines.back().crankNeed_pa.back() > 0)
+        out.push_back(
+            PanelVerdict { Mark::Proven, tr("Oil enters the crank"),
+                           tr("at all speeds; at the highest it needs %1")
+                               .arg(Figure::pressure(lines.back().crankNeed_pa.back()).text()) });
+}
+
 void ForecastBench::useFields(PanelContent &out) const
 {
     out.push_back(PanelHeading { tr("What you ask of it") });
@@ -200,9 +305,16 @@ void ForecastBench::useFields(PanelContent &out) const
         { "hot_idle_floor_kpa", tr("floor at hot idle") },
         { "high_speed_rpm", tr("higher speed") },
         { "coldest_start_c", tr("coldest start") },
+        { "combustion_peak_kpa", tr("combustion peak") },
+        { "rule_base_kpa", tr("least wanted, at 0") },
+        { "rule_rise_kpa_per_krpm", tr("and per 1 000 rev/min") },
     };
     for (const auto &[key, label] : fields)
         out.push_back(useField(m_open, key, label));
+    out.push_back(PanelText {
+        tr("Combustion peak, for bearing loads: 15 bar without load, 40 part, 65 full load, 110 "
+           "diesel or boosted. Own choice, no source."),
+        Tone::Muted });
 }
 
 } // namespace mildpath

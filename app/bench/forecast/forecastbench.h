@@ -1,14 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/sampling.h"
+#include "shell/background.h"
 #include "shell/bench.h"
 
+#include <optional>
+
 class QLabel;
+class QPushButton;
 class QTimer;
 
 namespace mildpath {
 
 class CurveChart;
+struct Curve;
 
 /// Pressure against speed for three oil temperatures, where the oil goes, other oils, levers.
 class ForecastBench : public Bench
@@ -21,13 +27,23 @@ public:
 
 private:
     void useFields(PanelContent &out) const;
+    void crankVerdict(PanelContent &out) const;
     void draw(const std::vector<ForecastLine> &lines);
     void drawFiner();
+    void sample();
+    void takeSamples(Result<SampledForecast> answer);
+    void showSamples();
+    Curve ruleCurve(double from_rpm, double to_rpm) const;
 
     QLabel *m_title, *m_subtitle;
     CurveChart *m_chart;
     QWidget *m_shares, *m_oils, *m_levers;
     QTimer *m_finer; ///< more speeds once the keys rest
+    QTimer *m_progress; ///< how far the draws are
+    QPushButton *m_cancel;
+    Background m_background;
+    std::optional<SampledForecast> m_samples; ///< of this document; none while they are drawn
+    std::vector<ForecastLine> m_lines; ///< as drawn last
 };
 
 } // namespace mildpath

@@ -284,10 +284,9 @@ HeatBench::Answer HeatBench::answer(const Build &build, const std::vector<Gauged
     const std::array oil { 20.0, conditions.hotOil_c };
     if (auto crank = crankOilOver(build, sizes, conditions.idle_rpm, oil))
         out.crankOil = std::move(*crank);
-    FilmTables tables;
     const double moved_um
         = out.room && family == "main" ? out.room->most_um - out.room->here_um : 0;
-    if (const auto film = hotFilm(build, sizes, conditions, moved_um, tables))
+    if (const auto film = hotFilm(build, sizes, conditions, moved_um))
         out.film = *film;
     return out;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/routebench.h"
 
+#include "bench/route/engineeditor.h"
 #include "bench/route/routemap.h"
 #include "calc/catalogue.h"
 #include "circuit/elementtypes.h"
@@ -12,6 +13,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>
+#include <QPushButton>
 #include <QSignalBlocker>
 #include <QSlider>
 #include <QVBoxLayout>
@@ -58,6 +60,7 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     , m_speedText(new QLabel(this))
     , m_oilText(new QLabel(this))
     , m_grade(new ArrowCombo(this))
+    , m_change(new QPushButton(tr("Engine…"), this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(12, 8, 12, 4);
@@ -91,6 +94,12 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
         m_grade->addItem(qs(oil.grade));
     row->addWidget(m_grade);
     connect(m_grade, &QComboBox::activated, this, &RouteBench::chooseOil);
+    m_change->setObjectName(QStringLiteral("changeEngine"));
+    m_change->setCheckable(true);
+    m_change->setToolTip(
+        tr("Change what the selected stop is, what feeds it, what stands behind it"));
+    row->addWidget(m_change);
+    connect(m_change, &QPushButton::toggled, this, &RouteBench::panelChanged);
     column->addLayout(row);
     column->addWidget(m_map, 1);
     m_oil->setRange(-20, 150);
@@ -136,8 +145,7 @@ void RouteBench::chooseOil(int index)
 {
     const ShelfOil *oil = findShelfOil(m_grade->itemText(index).toStdString());
     if (oil && m_open.build().oil.grade != oil->grade)
-        static_cast<void>(
-            m_open.edit(SetOil { { std::string(oil->grade), oil->oil, Json::object() } }));
+        static_cast<void>(m_open.edit(SetOil { { std::string(oil->grade), oil->oil, {} } }));
 }
 
 PanelContent RouteBench::panel() const
@@ -150,7 +158,12 @@ PanelContent RouteBench::panel() const
     out.push_back(PanelTitle { qs(stop->name),
                                tr("marks: size, clean, flow"),
                                { marks->size, marks->clean, marks->flow } });
+    if (m_change->isChecked()) {
+        engineEditor(m_open, *stop, out);
+        return out;
+    }
     stopFigures(*stop, out);
+    stopFilm(*stop, out);
     stopReasons(*stop, out);
     stopFields(*stop, out);
     stopProofs(*stop, out);
@@ -273,9 +286,15 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
     const StopMarks *marks = m_open.assessment().marksOf(stop.id);
     const auto prove = [this, id = stop.id](const char *aspect, const QString &how) {
         return [open = &m_open, id, aspect, how] {
-            static_cast<void>(open->edit(
-                AddProof { { "", id, aspect, "proven", how.toStdString(), OpenBuild::userName(),
-                             OpenBuild::now(), "", Json::object() } }));
+            static_cast<void>(open->edit(AddProof { { "",
+                                                      id,
+                                                      aspect,
+                                                      "proven",
+                                                      how.toStdString(),
+                                                      OpenBuild::userName(),
+                                                      OpenBuild::now(),
+                                                      "",
+                                                      {} } }));
         };
     };
     const bool clean = marks->clean != Mark::Proven, flow = marks->flow != Mark::Proven;
@@ -298,25 +317,65 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
             Tone::Muted });
 }
 
+/// A bearing's own film, where it is one bearing.
+void RouteBench::stopFilm(const Stop &stop, PanelContent &out) const
+{
+    if (!m_result)
+        return;
+    const BearingFilm *film = nullptr;
+    for (const BearingFilm &f : m_result->films)
+        if (f.stop == stop.id && (!film || f.smallest_m < film->smallest_m))
+            film = &f;
+    if (!film)
+        return;
+    out.push_back(PanelRule {});
+    const bool many = stop.points.size() > 1;
+    out.push_back(
+        PanelRow { many ? tr("Smallest film, %1").arg(qs(film->name)) : tr("Smallest film"),
+                   Figure::clearance(film->smallest_m * 1e6, 0.3),
+                   tr("an indicator under a mean load of %1 N, not an orbit")
+                       .arg(qs(formatNumber(film->load_n, 0))) });
+    out.push_back(PanelRow { tr("Film runs at"), Figure::temperature(film->film_c),
+                             tr("effective, from its loss and its own oil") });
+    out.push_back(PanelRow {
+        tr("Costs"),
+        { qs(formatNumber(film->loss_w, film->loss_w < 10 ? 1 : 0)), QStringLiteral("W"), {} },
+        tr("friction in the film") });
+    if (!film->carried)
+        out.push_back(PanelText { tr("More load than a film can bear."), Tone::Bad });
+}
+
 /// The law by which oil leaves here, with this stop's numbers.
 void RouteBench::stopWorking(const Stop &stop, PanelContent &out) const
 {
     const GaugedSize *c = m_open.assessment().size(stop.id);
     const Element *e = c ? m_open.build().circuit.find(c->element) : nullptr;
-    if (!e || !m_result)
+    if (!e || !m_result || e->type != "film_bearing")
         return;
-    const Calculator *calculator = findCalculator("network-bearing-leak");
+    const BearingFilm *film = nullptr;
+    for (const BearingFilm &f : m_result->films)
+        if (f.element == e->id)
+            film = &f;
+    if (!film)
+        return;
+    const bool full = e->value("groove_deg", 360) >= 360;
+    const Calculator *calculator
+        = findCalculator(e->value("groove_deg", 360) > 0 ? "groove-flow" : "hole-flow");
     const auto n = [](double v, int d) { return qs(formatNumber(v, d)); };
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
-    out.push_back(PanelText { tr("2 c %1 µm, d %2 mm, W %3 mm, ε %4, at %5 rev/min")
+    out.push_back(PanelText { tr("2 c %1 µm, d %2 mm, L %3 mm, ε %4 under %5 N, film %6 °C")
                                   .arg(n(c->runningAt(m_oil->value()), 1), n(e->value("d_mm"), 0),
-                                       n(e->value("width_mm"), 0), n(e->value("ecc", 0.6), 1),
-                                       n(m_speed->value(), 0)) });
+                                       n(e->value("width_mm"), 0), n(film->eccentricityRatio, 2),
+                                       n(film->load_n, 0), n(film->film_c, 0)) });
     out.push_back(PanelText { tr("Q = %1 l/min at %2 bar")
                                   .arg(n(m_result->elementFlow_m3_s.at(e->id) * litresPerMinute, 3),
                                        n(m_result->nodePressure_pa.at(e->from) / 1e5, 2)) });
+    out.push_back(PanelText { full ? tr("A full groove nets what the film squeezes out: nothing is "
+                                        "added for rotation.")
+                                   : tr("Joined with the film's side flow; ± 30 %."),
+                              Tone::Muted });
     out.push_back(PanelText { tr("Source: %1").arg(qs(calculator->source)), Tone::Muted });
 }
 

@@ -7,6 +7,7 @@
 
 class QComboBox;
 class QLabel;
+class QPushButton;
 class QSlider;
 
 namespace mildpath {
@@ -31,11 +32,13 @@ private:
     void stopFields(const Stop &stop, PanelContent &out) const;
     void stopProofs(const Stop &stop, PanelContent &out) const;
     void stopWorking(const Stop &stop, PanelContent &out) const;
+    void stopFilm(const Stop &stop, PanelContent &out) const;
 
     RouteMap *m_map;
     QSlider *m_speed, *m_oil;
     QLabel *m_speedText, *m_oilText;
     QComboBox *m_grade;
+    QPushButton *m_change;
     std::optional<OperatingResult> m_result;
 };
 

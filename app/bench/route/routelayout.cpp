@@ -3,16 +3,20 @@
 
 #include "shell/figure.h"
 
+#include <QLineF>
 #include <algorithm>
+
 #include <set>
 
 namespace mildpath {
 namespace {
 
-/// Heights of the rows as shares of the map.
-constexpr double lifterRow = 0.10, galleryRow = 0.40, mainRow = 0.55, bigEndRow = 0.68,
-                 camRow = 0.80, rockerRow = 0.88, returnRow = 0.955;
-constexpr double trunkX = 0.09, galleryStart = 0.34, galleryEnd = 0.89;
+/// Heights as shares of the map.
+constexpr double firstRow = 0.085, rowStep = 0.088, returnRow = 0.955;
+constexpr double trunkX = 0.09, galleryEnd = 0.89;
+constexpr double runStart = 0.135; ///< where stubs may begin on the way into the gallery
+/// From this many points on a stop is a row of its own above the gallery.
+constexpr size_t rowFrom = 3;
 
 class Layout
 {
@@ -28,24 +32,28 @@ public:
 
     RouteLayout run()
     {
+        sortStops();
+        proportions();
         trunk();
         gallery();
         mains();
         bigEnds();
+        bigEndCaption();
         smallEnds();
-        balanceShafts();
-        cams();
-        lifters();
-        outlets();
+        rowsBelow();
+        rowsAbove();
+        stubs();
+        jets();
+        leftOvers();
         gaugeAndReturns();
         return std::move(m_out);
     }
 
 private:
-    QPointF at(double x, double y) const
-    {
-        return m_out.area.topLeft() + QPointF(x * m_out.area.width(), y * m_out.area.height());
-    }
+    double px(double share) const { return share * m_out.area.width(); }
+    double py(double share) const { return share * m_out.area.height(); }
+    QPointF at(double x, double y) const { return m_out.area.topLeft() + QPointF(px(x), py(y)); }
+
     const Element *into(const std::string &node) const
     {
         for (const Element &e : m_build.circuit.elements)
@@ -53,6 +61,7 @@ private:
                 return &e;
         return nullptr;
     }
+    const Element *element(const std::string &id) const { return m_build.circuit.find(id); }
     std::vector<const Stop *> ofKind(std::string_view kind) const
     {
         std::vector<const Stop *> out;
@@ -64,91 +73,192 @@ private:
     void line(const Element &e, const QPolygonF &path, bool outlet = false)
     {
         m_out.lines.push_back({ m_stopOf[e.id], e.id, e.from, e.to, path, outlet });
+        m_drawn.insert(e.id);
     }
     void point(const Stop &stop, const StopPoint &p, QPointF where, RoutePoint::Label label,
                bool small = false)
     {
         m_out.points.push_back({ qs(stop.id), p.node, qs(p.name), where, label, small });
-        m_place[p.node] = where;
+        m_place.try_emplace(p.node, where);
+        m_placed.insert(stop.id);
     }
     /// As `point`, but named after the stop: for stops that are one place on the map.
-    void stopAt(const Stop &stop, QPointF where, RoutePoint::Label label)
+    void stopAt(const Stop &stop, QPointF where, RoutePoint::Label label, bool small = false)
     {
         const std::string node = stop.points.empty() ? std::string() : stop.points.front().node;
-        m_out.points.push_back({ qs(stop.id), node, qs(stop.name), where, label, false });
+        m_out.points.push_back({ qs(stop.id), node, qs(stop.name), where, label, small });
         if (!node.empty())
-            m_place[node] = where;
+            m_place.try_emplace(node, where);
+        m_placed.insert(stop.id);
+    }
+
+    /// The node a stop's oil comes from: where its first element starts.
+    std::string inletOf(const Stop &stop) const
+    {
+        if (stop.elements.empty())
+            return stop.points.empty() ? std::string() : stop.points.front().node;
+        const Element *e = element(stop.elements.front());
+        return e ? e->from : std::string();
+    }
+
+    /// Which stops stand in a row above, which under their mains, which on a stub.
+    void sortStops()
+    {
+        std::set<std::string> mainNodes;
+        for (const Stop *s : ofKind("main"))
+            for (const StopPoint &p : s->points)
+                mainNodes.insert(p.node);
+        std::set<std::string> below = mainNodes;
+        for (const Stop &s : m_build.engine.stops) {
+            const bool row = s.kind == "lifter" || s.kind == "cam_bearing" || s.kind == "rocker"
+                || s.kind == "balance_shaft";
+            if (!row && s.kind != "turbo" && s.kind != "phaser" && s.kind != "chain"
+                && s.kind != "tensioner")
+                continue;
+            const std::string from = inletOf(s);
+            if (below.contains(from)) {
+                m_below.push_back(&s);
+                for (const StopPoint &p : s.points)
+                    below.insert(p.node);
+            } else if (row && s.points.size() >= rowFrom) {
+                m_rows.push_back(&s);
+                for (const StopPoint &p : s.points)
+                    m_rowNodes[p.node] = m_rows.size() - 1;
+            } else if (const auto it = m_rowNodes.find(from); it != m_rowNodes.end()) {
+                m_rowEnds[it->second].push_back(&s);
+            } else {
+                m_stubs.push_back(&s);
+            }
+        }
+    }
+
+    void proportions()
+    {
+        const auto rows = static_cast<double>(m_rows.size());
+        m_galleryRow
+            = std::max(0.40, firstRow + rowStep * rows + (m_stubs.size() > 2 ? 0.19 : 0.14));
+        const double left = 0.955 - m_galleryRow;
+        m_mainRow = m_galleryRow + 0.27 * left;
+        m_bigEndRow = m_galleryRow + 0.505 * left;
+        m_camRow = m_galleryRow + 0.72 * left;
+        m_rockerRow = m_galleryRow + 0.865 * left;
+        m_twoABay = ofKind("big_end").size() > std::max<size_t>(1, ofKind("main").size() - 1);
+        if (m_twoABay && !m_below.empty()) {
+            m_bigEndRow = m_galleryRow + 0.42 * left;
+            m_camRow = m_galleryRow + 0.825 * left;
+            m_rockerRow = m_galleryRow + 0.91 * left;
+        }
+        // More than a few stand at two heights, so that they may stand closer.
+        m_stubStep = m_stubs.size() > 2 ? 0.058 : 0.085;
+        const double stubWidth = m_stubStep * static_cast<double>(m_stubs.size());
+        m_galleryStart = std::clamp(runStart + stubWidth + 0.026 * rows + 0.045,
+                                    m_rows.empty() ? 0.28 : 0.34, 0.56);
     }
 
     /// Sump → pump → filter, upward on the left, with the relief looping back.
     void trunk()
     {
-        const QPointF sump = at(trunkX, 0.86), pump = at(trunkX, 0.70), filter = at(trunkX, 0.54);
-        const auto place = [&](std::string_view kind, QPointF where) {
-            for (const Stop *s : ofKind(kind))
-                stopAt(*s, where, RoutePoint::Right);
-        };
-        for (const Element &e : m_build.circuit.elements)
-            if (const Element *suction = e.type == "pump" ? into(e.from) : nullptr)
-                line(*suction, { { sump, pump } });
-        place("pickup", sump);
-        place("pump", pump);
-        place("filter", filter);
-        for (const Stop *s : ofKind("pump"))
-            for (const std::string &id : s->elements)
-                if (const Element *e = m_build.circuit.find(id); e && e->type == "pipe")
-                    line(*e, { { pump, filter } });
+        std::vector<const Stop *> way;
+        for (const Stop &s : m_build.engine.stops) {
+            if (s.kind == "gallery")
+                break;
+            if (s.kind == "tank" || s.kind == "pickup" || s.kind == "pump" || s.kind == "line"
+                || s.kind == "cooler" || s.kind == "filter")
+                way.push_back(&s);
+        }
+        const double foot = way.size() > 4 ? 0.90 : 0.86;
+        const double head = std::max(m_galleryRow + (way.size() > 4 ? 0.065 : 0.14), 0.45);
+        const double step
+            = way.size() > 1 ? (foot - head) / static_cast<double>(way.size() - 1) : 0;
+        for (size_t i = 0; i < way.size(); ++i) {
+            const QPointF here = at(trunkX, foot - step * static_cast<double>(i));
+            if (i > 0)
+                if (const Element *e = between(*way[i - 1], *way[i]))
+                    line(*e, { { m_end, here } });
+            // Oil that stands behind a stop on the way stands at its place on the map.
+            for (const StopPoint &p : way[i]->points)
+                m_place.try_emplace(p.node, here);
+            for (const std::string &id : way[i]->elements)
+                if (const Element *e = element(id); e && e->to != sumpNode)
+                    m_place.try_emplace(e->to, here);
+            stopAt(*way[i], here, RoutePoint::Right);
+            if (way[i]->kind == "pump")
+                relief(here, step);
+            if (i == 0)
+                m_foot = here;
+            m_end = here;
+        }
+    }
+
+    /// A passage that leads from one stop on the way to the next.
+    const Element *between(const Stop &before, const Stop &behind) const
+    {
+        const Element *any = nullptr;
+        for (const Stop *s : { &before, &behind })
+            for (const std::string &id : s->elements) {
+                const Element *e = element(id);
+                if (!e || e->to == sumpNode || e->type == "pump")
+                    continue;
+                const bool passage = e->type == "pipe" || e->type == "orifice";
+                if (passage && (s == &before) == (before.kind == "pump")
+                    && (before.kind == "pump" || s == &behind))
+                    return e;
+                if (!any)
+                    any = e;
+            }
+        return any;
+    }
+
+    void relief(QPointF pump, double step)
+    {
         for (const Stop *s : ofKind("relief")) {
-            const double out = 0.05 * m_out.area.width();
-            const QPointF top = pump + QPointF(0, -26), bottom = pump + QPointF(0, 30);
-            const QPointF valve(pump.x() - out, (top.y() + bottom.y()) / 2);
+            const double out = px(0.05), reach = std::min(28.0, 0.45 * py(step) + 6);
+            const QPointF top = pump + QPointF(0, -reach), bottom = pump + QPointF(0, reach);
+            const QPointF valve(pump.x() - out, pump.y());
             if (!s->elements.empty())
-                if (const Element *e = m_build.circuit.find(s->elements.front()))
+                if (const Element *e = element(s->elements.front()))
                     line(*e,
                          { { top, QPointF(valve.x(), top.y()), QPointF(valve.x(), bottom.y()),
                              bottom } });
             m_out.points.push_back(
                 { qs(s->id), {}, qs(s->name), valve, RoutePoint::AboveLoop, true });
+            m_placed.insert(s->id);
         }
-        m_filter = filter;
     }
 
     /// The chain of gallery pipes, evenly spaced.
     void gallery()
     {
         const auto galleries = ofKind("gallery");
-        if (galleries.empty())
-            return;
         std::vector<const Element *> pipes;
-        for (const std::string &id : galleries.front()->elements)
-            if (const Element *e = m_build.circuit.find(id); e && e->type == "pipe")
-                pipes.push_back(e);
+        if (!galleries.empty())
+            for (const std::string &id : galleries.front()->elements)
+                if (const Element *e = element(id); e && e->type == "pipe")
+                    pipes.push_back(e);
         if (pipes.empty())
             return;
         std::string node = pipes.front()->to;
-        std::vector<std::string> nodes { node };
+        m_galleryNodes = { node };
         std::vector<const Element *> chain;
         for (size_t i = 1; i < pipes.size(); ++i)
             if (pipes[i]->from == node && feedsFurther(pipes[i]->to)) {
                 chain.push_back(pipes[i]);
-                nodes.push_back(node = pipes[i]->to);
+                m_galleryNodes.push_back(node = pipes[i]->to);
             }
-        const double count = std::max<double>(1, static_cast<double>(nodes.size()) - 1);
-        for (size_t i = 0; i < nodes.size(); ++i)
-            m_place[nodes[i]]
-                = at(galleryStart + (galleryEnd - galleryStart) * static_cast<double>(i) / count,
-                     galleryRow);
-        m_spacing = (galleryEnd - galleryStart) * m_out.area.width() / count;
-        const QPointF first = m_place[nodes.front()];
-        const double bend = 26;
+        const double count = std::max<double>(1, static_cast<double>(m_galleryNodes.size()) - 1);
+        for (size_t i = 0; i < m_galleryNodes.size(); ++i)
+            m_place[m_galleryNodes[i]] = at(
+                m_galleryStart + (galleryEnd - m_galleryStart) * static_cast<double>(i) / count,
+                m_galleryRow);
+        m_spacing = px(galleryEnd - m_galleryStart) / count;
+        const QPointF first = m_place[m_galleryNodes.front()];
+        const double bend = std::min(26.0, m_end.y() - first.y());
         line(*pipes.front(),
-             { { m_filter, QPointF(m_filter.x(), first.y() + bend),
-                 QPointF(m_filter.x() + bend, first.y()), first } });
+             { { m_end, QPointF(m_end.x(), first.y() + bend), QPointF(m_end.x() + bend, first.y()),
+                 first } });
         for (const Element *e : chain)
             line(*e, { { m_place[e->from], m_place[e->to] } });
-        for (size_t i = 0; i < nodes.size(); ++i)
-            m_galleryNodes.push_back(nodes[i]);
-        m_out.galleryLabel = QPointF(m_filter.x() + bend + 6, first.y());
+        m_out.galleryLabel = QPointF(m_end.x() + bend + 6, first.y());
     }
 
     /// A pipe end that feeds something besides a gauge tap.
@@ -170,149 +280,229 @@ private:
             if (!feed || !m_place.contains(feed->from))
                 continue;
             const QPointF from = m_place[feed->from];
-            const QPointF here(from.x(), at(0, mainRow).y());
+            const QPointF here(from.x(), at(0, m_mainRow).y());
             line(*feed, { { from, here } });
             point(*s, s->points.front(), here, RoutePoint::Right);
         }
     }
 
+    /// Crank pins lie between the mains, one row when there is one a bay, staggered when two.
     void bigEnds()
     {
-        const double middle
-            = (galleryStart + galleryEnd) / 2 * m_out.area.width() + m_out.area.left();
-        for (const Stop *s : ofKind("big_end")) {
+        const auto rods = ofKind("big_end");
+        const size_t bays = std::max<size_t>(1, ofKind("main").size() - 1);
+        const double mid = m_out.area.left() + px((m_galleryStart + galleryEnd) / 2);
+        for (size_t i = 0; i < rods.size(); ++i) {
+            const Stop *s = rods[i];
             const Element *feed = into(s->points.front().node);
             if (!feed || !m_place.contains(feed->from))
                 continue;
-            // Crank pins lie between their mains, toward the middle of the engine.
             const QPointF from = m_place[feed->from];
-            const double side = from.x() < middle - 1 ? 0.5 : -0.5;
-            const QPointF here(from.x() + side * m_spacing, at(0, bigEndRow).y());
+            const double side = from.x() < mid - 1 ? 1 : -1;
+            const bool second = m_twoABay && i * bays / rods.size() != (i + 1) * bays / rods.size();
+            // The upper one stands further out: no line then passes it.
+            const double away = !m_twoABay ? 0.5 : second ? 0.34 : 0.70;
+            const double row = m_bigEndRow + (second ? 0.225 * (0.955 - m_galleryRow) : 0);
+            const QPointF here(from.x() + side * away * m_spacing, at(0, row).y());
             const QPointF knee(from.x() + side * 0.12 * m_spacing, from.y() + 26);
             line(*feed, { { from, QPointF(from.x(), from.y() + 14), knee, here } });
-            point(*s, s->points.front(), here, RoutePoint::Below);
+            StopPoint p = s->points.front();
+            if (m_twoABay && m_spacing < 105)
+                p.name = std::to_string(i + 1); // the row's name stands before it
+            point(*s, p, here, RoutePoint::Below, m_twoABay);
             m_drops.push_back(here);
         }
+    }
+
+    void bigEndCaption()
+    {
+        if (m_twoABay && m_spacing < 105)
+            m_out.captions.emplace_back(at(m_galleryStart, m_bigEndRow) - QPointF(22, 0),
+                                        QStringLiteral("Big-ends"));
     }
 
     /// What is oiled by splash stands at the end of the row it belongs to.
     void smallEnds()
     {
         for (const Stop *s : ofKind("small_end"))
-            m_out.points.push_back({ qs(s->id),
-                                     {},
-                                     qs(s->name),
-                                     at(galleryEnd + 0.055, bigEndRow),
-                                     RoutePoint::Below,
-                                     true });
+            stopAt(*s, at(galleryEnd + 0.055, m_bigEndRow), RoutePoint::Below, true);
     }
 
-    /// Short feeds up from the gallery, a little before each main's drop.
-    void balanceShafts()
+    /// What the mains feed: cams straight below, rockers beside the cam that feeds them.
+    void rowsBelow()
     {
-        for (const Stop *s : ofKind("balance_shaft"))
-            for (const StopPoint &p : s->points) {
-                const Element *feed = into(p.node);
-                if (!feed || !m_place.contains(feed->from))
-                    continue;
-                const QPointF from = m_place[feed->from] - QPointF(0.22 * m_spacing, 0);
-                const QPointF here = from - QPointF(0, 0.10 * m_out.area.height());
-                line(*feed, { { from, here } });
-                point(*s, p, here, RoutePoint::Above, true);
-            }
-    }
-
-    void cams()
-    {
-        for (const Stop *s : ofKind("cam_bearing"))
+        for (const Stop *s : m_below)
             for (const StopPoint &p : s->points) {
                 const Element *feed = into(p.node);
                 if (!feed || !m_place.contains(feed->from))
                     continue;
                 const QPointF from = m_place[feed->from];
-                const QPointF here(from.x(), at(0, camRow).y());
-                line(*feed, { { from, here } });
-                point(*s, p, here, RoutePoint::Left, true);
-            }
-        for (const Stop *s : ofKind("rocker"))
-            for (const StopPoint &p : s->points) {
-                const Element *feed = into(p.node);
-                if (!feed || !m_place.contains(feed->from))
-                    continue;
-                const QPointF from = m_place[feed->from];
-                const QPointF here(from.x() + m_spacing * 0.2, at(0, rockerRow).y());
-                line(*feed, { { from, QPointF(from.x(), from.y() + 14), here } });
-                point(*s, p, here, RoutePoint::Right, true);
+                if (s->kind == "rocker" || s->kind == "phaser" || s->kind == "turbo") {
+                    const QPointF here(from.x() + 0.2 * m_spacing, at(0, m_rockerRow).y());
+                    line(*feed, { { from, QPointF(from.x(), from.y() + 14), here } });
+                    point(*s, p, here, RoutePoint::Right, true);
+                } else {
+                    const QPointF here(from.x(), at(0, m_camRow).y());
+                    line(*feed, { { from, here } });
+                    point(*s, p, here, RoutePoint::Left, true);
+                }
             }
     }
 
-    void lifters()
+    /// Rows above the gallery. Their risers stand side by side before the first main, the topmost
+    /// leftmost, so that none passes through another's row.
+    void rowsAbove()
     {
-        for (const Stop *s : ofKind("lifter")) {
-            if (s->points.empty())
-                continue;
-            const Element *feed = into(s->points.front().node);
-            if (!feed || !m_place.contains(feed->from))
-                continue;
-            // The branch leaves the gallery where it is fed; drawn a little before, so that it does
-            // not stand on a main's drop.
-            const QPointF from = m_place[feed->from] - QPointF(0.075 * m_out.area.width(), 0);
-            const double row = at(0, lifterRow).y();
-            const double first = from.x() + 44, last = at(galleryEnd, 0).x();
+        for (size_t r = 0; r < m_rows.size(); ++r) {
+            const Stop *s = m_rows[r];
+            const double y = at(0, firstRow + rowStep * static_cast<double>(r)).y();
+            const double back = 0.026 * static_cast<double>(m_rows.size() - 1 - r) + 0.03;
+            const double riser = m_out.area.left() + px(m_galleryStart - back);
+            const auto &ends = m_rowEnds[r];
+            const double first = riser + 34;
+            const double last = at(galleryEnd, 0).x() - 58 * static_cast<double>(ends.size());
             const double count = std::max<double>(1, static_cast<double>(s->points.size()) - 1);
-            for (size_t i = 0; i < s->points.size(); ++i)
-                point(*s, s->points[i],
-                      QPointF(first + (last - first) * static_cast<double>(i) / count, row),
+            // Where names would touch, numbers do; the row's own name stands before it.
+            const bool tight = (last - first) / count < 62;
+            for (size_t i = 0; i < s->points.size(); ++i) {
+                m_place.erase(s->points[i].node);
+                StopPoint p = s->points[i];
+                if (const auto space = p.name.rfind(' '); tight && space != std::string::npos)
+                    p.name = p.name.substr(space + 1);
+                point(*s, p, QPointF(first + (last - first) * static_cast<double>(i) / count, y),
                       RoutePoint::Above, true);
-            line(*feed,
-                 { { from, QPointF(from.x(), row + 24), QPointF(from.x() + 24, row),
-                     m_place[s->points.front().node] } });
+            }
+            const double front
+                = m_galleryStart - 0.026 * static_cast<double>(m_rows.size() - 1) - 0.03;
+            if (m_rows.size() > 1)
+                m_out.captions.emplace_back(QPointF(m_out.area.left() + px(front) - 14, y),
+                                            qs(s->name));
+            const QPointF begin = m_place[s->points.front().node];
+            const QPointF foot(riser, at(0, m_galleryRow).y());
+            if (const Element *feed = into(s->points.front().node))
+                line(*feed, { { foot, QPointF(riser, y + 20), QPointF(riser + 20, y), begin } });
             for (const std::string &id : s->elements)
-                if (const Element *e = m_build.circuit.find(id);
-                    e && e->type == "pipe" && m_place.contains(e->from) && m_place.contains(e->to))
+                if (const Element *e = element(id); e && e->type == "pipe"
+                    && m_place.contains(e->from) && m_place.contains(e->to) && !drawn(e->id))
                     line(*e, { { m_place[e->from], m_place[e->to] } });
+            const QPointF end = m_place[s->points.back().node];
+            for (size_t k = 0; k < ends.size(); ++k)
+                rowEnd(*ends[k], end, end + QPointF(58 * static_cast<double>(k + 1), 0));
         }
         for (const Stop *s : ofKind("plug"))
             if (!s->points.empty() && m_place.contains(s->points.front().node)) {
                 const QPointF end = m_place[s->points.front().node];
                 m_out.points.push_back(
-                    { qs(s->id), {}, qs(s->name), end + QPointF(40, 0), RoutePoint::Below, false });
+                    { qs(s->id), {}, qs(s->name), end + QPointF(40, 0), RoutePoint::Below, true });
+                m_placed.insert(s->id);
             }
     }
+    bool drawn(const std::string &id) const { return m_drawn.contains(id); }
 
-    /// Jets and squirters: short stubs up from the gallery.
-    void outlets()
+    /// A branch fed from a row's far end: phaser, adjusters.
+    void rowEnd(const Stop &s, QPointF from, QPointF here)
     {
-        const double height = 0.10 * m_out.area.height();
-        double leftOf = 0.145;
-        for (const auto kind : { "chain", "tensioner" })
-            for (const Stop *s : ofKind(kind))
-                for (const std::string &id : s->elements) {
-                    const Element *e = m_build.circuit.find(id);
-                    if (!e || !m_place.contains(e->from))
-                        continue;
-                    const QPointF from = m_place[e->from] - QPointF(leftOf * m_out.area.width(), 0);
-                    leftOf += 0.085;
-                    stub(*s, *e, from, height, QString());
-                }
-        for (const Stop *s : ofKind("jet"))
-            for (size_t i = 0; i < s->elements.size(); ++i)
-                if (const Element *e = m_build.circuit.find(s->elements[i]);
-                    e && m_place.contains(e->from))
-                    stub(*s, *e, m_place[e->from] + QPointF(0.4 * m_spacing, 0), height,
-                         QStringLiteral("Jet %1").arg(i + 1));
+        for (const std::string &id : s.elements)
+            if (const Element *e = element(id); e && e->from == inletOf(s)) {
+                line(*e, { { from, here } }, e->to == sumpNode);
+                break;
+            }
+        const std::string node = s.points.empty() ? std::string() : s.points.front().node;
+        const QString name = qs(s.kind == "phaser"       ? "Phaser"
+                                    : s.kind == "lifter" ? "Adjusters"
+                                                         : s.name);
+        m_out.points.push_back({ qs(s.id), node, name, here, RoutePoint::Above, true });
+        m_placed.insert(s.id);
     }
 
-    void stub(const Stop &stop, const Element &e, QPointF from, double height, const QString &name)
+    /// Single branches: stubs up from the way into the gallery.
+    void stubs()
     {
-        const QPointF top = from - QPointF(0, height);
-        line(e, { { from, top } }, true);
-        m_out.points.push_back({ qs(stop.id),
-                                 {},
-                                 name.isEmpty() ? qs(stop.name) : name,
-                                 top,
-                                 RoutePoint::Above,
-                                 true });
+        double x = runStart;
+        int nth = 0;
+        for (const Stop *s : m_stubs) {
+            const bool high = m_stubs.size() > 2 && nth++ % 2 == 1;
+            const double height = py(high ? 0.165 : 0.10);
+            const Element *first = s->elements.empty() ? nullptr : element(s->elements.front());
+            if (!first)
+                continue;
+            const bool front = !m_place.contains(first->from) || m_galleryNodes.empty()
+                || first->from == m_galleryNodes.front()
+                || std::find(m_galleryNodes.begin(), m_galleryNodes.end(), first->from)
+                    == m_galleryNodes.end();
+            QPointF foot;
+            if (front) {
+                foot = at(x + 0.03, m_galleryRow);
+                x += m_stubStep;
+            } else {
+                foot = m_place[first->from] - QPointF(0.22 * m_spacing, 0);
+            }
+            const QPointF top = foot - QPointF(0, height);
+            const std::string node = s->points.empty() ? std::string() : s->points.front().node;
+            line(*first, { { foot, top } }, first->to == sumpNode);
+            m_out.points.push_back({ qs(s->id),
+                                     first->to == sumpNode && s->points.empty() ? "" : node,
+                                     qs(s->name), top, RoutePoint::Above, true });
+            if (!node.empty())
+                m_place.try_emplace(node, top);
+            m_placed.insert(s->id);
+        }
+    }
+
+    void jets()
+    {
+        for (const Stop *s : ofKind("jet")) {
+            std::map<std::string, int> onNode;
+            for (const std::string &id : s->elements)
+                if (const Element *e = element(id))
+                    ++onNode[e->from];
+            std::map<std::string, int> placedOn;
+            for (size_t i = 0; i < s->elements.size(); ++i) {
+                const Element *e = element(s->elements[i]);
+                if (!e || !m_place.contains(e->from))
+                    continue;
+                const int nth = placedOn[e->from]++;
+                const bool pair = onNode[e->from] > 1;
+                const double share = pair ? 0.28 + 0.42 * nth : 0.4;
+                const bool tight = (pair ? 0.42 : 1) * m_spacing < 48;
+                const QPointF foot = m_place[e->from] + QPointF(share * m_spacing, 0);
+                const QPointF top = foot - QPointF(0, py(tight && nth == 1 ? 0.045 : 0.10));
+                line(*e, { { foot, top } }, true);
+                const QString name = s->elements.size() == 1 ? qs(s->name)
+                    : tight                                  ? QString::number(i + 1)
+                                                             : QStringLiteral("Jet %1").arg(i + 1);
+                m_out.points.push_back({ qs(s->id), {}, name, top, RoutePoint::Above, true });
+                m_placed.insert(s->id);
+            }
+        }
+    }
+
+    /// What none of the rules above knows: beside what feeds it, or along the foot of the map.
+    void leftOvers()
+    {
+        double x = 0.55;
+        for (const Stop &s : m_build.engine.stops) {
+            if (m_placed.contains(s.id) || s.kind == "gallery")
+                continue;
+            const std::string from = inletOf(s);
+            QPointF here;
+            if (const auto it = m_place.find(from); !from.empty() && it != m_place.end()) {
+                here = it->second + QPointF(30, 30);
+                while (taken(here))
+                    here += QPointF(26, 12);
+                if (const Element *e = s.elements.empty() ? nullptr : element(s.elements.front()))
+                    line(*e, { { it->second, here } }, e->to == sumpNode && s.points.empty());
+            } else {
+                here = at(x, returnRow - 0.005);
+                x += 0.14;
+            }
+            stopAt(s, here, s.kind == "scavenge" ? RoutePoint::Above : RoutePoint::Right, true);
+        }
+    }
+    bool taken(QPointF where) const
+    {
+        return std::any_of(m_out.points.begin(), m_out.points.end(),
+                           [&](const RoutePoint &p) { return QLineF(p.at, where).length() < 30; });
     }
 
     void gaugeAndReturns()
@@ -325,31 +515,41 @@ private:
                     node = e->from;
             if (m_place.contains(node)) {
                 const QPointF on = m_place[node];
-                m_out.gauge = on
-                    + QPointF(node == m_galleryNodes.back() ? 36 : -30,
-                              -0.14 * m_out.area.height());
+                const bool last = !m_galleryNodes.empty() && node == m_galleryNodes.back();
+                m_out.gauge = on + QPointF(last ? 36 : -30, -py(last ? 0.12 : 0.10));
+                m_out.gauge.setY(std::max(m_out.gauge.y(), m_out.area.top() + 36));
                 m_out.gaugeLine = { { on, QPointF(m_out.gauge.x(), on.y()), m_out.gauge } };
             }
         }
         const double y = at(0, returnRow).y();
         const double right = m_out.area.right() - 6;
-        const QPointF sump = at(trunkX, 0.86);
-        m_out.returns = { { QPointF(right, at(0, lifterRow).y() + 44), QPointF(right, y - 10),
-                            QPointF(right - 10, y), QPointF(sump.x() + 20, y),
-                            QPointF(sump.x(), sump.y() + 16) } };
-        for (const QPointF &p : m_drops)
-            m_out.drops.push_back(
-                { { QPointF(p.x(), at(0, rockerRow).y() + 24), QPointF(p.x(), y - 3) } });
+        m_out.returns = { { QPointF(right, at(0, 0.10).y() + 44), QPointF(right, y - 10),
+                            QPointF(right - 10, y), QPointF(m_foot.x() + 20, y),
+                            QPointF(m_foot.x(), m_foot.y() + 16) } };
+        double lowest = at(0, m_rockerRow).y() + 24;
+        for (const RoutePoint &p : m_out.points)
+            if (p.label == RoutePoint::Below && p.at.y() > at(0, m_bigEndRow + 0.02).y())
+                lowest = std::max(lowest, p.at.y() + 46);
+        if (lowest < y - 8)
+            for (const QPointF &p : m_drops)
+                m_out.drops.push_back({ { QPointF(p.x(), lowest), QPointF(p.x(), y - 3) } });
     }
 
     const Build &m_build;
     RouteLayout m_out;
     std::map<std::string, QString> m_stopOf;
     std::map<std::string, QPointF> m_place;
+    std::set<std::string> m_placed, m_drawn;
     std::vector<std::string> m_galleryNodes;
+    std::vector<const Stop *> m_rows, m_below, m_stubs;
+    std::map<std::string, size_t> m_rowNodes;
+    std::map<size_t, std::vector<const Stop *>> m_rowEnds;
     std::vector<QPointF> m_drops;
-    QPointF m_filter;
-    double m_spacing = 100;
+    QPointF m_end, m_foot;
+    double m_galleryRow = 0.4, m_mainRow = 0.55, m_bigEndRow = 0.68, m_camRow = 0.8,
+           m_rockerRow = 0.88, m_galleryStart = 0.34;
+    double m_spacing = 100, m_stubStep = 0.085;
+    bool m_twoABay = false;
 };
 
 } // namespace

@@ -47,6 +47,8 @@ struct RouteLayout
     QPointF gauge; ///< the dial
     QPolygonF gaugeLine;
     QPointF galleryLabel;
+    /// Names of whole rows, right-aligned at these places.
+    std::vector<std::pair<QPointF, QString>> captions;
     QRectF area;
 };
 

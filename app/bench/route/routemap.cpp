@@ -98,6 +98,9 @@ void RouteMap::paintEvent(QPaintEvent *)
     if (m_result && !m_layout.galleryLabel.isNull())
         drawLine(p, QRectF(m_layout.galleryLabel + QPointF(0, 9), QSizeF(150, 16)),
                  Qt::AlignVCenter, tr("main gallery"), textFont(TextSize::Small), t.muted);
+    for (const auto &[where, name] : m_layout.captions)
+        drawLine(p, QRectF(where - QPointF(150, 8), QSizeF(150, 16)),
+                 Qt::AlignVCenter | Qt::AlignRight, name, textFont(TextSize::Small), t.muted);
     if (!m_result)
         drawLine(p, rect(), Qt::AlignCenter, tr("no solution at this speed and temperature"),
                  textFont(TextSize::Title), t.hold);

@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/contacts.h"
+#include "paint/card.h"
+#include "shell/openbuild.h"
+
+class QLabel;
+class QSlider;
+
+namespace mildpath {
+
+/// What petrol in the oil does: viscosity, hot idle, films. Methanol has its caution only.
+class FuelCard : public CardWidget
+{
+    Q_OBJECT
+public:
+    explicit FuelCard(OpenBuild &open, QWidget *parent = nullptr);
+    /// @param idle  this build as it is, at hot idle
+    void refresh();
+    double fraction() const;
+
+Q_SIGNALS:
+    void fuelChanged(double fraction);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+
+private:
+    struct Row
+    {
+        QString label;
+        Shown before, after;
+        bool worse;
+    };
+    void work();
+
+    OpenBuild &m_open;
+    QSlider *m_slider;
+    QLabel *m_text, *m_methanol;
+    std::vector<Row> m_rows;
+};
+
+} // namespace mildpath

@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/route/engineeditor.h"
+
+#include "build/recipes.h"
+#include "circuit/elementtypes.h"
+#include "shell/stopfields.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+QString tr(const char *text)
+{
+    return QCoreApplication::translate("EngineEditor", text);
+}
+
+void choiceOfKind(OpenBuild &open, const Stop &stop, PanelContent &out)
+{
+    const auto kinds = kindsInstead(stop);
+    if (kinds.size() < 2)
+        return;
+    PanelChoice c { QStringLiteral("stopKind"), tr("what it is"), {}, 0, {} };
+    for (const auto kind : kinds)
+        c.options << qs(usualName(kind));
+    c.chosen = [&open, id = stop.id, kinds](int i) {
+        return open.edit(TurnStop { id, std::string(kinds[static_cast<size_t>(i)]) });
+    };
+    out.push_back(std::move(c));
+}
+
+void choiceOfFeeder(OpenBuild &open, const Stop &stop, PanelContent &out)
+{
+    if (formOf(stop.kind) != StopForm::Branch)
+        return;
+    const Build &build = open.build();
+    const Stop *feeder = feederOf(build, stop);
+    PanelChoice c { QStringLiteral("stopFeeder"), tr("fed from"), {}, -1, {} };
+    std::vector<std::string> ids;
+    for (const Stop &s : build.engine.stops) {
+        if (s.id == stop.id || outletOf(build, s).empty() || s.kind == "tank" || s.kind == "pickup")
+            continue;
+        if (feeder && s.id == feeder->id)
+            c.current = static_cast<int>(ids.size());
+        c.options << qs(s.name);
+        ids.push_back(s.id);
+    }
+    c.chosen = [&open, id = stop.id, ids](int i) {
+        return open.edit(FeedStop { id, ids[static_cast<size_t>(i)] });
+    };
+    out.push_back(std::move(c));
+}
+
+void choiceBehind(OpenBuild &open, const Stop &stop, PanelContent &out)
+{
+    PanelChoice c { QStringLiteral("addBehind"), tr("add behind it"), {}, -1, {} };
+    std::vector<std::string> kinds;
+    for (const StopKind &k : stopKinds()) {
+        // Only what could stand here is offered.
+        if (formOf(k.id) == StopForm::Fixed
+            || !addStop(open.build(), { std::string(k.id), "", stop.id }))
+            continue;
+        c.options << qs(usualName(k.id));
+        kinds.emplace_back(k.id);
+    }
+    if (kinds.empty())
+        return;
+    c.chosen = [&open, id = stop.id, kinds](int i) {
+        return open.edit(AddStop { kinds[static_cast<size_t>(i)], "", id });
+    };
+    out.push_back(std::move(c));
+}
+
+void choiceOfGauge(OpenBuild &open, const Stop &stop, PanelContent &out)
+{
+    if (stop.points.empty())
+        return;
+    PanelChoice c { QStringLiteral("gaugeHere"), tr("gauge on it"), {}, -1, {} };
+    const Circuit &circuit = open.build().circuit;
+    const auto tap = circuit.taps.find(open.build().gaugeTap);
+    for (size_t i = 0; i < stop.points.size(); ++i) {
+        if (tap != circuit.taps.end() && tap->second == stop.points[i].node)
+            c.current = static_cast<int>(i);
+        c.options << qs(stop.points[i].name);
+    }
+    c.chosen = [&open, id = stop.id](int i) { return open.edit(MoveGauge { id, i }); };
+    out.push_back(std::move(c));
+}
+
+struct FieldShape
+{
+    Dimension dimension;
+    std::string unit;
+    double perFile; ///< file unit → SI
+    int decimals;
+};
+
+FieldShape shapeOf(std::string_view key)
+{
+    const std::string_view unit = unitOfKey(key);
+    if (unit == "mm")
+        return { Dimension::Length, "mm", 1e-3, 1 };
+    if (unit == "µm")
+        return { Dimension::Length, "µm", 1e-6, 0 };
+    if (unit == "kPa")
+        return { Dimension::Pressure, "kPa", 1e3, 0 };
+    if (unit == "°C")
+        return { Dimension::Temperature, "°C", 1, 0 };
+    if (unit == "mm²")
+        return { Dimension::Area, "mm²", 1e-6, 0 };
+    return { Dimension::Number, "", 1, 2 };
+}
+
+/// Sizes of what the stop is made of, of each type the first: many alike share their size.
+void dimensions(OpenBuild &open, const Stop &stop, PanelContent &out)
+{
+    std::vector<std::string> seen;
+    const Build &build = open.build();
+    for (const std::string &id : stop.elements) {
+        const Element *e = build.circuit.find(id);
+        if (!e || std::find(seen.begin(), seen.end(), e->type) != seen.end())
+            continue;
+        seen.push_back(e->type);
+        const ElementType *type = findElementType(e->type);
+        out.push_back(PanelHeading { qs(type->meaning) });
+        for (const ElementKey &key : type->keys) {
+            const bool measured = key.key == "clearance_um" || key.key.ends_with("_clearance_um")
+                || key.key == "growth_um_per_k" || key.key.starts_with("load_n");
+            const bool rare = key.key == "cd" || key.key == "leak" || key.key.ends_with("_cd")
+                || key.key == "rough_um" || key.key == "displacement_m3"
+                || key.key == "permeance_m3" || key.key == "stuck_open_fraction"
+                || key.key.starts_with("suction_air") || key.key.ends_with("_abs_kpa");
+            if (measured || rare)
+                continue;
+            const FieldShape shape = shapeOf(key.key);
+            out.push_back(PanelField {
+                qs(id) + u'.' + qs(key.key), qs(key.meaning), shape.dimension, shape.unit,
+                shape.decimals,
+                e->value(std::string(key.key), key.fallback.value_or(0)) * shape.perFile,
+                [&open, kind = e->type, stopId = stop.id, name = std::string(key.key),
+                 per = shape.perFile](double si) -> Result<void> {
+                    return open.edit(SetAlike { stopId, kind, name, si / per });
+                } });
+        }
+    }
+}
+
+} // namespace
+
+void engineEditor(OpenBuild &open, const Stop &stop, PanelContent &out)
+{
+    out.push_back(
+        PanelText { tr("Change the engine here; everything can be undone."), Tone::Muted });
+    out.push_back(PanelWord { QStringLiteral("stopName"), tr("name"), qs(stop.name),
+                              [&open, id = stop.id](const QString &text) {
+                                  return open.edit(NameStop { id, text.toStdString() });
+                              } });
+    choiceOfKind(open, stop, out);
+    choiceOfFeeder(open, stop, out);
+    choiceBehind(open, stop, out);
+    choiceOfGauge(open, stop, out);
+    out.push_back(PanelRule {});
+    const auto move = [&open, id = stop.id](int by) {
+        return [&open, id, by] { static_cast<void>(open.edit(MoveStop { id, by })); };
+    };
+    out.push_back(
+        PanelButton { QStringLiteral("stopEarlier"), tr("Earlier in oil order"), move(-1) });
+    out.push_back(PanelButton { QStringLiteral("stopLater"), tr("Later in oil order"), move(1) });
+    if (formOf(stop.kind) != StopForm::Fixed) {
+        // Why not is said beforehand; a button that only refuses helps nobody.
+        if (const auto ok = removeStop(open.build(), { stop.id }))
+            out.push_back(PanelButton {
+                QStringLiteral("removeStop"), tr("Take it out"),
+                [&open, id = stop.id] { static_cast<void>(open.edit(RemoveStop { id })); } });
+        else
+            out.push_back(PanelText { tr("Cannot be taken out: %1.").arg(qs(ok.error().message)),
+                                      Tone::Muted });
+    }
+    out.push_back(PanelRule {});
+    if (stop.kind == "scavenge")
+        for (const char *key : { "stages", "stage_cm3" })
+            out.push_back(stopValueField(open, stop, key));
+    if (stop.kind == "main" || stop.kind == "big_end")
+        out.push_back(stopValueField(open, stop, "load_n"));
+    dimensions(open, stop, out);
+    if (stop.kind == "gallery" || stop.kind == "main") {
+        out.push_back(PanelHeading { tr("The engine") });
+        for (const char *key : { "bore_mm", "stroke_mm" })
+            for (const EngineKey &k : engineKeys())
+                if (k.key == key)
+                    out.push_back(PanelField { QStringLiteral("engine.") + QLatin1String(key),
+                                               qs(k.meaning), Dimension::Length, "mm", 1,
+                                               open.build().engine.*k.member * 1e-3,
+                                               [&open, name = std::string(key)](double si) {
+                                                   return open.edit(SetEngine { name, si * 1e3 });
+                                               } });
+    }
+}
+
+} // namespace mildpath

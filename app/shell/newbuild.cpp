@@ -1,0 +1,213 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/newbuild.h"
+
+#include "assess/assessment.h"
+#include "bearing/thermal.h"
+#include "entry/arrowcombo.h"
+#include "entry/quantityfield.h"
+#include "oil/grades.h"
+#include "shell/figure.h"
+#include "shell/vectorstate.h"
+
+#include <QCheckBox>
+#include <QDialogButtonBox>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace mildpath {
+
+NewBuildDialog::NewBuildDialog(QWidget *parent)
+    : QDialog(parent)
+    , m_says(new QLabel(this))
+    , m_buttons(new QDialogButtonBox(QDialogButtonBox::Cancel, this))
+{
+    setObjectName(QStringLiteral("newBuild"));
+    setWindowTitle(tr("New build"));
+    auto *column = new QVBoxLayout(this);
+    auto *row = new QHBoxLayout;
+    row->setSpacing(28);
+    auto *left = new QFormLayout, *right = new QFormLayout;
+    for (QFormLayout *form : { left, right }) {
+        form->setLabelAlignment(Qt::AlignLeft);
+        row->addLayout(form);
+    }
+    column->addLayout(row);
+    QList<QPair<QString, QString>> layoutNames, materials, caps { { QString(), tr("as the block") } },
+        oils;
+    for (const LayoutChoice &l : layoutChoices())
+        layoutNames << qMakePair(qs(l.layout), qs(l.name));
+    for (const Material &m : materialTable())
+        materials << qMakePair(qs(m.id), qs(m.name));
+    caps += materials;
+    for (const ShelfOil &o : oilShelf())
+        if (!o.gearOil)
+            oils << qMakePair(qs(o.grade), qs(o.grade));
+    m_layout = choice(left, QStringLiteral("layout"), tr("layout"), layoutNames);
+    m_cylinders = choice(left, QStringLiteral("cylinders"), tr("cylinders"), {});
+    const auto field
+        = [&](const QString &name, const QString &label, Dimension d, const char *unit, double si) {
+              auto *f = new QuantityField(d, unit, this);
+              f->setObjectName(name);
+              f->setDecimals(d == Dimension::Length ? 1 : 0);
+              f->setValue(si);
+              f->setFixedWidth(84);
+              left->addRow(label + QStringLiteral(", ") + QString::fromUtf8(unit), f);
+              connect(f, &QuantityField::entered, this, [this, f](double v) {
+                  f->setValue(v);
+                  work();
+              });
+              return f;
+          };
+    m_bore = field(QStringLiteral("bore"), tr("bore"), Dimension::Length, "mm", 91e-3);
+    m_stroke = field(QStringLiteral("stroke"), tr("stroke"), Dimension::Length, "mm", 91e-3);
+    m_idle = field(QStringLiteral("idle"), tr("hot idle"), Dimension::Speed, "rev/min",
+                   fromUnit(800, "rev/min", Dimension::Speed));
+    m_most = field(QStringLiteral("most"), tr("highest speed"), Dimension::Speed, "rev/min",
+                   fromUnit(6000, "rev/min", Dimension::Speed));
+    m_block = choice(left, QStringLiteral("block"), tr("block"), materials);
+    m_caps = choice(left, QStringLiteral("caps"), tr("main caps"), caps);
+    m_oil = choice(left, QStringLiteral("oil"), tr("oil"), oils);
+    m_oil->setCurrentIndex(m_oil->findData(QStringLiteral("15W-40")));
+    m_gear = choice(right, QStringLiteral("gear"), tr("valves"),
+                    { { QStringLiteral("pushrods"), tr("pushrods, cam in the block") },
+                      { QStringLiteral("one_cam"), tr("one cam a bank, overhead") },
+                      { QStringLiteral("two_cams"), tr("two cams a bank, overhead") } });
+    m_order = choice(right, QStringLiteral("order"), tr("oil goes first to"),
+                     { { QStringLiteral("mains_first"), tr("the mains") },
+                       { QStringLiteral("lifters_first"), tr("the lifters") } });
+    m_overhead = choice(right, QStringLiteral("overhead"), tr("rockers get it through"),
+                        { { QStringLiteral("camshaft"), tr("the camshaft") },
+                          { QStringLiteral("pushrods"), tr("the pushrods") },
+                          { QStringLiteral("head"), tr("the head") } });
+    m_solid = tick(right, QStringLiteral("solid"), tr("solid lifters"));
+    m_dry = tick(right, QStringLiteral("dry"), tr("dry sump, tank and scavenge stages"));
+    m_remote = tick(right, QStringLiteral("remote"), tr("remote filter"));
+    m_cooler = tick(right, QStringLiteral("cooler"), tr("oil cooler with thermostat"));
+    m_jets = tick(right, QStringLiteral("jets"), tr("piston cooling jets"));
+    m_tensioner = tick(right, QStringLiteral("tensioner"), tr("chain tensioner"));
+    m_tensioner->setChecked(true);
+    m_phasers = tick(right, QStringLiteral("phasers"), tr("cam phasers"));
+    m_turbo = tick(right, QStringLiteral("turbo"), tr("turbocharger"));
+    m_balance = tick(right, QStringLiteral("balance"), tr("balance shaft"));
+    m_says->setWordWrap(true);
+    m_says->setObjectName(QStringLiteral("newBuildSays"));
+    m_says->setMinimumHeight(54);
+    column->addWidget(m_says);
+    m_buttons->addButton(tr("Make it"), QDialogButtonBox::AcceptRole)
+        ->setObjectName(QStringLiteral("makeBuild"));
+    column->addWidget(m_buttons);
+    connect(m_buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
+    connect(m_buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    m_layout->setCurrentIndex(m_layout->findData(QStringLiteral("inline")));
+    connect(m_layout, &QComboBox::currentIndexChanged, this, &NewBuildDialog::layoutChanged);
+    layoutChanged();
+    m_cylinders->setCurrentIndex(std::max(0, m_cylinders->findData(QStringLiteral("4"))));
+}
+
+QComboBox *NewBuildDialog::choice(QFormLayout *form, const QString &name, const QString &label,
+                                  const QList<QPair<QString, QString>> &options)
+{
+    auto *combo = new ArrowCombo(this);
+    combo->setObjectName(name);
+    combo->setMinimumWidth(170);
+    for (const auto &[id, text] : options)
+        combo->addItem(text, id);
+    form->addRow(label, combo);
+    connect(combo, &QComboBox::currentIndexChanged, this, &NewBuildDialog::work);
+    return combo;
+}
+
+QCheckBox *NewBuildDialog::tick(QFormLayout *form, const QString &name, const QString &label)
+{
+    auto *box = new QCheckBox(label, this);
+    box->setObjectName(name);
+    form->addRow(box);
+    connect(box, &QCheckBox::toggled, this, &NewBuildDialog::work);
+    return box;
+}
+
+void NewBuildDialog::layoutChanged()
+{
+    const std::string layout = m_layout->currentData().toString().toStdString();
+    {
+        const QSignalBlocker block(m_cylinders);
+        m_cylinders->clear();
+        for (const LayoutChoice &l : layoutChoices())
+            if (l.layout == layout)
+                for (const int n : l.cylinders)
+                    m_cylinders->addItem(QString::number(n), QString::number(n));
+    }
+    work();
+}
+
+EnginePlan NewBuildDialog::plan() const
+{
+    const auto chosen = [](const QComboBox *c) { return c->currentData().toString().toStdString(); };
+    const auto rpm = [](const QuantityField *f) {
+        return toUnit(f->value().value_or(0), "rev/min", Dimension::Speed);
+    };
+    EnginePlan p;
+    p.layout = chosen(m_layout);
+    p.cylinders = m_cylinders->currentData().toInt();
+    p.bore_mm = m_bore->value().value_or(0) * 1e3;
+    p.stroke_mm = m_stroke->value().value_or(0) * 1e3;
+    p.hotIdle_rpm = rpm(m_idle);
+    p.most_rpm = rpm(m_most);
+    p.block = chosen(m_block);
+    p.mainCap = chosen(m_caps);
+    p.oil = chosen(m_oil);
+    p.valveGear = chosen(m_gear);
+    p.order = chosen(m_order);
+    p.overhead = chosen(m_overhead);
+    p.solidLifters = m_solid->isChecked();
+    p.drySump = m_dry->isChecked();
+    p.remoteFilter = m_remote->isChecked();
+    p.cooler = m_cooler->isChecked();
+    p.jets = m_jets->isChecked();
+    p.tensioner = m_tensioner->isChecked();
+    p.phasers = m_phasers->isChecked();
+    p.turbo = m_turbo->isChecked();
+    p.balanceShafts = m_balance->isChecked();
+    return p;
+}
+
+/// Makes it for show: what it would be, or why it cannot be.
+void NewBuildDialog::work()
+{
+    if (!m_balance) // still being made
+        return;
+    const bool pushrods = m_gear->currentData().toString() == QStringLiteral("pushrods");
+    m_order->setEnabled(pushrods);
+    m_overhead->setEnabled(pushrods);
+    m_phasers->setEnabled(!pushrods);
+    const auto made = planBuild(plan());
+    m_buttons->button(QDialogButtonBox::Cancel)->setAutoDefault(false);
+    for (QAbstractButton *b : m_buttons->buttons())
+        if (m_buttons->buttonRole(b) == QDialogButtonBox::AcceptRole)
+            b->setEnabled(made.has_value());
+    if (!made) {
+        m_says->setText(
+            tr("That cannot be: %1 %2.").arg(qs(made.error().place), qs(made.error().message)));
+        return;
+    }
+    m_build = *made;
+    clearVectorState();
+    const auto sizes = judgeSizes(m_build);
+    auto model = OperatingModel::make(m_build, sizes, m_build.use.hotOil_c);
+    const auto idle = model ? model->at(m_build.use.hotIdle_rpm, OperatingModel::Detail::Values)
+                            : Result<OperatingResult>(tl::unexpected(model.error()));
+    m_says->setText(
+        tr("%1, %2 l, %3 stops. Hot idle with middling clearances about %4. All sizes are a "
+           "beginning in proportion to bore and stroke: correct them on the Route.")
+            .arg(qs(m_build.engine.layout), qs(formatNumber(m_build.engine.displacement_l, 2)))
+            .arg(m_build.engine.stops.size())
+            .arg(idle ? Figure::pressure(idle->gauge.value_pa).text() : tr("not to be found")));
+}
+
+} // namespace mildpath

@@ -1,0 +1,186 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/contacts.h"
+
+#include "oil/blending.h"
+#include "quantity/rounding.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+double viscosityAt(const Build &build, double c)
+{
+    const auto line = waltherLine(build.oil.oil.kv40_mm2_s, build.oil.oil.kv100_mm2_s);
+    return line ? oilState(*line, build.oil.oil.rho15_kg_m3, { c }).dynamicViscosity_pa_s : 0;
+}
+
+bool hasCams(const Build &build)
+{
+    return build.engine.ofKind("cam_bearing") != nullptr;
+}
+
+/// A bearing family by its thinnest film.
+void addBearings(std::string_view family, const char *id, const char *name,
+                 const OperatingResult &point, const ContactShapes &s, std::vector<Contact> &out)
+{
+    const BearingFilm *least = nullptr;
+    for (const BearingFilm &f : point.films)
+        if (f.family == family && (!least || f.smallest_m < least->smallest_m))
+            least = &f;
+    if (!least)
+        return;
+    Contact c;
+    c.id = id;
+    c.name = name;
+    c.film_m = least->smallest_m;
+    c.filmParameter = filmParameter(least->smallest_m, s.journalRq_um * 1e-6, s.shellRq_um * 1e-6);
+    c.detail = least->name + ", " + formatPlain(least->film_c, 0) + " °C in the film, "
+        + formatPlain(least->load_n, 0) + " N mean load";
+    out.push_back(std::move(c));
+}
+
+void addRings(const Build &build, const OperatingResult &point, const ContactShapes &s,
+              std::vector<Contact> &out)
+{
+    const auto train = crankTrainOf(build);
+    if (!train)
+        return;
+    // The wall is warmer than the oil by some 20 K at mid-stroke (own choice).
+    constexpr double wallWarmer_k = 20;
+    const double mu = viscosityAt(build, point.oil_c + wallWarmer_k);
+    const double speed = 2 * train->stroke_m * point.rpm / 60;
+    const double film = ringFilm_m(mu, speed, s.ringPressure_pa);
+    for (const bool top : { false, true }) {
+        Contact c;
+        c.id = top ? "rings_top" : "rings_mid";
+        c.name = top ? "rings, top of stroke" : "rings, mid-stroke";
+        c.filmParameter = filmParameter(film * (top ? ringEndShare : 1), s.ringRq_um * 1e-6,
+                                        s.boreRq_um * 1e-6);
+        c.detail = "regime only";
+        out.push_back(std::move(c));
+    }
+}
+
+void addCam(const Build &build, const OperatingResult &point, const ContactShapes &s,
+            std::vector<Contact> &out)
+{
+    if (!hasCams(build))
+        return;
+    const double omega = point.rpm * 2 * pi / 60 / 2;
+    const double nose_m = (s.baseRadius_mm + s.lift_mm) * 1e-3;
+    const bool roller = tappetOf(build) == Tappet::Roller;
+    const double mu = viscosityAt(build, point.oil_c);
+    LineContact contact { .viscosity_pa_s = mu,
+                          .entrainment_m_s = 0,
+                          .radius1_m = std::max(1e-3, nose_m - s.noseFall_mm * 1e-3),
+                          .load_n = s.springLoad_n,
+                          .length_m = s.camWidth_mm * 1e-3,
+                          .pressureViscosity_per_pa = pressureViscosity_per_pa(mu) };
+    if (roller) {
+        // Rolling: both surfaces move with the cam's.
+        contact.entrainment_m_s = omega * nose_m;
+        contact.radius2_m = s.rollerRadius_mm * 1e-3;
+    } else {
+        contact.entrainment_m_s = omega / 2 * std::abs(nose_m - 2 * s.noseFall_mm * 1e-3);
+    }
+    const auto film = lineContactFilm(contact);
+    if (!film)
+        return;
+    Contact c;
+    c.id = "cam";
+    c.name = roller ? "cam on roller" : "cam on flat tappet";
+    c.film_m = film->smallest_m;
+    c.filmParameter = filmParameter(film->smallest_m, s.camRq_um * 1e-6, s.tappetRq_um * 1e-6);
+    c.detail = "at the nose, " + formatPlain(film->hertz_pa / 1e6, 0) + " MPa contact pressure";
+    out.push_back(std::move(c));
+}
+
+} // namespace
+
+Tappet tappetOf(const Build &build)
+{
+    return choiceOf(build, "tappet") == "roller" ? Tappet::Roller : Tappet::Flat;
+}
+
+std::vector<Contact> contactsOf(const Build &build, const OperatingResult &point,
+                                const ContactShapes &shapes)
+{
+    std::vector<Contact> out;
+    addBearings("main", "mains", "mains", point, shapes, out);
+    addBearings("big_end", "big_ends", "big-ends", point, shapes, out);
+    addRings(build, point, shapes, out);
+    addCam(build, point, shapes, out);
+    for (Contact &c : out)
+        c.regime = regimeOf(c.filmParameter);
+    return out;
+}
+
+Result<std::optional<double>> floatsFrom_rpm(const Build &build,
+                                             const std::vector<GaugedSize> &sizes, double oil_c)
+{
+    auto model = OperatingModel::make(build, sizes, oil_c);
+    if (!model)
+        return tl::unexpected(model.error());
+    const auto floats = [&](double rpm) -> Result<bool> {
+        const auto r = model->at(rpm);
+        if (!r)
+            return tl::unexpected(r.error());
+        const auto contacts = contactsOf(build, *r);
+        return std::all_of(contacts.begin(), contacts.end(), [](const Contact &c) {
+            return (c.id != "mains" && c.id != "big_ends") || c.regime == Regime::FullFilm;
+        });
+    };
+    // Inertia loads films again at speed: the first speed that floats is asked, in coarse steps.
+    double before = 300;
+    const double step = 200;
+    for (double rpm = before; rpm <= build.use.most_rpm; rpm += step) {
+        const auto now = floats(rpm);
+        if (!now)
+            return tl::unexpected(now.error());
+        if (!*now) {
+            before = rpm;
+            continue;
+        }
+        double low = before, high = rpm;
+        while (high - low > 10) {
+            const double middle = (low + high) / 2;
+            const auto m = floats(middle);
+            if (!m)
+                return tl::unexpected(m.error());
+            (*m ? high : low) = middle;
+        }
+        return std::optional(high);
+    }
+    return std::optional<double>();
+}
+
+Oil dilutedOil(const Oil &oil, double x)
+{
+    if (x <= 0)
+        return oil;
+    return { fuelBlend(oil.kv40_mm2_s, petrolAt40_mm2_s, x).kv_mm2_s,
+             fuelBlend(oil.kv100_mm2_s, petrolAt100_mm2_s, x).kv_mm2_s, oil.rho15_kg_m3 };
+}
+
+AntiWearAdvice antiWearAdvice(const Build &build)
+{
+    AntiWearAdvice out { 600, 800, "", Mark::NotDone };
+    if (hasCams(build) && tappetOf(build) == Tappet::Flat) {
+        out.least_mg_kg = 1000;
+        out.most_mg_kg = 1500;
+        out.text = "Flat tappets live on the additive: 1 000 to 1 200 mg/kg of phosphorus, with "
+                   "heavy springs or for running in up to 1 500; beyond that no gain is agreed. "
+                   "Full-film bearings do not need it. Common practice, no source: ask the cam's "
+                   "maker.";
+    } else {
+        out.text = "Rollers and full-film bearings are content with the 600 to 800 mg/kg of "
+                   "phosphorus of a modern road oil. Common practice, no source.";
+    }
+    if (const auto p = build.oil.phosphorus_mg_kg)
+        out.mark = *p < out.least_mg_kg ? Mark::LookAgain : Mark::Proven;
+    return out;
+}
+
+} // namespace mildpath

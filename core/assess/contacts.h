@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+#include "bearing/contact.h"
+
+namespace mildpath {
+
+/// Where a pair of surfaces runs on the curve of Stribeck.
+struct Contact
+{
+    std::string id; ///< mains, big_ends, rings_mid, rings_top, cam
+    std::string name;
+    double filmParameter = 0; ///< λ
+    Regime regime = Regime::Boundary;
+    /// Smallest film; absent where only the regime may be said (rings).
+    std::optional<double> film_m;
+    std::string detail; ///< what it was taken for
+};
+
+/// How a camshaft meets its followers. The builder's choice under the question "tappet".
+enum class Tappet { Flat, Roller };
+Tappet tappetOf(const Build &build);
+
+/// Surfaces and shapes nobody measured yet. All own choices, no source.
+struct ContactShapes
+{
+    double journalRq_um = 0.15, shellRq_um = 0.30;
+    double ringRq_um = 0.12, boreRq_um = 0.20;
+    double camRq_um = 0.20, tappetRq_um = 0.15;
+    double ringPressure_pa = 0.2e6;
+    double baseRadius_mm = 16, lift_mm = 9, noseFall_mm = 21; ///< −s'' over the nose
+    double springLoad_n = 650, camWidth_mm = 14, rollerRadius_mm = 9;
+};
+
+/// Contacts at an operating point, by its films: mains and big-ends the one least well off, rings
+/// at the middle and the top of the stroke, the cam's nose on its tappet. Without bore and stroke,
+/// displacement stands for them; without cams there is no cam.
+std::vector<Contact> contactsOf(const Build &build, const OperatingResult &point,
+                                const ContactShapes &shapes = {});
+
+/// Lowest speed from which mains and big-ends float (λ > 3) at this oil temperature; absent when
+/// not up to the highest. Errors: as Network::solve.
+Result<std::optional<double>> floatsFrom_rpm(const Build &build,
+                                             const std::vector<GaugedSize> &sizes, double oil_c);
+
+/// The oil with this share of petrol by mass; its density as it was.
+Oil dilutedOil(const Oil &oil, double fuelFraction);
+
+/// Phosphorus wanted, mg/kg. Common practice throughout, no source.
+struct AntiWearAdvice
+{
+    double least_mg_kg, most_mg_kg;
+    std::string text;
+    Mark mark; ///< of the oil at hand; not done when its phosphorus is not known
+};
+AntiWearAdvice antiWearAdvice(const Build &build);
+
+} // namespace mildpath

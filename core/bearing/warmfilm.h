@@ -1,0 +1,133 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "bearing/filmtable.h"
+
+#include <array>
+#include <functional>
+
+namespace mildpath {
+
+/// How a running bearing is fed. Its feed sits in the shell, or in the journal and turns with it.
+struct BearingFeed
+{
+    double groove_deg = 0; ///< arc of a groove in the shell, up to 300 or 360; 0: a single hole
+    double grooveWidth_m = 0;
+    double hole_m = 5e-3;
+    bool inJournal = false; ///< the hole turns with the journal and sees all film thicknesses
+    double fromLoad_rad = pi; ///< middle of hole or groove, from the load
+};
+
+/// A bearing as its film sees it.
+struct RunningBearing
+{
+    double journalDiameter_m;
+    double length_m; ///< whole
+    BearingFeed feed;
+};
+
+/// What moves it.
+struct Running
+{
+    RadialClearance clearance; ///< running
+    double load_n; ///< steady; 0: none
+    double speed_rad_s; ///< of the journal, > 0
+};
+
+/// A bearing's film and its feed at one viscosity.
+struct FilmAt
+{
+    FilmPoint film;
+    double loss_w;
+    double conductance_m3_s_pa; ///< of the feed alone
+    double sideFlow_m3_s; ///< hydrodynamic; 0 where a full groove already nets it
+    double exponent; ///< of the rule that joins the two
+};
+
+/// Film from the table, loss from its friction, feed by the formulas of bearing/feed.h. A full
+/// groove makes two bearings of one land each, half the load on each.
+class FilmBearing
+{
+public:
+    explicit FilmBearing(const RunningBearing &bearing);
+    FilmAt at(const Running &running, double viscosity_pa_s) const;
+    const RunningBearing &bearing() const { return m_bearing; }
+    double filmLength_m() const { return m_filmLength_m; } ///< of one land with a full groove
+    bool fullGroove() const { return m_bearing.feed.groove_deg >= 360; }
+
+private:
+    double conductance_m3_s_pa(RadialClearance c, const FilmPoint &film, double viscosity) const;
+
+    RunningBearing m_bearing;
+    double m_filmLength_m;
+    FilmLine m_line;
+};
+
+/// Oil that leaves a bearing at a feed pressure:
+///   Q = max(Qs^s Qp^(1−s), Qp),  Qp = conductance × pressure
+/// Below Qp = 0.001 Qs a straight line to nothing, where the rule's slope has no end. Suction draws
+/// by the feed alone. Source: as bearing/feed.h; ± 30 %.
+double fedFlow_m3_s(const FilmAt &film, double feed_pa);
+/// The pressure that makes this flow: the inverse of fedFlow_m3_s(), flow ≥ 0.
+double feedFor_pa(const FilmAt &film, double flow_m3_s);
+
+/// Film temperature above the oil that comes in, as a share of what the oil takes up:
+/// T_eff = T_in + 0.8 ΔT (Cameron, as in Stachowiak and Batchelor, from memory).
+inline constexpr double filmWarmth = 0.8;
+inline constexpr double filmRiseMost_k = 80;
+inline constexpr double oilHeat_j_kg_k = 2000; ///< specific heat, handbook, from memory
+
+/// What a film needs to know of its oil.
+struct FilmOilState
+{
+    double density_kg_m3;
+    double viscosity_pa_s;
+};
+using FilmOilAt = std::function<FilmOilState(double temperature_c)>;
+
+/// An oil at a ladder of temperatures above that of the oil supplied: what the warmth of all
+/// bearings of a circuit is found on.
+struct FilmOil
+{
+    static constexpr int steps = 14;
+    double supply_c = 0;
+    std::array<double, steps> rise_k {}; ///< from filmRiseMost_k down to 0.12 K
+    std::array<double, steps> viscosity_pa_s {}, density_kg_m3 {};
+};
+FilmOil filmOil(double supply_c, const FilmOilAt &oilAt);
+
+/// Flow of a bearing against feed pressure with its own warmth found: more pressure brings more and
+/// cooler oil. For every step of the ladder the flow that keeps it there and the pressure that
+/// brings that flow are explicit; between them a monotone cubic in ln Q over ln p.
+class WarmCurve
+{
+public:
+    WarmCurve() = default;
+    WarmCurve(const FilmBearing &bearing, const Running &running, const FilmOil &oil);
+
+    ValueSlope flow_m3_s(double feed_pa) const; ///< and its slope, m³/s per Pa
+    double rise_k(double feed_pa) const; ///< of the film above the supply
+
+private:
+    static constexpr size_t n = FilmOil::steps;
+    std::array<double, n> m_logP {}, m_logQ {}, m_slope {}, m_logRise {};
+    FilmAt m_hottest {}, m_coolest {};
+};
+
+/// A bearing's film at work, for people.
+struct WarmFilm
+{
+    double flow_m3_s;
+    double rise_k; ///< effective, of the film
+    double outlet_rise_k; ///< of the oil that leaves
+    FilmAt at;
+    double smallestFilm_m;
+    double peak_pa; ///< 0 without load
+    bool capped; ///< the balance would pass filmRiseMost_k
+};
+/// The same balance solved to the end for one feed pressure.
+/// @param feed_pa  above 0
+WarmFilm warmFilm(const FilmBearing &bearing, const Running &running, double feed_pa,
+                  double supply_c, const FilmOilAt &oilAt);
+
+} // namespace mildpath

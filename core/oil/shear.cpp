@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "oil/shear.h"
+
+#include "quantity/rounding.h"
+
+#include <cmath>
+
+namespace mildpath {
+
+double ShearThinning::criticalRate_per_s(double lowShear_pa_s) const
+{
+    return criticalStress_pa / lowShear_pa_s;
+}
+
+double ShearThinning::viscosity_pa_s(double lowShear_pa_s, double shearRate_per_s) const
+{
+    if (newtonian)
+        return lowShear_pa_s;
+    const double x = std::pow(shearRate_per_s / criticalRate_per_s(lowShear_pa_s), exponent);
+    return lowShear_pa_s * (second + (1 - second) / (1 + x));
+}
+
+Result<ShearThinning> shearThinning(double mu150, double hths, double m, double r)
+{
+    // Scatter of measurement; a monograde comes out a little above or below 1.
+    constexpr double scatter = 1.03, newtonianFrom = 0.999;
+    const double q = hths / mu150;
+    const auto say = [&](const char *why) {
+        return fail("hths_pa_s",
+                    formatPlain(hths * 1e3, 2) + " mPa·s is " + why
+                        + ": low-shear viscosity at 150 °C is " + formatPlain(mu150 * 1e3, 2)
+                        + " mPa·s");
+    };
+    if (q > scatter)
+        return say("above what the oil has without shear");
+    if (q >= newtonianFrom)
+        return ShearThinning { q, true, m, r, 0 };
+    if (q <= r)
+        return say("not above the second Newtonian ratio");
+    const double rate150 = 1e6 / std::pow((1 - r) / (q - r) - 1, 1 / m);
+    return ShearThinning { q, false, m, r, mu150 * rate150 };
+}
+
+} // namespace mildpath
