@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One solve, one full assessment, and how many Newton steps they take.
 #include "assess/room.h"
+#include "assess/sampling.h"
+#include "bearing/fedfilm.h"
+#include "bearing/warmfilm.h"
+#include "circuit/elementtypes.h"
 #include "stopwatch.h"
 #include "storage/templates.h"
 
@@ -38,6 +42,38 @@ void printSteps(const Network &network)
                 coldInner, coldUsual, coldTotal, neighbour, failed);
 }
 
+/// One bearing: solvers, table, the curve a circuit prepares.
+void printFilms()
+{
+    measure("film, 360 × 24, plain", 20, [](int) { static_cast<void>(solveFilm(0.7, 0.4)); });
+    measure("film, 360 × 24, fed, mass conserving", 6, [](int) {
+        static_cast<void>(solveFedFilm({ 0.7, 0.4, 30, { FilmFeed::Kind::Hole, -0.8, 0, 0.2 } }));
+    });
+    const FilmLine line(0.4);
+    double sum = 0;
+    const double thousand = measure("film from the table, a thousand times", 200, [&](int) {
+        for (int i = 0; i < 1000; ++i)
+            sum += line.at(-4 + 0.006 * i).sideFlow;
+    });
+    std::printf("table / 0.3 µs %.2f%s\n", thousand / 1000 / 0.3, sum < 0 ? " " : "");
+}
+
+/// Bands of the demo, and assessments of the largest template.
+void printForecasts(const Build &build)
+{
+    const auto sizes = judgeSizes(build);
+    const double bands = measure("2 000 builds × 3 temperatures × 8 speeds", 3, [&](int) {
+        static_cast<void>(sampleForecast(build, sizes, usualSampling(build)));
+    });
+    std::printf("bands / 2 s %.2f\n", bands / 2e6);
+    for (const TemplateInfo &t : listTemplates()) {
+        const Build b = loadTemplate(t.name)->build;
+        const double whole
+            = measure(("assess " + t.name).c_str(), 20, [&](int) { static_cast<void>(assess(b)); });
+        std::printf("  / frame %.2f, %zu elements\n", whole / 16000, b.circuit.elements.size());
+    }
+}
+
 /// Steps from a solved circuit to one whose pump or mains are 2 % larger.
 void printStepsAfterEdit(const Circuit &circuit)
 {
@@ -47,7 +83,7 @@ void printStepsAfterEdit(const Circuit &circuit)
         for (Element &e : changed.elements) {
             if (e.type == "pump" && std::string_view(what).starts_with("pump"))
                 e.values["displacement_m3"] *= 1.02;
-            if (e.id.starts_with("main_") && e.type == "bearing"
+            if (e.id.starts_with("main_") && isBearing(e)
                 && std::string_view(what).starts_with("all"))
                 e.values["clearance_um"] *= 1.02;
         }
@@ -133,6 +169,8 @@ int main()
     std::printf(
         "ratios: cold / warm solve %.1f, assess / warm solve %.0f, assess / frame (16 ms) %.2f\n",
         cold / warm, whole / warm, whole / 16000);
+    printFilms();
+    printForecasts(build);
     printSteps(*network);
     printStepsAfterEdit(build.circuit);
     return EXIT_SUCCESS;

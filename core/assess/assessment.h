@@ -295,9 +295,12 @@ public:
         double gauge_pa, weakest_pa, ratio;
     };
     /// @param z    standard normal, inputs() of them
-    /// @param rpm  ascending
+    /// @param rpm   ascending
+    /// @param from  where to start at each of them; empty: from where this model ended
     /// Errors: as Network::solve.
-    Result<std::vector<Quick>> drawn(std::span<const double> z, std::span<const double> rpm) const;
+    Result<std::vector<Quick>> drawn(std::span<const double> z, std::span<const double> rpm,
+                                     std::span<const SolveState> from = {}) const;
+    const SolveState &state() const { return m_state; }
 
     /// Starts from where another model of the same elements ended.
     void startFrom(const OperatingModel &other) { m_state = other.m_state; }
@@ -329,7 +332,9 @@ private:
     };
     OperatingResult judge(const Solution &solution, const OperatingPoint &point,
                           Detail detail) const;
-    LikelyPressure likely(const Solution &solution, const OperatingPoint &point, int node,
+    /// Change of each uncertain element's flow by one step of its value.
+    std::vector<double> flowSteps(const Solution &solution, const OperatingPoint &point) const;
+    LikelyPressure likely(const Solution &solution, const std::vector<double> &steps, int node,
                           double value_pa) const;
     void share(const Solution &solution, OperatingResult &out) const;
     void findUncertain(const std::vector<GaugedSize> &sizes, const PartTemperatures &parts);

@@ -163,16 +163,24 @@ void OperatingModel::fillFilms(const Solution &solution, const OperatingPoint &p
     }
 }
 
-LikelyPressure OperatingModel::likely(const Solution &solution, const OperatingPoint &point,
+std::vector<double> OperatingModel::flowSteps(const Solution &solution,
+                                              const OperatingPoint &point) const
+{
+    std::vector<double> out;
+    for (const Uncertain &u : m_uncertain)
+        out.push_back(m_network->flowChange(u.element, *u.raised, solution, point));
+    return out;
+}
+
+LikelyPressure OperatingModel::likely(const Solution &solution, const std::vector<double> &steps,
                                       int node, double value_pa) const
 {
     const std::vector<double> answer = m_network->adjoint(solution, node);
     std::vector<double> together(m_groups, 0.0);
     double variance = std::pow(modelUncertainty * value_pa, 2);
-    for (const Uncertain &u : m_uncertain) {
-        const auto e = static_cast<size_t>(u.element);
-        const double change = answer[e]
-            * (m_network->flowWith(u.element, *u.raised, solution, point) - solution.flow_m3_s[e]);
+    for (size_t i = 0; i < m_uncertain.size(); ++i) {
+        const Uncertain &u = m_uncertain[i];
+        const double change = answer[static_cast<size_t>(u.element)] * steps[i];
         for (const auto &[group, share] : u.shares) {
             if (group < 0)
                 variance += share * change * share * change;
@@ -227,7 +235,8 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
     out.oil_c = point.sumpTemperature_c;
     out.warnings = solution.warnings;
     const double gauge = solution.pressure_pa[static_cast<size_t>(m_gaugeNode)];
-    out.gauge = ranges ? likely(solution, point, m_gaugeNode, gauge)
+    const std::vector<double> steps = ranges ? flowSteps(solution, point) : std::vector<double> {};
+    out.gauge = ranges ? likely(solution, steps, m_gaugeNode, gauge)
                        : LikelyPressure { gauge, gauge, gauge };
     int weakestNode = -1;
     for (const Watched &w : m_watched) {
@@ -259,7 +268,7 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
     }
     if (out.weakest >= 0) {
         const double value = out.points[static_cast<size_t>(out.weakest)].pressure_pa;
-        out.weakestPressure = ranges ? likely(solution, point, weakestNode, value)
+        out.weakestPressure = ranges ? likely(solution, steps, weakestNode, value)
                                      : LikelyPressure { value, value, value };
     }
     for (const int e : m_crankDrillings) {
@@ -281,24 +290,27 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
     return out;
 }
 
-Result<std::vector<OperatingModel::Quick>> OperatingModel::drawn(std::span<const double> z,
-                                                                 std::span<const double> rpm) const
+Result<std::vector<OperatingModel::Quick>>
+OperatingModel::drawn(std::span<const double> z, std::span<const double> rpm,
+                      std::span<const SolveState> from) const
 {
-    std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
+    std::map<int, Element> moved; // a pump has several uncertain gaps
     for (const Uncertain &u : m_uncertain) {
-        double moved = 0;
+        double by = 0;
         for (const auto &[group, share] : u.shares)
-            moved += share * z[group < 0 ? m_groups + u.own : static_cast<size_t>(group)];
-        Element e = *u.base;
+            by += share * z[group < 0 ? m_groups + u.own : static_cast<size_t>(group)];
+        double &value = moved.try_emplace(u.element, *u.base).first->second.values[u.key];
         // No gap at all has no law; a draw that far out is a bearing that would not turn.
-        e.values[u.key] = std::max(1.0, e.values[u.key] + moved * u.step_um);
-        laws.emplace_back(u.element, findElementType(e.type)->make(ElementValues(e)));
+        value = std::max(1.0, value + by * u.step_um);
     }
+    std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
+    for (const auto &[index, e] : moved)
+        laws.emplace_back(index, findElementType(e.type)->make(ElementValues(e)));
     const Network network = m_network->withLaws(laws);
-    SolveState state = m_state;
     std::vector<Quick> out;
-    for (const double n : rpm) {
-        const OperatingPoint point { m_oil, n, m_oil_c };
+    for (size_t i = 0; i < rpm.size(); ++i) {
+        const OperatingPoint point { m_oil, rpm[i], m_oil_c };
+        SolveState state = i < from.size() ? from[i] : m_state;
         const auto solution = network.solve(point, &state);
         if (!solution)
             return tl::unexpected(solution.error());

@@ -49,9 +49,11 @@ double quantileOf(std::vector<double> &values, double share)
 class Sampler
 {
 public:
-    Sampler(const Sampling &sampling, const OperatingModel &model, Progress *progress)
+    Sampler(const Sampling &sampling, const OperatingModel &model,
+            const std::vector<SolveState> &states, Progress *progress)
         : m_sampling(sampling)
         , m_model(model)
+        , m_states(states)
         , m_progress(progress)
         , m_inputs(model.inputs() + 1) // the last is the model's common factor
         , m_draws(normalDraws(sampling.samples, m_inputs, sampling.seed))
@@ -102,7 +104,7 @@ private:
             if (m_progress && m_progress->cancel)
                 return;
             const std::span z(&m_draws[i * m_inputs], m_inputs);
-            const auto r = m_model.drawn(z, m_sampling.rpm);
+            const auto r = m_model.drawn(z, m_sampling.rpm, m_states);
             if (m_progress)
                 ++m_progress->done;
             if (!r)
@@ -117,6 +119,7 @@ private:
 
     const Sampling &m_sampling;
     const OperatingModel &m_model;
+    const std::vector<SolveState> &m_states; ///< of the build itself, by speed
     Progress *m_progress;
     size_t m_inputs;
     std::vector<double> m_draws;
@@ -164,11 +167,14 @@ Result<SampledForecast> sampleForecast(const Build &build, const std::vector<Gau
             return tl::unexpected(model.error());
         // The build itself: a start for all draws, and what the curves miss between the speeds.
         std::vector<double> here;
+        std::vector<SolveState> states;
         for (const double n : sampling.rpm) {
             const auto r = model->at(n, OperatingModel::Detail::Values);
             if (!r)
                 return tl::unexpected(r.error());
             here.push_back(r->gauge.value_pa);
+            states.push_back(model->state());
+            states.back().formerRpm = 0; // a draw begins where the build stands, not before it
         }
         const Curve curve(std::vector<double>(sampling.rpm), std::vector<double>(here));
         for (size_t i = 1; i < sampling.rpm.size(); ++i) {
@@ -178,8 +184,7 @@ Result<SampledForecast> sampleForecast(const Build &build, const std::vector<Gau
                 out.interpolationError = std::max(out.interpolationError,
                                                   std::abs(curve(between) / r->gauge.value_pa - 1));
         }
-        static_cast<void>(model->at(sampling.rpm.front(), OperatingModel::Detail::Values));
-        Sampler sampler(sampling, *model, progress);
+        Sampler sampler(sampling, *model, states, progress);
         if (!sampler.run())
             return fail("cancelled", "given up");
         out.lines.push_back(sampler.line(oil_c, out.failed));

@@ -12,16 +12,11 @@ double radians(double deg)
     return deg * pi / 180;
 }
 
-double filmAt(const FedBearing &b, double theta)
-{
-    return b.clearance.value_m / 2 * (1 + b.eccentricityRatio * std::cos(theta));
-}
-
 /// ∫(1 + ε cos t)³ dt.
 double cubedFilmIntegral(double t, double e)
 {
     const double s = std::sin(t);
-    return t + 3 * e * s + 3 * e * e * (t / 2 + std::sin(2 * t) / 4)
+    return t + 3 * e * s + 3 * e * e * (t / 2 + s * std::cos(t) / 2)
         + e * e * e * (s - s * s * s / 3);
 }
 
@@ -75,52 +70,112 @@ double axialGrooveExponent(double widthRatio)
     return 0.7 * std::pow(widthRatio, 0.7) + 0.4;
 }
 
+FeedShape FeedShape::hole(double length_m, double hole_m, bool inJournal)
+{
+    FeedShape out;
+    out.m_kind = inJournal ? Kind::JournalHole : Kind::Hole;
+    out.m_sides = 0.675 * std::pow(hole_m / length_m + 0.4, 1.75);
+    out.m_exponent = holeExponent;
+    return out;
+}
+
+FeedShape FeedShape::axialGroove(double length_m, double width_m, double arc_m)
+{
+    const double share = width_m / length_m;
+    FeedShape out;
+    out.m_kind = Kind::Axial;
+    out.m_sides = arc_m / length_m / (3 * (1 - share));
+    out.m_ends = (1.25 - 0.25 * share) / (3 * std::cbrt(1 / share - 1));
+    out.m_exponent = axialGrooveExponent(share);
+    return out;
+}
+
+FeedShape FeedShape::groove(double radius_m, double length_m, double width_m, double extent_rad)
+{
+    const double land = (length_m - width_m) / 2;
+    FeedShape out;
+    if (extent_rad >= 2 * pi - 1e-9) {
+        out.m_kind = Kind::Full;
+        out.m_sides = pi * radius_m / (3 * land);
+        return out;
+    }
+    out.m_kind = Kind::Arc;
+    out.m_half_rad = extent_rad / 2;
+    out.m_sides = radius_m / (6 * land);
+    const double s = 1 / (1 - width_m / length_m);
+    const double fringe = width_m > 0
+        ? (2 * s * std::log(s + 1) - (s - 1) * std::log(s * s - 1)) / pi
+        : 2 * std::log(2.0) / pi;
+    out.m_ends = fringe / 6;
+    out.m_exponent = arcExponent;
+    return out;
+}
+
+FeedShape::Conductance FeedShape::at(RadialClearance clearance, double e, double angle_rad,
+                                     double viscosity_pa_s) const
+{
+    const double c = clearance.value_m, unit = c * c * c / viscosity_pa_s;
+    const auto cubed = [](double h) { return h * h * h; };
+    switch (m_kind) {
+    case Kind::Full:
+    case Kind::JournalHole:
+        return { m_sides * unit * (1 + 1.5 * e * e), 0 };
+    case Kind::Hole:
+        return { m_sides * unit * cubed(1 + e * std::cos(angle_rad)), 0 };
+    case Kind::Axial: {
+        const double there = unit * cubed(1 + e * std::cos(angle_rad));
+        return { m_sides * there, m_ends * there };
+    }
+    case Kind::Arc:
+        break;
+    }
+    const double from = angle_rad - m_half_rad, to = angle_rad + m_half_rad;
+    const double integral = cubedFilmIntegral(to, e) - cubedFilmIntegral(from, e);
+    return { m_sides * unit * integral,
+             m_ends * unit * (cubed(1 + e * std::cos(from)) + cubed(1 + e * std::cos(to))) };
+}
+
+namespace {
+
+RadialClearance gapOf(const FedBearing &b)
+{
+    return radial(b.clearance);
+}
+
+FeedFlow flowOf(const FeedShape &shape, const FedBearing &b, double angle_deg)
+{
+    const auto g = shape.at(gapOf(b), b.eccentricityRatio, radians(angle_deg), b.viscosity_pa_s);
+    const double q = g.total() * b.pressure_pa;
+    return { q, g.ends * b.pressure_pa,
+             shape.exponent() > 0 ? combinedFlow_m3_s(b.sideFlow_m3_s, q, shape.exponent()) : q };
+}
+
+} // namespace
+
 Result<FeedFlow> grooveFlow(const FedBearing &b, double w, double extent_deg, double centre_deg)
 {
     if (!(w >= 0 && w < b.length_m))
         return fail("groove_axial_mm", "must be less than the bearing length");
     if (!((extent_deg > 0 && extent_deg <= 300) || extent_deg == 360))
         return fail("extent_deg", "must be above 0 and at most 300, or 360 for a full groove");
-    const double r = b.journalDiameter_m / 2, c = b.clearance.value_m / 2;
-    const double e = b.eccentricityRatio, land = (b.length_m - w) / 2;
-    const double p = b.pressure_pa, mu = b.viscosity_pa_s;
-    if (extent_deg == 360) {
-        const double q = pi * r * c * c * c * p * (1 + 1.5 * e * e) / (3 * mu * land);
-        return FeedFlow { q, 0, q };
-    }
-    const double from = radians(centre_deg - extent_deg / 2), to = from + radians(extent_deg);
-    const double s = 1 / (1 - w / b.length_m);
-    const double fringe = w > 0 ? (2 * s * std::log(s + 1) - (s - 1) * std::log(s * s - 1)) / pi
-                                : 2 * std::log(2.0) / pi;
-    const double integral = cubedFilmIntegral(to, e) - cubedFilmIntegral(from, e);
-    const double lands = p / (12 * mu) * 2 * r * c * c * c * integral / land;
-    const double ends
-        = p / (12 * mu) * 2 * fringe * (std::pow(filmAt(b, from), 3) + std::pow(filmAt(b, to), 3));
-    return FeedFlow { lands + ends, ends,
-                      combinedFlow_m3_s(b.sideFlow_m3_s, lands + ends, arcExponent) };
+    return flowOf(FeedShape::groove(b.journalDiameter_m / 2, b.length_m, w, radians(extent_deg)), b,
+                  centre_deg);
 }
 
 Result<FeedFlow> axialGrooveFlow(const FedBearing &b, double w, double arc, double angle_deg)
 {
     if (!(w > 0 && w < b.length_m))
         return fail("groove_axial_mm", "must be above 0 and less than the bearing length");
-    const double h = filmAt(b, radians(angle_deg)), L = b.length_m;
-    const double unit = b.pressure_pa * h * h * h / b.viscosity_pa_s;
-    const double sides = unit * (arc / L) / (3 * (1 - w / L));
-    const double ends = unit * (1.25 - 0.25 * w / L) / (3 * std::cbrt(L / w - 1));
-    return FeedFlow { sides + ends, ends,
-                      combinedFlow_m3_s(b.sideFlow_m3_s, sides + ends,
-                                        axialGrooveExponent(w / L)) };
+    return flowOf(FeedShape::axialGroove(b.length_m, w, arc), b, angle_deg);
 }
 
 Result<HoleFlow> holeFlow(const FedBearing &b, double hole_m, double angle_deg)
 {
     if (!(hole_m > 0 && hole_m <= 0.8 * b.length_m))
         return fail("hole_diameter_mm", "must be above 0 and at most 0.8 of the bearing length");
-    const double h = filmAt(b, radians(angle_deg));
-    const double q = 0.675 * b.pressure_pa * h * h * h / b.viscosity_pa_s
-        * std::pow(hole_m / b.length_m + 0.4, 1.75);
-    return HoleFlow { h, q, combinedFlow_m3_s(b.sideFlow_m3_s, q, holeExponent) };
+    const double h = gapOf(b).value_m * (1 + b.eccentricityRatio * std::cos(radians(angle_deg)));
+    const FeedFlow f = flowOf(FeedShape::hole(b.length_m, hole_m), b, angle_deg);
+    return HoleFlow { h, f.pressure_m3_s, f.total_m3_s };
 }
 
 double feedFraction(FeedGroove groove, double groove_deg, double R, double drilling,

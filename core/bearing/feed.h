@@ -39,6 +39,38 @@ struct FedBearing
     double sideFlow_m3_s = 0; ///< hydrodynamic side leakage at the same eccentricity
 };
 
+/// Where oil comes into a bearing, everything worked out that does not depend on the film.
+class FeedShape
+{
+public:
+    /// A hole in the shell sees the film over it; one in the journal the mean of h³ over a turn.
+    static FeedShape hole(double length_m, double hole_m, bool inJournal = false);
+    static FeedShape axialGroove(double length_m, double width_m, double arc_m);
+    /// @param extent_rad  up to 300°, or 2 π for a full groove
+    static FeedShape groove(double radius_m, double length_m, double width_m, double extent_rad);
+
+    /// Flow by pressure alone, per Pa; `ends` is the part over the ends of a groove.
+    struct Conductance
+    {
+        double sides, ends;
+        double total() const { return sides + ends; }
+    };
+    /// @param angle_rad  middle of the feed from the maximum film, with the rotation
+    Conductance at(RadialClearance c, double eccentricityRatio, double angle_rad,
+                   double viscosity_pa_s) const;
+    double exponent() const
+    {
+        return m_exponent;
+    } ///< of combinedFlow_m3_s(); 0: no rotation's part
+
+private:
+    enum class Kind { Hole, JournalHole, Axial, Arc, Full };
+    Kind m_kind = Kind::Hole;
+    double m_sides = 0, m_ends = 0; ///< factors of h³/μ or c³/μ
+    double m_half_rad = 0;
+    double m_exponent = 0;
+};
+
 struct FeedFlow
 {
     double pressure_m3_s; ///< by supply pressure

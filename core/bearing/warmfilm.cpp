@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bearing/warmfilm.h"
 
-#include "bearing/feed.h"
-
 #include <boost/math/tools/toms748_solve.hpp>
 
 #include <algorithm>
@@ -16,9 +14,42 @@ constexpr double lineBelow = 1e-3;
 /// What is left of a gap that has closed: the equations stay regular, the judgement holds it.
 constexpr double leastGap_m = 0.2e-6;
 
-double degrees(double rad)
+FeedShape shapeOf(const RunningBearing &b)
 {
-    return rad * 180 / pi;
+    const BearingFeed &f = b.feed;
+    const double radius = b.journalDiameter_m / 2, extent = f.groove_deg * pi / 180;
+    if (f.groove_deg <= 0)
+        return FeedShape::hole(b.length_m, f.hole_m, f.inJournal);
+    // An arc too short for the groove's formula is an axial groove.
+    const bool isArc = radius * extent >= 0.35 * (b.length_m - f.grooveWidth_m);
+    return isArc || f.grooveWidth_m <= 0
+        ? FeedShape::groove(radius, b.length_m, f.grooveWidth_m, extent)
+        : FeedShape::axialGroove(b.length_m, f.grooveWidth_m, radius * extent);
+}
+
+/// The flow that carries a film's loss off at this rise of the film.
+double balancedFlow(const FilmAt &at, double density_kg_m3, double rise_k)
+{
+    return filmWarmth * at.loss_w / (density_kg_m3 * oilHeat_j_kg_k * rise_k);
+}
+
+FeedShape shapeOf(const RunningBearing &b)
+{
+    const BearingFeed &f = b.feed;
+    const double radius = b.journalDiameter_m / 2, extent = f.groove_deg * pi / 180;
+    if (f.groove_deg <= 0)
+        return FeedShape::hole(b.length_m, f.hole_m, f.inJournal);
+    // An arc too short for the groove's formula is an axial groove.
+    const bool isArc = radius * extent >= 0.35 * (b.length_m - f.grooveWidth_m);
+    return isArc || f.grooveWidth_m <= 0
+        ? FeedShape::groove(radius, b.length_m, f.grooveWidth_m, extent)
+        : FeedShape::axialGroove(b.length_m, f.grooveWidth_m, radius * extent);
+}
+
+/// The flow that carries a film's loss off at this rise of the film.
+double balancedFlow(const FilmAt &at, double density_kg_m3, double rise_k)
+{
+    return filmWarmth * at.loss_w / (density_kg_m3 * oilHeat_j_kg_k * rise_k);
 }
 
 /// An arc too short for the groove's formula is an axial groove.
@@ -35,6 +66,7 @@ FilmBearing::FilmBearing(const RunningBearing &b)
     , m_filmLength_m(b.feed.groove_deg >= 360 ? (b.length_m - b.feed.grooveWidth_m) / 2
                                               : b.length_m)
     , m_line(m_filmLength_m / b.journalDiameter_m)
+    , m_feed(shapeOf(b))
 {
 }
 
@@ -52,44 +84,14 @@ FilmAt FilmBearing::at(const Running &r, double viscosity_pa_s) const
     out.film = m_line.at(std::log(sommerfeld));
     out.loss_w = lands * out.film.frictionOverPetroff * 2 * pi * viscosity_pa_s * r.speed_rad_s
         * r.speed_rad_s * radius * radius * radius * m_filmLength_m / c;
-    out.conductance_m3_s_pa = conductance_m3_s_pa({ c }, out.film, viscosity_pa_s);
-    if (fullGroove())
-        return out;
-    const BearingFeed &f = m_bearing.feed;
-    out.sideFlow_m3_s = out.film.sideFlow * radius * c * turns * m_filmLength_m;
-    out.exponent = f.groove_deg == 0 ? holeExponent
-        : isArc(m_bearing)           ? arcExponent
-                                     : axialGrooveExponent(f.grooveWidth_m / m_bearing.length_m);
-    return out;
-}
-
-double FilmBearing::conductance_m3_s_pa(RadialClearance c, const FilmPoint &film,
-                                        double viscosity_pa_s) const
-{
-    const BearingFeed &f = m_bearing.feed;
-    FedBearing fed { .journalDiameter_m = m_bearing.journalDiameter_m,
-                     .length_m = m_bearing.length_m,
-                     .clearance = diametral(c),
-                     .viscosity_pa_s = viscosity_pa_s,
-                     .pressure_pa = 1,
-                     .eccentricityRatio = film.eccentricityRatio };
     // The widest film lies opposite the narrowest, that one the attitude past the load.
-    const double fromWidest_deg = degrees(f.fromLoad_rad - film.attitude_rad - pi);
-    // Geometry was checked when the element was: these have no other errors.
-    if (f.groove_deg > 0 && isArc(m_bearing))
-        return grooveFlow(fed, f.grooveWidth_m, f.groove_deg, fromWidest_deg)->pressure_m3_s;
-    if (f.groove_deg > 0)
-        return axialGrooveFlow(fed, f.grooveWidth_m,
-                               m_bearing.journalDiameter_m / 2 * f.groove_deg * pi / 180,
-                               fromWidest_deg)
-            ->pressure_m3_s;
-    if (f.inJournal) {
-        // Mean of h³ over a turn: that of a centred film times 1 + 1.5 ε².
-        const double seen = 1 + 1.5 * film.eccentricityRatio * film.eccentricityRatio;
-        fed.eccentricityRatio = 0;
-        return seen * holeFlow(fed, f.hole_m, 0)->pressure_m3_s;
-    }
-    return holeFlow(fed, f.hole_m, fromWidest_deg)->pressure_m3_s;
+    const double fromWidest = m_bearing.feed.fromLoad_rad - out.film.attitude_rad - pi;
+    out.conductance_m3_s_pa
+        = m_feed.at({ c }, out.film.eccentricityRatio, fromWidest, viscosity_pa_s).total();
+    out.exponent = m_feed.exponent();
+    if (out.exponent > 0)
+        out.sideFlow_m3_s = out.film.sideFlow * radius * c * turns * m_filmLength_m;
+    return out;
 }
 
 double fedFlow_m3_s(const FilmAt &film, double feed_pa)
@@ -129,31 +131,82 @@ FilmOil filmOil(double supply_c, const FilmOilAt &oilAt)
 
 WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const FilmOil &oil)
 {
-    for (size_t i = 0; i < n; ++i) {
+    const auto pressedAlone
+        = [](const FilmAt &at, double flow) { return flow >= at.sideFlow_m3_s; };
+    bool alone = false;
+    for (size_t i = 0; i < FilmOil::steps; ++i) {
         const FilmAt at = bearing.at(running, oil.viscosity_pa_s[i]);
-        const double flow
-            = filmWarmth * at.loss_w / (oil.density_kg_m3[i] * oilHeat_j_kg_k * oil.rise_k[i]);
-        m_logQ[i] = std::log(flow);
-        m_logP[i] = std::log(feedFor_pa(at, flow));
-        m_logRise[i] = std::log(oil.rise_k[i]);
-        // Less warmth always wants more oil, and more oil more pressure, but for rounding.
-        if (i > 0)
-            m_logP[i] = std::max(m_logP[i], m_logP[i - 1] + 1e-6);
+        const double flow = balancedFlow(at, oil.density_kg_m3[i], oil.rise_k[i]);
+        const bool now = pressedAlone(at, flow);
+        if (i > 0 && now && !alone && at.sideFlow_m3_s > 0) {
+            // The corner lies between this step and the last: halved in ln rise, viscosity along
+            // a straight ln μ over the rise.
+            const double span = oil.rise_k[i] - oil.rise_k[i - 1];
+            double warm = oil.rise_k[i - 1], cool = oil.rise_k[i], mu = 0;
+            const double rho = oil.density_kg_m3[i];
+            for (int k = 0; k < 5; ++k) {
+                const double middle = std::sqrt(warm * cool);
+                const double share = (middle - oil.rise_k[i - 1]) / span;
+                mu = oil.viscosity_pa_s[i - 1]
+                    * std::pow(oil.viscosity_pa_s[i] / oil.viscosity_pa_s[i - 1], share);
+                const FilmAt there = bearing.at(running, mu);
+                (pressedAlone(there, balancedFlow(there, rho, middle)) ? cool : warm) = middle;
+            }
+            m_corner = m_count;
+            add(bearing, running, cool, mu, rho);
+        }
+        alone = now;
+        add(bearing, running, oil.rise_k[i], oil.viscosity_pa_s[i], oil.density_kg_m3[i]);
         if (i == 0)
             m_hottest = at;
-        if (i + 1 == n)
+        if (i + 1 == FilmOil::steps)
             m_coolest = at;
     }
-    const auto rate
-        = [&](size_t i) { return (m_logQ[i + 1] - m_logQ[i]) / (m_logP[i + 1] - m_logP[i]); };
-    // Harmonic means keep the cubic monotone (Fritsch, Butland 1984).
-    m_slope[0] = rate(0);
-    m_slope[n - 1] = rate(n - 2);
-    for (size_t i = 1; i + 1 < n; ++i) {
-        const double before = m_logP[i] - m_logP[i - 1], behind = m_logP[i + 1] - m_logP[i];
-        const double w1 = 2 * behind + before, w2 = behind + 2 * before;
-        m_slope[i] = (w1 + w2) / (w1 / rate(i - 1) + w2 / rate(i));
+    findSlopes();
+}
+
+void WarmCurve::add(const FilmBearing &bearing, const Running &running, double rise_k,
+                    double viscosity_pa_s, double density_kg_m3)
+{
+    const FilmAt at = bearing.at(running, viscosity_pa_s);
+    const double flow = balancedFlow(at, density_kg_m3, rise_k);
+    Node &node = m_nodes[m_count];
+    node = { std::log(feedFor_pa(at, flow)), std::log(flow), rise_k };
+    // Less warmth always wants more oil, and more oil more pressure, but for rounding.
+    if (m_count > 0) {
+        node.logP = std::max(node.logP, m_nodes[m_count - 1].logP + 1e-6);
+        node.logQ = std::max(node.logQ, m_nodes[m_count - 1].logQ + 1e-9);
     }
+    ++m_count;
+}
+
+void WarmCurve::findSlopes()
+{
+    const auto step = [&](size_t i) { return m_nodes[i + 1].logP - m_nodes[i].logP; };
+    const auto rate = [&](size_t i) { return (m_nodes[i + 1].logQ - m_nodes[i].logQ) / step(i); };
+    for (size_t i = 0; i < m_count; ++i) {
+        Node &node = m_nodes[i];
+        const bool first = i == 0, last = i + 1 == m_count;
+        if (first || last || i == m_corner) {
+            node.in = first ? rate(0) : rate(i - 1);
+            node.out = last ? rate(i - 1) : rate(i);
+            continue;
+        }
+        // Harmonic means keep the cubic monotone (Fritsch, Butland 1984).
+        const double w1 = 2 * step(i) + step(i - 1), w2 = step(i) + 2 * step(i - 1);
+        node.in = node.out = (w1 + w2) / (w1 / rate(i - 1) + w2 / rate(i));
+    }
+}
+
+/// The node before a pressure; null outside the ladder.
+const WarmCurve::Node *WarmCurve::before(double logP) const
+{
+    const Node *end = m_nodes.data() + m_count;
+    if (!(logP >= m_nodes[0].logP) || logP >= (end - 1)->logP)
+        return nullptr;
+    return std::upper_bound(m_nodes.data(), end, logP,
+                            [](double p, const Node &n) { return p < n.logP; })
+        - 1;
 }
 
 ValueSlope WarmCurve::flow_m3_s(double feed_pa) const
@@ -161,20 +214,20 @@ ValueSlope WarmCurve::flow_m3_s(double feed_pa) const
     if (feed_pa <= 0)
         return { m_hottest.conductance_m3_s_pa * feed_pa, m_hottest.conductance_m3_s_pa };
     const double x = std::log(feed_pa);
-    if (x < m_logP.front() || x >= m_logP.back()) {
+    const Node *node = before(x);
+    if (!node) {
         // Past the ladder the warmth stays.
-        const FilmAt &at = x < m_logP.front() ? m_hottest : m_coolest;
+        const FilmAt &at = x < m_nodes[0].logP ? m_hottest : m_coolest;
         const double q = fedFlow_m3_s(at, feed_pa), pressed = at.conductance_m3_s_pa * feed_pa;
         const bool joined = pressed < at.sideFlow_m3_s && pressed >= lineBelow * at.sideFlow_m3_s;
         return { q, (joined ? 1 - at.exponent : 1) * q / feed_pa };
     }
-    const auto it = std::upper_bound(m_logP.begin(), m_logP.end(), x);
-    const auto i = static_cast<size_t>(it - m_logP.begin()) - 1;
-    const double h = m_logP[i + 1] - m_logP[i], t = (x - m_logP[i]) / h;
-    const double rise = m_logQ[i + 1] - m_logQ[i], a = m_slope[i] * h, b = m_slope[i + 1] * h;
+    const Node &next = node[1];
+    const double h = next.logP - node->logP, t = (x - node->logP) / h;
+    const double rise = next.logQ - node->logQ, a = node->out * h, b = next.in * h;
     // Hermite's cubic about the left end.
     const double c2 = 3 * rise - 2 * a - b, c3 = a + b - 2 * rise;
-    const double logQ = m_logQ[i] + t * (a + t * (c2 + t * c3));
+    const double logQ = node->logQ + t * (a + t * (c2 + t * c3));
     const double slope = (a + t * (2 * c2 + 3 * t * c3)) / h;
     const double q = std::exp(logQ);
     return { q, slope * q / feed_pa };
@@ -182,15 +235,46 @@ ValueSlope WarmCurve::flow_m3_s(double feed_pa) const
 
 double WarmCurve::rise_k(double feed_pa) const
 {
-    const double x = feed_pa > 0 ? std::log(feed_pa) : m_logP.front();
-    if (x <= m_logP.front())
-        return std::exp(m_logRise.front());
-    if (x >= m_logP.back())
-        return std::exp(m_logRise.back());
-    const auto it = std::upper_bound(m_logP.begin(), m_logP.end(), x);
-    const auto i = static_cast<size_t>(it - m_logP.begin()) - 1;
-    const double t = (x - m_logP[i]) / (m_logP[i + 1] - m_logP[i]);
-    return std::exp(m_logRise[i] + t * (m_logRise[i + 1] - m_logRise[i]));
+    const double x = feed_pa > 0 ? std::log(feed_pa) : m_nodes[0].logP;
+    const Node *node = before(x);
+    if (!node)
+        return m_nodes[x <= m_nodes[0].logP ? 0 : m_count - 1].rise_k;
+    const double t = (x - node->logP) / (node[1].logP - node->logP);
+    return node->rise_k * std::pow(node[1].rise_k / node->rise_k, t);
+}
+
+double flowChange_m3_s(const FilmBearing &bearing, const Running &now, const Running &other,
+                       double feed_pa, double near_k, const FilmOil &oil)
+{
+    const auto flowOf = [&](const Running &running) {
+        double flow = 0;
+        const auto miss = [&](double rise_k) {
+            // ln μ straight over the rise between two steps; the same for both bearings.
+            size_t i = 1;
+            while (i + 1 < FilmOil::steps && oil.rise_k[i] > rise_k)
+                ++i;
+            const double share = (rise_k - oil.rise_k[i - 1]) / (oil.rise_k[i] - oil.rise_k[i - 1]);
+            const FilmAt at = bearing.at(
+                running,
+                oil.viscosity_pa_s[i - 1]
+                    * std::pow(oil.viscosity_pa_s[i] / oil.viscosity_pa_s[i - 1], share));
+            flow = fedFlow_m3_s(at, feed_pa);
+            const double target
+                = filmWarmth * at.loss_w / (oil.density_kg_m3[i] * oilHeat_j_kg_k * flow);
+            return std::min(target, filmRiseMost_k) - rise_k;
+        };
+        const double first = miss(near_k);
+        // The balance falls about twice as fast as the rise grows; a secant does the rest.
+        const double next_k = std::clamp(near_k + first / 2, 0.01, filmRiseMost_k);
+        if (next_k == near_k)
+            return flow;
+        const double second = miss(next_k);
+        if (second != first)
+            miss(std::clamp(next_k - second * (next_k - near_k) / (second - first), 0.01,
+                            filmRiseMost_k));
+        return flow;
+    };
+    return flowOf(other) - flowOf(now);
 }
 
 WarmFilm warmFilm(const FilmBearing &bearing, const Running &running, double feed_pa,

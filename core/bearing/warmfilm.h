@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "bearing/feed.h"
 #include "bearing/filmtable.h"
 
 #include <array>
@@ -56,11 +57,10 @@ public:
     bool fullGroove() const { return m_bearing.feed.groove_deg >= 360; }
 
 private:
-    double conductance_m3_s_pa(RadialClearance c, const FilmPoint &film, double viscosity) const;
-
     RunningBearing m_bearing;
     double m_filmLength_m;
     FilmLine m_line;
+    FeedShape m_feed;
 };
 
 /// Oil that leaves a bearing at a feed pressure:
@@ -89,7 +89,7 @@ using FilmOilAt = std::function<FilmOilState(double temperature_c)>;
 /// bearings of a circuit is found on.
 struct FilmOil
 {
-    static constexpr int steps = 14;
+    static constexpr int steps = 10;
     double supply_c = 0;
     std::array<double, steps> rise_k {}; ///< from filmRiseMost_k down to 0.12 K
     std::array<double, steps> viscosity_pa_s {}, density_kg_m3 {};
@@ -98,7 +98,8 @@ FilmOil filmOil(double supply_c, const FilmOilAt &oilAt);
 
 /// Flow of a bearing against feed pressure with its own warmth found: more pressure brings more and
 /// cooler oil. For every step of the ladder the flow that keeps it there and the pressure that
-/// brings that flow are explicit; between them a monotone cubic in ln Q over ln p.
+/// brings that flow are explicit; between them a monotone cubic in ln Q over ln p, with a node of
+/// its own where the rule has its corner. Within 1 % of warmFilm() (docs/theory/film.md).
 class WarmCurve
 {
 public:
@@ -109,10 +110,28 @@ public:
     double rise_k(double feed_pa) const; ///< of the film above the supply
 
 private:
-    static constexpr size_t n = FilmOil::steps;
-    std::array<double, n> m_logP {}, m_logQ {}, m_slope {}, m_logRise {};
+    struct Node
+    {
+        double logP, logQ, rise_k;
+        double in = 0,
+               out = 0; ///< slopes of ln Q over ln p before and behind; unlike at the corner
+    };
+    void add(const FilmBearing &bearing, const Running &running, double rise_k,
+             double viscosity_pa_s, double density_kg_m3);
+    void findSlopes();
+    const Node *before(double logP) const;
+
+    static constexpr size_t most = FilmOil::steps + 1;
+    std::array<Node, most> m_nodes {};
+    size_t m_count = 0;
+    size_t m_corner = most; ///< where the joining rule gives way to pressure alone
     FilmAt m_hottest {}, m_coolest {};
 };
+
+/// By how much the flow of a bearing changes when another stands in its place at the same pressure:
+/// both balances followed a few steps from a warmth near theirs, on the same ladder.
+double flowChange_m3_s(const FilmBearing &bearing, const Running &now, const Running &other,
+                       double feed_pa, double near_k, const FilmOil &oil);
 
 /// A bearing's film at work, for people.
 struct WarmFilm

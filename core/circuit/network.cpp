@@ -213,20 +213,31 @@ std::optional<WarmFilm> Network::filmAt(int element, const Solution &solution,
                     });
 }
 
-double Network::flowWith(int element, const Law &law, const Solution &solution,
-                         const OperatingPoint &point) const
+double Network::flowChange(int element, const Law &law, const Solution &solution,
+                           const OperatingPoint &point) const
 {
     const auto i = static_cast<size_t>(element);
     const Part &part = m_elements[i];
-    LawConditions conditions { solution.oil[i], radPerSecond(point.rpm), point.sumpTemperature_c };
-    for (const auto &oil : solution.filmOil)
-        if (part.film && oil->supply_c == point.sumpTemperature_c + part.dt_k)
-            conditions.filmOil = oil.get();
     const double dp = solution.pressure_pa[static_cast<size_t>(part.from)]
         - solution.pressure_pa[static_cast<size_t>(part.to)];
+    const double speed = radPerSecond(point.rpm);
+    const double supply_c = point.sumpTemperature_c + part.dt_k;
+    if (part.film && dp > 0)
+        for (const auto &oil : solution.filmOil)
+            if (oil->supply_c == supply_c)
+                return part.multiplier
+                    * flowChange_m3_s(part.film->film(),
+                                      part.film->running(speed, point.sumpTemperature_c),
+                                      static_cast<const FilmBearingLaw &>(law).running(
+                                          speed, point.sumpTemperature_c),
+                                      dp, solution.oilTemperature_c[i] - supply_c, *oil);
+    if (part.film)
+        return 0;
     double memory = 0;
+    const LawConditions conditions { solution.oil[i], speed, point.sumpTemperature_c };
     return part.multiplier
-        * law.flow(dp, law.prepare(conditions), solution.lagged[i], memory).flow_m3_s;
+        * law.flow(dp, law.prepare(conditions), solution.lagged[i], memory).flow_m3_s
+        - solution.flow_m3_s[i];
 }
 
 } // namespace mildpath

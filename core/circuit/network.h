@@ -115,9 +115,10 @@ public:
     /// A film bearing's film at a solution; absent for other elements and without supply.
     std::optional<WarmFilm> filmAt(int element, const Solution &solution,
                                    const OperatingPoint &point) const;
-    /// Flow of an element (all of its count) at the solution's pressures, but by another law.
-    double flowWith(int element, const Law &law, const Solution &solution,
-                    const OperatingPoint &point) const;
+    /// By how much the flow of an element (all of its count) changes at the solution's pressures
+    /// when another law of its type stands in its place.
+    double flowChange(int element, const Law &law, const Solution &solution,
+                      const OperatingPoint &point) const;
 
 private:
     struct Part

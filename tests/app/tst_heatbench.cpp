@@ -33,6 +33,7 @@ private Q_SLOTS:
     void log_takesTheShopsUnits();
     void log_refusesWhatIsNoReading();
     void log_isTakenBackAndUndone();
+    void correctedPoint_keepsItsThermometer();
     void fit_isUsedByChoiceAndGivenUp();
     void log_survivesTheFile();
     void journal_thatWarmedAlong_isTicked();
@@ -108,6 +109,23 @@ void TestHeatBench::log_isTypedRowByRow()
     QCOMPARE(QApplication::focusWidget(), cell(3, "spot0"));
     QTest::keyClick(QApplication::focusWidget(), Qt::Key_Backspace);
     QCOMPARE(QApplication::focusWidget(), cell(2, "reading"));
+}
+
+void TestHeatBench::correctedPoint_keepsItsThermometer()
+{
+    typeLog();
+    const double was = standingHeatPoints(build(), "main_2").front()->instrumentEmissivity;
+    QVERIFY(m_window->openBuild().edit(SetHeat { "instrument_emissivity", 0.8 }).has_value());
+    QApplication::processEvents();
+    // Only the gauge's reading is corrected: the temperature was taken with the old setting.
+    type(cell(0, "reading"), QStringLiteral("44"));
+    const auto points = standingHeatPoints(build(), "main_2");
+    verifyClose(*points.front()->reading_um, 44, 1e-9);
+    QCOMPARE(points.front()->instrumentEmissivity, was);
+    // A temperature taken anew belongs to the setting of now.
+    cell(3, "spot0")->setFocus();
+    typeRow({ "80", "81", "82", "150" });
+    QCOMPARE(standingHeatPoints(build(), "main_2").back()->instrumentEmissivity, 0.8);
 }
 
 void TestHeatBench::log_saysWhatCannotBe()

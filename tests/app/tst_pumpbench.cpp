@@ -80,8 +80,9 @@ void TestPumpBench::pump_springSetsTheRelief()
     pump();
     type(inPanel<QuantityField>(QStringLiteral("stop.relief.shim_mm")), QStringLiteral("1"));
     // k (x0 + shim)/A = 6 (8.8 + 1)/(π/4 12²). Force balance, textbook.
-    verifyClose(circuitOf(build(), assessment().sizes, allAt(100)).find("relief")->value("crack_kpa"),
-                6e6 * 9.8e-3 / (3.14159265 / 4 * 144e-6) / 1e6, 1e-4);
+    verifyClose(
+        circuitOf(build(), assessment().sizes, allAt(100)).find("relief")->value("crack_kpa"),
+        6e6 * 9.8e-3 / (3.14159265 / 4 * 144e-6) / 1e6, 1e-4);
     auto *lift = inPanel<QuantityField>(QStringLiteral("stop.relief.full_lift_mm"));
     const double before = build().engine.find("relief")->value("full_lift_mm");
     type(lift, QStringLiteral("-2"));

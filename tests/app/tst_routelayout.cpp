@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/routelayout.h"
+#include "build/edit.h"
 #include "testing.h"
+
+#include <QLineF>
 
 using namespace mildpath;
 
@@ -13,6 +16,9 @@ private Q_SLOTS:
     void pointsStayApartAndInside_data();
     void pointsStayApartAndInside();
     void oilOrder_runsAlongTheGallery();
+    void risers_passThroughNoRow_data();
+    void risers_passThroughNoRow();
+    void editedEngines_keepTheirPlaces();
 };
 
 namespace {
@@ -85,6 +91,62 @@ void TestRouteLayout::oilOrder_runsAlongTheGallery()
             QVERIFY(p.at.x() > before);
             before = p.at.x();
         }
+}
+
+void TestRouteLayout::risers_passThroughNoRow_data()
+{
+    sizes();
+}
+
+void TestRouteLayout::risers_passThroughNoRow()
+{
+    QFETCH(QString, file);
+    QFETCH(QRectF, area);
+    const RouteLayout layout = layoutRoute(loadBuild(file.toStdString())->build, area);
+    double gallery = 0; // the mains' feeds begin on it
+    for (const RouteLine &l : layout.lines)
+        if (l.element.starts_with("main_feed"))
+            gallery = l.path.front().y();
+    QVERIFY(gallery > 0);
+    for (const RouteLine &up : layout.lines)
+        for (int i = 1; i < up.path.size(); ++i) {
+            const QLineF rise(up.path[i - 1], up.path[i]);
+            if (std::abs(rise.dx()) > 1 || std::abs(rise.dy()) < 10)
+                continue;
+            const double top = std::min(rise.y1(), rise.y2()),
+                         foot = std::max(rise.y1(), rise.y2());
+            for (const RouteLine &across : layout.lines)
+                for (int k = 1; k < across.path.size(); ++k) {
+                    const QLineF row(across.path[k - 1], across.path[k]);
+                    if (std::abs(row.dy()) > 1 || row.y1() > gallery - 5)
+                        continue;
+                    const double left = std::min(row.x1(), row.x2());
+                    const double right = std::max(row.x1(), row.x2());
+                    const bool crosses = rise.x1() > left + 2 && rise.x1() < right - 2
+                        && row.y1() > top + 2 && row.y1() < foot - 2;
+                    QVERIFY2(!crosses, (up.element + " through " + across.element).c_str());
+                }
+        }
+}
+
+void TestRouteLayout::editedEngines_keepTheirPlaces()
+{
+    Build b = demoBuild();
+    for (const AddStop &add :
+         { AddStop { "turbo", "", "main_gallery" }, AddStop { "cooler", "", "filter" },
+           AddStop { "balance_shaft", "", "cam_bearings" },
+           AddStop { "rocker", "", "lifter_gallery" }, AddStop { "phaser", "", "cam_bearings" },
+           AddStop { "plug", "", "cam_bearings" }, AddStop { "scavenge", "", "sump_pickup" } })
+        b = applyEdit(b, add).value();
+    const RouteLayout layout = layoutRoute(b, QRectF(0, 0, 800, 620));
+    for (const Stop &stop : b.engine.stops)
+        QVERIFY2(stop.kind == "gallery"
+                     || std::any_of(
+                         layout.points.begin(), layout.points.end(),
+                         [&](const RoutePoint &p) { return p.stop.toStdString() == stop.id; }),
+                 stop.id.c_str());
+    for (const RoutePoint &p : layout.points)
+        QVERIFY2(layout.area.contains(p.at), qPrintable(p.name));
 }
 
 QTEST_MAIN(TestRouteLayout)

@@ -458,7 +458,7 @@ void TestWindow::everyBench_rendersInBothThemes()
                         < light[i].pixelColor(640, 110).lightness());
         }
     }
-    QVERIFY(m_window->findChild<CurveChart *>(QStringLiteral("forecastChart"))->curveCount() == 4);
+    QVERIFY(m_window->findChild<CurveChart *>(QStringLiteral("forecastChart"))->curveCount() == 5);
     applyTheme(*qApp, ThemeChoice::Light);
 }
 

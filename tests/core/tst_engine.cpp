@@ -203,7 +203,8 @@ void TestEngine::templates_assessFromIdleToTheirLimit()
     rpm.push_back(b.use.most_rpm);
     const auto lines = forecastLines(b, a, { -10, 20, 60, 100, 130 }, rpm);
     QVERIFY2(lines, lines ? "" : lines.error().message.c_str());
-    for (size_t t = 1; t < lines->size(); ++t) // hotter oil: less pressure at idle
+    // Hotter oil, less pressure at idle; colder still, the suction sets it.
+    for (size_t t = 3; t < lines->size(); ++t)
         QVERIFY((*lines)[t].gauge.front().value_pa < (*lines)[t - 1].gauge.front().value_pa);
 }
 

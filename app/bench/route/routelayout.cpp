@@ -420,32 +420,40 @@ private:
     {
         double x = runStart;
         int nth = 0;
+        const bool many = m_stubs.size() > 2;
         for (const Stop *s : m_stubs) {
-            const bool high = m_stubs.size() > 2 && nth++ % 2 == 1;
-            const double height = py(high ? 0.165 : 0.10);
-            const Element *first = s->elements.empty() ? nullptr : element(s->elements.front());
-            if (!first)
-                continue;
-            const bool front = !m_place.contains(first->from) || m_galleryNodes.empty()
-                || first->from == m_galleryNodes.front()
-                || std::find(m_galleryNodes.begin(), m_galleryNodes.end(), first->from)
-                    == m_galleryNodes.end();
-            QPointF foot;
-            if (front) {
-                foot = at(x + 0.03, m_galleryRow);
-                x += m_stubStep;
-            } else {
-                foot = m_place[first->from] - QPointF(0.22 * m_spacing, 0);
+            std::vector<std::pair<const Element *, const StopPoint *>> feeds;
+            if (s->points.size() > 1)
+                for (const StopPoint &p : s->points)
+                    feeds.emplace_back(into(p.node), &p);
+            else if (!s->elements.empty())
+                feeds.emplace_back(element(s->elements.front()),
+                                   s->points.empty() ? nullptr : &s->points.front());
+            for (const auto &[feed, p] : feeds) {
+                if (!feed)
+                    continue;
+                // On the way into the gallery, unless it leaves from further along.
+                const auto along
+                    = std::find(m_galleryNodes.begin(), m_galleryNodes.end(), feed->from);
+                const bool further
+                    = along != m_galleryNodes.end() && along != m_galleryNodes.begin();
+                QPointF foot = at(x + 0.03, m_galleryRow);
+                bool high = false;
+                if (further) {
+                    foot = m_place[feed->from] - QPointF(0.22 * m_spacing, 0);
+                } else {
+                    x += m_stubStep;
+                    high = many && nth++ % 2 == 1;
+                }
+                const QPointF top = foot - QPointF(0, py(high ? 0.165 : 0.10));
+                line(*feed, { { foot, top } }, feed->to == sumpNode);
+                m_out.points.push_back({ qs(s->id), p ? p->node : std::string(),
+                                         p && feeds.size() > 1 ? qs(p->name) : qs(s->name), top,
+                                         RoutePoint::Above, true });
+                if (p)
+                    m_place.try_emplace(p->node, top);
+                m_placed.insert(s->id);
             }
-            const QPointF top = foot - QPointF(0, height);
-            const std::string node = s->points.empty() ? std::string() : s->points.front().node;
-            line(*first, { { foot, top } }, first->to == sumpNode);
-            m_out.points.push_back({ qs(s->id),
-                                     first->to == sumpNode && s->points.empty() ? "" : node,
-                                     qs(s->name), top, RoutePoint::Above, true });
-            if (!node.empty())
-                m_place.try_emplace(node, top);
-            m_placed.insert(s->id);
         }
     }
 
