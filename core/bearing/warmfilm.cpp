@@ -8,7 +8,9 @@
 namespace mildpath {
 namespace {
 
-constexpr double leastRise_k = 0.12;
+/// Steps of the ladder: close together where engine bearings run.
+constexpr std::array<double, FilmOil::steps> ladder_k { filmRiseMost_k, 54, 37, 26,  18,
+                                                        12.5,           8,  4,  1.2, 0.12 };
 /// Below this share of the side flow the joining rule gives way to a straight line.
 constexpr double lineBelow = 1e-3;
 /// What is left of a gap that has closed: the equations stay regular, the judgement holds it.
@@ -27,36 +29,24 @@ FeedShape shapeOf(const RunningBearing &b)
         : FeedShape::axialGroove(b.length_m, f.grooveWidth_m, radius * extent);
 }
 
-/// The flow that carries a film's loss off at this rise of the film.
-double balancedFlow(const FilmAt &at, double density_kg_m3, double rise_k)
+/// Viscosity between the steps of the ladder: a parabola of ln μ over the rise through three of
+/// them.
+double viscosityAt(const FilmOil &oil, double rise_k)
 {
-    return filmWarmth * at.loss_w / (density_kg_m3 * oilHeat_j_kg_k * rise_k);
-}
-
-FeedShape shapeOf(const RunningBearing &b)
-{
-    const BearingFeed &f = b.feed;
-    const double radius = b.journalDiameter_m / 2, extent = f.groove_deg * pi / 180;
-    if (f.groove_deg <= 0)
-        return FeedShape::hole(b.length_m, f.hole_m, f.inJournal);
-    // An arc too short for the groove's formula is an axial groove.
-    const bool isArc = radius * extent >= 0.35 * (b.length_m - f.grooveWidth_m);
-    return isArc || f.grooveWidth_m <= 0
-        ? FeedShape::groove(radius, b.length_m, f.grooveWidth_m, extent)
-        : FeedShape::axialGroove(b.length_m, f.grooveWidth_m, radius * extent);
+    size_t i = 1;
+    while (i + 2 < FilmOil::steps && oil.rise_k[i] > rise_k)
+        ++i;
+    const double a = oil.rise_k[i - 1], b = oil.rise_k[i], c = oil.rise_k[i + 1], x = rise_k;
+    return std::exp((x - b) * (x - c) / ((a - b) * (a - c)) * std::log(oil.viscosity_pa_s[i - 1])
+                    + (x - a) * (x - c) / ((b - a) * (b - c)) * std::log(oil.viscosity_pa_s[i])
+                    + (x - a) * (x - b) / ((c - a) * (c - b))
+                        * std::log(oil.viscosity_pa_s[i + 1]));
 }
 
 /// The flow that carries a film's loss off at this rise of the film.
 double balancedFlow(const FilmAt &at, double density_kg_m3, double rise_k)
 {
     return filmWarmth * at.loss_w / (density_kg_m3 * oilHeat_j_kg_k * rise_k);
-}
-
-/// An arc too short for the groove's formula is an axial groove.
-bool isArc(const RunningBearing &b)
-{
-    const double arc_m = b.journalDiameter_m / 2 * b.feed.groove_deg * pi / 180;
-    return arc_m >= 0.35 * (b.length_m - b.feed.grooveWidth_m) || b.feed.grooveWidth_m <= 0;
 }
 
 } // namespace
@@ -120,8 +110,7 @@ FilmOil filmOil(double supply_c, const FilmOilAt &oilAt)
     FilmOil out;
     out.supply_c = supply_c;
     for (size_t i = 0; i < FilmOil::steps; ++i) {
-        const double share = static_cast<double>(i) / (FilmOil::steps - 1);
-        out.rise_k[i] = filmRiseMost_k * std::pow(leastRise_k / filmRiseMost_k, share);
+        out.rise_k[i] = ladder_k[i];
         const FilmOilState state = oilAt(supply_c + out.rise_k[i]);
         out.viscosity_pa_s[i] = state.viscosity_pa_s;
         out.density_kg_m3[i] = state.density_kg_m3;
@@ -139,24 +128,20 @@ WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const F
         const double flow = balancedFlow(at, oil.density_kg_m3[i], oil.rise_k[i]);
         const bool now = pressedAlone(at, flow);
         if (i > 0 && now && !alone && at.sideFlow_m3_s > 0) {
-            // The corner lies between this step and the last: halved in ln rise, viscosity along
-            // a straight ln μ over the rise.
-            const double span = oil.rise_k[i] - oil.rise_k[i - 1];
-            double warm = oil.rise_k[i - 1], cool = oil.rise_k[i], mu = 0;
+            // The corner lies between this step and the last: halved in ln rise.
+            double warm = oil.rise_k[i - 1], cool = oil.rise_k[i];
             const double rho = oil.density_kg_m3[i];
             for (int k = 0; k < 5; ++k) {
                 const double middle = std::sqrt(warm * cool);
-                const double share = (middle - oil.rise_k[i - 1]) / span;
-                mu = oil.viscosity_pa_s[i - 1]
-                    * std::pow(oil.viscosity_pa_s[i] / oil.viscosity_pa_s[i - 1], share);
-                const FilmAt there = bearing.at(running, mu);
+                const FilmAt there = bearing.at(running, viscosityAt(oil, middle));
                 (pressedAlone(there, balancedFlow(there, rho, middle)) ? cool : warm) = middle;
             }
             m_corner = m_count;
-            add(bearing, running, cool, mu, rho);
+            const FilmAt corner = bearing.at(running, viscosityAt(oil, cool));
+            add(corner, cool, balancedFlow(corner, rho, cool));
         }
         alone = now;
-        add(bearing, running, oil.rise_k[i], oil.viscosity_pa_s[i], oil.density_kg_m3[i]);
+        add(at, oil.rise_k[i], flow);
         if (i == 0)
             m_hottest = at;
         if (i + 1 == FilmOil::steps)
@@ -165,11 +150,8 @@ WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const F
     findSlopes();
 }
 
-void WarmCurve::add(const FilmBearing &bearing, const Running &running, double rise_k,
-                    double viscosity_pa_s, double density_kg_m3)
+void WarmCurve::add(const FilmAt &at, double rise_k, double flow)
 {
-    const FilmAt at = bearing.at(running, viscosity_pa_s);
-    const double flow = balancedFlow(at, density_kg_m3, rise_k);
     Node &node = m_nodes[m_count];
     node = { std::log(feedFor_pa(at, flow)), std::log(flow), rise_k };
     // Less warmth always wants more oil, and more oil more pressure, but for rounding.
@@ -249,18 +231,11 @@ double flowChange_m3_s(const FilmBearing &bearing, const Running &now, const Run
     const auto flowOf = [&](const Running &running) {
         double flow = 0;
         const auto miss = [&](double rise_k) {
-            // ln μ straight over the rise between two steps; the same for both bearings.
-            size_t i = 1;
-            while (i + 1 < FilmOil::steps && oil.rise_k[i] > rise_k)
-                ++i;
-            const double share = (rise_k - oil.rise_k[i - 1]) / (oil.rise_k[i] - oil.rise_k[i - 1]);
-            const FilmAt at = bearing.at(
-                running,
-                oil.viscosity_pa_s[i - 1]
-                    * std::pow(oil.viscosity_pa_s[i] / oil.viscosity_pa_s[i - 1], share));
+            const FilmAt at = bearing.at(running, viscosityAt(oil, rise_k));
             flow = fedFlow_m3_s(at, feed_pa);
+            // The density hardly counts here, and for both bearings alike.
             const double target
-                = filmWarmth * at.loss_w / (oil.density_kg_m3[i] * oilHeat_j_kg_k * flow);
+                = filmWarmth * at.loss_w / (oil.density_kg_m3.front() * oilHeat_j_kg_k * flow);
             return std::min(target, filmRiseMost_k) - rise_k;
         };
         const double first = miss(near_k);

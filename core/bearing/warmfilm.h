@@ -116,8 +116,7 @@ private:
         double in = 0,
                out = 0; ///< slopes of ln Q over ln p before and behind; unlike at the corner
     };
-    void add(const FilmBearing &bearing, const Running &running, double rise_k,
-             double viscosity_pa_s, double density_kg_m3);
+    void add(const FilmAt &at, double rise_k, double flow_m3_s);
     void findSlopes();
     const Node *before(double logP) const;
 

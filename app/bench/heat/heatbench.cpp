@@ -408,7 +408,7 @@ void HeatBench::filmLines(PanelContent &out) const
 {
     if (!m_film)
         return;
-    const QString tip = tr("Mean-load indicator, no load on the engine, bore as long as stroke");
+    const QString tip = tr("Mean-load indicator at the combustion peak you set");
     out.push_back(PanelHeading { tr("Smallest film at hot idle") });
     out.push_back(PanelRow { tr("mains"), Figure::clearance(m_film->mains_um, 1), tip });
     if (m_family == "main" && m_found->width_um() >= 0)
