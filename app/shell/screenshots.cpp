@@ -39,7 +39,7 @@ QStringList renderBenches(MainWindow &window, const QString &folder, QSize size,
     const auto shoot = [&](const QString &name) {
         // Layouts settle at once; what is drawn finer once the keys rest comes a little later.
         QEventLoop settle;
-        QTimer::singleShot(400, &settle, &QEventLoop::quit);
+        QTimer::singleShot(800, &settle, &QEventLoop::quit);
         settle.exec();
         // What takes longer shows a way to cancel it while it runs.
         QElapsedTimer waiting;

@@ -131,7 +131,7 @@ WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const F
             // The corner lies between this step and the last: halved in ln rise.
             double warm = oil.rise_k[i - 1], cool = oil.rise_k[i];
             const double rho = oil.density_kg_m3[i];
-            for (int k = 0; k < 5; ++k) {
+            for (int k = 0; k < 8; ++k) {
                 const double middle = std::sqrt(warm * cool);
                 const FilmAt there = bearing.at(running, viscosityAt(oil, middle));
                 (pressedAlone(there, balancedFlow(there, rho, middle)) ? cool : warm) = middle;

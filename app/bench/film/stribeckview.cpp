@@ -105,11 +105,15 @@ void StribeckView::paintEvent(QPaintEvent *)
             return std::any_of(used.begin(), used.end(),
                                [&](const QRectF &u) { return u.intersects(r); });
         };
-        const bool below = label.top() < m_area.top() + 2;
-        if (below)
-            label.moveTop(here.y() + 14);
-        while (touches(label))
-            label.translate(0, below ? 18 : -18);
+        bool below = false;
+        while (touches(label) || label.top() < m_area.top() + 2) {
+            if (!below && label.top() - 18 < m_area.top() + 2) {
+                below = true;
+                label.moveTop(here.y() + 14);
+            } else {
+                label.translate(0, below ? 18 : -18);
+            }
+        }
         if (!below && label.bottom() < here.y() - 16) {
             p.setPen(QPen(t.muted, 1));
             p.drawLine(QPointF(here.x(), here.y() - 10), QPointF(here.x(), label.bottom()));

@@ -107,6 +107,7 @@ void ForecastBench::sample()
         },
         [this](Result<SampledForecast> answer) { takeSamples(std::move(answer)); });
     m_progress->start();
+    showSamples();
 }
 
 void ForecastBench::takeSamples(Result<SampledForecast> answer)
@@ -122,7 +123,7 @@ void ForecastBench::showSamples()
     const Progress *under = m_background.progress();
     if (!under)
         m_progress->stop();
-    m_cancel->setVisible(under && under->whole > 0);
+    m_cancel->setVisible(under != nullptr);
     if (under && under->whole > 0)
         m_subtitle->setText(
             tr("drawing possible builds, %1 %").arg(100 * under->done / under->whole));
@@ -196,7 +197,7 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
         curves.push_back(std::move(c));
         if (line.oil_c == m_open.build().use.hotOil_c) {
             // What oil needs to enter the crank, against the same axis.
-            Curve need { tr("crank feed needs"), t.ink, line.rpm, {}, {}, {}, true, 0.62 };
+            Curve need { tr("crank feed needs"), t.ink, line.rpm, {}, {}, {}, true, 0.78 };
             for (const double pa : line.crankNeed_pa)
                 need.y.push_back(shown(pa));
             if (!need.y.empty() && need.y.back() > 0)

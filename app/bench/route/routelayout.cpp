@@ -504,7 +504,7 @@ private:
                 here = at(x, returnRow - 0.005);
                 x += 0.14;
             }
-            stopAt(s, here, s.kind == "scavenge" ? RoutePoint::Above : RoutePoint::Right, true);
+            stopAt(s, here, RoutePoint::Right, true);
         }
     }
     bool taken(QPointF where) const
