@@ -86,7 +86,11 @@ void StribeckView::paintEvent(QPaintEvent *)
     std::sort(order.begin(), order.end(), [](const Contact *a, const Contact *b) {
         return a->filmParameter < b->filmParameter;
     });
-    std::vector<QRectF> used;
+    std::vector<QRectF> used; // no name covers another contact
+    for (const Contact *c : order) {
+        const QPointF there(xOf(c->filmParameter), yOf(stribeckFriction(c->filmParameter)));
+        used.push_back(QRectF(there - QPointF(11, 11), QSizeF(22, 22)));
+    }
     for (const Contact *c : order) {
         const QPointF here(xOf(c->filmParameter), yOf(stribeckFriction(c->filmParameter)));
         p.setPen(QPen(t.ink, 1.5));
@@ -120,7 +124,6 @@ void StribeckView::paintEvent(QPaintEvent *)
         }
         drawLine(p, label, Qt::AlignCenter, text, bold, t.ink);
         used.push_back(label);
-        used.push_back(QRectF(here - QPointF(11, 11), QSizeF(22, 22)));
     }
     drawLine(p, QRectF(m_area.left(), m_area.bottom() + 4, m_area.width() / 2, 16),
              Qt::AlignVCenter, tr("friction up, film to the right"), small, t.muted);

@@ -197,7 +197,7 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
         curves.push_back(std::move(c));
         if (line.oil_c == m_open.build().use.hotOil_c) {
             // What oil needs to enter the crank, against the same axis.
-            Curve need { tr("crank feed needs"), t.ink, line.rpm, {}, {}, {}, true, 0.78 };
+            Curve need { tr("crank feed needs"), t.ink, line.rpm, {}, {}, {}, true, 0.8 };
             for (const double pa : line.crankNeed_pa)
                 need.y.push_back(shown(pa));
             if (!need.y.empty() && need.y.back() > 0)
