@@ -160,7 +160,7 @@ void OilChart::paintWindows(QPainter &p) const
             p.fillRect(box, lit ? t.oil[1] : fill);
             if (bottom - top > 8)
                 drawLine(p, QRectF(x, (top + bottom) / 2 - 8, 44, 16), Qt::AlignCenter, qs(w.name),
-                         textFont(TextSize::Small, lit), lit ? QColor(0x1F, 0x2B, 0x33) : t.ink);
+                         textFont(TextSize::Small, lit), t.ink);
             highest = std::min(highest, top);
         }
         drawLine(p, QRectF(x - 4, highest - 17, 52, 15), Qt::AlignCenter, name, small, t.muted);

@@ -170,7 +170,10 @@ void RoomView::paintContours(QPainter &p, size_t row) const
             if (std::abs(at - taken) < 30 || band.height() < 14)
                 continue;
             taken = at;
-            drawLine(p, QRectF(at + 4, band.top(), 34, band.height()), Qt::AlignVCenter,
+            // Behind its line, or before it where the map ends.
+            const bool before = at + 26 > band.right();
+            drawLine(p, QRectF(before ? at - 38 : at + 4, band.top(), 34, band.height()),
+                     before ? Qt::AlignVCenter | Qt::AlignRight : Qt::AlignVCenter,
                      psi ? QString::number(5 * k) : qs(formatNumber(0.5 * k, 1)),
                      textFont(TextSize::Small), t.ink);
         }
