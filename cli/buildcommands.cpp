@@ -133,7 +133,7 @@ int runForecast(const Options &options)
             *target = std::move(*numbers);
         }
     if (const auto grade = options.value("--oil")) {
-        const ShelfOil *oil = findShelfOil(*grade);
+        const auto oil = findOil(*build, *grade);
         if (!oil) {
             std::string known;
             for (const ShelfOil &o : oilShelf())
@@ -141,7 +141,7 @@ int runForecast(const Options &options)
             return report({ "--oil", "no \"" + *grade + "\" on the shelf; there: " + known }, "",
                           BadInput);
         }
-        build->oil = { *grade, oil->oil, {} };
+        build->oil = *oil;
     }
     Assessment a;
     a.sizes = judgeSizes(*build);

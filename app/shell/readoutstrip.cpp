@@ -67,7 +67,7 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
 
 Readout highSpeedReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
-    const double rule_pa = rulePressure_pa_per_rpm * build.use.highSpeed_rpm;
+    const double rule_pa = leastWanted_pa(build.use, build.use.highSpeed_rpm);
     const LikelyPressure &value = now.highSpeed.gauge;
     Readout r { QStringLiteral("highSpeedGauge"),
                 tr("Hot %1 rev/min, gauge").arg(qs(formatNumber(build.use.highSpeed_rpm, 0))),

@@ -289,17 +289,13 @@ public:
 
     /// How many independent normal draws make one possible build (clearances and expansions).
     size_t inputs() const { return m_groups + m_ownInputs; }
-    /// Gauge and weakest stop alone, of one possible build.
-    struct Quick
-    {
-        double gauge_pa, weakest_pa, ratio;
-    };
+    /// Gauge pressures (Pa) of one possible build, by speed.
     /// @param z    standard normal, inputs() of them
     /// @param rpm   ascending
     /// @param from  where to start at each of them; empty: from where this model ended
     /// Errors: as Network::solve.
-    Result<std::vector<Quick>> drawn(std::span<const double> z, std::span<const double> rpm,
-                                     std::span<const SolveState> from = {}) const;
+    Result<std::vector<double>> drawn(std::span<const double> z, std::span<const double> rpm,
+                                      std::span<const SolveState> from = {}) const;
     const SolveState &state() const { return m_state; }
 
     /// Starts from where another model of the same elements ended.

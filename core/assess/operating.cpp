@@ -290,9 +290,9 @@ OperatingResult OperatingModel::judge(const Solution &solution, const OperatingP
     return out;
 }
 
-Result<std::vector<OperatingModel::Quick>>
-OperatingModel::drawn(std::span<const double> z, std::span<const double> rpm,
-                      std::span<const SolveState> from) const
+Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
+                                                  std::span<const double> rpm,
+                                                  std::span<const SolveState> from) const
 {
     std::map<int, Element> moved; // a pump has several uncertain gaps
     for (const Uncertain &u : m_uncertain) {
@@ -307,16 +307,14 @@ OperatingModel::drawn(std::span<const double> z, std::span<const double> rpm,
     for (const auto &[index, e] : moved)
         laws.emplace_back(index, findElementType(e.type)->make(ElementValues(e)));
     const Network network = m_network->withLaws(laws);
-    std::vector<Quick> out;
+    std::vector<double> out;
     for (size_t i = 0; i < rpm.size(); ++i) {
         const OperatingPoint point { m_oil, rpm[i], m_oil_c };
         SolveState state = i < from.size() ? from[i] : m_state;
         const auto solution = network.solve(point, &state);
         if (!solution)
             return tl::unexpected(solution.error());
-        const OperatingResult r = judge(*solution, point, Detail::Values);
-        out.push_back({ r.gauge.value_pa, r.weakestPressure.value_pa,
-                        r.weakest < 0 ? 0 : r.points[static_cast<size_t>(r.weakest)].ratio() });
+        out.push_back(solution->pressure_pa[static_cast<size_t>(m_gaugeNode)]);
     }
     return out;
 }

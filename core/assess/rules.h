@@ -43,8 +43,6 @@ inline constexpr double modelUncertainty = 0.06;
 /// "Likely" ranges hold nine builds in ten: ± 1.645 standard uncertainties (normal distribution).
 inline constexpr double likelyFactor = 1.645;
 
-/// 10 psi per 1 000 rev/min at running heat, in Pa per rev/min. Common practice, no source.
-inline constexpr double rulePressure_pa_per_rpm = 68947.6 / 1000;
 /// Least pressure wanted at a speed, by the rule the document states (Pa).
 double leastWanted_pa(const Use &use, double rpm);
 /// A thousandth of an inch per inch of journal diameter. Common practice, no source.

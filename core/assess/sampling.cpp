@@ -58,7 +58,6 @@ public:
         , m_inputs(model.inputs() + 1) // the last is the model's common factor
         , m_draws(normalDraws(sampling.samples, m_inputs, sampling.seed))
         , m_gauge(m_draws.size() / m_inputs)
-        , m_weakest(m_gauge.size())
     {
     }
 
@@ -77,22 +76,19 @@ public:
 
     SampledLine line(double oil_c, int &failed) const
     {
-        SampledLine out { oil_c, m_sampling.rpm, {}, {}, {}, {} };
+        SampledLine out { oil_c, m_sampling.rpm, {}, {}, {} };
         failed += static_cast<int>(std::count_if(m_gauge.begin(), m_gauge.end(),
                                                  [](const auto &draw) { return draw.empty(); }));
         for (size_t n = 0; n < m_sampling.rpm.size(); ++n) {
-            std::vector<double> gauge, weakest;
+            std::vector<double> gauge;
             for (size_t i = 0; i < m_gauge.size(); ++i)
-                if (!m_gauge[i].empty()) {
+                if (!m_gauge[i].empty())
                     gauge.push_back(m_gauge[i][n]);
-                    weakest.push_back(m_weakest[i][n]);
-                }
             if (gauge.empty())
-                gauge = weakest = { 0 };
+                gauge = { 0 };
             out.low_pa.push_back(std::max(0.0, quantileOf(gauge, 0.05)));
             out.middle_pa.push_back(quantileOf(gauge, 0.5));
             out.high_pa.push_back(quantileOf(gauge, 0.95));
-            out.weakestLow_pa.push_back(std::max(0.0, quantileOf(weakest, 0.05)));
         }
         return out;
     }
@@ -110,10 +106,8 @@ private:
             if (!r)
                 continue;
             const double factor = std::max(0.0, 1 + modelUncertainty * z.back());
-            for (const OperatingModel::Quick &q : *r) {
-                m_gauge[i].push_back(q.gauge_pa * factor);
-                m_weakest[i].push_back(q.weakest_pa * factor);
-            }
+            for (const double gauge_pa : *r)
+                m_gauge[i].push_back(gauge_pa * factor);
         }
     }
 
@@ -123,7 +117,7 @@ private:
     Progress *m_progress;
     size_t m_inputs;
     std::vector<double> m_draws;
-    std::vector<std::vector<double>> m_gauge, m_weakest; ///< by draw, empty where it failed
+    std::vector<std::vector<double>> m_gauge; ///< by draw, empty where it failed
 };
 
 } // namespace

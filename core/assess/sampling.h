@@ -12,7 +12,6 @@ struct SampledLine
     double oil_c = 0;
     std::vector<double> rpm; ///< solved speeds
     std::vector<double> low_pa, middle_pa, high_pa; ///< 5, 50 and 95 % of the gauge
-    std::vector<double> weakestLow_pa; ///< 5 % of the weakest stop's pressure
 
     enum class Edge { Low, Middle, High };
     /// Between the solved speeds by a monotone cubic. @param rpm  within the solved range

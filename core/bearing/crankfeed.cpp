@@ -26,7 +26,7 @@ double nearestToAxis_m(std::array<double, 2> a, std::array<double, 2> b)
 
 double crankRuleOfThumb_pa(double rpm)
 {
-    return 68947.57 * rpm / 1000;
+    return usualRule_pa_per_rpm * rpm;
 }
 
 } // namespace mildpath

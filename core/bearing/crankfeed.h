@@ -16,7 +16,9 @@ double crankPinPressure_pa(double density_kg_m3, double speed_rad_s, double main
                            double exit_m, double main_pa);
 /// Nearest a straight drilling between two mouths comes to the axis at 0, 0.
 double nearestToAxis_m(std::array<double, 2> main_m, std::array<double, 2> pin_m);
-/// 10 psi per 1 000 rev/min (Pa). Common practice, no source: linear where the need is quadratic.
+/// 10 psi per 1 000 rev/min, in Pa per rev/min. Common practice, no source.
+inline constexpr double usualRule_pa_per_rpm = 68.9476;
+/// That at a speed (Pa). Common practice, no source: linear where the need is quadratic.
 double crankRuleOfThumb_pa(double rpm);
 
 } // namespace mildpath

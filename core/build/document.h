@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "bearing/crankfeed.h"
 #include "build/families.h"
 #include "build/fastening.h"
 #include "build/heat.h"
@@ -106,7 +107,7 @@ struct Use
     double coldestClearanceFloor_um = 15;
     double combustionPeak_kpa = 1500; ///< for bearing loads: 15 bar turns without load
     double ruleBase_kpa = 0; ///< least pressure wanted over speed: base and rise
-    double ruleRise_kpa_per_krpm = 68.9476; ///< 10 psi per 1 000 rev/min, common practice
+    double ruleRise_kpa_per_krpm = usualRule_pa_per_rpm; ///< 10 psi per 1 000 rev/min
     ExtraKeys extra {};
     bool operator==(const Use &) const = default;
 };

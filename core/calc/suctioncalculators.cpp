@@ -68,12 +68,8 @@ Result<Json> runInlet(const CalcArguments &in)
     constexpr double gravity_m_s2 = 9.80665;
     const double lift = oil.density_kg_m3 * gravity_m_s2 * in.mm("lift_mm");
     const double inlet = atmosphere - screen - tube - lift;
-    // No less than this for the air's own law: below, oil is drawn no more.
-    const double floored = std::max(inlet, 5e3);
-    const double area = pi / 4 * std::pow(in.mm("air_hole_mm"), 2);
-    const double airDensity = 1.2, discharge = 0.6;
-    const double air = discharge * area
-        * std::sqrt(2 * std::max(0.0, atmosphere - floored) / airDensity) * atmosphere / floored;
+    const double air
+        = suctionAir_m3_s(in.mm("air_hole_mm"), { inlet }, AbsolutePressure { atmosphere });
     return Json { { "screen_drop_kpa", screen / 1e3 },
                   { "tube_drop_kpa", tube / 1e3 },
                   { "lift_kpa", lift / 1e3 },

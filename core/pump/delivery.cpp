@@ -40,21 +40,31 @@ ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePres
     return { fill, fill * x8 / (1 + x8) / (2 * head) };
 }
 
+namespace {
+
+constexpr double leastInlet_pa = 5e3; // the law diverges toward vacuum
+
+} // namespace
+
+double suctionAir_m3_s(double holeDiameter_m, AbsolutePressure atInlet, AbsolutePressure outside)
+{
+    constexpr double discharge = 0.6, airDensity_kg_m3 = 1.2;
+    const double inlet_pa = std::max(atInlet.value_pa, leastInlet_pa);
+    const double vacuum = std::max(0.0, outside.value_pa - inlet_pa);
+    return discharge * pi / 4 * holeDiameter_m * holeDiameter_m
+        * std::sqrt(2 * vacuum / airDensity_kg_m3) * outside.value_pa / inlet_pa;
+}
+
 ValueSlope suctionAirShare(double holeDiameter_m, AbsolutePressure atInlet, double swept_m3_s)
 {
     constexpr double most = 0.95;
-    constexpr double leastInlet_pa = 5e3; // the law diverges toward vacuum
     const double vacuum = atmosphere_pa - atInlet.value_pa;
     if (holeDiameter_m <= 0 || vacuum <= 0 || swept_m3_s <= 0)
         return { 0, 0 };
-    const double area = pi / 4 * holeDiameter_m * holeDiameter_m;
-    const double inlet_pa = std::max(atInlet.value_pa, leastInlet_pa);
-    const double air = 0.6 * area * std::sqrt(2 * vacuum / 1.2) * atmosphere_pa / inlet_pa;
-    const double share = air / swept_m3_s;
-    if (share >= most)
-        return { most, 0 };
-    const double compression = atInlet.value_pa > leastInlet_pa ? 1 / inlet_pa : 0;
-    return { share, -share * (1 / (2 * vacuum) + compression) };
+    const double share = suctionAir_m3_s(holeDiameter_m, atInlet) / swept_m3_s;
+    if (share >= most || atInlet.value_pa <= leastInlet_pa)
+        return { std::min(share, most), 0 };
+    return { share, -share * (1 / (2 * vacuum) + 1 / atInlet.value_pa) };
 }
 
 } // namespace mildpath

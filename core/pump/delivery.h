@@ -48,6 +48,12 @@ PumpLeaks pumpLeaks(const PumpGeometry &pump, double viscosity_pa_s);
 ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePressure atInlet,
                          double density_kg_m3);
 
+/// Air drawn through a hole on the suction side, at inlet pressure (m³/s):
+///   q = 0.6 A √(2 (p_atm − p_in)/1.2) · p_atm/p_in,  p_in no less than 5 kPa
+/// Source: orifice equation, textbook.
+double suctionAir_m3_s(double holeDiameter_m, AbsolutePressure atInlet,
+                       AbsolutePressure outside = { atmosphere_pa });
+
 /// Share of air (0…0.95) drawn through a hole on the suction side.
 ///   q = 0.6 A √(2 (p_atm − p_in)/1.2) · p_atm/p_in, over the swept flow
 /// @return share, and its slope by inlet pressure. Source: orifice equation, textbook; the cap is a

@@ -11,6 +11,7 @@
 #include "entry/quantityfield.h"
 #include "plot/curvechart.h"
 #include "shell/newbuild.h"
+#include "shell/readoutstrip.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -41,6 +42,7 @@ private Q_SLOTS:
     void gauge_movesWithTheChoice();
     void forecast_showsDrawnBands();
     void ownRule_isDrawn();
+    void oilOnTheRoute_keepsItsDataSheet();
     void newBuild_saysWhatItMakes();
     void newBuild_refusesWhatCannotBe();
 
@@ -262,6 +264,35 @@ void TestFilmBench::ownRule_isDrawn()
     verifyClose(build().use.ruleBase_kpa, 100, 1e-9);
     verifyClose(leastWanted_pa(build().use, 2000), 1e5 + 2 * 68947.6, 1e-6);
     QCOMPARE(find<CurveChart>("forecastChart")->curveCount(), before);
+    // The strip below asks the same of the higher speed.
+    for (const Readout &r : readoutsOf(build(), assessment(), nullptr))
+        if (r.id == QStringLiteral("highSpeedGauge"))
+            QVERIFY2(r.detail.endsWith(QStringLiteral("rule ")
+                                       + Figure::pressure(1e5 + 3 * 68947.6).number),
+                     qPrintable(r.detail));
+}
+
+void TestFilmBench::oilOnTheRoute_keepsItsDataSheet()
+{
+    film();
+    type(find<QuantityField>("ballKnown"), QStringLiteral("8"));
+    type(find<QuantityField>("ballUnknown"), QStringLiteral("7"));
+    find<QPushButton>("ballKeep")->click();
+    m_window->showBench(QStringLiteral("Route"));
+    QApplication::processEvents();
+    auto *grade = find<QComboBox>("oilGrade");
+    const QString own = qs(build().ownOils.front().grade);
+    QVERIFY(grade->findText(own) >= 0);
+    const auto take = [&](const QString &name) {
+        const int index = grade->findText(name);
+        grade->setCurrentIndex(index);
+        Q_EMIT grade->activated(index);
+        QApplication::processEvents();
+    };
+    take(own);
+    QCOMPARE(qs(build().oil.grade), own);
+    take(QStringLiteral("20W-50"));
+    QCOMPARE(build().oil.hths_mpa_s, std::optional(4.9)); // typical of the grade, no source
 }
 
 void TestFilmBench::newBuild_saysWhatItMakes()

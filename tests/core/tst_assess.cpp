@@ -127,7 +127,7 @@ void TestAssess::demoHotIdle_isBelievable()
     // Trade fact (common practice, no source): a healthy rebuilt engine shows 1.1 to 1.3 bar at hot
     // idle and wants 10 psi per 1 000 rev/min at running heat.
     QVERIFY(a.hotIdle.gauge.value_pa > 1.0e5 && a.hotIdle.gauge.value_pa < 1.6e5);
-    QVERIFY(a.highSpeed.gauge.value_pa > rulePressure_pa_per_rpm * a.highSpeed.rpm);
+    QVERIFY(a.highSpeed.gauge.value_pa > usualRule_pa_per_rpm * a.highSpeed.rpm);
     QVERIFY(a.hotIdle.gauge.low_pa < a.hotIdle.gauge.value_pa
             && a.hotIdle.gauge.value_pa < a.hotIdle.gauge.high_pa);
 }
@@ -290,7 +290,7 @@ void TestAssess::hotIdleWith_agreesWithTheReadingItself()
 
 void TestAssess::rules_meetTradeFacts()
 {
-    verifyClose(rulePressure_pa_per_rpm * 1000, 10 * 6894.757, 1e-5); // 10 psi per 1 000 rev/min
+    verifyClose(usualRule_pa_per_rpm * 1000, 10 * 6894.757, 1e-5); // 10 psi per 1 000 rev/min
     for (const Family &f : families())
         QVERIFY(findStopKind(f.stopKind));
     const auto mainPlan = readingPlan(*findFamily("main"), Stop {});

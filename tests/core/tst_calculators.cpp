@@ -101,6 +101,62 @@ void TestCalculators::badInput_namesTheKey_data()
         R"({"displacement_m3":6.8e-6,"rpm":800,"rotor_length_mm":12,"tip_clearance_um":90,"end_clearance_um":76,"body_clearance_um":160,
             "tip_land_mm":1,"end_path_width_mm":90,"end_path_length_mm":6,"body_path_length_mm":35,"dp_kpa":-1,"mu_pa_s":0.01})",
         "dp_kpa");
+    row("fuel thicker than the oil", "fuel-dilution",
+        R"({"oil_kinematic_viscosity_mm2_s":10,"fuel_kinematic_viscosity_mm2_s":12,"fuel_mass_fraction":0.1})",
+        "fuel_kinematic_viscosity_mm2_s");
+    row("more fuel than oil", "fuel-dilution",
+        R"({"oil_kinematic_viscosity_mm2_s":10,"fuel_kinematic_viscosity_mm2_s":0.5,"fuel_mass_fraction":0.6})",
+        "fuel_mass_fraction");
+    row("thicker under shear", "high-shear-viscosity",
+        R"({"kv40_mm2_s":110,"kv100_mm2_s":14.5,"hths_pa_s":0.006,"temperature_c":100,"shear_rate_per_s":1e6})",
+        "hths_pa_s");
+    row("ball that floats", "falling-ball-ratio",
+        R"({"time_reference_s":8,"time_unknown_s":9,"density_reference_kg_m3":865,"density_unknown_kg_m3":885,
+            "ball_density_kg_m3":870,"viscosity_reference_pa_s":0.2,"ball_diameter_m":0.001,"glass_diameter_m":0.04,
+            "fall_height_m":0.2})",
+        "ball_density_kg_m3");
+    row("ball that fills the glass", "falling-ball-ratio",
+        R"({"time_reference_s":8,"time_unknown_s":9,"density_reference_kg_m3":865,"density_unknown_kg_m3":885,
+            "viscosity_reference_pa_s":0.2,"ball_diameter_m":0.03,"glass_diameter_m":0.04,"fall_height_m":0.2})",
+        "ball_diameter_m");
+    row("two mirrors", "film-parameter", R"({"h_min_um":1,"rq_1_um":0,"rq_2_um":0})", "rq_1_um");
+    row("rounder than its cup", "line-contact-film",
+        R"({"viscosity_pa_s":0.01,"entrainment_speed_m_s":2,"radius_1_m":0.02,"radius_2_m":-0.01,"load_n":10,
+            "contact_length_m":0.01,"pressure_viscosity_per_pa":2e-8})",
+        "radius_2_m");
+    row("mixture out of range", "fuel-mass-ratio",
+        R"({"stoich_afr_1":14.7,"stoich_afr_2":6.4,"lambda_2":5})", "lambda_2");
+    row("holes that never part", "cam-timed-feed",
+        R"({"journal_d_mm":10,"cam_hole_mm":8,"bearing_hole_mm":8,"alignments_per_rev":3,"dp_kpa":100,"rho_kg_m3":826,
+            "mu_pa_s":0.01})",
+        "alignments_per_rev");
+    row("half an alignment", "cam-timed-feed",
+        R"({"journal_d_mm":46,"cam_hole_mm":3,"bearing_hole_mm":3,"alignments_per_rev":1.5,"dp_kpa":100,"rho_kg_m3":826,
+            "mu_pa_s":0.01})",
+        "alignments_per_rev");
+    row("suction that pushes", "inlet-pressure",
+        R"({"flow_l_min":-2,"screen_d_mm":20,"tube_d_mm":16,"tube_l_mm":200,"rho_kg_m3":826,"mu_pa_s":0.01})",
+        "flow_l_min");
+    row("one mouth of the drilling", "crank-feed-pressure",
+        R"({"speed_rpm":6000,"main_radius_mm":30,"main_hole_xy_mm":[30,0]})", "pin_hole_xy_mm");
+    row("mouth with three numbers", "crank-feed-pressure",
+        R"({"speed_rpm":6000,"main_radius_mm":30,"main_hole_xy_mm":[30,0,1],"pin_hole_xy_mm":[0,60]})",
+        "main_hole_xy_mm");
+    row("drilling outside its journal", "crank-feed-pressure",
+        R"({"speed_rpm":6000,"main_radius_mm":30,"r_min_mm":40})", "r_min_mm");
+    row("no feed hole named", "crank-feed-pressure",
+        R"({"speed_rpm":6000,"main_radius_mm":30,"groove":"none","drilling_diameter_mm":5})",
+        "feed_hole_diameter_mm");
+    row("more vacuum than there is", "crank-feed-pressure",
+        R"({"speed_rpm":6000,"main_radius_mm":30,"main_kpa":-120})", "main_kpa");
+    row("thicker hot in a bearing", "bearing-heat",
+        R"({"journal_diameter_mm":50,"length_mm":20,"diametral_clearance_um":50,"speed_rpm":6000,"load_n":5000,
+            "oil_inlet_c":90,"viscosity_40_mm2_s":10,"viscosity_100_mm2_s":13})",
+        "viscosity_100_mm2_s");
+    row("no film for this load", "bearing-heat",
+        R"({"journal_diameter_mm":50,"length_mm":20,"diametral_clearance_um":50,"speed_rpm":100,"load_n":500000,
+            "oil_inlet_c":90,"viscosity_40_mm2_s":90,"viscosity_100_mm2_s":13})",
+        "load_n");
     row("not an object", "grade", "[1]", "input");
 }
 

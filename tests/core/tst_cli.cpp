@@ -49,6 +49,8 @@ private Q_SLOTS:
     void wrongCalls_exitWith2();
     void calc_runsAndDescribes();
     void newBuild_validatesAndIsNotOverwritten();
+    void newBuild_comesFromAPlan();
+    void forecast_takesAnOwnOil();
     void assess_exitsWith1WhenSomethingHolds();
     void export_writesEveryReading();
     void forecast_givesTheAssessmentsFigures();
@@ -90,6 +92,9 @@ void TestCli::wrongCalls_exitWith2_data()
     row(QStringLiteral("assess"), "one build file");
     row(QStringLiteral("validate %1").arg(circuit()), "/format");
     row(QStringLiteral("new --template nothing -o /tmp/never.mildpath"), "no template");
+    row(QStringLiteral("new --template inline-six-iron --plan x.json -o /tmp/never.mildpath"),
+        "--plan");
+    row(QStringLiteral("new -o /tmp/never.mildpath"), "--template");
 }
 
 void TestCli::wrongCalls_exitWith2()
@@ -118,6 +123,50 @@ void TestCli::calc_runsAndDescribes()
     QCOMPARE(bad.code, 2);
     QVERIFY(bad.err.contains("d_mm"));
     QCOMPARE(run({ QStringLiteral("calc"), QStringLiteral("annulus-leak") }, "{").code, 2);
+}
+
+void TestCli::newBuild_comesFromAPlan()
+{
+    QTemporaryDir folder;
+    const QString plan = folder.filePath(QStringLiteral("plan.json"));
+    const QString file = folder.filePath(QStringLiteral("made.mildpath"));
+    const auto make = [&](const char *json) {
+        QFile f(plan);
+        if (!f.open(QIODevice::WriteOnly))
+            return Run { -1, {}, {} };
+        f.write(json);
+        f.close();
+        return run({ QStringLiteral("new"), QStringLiteral("--plan"), plan, QStringLiteral("-o"),
+                     file, QStringLiteral("--force") });
+    };
+    QCOMPARE(make(R"({"layout": "flat", "cylinders": 4, "valve_gear": "one_cam"})").code, 0);
+    const auto made = loadBuild(file.toStdString());
+    QVERIFY(made);
+    QCOMPARE(made->build.engine.layout, std::string("flat-4"));
+    const Run bad = make(R"({"layout": "flat", "cylinders": 5})");
+    QCOMPARE(bad.code, 2);
+    QVERIFY2(bad.err.contains("cylinders"), bad.err.constData());
+    QCOMPARE(make("{").code, 2);
+    QCOMPARE(make(R"({"sails": 3})").code, 2);
+    QCOMPARE(loadBuild(file.toStdString())->build.engine.layout, std::string("flat-4"));
+}
+
+void TestCli::forecast_takesAnOwnOil()
+{
+    QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("own.mildpath"));
+    const Build b = applyEdit(demoBuild(), KeepOil { { "Shedoil", { 160, 18.5, 884 } } }).value();
+    QVERIFY(saveBuild(file.toStdString(), b));
+    const auto gauge = [&](const char *oil) {
+        const Run r
+            = run({ QStringLiteral("forecast"), file, QStringLiteral("--rpm"),
+                    QStringLiteral("800"), QStringLiteral("--oil-temp-c"), QStringLiteral("100"),
+                    QStringLiteral("--oil"), QString::fromLatin1(oil) });
+        return r.out;
+    };
+    QVERIFY(!gauge("Shedoil").isEmpty());
+    QCOMPARE(gauge("Shedoil"), gauge("20W-50")); // the same figures under another name
+    QVERIFY(gauge("Shedoil") != gauge("15W-40"));
 }
 
 void TestCli::newBuild_validatesAndIsNotOverwritten()

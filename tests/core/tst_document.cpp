@@ -277,7 +277,7 @@ void TestDocument::clearanceReadings_mustBePossible()
 void TestDocument::edits_surviveJson_data()
 {
     QTest::addColumn<int>("row");
-    for (int i = 0; i < 16; ++i)
+    for (int i = 0; i < 29; ++i)
         QTest::addRow("%d", i) << i;
 }
 
@@ -300,7 +300,20 @@ void TestDocument::edits_surviveJson()
             FitShells { "main", "main_1", { "moss", "rust", "2", "B" } },
             SetShellRow { "main", { "chalk", 2.012, 4 } },
             SetSizeClass { "main", true, { "D", 59.98, 59.99 } },
-            Choose { { "strip_counts", "yes", "cheap", "a", "b", {} } } };
+            Choose { { "strip_counts", "yes", "cheap", "a", "b", {} } },
+            SetEngine { "bore_mm", 92.5 },
+            KeepOil { { "Shed oil", { 90, 13, 870 }, 3.6, 900 } },
+            KeepOil { { "Plain oil", { 90, 13, 870 } } },
+            DropOil { "Shed oil" },
+            AddStop { "turbo", "Turbo 1", "main_gallery" },
+            RemoveStop { "chain_jet" },
+            MoveStop { "chain_jet", -2 },
+            TurnStop { "chain_jet", "turbo" },
+            FeedStop { "chain_jet", "cam_bearings" },
+            NameStop { "pump", "Twin pump" },
+            MoveGauge { "lifter_gallery", 7 },
+            SetAlike { "cooling_jets", "jet", "d_mm", 1.5 },
+            SetUse { "rule_base_kpa", 50 } };
     Edit edit = edits[row];
     if (auto *enter = std::get_if<EnterReading>(&edit))
         enter->reading.id = "x"; // a reading without an id is no reading in a file

@@ -35,6 +35,8 @@ private Q_SLOTS:
     void loads_followBoreStrokeAndBays();
     void turbo_needsMoreAtSpeed();
     void fasterCrank_starvesFromASpeed();
+    void olderBearings_becomeFilms();
+    void documents_keepOilsAndEngineNumbers();
 };
 
 namespace {
@@ -417,6 +419,61 @@ void TestEngine::fasterCrank_starvesFromASpeed()
     const double omega = 6000 * 2 * pi / 60, rho = 878 * (1 - 0.0007 * 85);
     verifyClose(at(b, 6000, 100).crankNeed_pa, rho * omega * omega * 0.045 * 0.045 / 2, 1e-6);
     QVERIFY(!forecastLines(plain(), a, { 100 }, { 800, 3000, 6000 })->front().crankStarves_rpm);
+}
+
+void TestEngine::olderBearings_becomeFilms()
+{
+    Json old = *parseJson(buildText(plain()));
+    old["version"] = 4;
+    for (Json &e : old["circuit"]["elements"])
+        if (e["type"] == "film_bearing") {
+            e["type"] = "bearing";
+            e["ecc"] = 0.6;
+            e["speed_flow"] = 1;
+            for (const char *key : { "hole_in_journal", "load_n" })
+                e.erase(key);
+            if (e["id"] == "cam_1")
+                e["groove_deg"] = 330; // between an arc and a full groove: taken as full
+        }
+    const auto lifted = parseBuild(old.dump());
+    QVERIFY(lifted);
+    QCOMPARE(lifted->fileVersion, 4);
+    const Build &b = lifted->build;
+    const Element *rod = b.circuit.find("big_end_2"), *main = b.circuit.find("main_2"),
+                  *cam = b.circuit.find("cam_1");
+    for (const Element *e : { rod, main, cam }) {
+        QCOMPARE(e->type, std::string("film_bearing"));
+        QVERIFY(!e->values.contains("ecc") && e->extra.json().empty());
+    }
+    QCOMPARE(rod->value("hole_in_journal"), 1.0);
+    QCOMPARE(main->value("groove_deg"), 180.0);
+    QCOMPARE(cam->value("groove_deg"), 360.0);
+    QVERIFY(cam->value("load_n") > 0 && main->value("load_n") == 0);
+    // Mains and big-ends as in the template; only the cams' load is another.
+    verifyClose(at(b, 800, 100).gauge.value_pa, at(plain(), 800, 100).gauge.value_pa, 0.01);
+}
+
+void TestEngine::documents_keepOilsAndEngineNumbers()
+{
+    Build b = plain();
+    b = applyEdit(b, KeepOil { { "Shed oil", { 90, 13, 870 }, 3.6, 900 } }).value();
+    b = applyEdit(b, SetEngine { "rotating_g", 410 }).value();
+    b = applyEdit(b, SetUse { "rule_rise_kpa_per_krpm", 80 }).value();
+    const auto back = parseBuild(buildText(b));
+    QVERIFY(back);
+    QVERIFY(back->build == b);
+    // What cannot be is named by its place.
+    Json json = *parseJson(buildText(b));
+    json["own_oils"][0]["kv100_mm2_s"] = 200;
+    const auto wrong = parseBuild(json.dump());
+    QVERIFY(!wrong);
+    QVERIFY(wrong.error().errors.front().place.starts_with("/own_oils/0/"));
+    json = *parseJson(buildText(b));
+    json["engine"]["bore_mm"] = -3;
+    QVERIFY(parseBuild(json.dump()).error().errors.front().place == "/engine/bore_mm");
+    json = *parseJson(buildText(b));
+    json["circuit"]["elements"][0]["type"] = "whirlpool";
+    QVERIFY(!parseBuild(json.dump()));
 }
 
 QTEST_APPLESS_MAIN(TestEngine)

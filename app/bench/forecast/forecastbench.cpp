@@ -142,8 +142,8 @@ void ForecastBench::showSamples()
 Curve ForecastBench::ruleCurve(double from_rpm, double to_rpm) const
 {
     const Use &use = m_open.build().use;
-    const bool usual = use.ruleBase_kpa == 0
-        && std::abs(use.ruleRise_kpa_per_krpm - rulePressure_pa_per_rpm) < 0.01;
+    const bool usual
+        = use.ruleBase_kpa == 0 && use.ruleRise_kpa_per_krpm == Use {}.ruleRise_kpa_per_krpm;
     Curve rule { usual ? tr("10 psi per 1 000 rev/min") : tr("least wanted"),
                  Theme::current().muted,
                  { from_rpm, to_rpm },

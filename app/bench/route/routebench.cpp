@@ -90,8 +90,6 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     m_grade->setObjectName(QStringLiteral("oilGrade"));
     m_grade->setAccessibleName(tr("Oil in the engine"));
     m_grade->setFixedWidth(116);
-    for (const ShelfOil &oil : oilShelf())
-        m_grade->addItem(qs(oil.grade));
     row->addWidget(m_grade);
     connect(m_grade, &QComboBox::activated, this, &RouteBench::chooseOil);
     m_change->setObjectName(QStringLiteral("changeEngine"));
@@ -121,12 +119,23 @@ void RouteBench::takeUse()
 
 void RouteBench::refresh()
 {
-    const QString grade = qs(m_open.build().oil.grade);
-    int index = m_grade->findText(grade);
-    if (index < 0) {
-        m_grade->addItem(grade);
-        index = m_grade->count() - 1;
+    const Build &build = m_open.build();
+    QStringList oils;
+    for (const ShelfOil &oil : oilShelf())
+        oils << qs(oil.grade);
+    for (const ChosenOil &own : build.ownOils)
+        oils << qs(own.grade);
+    const QString grade = qs(build.oil.grade);
+    if (!oils.contains(grade))
+        oils << grade;
+    QStringList shown;
+    for (int i = 0; i < m_grade->count(); ++i)
+        shown << m_grade->itemText(i);
+    if (shown != oils) {
+        m_grade->clear();
+        m_grade->addItems(oils);
     }
+    const auto index = static_cast<int>(oils.indexOf(grade));
     m_grade->setCurrentIndex(index);
     solve();
 }
@@ -143,9 +152,9 @@ void RouteBench::solve()
 
 void RouteBench::chooseOil(int index)
 {
-    const ShelfOil *oil = findShelfOil(m_grade->itemText(index).toStdString());
+    const auto oil = findOil(m_open.build(), m_grade->itemText(index).toStdString());
     if (oil && m_open.build().oil.grade != oil->grade)
-        static_cast<void>(m_open.edit(SetOil { { std::string(oil->grade), oil->oil, {} } }));
+        static_cast<void>(m_open.edit(SetOil { *oil }));
 }
 
 PanelContent RouteBench::panel() const
