@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 
+#include "build/logbook.h"
+
 #include <algorithm>
 
 namespace mildpath {
@@ -94,6 +96,9 @@ Assessment assess(const Build &build)
     out.families = summarise(out.sizes);
     out.feedHoles = judgeFeedHoles(build);
     out.fits = judgeFits(build, out.sizes);
+    out.cleaning = readBook(PassageNetwork(build.passages, build.plugs), build.events,
+                            stopKindsOf(build));
+    out.spreads = spreadsOf(build);
     fillForecast(build, out);
     fillMarks(build, out);
     return out;

@@ -3,6 +3,7 @@
 
 #include "assess/growth.h"
 #include "assess/rules.h"
+#include "assess/spread.h"
 #include "bearing/clearance.h"
 #include "bearing/load.h"
 #include "bearing/shells.h"
@@ -244,6 +245,8 @@ struct Assessment
     std::vector<FamilySummary> families; ///< those the engine has
     std::vector<FeedHole> feedHoles; ///< mains whose holes were measured
     std::vector<FitVerdict> fits; ///< pump, relief and pickup
+    CleaningBook cleaning; ///< passages and plugs, as in the document
+    std::vector<Spread> spreads; ///< of the bearings that failed
     std::vector<StopMarks> marks; ///< all stops in oil order
     std::vector<ForecastLine> forecast; ///< 40 °C, hot oil, hot oil + 30 K
     OperatingResult hotIdle;

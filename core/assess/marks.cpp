@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
+#include "assess/cleanmarks.h"
 
 #include "oil/grades.h"
 
@@ -52,6 +53,8 @@ public:
         for (const Stop &stop : m_build.engine.stops)
             judgeStop(stop);
         judgeEngine();
+        for (Finding &f : judgeEvidence(m_build, m_out.spreads))
+            m_out.findings.push_back(std::move(f));
         std::stable_sort(m_out.findings.begin(), m_out.findings.end(),
                          [](const Finding &a, const Finding &b) {
                              return (a.mark == Mark::Hold) > (b.mark == Mark::Hold);
@@ -79,12 +82,29 @@ private:
         fromSeen("clean", clean, stop);
         MarkAndReason flow = fromProof(m_build, stop, "flow");
         fromSeen("flow", flow, stop);
+        fromPassages(stop, clean, flow);
         fromFits(stop, size);
         fromFeedHoles(stop, flow);
         fromChecks(stop, size, clean, flow);
         starved(stop, flow);
         m_out.marks.push_back(
             { stop.id, size.mark, clean.mark, flow.mark, size.reason, clean.reason, flow.reason });
+    }
+
+    /// Cleanness is that of its passages; what was seen of the stop as a whole counts where there is
+    /// more to it than these, or where it was seen to be wrong.
+    void fromPassages(const Stop &stop, MarkAndReason &clean, MarkAndReason &flow)
+    {
+        const CleanVerdict v = judgeCleanness(m_build, m_out.cleaning, stop);
+        m_out.findings.insert(m_out.findings.end(), v.findings.begin(), v.findings.end());
+        if (v.hasPassages) {
+            const MarkAndReason passages { v.clean, v.cleanReason };
+            const bool counts = hasBodyToClean(stop.kind) || clean.mark == Mark::Hold
+                || clean.mark == Mark::LookAgain;
+            clean = counts && worse(clean.mark, v.clean) == clean.mark ? clean : passages;
+        }
+        if (v.flow == Mark::Hold)
+            take(flow, v.flow, v.flowReason);
     }
 
     static void take(MarkAndReason &into, Mark mark, const std::string &reason)

@@ -7,7 +7,11 @@
 #include "build/heat.h"
 #include "build/parts.h"
 #include "circuit/circuit.h"
+#include "evidence/debris.h"
+#include "evidence/failure.h"
 #include "oil/viscosity.h"
+#include "passage/cleaning.h"
+#include "passage/passage.h"
 
 #include <map>
 #include <optional>
@@ -201,13 +205,21 @@ struct Build
     Heat heat;
     std::map<std::string, OwnExpansion> expansions; ///< by material id, or mainHousing
     std::vector<HeatPoint> heatPoints; ///< append-only
-    ExtraKeys extra {}; ///< events, signoffs and what newer versions write
+    std::vector<Passage> passages;
+    std::vector<Plug> plugs;
+    std::vector<CleanEvent> events; ///< append-only, like all that follows (build/logbook.h)
+    std::vector<DebrisFind> finds;
+    std::vector<Sign> signs;
+    std::vector<BearingFailure> failures;
+    std::vector<Repair> repairs;
+    std::vector<ShopJob> shopJobs;
+    ExtraKeys extra {}; ///< signoffs and what newer versions write
 
     bool operator==(const Build &) const = default;
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 5;
+inline constexpr int buildVersion = 6;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/document.h"
+#include "build/logbook.h"
 #include "quantity/json.h"
 
 namespace mildpath {
@@ -315,6 +316,11 @@ void readParts(JsonReader &in, Build &b, std::vector<Error> &errors)
     for (const auto &[id, expansion] : in.object("expansions").items())
         b.expansions[id] = ownExpansionFromJson(expansion, "/expansions/" + id, errors);
     readAll(in, "heat_points", b.heatPoints, heatPointFromJson, errors);
+    readAll(in, "passages", b.passages, passageFromJson, errors);
+    readAll(in, "plugs", b.plugs, plugFromJson, errors);
+    forEachLog([&](const auto &log) {
+        readAll(in, std::string(log.key), b.*log.list, log.read, errors);
+    });
 }
 
 } // namespace
@@ -382,6 +388,9 @@ Json buildToJson(const Build &b)
     for (const auto &[id, expansion] : b.expansions)
         out["expansions"][id] = ownExpansionToJson(expansion);
     writeAll(out, "heat_points", b.heatPoints, heatPointToJson);
+    writeAll(out, "passages", b.passages, passageToJson);
+    writeAll(out, "plugs", b.plugs, plugToJson);
+    forEachLog([&](const auto &log) { writeAll(out, log.key.data(), b.*log.list, log.write); });
     out.update(b.extra.json());
     return out;
 }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "build/engineedit.h"
+#include "build/passageedit.h"
 
 #include <string>
 #include <variant>
@@ -163,7 +164,8 @@ using Edit = std::variant<EnterReading, EnterReadings, WithdrawReading, SetOil, 
                           SetElementValue, SetStopValue, TickFastener, FitShells, SetShellRow,
                           SetSizeClass, WeighPart, Choose, SetHeat, SetMaterial, SetExpansion,
                           EnterHeatPoint, AddProof, Rename, SetEngine, KeepOil, DropOil, AddStop,
-                          RemoveStop, MoveStop, TurnStop, FeedStop, NameStop, MoveGauge, SetAlike>;
+                          RemoveStop, MoveStop, TurnStop, FeedStop, NameStop, MoveGauge, SetAlike,
+                          PassageEdit>;
 
 /// The document after the edit. Errors: the place is what was edited, the reason says what would be
 /// allowed; the document given is untouched in any case.

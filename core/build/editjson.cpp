@@ -148,6 +148,7 @@ Json editToJson(const Edit &edit)
                               { "key", e.key },
                               { "value", e.value } };
             },
+            [](const PassageEdit &e) { return passageEditToJson(e); },
         },
         edit);
 }
@@ -248,6 +249,8 @@ Result<Edit> editFromJson(const Json &json)
         out = SetAlike { in.text("stop"), in.text("type"), in.text("key"), in.number("value") };
     else if (kind == "gauge")
         out = MoveGauge { in.text("stop"), in.integer("point", 0) };
+    else if (auto passageEdit = passageEditFromJson(kind, in, errors))
+        out = std::move(*passageEdit);
     else
         in.error("edit", "unknown edit \"" + kind + "\"");
     if (!errors.empty())

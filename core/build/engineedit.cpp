@@ -44,6 +44,8 @@ std::string recordsOf(const Build &build, const std::string &stop)
         return std::to_string(n) + " proofs";
     if (const auto n = count(build.heatPoints))
         return std::to_string(n) + " points of the heated-block log";
+    if (const auto n = count(build.finds) + count(build.signs) + count(build.failures))
+        return std::to_string(n) + " findings of the tear-down";
     for (const TorqueTick &t : build.ticks)
         for (const TorqueCard &c : build.torqueCards)
             if (c.id == t.card && t.fastener >= 1
@@ -60,6 +62,22 @@ void takeFastenersOf(Build &build, const std::string &stop)
     std::erase_if(build.torqueCards, [](const TorqueCard &c) { return c.fasteners.empty(); });
     for (auto &[family, stock] : build.shells)
         stock.fitted.erase(stop);
+}
+
+/// Its drillings stay in the metal, and belong to no stop any more.
+void leavePassages(Build &build, const std::string &stop)
+{
+    const auto leave = [&](std::string &of) {
+        if (of == stop)
+            of.clear();
+    };
+    for (Passage &p : build.passages) {
+        leave(p.stop);
+        for (PassageEnd &e : p.ends)
+            leave(e.stop);
+    }
+    for (Plug &p : build.plugs)
+        leave(p.stop);
 }
 
 std::string freeId(const Build &build, std::string_view kind)
@@ -281,6 +299,7 @@ Result<Build> removeStop(Build build, const RemoveStop &edit)
     takeElements(build, stop);
     build.engine.stops.erase(build.engine.stops.begin() + static_cast<long>(*at));
     takeFastenersOf(build, stop.id);
+    leavePassages(build, stop.id);
     if (form == StopForm::Inline)
         bridge(build, inlet, outlet);
     if (form == StopForm::Branch) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/engineplan.h"
 
+#include "build/passageedit.h"
 #include "build/recipes.h"
 #include "oil/grades.h"
 
@@ -563,6 +564,9 @@ Result<Build> planBuild(const EnginePlan &plan)
     if (auto ok = check(plan); !ok)
         return tl::unexpected(ok.error());
     Build out = Planner(plan).run();
+    PassageSet set = usualPassages(out);
+    out.passages = std::move(set.passages);
+    out.plugs = std::move(set.plugs);
     if (auto errors = validateBuild(out); !errors.empty())
         return tl::unexpected(errors.front());
     return out;

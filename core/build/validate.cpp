@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "build/document.h"
+#include "build/logbook.h"
 
 #include "bearing/thermal.h"
 #include "circuit/elementtypes.h"
@@ -37,6 +37,8 @@ public:
         shells();
         parts();
         checkHeat(m_build, m_errors);
+        passages();
+        checkLogs(m_build, m_errors);
         return std::move(m_errors);
     }
 
@@ -368,6 +370,24 @@ private:
         for (const auto &[part, tolerance] : m_build.weightTolerance_g)
             if (!(tolerance > 0 && tolerance <= 1000))
                 add("/weight_tolerance_g/" + part, "must be above 0 to 1000 g");
+    }
+
+    void passages()
+    {
+        for (Error &e : checkPassages(m_build.passages, m_build.plugs))
+            m_errors.push_back(std::move(e));
+        const auto stop = [&](const std::string &place, const std::string &id) {
+            if (!id.empty() && !m_build.engine.find(id))
+                add(place + "/stop", "there is no stop \"" + id + "\"");
+        };
+        for (size_t i = 0; i < m_build.passages.size(); ++i) {
+            const std::string place = "/passages/" + std::to_string(i);
+            stop(place, m_build.passages[i].stop);
+            for (size_t e = 0; e < 2; ++e)
+                stop(place + "/ends/" + std::to_string(e), m_build.passages[i].ends[e].stop);
+        }
+        for (size_t i = 0; i < m_build.plugs.size(); ++i)
+            stop("/plugs/" + std::to_string(i), m_build.plugs[i].stop);
     }
 
     const Build &m_build;

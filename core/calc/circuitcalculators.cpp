@@ -65,7 +65,7 @@ constexpr std::array pipeOutputs {
 
 Result<Json> pipeDrop(const CalcArguments &in)
 {
-    const Passage p { in.mm("d_mm"), in.mm("l_mm"), in.um("rough_um"), in.number("k") };
+    const Conduit p { in.mm("d_mm"), in.mm("l_mm"), in.um("rough_um"), in.number("k") };
     if (p.roughness_m > 0.05 * p.diameter_m)
         return fail("rough_um", "must be at most 0.05 of the bore");
     const PassageDrop d = passageDrop(p, in.number("flow_l_min") / litresPerMinute, oilOf(in));

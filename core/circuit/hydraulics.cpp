@@ -48,7 +48,7 @@ Friction churchillFriction(double re, double relativeRoughness)
     return { factor, factor * slopeX / (12 * x) };
 }
 
-PassageDrop passageDrop(const Passage &p, double flow_m3_s, const OilState &oil)
+PassageDrop passageDrop(const Conduit &p, double flow_m3_s, const OilState &oil)
 {
     PassageDrop out {};
     const double area = pi / 4 * p.diameter_m * p.diameter_m;
@@ -71,7 +71,7 @@ FlowSlope quadraticFlow(double a, double b, double dp_pa)
     return { 2 * dp_pa / (b + root), 1 / root };
 }
 
-FlowSlope passageFlow(const Passage &p, double dp_pa, const OilState &oil, double near_m3_s)
+FlowSlope passageFlow(const Conduit &p, double dp_pa, const OilState &oil, double near_m3_s)
 {
     const double d = p.diameter_m;
     const double area = pi / 4 * d * d;

@@ -28,8 +28,8 @@ struct Friction
 /// Source: Churchill (1977), Chemical Engineering 84(24); from memory, checked against Colebrook.
 Friction churchillFriction(double re, double relativeRoughness);
 
-/// A straight passage with loss coefficient K.
-struct Passage
+/// A straight passage as it resists flow, with loss coefficient K.
+struct Conduit
 {
     double diameter_m;
     double length_m;
@@ -48,12 +48,12 @@ struct PassageDrop
     double total_pa() const { return friction_pa + minor_pa; }
 };
 /// dp = (ρ v²/2)(f L/D + K). Source: Darcy–Weisbach, textbook.
-PassageDrop passageDrop(const Passage &passage, double flow_m3_s, const OilState &oil);
+PassageDrop passageDrop(const Conduit &passage, double flow_m3_s, const OilState &oil);
 
 /// Flow through a passage at a pressure drop: the inverse of passageDrop, unique because f Re²
 /// grows with Re throughout. Newton in a bracket whose upper end is the laminar flow.
 /// @param near_m3_s  magnitude to start from (the last answer); 0 if unknown
-FlowSlope passageFlow(const Passage &passage, double dp_pa, const OilState &oil,
+FlowSlope passageFlow(const Conduit &passage, double dp_pa, const OilState &oil,
                       double near_m3_s = 0);
 
 /// Quadratic law |dp| = a Q² + b Q and its inverse, odd in dp. a ≥ 0, b > 0.

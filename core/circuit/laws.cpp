@@ -8,7 +8,7 @@
 namespace mildpath {
 namespace {
 
-Passage passageOf(const ElementValues &v)
+Conduit passageOf(const ElementValues &v)
 {
     return { v.mm("d_mm"), v.mm("l_mm"), v("rough_um", 10) * 1e-6, v("k", 1.5) };
 }
@@ -37,7 +37,7 @@ public:
     }
 
 private:
-    Passage m_passage;
+    Conduit m_passage;
 };
 
 /// Common to hole, check and relief: the coefficients of a hole.

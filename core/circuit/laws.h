@@ -166,7 +166,7 @@ public:
     double supplyNeeded_pa(const Prepared &prepared) const { return prepared[3]; }
 
 private:
-    Passage m_passage;
+    Conduit m_passage;
     double m_rIn_m, m_rOut_m, m_rClosest_m;
 };
 

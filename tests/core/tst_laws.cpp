@@ -76,7 +76,7 @@ void TestLaws::frictionTimesReynoldsSquared_growsThroughout()
 
 void TestLaws::passageFlow_isTheInverseOfPassageDrop()
 {
-    const Passage p { 6e-3, 55e-3, 10e-6, 2.3 };
+    const Conduit p { 6e-3, 55e-3, 10e-6, 2.3 };
     for (const double dp : { -4e5, -10.0, 1e-3, 50.0, 3e3, 2e4, 1e5, 9e5 }) {
         const FlowSlope q = passageFlow(p, dp, hotOil);
         verifyClose(passageDrop(p, q.flow_m3_s, hotOil).total_pa(), dp, 1e-9);

@@ -1,0 +1,285 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/cleanmarks.h"
+
+#include "build/logbook.h"
+#include "passage/plugs.h"
+#include "quantity/json.h"
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+constexpr std::array<std::string_view, 9> bodies { "pickup", "pump",   "relief", "filter", "cooler",
+                                                   "tank",   "turbo", "phaser", "scavenge" };
+
+std::string dayOf(const std::string &at)
+{
+    return at.empty() ? "" : ", " + at.substr(0, 10);
+}
+
+const Plug &plugOf(const Build &build, const PlugState &state)
+{
+    return *findPlug(build.plugs, state.plug);
+}
+
+/// The stop a plug belongs to.
+std::string stopOfPlug(const Build &build, const Plug &plug)
+{
+    if (!plug.stop.empty())
+        return plug.stop;
+    const Passage *p = findPassage(build.passages, plug.passage);
+    return p ? p->stop : "";
+}
+
+std::string nextFor(const PassageState &p)
+{
+    std::string out;
+    for (const std::string &m : p.missing)
+        out += (out.empty() ? "" : ", then ") + m;
+    return out.empty() ? "Look again" : "Asked for: " + out;
+}
+
+Json lengthToJson(const PassageNetwork &n, const Length &l)
+{
+    return { { "passage", n.passages()[static_cast<size_t>(l.passage)].id },
+             { "from_mm", l.from_mm },
+             { "to_mm", l.to_mm } };
+}
+
+std::string placeName(const PassageNetwork &n, const CleaningStep &s)
+{
+    return s.out ? endName(n, *s.out) : s.word;
+}
+
+} // namespace
+
+Mark markOf(const PassageState &p)
+{
+    switch (p.state) {
+    case CleanState::NothingDone:
+        return Mark::NotDone;
+    case CleanState::Begun:
+        // Known to be dirty and cleaned half way is more than not begun.
+        return p.machined ? Mark::LookAgain : Mark::NotDone;
+    case CleanState::Grey:
+    case CleanState::Aged:
+        return Mark::LookAgain;
+    case CleanState::Dirty:
+    case CleanState::Blocked:
+        return Mark::Hold;
+    case CleanState::Clean:
+        break;
+    }
+    return p.machined && p.unreached_mm > 0 ? Mark::LookAgain : Mark::Proven;
+}
+
+Mark markOf(const PlugState &p)
+{
+    return p.seen && p.place != PlugPlace::Out ? Mark::Proven : Mark::Hold;
+}
+
+std::string plugVerdict(const PlugState &p)
+{
+    const std::string who = p.by.empty() ? "" : " by " + p.by + dayOf(p.at);
+    std::string out;
+    switch (p.place) {
+    case PlugPlace::NotTouched:
+        out = "as it came";
+        break;
+    case PlugPlace::Out:
+        return "out, drawn" + who;
+    case PlugPlace::Left:
+        out = "left in" + who + (p.reason.empty() ? "" : ": " + p.reason);
+        break;
+    case PlugPlace::In:
+        out = "in" + (p.seal.empty() ? "" : ", " + p.seal) + who;
+        break;
+    }
+    return out + (p.seen ? "; seen by " + (p.seenBy.empty() ? "somebody" : p.seenBy)
+                         : "; not seen in its place");
+}
+
+bool hasBodyToClean(std::string_view stopKind)
+{
+    return std::find(bodies.begin(), bodies.end(), stopKind) != bodies.end();
+}
+
+CleanVerdict judgeCleanness(const Build &build, const CleaningBook &book, const Stop &stop)
+{
+    CleanVerdict out;
+    const PassageState *worst = nullptr;
+    int alike = 0;
+    for (size_t i = 0; i < book.passages.size(); ++i) {
+        if (build.passages[i].stop != stop.id)
+            continue;
+        const PassageState &p = book.passages[i];
+        const Mark mark = markOf(p);
+        if (!out.hasPassages || (mark != out.clean && worse(mark, out.clean) == mark)) {
+            out.clean = mark;
+            worst = &p;
+            alike = 0;
+        }
+        alike += mark == out.clean;
+        out.hasPassages = true;
+    }
+    if (worst) {
+        const std::string name = findPassage(build.passages, worst->passage)->name;
+        out.cleanReason = (name == stop.name ? "" : name + ": ") + worst->reason
+            + (alike > 1 ? " (and " + std::to_string(alike - 1) + " more)" : "");
+        if (out.clean == Mark::Hold || out.clean == Mark::LookAgain)
+            out.findings.push_back({ "passages@" + stop.id, out.clean, stop.id,
+                                     stop.name + ", clean: " + out.cleanReason,
+                                     nextFor(*worst) });
+    }
+    for (const PlugState &p : book.plugs) {
+        const Plug &plug = plugOf(build, p);
+        if (stopOfPlug(build, plug) != stop.id || markOf(p) != Mark::Hold)
+            continue;
+        const std::string kind(findPlugKind(plug.kind)->name);
+        out.findings.push_back(
+            { "plug_" + plug.id + "@" + stop.id, Mark::Hold, stop.id,
+              plug.name + ", " + (plug.hidden() ? "hidden " : "") + kind + ", " + stop.name + ": "
+                  + plugVerdict(p),
+              p.place == PlugPlace::Out ? "Fit it, sealed, and have it seen"
+                  : plug.hidden()
+                  ? "It sits behind the outer plug: look before that one goes in, or by camera"
+                  : "Look at it, and record who saw it" });
+        if (out.flow != Mark::Hold)
+            out.flowReason = plug.name + ": " + plugVerdict(p);
+        out.flow = Mark::Hold;
+    }
+    return out;
+}
+
+std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread> &spreads)
+{
+    std::vector<Finding> out;
+    for (const DebrisFind *f : standing(build.finds)) {
+        const auto guesses = guessDebris(*f);
+        if (!f->settled.empty() || guesses.empty() || !guesses.front().warning)
+            continue;
+        const Stop *stop = build.engine.find(f->stop);
+        const bool copper = f->colour == "copper";
+        out.push_back({ "debris_" + f->id + (stop ? "@" + stop->id : ""),
+                        copper ? Mark::Hold : Mark::LookAgain, stop ? stop->id : "",
+                        "Found in " + (stop ? stop->name : f->place) + ": "
+                            + std::string(guesses.front().kind),
+                        copper ? "A bearing is through its running layer: find it, then settle this"
+                               : "Find where it came from, then settle this" });
+    }
+    for (const Sign *s : standing(build.signs)) {
+        const SignKind *k = findSignKind(s->sign);
+        const Stop *stop = build.engine.find(s->stop);
+        if (!k || !stop || !s->there || !s->settled.empty()
+            || standingSign(build.signs, s->stop, s->sign) != s)
+            continue;
+        out.push_back({ "sign_" + s->sign + "@" + stop->id, k->holds ? Mark::Hold : Mark::LookAgain,
+                        stop->id, stop->name + ": " + std::string(k->text) + ". "
+                            + std::string(k->meaning),
+                        std::string(k->action) });
+    }
+    for (const Spread &spread : spreads)
+        for (const SpreadItem &i : spread.items)
+            if (i.mark != Mark::Proven)
+                out.push_back({ "spread_" + i.id + "@" + spread.stop, i.mark, i.stop,
+                                i.name + " had the failed bearing's oil"
+                                    + (i.done.empty() ? "" : "; " + i.done + " is not the rule"),
+                                i.rule });
+    return out;
+}
+
+BuildPlan cleaningPlanOf(const Build &build)
+{
+    BuildPlan out { PassageNetwork(build.passages, build.plugs), {} };
+    const CleaningBook book = readBook(out.network, build.events, stopKindsOf(build));
+    CleaningWishes wishes;
+    for (size_t i = 0; i < book.plugs.size(); ++i)
+        if (book.plugs[i].place == PlugPlace::Left)
+            wishes.staying[static_cast<int>(i)] = book.plugs[i].reason;
+    for (size_t i = 0; i < build.engine.stops.size(); ++i)
+        wishes.rank[build.engine.stops[i].id] = static_cast<int>(i);
+    wishes.drawAll = choiceOf(build, "plugs_drawn") == "all";
+    out.plan = planCleaning(out.network, wishes);
+    return out;
+}
+
+Json cleaningPlanToJson(const BuildPlan &p)
+{
+    const PassageNetwork &n = p.network;
+    const auto plugIds = [&](const std::vector<int> &plugs) {
+        Json out = Json::array();
+        for (const int i : plugs)
+            out.push_back(n.plugs()[static_cast<size_t>(i)].id);
+        return out;
+    };
+    Json out = { { "pulls", p.plan.pulls },
+                 { "flushes", p.plan.flushes },
+                 { "passable_mm", p.plan.passable_mm },
+                 { "covered_mm", p.plan.covered_mm },
+                 { "minimal", p.plan.minimal } };
+    out["draw"] = plugIds(p.plan.draw);
+    out["steps"] = Json::array();
+    for (const CleaningStep &s : p.plan.steps) {
+        Json step = { { "kind", s.flush ? "flush" : "pull" },
+                      { "in", endName(n, s.in) },
+                      { "to", placeName(n, s) },
+                      { "narrowest_mm", s.narrowest_mm } };
+        if (!s.flush)
+            step["brush_mm"] = s.brush_mm;
+        step["plugs_out"] = plugIds(s.plugs);
+        step["lengths"] = Json::array();
+        for (const Length &l : s.lengths)
+            step["lengths"].push_back(lengthToJson(n, l));
+        out["steps"].push_back(std::move(step));
+    }
+    out["left"] = Json::array();
+    for (const LeftLength &l : p.plan.left) {
+        Json left = lengthToJson(n, l.length);
+        left["why"] = l.why;
+        out["left"].push_back(std::move(left));
+    }
+    return out;
+}
+
+std::string cleaningPlanText(const BuildPlan &p)
+{
+    const PassageNetwork &n = p.network;
+    std::string out = std::to_string(p.plan.pulls) + " brush pulls and "
+        + std::to_string(p.plan.flushes) + " flushes cover "
+        + formatPlain(p.plan.covered_mm, 0) + " of " + formatPlain(p.plan.passable_mm, 0)
+        + " mm that can be reached"
+        + (p.plan.minimal ? "; no fewer will do.\n" : "; fewer might do.\n");
+    if (!p.plan.draw.empty())
+        out += "\nPlugs to draw first:\n";
+    for (const int i : p.plan.draw) {
+        const Plug &plug = n.plugs()[static_cast<size_t>(i)];
+        const Passage *in = findPassage(n.passages(), plug.passage);
+        out += "  " + plug.name + "  " + std::string(findPlugKind(plug.kind)->name) + ", "
+            + in->name + "\n";
+        const DrawingAdvice how = howToDraw(plug);
+        for (const auto *lines : { &how.steps, &how.cautions })
+            for (const std::string &line : *lines)
+                out += "      " + line + "\n";
+    }
+    std::string part;
+    int number = 0;
+    for (const CleaningStep &s : p.plan.steps) {
+        const Passage &in = n.passages()[static_cast<size_t>(s.in.passage)];
+        if (in.part != part) {
+            part = in.part;
+            out += "\n" + std::string(partName(part)) + "\n";
+        }
+        out += "  " + std::to_string(++number) + "  " + endName(n, s.in)
+            + (s.out || s.word.starts_with("into") ? " -> " : ", ") + placeName(n, s)
+            + (s.flush ? "  flush" : "  brush " + formatPlain(s.brush_mm, 0) + " mm") + "\n";
+    }
+    if (!p.plan.left.empty())
+        out += "\nNot reached:\n";
+    for (const LeftLength &l : p.plan.left)
+        out += "  " + n.passages()[static_cast<size_t>(l.length.passage)].name + ", "
+            + formatPlain(l.length.length_mm(), 0) + " mm: " + l.why + "\n";
+    return out;
+}
+
+} // namespace mildpath

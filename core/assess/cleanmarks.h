@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+
+namespace mildpath {
+
+/// A passage's state as a mark.
+Mark markOf(const PassageState &state);
+/// A plug's state as a mark: a plug nobody has seen in its place holds the start.
+Mark markOf(const PlugState &state);
+/// "in, sealed with thread paste, seen by J. Moor".
+std::string plugVerdict(const PlugState &state);
+
+/// What stands in the way of a stop's cleanness and flow by its passages and plugs, as findings;
+/// the marks are made worse where they are. Stops without passages are left as they are.
+struct CleanVerdict
+{
+    Mark clean = Mark::NotDone;
+    std::string cleanReason;
+    bool hasPassages = false;
+    Mark flow = Mark::Proven; ///< only holds count
+    std::string flowReason;
+    std::vector<Finding> findings;
+};
+CleanVerdict judgeCleanness(const Build &build, const CleaningBook &book, const Stop &stop);
+
+/// Whether a stop is more than its passages: what was washed besides has to be said as well.
+bool hasBodyToClean(std::string_view stopKind);
+
+/// Finds, signs and what a failure spread, as findings.
+std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread> &spreads);
+
+/// The plan for a build: its plugs left in stay, its oil order steers where brushes go in, and the
+/// choice "plugs_drawn" = "all" draws every plug that may come out.
+struct BuildPlan
+{
+    PassageNetwork network;
+    CleaningPlan plan;
+};
+BuildPlan cleaningPlanOf(const Build &build);
+Json cleaningPlanToJson(const BuildPlan &plan);
+std::string cleaningPlanText(const BuildPlan &plan);
+
+} // namespace mildpath

@@ -1,0 +1,267 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "build/logbook.h"
+
+#include "quantity/overloaded.h"
+#include "quantity/rounding.h"
+
+#include <algorithm>
+#include <set>
+
+namespace mildpath {
+namespace {
+
+/// An id no entry of the list has. Entries are numbered on, so the first try nearly always is free.
+template <class T> std::string freeId(const std::vector<T> &list, std::string_view prefix)
+{
+    for (size_t n = list.size() + 1;; ++n) {
+        const std::string id = std::string(prefix) + std::to_string(n);
+        if (std::none_of(list.rbegin(), list.rend(), [&](const T &r) { return r.id == id; }))
+            return id;
+    }
+}
+
+template <class T> bool stands(const std::vector<T> &list, const std::string &id)
+{
+    const auto all = standing(list);
+    return std::any_of(all.begin(), all.end(), [&](const T *r) { return r->id == id; });
+}
+
+std::string nameOfStop(const Build &build, const std::string &id)
+{
+    const Stop *s = build.engine.find(id);
+    return s ? s->name : id;
+}
+
+class LogChecker
+{
+public:
+    LogChecker(const Build &build, std::vector<Error> &errors)
+        : m_build(build)
+        , m_errors(errors)
+    {
+        for (const Stop &s : build.engine.stops)
+            m_stops.insert(s.id);
+        for (const Passage &p : build.passages)
+            m_passages.insert(p.id);
+        for (const Plug &p : build.plugs)
+            m_plugs.insert(p.id);
+    }
+
+    void run()
+    {
+        forEachLog([this](const auto &log) {
+            const auto &list = m_build.*log.list;
+            std::set<std::string_view> ids;
+            for (size_t i = 0; i < list.size(); ++i) {
+                m_place = "/" + std::string(log.key) + "/" + std::to_string(i);
+                if (!list[i].replaces.empty() && !ids.contains(list[i].replaces))
+                    add("/replaces", "there is no earlier entry \"" + list[i].replaces + "\"");
+                if (!ids.insert(list[i].id).second)
+                    add("/id", "\"" + list[i].id + "\" is used twice");
+                for (size_t k = 0; k < list[i].photos.size(); ++k)
+                    if (list[i].photos[k].empty()
+                        || list[i].photos[k].find_first_of("/\\") != std::string::npos)
+                        add("/photos/" + std::to_string(k), "must be a plain file name");
+                check(list[i]);
+            }
+        });
+    }
+
+private:
+    void add(const std::string &key, std::string message)
+    {
+        m_errors.push_back({ m_place + key, std::move(message) });
+    }
+    void stop(const std::string &id, bool mayBeEmpty = false)
+    {
+        if (!(mayBeEmpty && id.empty()) && !m_stops.contains(id))
+            add("/stop", "there is no stop \"" + id + "\"");
+    }
+
+    void check(const CleanEvent &e)
+    {
+        const EventKind *kind = findEventKind(e.kind);
+        if (!kind) {
+            add("/kind", "there is no kind of event \"" + e.kind + "\"");
+            return;
+        }
+        if ((kind->does == Does::Plug) != (e.scope == "plug"))
+            add("/scope", "\"" + e.scope + "\" does not go with " + e.kind);
+        if (e.scope == "job" && kind->does != Does::Dirties)
+            add("/scope", "only machining is a job");
+        const bool known = (e.scope == "all" && e.target.empty())
+            || (e.scope == "passage" && m_passages.contains(e.target))
+            || (e.scope == "plug" && m_plugs.contains(e.target))
+            || (e.scope == "job" && findMachiningJob(e.target))
+            || (e.scope == "part" && isPart(e.target));
+        if (!known)
+            add("/target", "there is no " + e.scope + " \"" + e.target + "\"");
+        if (!kind->results.empty()
+            && std::find(kind->results.begin(), kind->results.end(), e.result)
+                == kind->results.end())
+            add("/result", "\"" + e.result + "\" does not go with " + e.kind);
+        const auto means = farEndMeans();
+        if (kind->does == Does::Looks
+            && std::find(means.begin(), means.end(), e.means) == means.end())
+            add("/means", "must be light, wire, fluid or camera, is \"" + e.means + "\"");
+        if (!(e.days >= 0 && e.days <= 36500))
+            add("/days", "must be 0 to 36 500");
+    }
+    void check(const DebrisFind &f) { stop(f.stop, true); }
+    void check(const Sign &s)
+    {
+        stop(s.stop);
+        if (!findSignKind(s.sign))
+            add("/sign", "there is no sign \"" + s.sign + "\"");
+    }
+    void check(const BearingFailure &f) { stop(f.stop); }
+    void check(const Repair &r)
+    {
+        if (std::none_of(m_build.failures.begin(), m_build.failures.end(),
+                         [&](const BearingFailure &f) { return f.id == r.failure; }))
+            add("/failure", "there is no failure \"" + r.failure + "\"");
+        if (r.done != "cleaned" && r.done != "flushed" && r.done != "replaced")
+            add("/done", "must be cleaned, flushed or replaced, is \"" + r.done + "\"");
+    }
+    void check(const ShopJob &j)
+    {
+        if (!j.job.empty() && !findMachiningJob(j.job))
+            add("/job", "there is no job \"" + j.job + "\"");
+        if (j.job.empty() && j.note.empty())
+            add("/note", "says what is to be done, and is empty");
+    }
+
+    const Build &m_build;
+    std::vector<Error> &m_errors;
+    std::set<std::string_view> m_stops, m_passages, m_plugs;
+    std::string m_place;
+};
+
+} // namespace
+
+std::string_view logOf(const LogEntry &entry)
+{
+    std::string_view out;
+    std::visit(
+        [&]<class T>(const T &) {
+            forEachLog([&](const auto &log) {
+                if constexpr (std::is_same_v<typename std::decay_t<decltype(log)>::Entry, T>)
+                    out = log.key;
+            });
+        },
+        entry);
+    return out;
+}
+
+Result<Build> addEntry(Build build, const AddEntry &edit)
+{
+    Result<void> ok;
+    std::visit(
+        [&]<class T>(T entry) {
+            forEachLog([&](const auto &log) {
+                if constexpr (std::is_same_v<typename std::decay_t<decltype(log)>::Entry, T>) {
+                    auto &list = build.*log.list;
+                    if (!entry.replaces.empty() && !stands(list, entry.replaces)) {
+                        ok = fail("replaces", "there is no entry \"" + entry.replaces
+                                      + "\" that stands");
+                        return;
+                    }
+                    entry.id = freeId(list, log.prefix);
+                    list.push_back(std::move(entry));
+                }
+            });
+        },
+        edit.entry);
+    if (!ok)
+        return tl::unexpected(ok.error());
+    return build;
+}
+
+Result<Build> takeBackEntry(Build build, const TakeBackEntry &e)
+{
+    Result<void> ok = fail("log", "there is no list \"" + e.log + "\"");
+    forEachLog([&](const auto &log) {
+        if (log.key != e.log)
+            return;
+        auto &list = build.*log.list;
+        if (!stands(list, e.id)) {
+            ok = fail("id", "there is no entry \"" + e.id + "\" that stands");
+            return;
+        }
+        auto entry = *std::find_if(list.begin(), list.end(),
+                                   [&](const auto &r) { return r.id == e.id; });
+        entry.replaces = e.id;
+        entry.id = freeId(list, log.prefix);
+        entry.takenBack = true;
+        entry.by = e.by;
+        entry.at = e.at;
+        list.push_back(std::move(entry));
+        ok = {};
+    });
+    if (!ok)
+        return tl::unexpected(ok.error());
+    return build;
+}
+
+std::string targetName(const Build &build, const CleanEvent &e)
+{
+    if (e.scope == "passage") {
+        const Passage *p = findPassage(build.passages, e.target);
+        return p ? p->name : e.target;
+    }
+    if (e.scope == "plug") {
+        const Plug *p = findPlug(build.plugs, e.target);
+        return p ? p->name : e.target;
+    }
+    if (e.scope == "job") {
+        const MachiningJob *j = findMachiningJob(e.target);
+        return j ? std::string(j->name) : e.target;
+    }
+    return e.scope == "part" ? std::string(partName(e.target)) : "the whole engine";
+}
+
+std::string describeEntry(const Build &build, const LogEntry &entry)
+{
+    return std::visit(
+        Overloaded {
+            [&](const CleanEvent &e) {
+                const EventKind *k = findEventKind(e.kind);
+                const std::string on = targetName(build, e);
+                if (e.scope == "job")
+                    return on;
+                return on + ": " + (k ? std::string(k->name) : e.kind)
+                    + (e.result.empty() ? "" : ", " + e.result);
+            },
+            [&](const DebrisFind &f) {
+                return "found in " + (f.stop.empty() ? f.place : nameOfStop(build, f.stop)) + ": "
+                    + f.colour + " " + f.size;
+            },
+            [&](const Sign &s) {
+                const SignKind *k = findSignKind(s.sign);
+                return nameOfStop(build, s.stop) + ": "
+                    + (k ? std::string(k->text) : s.sign) + (s.there ? "" : ", not there");
+            },
+            [&](const BearingFailure &f) { return nameOfStop(build, f.stop) + " failed"; },
+            [&](const Repair &r) { return nameOfStop(build, r.item) + " " + r.done; },
+            [&](const ShopJob &j) {
+                const MachiningJob *k = findMachiningJob(j.job);
+                return "for the machine shop: " + (k ? std::string(k->name) : j.note);
+            },
+        },
+        entry);
+}
+
+void checkLogs(const Build &build, std::vector<Error> &errors)
+{
+    LogChecker(build, errors).run();
+}
+
+std::map<std::string, std::string> stopKindsOf(const Build &build)
+{
+    std::map<std::string, std::string> out;
+    for (const Stop &s : build.engine.stops)
+        out[s.id] = s.kind;
+    return out;
+}
+
+} // namespace mildpath

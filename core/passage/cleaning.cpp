@@ -1,0 +1,544 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "passage/cleaning.h"
+
+#include "quantity/json.h"
+#include "quantity/rounding.h"
+
+#include <algorithm>
+#include <set>
+
+namespace mildpath {
+namespace {
+
+using Words = std::span<const std::string_view>;
+
+constexpr std::array<std::string_view, 3> brushResults { "white", "grey", "black" };
+constexpr std::array<std::string_view, 2> flushResults { "clear", "cloudy" };
+constexpr std::array<std::string_view, 2> lookResults { "through", "blocked" };
+
+constexpr std::array<EventKind, 16> kinds { {
+    { "hot_tank", "Hot tank", Does::Cleans, {} },
+    { "solvent", "Solvent", Does::Cleans, {} },
+    { "ultrasonic", "Ultrasonic bath", Does::Cleans, {} },
+    { "brush", "Brush", Does::Cleans, brushResults },
+    { "flush", "Flushed through", Does::Cleans, flushResults },
+    { "air", "Compressed air", Does::Cleans, {} },
+    { "look", "Far end looked for", Does::Looks, lookResults },
+    { "machining", "Machined", Does::Dirties, {} },
+    { "wash", "Final wash", Does::Washes, {} },
+    { "storage", "Stored", Does::Ages, {} },
+    { "assembly", "Assembled", Does::Closes, {} },
+    { "taken_apart", "Taken apart", Does::Opens, {} },
+    { "plug_out", "Plug drawn", Does::Plug, {} },
+    { "plug_left", "Plug left in", Does::Plug, {} },
+    { "plug_in", "Plug fitted", Does::Plug, {} },
+    { "plug_seen", "Plug seen", Does::Plug, {} },
+} };
+
+constexpr std::array<std::string_view, 4> means { "light", "wire", "fluid", "camera" };
+
+constexpr std::array<std::string_view, 1> mains { "main" };
+constexpr std::array<std::string_view, 1> bigEnds { "big_end" };
+constexpr std::array<std::string_view, 1> cams { "cam_bearing" };
+constexpr std::array<std::string_view, 1> lifters { "lifter" };
+constexpr std::array<std::string_view, 1> balance { "balance_shaft" };
+constexpr std::array<std::string_view, 3> crankcase { "main", "jet", "balance_shaft" };
+constexpr std::array<std::string_view, 1> smallEnds { "small_end" };
+
+/// Where swarf of usual jobs gets in. Common practice, no source.
+constexpr std::array<MachiningJob, 12> jobs { {
+    { "bore_mains", "Mains line-bored or honed", "block", mains },
+    { "bore_cylinders", "Cylinders bored or honed", "block", crankcase },
+    { "deck", "Deck faced", "block", {}, "head" },
+    { "cam_bearings_block", "Cam bearings of the block fitted or bored", "block", cams },
+    { "lifter_bores", "Lifter bores bushed or honed", "block", lifters },
+    { "balance_bores", "Balance shaft bores bushed", "block", balance },
+    { "grind_mains", "Main journals ground or polished", "crank", mains },
+    { "grind_pins", "Crankpins ground or polished", "crank", bigEnds },
+    { "head_face", "Head faced", "head", {}, "block" },
+    { "cam_bearings_head", "Cam bearings of the head bored", "head", cams },
+    { "cam_ground", "Camshaft ground", "cam", cams },
+    { "rod_bushes", "Small-end bushes fitted", "rods", smallEnds },
+} };
+
+bool ofPart(std::string_view part, std::string_view wanted)
+{
+    return part == wanted || (wanted == "head" && part.starts_with("head"));
+}
+
+/// Whether a hole of the machined part opens where the job cuts.
+bool opensWhere(const PassageNetwork &network, const PassageEnd &end, const MachiningJob &job,
+                const std::map<std::string, std::string> &stopKinds)
+{
+    const Passage *mate = findPassage(network.passages(), end.passage);
+    if (!job.facing.empty())
+        return mate && ofPart(mate->part, job.facing);
+    const auto kind = stopKinds.find(end.stop);
+    return kind != stopKinds.end()
+        && std::find(job.stopKinds.begin(), job.stopKinds.end(), kind->second)
+        != job.stopKinds.end();
+}
+
+/// What the fold keeps of a passage.
+struct Run
+{
+    bool touched = false;
+    bool white = false, clear = false, through = false; ///< since it was last made dirty
+    bool greyLast = false, blockedLast = false;
+    const CleanEvent *dirtiedBy = nullptr;
+    const CleanEvent *cleanedSince = nullptr; ///< anything that cleans
+    double openDays = 0, coveredDays = 0;
+    bool closed = false; ///< assembled
+};
+
+class Reader
+{
+public:
+    Reader(const PassageNetwork &network, const std::map<std::string, std::string> &stopKinds)
+        : m_network(network)
+        , m_stopKinds(stopKinds)
+        , m_runs(network.passages().size())
+    {
+        m_out.passages.resize(network.passages().size());
+        m_out.plugs.resize(network.plugs().size());
+        for (size_t i = 0; i < network.passages().size(); ++i)
+            m_out.passages[i].passage = network.passages()[i].id;
+        for (size_t i = 0; i < network.plugs().size(); ++i)
+            m_out.plugs[i].plug = network.plugs()[i].id;
+    }
+
+    CleaningBook read(const std::vector<CleanEvent> &events)
+    {
+        m_events = &events;
+        std::map<std::string_view, int> entered;
+        for (size_t i = 0; i < events.size(); ++i)
+            entered[events[i].id] = static_cast<int>(i);
+        const auto order = inOrder(events);
+        // What the proof needs follows from the plugs as they are at the end.
+        for (const CleanEvent *e : order)
+            if (findEventKind(e->kind) && findEventKind(e->kind)->does == Does::Plug)
+                plug(*e);
+        needs();
+        for (PlugState &p : m_out.plugs)
+            p = { p.plug, PlugPlace::NotTouched, false, {}, {}, {}, {}, {}, {} };
+        for (const CleanEvent *e : order)
+            take(*e, firstEntry(events, entered, *e));
+        for (size_t i = 0; i < m_runs.size(); ++i)
+            conclude(i);
+        return std::move(m_out);
+    }
+
+private:
+    /// A correction counts as entered when what it corrects was.
+    static int firstEntry(const std::vector<CleanEvent> &events,
+                          const std::map<std::string_view, int> &entered, const CleanEvent &e)
+    {
+        int at = entered.at(e.id);
+        for (size_t guard = 0; guard < events.size(); ++guard) {
+            const auto before = entered.find(events[static_cast<size_t>(at)].replaces);
+            if (before == entered.end() || before->second >= at)
+                break;
+            at = before->second;
+        }
+        return at;
+    }
+
+    void needs()
+    {
+        std::set<int> staying;
+        for (size_t i = 0; i < m_out.plugs.size(); ++i)
+            if (m_out.plugs[i].place == PlugPlace::Left)
+                staying.insert(static_cast<int>(i));
+        const auto ways = waysToClean(m_network, staying);
+        for (size_t i = 0; i < ways.size(); ++i) {
+            const Stretch &s = m_network.stretches()[i];
+            PassageState &p = m_out.passages[static_cast<size_t>(s.passage)];
+            p.brush = p.brush || ways[i] == CleanBy::Brush;
+            p.flush = p.flush || ways[i] == CleanBy::Flush;
+            if (ways[i] == CleanBy::Nothing)
+                p.unreached_mm += s.length_mm();
+        }
+    }
+
+    bool plugIn(int plug) const
+    {
+        return m_out.plugs[static_cast<size_t>(plug)].place != PlugPlace::Out;
+    }
+
+    void plug(const CleanEvent &e)
+    {
+        for (PlugState &p : m_out.plugs) {
+            if (p.plug != e.target)
+                continue;
+            if (e.kind == "plug_out")
+                p = { p.plug, PlugPlace::Out, false, {}, {}, e.by, e.at, {}, {} };
+            else if (e.kind == "plug_left")
+                p = { p.plug, PlugPlace::Left, p.seen, {}, e.note, e.by, e.at, p.seenBy, p.seenAt };
+            else if (e.kind == "plug_in")
+                p = { p.plug, PlugPlace::In, false, e.note, {}, e.by, e.at, {}, {} };
+            if ((e.kind == "plug_seen" && p.place != PlugPlace::Out)
+                || (e.seen && e.kind != "plug_out")) {
+                p.seen = true;
+                p.seenBy = e.by;
+                p.seenAt = e.at;
+            }
+        }
+    }
+
+    /// The passages an event is about, one flag each.
+    std::vector<bool> meant(const CleanEvent &e, Does does, int entry) const
+    {
+        const auto assembled = [this](int a, int b) {
+            return m_runs[static_cast<size_t>(a)].closed && m_runs[static_cast<size_t>(b)].closed;
+        };
+        if (does == Does::Dirties)
+            return dirtied(e, entry, assembled);
+        std::vector<bool> out(m_network.passages().size());
+        for (size_t i = 0; i < out.size(); ++i) {
+            const Passage &p = m_network.passages()[i];
+            out[i] = e.scope == "all" || (e.scope == "part" && ofPart(p.part, e.target))
+                || (e.scope == "passage" && isOrWas(p, e.target, entry));
+        }
+        return out;
+    }
+
+    std::vector<bool> dirtied(const CleanEvent &e, int entry,
+                              const std::function<bool(int, int)> &assembled) const
+    {
+        const auto in = [this](int p) { return plugIn(p); };
+        auto out = dirtiedBy(m_network, e, m_stopKinds, in, assembled);
+        if (e.scope != "passage")
+            return out;
+        // A passage that was split later was one then: swarf in it was in both parts.
+        for (size_t i = 0; i < out.size(); ++i)
+            if (!out[i] && isOrWas(m_network.passages()[i], e.target, entry)) {
+                CleanEvent part = e;
+                part.target = m_network.passages()[i].id;
+                const auto more = dirtiedBy(m_network, part, m_stopKinds, in, assembled);
+                for (size_t k = 0; k < out.size(); ++k)
+                    out[k] = out[k] || more[k];
+            }
+        return out;
+    }
+
+    bool isOrWas(const Passage &p, const std::string &id, int entry) const
+    {
+        const Passage *now = &p;
+        for (size_t guard = 0; guard <= m_network.passages().size() && now; ++guard) {
+            if (now->id == id)
+                return true;
+            if (now->splitFrom.empty() || entry >= now->splitAfter)
+                return false;
+            now = findPassage(m_network.passages(), now->splitFrom);
+        }
+        return false;
+    }
+
+    void take(const CleanEvent &e, int entry)
+    {
+        const EventKind *kind = findEventKind(e.kind);
+        if (!kind)
+            return;
+        if (kind->does == Does::Plug)
+            return plug(e);
+        const std::vector<bool> on = meant(e, kind->does, entry);
+        for (size_t i = 0; i < on.size(); ++i)
+            if (on[i])
+                apply(m_runs[i], m_out.passages[i], e, kind->does);
+    }
+
+    void apply(Run &r, PassageState &p, const CleanEvent &e, Does does)
+    {
+        r.touched = true;
+        switch (does) {
+        case Does::Dirties:
+            r = Run { .touched = true, .dirtiedBy = &e, .closed = r.closed };
+            p.machined = true;
+            break;
+        case Does::Cleans:
+            r.cleanedSince = &e;
+            if (e.kind == "brush")
+                r.white = e.result == "white";
+            if (e.kind == "flush") {
+                r.clear = e.result == "clear";
+                r.through = r.through || r.clear; // it came out at the far end
+            }
+            if (e.kind == "brush" || e.kind == "flush")
+                r.greyLast = e.result != "white" && e.result != "clear";
+            break;
+        case Does::Looks:
+            r.through = e.result == "through";
+            r.blockedLast = !r.through;
+            break;
+        case Does::Washes:
+            r.openDays = r.coveredDays = 0;
+            r.cleanedSince = &e;
+            break;
+        case Does::Ages:
+            if (!r.closed)
+                (e.covered ? r.coveredDays : r.openDays) += e.days;
+            break;
+        case Does::Closes:
+            r.closed = true;
+            break;
+        case Does::Opens:
+            r.closed = false;
+            break;
+        case Does::Plug:
+            break;
+        }
+        if (does == Does::Looks && r.through)
+            r.blockedLast = false;
+        p.chain.push_back({ static_cast<int>(&e - m_events->data()), stateOf(r, p) });
+    }
+
+    static bool proven(const Run &r, const PassageState &p)
+    {
+        return (!p.brush || r.white) && (!p.flush || r.clear) && r.through;
+    }
+
+    static CleanState stateOf(const Run &r, const PassageState &p)
+    {
+        if (!r.touched)
+            return CleanState::NothingDone;
+        if (r.blockedLast)
+            return CleanState::Blocked;
+        if (r.greyLast)
+            return CleanState::Grey;
+        if (r.dirtiedBy && !r.cleanedSince)
+            return CleanState::Dirty;
+        if (!proven(r, p))
+            return CleanState::Begun;
+        if (r.openDays >= openDaysToWash || r.coveredDays >= coveredDaysToWash)
+            return CleanState::Aged;
+        return CleanState::Clean;
+    }
+
+    static std::string day(const std::string &at) { return at.substr(0, 10); }
+    static std::string whatDirtied(const CleanEvent &e)
+    {
+        const MachiningJob *job = e.scope == "job" ? findMachiningJob(e.target) : nullptr;
+        return (job ? std::string(job->name) : "machined")
+            + (e.at.empty() ? "" : " on " + day(e.at));
+    }
+
+    void conclude(size_t i)
+    {
+        const Run &r = m_runs[i];
+        PassageState &p = m_out.passages[i];
+        p.state = stateOf(r, p);
+        if (p.brush && !r.white)
+            p.missing.emplace_back("brush out white");
+        if (p.flush && !r.clear)
+            p.missing.emplace_back("flush out clear");
+        if (!r.through)
+            p.missing.emplace_back("light, wire, fluid or camera at the far end");
+        if (r.openDays >= openDaysToWash || r.coveredDays >= coveredDaysToWash)
+            p.missing.emplace_back("final wash");
+        switch (p.state) {
+        case CleanState::NothingDone:
+            p.reason = "nothing recorded";
+            break;
+        case CleanState::Dirty:
+            p.reason = "dirty again: " + whatDirtied(*r.dirtiedBy);
+            break;
+        case CleanState::Grey:
+            p.reason = "the last " + lastCleaning(p) + " came out dirty";
+            break;
+        case CleanState::Blocked:
+            p.reason = "the far end was looked for and not seen";
+            break;
+        case CleanState::Begun:
+            p.reason = "still asked for: " + p.missing.front();
+            break;
+        case CleanState::Aged:
+            p.reason = "stored "
+                + (r.openDays >= openDaysToWash ? "open for " + formatPlain(r.openDays, 0)
+                                                : "for " + formatPlain(r.coveredDays, 0))
+                + " days since it was proven: final wash";
+            break;
+        case CleanState::Clean:
+            p.reason = p.brush ? "brush white, far end seen" : "flushed clear, far end seen";
+            break;
+        }
+        if (p.unreached_mm > 0 && p.state != CleanState::NothingDone)
+            p.reason += "; " + formatPlain(p.unreached_mm, 0)
+                + " mm of it no brush and no flush reaches";
+    }
+
+    std::string lastCleaning(const PassageState &p) const
+    {
+        for (auto it = p.chain.rbegin(); it != p.chain.rend(); ++it) {
+            const std::string &kind = (*m_events)[static_cast<size_t>(it->event)].kind;
+            if (kind == "brush" || kind == "flush")
+                return kind;
+        }
+        return "brush";
+    }
+
+    const PassageNetwork &m_network;
+    const std::map<std::string, std::string> &m_stopKinds;
+    const std::vector<CleanEvent> *m_events = nullptr;
+    std::vector<Run> m_runs;
+    CleaningBook m_out;
+};
+
+} // namespace
+
+std::span<const EventKind> eventKinds()
+{
+    return kinds;
+}
+
+const EventKind *findEventKind(std::string_view id)
+{
+    for (const EventKind &k : kinds)
+        if (k.id == id)
+            return &k;
+    return nullptr;
+}
+
+std::span<const MachiningJob> machiningJobs()
+{
+    return jobs;
+}
+
+const MachiningJob *findMachiningJob(std::string_view id)
+{
+    for (const MachiningJob &j : jobs)
+        if (j.id == id)
+            return &j;
+    return nullptr;
+}
+
+std::span<const std::string_view> farEndMeans()
+{
+    return means;
+}
+
+CleanEvent eventFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    CleanEvent e;
+    readRecord(in, e);
+    e.kind = in.text("kind");
+    e.scope = in.text("scope", e.scope);
+    e.target = in.text("target", "");
+    e.result = in.text("result", "");
+    e.means = in.text("means", "");
+    e.days = in.number("days", 0);
+    e.covered = in.boolean("covered", false);
+    e.seen = in.boolean("seen", false);
+    e.dated = in.boolean("dated", false);
+    e.extra = in.leftOver();
+    return e;
+}
+
+Json eventToJson(const CleanEvent &e)
+{
+    Json out = recordToJson(e);
+    out["kind"] = e.kind;
+    out["scope"] = e.scope;
+    for (const auto &[key, text] : { std::pair("target", &e.target), std::pair("result", &e.result),
+                                     std::pair("means", &e.means) })
+        if (!text->empty())
+            out[key] = *text;
+    if (e.days != 0)
+        out["days"] = e.days;
+    for (const auto &[key, is] : { std::pair("covered", e.covered), std::pair("seen", e.seen),
+                                   std::pair("dated", e.dated) })
+        if (is)
+            out[key] = true;
+    out.update(e.extra.json());
+    return out;
+}
+
+std::vector<const CleanEvent *> inOrder(const std::vector<CleanEvent> &events)
+{
+    std::map<std::string_view, size_t> index;
+    for (size_t i = 0; i < events.size(); ++i)
+        index[events[i].id] = i;
+    struct Slot
+    {
+        size_t entry; ///< where it, or what it corrects, was entered
+        const CleanEvent *event;
+    };
+    std::vector<Slot> slots;
+    for (const CleanEvent *e : standing(events)) {
+        size_t at = index[e->id];
+        while (true) {
+            const auto before = index.find(events[at].replaces);
+            if (before == index.end() || before->second >= at)
+                break;
+            at = before->second;
+        }
+        slots.push_back({ at, e });
+    }
+    std::stable_sort(slots.begin(), slots.end(),
+                     [](const Slot &a, const Slot &b) { return a.entry < b.entry; });
+    std::vector<const CleanEvent *> out;
+    std::string latest;
+    std::vector<std::string> time; // of each in `out`, never falling
+    for (const Slot &s : slots)
+        if (!s.event->dated) {
+            latest = std::max(latest, s.event->at);
+            out.push_back(s.event);
+            time.push_back(latest);
+        }
+    for (const Slot &s : slots)
+        if (s.event->dated) {
+            const auto place = std::upper_bound(time.begin(), time.end(), s.event->at);
+            out.insert(out.begin() + (place - time.begin()), s.event);
+            time.insert(place, s.event->at);
+        }
+    return out;
+}
+
+bool clockWentBack(const std::vector<CleanEvent> &events)
+{
+    const CleanEvent *last = nullptr;
+    for (const CleanEvent &e : events) {
+        if (e.dated || e.at.empty())
+            continue;
+        if (last && e.at < last->at)
+            return true;
+        last = &e;
+    }
+    return false;
+}
+
+std::vector<bool> dirtiedBy(const PassageNetwork &network, const CleanEvent &event,
+                            const std::map<std::string, std::string> &stopKinds,
+                            const std::function<bool(int)> &plugIn,
+                            const std::function<bool(int, int)> &assembled)
+{
+    std::vector<int> from;
+    const MachiningJob *job = event.scope == "job" ? findMachiningJob(event.target) : nullptr;
+    if (job) {
+        for (const OpenEnd &o : network.openEnds()) {
+            const Passage &p = network.passages()[static_cast<size_t>(o.passage)];
+            const PassageEnd &end = p.ends[static_cast<size_t>(o.end)];
+            if (!o.plugged && ofPart(p.part, job->part)
+                && opensWhere(network, end, *job, stopKinds))
+                from.push_back(o.node);
+        }
+    } else {
+        for (const Stretch &s : network.stretches()) {
+            const Passage &p = network.passages()[static_cast<size_t>(s.passage)];
+            if (event.scope == "all" || (event.scope == "part" && ofPart(p.part, event.target))
+                || (event.scope == "passage" && p.id == event.target)) {
+                from.push_back(s.a);
+                from.push_back(s.b);
+            }
+        }
+    }
+    return network.reached(from, plugIn, assembled);
+}
+
+CleaningBook readBook(const PassageNetwork &network, const std::vector<CleanEvent> &events,
+                      const std::map<std::string, std::string> &stopKinds)
+{
+    return Reader(network, stopKinds).read(events);
+}
+
+} // namespace mildpath

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/jsonreader.h"
+
+#include <set>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace mildpath {
+
+/// What every entry of the logbook carries. Entries are never overwritten: a correction is a new
+/// one whose `replaces` names the old one, and one that is taken back says so.
+struct Record
+{
+    std::string id;
+    std::string by, at; ///< who, and when (ISO 8601, local time)
+    std::string note;
+    std::string replaces; ///< id of the entry it strikes
+    bool takenBack = false; ///< strikes without putting something in its place
+    std::vector<std::string> photos; ///< names within the folder beside the build
+    ExtraKeys extra {};
+    bool operator==(const Record &) const = default;
+};
+
+/// Reads the keys every record has; the rest is the caller's. `extra` is filled by the caller last.
+void readRecord(JsonReader &in, Record &out);
+/// The keys every record has, empty ones left out.
+Json recordToJson(const Record &record);
+
+/// Records that no later one strikes, in order of entry; those taken back are left out.
+template <class T> std::vector<const T *> standing(const std::vector<T> &records)
+{
+    std::set<std::string_view> struck;
+    for (const T &r : records)
+        if (!r.replaces.empty())
+            struck.insert(r.replaces);
+    std::vector<const T *> out;
+    for (const T &r : records)
+        if (!r.takenBack && !struck.contains(r.id))
+            out.push_back(&r);
+    return out;
+}
+
+} // namespace mildpath
