@@ -7,6 +7,7 @@
 #include "oil/grades.h"
 #include "quantity/json.h"
 #include "storage/files.h"
+#include "storage/passagetables.h"
 #include "storage/readingtable.h"
 #include "storage/templates.h"
 
@@ -16,16 +17,12 @@
 namespace mildpath::cli {
 namespace {
 
-/// The one file a verb needs. Errors are printed; the exit code is the failed branch.
-tl::expected<Build, int> loadOnly(const Options &options)
+std::string shoppingToCsv(const std::vector<Spread> &spreads)
 {
-    if (options.words.size() != 1)
-        return tl::unexpected<int>(
-            report({ "FILE", "exactly one build file is needed" }, "", BadInput));
-    auto loaded = loadBuild(options.words[0]);
-    if (!loaded)
-        return tl::unexpected<int>(report(loaded.error(), options.words[0]));
-    return std::move(loaded->build);
+    std::vector<std::vector<std::string>> rows { { "what", "for", "why", "done" } };
+    for (const ShoppingRow &r : shoppingList(spreads))
+        rows.push_back({ r.what, r.where, r.why, r.settled ? "yes" : "" });
+    return tableToCsv(rows);
 }
 
 void printTable(const std::vector<ForecastLine> &lines)
@@ -58,6 +55,17 @@ Result<Build> plannedBuild(const std::string &path)
 }
 
 } // namespace
+
+tl::expected<Build, int> loadOnly(const Options &options)
+{
+    if (options.words.size() != 1)
+        return tl::unexpected<int>(
+            report({ "FILE", "exactly one build file is needed" }, "", BadInput));
+    auto loaded = loadBuild(options.words[0]);
+    if (!loaded)
+        return tl::unexpected<int>(report(loaded.error(), options.words[0]));
+    return std::move(loaded->build);
+}
 
 int runTemplates(const Options &)
 {
@@ -167,10 +175,19 @@ int runExport(const Options &options)
         return report({ "--csv", "is missing: the folder to write to" }, "", BadInput);
     std::error_code made;
     std::filesystem::create_directories(*folder, made);
-    const auto path = std::filesystem::path(*folder) / "readings.csv";
-    if (auto ok = writeTextFile(path, readingsToCsv(*build)); !ok)
-        return report(ok.error(), "", ReadWriteFailed);
-    std::cout << path.string() << '\n';
+    const std::pair<const char *, std::string> tables[] = {
+        { "readings.csv", readingsToCsv(*build) },
+        { "passages.csv", passagesToCsv(*build) },
+        { "plugs.csv", plugsToCsv(*build) },
+        { "events.csv", eventsToCsv(*build) },
+        { "shopping.csv", shoppingToCsv(spreadsOf(*build)) },
+    };
+    for (const auto &[name, text] : tables) {
+        const auto path = std::filesystem::path(*folder) / name;
+        if (auto ok = writeTextFile(path, text); !ok)
+            return report(ok.error(), "", ReadWriteFailed);
+        std::cout << path.string() << '\n';
+    }
     return Done;
 }
 

@@ -51,6 +51,9 @@ Result<double> numberOption(const std::string &name, const std::string &text);
 /// "600:7000:200" or "800,3000" or one number.
 Result<std::vector<double>> numbersOption(const std::string &name, const std::string &text);
 
+/// The one file a verb needs. Errors are printed; the exit code is the failed branch.
+tl::expected<Build, int> loadOnly(const Options &options);
+
 int runCalc(const Options &);
 int runTemplates(const Options &);
 int runNew(const Options &);
@@ -59,5 +62,7 @@ int runAssess(const Options &);
 int runForecast(const Options &);
 int runExport(const Options &);
 int runSolve(const Options &);
+int runPlanCleaning(const Options &);
+int runDrawPassages(const Options &);
 
 } // namespace mildpath::cli

@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 8> verbs { {
+const std::array<Verb, 10> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -51,12 +51,25 @@ const std::array<Verb, 8> verbs { {
       runForecast },
     { "export",
       "export FILE --csv DIR",
-      "Writes the readings as a table, struck ones too: DIR/readings.csv, UTF-8, RFC 4180, units "
-      "in the\n"
-      "header. Nothing else is exported yet.",
+      "Writes tables, UTF-8, RFC 4180, units in the header: readings and events (struck ones too),\n"
+      "passages, plugs, and the shopping list after a bearing failure.",
       { "--csv" },
       {},
       runExport },
+    { "plan-cleaning",
+      "plan-cleaning FILE [--json]",
+      "The fewest brush pulls, then flushes, then plugs to draw, that cover every length which can\n"
+      "be reached; how to draw each plug; what is not reached and why.",
+      {},
+      { "--json" },
+      runPlanCleaning },
+    { "draw-passages",
+      "draw-passages FILE -o OUT [--force]",
+      "Gives a build that has none the passages usual for its engine, to be corrected by what is "
+      "seen.",
+      { "-o" },
+      { "--force" },
+      runDrawPassages },
     { "solve",
       "solve CIRCUIT.json --rpm N --oil-temp-c T [--oil JSON] [--edits FILE]\n"
       "                   [--bearing-temperature default|energy]",

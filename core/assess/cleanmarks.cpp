@@ -37,7 +37,8 @@ std::string nextFor(const PassageState &p)
     std::string out;
     for (const std::string &m : p.missing)
         out += (out.empty() ? "" : ", then ") + m;
-    return out.empty() ? "Look again" : "Asked for: " + out;
+    return out.empty() ? "Swarf left there stays: take the plug out that closes it"
+                       : "Asked for: " + out;
 }
 
 Json lengthToJson(const PassageNetwork &n, const Length &l)
@@ -252,16 +253,21 @@ std::string cleaningPlanText(const BuildPlan &p)
         + (p.plan.minimal ? "; no fewer will do.\n" : "; fewer might do.\n");
     if (!p.plan.draw.empty())
         out += "\nPlugs to draw first:\n";
+    std::vector<std::string> cautions;
     for (const int i : p.plan.draw) {
         const Plug &plug = n.plugs()[static_cast<size_t>(i)];
         const Passage *in = findPassage(n.passages(), plug.passage);
         out += "  " + plug.name + "  " + std::string(findPlugKind(plug.kind)->name) + ", "
             + in->name + "\n";
         const DrawingAdvice how = howToDraw(plug);
-        for (const auto *lines : { &how.steps, &how.cautions })
-            for (const std::string &line : *lines)
-                out += "      " + line + "\n";
+        for (const std::string &line : how.steps)
+            out += "      " + line + "\n";
+        for (const std::string &line : how.cautions)
+            if (std::find(cautions.begin(), cautions.end(), line) == cautions.end())
+                cautions.push_back(line);
     }
+    for (const std::string &line : cautions)
+        out += "  " + line + "\n";
     std::string part;
     int number = 0;
     for (const CleaningStep &s : p.plan.steps) {

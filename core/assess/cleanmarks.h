@@ -32,7 +32,8 @@ bool hasBodyToClean(std::string_view stopKind);
 std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread> &spreads);
 
 /// The plan for a build: its plugs left in stay, its oil order steers where brushes go in, and the
-/// choice "plugs_drawn" = "all" draws every plug that may come out.
+/// choice "plugs_drawn" = "all" draws every plug that may come out. Refers to the build's passages,
+/// so the build must outlive it.
 struct BuildPlan
 {
     PassageNetwork network;

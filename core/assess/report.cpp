@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/heatlog.h"
+#include "assess/cleanmarks.h"
 #include "assess/room.h"
 #include "quantity/json.h"
 
@@ -196,6 +197,45 @@ Json forecastToJson(const Build &build, const std::vector<ForecastLine> &lines)
     return out;
 }
 
+namespace {
+
+void cleaningToJson(const Build &build, const Assessment &a, Json &out)
+{
+    out["passages"] = Json::array();
+    for (const PassageState &p : a.cleaning.passages) {
+        Json missing = Json::array(), chain = Json::array();
+        for (const std::string &m : p.missing)
+            missing.push_back(m);
+        for (const ChainLink &l : p.chain)
+            chain.push_back(build.events[static_cast<size_t>(l.event)].id);
+        out["passages"].push_back({ { "passage", p.passage },
+                                    { "state", cleanStateId(p.state) },
+                                    { "mark", markId(markOf(p)) },
+                                    { "reason", p.reason },
+                                    { "missing", std::move(missing) },
+                                    { "events", std::move(chain) } });
+    }
+    out["plugs"] = Json::array();
+    for (const PlugState &p : a.cleaning.plugs)
+        out["plugs"].push_back({ { "plug", p.plug },
+                                 { "seen", p.seen },
+                                 { "mark", markId(markOf(p)) },
+                                 { "verdict", plugVerdict(p) } });
+    out["spreads"] = Json::array();
+    for (const Spread &s : a.spreads) {
+        Json items = Json::array();
+        for (const SpreadItem &i : s.items)
+            items.push_back({ { "item", i.id },
+                              { "rule", i.rule },
+                              { "way", i.way },
+                              { "done", i.done },
+                              { "mark", markId(i.mark) } });
+        out["spreads"].push_back({ { "stop", s.stop }, { "items", std::move(items) } });
+    }
+}
+
+} // namespace
+
 Json assessmentToJson(const Build &build, const Assessment &a)
 {
     Json out = { { "format", "mild-path-assessment" }, { "version", 1 }, { "build", build.name } };
@@ -233,6 +273,7 @@ Json assessmentToJson(const Build &build, const Assessment &a)
                                 { "mark", markId(f.mark) },
                                 { "title", f.title },
                                 { "detail", f.detail } });
+    cleaningToJson(build, a, out);
     out["heat_logs"] = heatLogsJson(build, a);
     if (a.unsolved) {
         out["unsolved"] = { { "node", a.unsolved->place }, { "message", a.unsolved->message } };

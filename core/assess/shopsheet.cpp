@@ -34,6 +34,8 @@ ShopSheet shopSheet(const Build &build, const std::string &date)
     };
     std::vector<bool> dirty(build.passages.size());
     for (const ShopJob *j : standing(build.shopJobs)) {
+        if (!j->event.empty())
+            continue;
         ShopSheet::Work work;
         work.id = j->id;
         const MachiningJob *job = findMachiningJob(j->job);

@@ -81,7 +81,9 @@ private:
         for (const Passage &p : m_build.passages)
             if (p.stop == s.id
                 && std::find(heads.begin(), heads.end(), p.part) != heads.end())
-                add(p.part, s.id, std::string(partName(p.part)), "head", "through " + s.name);
+                add(p.part, s.id,
+                    p.part == "head" ? "Head" : p.part == "head_left" ? "Left head" : "Right head",
+                    "head", "through " + s.name);
     }
 
     /// Metal is worked back along the drillings of the crank and its main's feed.

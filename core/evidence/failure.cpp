@@ -136,6 +136,7 @@ ShopJob shopJobFromJson(const Json &json, const std::string &place, std::vector<
     readRecord(in, j);
     j.job = in.text("job", "");
     j.prove = in.text("prove", "");
+    j.event = in.text("event", "");
     j.extra = in.leftOver();
     return j;
 }
@@ -147,6 +148,8 @@ Json shopJobToJson(const ShopJob &j)
         out["job"] = j.job;
     if (!j.prove.empty())
         out["prove"] = j.prove;
+    if (!j.event.empty())
+        out["event"] = j.event;
     out.update(j.extra.json());
     return out;
 }

@@ -57,6 +57,7 @@ struct ShopJob : Record
 {
     std::string job; ///< see machiningJobs(); empty: `note` says it
     std::string prove; ///< what is to be shown on return; empty: the usual
+    std::string event; ///< of the cleaning logbook, written when it came back; empty: to be done
     bool operator==(const ShopJob &) const = default;
 };
 ShopJob shopJobFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);

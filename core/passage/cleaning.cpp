@@ -84,7 +84,7 @@ struct Run
 {
     bool touched = false;
     bool white = false, clear = false, through = false; ///< since it was last made dirty
-    bool greyLast = false, blockedLast = false;
+    bool greyBrush = false, cloudyFlush = false, blocked = false; ///< the last of each
     const CleanEvent *dirtiedBy = nullptr;
     const CleanEvent *cleanedSince = nullptr; ///< anything that cleans
     double openDays = 0, coveredDays = 0;
@@ -257,18 +257,19 @@ private:
             break;
         case Does::Cleans:
             r.cleanedSince = &e;
-            if (e.kind == "brush")
+            if (e.kind == "brush") {
                 r.white = e.result == "white";
+                r.greyBrush = !r.white;
+            }
             if (e.kind == "flush") {
                 r.clear = e.result == "clear";
+                r.cloudyFlush = !r.clear;
                 r.through = r.through || r.clear; // it came out at the far end
             }
-            if (e.kind == "brush" || e.kind == "flush")
-                r.greyLast = e.result != "white" && e.result != "clear";
             break;
         case Does::Looks:
             r.through = e.result == "through";
-            r.blockedLast = !r.through;
+            r.blocked = !r.through;
             break;
         case Does::Washes:
             r.openDays = r.coveredDays = 0;
@@ -287,8 +288,6 @@ private:
         case Does::Plug:
             break;
         }
-        if (does == Does::Looks && r.through)
-            r.blockedLast = false;
         p.chain.push_back({ static_cast<int>(&e - m_events->data()), stateOf(r, p) });
     }
 
@@ -301,9 +300,9 @@ private:
     {
         if (!r.touched)
             return CleanState::NothingDone;
-        if (r.blockedLast)
+        if (r.blocked)
             return CleanState::Blocked;
-        if (r.greyLast)
+        if (r.greyBrush || r.cloudyFlush)
             return CleanState::Grey;
         if (r.dirtiedBy && !r.cleanedSince)
             return CleanState::Dirty;
@@ -343,7 +342,8 @@ private:
             p.reason = "dirty again: " + whatDirtied(*r.dirtiedBy);
             break;
         case CleanState::Grey:
-            p.reason = "the last " + lastCleaning(p) + " came out dirty";
+            p.reason = std::string(r.greyBrush ? "the last brush" : "the last flush")
+                + " did not come out clean";
             break;
         case CleanState::Blocked:
             p.reason = "the far end was looked for and not seen";
@@ -358,22 +358,14 @@ private:
                 + " days since it was proven: final wash";
             break;
         case CleanState::Clean:
-            p.reason = p.brush ? "brush white, far end seen" : "flushed clear, far end seen";
+            p.reason = p.brush ? "brush white, far end seen"
+                : p.flush      ? "flushed clear, far end seen"
+                               : "looked into";
             break;
         }
         if (p.unreached_mm > 0 && p.state != CleanState::NothingDone)
             p.reason += "; " + formatPlain(p.unreached_mm, 0)
                 + " mm of it no brush and no flush reaches";
-    }
-
-    std::string lastCleaning(const PassageState &p) const
-    {
-        for (auto it = p.chain.rbegin(); it != p.chain.rend(); ++it) {
-            const std::string &kind = (*m_events)[static_cast<size_t>(it->event)].kind;
-            if (kind == "brush" || kind == "flush")
-                return kind;
-        }
-        return "brush";
     }
 
     const PassageNetwork &m_network;
@@ -414,6 +406,13 @@ const MachiningJob *findMachiningJob(std::string_view id)
 std::span<const std::string_view> farEndMeans()
 {
     return means;
+}
+
+std::string_view cleanStateId(CleanState state)
+{
+    constexpr std::array<std::string_view, 7> ids { "nothing_done", "begun", "grey", "dirty",
+                                                    "blocked",      "aged",  "clean" };
+    return ids[static_cast<size_t>(state)];
 }
 
 CleanEvent eventFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)

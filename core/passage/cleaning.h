@@ -82,6 +82,8 @@ enum class CleanState {
     Clean, ///< white brush and far end seen, nothing since
 };
 
+std::string_view cleanStateId(CleanState state); ///< "nothing_done" …, for files and scripts
+
 /// One event as a passage met it.
 struct ChainLink
 {

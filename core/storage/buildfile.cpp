@@ -81,7 +81,8 @@ Result<Json> migrateBuild(Json document)
         filmBearingsFromVersion4(document);
     // Version 3 only adds: families and methods of readings, torque cards, shells, weights.
     // Version 4 too: part temperatures, own expansions, the heated-block log. Version 5 adds own
-    // oils, bore and stroke, the pressure rule, and has bearings by their films.
+    // oils, bore and stroke, the pressure rule, and has bearings by their films. Version 6 adds
+    // passages, plugs and the logbook about them.
     if (document["version"] >= 2)
         document["version"] = buildVersion;
     return document;

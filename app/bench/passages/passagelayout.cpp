@@ -1,0 +1,412 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/passages/passagelayout.h"
+
+#include "shell/figure.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <set>
+
+namespace mildpath {
+namespace {
+
+/// Between two branches drawn apart though they meet a gallery at one place.
+constexpr double apart = 17;
+constexpr double labelHeight = 14;
+/// A column of what stands beside the galleries.
+constexpr double column = 64;
+
+constexpr std::array<std::string_view, 3> downward { "main", "balance_shaft", "filter" };
+
+class Layer
+{
+public:
+    Layer(const PassageNetwork &network, std::string_view part, const QRectF &area,
+          const std::map<std::string, std::string> &names,
+          const std::map<std::string, std::string> &kinds)
+        : m_network(network)
+        , m_area(area)
+        , m_names(names)
+        , m_kinds(kinds)
+    {
+        for (int i = 0; i < count(); ++i)
+            if (passage(i).part == part)
+                m_here.push_back(i);
+    }
+
+    PassageLayout run()
+    {
+        findGalleries();
+        placeGalleries();
+        placeBranches();
+        placeBeside();
+        return std::move(m_out);
+    }
+
+private:
+    struct Gallery
+    {
+        int passage;
+        double shift_mm = 0; ///< its end 0 on the common scale
+        double y = 0;
+        bool placed = false;
+    };
+    struct Branch
+    {
+        int passage;
+        int gallery; ///< index in m_galleries
+        double at_mm;
+        int joint; ///< which of its ends meets the gallery; −1: it crosses
+        int other = -1; ///< a second gallery it meets
+        double otherAt_mm = 0;
+        double hereOther_mm = 0; ///< where along the branch
+    };
+
+    int count() const { return static_cast<int>(m_network.passages().size()); }
+    const Passage &passage(int i) const { return m_network.passages()[static_cast<size_t>(i)]; }
+    int galleryOf(int passage) const
+    {
+        for (size_t g = 0; g < m_galleries.size(); ++g)
+            if (m_galleries[g].passage == passage)
+                return static_cast<int>(g);
+        return -1;
+    }
+
+    int met(int i) const
+    {
+        int out = 0;
+        for (const int k : m_here) {
+            for (const PassageEnd &e : passage(k).ends)
+                out += e.kind == "joint" && !e.straight && e.passage == passage(i).id;
+            for (const Crossing &c : passage(k).crossings)
+                out += c.passage == passage(i).id;
+        }
+        return out;
+    }
+    bool runsOn(int i) const
+    {
+        return passage(i).ends[0].straight || passage(i).ends[1].straight;
+    }
+
+    void findGalleries()
+    {
+        std::set<int> is;
+        for (const int i : m_here)
+            if (met(i) >= 2)
+                is.insert(i);
+        // The rest of a gallery that was cut in two is a gallery as well.
+        for (bool grown = true; grown;) {
+            grown = false;
+            for (const int i : m_here)
+                for (const PassageEnd &e : passage(i).ends) {
+                    const int o = m_network.indexOf(e.passage);
+                    if (e.straight && o >= 0 && is.contains(i) != is.contains(o)) {
+                        is.insert(i);
+                        is.insert(o);
+                        grown = true;
+                    }
+                }
+        }
+        for (const int i : is)
+            m_galleries.push_back({ i });
+        for (const int i : m_here)
+            if (!is.contains(i))
+                findBranch(i);
+    }
+
+    void findBranch(int i)
+    {
+        const Passage &p = passage(i);
+        Branch b { i, -1, 0, -1 };
+        const auto meets = [&](const std::string &id, double at, int joint, double here) {
+            const int g = galleryOf(m_network.indexOf(id));
+            if (g < 0)
+                return;
+            if (b.gallery < 0) {
+                b.gallery = g;
+                b.at_mm = at;
+                b.joint = joint;
+            } else if (g != b.gallery && b.other < 0) {
+                b.other = g;
+                b.otherAt_mm = at;
+                b.hereOther_mm = here;
+            }
+        };
+        for (int e = 0; e < 2; ++e)
+            if (p.ends[static_cast<size_t>(e)].kind == "joint")
+                meets(p.ends[static_cast<size_t>(e)].passage, p.ends[static_cast<size_t>(e)].at_mm,
+                      e, e == 0 ? 0 : p.l_mm);
+        for (const Crossing &c : p.crossings)
+            meets(c.passage, c.there_mm, -1, c.at_mm);
+        if (b.gallery >= 0)
+            m_branches.push_back(b);
+        else
+            m_beside.push_back(i);
+    }
+
+    void placeGalleries()
+    {
+        const double used = m_galleries.empty()
+            ? 0
+            : std::max(m_area.width() - column * static_cast<double>(m_beside.size()),
+                       0.45 * m_area.width());
+        m_along = QRectF(m_area.left(), m_area.top(), used, m_area.height());
+        if (m_galleries.empty())
+            return;
+        m_galleries.front().placed = true;
+        for (size_t guard = 0; guard < m_galleries.size(); ++guard) {
+            for (const Branch &b : m_branches)
+                if (b.other >= 0)
+                    inLine(m_galleries[static_cast<size_t>(b.gallery)], b.at_mm,
+                           m_galleries[static_cast<size_t>(b.other)], b.otherAt_mm);
+            for (Gallery &g : m_galleries)
+                runOn(g);
+        }
+        double least = 1e9, most = -1e9;
+        for (const Gallery &g : m_galleries) {
+            least = std::min(least, g.shift_mm);
+            most = std::max(most, g.shift_mm + passage(g.passage).l_mm);
+        }
+        const double margin = 30;
+        m_scale = (m_along.width() - 2 * margin) / std::max(1.0, most - least);
+        m_zero = m_along.left() + margin - least * m_scale;
+        placeRows();
+        for (const Gallery &g : m_galleries) {
+            const double x = m_zero + g.shift_mm * m_scale;
+            DrawnPassage d { g.passage, QPointF(x, g.y),
+                             QPointF(x + passage(g.passage).l_mm * m_scale, g.y), true,
+                             qs(passage(g.passage).name), {}, {}, true };
+            d.labelArea = QRectF(d.a.x() + 26, g.y - 22, d.b.x() - d.a.x() - 52, labelHeight);
+            m_out.passages.push_back(std::move(d));
+        }
+    }
+
+    static void inLine(Gallery &a, double atA, Gallery &b, double atB)
+    {
+        if (a.placed && !b.placed) {
+            b.shift_mm = a.shift_mm + atA - atB;
+            b.placed = true;
+        } else if (b.placed && !a.placed) {
+            a.shift_mm = b.shift_mm + atB - atA;
+            a.placed = true;
+        }
+    }
+
+    void runOn(Gallery &g)
+    {
+        for (int e = 0; e < 2; ++e) {
+            const PassageEnd &end = passage(g.passage).ends[static_cast<size_t>(e)];
+            const int o = end.straight ? galleryOf(m_network.indexOf(end.passage)) : -1;
+            if (o >= 0)
+                inLine(g, e == 0 ? 0 : passage(g.passage).l_mm,
+                       m_galleries[static_cast<size_t>(o)], end.at_mm);
+        }
+    }
+
+    /// The first gallery lowest, each next one above; parts of one line share their row.
+    void placeRows()
+    {
+        std::vector<int> row(m_galleries.size(), -1);
+        int rows = 0;
+        for (size_t g = 0; g < m_galleries.size(); ++g) {
+            if (row[g] < 0)
+                row[g] = rows++;
+            for (size_t guard = 0; guard < m_galleries.size(); ++guard)
+                for (size_t o = 0; o < m_galleries.size(); ++o)
+                    for (const PassageEnd &e : passage(m_galleries[o].passage).ends) {
+                        const int on = e.straight ? galleryOf(m_network.indexOf(e.passage)) : -1;
+                        if (on >= 0 && row[o] < 0 && row[static_cast<size_t>(on)] == row[g])
+                            row[o] = row[g];
+                    }
+        }
+        bool down = false;
+        for (const Branch &b : m_branches)
+            down = down || goesDown(b);
+        const double slots = rows + (down ? 0.75 : 0.2) + 0.1;
+        m_rowHeight = m_along.height() / slots;
+        for (size_t g = 0; g < m_galleries.size(); ++g)
+            m_galleries[g].y = m_along.bottom() - (down ? 0.75 : 0.2) * m_rowHeight
+                - m_rowHeight * row[g];
+    }
+
+    /// The end of a branch that is not at the gallery.
+    int farEnd(const Branch &b) const { return b.joint == 0 ? 1 : 0; }
+
+    std::string kindAt(const PassageEnd &e) const
+    {
+        const auto it = m_kinds.find(e.stop);
+        return it == m_kinds.end() ? "" : it->second;
+    }
+
+    bool goesDown(const Branch &b) const
+    {
+        if (b.other >= 0)
+            return false;
+        const std::string kind
+            = kindAt(passage(b.passage).ends[static_cast<size_t>(farEnd(b))]);
+        return std::find(downward.begin(), downward.end(), kind) != downward.end();
+    }
+
+    void placeBranches()
+    {
+        // What meets a gallery at one place on one side is drawn side by side.
+        std::map<std::tuple<int, long, bool>, std::vector<const Branch *>> groups;
+        for (const Branch &b : m_branches)
+            groups[{ b.gallery, std::lround(b.at_mm), goesDown(b) }].push_back(&b);
+        for (auto &[key, all] : groups) {
+            // A riser keeps its true place: the galleries were brought in line by it.
+            std::stable_sort(all.begin(), all.end(), [](const Branch *a, const Branch *b) {
+                return (a->other >= 0) < (b->other >= 0);
+            });
+            const auto n = static_cast<double>(all.size());
+            for (size_t i = 0; i < all.size(); ++i)
+                place(*all[i], (static_cast<double>(i) - (n - 1) / 2) * apart);
+        }
+        shareLabels();
+    }
+
+    void place(const Branch &b, double aside)
+    {
+        const Gallery &g = m_galleries[static_cast<size_t>(b.gallery)];
+        const Passage &p = passage(b.passage);
+        const double x = m_zero + (g.shift_mm + b.at_mm) * m_scale + aside;
+        const bool down = goesDown(b);
+        double far = down ? g.y + 0.42 * m_rowHeight : g.y - 0.42 * m_rowHeight;
+        if (b.other >= 0) {
+            // Up to the other gallery and beyond it as far as it was drilled.
+            const double there = m_galleries[static_cast<size_t>(b.other)].y;
+            const double share = std::max(0.2, b.hereOther_mm / p.l_mm);
+            far = g.y + (there - g.y) / share;
+            far = std::max(far, there - 0.42 * m_rowHeight);
+        }
+        const QPointF at(x, g.y), end(x, std::max(far, m_area.top() + 4));
+        DrawnPassage d { b.passage,
+                         b.joint == 1 ? end : at,
+                         b.joint == 1 ? at : end,
+                         false,
+                         labelOf(p, farEnd(b)),
+                         {},
+                         {},
+                         !down };
+        if (b.joint < 0) { // crosses: runs to both sides
+            d.a = QPointF(x, g.y + 0.3 * m_rowHeight);
+            d.b = QPointF(x, g.y - 0.3 * m_rowHeight);
+        }
+        const double w = 56;
+        d.labelArea = QRectF(end.x() - w / 2, down ? end.y() + 9 : end.y() - 9 - labelHeight, w,
+                             labelHeight);
+        m_out.passages.push_back(std::move(d));
+    }
+
+    QString labelOf(const Passage &p, int end) const
+    {
+        const auto name = m_names.find(p.ends[static_cast<size_t>(end)].stop);
+        return name == m_names.end() ? qs(p.name) : qs(name->second);
+    }
+
+    /// Of several that go to one stop only the first names it; the others carry their number.
+    void shareLabels()
+    {
+        std::map<QString, int> seen;
+        std::map<QString, int> total;
+        for (const DrawnPassage &d : m_out.passages)
+            ++total[d.label];
+        for (DrawnPassage &d : m_out.passages) {
+            if (d.gallery || total[d.label] < 2)
+                continue;
+            const int n = ++seen[d.label];
+            if (n == 1)
+                d.above = d.label;
+            d.label = QString::number(n);
+        }
+    }
+
+    void placeBeside()
+    {
+        // Smaller pieces that meet one of these hang on it.
+        std::vector<int> roots;
+        for (const int i : m_beside)
+            if (!hangsOn(i))
+                roots.push_back(i);
+        if (roots.empty())
+            return;
+        const double left = m_galleries.empty() ? m_area.left() : m_along.right();
+        const double step = (m_area.right() - left) / static_cast<double>(roots.size());
+        const double top = m_area.top() + 44, bottom = m_area.bottom() - 44;
+        for (size_t k = 0; k < roots.size(); ++k) {
+            const Passage &p = passage(roots[k]);
+            const double x = left + step * (static_cast<double>(k) + 0.5);
+            DrawnPassage d { roots[k], QPointF(x, bottom), QPointF(x, top), false, qs(p.name), {},
+                             QRectF(x - step / 2 + 2, top - 26, step - 4, labelHeight), true };
+            m_out.passages.push_back(d);
+            for (const int i : m_beside)
+                if (hangsOn(i) && joined(i) == p.id)
+                    hang(i, d);
+        }
+    }
+
+    std::string joined(int i) const
+    {
+        for (const PassageEnd &e : passage(i).ends)
+            if (e.kind == "joint")
+                return e.passage;
+        return {};
+    }
+    bool hangsOn(int i) const
+    {
+        const int on = m_network.indexOf(joined(i));
+        return on >= 0 && std::find(m_beside.begin(), m_beside.end(), on) != m_beside.end()
+            && joined(on).empty();
+    }
+    void hang(int i, const DrawnPassage &on)
+    {
+        const Passage &p = passage(i);
+        const int joint = p.ends[0].kind == "joint" ? 0 : 1;
+        const QPointF at
+            = on.at(passage(on.passage), p.ends[static_cast<size_t>(joint)].at_mm);
+        const QPointF end = at + QPointF(20, 0);
+        m_out.passages.push_back({ i, joint == 0 ? at : end, joint == 0 ? end : at, false, {}, {},
+                                   {}, true });
+    }
+
+    const PassageNetwork &m_network;
+    QRectF m_area, m_along;
+    const std::map<std::string, std::string> &m_names, &m_kinds;
+    std::vector<int> m_here, m_beside;
+    std::vector<Gallery> m_galleries;
+    std::vector<Branch> m_branches;
+    double m_scale = 1, m_zero = 0, m_rowHeight = 60;
+    PassageLayout m_out;
+};
+
+} // namespace
+
+const DrawnPassage *PassageLayout::find(int passage) const
+{
+    for (const DrawnPassage &d : passages)
+        if (d.passage == passage)
+            return &d;
+    return nullptr;
+}
+
+PassageLayout layOutPart(const PassageNetwork &network, std::string_view part, const QRectF &area,
+                         const std::map<std::string, std::string> &stopNames,
+                         const std::map<std::string, std::string> &stopKinds)
+{
+    return Layer(network, part, area, stopNames, stopKinds).run();
+}
+
+std::vector<std::string> partsOf(const PassageNetwork &network)
+{
+    std::vector<std::string> out;
+    for (const PassagePart &part : passageParts())
+        for (const Passage &p : network.passages())
+            if (p.part == part.id) {
+                out.emplace_back(part.id);
+                break;
+            }
+    return out;
+}
+
+} // namespace mildpath

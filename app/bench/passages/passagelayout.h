@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "passage/passagenetwork.h"
+
+#include <QPointF>
+#include <QRectF>
+#include <QString>
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+/// A passage as it is drawn: a straight line, end 0 at `a`.
+struct DrawnPassage
+{
+    int passage; ///< index in the network
+    QPointF a, b;
+    bool gallery; ///< drawn along; the others stand
+    QString label; ///< of its far end, or its name
+    QString above; ///< said once over a group of labels
+    QRectF labelArea;
+    bool labelAbove; ///< the label stands above the line's end, else below
+
+    /// A place along the passage.
+    QPointF at(const Passage &p, double mm) const { return a + (b - a) * (mm / p.l_mm); }
+};
+
+/// How the passages of one part lie in an area. By rule, not by hand: galleries along, on one scale
+/// of millimetres, brought in line where a riser joins two; what branches off them stands where it
+/// meets them, upward what goes to cam, head and pistons, downward what goes to the crank; what
+/// meets no gallery stands beside them.
+struct PassageLayout
+{
+    std::vector<DrawnPassage> passages;
+    const DrawnPassage *find(int passage) const;
+};
+PassageLayout layOutPart(const PassageNetwork &network, std::string_view part, const QRectF &area,
+                         const std::map<std::string, std::string> &stopNames,
+                         const std::map<std::string, std::string> &stopKinds);
+
+/// Parts the network runs through, in the order they are listed.
+std::vector<std::string> partsOf(const PassageNetwork &network);
+
+} // namespace mildpath

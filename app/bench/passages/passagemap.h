@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "bench/passages/passagelayout.h"
+#include "passage/cleaningplan.h"
+#include "shell/openbuild.h"
+
+#include <QWidget>
+
+#include <functional>
+
+namespace mildpath {
+
+/// What is drawn of a build's passages.
+struct PassagePicture
+{
+    const Build &build;
+    const PassageNetwork &network;
+    std::vector<Mark> passages; ///< one each
+    std::vector<Mark> plugs;
+    std::vector<bool> plugOut; ///< drawn: an open seat
+    std::vector<bool> pocket; ///< one a stretch
+    const CleaningStep *step = nullptr; ///< drawn along its lengths
+    int stepNumber = 0;
+    int selected = -1; ///< passage
+    int selectedPlug = -1;
+};
+/// Pictures need the build, the network and what follows from both.
+PassagePicture pictureOf(const Build &build, const Assessment &assessment,
+                         const PassageNetwork &network, std::vector<bool> pockets);
+/// Draws one part; the same on the screen and on paper.
+void paintPassages(QPainter &painter, const PassagePicture &picture, const PassageLayout &layout);
+
+/// The drillings of a part with plugs, pockets and the pull in hand; chosen by click or arrow keys.
+class PassageMap : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit PassageMap(OpenBuild &open, QWidget *parent = nullptr);
+
+    void setPart(const std::string &part);
+    const std::string &part() const { return m_part; }
+    void select(const std::string &passage, const std::string &plug = {});
+    /// A step of the plan to draw; null: none. The plan must outlive the next call.
+    void showStep(const CleaningStep *step, int number);
+    void refresh();
+    /// Where a passage is drawn, for tests.
+    QPointF middleOf(const std::string &passage);
+    QPointF placeOf(const std::string &plug);
+
+Q_SIGNALS:
+    void passageChosen(const QString &id);
+    void plugChosen(const QString &id);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void resizeEvent(QResizeEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    bool event(QEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    void layOut();
+    int passageAt(QPointF where) const;
+    int plugAt(QPointF where) const;
+    QPointF plugPlace(int plug) const;
+
+    OpenBuild &m_open;
+    std::string m_part = "block";
+    std::string m_passage, m_plug;
+    const CleaningStep *m_step = nullptr;
+    int m_stepNumber = 0;
+    std::optional<PassageNetwork> m_network;
+    std::vector<bool> m_pockets;
+    PassageLayout m_layout;
+};
+
+} // namespace mildpath

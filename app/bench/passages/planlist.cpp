@@ -1,0 +1,286 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/passages/planlist.h"
+
+#include "paint/marks.h"
+#include "paint/text.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+constexpr double lineHeight = 23;
+
+/// "Main 1 feed" and "Main 5 feed" as one: "Main 1…5 feed"; the names in full where they are not
+/// alike.
+QString joinedName(const QString &first, const QString &last, size_t count)
+{
+    const QString more = QStringLiteral(" \u2026 ");
+    qsizetype same = 0;
+    while (same < first.size() && same < last.size() && first[same] == last[same])
+        ++same;
+    // Back to where the number begins.
+    qsizetype number = same;
+    while (number > 0 && first[number - 1].isDigit())
+        --number;
+    qsizetype a = number, b = number;
+    while (a < first.size() && first[a].isDigit())
+        ++a;
+    while (b < last.size() && last[b].isDigit())
+        ++b;
+    if (a > number && b > number && first.mid(a) == last.mid(b))
+        return first.left(a) + QStringLiteral("\u2026") + last.mid(number);
+    return count > 1 ? first + more + last : first;
+}
+
+} // namespace
+
+PlanList::PlanList(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+{
+    setObjectName(QStringLiteral("planList"));
+    setMouseTracking(true);
+}
+
+QString PlanList::placeName(const CleaningStep &s) const
+{
+    if (!s.out)
+        return qs(s.word);
+    const PassageNetwork &n = m_plan->network;
+    const Passage &p = n.passages()[static_cast<size_t>(s.out->passage)];
+    const PassageEnd &end = p.ends[static_cast<size_t>(s.out->end)];
+    if (s.out->plugged)
+        return qs(endName(n, *s.out));
+    const Stop *stop = m_open.build().engine.find(end.stop);
+    const Passage *mate = findPassage(n.passages(), end.passage);
+    if (mate)
+        return tr("face to the %1").arg(qs(partName(mate->part)));
+    return stop ? qs(stop->name) : qs(p.name);
+}
+
+Mark PlanList::markOfStep(const CleaningStep &s) const
+{
+    Mark worst = Mark::Proven;
+    for (const Length &l : s.lengths)
+        worst = worse(worst, markOf(m_open.assessment()
+                                        .cleaning.passages[static_cast<size_t>(l.passage)]));
+    return worst;
+}
+
+QString PlanList::needs(const CleaningStep &s) const
+{
+    QStringList in;
+    for (const int p : s.plugs)
+        if (m_open.assessment().cleaning.plugs[static_cast<size_t>(p)].place != PlugPlace::Out)
+            in << qs(m_plan->network.plugs()[static_cast<size_t>(p)].name);
+    return in.isEmpty() ? QString() : tr("; %1 out first").arg(in.join(QStringLiteral(", ")));
+}
+
+void PlanList::refresh(const std::string &part)
+{
+    m_build = std::make_shared<const Build>(m_open.build());
+    m_plan = std::make_unique<BuildPlan>(cleaningPlanOf(*m_build));
+    makeLines(part);
+    addLeft(part);
+    m_chosen = std::min(m_chosen, lines() - 1);
+    setFixedHeight(static_cast<int>(lineHeight * static_cast<double>(m_lines.size()) + 4));
+    QStringList spoken;
+    for (const Line &l : m_lines)
+        spoken << l.what + QStringLiteral(", ") + l.how;
+    setAccessibleName(tr("Cleaning plan: ") + spoken.join(QStringLiteral("; ")));
+    update();
+}
+
+void PlanList::makeLines(const std::string &part)
+{
+    m_lines.clear();
+    const PassageNetwork &n = m_plan->network;
+    int pulls = 0, flushes = 0, number = 0;
+    QStringList first;
+    for (const int p : m_plan->plan.draw) {
+        const Plug &plug = n.plugs()[static_cast<size_t>(p)];
+        if (findPassage(n.passages(), plug.passage)->part == part
+            && m_open.assessment().cleaning.plugs[static_cast<size_t>(p)].place != PlugPlace::Out)
+            first << qs(plug.name);
+    }
+    std::string stopBefore;
+    for (size_t i = 0; i < m_plan->plan.steps.size(); ++i) {
+        const CleaningStep &s = m_plan->plan.steps[i];
+        const Passage &in = n.passages()[static_cast<size_t>(s.in.passage)];
+        if (in.part != part)
+            continue;
+        ++(s.flush ? flushes : pulls);
+        ++number;
+        const Stop *stop = m_open.build().engine.find(in.stop);
+        const std::string kind = stop ? stop->kind : "";
+        const QString to = placeName(s);
+        const Mark mark = markOfStep(s);
+        const QString how = s.flush
+            ? tr("flush with solvent%1").arg(needs(s))
+            : tr("brush %1 mm, solvent%2").arg(s.brush_mm, 0, 'f', 0).arg(needs(s));
+        // Alike: one kind of stop, one way, one brush; and nobody has to look closer at one of them.
+        if (!m_lines.empty() && !s.flush && kind == stopBefore && !m_lines.back().steps.empty()
+            && m_lines.back().mark == mark) {
+            Line &line = m_lines.back();
+            const CleaningStep &before = m_plan->plan.steps[line.steps.back()];
+            if (!before.flush && before.brush_mm == s.brush_mm && before.out.has_value()
+                    == s.out.has_value()
+                && before.word == s.word && before.plugs.empty() && s.plugs.empty()) {
+                line.steps.push_back(i);
+                const QString start
+                    = qs(n.passages()[static_cast<size_t>(
+                                          m_plan->plan.steps[line.steps.front()].in.passage)]
+                             .name);
+                const bool oneEnd = !s.out || placeName(before) == to;
+                const QString from = joinedName(start, qs(in.name), line.steps.size());
+                line.what = oneEnd ? from + QStringLiteral(" \u2192 ")
+                        + (s.out ? to : QString(to).remove(QStringLiteral("into ")))
+                                   : from;
+                line.number = QString::number(number - static_cast<int>(line.steps.size()) + 1)
+                    + QStringLiteral("\u2013") + QString::number(number);
+                line.how = tr("%1 pulls, brush %2 mm").arg(line.steps.size()).arg(s.brush_mm);
+                continue;
+            }
+        }
+        stopBefore = kind;
+        const QString name = s.in.plugged
+            ? qs(endName(n, s.in)) + QStringLiteral(", ") + qs(in.name)
+            : qs(in.name);
+        const bool arrow = s.out || s.word.starts_with("into ");
+        m_lines.push_back({ mark, QString::number(number),
+                            name
+                                + (arrow ? QStringLiteral(" \u2192 ")
+                                           + QString(to).remove(QStringLiteral("into "))
+                                         : QStringLiteral(", ") + to),
+                            how, { i }, in.id });
+    }
+    const QString parts
+        = (flushes > 0 ? tr("%1 pulls and %2 flushes") : tr("%1 pulls")).arg(pulls).arg(flushes);
+    m_headline = pulls + flushes == 0 ? tr("Nothing to clean is written down for this part")
+        : first.isEmpty()             ? tr("Cleaning plan: %1 reach every length they can")
+                                .arg(flushes > 0 ? parts : tr("%1 pulls").arg(pulls))
+                          : tr("Cleaning plan: %1; first out: %2")
+                                .arg(flushes > 0 ? parts : tr("%1 pulls").arg(pulls),
+                                     first.join(QStringLiteral(", ")));
+}
+
+void PlanList::addLeft(const std::string &part)
+{
+    const PassageNetwork &n = m_plan->network;
+    for (const LeftLength &l : m_plan->plan.left) {
+        const Passage &p = n.passages()[static_cast<size_t>(l.length.passage)];
+        if (p.part != part)
+            continue;
+        m_lines.push_back({ markOf(m_open.assessment()
+                                       .cleaning.passages[static_cast<size_t>(l.length.passage)]),
+                            QStringLiteral("\u2013"),
+                            tr("%1, %2 mm not reached")
+                                .arg(qs(p.name))
+                                .arg(l.length.length_mm(), 0, 'f', 0),
+                            qs(l.why), {}, p.id });
+    }
+}
+
+void PlanList::choosePassage(const std::string &passage)
+{
+    const int before = m_chosen;
+    const auto goesThrough = [&](const Line &l) {
+        return l.passage == passage
+            || std::any_of(l.steps.begin(), l.steps.end(), [&](size_t s) {
+                   const auto &lengths = m_plan->plan.steps[s].lengths;
+                   return !m_plan->plan.steps[s].flush
+                       && std::any_of(lengths.begin(), lengths.end(), [&](const Length &x) {
+                              return m_plan->network.passages()[static_cast<size_t>(x.passage)].id
+                                  == passage;
+                          });
+               });
+    };
+    m_chosen = -1;
+    for (int i = 0; i < lines(); ++i)
+        if (m_chosen < 0 && goesThrough(m_lines[static_cast<size_t>(i)]))
+            m_chosen = i;
+    if (m_chosen >= 0) {
+        const Line &l = m_lines[static_cast<size_t>(m_chosen)];
+        for (const size_t s : l.steps)
+            if (m_plan->network.passages()[static_cast<size_t>(
+                                               m_plan->plan.steps[s].in.passage)].id
+                == passage) {
+                Q_EMIT stepShown(static_cast<int>(s),
+                                 l.number.section(QStringLiteral("\u2013"), 0, 0).toInt()
+                                     + static_cast<int>(&s - l.steps.data()));
+                update();
+                return;
+            }
+    }
+    if (before != m_chosen || m_chosen >= 0)
+        show(m_chosen);
+}
+
+void PlanList::show(int line)
+{
+    const bool any = line >= 0 && !m_lines[static_cast<size_t>(line)].steps.empty();
+    Q_EMIT stepShown(any ? static_cast<int>(m_lines[static_cast<size_t>(line)].steps.front()) : -1,
+                     any ? m_lines[static_cast<size_t>(line)]
+                               .number.section(QStringLiteral("\u2013"), 0, 0)
+                               .toInt()
+                         : 0);
+    update();
+}
+
+int PlanList::lineAt(double y) const
+{
+    const int i = static_cast<int>(y / lineHeight);
+    return i >= 0 && i < lines() ? i : -1;
+}
+
+void PlanList::mousePressEvent(QMouseEvent *event)
+{
+    const int i = lineAt(event->position().y());
+    if (i >= 0)
+        Q_EMIT passageChosen(qs(m_lines[static_cast<size_t>(i)].passage));
+}
+
+void PlanList::mouseMoveEvent(QMouseEvent *event)
+{
+    const int i = lineAt(event->position().y());
+    if (i == m_hovered)
+        return;
+    m_hovered = i;
+    show(i >= 0 ? i : m_chosen);
+}
+
+void PlanList::leaveEvent(QEvent *)
+{
+    m_hovered = -1;
+    show(m_chosen);
+}
+
+void PlanList::paintEvent(QPaintEvent *)
+{
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Theme &t = Theme::current();
+    const double half = std::min(420.0, 0.5 * width());
+    for (int i = 0; i < lines(); ++i) {
+        const Line &l = m_lines[static_cast<size_t>(i)];
+        const QRectF row(0, lineHeight * i, width(), lineHeight);
+        if (i == m_chosen || i == m_hovered) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(t.selectionFill);
+            p.drawRoundedRect(row.adjusted(2, 1, -2, -1), 4, 4);
+        }
+        drawMark(p, QPointF(16, row.center().y()), 12, l.mark);
+        drawLine(p, QRectF(28, row.top(), 44, lineHeight), Qt::AlignLeft | Qt::AlignVCenter,
+                 l.number, textFont(TextSize::Normal, true), t.muted);
+        drawLine(p, QRectF(72, row.top(), half - 76, lineHeight), Qt::AlignVCenter, l.what,
+                 textFont(TextSize::Normal, true), i == m_chosen ? t.selection : t.ink);
+        drawLine(p, QRectF(half, row.top(), width() - half - 8, lineHeight), Qt::AlignVCenter,
+                 l.how, textFont(TextSize::Normal), t.muted);
+    }
+}
+
+} // namespace mildpath

@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "storage/passagetables.h"
+
+#include "build/logbook.h"
+#include "quantity/rounding.h"
+#include "storage/readingtable.h"
+
+namespace mildpath {
+namespace {
+
+std::string mm(double v)
+{
+    return formatPlain(v, 2);
+}
+
+std::string endText(const PassageEnd &e)
+{
+    if (e.kind == "joint")
+        return (e.straight ? "runs on into " : "joins ") + e.passage + " at " + mm(e.at_mm);
+    return e.kind + (e.stop.empty() ? "" : " at " + e.stop);
+}
+
+} // namespace
+
+std::string tableToCsv(const std::vector<std::vector<std::string>> &rows)
+{
+    std::string out;
+    for (const auto &row : rows) {
+        for (size_t i = 0; i < row.size(); ++i)
+            out += (i > 0 ? "," : "") + cellText(row[i], ',');
+        out += "\r\n";
+    }
+    return out;
+}
+
+std::string passagesToCsv(const Build &build)
+{
+    std::vector<std::vector<std::string>> rows {
+        { "id", "name", "part", "stop", "made", "d_mm", "l_mm", "end_0", "end_1" }
+    };
+    for (const Passage &p : build.passages)
+        rows.push_back({ p.id, p.name, p.part, p.stop, p.made + (p.curved ? ", curved" : ""),
+                         mm(p.d_mm), mm(p.l_mm), endText(p.ends[0]), endText(p.ends[1]) });
+    return tableToCsv(rows);
+}
+
+std::string plugsToCsv(const Build &build)
+{
+    std::vector<std::vector<std::string>> rows {
+        { "id", "name", "kind", "passage", "at_mm", "d_mm", "thread", "behind" }
+    };
+    for (const Plug &p : build.plugs)
+        rows.push_back({ p.id, p.name, p.kind, p.passage, mm(p.at_mm), mm(p.d_mm), p.thread,
+                         p.behind });
+    return tableToCsv(rows);
+}
+
+std::string eventsToCsv(const Build &build)
+{
+    std::vector<std::vector<std::string>> rows { { "id", "at", "by", "kind", "target", "result",
+                                                   "means", "days", "note", "replaces",
+                                                   "taken_back" } };
+    for (const CleanEvent &e : build.events)
+        rows.push_back({ e.id, e.at, e.by, e.kind, targetName(build, e), e.result, e.means,
+                         e.days > 0 ? formatPlain(e.days, 1) : "", e.note, e.replaces,
+                         e.takenBack ? "yes" : "" });
+    return tableToCsv(rows);
+}
+
+} // namespace mildpath
