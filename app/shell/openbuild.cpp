@@ -4,6 +4,7 @@
 #include "shell/figure.h"
 #include "shell/vectorstate.h"
 #include "storage/buildfile.h"
+#include "storage/photos.h"
 
 #include <QDateTime>
 #include <QUndoCommand>
@@ -113,6 +114,11 @@ void OpenBuild::open(Build build, const QString &path, const std::string &olderT
 
 Result<void> OpenBuild::save(const QString &path)
 {
+    // Photos first: a build that names pictures which are not there yet would look as if they had
+    // been lost.
+    if (!m_path.isEmpty() && path != m_path)
+        if (auto ok = copyPhotos(*m_build, m_path.toStdString(), path.toStdString()); !ok)
+            return ok;
     if (auto ok = saveBuild(path.toStdString(), *m_build, path == m_path ? m_olderText : ""); !ok)
         return ok;
     m_path = path;

@@ -5,6 +5,7 @@
 #include "bench/film/filmbench.h"
 #include "bench/forecast/forecastbench.h"
 #include "bench/heat/heatbench.h"
+#include "bench/passages/passagebench.h"
 #include "bench/pump/pumpbench.h"
 #include "bench/route/routebench.h"
 #include "devices/serialgauge.h"
@@ -185,6 +186,7 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     addBench(new ClearanceBench(*m_open, m_gauge, m_stack));
     addBench(new PumpBench(*m_open, m_gauge, m_stack));
     addBench(new HeatBench(*m_open, m_gauge, m_stack));
+    addBench(new PassageBench(*m_open, m_stack));
     addBench(new ForecastBench(*m_open, m_stack));
     addBench(new FilmBench(*m_open, m_stack));
     makeMenus();

@@ -6,7 +6,9 @@
 #include "paint/marks.h"
 #include "paint/text.h"
 
+#include <QDateTime>
 #include <QHBoxLayout>
+#include <QLocale>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>

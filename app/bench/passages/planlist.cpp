@@ -1,18 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/planlist.h"
 
-#include "paint/marks.h"
-#include "paint/text.h"
-
-#include <QMouseEvent>
-#include <QPainter>
+#include "shell/figure.h"
 
 #include <algorithm>
 
 namespace mildpath {
 namespace {
-
-constexpr double lineHeight = 23;
 
 /// "Main 1 feed" and "Main 5 feed" as one: "Main 1…5 feed"; the names in full where they are not
 /// alike.
@@ -39,11 +33,14 @@ QString joinedName(const QString &first, const QString &last, size_t count)
 } // namespace
 
 PlanList::PlanList(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
+    : RowList({ 0, 0.06, 0.56 }, 1, parent)
     , m_open(open)
 {
     setObjectName(QStringLiteral("planList"));
-    setMouseTracking(true);
+    connect(this, &RowList::picked, this, [this](int row) {
+        Q_EMIT passageChosen(qs(m_lines[static_cast<size_t>(row)].passage));
+    });
+    connect(this, &RowList::pointed, this, [this](int row) { show(row >= 0 ? row : chosen()); });
 }
 
 QString PlanList::placeName(const CleaningStep &s) const
@@ -82,17 +79,20 @@ QString PlanList::needs(const CleaningStep &s) const
 
 void PlanList::refresh(const std::string &part)
 {
-    m_build = std::make_shared<const Build>(m_open.build());
-    m_plan = std::make_unique<BuildPlan>(cleaningPlanOf(*m_build));
+    const Build &now = m_open.build();
+    if (!m_build || m_build->passages != now.passages || m_build->plugs != now.plugs
+        || m_build->events != now.events || m_build->choices != now.choices) {
+        auto build = std::make_unique<const Build>(now);
+        m_plan = std::make_unique<BuildPlan>(cleaningPlanOf(*build));
+        m_build = std::move(build);
+    }
     makeLines(part);
     addLeft(part);
-    m_chosen = std::min(m_chosen, lines() - 1);
-    setFixedHeight(static_cast<int>(lineHeight * static_cast<double>(m_lines.size()) + 4));
-    QStringList spoken;
+    std::vector<Row> rows;
     for (const Line &l : m_lines)
-        spoken << l.what + QStringLiteral(", ") + l.how;
-    setAccessibleName(tr("Cleaning plan: ") + spoken.join(QStringLiteral("; ")));
-    update();
+        rows.push_back({ l.mark, { l.number, l.what, l.how } });
+    setRows(std::move(rows));
+    setAccessibleName(m_headline);
 }
 
 void PlanList::makeLines(const std::string &part)
@@ -187,100 +187,42 @@ void PlanList::addLeft(const std::string &part)
 
 void PlanList::choosePassage(const std::string &passage)
 {
-    const int before = m_chosen;
-    const auto goesThrough = [&](const Line &l) {
-        return l.passage == passage
-            || std::any_of(l.steps.begin(), l.steps.end(), [&](size_t s) {
-                   const auto &lengths = m_plan->plan.steps[s].lengths;
-                   return !m_plan->plan.steps[s].flush
-                       && std::any_of(lengths.begin(), lengths.end(), [&](const Length &x) {
-                              return m_plan->network.passages()[static_cast<size_t>(x.passage)].id
-                                  == passage;
-                          });
-               });
+    const auto passageOf = [&](int i) {
+        return m_plan->network.passages()[static_cast<size_t>(i)].id;
     };
-    m_chosen = -1;
-    for (int i = 0; i < lines(); ++i)
-        if (m_chosen < 0 && goesThrough(m_lines[static_cast<size_t>(i)]))
-            m_chosen = i;
-    if (m_chosen >= 0) {
-        const Line &l = m_lines[static_cast<size_t>(m_chosen)];
-        for (const size_t s : l.steps)
-            if (m_plan->network.passages()[static_cast<size_t>(
-                                               m_plan->plan.steps[s].in.passage)].id
-                == passage) {
-                Q_EMIT stepShown(static_cast<int>(s),
-                                 l.number.section(QStringLiteral("\u2013"), 0, 0).toInt()
-                                     + static_cast<int>(&s - l.steps.data()));
-                update();
-                return;
-            }
+    for (size_t i = 0; i < m_lines.size(); ++i) {
+        const Line &l = m_lines[i];
+        for (size_t k = 0; k < l.steps.size(); ++k) {
+            const CleaningStep &s = m_plan->plan.steps[l.steps[k]];
+            if (s.flush && passageOf(s.lengths.front().passage) != passage)
+                continue;
+            if (std::none_of(s.lengths.begin(), s.lengths.end(),
+                             [&](const Length &x) { return passageOf(x.passage) == passage; }))
+                continue;
+            choose(static_cast<int>(i));
+            Q_EMIT stepShown(static_cast<int>(l.steps[k]), firstNumber(l) + static_cast<int>(k));
+            return;
+        }
+        if (l.steps.empty() && l.passage == passage) {
+            choose(static_cast<int>(i));
+            Q_EMIT stepShown(-1, 0);
+            return;
+        }
     }
-    if (before != m_chosen || m_chosen >= 0)
-        show(m_chosen);
+    choose(-1);
+    Q_EMIT stepShown(-1, 0);
+}
+
+int PlanList::firstNumber(const Line &line)
+{
+    return line.number.section(QStringLiteral("\u2013"), 0, 0).toInt();
 }
 
 void PlanList::show(int line)
 {
-    const bool any = line >= 0 && !m_lines[static_cast<size_t>(line)].steps.empty();
-    Q_EMIT stepShown(any ? static_cast<int>(m_lines[static_cast<size_t>(line)].steps.front()) : -1,
-                     any ? m_lines[static_cast<size_t>(line)]
-                               .number.section(QStringLiteral("\u2013"), 0, 0)
-                               .toInt()
-                         : 0);
-    update();
-}
-
-int PlanList::lineAt(double y) const
-{
-    const int i = static_cast<int>(y / lineHeight);
-    return i >= 0 && i < lines() ? i : -1;
-}
-
-void PlanList::mousePressEvent(QMouseEvent *event)
-{
-    const int i = lineAt(event->position().y());
-    if (i >= 0)
-        Q_EMIT passageChosen(qs(m_lines[static_cast<size_t>(i)].passage));
-}
-
-void PlanList::mouseMoveEvent(QMouseEvent *event)
-{
-    const int i = lineAt(event->position().y());
-    if (i == m_hovered)
-        return;
-    m_hovered = i;
-    show(i >= 0 ? i : m_chosen);
-}
-
-void PlanList::leaveEvent(QEvent *)
-{
-    m_hovered = -1;
-    show(m_chosen);
-}
-
-void PlanList::paintEvent(QPaintEvent *)
-{
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    const Theme &t = Theme::current();
-    const double half = std::min(420.0, 0.5 * width());
-    for (int i = 0; i < lines(); ++i) {
-        const Line &l = m_lines[static_cast<size_t>(i)];
-        const QRectF row(0, lineHeight * i, width(), lineHeight);
-        if (i == m_chosen || i == m_hovered) {
-            p.setPen(Qt::NoPen);
-            p.setBrush(t.selectionFill);
-            p.drawRoundedRect(row.adjusted(2, 1, -2, -1), 4, 4);
-        }
-        drawMark(p, QPointF(16, row.center().y()), 12, l.mark);
-        drawLine(p, QRectF(28, row.top(), 44, lineHeight), Qt::AlignLeft | Qt::AlignVCenter,
-                 l.number, textFont(TextSize::Normal, true), t.muted);
-        drawLine(p, QRectF(72, row.top(), half - 76, lineHeight), Qt::AlignVCenter, l.what,
-                 textFont(TextSize::Normal, true), i == m_chosen ? t.selection : t.ink);
-        drawLine(p, QRectF(half, row.top(), width() - half - 8, lineHeight), Qt::AlignVCenter,
-                 l.how, textFont(TextSize::Normal), t.muted);
-    }
+    const Line *l = line >= 0 ? &m_lines[static_cast<size_t>(line)] : nullptr;
+    const bool any = l && !l->steps.empty();
+    Q_EMIT stepShown(any ? static_cast<int>(l->steps.front()) : -1, any ? firstNumber(*l) : 0);
 }
 
 } // namespace mildpath

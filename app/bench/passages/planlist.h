@@ -2,9 +2,8 @@
 #pragma once
 
 #include "assess/cleanmarks.h"
+#include "entry/rowlist.h"
 #include "shell/openbuild.h"
-
-#include <QWidget>
 
 #include <memory>
 #include <vector>
@@ -13,7 +12,7 @@ namespace mildpath {
 
 /// The cleaning plan of a part, line by line; pulls that are alike stand on one line. Hovering or
 /// choosing a line shows it on the map.
-class PlanList : public QWidget
+class PlanList : public RowList
 {
     Q_OBJECT
 public:
@@ -26,20 +25,11 @@ public:
     QString headline() const { return m_headline; }
     /// The line a passage is cleaned by becomes the chosen one.
     void choosePassage(const std::string &passage);
-    int lines() const { return static_cast<int>(m_lines.size()); }
-    QString lineText(int line) const { return m_lines[static_cast<size_t>(line)].what; }
-    QString lineDetail(int line) const { return m_lines[static_cast<size_t>(line)].how; }
 
 Q_SIGNALS:
     /// A step of the plan to draw, by index; −1: none.
     void stepShown(int step, int number);
     void passageChosen(const QString &id);
-
-protected:
-    void paintEvent(QPaintEvent *) override;
-    void mousePressEvent(QMouseEvent *event) override;
-    void mouseMoveEvent(QMouseEvent *event) override;
-    void leaveEvent(QEvent *) override;
 
 private:
     struct Line
@@ -54,15 +44,14 @@ private:
     QString placeName(const CleaningStep &step) const;
     Mark markOfStep(const CleaningStep &step) const;
     QString needs(const CleaningStep &step) const;
-    int lineAt(double y) const;
     void show(int line);
+    static int firstNumber(const Line &line);
 
     OpenBuild &m_open;
-    std::shared_ptr<const Build> m_build; ///< the plan refers to its passages
+    std::unique_ptr<const Build> m_build; ///< the plan refers to its passages
     std::unique_ptr<BuildPlan> m_plan;
     QString m_headline;
     std::vector<Line> m_lines;
-    int m_chosen = -1, m_hovered = -1;
 };
 
 } // namespace mildpath

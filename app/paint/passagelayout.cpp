@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "bench/passages/passagelayout.h"
+#include "paint/passagelayout.h"
 
 #include "shell/figure.h"
 

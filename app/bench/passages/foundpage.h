@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QGridLayout;
+class QLabel;
+class QLineEdit;
+
+namespace mildpath {
+
+class PhotoStrip;
+class RowList;
+
+/// What lay where only oil should be, with what it may be and why; and what the parts showed when
+/// the engine was taken down.
+class FoundPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit FoundPage(OpenBuild &open, QWidget *parent = nullptr);
+    void refresh();
+    PanelContent panel() const;
+    /// Adds a picture to the chosen find. @return why not; empty: done
+    QString addPhoto(const QString &file);
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void makeFinds(QWidget *card);
+    void makeSigns(QWidget *card);
+    void fillSigns();
+    void recordFind();
+    void settleFind();
+    void pickPhoto();
+    void setSign(const std::string &stop, const std::string &sign, int index);
+    void say(const QString &refusal);
+    const DebrisFind *chosen() const;
+
+    OpenBuild &m_open;
+    QComboBox *m_where, *m_size, *m_colour, *m_hardness, *m_magnetic;
+    QLineEdit *m_place, *m_settled;
+    QLabel *m_guess, *m_refusal, *m_photoTitle;
+    RowList *m_rows;
+    PhotoStrip *m_photos;
+    QGridLayout *m_signs;
+    std::vector<std::string> m_ids; ///< of the finds in the rows
+    std::string m_find;
+    struct SignBox
+    {
+        QComboBox *box;
+        QLabel *text;
+        std::string stop, sign;
+    };
+    std::vector<SignBox> m_boxes;
+    std::string m_shape; ///< of the engine the boxes were made for
+};
+
+} // namespace mildpath

@@ -1,0 +1,510 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/passages/passagebench.h"
+
+#include "assess/cleanmarks.h"
+#include "bench/passages/foundpage.h"
+#include "bench/passages/historychain.h"
+#include "bench/passages/passagemap.h"
+#include "bench/passages/planlist.h"
+#include "bench/passages/plugledger.h"
+#include "bench/passages/shoppage.h"
+#include "bench/passages/spreadpage.h"
+#include "build/logbook.h"
+#include "paint/text.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+
+PassageBench::PassageBench(OpenBuild &open, QWidget *parent)
+    : Bench(open, tr("Passages"), parent)
+    , m_title(new QLabel(tr("Passages, plugs and pockets"), this))
+    , m_subtitle(new QLabel(this))
+    , m_headline(new QLabel(this))
+    , m_partBar(new QWidget(this))
+    , m_metal(new QWidget(this))
+    , m_map(new PassageMap(open, m_metal))
+    , m_lower(new QStackedWidget(m_metal))
+    , m_stack(new QStackedWidget(this))
+    , m_plan(new PlanList(open, nullptr))
+    , m_chain(new HistoryChain(open, nullptr))
+    , m_plugs(new PlugLedger(open, nullptr))
+    , m_found(new FoundPage(open, m_stack))
+    , m_spread(new SpreadPage(open, m_stack))
+    , m_shop(new ShopPage(open, m_stack))
+    , m_refusal(new QLabel(this))
+{
+    auto *column = new QVBoxLayout(this);
+    makePageButtons(makeHead(column, m_title, m_subtitle));
+    m_parts = new QHBoxLayout(m_partBar);
+    m_parts->setContentsMargins(0, 0, 0, 0);
+    m_parts->setSpacing(4);
+    makePages(m_metal);
+    m_stack->addWidget(m_metal);
+    m_stack->addWidget(m_found);
+    m_stack->addWidget(m_spread);
+    m_stack->addWidget(m_shop);
+    column->addWidget(m_stack, 1);
+    m_refusal->setObjectName(QStringLiteral("passageRefusal"));
+    m_refusal->hide();
+    column->addWidget(m_refusal);
+    connect(m_map, &PassageMap::passageChosen, this,
+            [this](const QString &id) { choosePassage(id.toStdString()); });
+    connect(m_map, &PassageMap::plugChosen, this, [this](const QString &id) {
+        choosePlug(id.toStdString());
+        if (m_page == Passages)
+            showPage(Plugs);
+    });
+    connect(m_plan, &PlanList::passageChosen, this,
+            [this](const QString &id) { choosePassage(id.toStdString()); });
+    connect(m_plan, &PlanList::stepShown, this, [this](int step, int number) {
+        m_map->showStep(
+            step < 0 || m_page != Passages
+                ? nullptr
+                : &m_plan->plan().steps[static_cast<size_t>(step)],
+            number);
+    });
+    connect(m_plugs, &PlugLedger::plugChosen, this,
+            [this](const QString &id) { choosePlug(id.toStdString()); });
+    connect(m_chain, &HistoryChain::refused, this, [this](const QString &why) {
+        m_refusal->setText(why);
+        m_refusal->setVisible(!why.isEmpty());
+    });
+    connect(m_found, &FoundPage::changed, this, &Bench::panelChanged);
+    connect(m_spread, &SpreadPage::changed, this, &Bench::panelChanged);
+    connect(m_shop, &ShopPage::changed, this, &Bench::panelChanged);
+}
+
+void PassageBench::makePages(QWidget *metal)
+{
+    auto *column = new QVBoxLayout(metal);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    column->addWidget(m_partBar);
+    column->addWidget(m_map, 5);
+    auto *clean = new QWidget(m_lower);
+    auto *rows = new QVBoxLayout(clean);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setSpacing(5);
+    m_headline->setFont(textFont(TextSize::Body, true));
+    m_headline->setObjectName(QStringLiteral("planHeadline"));
+    rows->addWidget(m_headline);
+    auto *scroll = new QScrollArea(clean);
+    scroll->setWidgetResizable(true);
+    auto *page = new QWidget;
+    auto *inside = new QVBoxLayout(page);
+    inside->setContentsMargins(0, 0, 0, 0);
+    inside->addWidget(m_plan);
+    inside->addStretch();
+    page->setAutoFillBackground(false);
+    scroll->setWidget(page);
+    scroll->viewport()->setAutoFillBackground(false);
+    rows->addWidget(scroll, 1);
+    rows->addWidget(m_chain);
+    m_lower->addWidget(clean);
+    m_lower->addWidget(m_plugs);
+    column->addWidget(m_lower, 6);
+}
+
+QStringList PassageBench::pages() const
+{
+    return { tr("Passages"), tr("Plugs"), tr("Found"), tr("After a failure"), tr("Machine shop") };
+}
+
+void PassageBench::showPage(int page)
+{
+    m_page = page;
+    m_stack->setCurrentIndex(page <= Plugs ? 0 : page - 1);
+    m_lower->setCurrentIndex(page == Plugs ? 1 : 0);
+    refresh();
+    Q_EMIT panelChanged();
+}
+
+void PassageBench::takeFocus()
+{
+    if (m_page <= Plugs)
+        m_map->setFocus();
+}
+
+/// A stop chosen elsewhere brings its passage along.
+void PassageBench::followStop()
+{
+    const std::string stop = m_open.selectedStop().toStdString();
+    const Build &build = m_open.build();
+    if (stop == m_followed && findPassage(build.passages, m_passage))
+        return;
+    m_followed = stop;
+    const Passage *now = findPassage(build.passages, m_passage);
+    if (now && now->stop == stop)
+        return;
+    const Passage *to = nullptr;
+    for (const Passage &p : build.passages)
+        if (!to && p.stop == stop)
+            to = &p;
+    // A plug's stop has no passage of its own.
+    for (const Plug &p : build.plugs)
+        if (!to && p.stop == stop) {
+            to = findPassage(build.passages, p.passage);
+            m_plugs->show(p.id);
+        }
+    if (!to && !now && !build.passages.empty())
+        to = &build.passages.front();
+    if (to)
+        m_passage = to->id;
+    if (const Passage *p = findPassage(build.passages, m_passage); p && to)
+        m_map->setPart(p->part);
+}
+
+void PassageBench::refresh()
+{
+    followStop();
+    m_refusal->hide();
+    markPage(m_page);
+    const Build &build = m_open.build();
+    m_subtitle->setText(m_page == Passages ? tr("every hole has an exit, or it is a pocket")
+                            : m_page == Plugs ? tr("one nobody has seen in its place holds the start")
+                                              : QString());
+    setTone(m_subtitle, Theme::current().muted);
+    if (m_page <= Plugs) {
+        showParts();
+        m_map->refresh();
+        m_map->select(m_page == Passages ? m_passage : "", m_page == Plugs ? m_plugs->shown() : "");
+    }
+    if (m_page == Passages) {
+        m_plan->refresh(m_map->part());
+        m_headline->setText(m_plan->headline());
+        m_chain->show(m_passage);
+        m_plan->choosePassage(m_passage);
+    } else {
+        m_map->showStep(nullptr, 0);
+    }
+    if (m_page == Plugs)
+        m_plugs->refresh();
+    if (m_page == Found)
+        m_found->refresh();
+    if (m_page == Failure)
+        m_spread->refresh();
+    if (m_page == MachineShop)
+        m_shop->refresh();
+    m_map->setVisible(!build.passages.empty() || m_page <= Plugs);
+}
+
+/// One button a part, with the worst of its passages' marks.
+void PassageBench::showParts()
+{
+    const Build &build = m_open.build();
+    const auto parts = partsOf(PassageNetwork(build.passages, build.plugs));
+    const bool same = parts.size() == m_partButtons.size()
+        && std::equal(parts.begin(), parts.end(), m_partButtons.begin(),
+                      [](const std::string &a, const auto &b) { return a == b.first; });
+    if (!same) {
+        while (QLayoutItem *item = m_parts->takeAt(0)) {
+            delete item->widget();
+            delete item;
+        }
+        m_partButtons.clear();
+        for (const std::string &part : parts) {
+            QString name = qs(partName(part));
+            name[0] = name[0].toUpper();
+            auto *button = new QPushButton(name, m_partBar);
+            button->setObjectName(QStringLiteral("part.") + qs(part));
+            button->setCheckable(true);
+            connect(button, &QPushButton::clicked, this, [this, part] { choosePart(part); });
+            m_parts->addWidget(button);
+            m_partButtons.push_back({ part, button });
+        }
+        m_parts->addStretch();
+    }
+    if (std::find(parts.begin(), parts.end(), m_map->part()) == parts.end() && !parts.empty())
+        m_map->setPart(parts.front());
+    for (const auto &[part, button] : m_partButtons) {
+        button->setChecked(part == m_map->part());
+        int open = 0;
+        for (size_t i = 0; i < build.passages.size(); ++i)
+            open += build.passages[i].part == part
+                && markOf(m_open.assessment().cleaning.passages[i]) != Mark::Proven;
+        button->setToolTip(open == 0 ? tr("all proven") : tr("%1 not proven").arg(open));
+    }
+}
+
+void PassageBench::choosePart(const std::string &part)
+{
+    m_map->setPart(part);
+    for (const Passage &p : m_open.build().passages)
+        if (p.part == part)
+            return choosePassage(p.id);
+}
+
+void PassageBench::choosePassage(const std::string &id)
+{
+    m_passage = id;
+    const Passage *p = passage();
+    if (!p)
+        return;
+    m_map->setPart(p->part);
+    m_followed = p->stop;
+    if (!p->stop.empty() && m_open.selectedStop() != qs(p->stop)) {
+        m_open.selectStop(qs(p->stop));
+    } else {
+        refresh();
+        Q_EMIT panelChanged();
+    }
+}
+
+void PassageBench::choosePlug(const std::string &id)
+{
+    m_plugs->show(id);
+    if (const Plug *p = findPlug(m_open.build().plugs, id)) {
+        m_passage = p->passage;
+        if (const Passage *in = passage())
+            m_map->setPart(in->part);
+    }
+    refresh();
+    Q_EMIT panelChanged();
+}
+
+const Passage *PassageBench::passage() const
+{
+    return findPassage(m_open.build().passages, m_passage);
+}
+
+Result<void> PassageBench::put(const Passage &changed) const
+{
+    return m_open.edit(PassageEdit(PutPassage { changed }));
+}
+
+PanelContent PassageBench::panel() const
+{
+    if (m_page == Plugs)
+        return m_plugs->panel();
+    if (m_page == Found)
+        return m_found->panel();
+    if (m_page == Failure)
+        return m_spread->panel();
+    if (m_page == MachineShop)
+        return m_shop->panel();
+    PanelContent out;
+    const Passage *p = passage();
+    if (!p) {
+        out.push_back(PanelTitle { tr("No passages yet"), {} });
+        out.push_back(PanelText { tr("A plausible set for this engine can be drawn up from its "
+                                     "circuit, to be corrected by what you see.") });
+        out.push_back(PanelButton { QStringLiteral("drawPassages"), tr("Draw up the usual passages"),
+                                    [this] {
+                                        static_cast<void>(
+                                            m_open.edit(PassageEdit(DrawPassages {})));
+                                    } });
+        return out;
+    }
+    const PassageState &s
+        = m_open.assessment()
+              .cleaning.passages[static_cast<size_t>(p - m_open.build().passages.data())];
+    const Stop *stop = m_open.build().engine.find(p->stop);
+    out.push_back(PanelTitle { qs(p->name),
+                               qs(partName(p->part))
+                                   + (stop ? tr(", cleanness of %1").arg(qs(stop->name))
+                                           : QString()) });
+    QStringList missing;
+    for (const std::string &m : s.missing)
+        missing << qs(m);
+    out.push_back(PanelVerdict { markOf(s), qs(s.reason),
+                                 missing.isEmpty()
+                                     ? QString()
+                                     : tr("Asked for: %1").arg(missing.join(tr(", then "))) });
+    if (s.flush && !s.brush)
+        out.push_back(
+            PanelText { tr("No brush gets in here: fluid through it, clear at the far end."),
+                        Tone::Muted });
+    foundHere(out);
+    record(out);
+    fields(out);
+    return out;
+}
+
+void PassageBench::foundHere(PanelContent &out) const
+{
+    bool any = false;
+    for (const DebrisFind *f : standing(m_open.build().finds)) {
+        if (f->stop != passage()->stop)
+            continue;
+        if (!std::exchange(any, true))
+            out.push_back(PanelHeading { tr("Found so far") });
+        const auto guesses = guessDebris(*f);
+        const bool open = f->settled.empty() && !guesses.empty() && guesses.front().warning;
+        out.push_back(PanelVerdict {
+            open ? Mark::LookAgain : Mark::Proven,
+            guesses.empty() ? qs(f->colour + " " + f->size) : qs(guesses.front().kind),
+            qs(f->settled) });
+    }
+}
+
+/// Events that are not on the keys below the map.
+void PassageBench::record(PanelContent &out) const
+{
+    struct What
+    {
+        QString name;
+        CleanEvent event;
+    };
+    std::vector<What> all;
+    for (const char *kind : { "hot_tank", "solvent", "ultrasonic", "air", "wash", "assembly",
+                              "taken_apart", "machining" }) {
+        CleanEvent e;
+        e.kind = kind;
+        all.push_back({ qs(findEventKind(kind)->name), e });
+    }
+    for (const bool covered : { false, true }) {
+        CleanEvent e;
+        e.kind = "storage";
+        e.covered = covered;
+        all.push_back({ covered ? tr("Stored, covered") : tr("Stored, open"), e });
+    }
+    for (const MachiningJob &j : machiningJobs()) {
+        CleanEvent e;
+        e.kind = "machining";
+        e.scope = "job";
+        e.target = j.id;
+        all.push_back({ qs(j.name), e });
+    }
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Something else was done") });
+    PanelChoice what { QStringLiteral("event.what"), tr("what"), {}, m_what, {} };
+    for (const What &w : all)
+        what.options << w.name;
+    const auto again = [this] { Q_EMIT const_cast<PassageBench *>(this)->panelChanged(); };
+    what.chosen = [this, again](int i) -> Result<void> {
+        m_what = i;
+        again();
+        return {};
+    };
+    out.push_back(std::move(what));
+    CleanEvent event = all[static_cast<size_t>(m_what)].event;
+    if (event.scope != "job") {
+        PanelChoice on { QStringLiteral("event.on"), tr("on"),
+                         { qs(passage()->name), tr("all of the %1").arg(qs(partName(passage()->part))),
+                           tr("the whole engine") },
+                         m_on, {} };
+        on.chosen = [this](int i) -> Result<void> {
+            m_on = i;
+            return {};
+        };
+        out.push_back(std::move(on));
+    }
+    if (event.kind == "storage")
+        out.push_back(PanelField { QStringLiteral("event.days"), tr("for"), Dimension::Number, "",
+                                   0, m_days, [this](double days) -> Result<void> {
+                                       if (!(days >= 0 && days <= 36500))
+                                           return fail("", "days, 0 to 36 500");
+                                       m_days = days;
+                                       return {};
+                                   } });
+    if (event.kind == "air" || event.kind == "hot_tank" || event.kind == "solvent")
+        out.push_back(PanelText {
+            event.kind == "air"
+                ? tr("Eyes covered; blow from the feed toward the open gallery.")
+                : event.kind == "hot_tank"
+                ? tr("Caps out of dead ends first: a tank does not reach behind them.")
+                : tr("Air and gloves; never near a torch or hot air. Petrol is no cleaning fluid "
+                     "indoors."),
+            Tone::Warn });
+    out.push_back(PanelButton { QStringLiteral("event.record"), tr("Record it"), [this, event] {
+                                   CleanEvent e = event;
+                                   if (e.scope != "job") {
+                                       e.scope = m_on == 0 ? "passage" : m_on == 1 ? "part" : "all";
+                                       e.target = m_on == 0 ? m_passage
+                                           : m_on == 1      ? passage()->part
+                                                            : "";
+                                   }
+                                   if (e.kind == "storage")
+                                       e.days = m_days;
+                                   e.by = OpenBuild::userName();
+                                   e.at = OpenBuild::now();
+                                   static_cast<void>(m_open.edit(PassageEdit(AddEntry { e })));
+                               } });
+    const PassageState &s
+        = m_open.assessment()
+              .cleaning.passages[static_cast<size_t>(passage() - m_open.build().passages.data())];
+    if (!s.chain.empty()) {
+        const CleanEvent &last
+            = m_open.build().events[static_cast<size_t>(s.chain.back().event)];
+        out.push_back(PanelButton {
+            QStringLiteral("event.takeBack"),
+            tr("Take back: %1").arg(qs(describeEntry(m_open.build(), LogEntry(last)))),
+            [this, id = last.id] {
+                static_cast<void>(m_open.edit(PassageEdit(TakeBackEntry {
+                    "events", id, OpenBuild::userName(), OpenBuild::now() })));
+            } });
+    }
+}
+
+/// The passage itself, corrected in place.
+void PassageBench::fields(PanelContent &out) const
+{
+    const Passage p = *passage();
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("As it is drilled") });
+    out.push_back(PanelWord { QStringLiteral("passage.name"), tr("name"), qs(p.name),
+                              [this, p](const QString &text) -> Result<void> {
+                                  Passage changed = p;
+                                  changed.name = text.trimmed().toStdString();
+                                  if (changed.name.empty())
+                                      return fail("", "a passage needs a name");
+                                  return put(changed);
+                              } });
+    const auto length = [&](const char *id, const QString &label, double Passage::*member) {
+        out.push_back(PanelField { QLatin1String(id), label, Dimension::Length, "mm", 1,
+                                   p.*member / 1e3, [this, p, member](double m) {
+                                       Passage changed = p;
+                                       changed.*member = std::round(m * 1e6) / 1e3;
+                                       return put(changed);
+                                   } });
+    };
+    length("passage.d", tr("diameter"), &Passage::d_mm);
+    length("passage.l", tr("length"), &Passage::l_mm);
+    PanelChoice made { QStringLiteral("passage.made"), tr("made"),
+                       { tr("drilled"), tr("cast"), tr("tube") },
+                       p.made == "drilled" ? 0 : p.made == "cast" ? 1 : 2, {} };
+    made.chosen = [this, p](int i) {
+        Passage changed = p;
+        changed.made = i == 0 ? "drilled" : i == 1 ? "cast" : "tube";
+        return put(changed);
+    };
+    out.push_back(std::move(made));
+    out.push_back(PanelTick { QStringLiteral("passage.curved"), Mark::Proven,
+                              tr("bends: no brush goes through"), {}, p.curved, [this, p](bool on) {
+                                  Passage changed = p;
+                                  changed.curved = on;
+                                  static_cast<void>(put(changed));
+                              } });
+    out.push_back(PanelField { QStringLiteral("passage.cut"), tr("cut in two at"),
+                               Dimension::Length, "mm", 0, std::nullopt, [this, p](double m) {
+                                   return m_open.edit(PassageEdit(
+                                       CutPassage { p.id, std::round(m * 1e6) / 1e3 }));
+                               } });
+    const bool all = choiceOf(m_open.build(), "plugs_drawn") == "all";
+    PanelChoice school { QStringLiteral("plan.school"), tr("plugs to draw"),
+                         { tr("as few as will do"), tr("all that may come out") }, all ? 1 : 0, {} };
+    school.chosen = [this](int i) {
+        Choice c;
+        c.question = "plugs_drawn";
+        c.answer = i == 1 ? "all" : "fewest";
+        c.by = OpenBuild::userName();
+        c.at = OpenBuild::now();
+        return m_open.edit(Choose { c });
+    };
+    out.push_back(std::move(school));
+    out.push_back(PanelText { tr("Two schools: all plugs out, so that every end is seen through; or "
+                                 "blind and fully visible ones left, for each one drawn is one that "
+                                 "can leak. Recorded with the build."),
+                              Tone::Muted });
+}
+
+} // namespace mildpath

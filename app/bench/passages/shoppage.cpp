@@ -1,0 +1,229 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/passages/shoppage.h"
+
+#include "build/logbook.h"
+#include "entry/arrowcombo.h"
+#include "entry/rowlist.h"
+#include "paint/card.h"
+#include "report/shopsheetdocument.h"
+
+#include <QDir>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+
+namespace mildpath {
+
+ShopPage::ShopPage(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_job(new ArrowCombo(this))
+    , m_note(new QLineEdit(this))
+    , m_prove(new QLineEdit(this))
+    , m_refusal(new QLabel(this))
+    , m_rows(new RowList({ 0, 0.45 }, 0, this))
+    , m_sheet(new QTextBrowser(this))
+{
+    setObjectName(QStringLiteral("shopPage"));
+    auto *row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(8);
+    auto *card = new CardWidget(this);
+    card->setFixedWidth(292);
+    auto *column = new QVBoxLayout(card);
+    column->setContentsMargins(14, 10, 12, 10);
+    column->setSpacing(6);
+    auto *title = new QLabel(tr("Work asked for"), card);
+    title->setFont(textFont(TextSize::Body, true));
+    column->addWidget(title);
+    m_job->setObjectName(QStringLiteral("shop.job"));
+    m_job->setAccessibleName(tr("work for the machine shop"));
+    for (const MachiningJob &j : machiningJobs())
+        m_job->addItem(qs(j.name), qs(j.id));
+    m_job->addItem(tr("Something else"), QString());
+    m_job->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    column->addWidget(m_job);
+    m_note->setObjectName(QStringLiteral("shop.note"));
+    m_note->setPlaceholderText(tr("sizes, limits, what to mind"));
+    m_note->setAccessibleName(m_note->placeholderText());
+    column->addWidget(m_note);
+    m_prove->setObjectName(QStringLiteral("shop.prove"));
+    m_prove->setPlaceholderText(tr("to be shown on return, beside clean passages"));
+    m_prove->setAccessibleName(m_prove->placeholderText());
+    column->addWidget(m_prove);
+    auto *add = new QPushButton(tr("Ask for it"), card);
+    add->setObjectName(QStringLiteral("shop.add"));
+    column->addWidget(add);
+    m_rows->setObjectName(QStringLiteral("shopRows"));
+    m_rows->setAccessibleName(tr("Work asked for"));
+    column->addWidget(m_rows);
+    auto *back = new QPushButton(tr("It came back, done"), card);
+    back->setObjectName(QStringLiteral("shop.back"));
+    back->setToolTip(tr("Writes the machining into the logbook: everything its swarf reaches is "
+                        "dirty again"));
+    column->addWidget(back);
+    m_refusal->setObjectName(QStringLiteral("shop.refusal"));
+    m_refusal->setWordWrap(true);
+    m_refusal->hide();
+    column->addWidget(m_refusal);
+    column->addStretch();
+    auto *save = new QPushButton(tr("Save the sheet as PDF…"), card);
+    save->setObjectName(QStringLiteral("shop.pdf"));
+    column->addWidget(save);
+    row->addWidget(card);
+    m_sheet->setObjectName(QStringLiteral("shopSheet"));
+    m_sheet->setAccessibleName(tr("Machine-shop sheet"));
+    // Paper is white in every theme.
+    m_sheet->setStyleSheet(
+        QStringLiteral("QTextBrowser { background: white; color: black; border: 1px solid %1; }")
+            .arg(Theme::current().line.name()));
+    row->addWidget(m_sheet, 1);
+    connect(add, &QPushButton::clicked, this, &ShopPage::addJob);
+    connect(back, &QPushButton::clicked, this, &ShopPage::cameBack);
+    connect(save, &QPushButton::clicked, this, &ShopPage::pickFile);
+    connect(m_rows, &RowList::picked, this, [this](int i) {
+        m_chosen = m_ids[static_cast<size_t>(i)];
+        refresh();
+        Q_EMIT changed();
+    });
+}
+
+void ShopPage::say(const Result<void> &done)
+{
+    m_refusal->setText(done ? QString() : qs(done.error().place + " " + done.error().message));
+    m_refusal->setVisible(!done);
+    setTone(m_refusal, Theme::current().hold);
+}
+
+void ShopPage::addJob()
+{
+    ShopJob j;
+    j.job = m_job->currentData().toString().toStdString();
+    j.note = m_note->text().trimmed().toStdString();
+    j.prove = m_prove->text().trimmed().toStdString();
+    j.by = OpenBuild::userName();
+    j.at = OpenBuild::now();
+    const auto done = m_open.edit(PassageEdit(AddEntry { j }));
+    say(done);
+    if (!done)
+        return;
+    m_note->clear();
+    m_prove->clear();
+    m_chosen = m_open.build().shopJobs.back().id;
+    refresh();
+    Q_EMIT changed();
+}
+
+const ShopJob *ShopPage::chosen() const
+{
+    for (const ShopJob *j : standing(m_open.build().shopJobs))
+        if (j->id == m_chosen)
+            return j;
+    return nullptr;
+}
+
+void ShopPage::cameBack()
+{
+    const ShopJob *j = chosen();
+    if (!j || !j->event.empty())
+        return say(fail("", "choose work that is still out"));
+    ShopJob next = *j;
+    CleanEvent e;
+    e.kind = "machining";
+    e.scope = "job";
+    e.target = j->job;
+    e.note = j->note;
+    e.by = OpenBuild::userName();
+    e.at = OpenBuild::now();
+    if (!j->job.empty()) {
+        if (const auto done = m_open.edit(PassageEdit(AddEntry { e })); !done)
+            return say(done);
+        next.event = m_open.build().events.back().id;
+    } else {
+        next.event = "-"; // work that cuts no metal
+    }
+    next.replaces = next.id;
+    const auto done = m_open.edit(PassageEdit(AddEntry { next }));
+    say(done);
+    if (done)
+        m_chosen = m_open.build().shopJobs.back().id;
+    refresh();
+    Q_EMIT changed();
+}
+
+Result<void> ShopPage::saveSheet(const QString &path)
+{
+    return writeShopSheet(m_open.build(), m_open.assessment(), OpenBuild::now().substr(0, 10), path);
+}
+
+void ShopPage::pickFile()
+{
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Save the machine-shop sheet"),
+        QDir::homePath() + QStringLiteral("/machine-shop.pdf"), tr("PDF (*.pdf)"));
+    if (!path.isEmpty())
+        say(saveSheet(path));
+}
+
+void ShopPage::refresh()
+{
+    m_ids.clear();
+    std::vector<RowList::Row> rows;
+    int at = -1;
+    for (const ShopJob *j : standing(m_open.build().shopJobs)) {
+        const MachiningJob *job = findMachiningJob(j->job);
+        if (j->id == m_chosen)
+            at = static_cast<int>(rows.size());
+        rows.push_back({ j->event.empty() ? Mark::NotDone : Mark::Proven,
+                         { job ? qs(job->name) : qs(j->note),
+                           j->event.empty() ? qs(job ? j->note : "") : tr("came back") } });
+        m_ids.push_back(j->id);
+    }
+    m_rows->setRows(std::move(rows));
+    m_rows->choose(at);
+    auto document = shopSheetDocument(m_open.build(), m_open.assessment(),
+                                      OpenBuild::now().substr(0, 10));
+    document->setDocumentMargin(18);
+    m_sheet->setDocument(document.get());
+    m_document = std::move(document);
+}
+
+PanelContent ShopPage::panel()
+{
+    PanelContent out;
+    const ShopJob *j = chosen();
+    if (!j) {
+        out.push_back(PanelTitle { tr("Machine shop"), {} });
+    } else {
+        const MachiningJob *job = findMachiningJob(j->job);
+        out.push_back(PanelTitle { job ? qs(job->name) : tr("Other work"),
+                                   j->event.empty() ? tr("asked for") : tr("came back, done") });
+        if (!j->note.empty())
+            out.push_back(PanelText { qs(j->note) });
+        for (const ShopSheet::Work &w : shopSheet(m_open.build(), "").work)
+            if (w.id == j->id) {
+                out.push_back(PanelVerdict {
+                    w.dirties.empty() ? Mark::NotDone : Mark::LookAgain,
+                    tr("Its swarf gets into %1 passages").arg(w.dirties.size()),
+                    tr("As the plugs are now. A plug that is in keeps it out of what lies behind.") });
+            }
+        out.push_back(PanelButton {
+            QStringLiteral("shop.takeBack"), tr("Take it back"), [this, id = j->id] {
+                static_cast<void>(m_open.edit(PassageEdit(TakeBackEntry {
+                    "shop_jobs", id, OpenBuild::userName(), OpenBuild::now() })));
+            } });
+    }
+    out.push_back(PanelRule {});
+    out.push_back(PanelText { tr("After any machining everything downstream is dirty again, and a "
+                                 "part fresh from a shop is not a clean part. Line boring, crank "
+                                 "grinding and crack tests belong to a qualified shop; local codes "
+                                 "and the maker's word win."),
+                              Tone::Muted });
+    return out;
+}
+
+} // namespace mildpath
