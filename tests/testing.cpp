@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "testing.h"
+
+#include "build/edit.h"
 #include "quantity/json.h"
 
 
@@ -35,6 +37,19 @@ Circuit inlineFour()
 Build demoBuild()
 {
     return loadBuild(demoBuildPath()).value().build;
+}
+
+Build withPlugsSeen(Build build)
+{
+    for (const Plug &p : std::vector<Plug>(build.plugs)) {
+        CleanEvent e;
+        e.kind = "plug_seen";
+        e.scope = "plug";
+        e.target = p.id;
+        e.by = "tester";
+        build = applyEdit(build, PassageEdit(AddEntry { e })).value();
+    }
+    return build;
 }
 
 } // namespace mildpath

@@ -44,6 +44,9 @@ Circuit inlineFour();
 
 Build demoBuild();
 
+/// The build with every plug seen in its place.
+Build withPlugsSeen(Build build);
+
 /// Place of a bore gauge reading at a main or big-end of the demo's naming.
 inline ReadingPlace gaugePlace(const std::string &stop, int station, double angle_deg)
 {

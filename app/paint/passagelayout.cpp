@@ -2,6 +2,9 @@
 #include "paint/passagelayout.h"
 
 #include "shell/figure.h"
+#include "shell/theme.h"
+
+#include <QFontMetricsF>
 
 #include <algorithm>
 #include <array>
@@ -12,12 +15,15 @@ namespace mildpath {
 namespace {
 
 /// Between two branches drawn apart though they meet a gallery at one place.
-constexpr double apart = 17;
-constexpr double labelHeight = 14;
+constexpr double apart = 18;
+constexpr double labelHeight = 13;
 /// A column of what stands beside the galleries.
-constexpr double column = 64;
+constexpr double column = 36;
+/// Beyond the galleries, for labels of what meets them at their ends.
+constexpr double margin = 80;
 
-constexpr std::array<std::string_view, 3> downward { "main", "balance_shaft", "filter" };
+constexpr std::array<std::string_view, 5> downward { "main", "balance_shaft", "filter", "chain",
+                                                     "tensioner" };
 
 class Layer
 {
@@ -41,6 +47,7 @@ public:
         placeGalleries();
         placeBranches();
         placeBeside();
+        placeLabels();
         return std::move(m_out);
     }
 
@@ -168,16 +175,14 @@ private:
             least = std::min(least, g.shift_mm);
             most = std::max(most, g.shift_mm + passage(g.passage).l_mm);
         }
-        const double margin = 30;
         m_scale = (m_along.width() - 2 * margin) / std::max(1.0, most - least);
         m_zero = m_along.left() + margin - least * m_scale;
         placeRows();
         for (const Gallery &g : m_galleries) {
             const double x = m_zero + g.shift_mm * m_scale;
             DrawnPassage d { g.passage, QPointF(x, g.y),
-                             QPointF(x + passage(g.passage).l_mm * m_scale, g.y), true,
-                             qs(passage(g.passage).name), {}, {}, true };
-            d.labelArea = QRectF(d.a.x() + 26, g.y - 22, d.b.x() - d.a.x() - 52, labelHeight);
+                             QPointF(x + passage(g.passage).l_mm * m_scale, g.y), true, false,
+                             qs(passage(g.passage).name) };
             m_out.passages.push_back(std::move(d));
         }
     }
@@ -223,11 +228,11 @@ private:
         bool down = false;
         for (const Branch &b : m_branches)
             down = down || goesDown(b);
-        const double slots = rows + (down ? 0.75 : 0.2) + 0.1;
+        const double below = down ? 0.95 : 0.2;
+        const double slots = rows + below + 0.1;
         m_rowHeight = m_along.height() / slots;
         for (size_t g = 0; g < m_galleries.size(); ++g)
-            m_galleries[g].y = m_along.bottom() - (down ? 0.75 : 0.2) * m_rowHeight
-                - m_rowHeight * row[g];
+            m_galleries[g].y = m_along.bottom() - below * m_rowHeight - m_rowHeight * row[g];
     }
 
     /// The end of a branch that is not at the gallery.
@@ -260,10 +265,15 @@ private:
                 return (a->other >= 0) < (b->other >= 0);
             });
             const auto n = static_cast<double>(all.size());
+            // What goes down stands between what goes up, so that no two look like one line.
+            const auto &[gallery, at, down] = key;
+            const auto up = groups.find({ gallery, at, false });
+            const bool between = down && up != groups.end()
+                && up->second.size() % 2 == all.size() % 2 && (n > 1 || up->second.size() > 1);
             for (size_t i = 0; i < all.size(); ++i)
-                place(*all[i], (static_cast<double>(i) - (n - 1) / 2) * apart);
+                place(*all[i],
+                      (static_cast<double>(i) - (n - 1) / 2 + (between ? 0.5 : 0)) * apart);
         }
-        shareLabels();
     }
 
     void place(const Branch &b, double aside)
@@ -281,45 +291,118 @@ private:
             far = std::max(far, there - 0.42 * m_rowHeight);
         }
         const QPointF at(x, g.y), end(x, std::max(far, m_area.top() + 4));
-        DrawnPassage d { b.passage,
-                         b.joint == 1 ? end : at,
-                         b.joint == 1 ? at : end,
-                         false,
-                         labelOf(p, farEnd(b)),
-                         {},
-                         {},
-                         !down };
+        DrawnPassage d { b.passage, b.joint == 1 ? end : at, b.joint == 1 ? at : end, false, false,
+                         labelOf(p, farEnd(b)) };
         if (b.joint < 0) { // crosses: runs to both sides
             d.a = QPointF(x, g.y + 0.3 * m_rowHeight);
             d.b = QPointF(x, g.y - 0.3 * m_rowHeight);
         }
-        const double w = 56;
-        d.labelArea = QRectF(end.x() - w / 2, down ? end.y() + 9 : end.y() - 9 - labelHeight, w,
-                             labelHeight);
         m_out.passages.push_back(std::move(d));
     }
 
-    QString labelOf(const Passage &p, int end) const
+    /// What it leads to: its name without the word for the drilling. A plug at its end names itself.
+    static QString labelOf(const Passage &p, int end)
     {
-        const auto name = m_names.find(p.ends[static_cast<size_t>(end)].stop);
-        return name == m_names.end() ? qs(p.name) : qs(name->second);
+        if (p.ends[static_cast<size_t>(end)].kind == "plug")
+            return {};
+        QString out = qs(p.name);
+        for (const char *word : { " feed", " hole", " drilling" })
+            out.remove(QLatin1String(word));
+        return out;
     }
 
-    /// Of several that go to one stop only the first names it; the others carry their number.
-    void shareLabels()
+    /// Places that are taken: lines, plugs with their names, and labels as they are set.
+    void placeLabels()
     {
-        std::map<QString, int> seen;
-        std::map<QString, int> total;
+        std::vector<QRectF> taken;
         for (const DrawnPassage &d : m_out.passages)
-            ++total[d.label];
+            taken.push_back(QRectF(d.a, d.b).normalized().adjusted(-6, -6, 6, 6));
+        for (const Plug &plug : m_network.plugs())
+            if (const DrawnPassage *d = m_out.find(m_network.indexOf(plug.passage))) {
+                const QPointF at = d->at(passage(d->passage), plug.at_mm);
+                taken.push_back(QRectF(at - QPointF(11, 13), QSizeF(22, 26)));
+                taken.push_back(plugLabelArea(*d, at, plug.hidden()));
+            }
+        const QFontMetricsF small(textFont(TextSize::Small)), normal(textFont(TextSize::Normal));
+        const auto put = [&](DrawnPassage &d, const std::vector<QRectF> &places) {
+            for (const QRectF &r : places)
+                if (m_area.adjusted(-10, -12, 10, 10).contains(r)
+                    && std::none_of(taken.begin(), taken.end(),
+                                    [&](const QRectF &t) { return t.intersects(r); })) {
+                    d.labelArea = r;
+                    taken.push_back(r);
+                    return true;
+                }
+            return false;
+        };
+        for (DrawnPassage &d : m_out.passages)
+            if (d.gallery)
+                put(d, besideGallery(d, normal.horizontalAdvance(d.label) + 20));
+        std::vector<DrawnPassage *> row;
+        const auto rowOf = [](const DrawnPassage &d) { return d.label.section(u' ', 0, -2); };
         for (DrawnPassage &d : m_out.passages) {
-            if (d.gallery || total[d.label] < 2)
+            if (d.gallery || d.beside || d.label.isEmpty())
                 continue;
-            const int n = ++seen[d.label];
-            if (n == 1)
-                d.above = d.label;
-            d.label = QString::number(n);
+            if (!row.empty() && rowOf(*row.back()) != rowOf(d))
+                nameRow(std::exchange(row, {}), small, taken, put);
+            row.push_back(&d);
         }
+        nameRow(row, small, taken, put);
+    }
+
+    /// All of a row in full where that fits; else the first, and of the others the number.
+    template <class Put>
+    void nameRow(const std::vector<DrawnPassage *> &row, const QFontMetricsF &font,
+                 std::vector<QRectF> &taken, const Put &put) const
+    {
+        const auto places = [&](const DrawnPassage &d, int levels) {
+            return roundEnd(d, font.horizontalAdvance(d.label) + 4, levels);
+        };
+        const size_t before = taken.size();
+        bool all = true;
+        for (size_t i = 0; i < row.size() && all; ++i)
+            all = put(*row[i], places(*row[i], i == 0 ? 3 : 1));
+        if (all)
+            return;
+        taken.resize(before);
+        for (size_t i = 0; i < row.size(); ++i) {
+            row[i]->labelArea = {};
+            if (i > 0)
+                row[i]->label = row[i]->label.section(u' ', -1);
+            put(*row[i], places(*row[i], 3));
+        }
+    }
+
+    /// Where a gallery's name may stand, the better places first.
+    std::vector<QRectF> besideGallery(const DrawnPassage &d, double w) const
+    {
+        std::vector<QRectF> out;
+        for (const double y : { d.a.y() - 9 - labelHeight, d.a.y() + 9 })
+            for (double x = d.a.x() + 20; x + w < d.b.x() - 14; x += 8)
+                out.push_back(QRectF(x, y, w, labelHeight));
+        out.push_back(QRectF(d.b.x() + 14, d.b.y() - labelHeight / 2, w, labelHeight));
+        return out;
+    }
+
+    /// Where the name of a branch's far end may stand.
+    std::vector<QRectF> roundEnd(const DrawnPassage &d, double w, int levels) const
+    {
+        const Passage &p = passage(d.passage);
+        const bool fromA = p.ends[0].kind == "joint" && p.ends[1].kind != "joint";
+        const QPointF end = fromA ? d.b : d.a, other = fromA ? d.a : d.b;
+        const double away = end.y() > other.y() ? 1 : -1;
+        const auto at = [&](double dx, double dy) {
+            return QRectF(end.x() + dx, end.y() + dy - labelHeight / 2, w, labelHeight);
+        };
+        std::vector<QRectF> out;
+        for (int level = 0; level < levels; ++level)
+            for (const double shift : { 0.0, -0.3, 0.3 })
+                out.push_back(at(-w / 2 + shift * w, away * (14 + 13.0 * level)));
+        for (const double level : { 0.0, 12.0, -12.0 }) {
+            out.push_back(at(-8 - w, away * level));
+            out.push_back(at(8, away * level));
+        }
+        return out;
     }
 
     void placeBeside()
@@ -332,13 +415,15 @@ private:
         if (roots.empty())
             return;
         const double left = m_galleries.empty() ? m_area.left() : m_along.right();
-        const double step = (m_area.right() - left) / static_cast<double>(roots.size());
-        const double top = m_area.top() + 44, bottom = m_area.bottom() - 44;
+        // Side by side at ease; where there is room no further apart than is good to read.
+        const double step = std::min((m_area.right() - left) / static_cast<double>(roots.size()),
+                                     3.5 * column);
+        const double top = m_area.top() + 16, bottom = m_area.bottom() - 16;
         for (size_t k = 0; k < roots.size(); ++k) {
             const Passage &p = passage(roots[k]);
             const double x = left + step * (static_cast<double>(k) + 0.5);
-            DrawnPassage d { roots[k], QPointF(x, bottom), QPointF(x, top), false, qs(p.name), {},
-                             QRectF(x - step / 2 + 2, top - 26, step - 4, labelHeight), true };
+            const DrawnPassage d { roots[k], QPointF(x, bottom), QPointF(x, top), false, true,
+                                   qs(p.name), QRectF(x - 17, top, 13, bottom - top) };
             m_out.passages.push_back(d);
             for (const int i : m_beside)
                 if (hangsOn(i) && joined(i) == p.id)
@@ -366,8 +451,8 @@ private:
         const QPointF at
             = on.at(passage(on.passage), p.ends[static_cast<size_t>(joint)].at_mm);
         const QPointF end = at + QPointF(20, 0);
-        m_out.passages.push_back({ i, joint == 0 ? at : end, joint == 0 ? end : at, false, {}, {},
-                                   {}, true });
+        m_out.passages.push_back(
+            { i, joint == 0 ? at : end, joint == 0 ? end : at, false, true, {} });
     }
 
     const PassageNetwork &m_network;
@@ -381,6 +466,19 @@ private:
 };
 
 } // namespace
+
+QRectF plugLabelArea(const DrawnPassage &d, QPointF at, bool hidden)
+{
+    // Outside the ends of lying lines, beside standing ones; a hidden plug below.
+    constexpr double w = 26;
+    if (!d.gallery)
+        return { at.x() + 12, at.y() - 7, w, labelHeight };
+    if (hidden)
+        return { at.x() - w / 2, at.y() + 12, w, labelHeight };
+    return at.x() < (d.a.x() + d.b.x()) / 2
+        ? QRectF(at.x() - 12 - w, at.y() - 7, w, labelHeight)
+        : QRectF(at.x() + 12, at.y() - 7, w, labelHeight);
+}
 
 const DrawnPassage *PassageLayout::find(int passage) const
 {

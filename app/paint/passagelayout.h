@@ -19,10 +19,9 @@ struct DrawnPassage
     int passage; ///< index in the network
     QPointF a, b;
     bool gallery; ///< drawn along; the others stand
-    QString label; ///< of its far end, or its name
-    QString above; ///< said once over a group of labels
-    QRectF labelArea;
-    bool labelAbove; ///< the label stands above the line's end, else below
+    bool beside; ///< meets no gallery: its name stands along it
+    QString label; ///< what its far end opens to, or its name
+    QRectF labelArea {}; ///< empty: nobody needs it, or there is no room
 
     /// A place along the passage.
     QPointF at(const Passage &p, double mm) const { return a + (b - a) * (mm / p.l_mm); }
@@ -30,8 +29,8 @@ struct DrawnPassage
 
 /// How the passages of one part lie in an area. By rule, not by hand: galleries along, on one scale
 /// of millimetres, brought in line where a riser joins two; what branches off them stands where it
-/// meets them, upward what goes to cam, head and pistons, downward what goes to the crank; what
-/// meets no gallery stands beside them.
+/// meets them, upward what goes to cam, head and pistons, downward what goes to crank, filter
+/// and drive; what meets no gallery stands beside them.
 struct PassageLayout
 {
     std::vector<DrawnPassage> passages;
@@ -40,6 +39,9 @@ struct PassageLayout
 PassageLayout layOutPart(const PassageNetwork &network, std::string_view part, const QRectF &area,
                          const std::map<std::string, std::string> &stopNames,
                          const std::map<std::string, std::string> &stopKinds);
+
+/// Where a plug's name stands, its place on a drawn passage given.
+QRectF plugLabelArea(const DrawnPassage &passage, QPointF at, bool hidden);
 
 /// Parts the network runs through, in the order they are listed.
 std::vector<std::string> partsOf(const PassageNetwork &network);

@@ -132,13 +132,7 @@ private:
             last = d->at(p, l.to_mm) + aside;
             m_p.drawLine(before, last);
             if (!any)
-                drawLine(m_p,
-                         QRectF(before + (d->gallery ? QPointF(14, 2) : QPointF(4, -14)),
-                                QSizeF(200, 14)),
-                         Qt::AlignLeft | Qt::AlignVCenter,
-                         (m_picture.step->flush ? QObject::tr("flush %1") : QObject::tr("pull %1"))
-                             .arg(m_picture.stepNumber),
-                         textFont(TextSize::Small, true), m_theme.selection);
+                nameStep(before, last, d->gallery);
             any = true;
             m_p.setPen(QPen(m_theme.selection, 1.6, Qt::DotLine));
         }
@@ -151,6 +145,20 @@ private:
         m_p.setBrush(m_theme.selection);
         m_p.drawPolygon(
             QPolygonF { { last, last - unit * 9 + across * 4.5, last - unit * 9 - across * 4.5 } });
+    }
+
+    /// Where the arrow begins: outside the end of a lying line, beside a standing one.
+    void nameStep(QPointF from, QPointF to, bool along)
+    {
+        const bool leftward = to.x() < from.x();
+        const QRectF area = !along ? QRectF(from + QPointF(5, -7), QSizeF(72, 14))
+            : leftward             ? QRectF(from + QPointF(12, -3), QSizeF(64, 14))
+                                   : QRectF(from + QPointF(-76, -3), QSizeF(64, 14));
+        drawLine(m_p, area,
+                 (along && !leftward ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+                 (m_picture.step->flush ? QObject::tr("flush %1") : QObject::tr("pull %1"))
+                     .arg(m_picture.stepNumber),
+                 textFont(TextSize::Small, true), m_theme.selection);
     }
 
     /// Holes to the outside are open; blind ends are closed by a short bar.
@@ -194,12 +202,12 @@ private:
             m_p.setBrush(m_theme.panel);
             m_p.drawRoundedRect(box, 4, 4);
             drawMark(m_p, at, plug.hidden() ? 8 : 11, mark);
-            // Beside standing lines, below lying ones; a hidden plug names itself lower down.
-            const double w = 46;
-            const QRectF label = d->gallery
-                ? QRectF(at.x() - w / 2, at.y() + (plug.hidden() ? 24 : 12), w, 13)
-                : QRectF(at.x() + 12, at.y() - 7, w, 13);
-            drawLine(m_p, label, (d->gallery ? Qt::AlignCenter : Qt::AlignLeft) | Qt::AlignVCenter,
+            drawLine(m_p, plugLabelArea(*d, at, plug.hidden()),
+                     (!d->gallery || (!plug.hidden() && at.x() > (d->a.x() + d->b.x()) / 2)
+                          ? Qt::AlignLeft
+                          : plug.hidden() ? Qt::AlignHCenter
+                                          : Qt::AlignRight)
+                         | Qt::AlignVCenter,
                      qs(plug.name), textFont(TextSize::Small, chosen),
                      mark == Mark::Hold ? m_theme.hold : m_theme.muted);
         }
@@ -212,23 +220,21 @@ private:
         const bool chosen = d.passage == m_picture.selected;
         const QColor ink = chosen ? m_theme.selection : d.gallery ? m_theme.ink : m_theme.muted;
         const QFont font = textFont(d.gallery ? TextSize::Normal : TextSize::Small, chosen);
-        const bool plugged = std::any_of(
-            passage(d).ends.begin(), passage(d).ends.end(),
-            [](const PassageEnd &e) { return e.kind == "plug"; });
-        if (!d.gallery && plugged && d.above.isEmpty() && !chosen
-            && d.label == qs(passage(d).name) && m_layout.passages.size() > 12)
-            return; // its plug's name stands there
-        drawLine(m_p, d.labelArea, (d.gallery ? Qt::AlignLeft : Qt::AlignCenter) | Qt::AlignVCenter,
-                 d.label, font, ink);
-        if (d.gallery)
-            drawMark(m_p, d.labelArea.topLeft() + QPointF(-9, d.labelArea.height() / 2), 10,
-                     mark(d));
-        if (!d.above.isEmpty()) {
-            const QRectF over
-                = d.labelArea.translated(0, d.labelAbove ? -13 : 13).adjusted(0, 0, 46, 0);
-            drawLine(m_p, QRectF(over.left() + 20, over.top(), over.width(), over.height()),
-                     Qt::AlignLeft | Qt::AlignVCenter, d.above, font, ink);
+        if (d.beside) { // along the line, read from below
+            m_p.save();
+            m_p.translate(d.labelArea.left(), d.labelArea.bottom());
+            m_p.rotate(-90);
+            drawLine(m_p, QRectF(0, 0, d.labelArea.height(), d.labelArea.width()),
+                     Qt::AlignHCenter | Qt::AlignVCenter, d.label, font, ink);
+            m_p.restore();
+            return;
         }
+        if (d.gallery)
+            drawMark(m_p, d.labelArea.topLeft() + QPointF(6, d.labelArea.height() / 2), 10,
+                     mark(d));
+        drawLine(m_p, d.labelArea.adjusted(d.gallery ? 16 : 0, 0, 0, 0),
+                 (d.gallery ? Qt::AlignLeft : Qt::AlignHCenter) | Qt::AlignVCenter, d.label, font,
+                 ink);
     }
 
     QPainter &m_p;

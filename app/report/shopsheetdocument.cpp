@@ -37,13 +37,19 @@ public:
         , m_picture(pictureOf(m_build, assessment, m_network, pockets(m_network)))
     {
     }
-    QSizeF intrinsicSize(QTextDocument *, int, const QTextFormat &) override
+    /// As wide as the page lets it be.
+    QSizeF intrinsicSize(QTextDocument *document, int, const QTextFormat &) override
     {
-        return drawingSize;
+        const double page = document->pageSize().width() > 0 ? document->pageSize().width()
+                                                             : document->textWidth();
+        const double room = page - 2 * document->documentMargin() - 4;
+        return room > 0 && room < drawingSize.width() ? drawingSize * (room / drawingSize.width())
+                                                      : drawingSize;
     }
     void drawObject(QPainter *painter, const QRectF &rect, QTextDocument *, int,
                     const QTextFormat &format) override
     {
+        const PaperColours paper;
         const PassageLayout layout
             = layOutPart(m_network, format.property(drawingPart).toString().toStdString(),
                          QRectF(QPointF(), drawingSize).adjusted(8, 8, -8, -8),

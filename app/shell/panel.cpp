@@ -411,6 +411,8 @@ private:
         : LabelledView(combo, parent)
         , m_combo(combo)
     {
+        // Long words are cut; the list that opens shows them whole.
+        m_combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         connect(m_combo, &QComboBox::activated, this, [this](int index) {
             // The edit may replace this very widget: nothing of it is touched afterwards then.
             const QPointer<ChoiceView> alive(this);

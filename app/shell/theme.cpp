@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/theme.h"
 
+#include <utility>
+
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPalette>
@@ -168,6 +170,16 @@ void loadFonts()
 }
 
 } // namespace
+
+PaperColours::PaperColours()
+    : m_before(std::exchange(active, &light))
+{
+}
+
+PaperColours::~PaperColours()
+{
+    active = m_before;
+}
 
 const Theme &Theme::current()
 {

@@ -31,6 +31,19 @@ struct Theme
     QColor pressure(double pa) const;
 };
 
+/// While it lives, drawing is for paper: the light theme's colours whatever the window has.
+class PaperColours
+{
+public:
+    PaperColours();
+    ~PaperColours();
+    PaperColours(const PaperColours &) = delete;
+    PaperColours &operator=(const PaperColours &) = delete;
+
+private:
+    const Theme *m_before;
+};
+
 enum class ThemeChoice { System, Light, Dark };
 
 /// Makes a theme current: palette, style sheet, font. Call once before the first window, then at

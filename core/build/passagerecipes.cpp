@@ -276,19 +276,18 @@ private:
     /// Drillings from a gallery to a stop, one for each of its elements that starts at one.
     void branches(const Stop &s)
     {
-        int count = 0;
-        for (const std::string &id : s.elements) {
-            const Element *e = m_build.circuit.find(id);
-            if (!e || !m_spots.contains(e->from))
-                continue;
-            const bool pipe = e->type == "pipe";
-            const std::string &gallery = m_spots.at(e->from).passage;
-            const Passage *in = findPassage(m_out.passages, gallery);
-            ++count;
-            add(s, s.id + "_feed" + (count > 1 ? "_" + std::to_string(count) : ""),
-                s.name + " feed" + (count > 1 ? " " + std::to_string(count) : ""),
-                in ? in->part : "block", pipe ? e->value("d_mm") : 5, pipe ? e->value("l_mm") : 30,
-                from(e->from), hole(s.id));
+        std::vector<const Element *> all;
+        for (const std::string &id : s.elements)
+            if (const Element *e = m_build.circuit.find(id); e && m_spots.contains(e->from))
+                all.push_back(e);
+        for (size_t i = 0; i < all.size(); ++i) {
+            const Element &e = *all[i];
+            const bool pipe = e.type == "pipe";
+            const Passage *in = findPassage(m_out.passages, m_spots.at(e.from).passage);
+            const std::string number = all.size() > 1 ? std::to_string(i + 1) : "";
+            add(s, s.id + "_feed" + (number.empty() ? "" : "_" + number),
+                s.name + " feed" + (number.empty() ? "" : " " + number), in ? in->part : "block",
+                pipe ? e.value("d_mm") : 5, pipe ? e.value("l_mm") : 30, from(e.from), hole(s.id));
         }
     }
 

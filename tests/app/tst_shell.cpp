@@ -234,9 +234,9 @@ void TestShell::rail_refreshesOnlyChangedRows()
     RailModel model(open);
     QSignalSpy changed(&model, &QAbstractItemModel::dataChanged);
     QVERIFY(open.edit(
-        AddProof { { "", "chain_jet", "clean", "proven", "blown through", "t", "", "", {} } }));
+        AddProof { { "", "small_ends", "clean", "proven", "washed", "t", "", "", {} } }));
     QCOMPARE(changed.size(), 1);
-    QCOMPARE(changed[0][0].toModelIndex().data().toString(), QStringLiteral("Chain jet"));
+    QCOMPARE(changed[0][0].toModelIndex().data().toString(), QStringLiteral("Small ends"));
 }
 
 void TestShell::panel_keepsItsFieldWhileTyping()
@@ -340,10 +340,12 @@ void TestShell::readouts_tellWhatItWas()
 void TestShell::freshTemplate_isNotProven()
 {
     Build build = loadTemplate("inline-four-wet-sump")->build;
-    // The gasket alone holds a fresh build; with it seen nothing does, and nothing is proven yet.
-    QCOMPARE(readoutsOf(build, assess(build), nullptr).back().value.number, QStringLiteral("1"));
+    // The gasket and the plugs hold a fresh build; with them seen nothing does, and nothing is
+    // proven yet.
+    QCOMPARE(readoutsOf(build, assess(build), nullptr).back().value.number,
+             QString::number(1 + build.plugs.size()));
     Proof gasket { "", "pump", "size", "proven", "", "t", "", "pump_gasket", {} };
-    build = applyEdit(build, AddProof { gasket }).value();
+    build = withPlugsSeen(applyEdit(build, AddProof { gasket }).value());
     const Assessment a = assess(build);
     const Readout holds = readoutsOf(build, a, nullptr).back();
     QCOMPARE(holds.value.number, QStringLiteral("0"));

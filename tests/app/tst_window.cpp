@@ -351,13 +351,15 @@ void TestWindow::fittedSpring_canBeChangedInPlace()
 void TestWindow::proof_marksTheStop()
 {
     bench("Route");
+    m_window->openBuild().selectStop(QStringLiteral("filter"));
+    QApplication::processEvents();
+    m_window->findChild<QPushButton *>(QStringLiteral("proveFlow"))->click();
+    QCOMPARE(m_window->openBuild().assessment().marksOf("filter")->flow, Mark::Proven);
+    // A plug is not proven by a word about flow: its ledger is elsewhere, and this says where.
     m_window->openBuild().selectStop(QStringLiteral("lifter_rear_plug"));
     QApplication::processEvents();
-    const int holds = m_window->openBuild().assessment().holds();
-    m_window->findChild<QPushButton *>(QStringLiteral("proveFlow"))->click();
-    QCOMPARE(m_window->openBuild().assessment().marksOf("lifter_rear_plug")->flow, Mark::Proven);
-    QCOMPARE(m_window->openBuild().assessment().holds(), holds - 1);
-    QCOMPARE(shownIn("holds"), QString::number(holds - 1));
+    QVERIFY(!m_window->findChild<QPushButton *>(QStringLiteral("proveFlow")));
+    QCOMPARE(shownIn("holds"), QString::number(m_window->openBuild().assessment().holds()));
     QVERIFY(!m_window->openBuild().build().proofs.back().by.empty());
 }
 

@@ -2,6 +2,7 @@
 #include "bench/passages/foundpage.h"
 
 #include "assess/cleanmarks.h"
+#include "bench/passages/findway.h"
 #include "build/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/photostrip.h"
@@ -67,8 +68,8 @@ FoundPage::FoundPage(OpenBuild &open, QWidget *parent)
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(8);
     auto *finds = new CardWidget(this), *signs = new CardWidget(this);
-    row->addWidget(finds, 11);
-    row->addWidget(signs, 9);
+    row->addWidget(finds, 12);
+    row->addWidget(signs, 8);
     makeFinds(finds);
     makeSigns(signs);
 }
@@ -112,14 +113,18 @@ void FoundPage::makeFinds(QWidget *card)
     m_guess->setObjectName(QStringLiteral("find.guess"));
     m_guess->setWordWrap(true);
     column->addWidget(m_guess);
-    m_rows = new RowList({ 0, 0.28, 0.62 }, 0, card);
+    m_way = new FindWay(m_open, card);
+    column->addWidget(m_way);
+    m_rows = new RowList({ 0, 0.24, 0.60 }, 0, card);
     m_rows->setObjectName(QStringLiteral("findRows"));
     m_rows->setAccessibleName(tr("Found so far"));
-    connect(m_rows, &RowList::picked, this, [this](int i) {
+    const auto pick = [this](int i) {
         m_find = m_ids[static_cast<size_t>(i)];
         refresh();
         Q_EMIT changed();
-    });
+    };
+    connect(m_rows, &RowList::picked, this, pick);
+    connect(m_way, &FindWay::picked, this, pick);
     column->addWidget(m_rows);
     auto *settle = new QHBoxLayout;
     m_settled = new QLineEdit(card);
@@ -160,11 +165,11 @@ void FoundPage::makeSigns(QWidget *card)
     auto *scroll = new QScrollArea(card);
     scroll->setWidgetResizable(true);
     auto *page = new QWidget;
-    page->setAutoFillBackground(false);
     m_signs = new QGridLayout(page);
     m_signs->setContentsMargins(0, 2, 8, 2);
     m_signs->setVerticalSpacing(5);
     scroll->setWidget(page);
+    page->setAutoFillBackground(false);
     scroll->viewport()->setAutoFillBackground(false);
     column->addWidget(scroll, 1);
 }
@@ -187,8 +192,9 @@ void FoundPage::fillSigns()
             for (const Stop &s : m_open.build().engine.stops) {
                 if (s.kind != k.stopKind)
                     continue;
-                auto *text = new QLabel(qs(s.name) + QStringLiteral(": ") + qs(k.text).toLower(),
-                                        this);
+                QString words = qs(s.name) + QStringLiteral(": ") + qs(k.text).toLower();
+                words.replace(u'&', QStringLiteral("&&")); // no key of its own
+                auto *text = new QLabel(words, this);
                 text->setWordWrap(true);
                 text->setToolTip(qs(k.meaning) + QStringLiteral(". ") + qs(k.action));
                 auto *box = new ArrowCombo(this);
@@ -372,6 +378,7 @@ void FoundPage::refresh()
     }
     m_rows->setRows(std::move(rows));
     m_rows->choose(at);
+    m_way->setFinds(standing(build.finds), at);
     const DebrisFind *f = chosen();
     m_photos->setPhotos(f ? f->photos : std::vector<std::string> {});
     fillSigns();

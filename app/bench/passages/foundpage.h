@@ -13,6 +13,7 @@ class QLineEdit;
 
 namespace mildpath {
 
+class FindWay;
 class PhotoStrip;
 class RowList;
 
@@ -47,6 +48,7 @@ private:
     QLineEdit *m_place, *m_settled;
     QLabel *m_guess, *m_refusal, *m_photoTitle;
     RowList *m_rows;
+    FindWay *m_way;
     PhotoStrip *m_photos;
     QGridLayout *m_signs;
     std::vector<std::string> m_ids; ///< of the finds in the rows

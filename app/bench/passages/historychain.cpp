@@ -163,14 +163,16 @@ void HistoryChain::paintEvent(QPaintEvent *)
     const QFont bold = textFont(TextSize::Body, true);
     const double w = QFontMetricsF(bold).horizontalAdvance(m_title) + 14;
     drawLine(p, QRectF(16, 8, w, 18), Qt::AlignVCenter, m_title, bold, t.ink);
-    drawLine(p, QRectF(16 + w, 8, width() - w - 28, 18), Qt::AlignVCenter,
-             m_detail + QStringLiteral("   ") + m_reason, textFont(TextSize::Normal), t.muted);
     // The latest links; of a long chain the beginning is left out, and how many is said.
     const double least = 118;
     const auto fits = static_cast<size_t>(std::max(2.0, (width() - 24) / least));
     const size_t from = m_links.size() > fits ? m_links.size() - fits : 0;
     const double step = (width() - 24.0)
         / static_cast<double>(std::max<size_t>(1, std::min(fits, m_links.size())));
+    const QString earlier = from > 0 ? tr("   %1 earlier").arg(from) : QString();
+    drawLine(p, QRectF(16 + w, 8, width() - w - 28, 18), Qt::AlignVCenter,
+             m_detail + QStringLiteral("   ") + m_reason + earlier, textFont(TextSize::Normal),
+             t.muted);
     const double y = 42;
     for (size_t i = from; i < m_links.size(); ++i) {
         const Link &l = m_links[i];
@@ -184,8 +186,7 @@ void HistoryChain::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(x - 6, y + 10, wide - 8, 16), Qt::AlignVCenter, l.title,
                  textFont(TextSize::Small, !l.pending), l.pending ? t.muted : t.ink);
         drawLine(p, QRectF(x - 6, y + 25, wide - 8, 15), Qt::AlignVCenter,
-                 i == from && from > 0 ? tr("%1 earlier · %2").arg(from).arg(l.detail) : l.detail,
-                 textFont(TextSize::Small), t.muted);
+                 l.detail, textFont(TextSize::Small), t.muted);
     }
 }
 

@@ -89,7 +89,7 @@ void PassageBench::makePages(QWidget *metal)
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
     column->addWidget(m_partBar);
-    column->addWidget(m_map, 5);
+    column->addWidget(m_map, 8);
     auto *clean = new QWidget(m_lower);
     auto *rows = new QVBoxLayout(clean);
     rows->setContentsMargins(0, 0, 0, 0);
@@ -111,7 +111,7 @@ void PassageBench::makePages(QWidget *metal)
     rows->addWidget(m_chain);
     m_lower->addWidget(clean);
     m_lower->addWidget(m_plugs);
-    column->addWidget(m_lower, 6);
+    column->addWidget(m_lower, 9);
 }
 
 QStringList PassageBench::pages() const
@@ -437,7 +437,7 @@ void PassageBench::record(PanelContent &out) const
             = m_open.build().events[static_cast<size_t>(s.chain.back().event)];
         out.push_back(PanelButton {
             QStringLiteral("event.takeBack"),
-            tr("Take back: %1").arg(qs(describeEntry(m_open.build(), LogEntry(last)))),
+            tr("Take the last one back"),
             [this, id = last.id] {
                 static_cast<void>(m_open.edit(PassageEdit(TakeBackEntry {
                     "events", id, OpenBuild::userName(), OpenBuild::now() })));

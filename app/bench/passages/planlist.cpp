@@ -3,6 +3,8 @@
 
 #include "shell/figure.h"
 
+#include <QRegularExpression>
+
 #include <algorithm>
 
 namespace mildpath {
@@ -27,7 +29,7 @@ QString joinedName(const QString &first, const QString &last, size_t count)
         ++b;
     if (a > number && b > number && first.mid(a) == last.mid(b))
         return first.left(a) + QStringLiteral("\u2026") + last.mid(number);
-    return count > 1 ? first + more + last : first;
+    return count > 1 && first != last ? first + more + last : first;
 }
 
 } // namespace
@@ -70,6 +72,8 @@ Mark PlanList::markOfStep(const CleaningStep &s) const
 
 QString PlanList::needs(const CleaningStep &s) const
 {
+    if (markOfStep(s) == Mark::Proven)
+        return {};
     QStringList in;
     for (const int p : s.plugs)
         if (m_open.assessment().cleaning.plugs[static_cast<size_t>(p)].place != PlugPlace::Out)
@@ -101,12 +105,7 @@ void PlanList::makeLines(const std::string &part)
     const PassageNetwork &n = m_plan->network;
     int pulls = 0, flushes = 0, number = 0;
     QStringList first;
-    for (const int p : m_plan->plan.draw) {
-        const Plug &plug = n.plugs()[static_cast<size_t>(p)];
-        if (findPassage(n.passages(), plug.passage)->part == part
-            && m_open.assessment().cleaning.plugs[static_cast<size_t>(p)].place != PlugPlace::Out)
-            first << qs(plug.name);
-    }
+    int open = 0;
     std::string stopBefore;
     for (size_t i = 0; i < m_plan->plan.steps.size(); ++i) {
         const CleaningStep &s = m_plan->plan.steps[i];
@@ -119,6 +118,14 @@ void PlanList::makeLines(const std::string &part)
         const std::string kind = stop ? stop->kind : "";
         const QString to = placeName(s);
         const Mark mark = markOfStep(s);
+        open += mark != Mark::Proven;
+        for (const int plug : s.plugs) {
+            const QString plugName = qs(n.plugs()[static_cast<size_t>(plug)].name);
+            if (mark != Mark::Proven && !first.contains(plugName)
+                && m_open.assessment().cleaning.plugs[static_cast<size_t>(plug)].place
+                    != PlugPlace::Out)
+                first << plugName;
+        }
         const QString how = s.flush
             ? tr("flush with solvent%1").arg(needs(s))
             : tr("brush %1 mm, solvent%2").arg(s.brush_mm, 0, 'f', 0).arg(needs(s));
@@ -135,11 +142,12 @@ void PlanList::makeLines(const std::string &part)
                     = qs(n.passages()[static_cast<size_t>(
                                           m_plan->plan.steps[line.steps.front()].in.passage)]
                              .name);
-                const bool oneEnd = !s.out || placeName(before) == to;
-                const QString from = joinedName(start, qs(in.name), line.steps.size());
-                line.what = oneEnd ? from + QStringLiteral(" \u2192 ")
-                        + (s.out ? to : QString(to).remove(QStringLiteral("into ")))
-                                   : from;
+                const QString out = joinedName(
+                    placeName(m_plan->plan.steps[line.steps.front()]), to, line.steps.size());
+                line.what = joinedName(start, qs(in.name), line.steps.size())
+                    + (s.out || s.word.starts_with("into ") ? QStringLiteral(" \u2192 ")
+                                                            : QStringLiteral(", "))
+                    + QString(out).remove(QStringLiteral("into "));
                 line.number = QString::number(number - static_cast<int>(line.steps.size()) + 1)
                     + QStringLiteral("\u2013") + QString::number(number);
                 line.how = tr("%1 pulls, brush %2 mm").arg(line.steps.size()).arg(s.brush_mm);
@@ -158,14 +166,16 @@ void PlanList::makeLines(const std::string &part)
                                          : QStringLiteral(", ") + to),
                             how, { i }, in.id });
     }
-    const QString parts
-        = (flushes > 0 ? tr("%1 pulls and %2 flushes") : tr("%1 pulls")).arg(pulls).arg(flushes);
-    m_headline = pulls + flushes == 0 ? tr("Nothing to clean is written down for this part")
-        : first.isEmpty()             ? tr("Cleaning plan: %1 reach every length they can")
-                                .arg(flushes > 0 ? parts : tr("%1 pulls").arg(pulls))
-                          : tr("Cleaning plan: %1; first out: %2")
-                                .arg(flushes > 0 ? parts : tr("%1 pulls").arg(pulls),
-                                     first.join(QStringLiteral(", ")));
+    m_headline = pulls + flushes == 0
+        ? tr("Nothing to clean is written down for this part")
+        : tr("Cleaning plan: %1, %2").arg(
+              QStringList { pulls > 0 ? (pulls == 1 ? tr("1 pull") : tr("%1 pulls").arg(pulls)) : QString(),
+                            flushes > 0 ? (flushes == 1 ? tr("1 flush") : tr("%1 flushes").arg(flushes)) : QString() }
+                  .filter(QRegularExpression(QStringLiteral(".")))
+                  .join(tr(" and ")),
+              open == 0 ? tr("all proven") : tr("%1 still to prove").arg(open))
+            + (first.isEmpty() ? QString()
+                               : tr("; first out: %1").arg(first.join(QStringLiteral(", "))));
 }
 
 void PlanList::addLeft(const std::string &part)

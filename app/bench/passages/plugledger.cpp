@@ -28,7 +28,7 @@ QString sizeOf(const Plug &p)
 PlugLedger::PlugLedger(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
     , m_open(open)
-    , m_rows(new RowList({ 0, 0.07, 0.30, 0.52 }, 0, this))
+    , m_rows(new RowList({ 0, 0.055, 0.25, 0.45 }, 0, this))
 {
     setObjectName(QStringLiteral("plugLedger"));
     auto *column = new QVBoxLayout(this);
@@ -42,8 +42,8 @@ PlugLedger::PlugLedger(OpenBuild &open, QWidget *parent)
     rows->addWidget(m_rows);
     rows->addStretch();
     scroll->setWidget(page);
-    scroll->viewport()->setAutoFillBackground(false);
     page->setAutoFillBackground(false);
+    scroll->viewport()->setAutoFillBackground(false);
     column->addWidget(scroll, 1);
     m_rows->setObjectName(QStringLiteral("plugRows"));
     m_rows->setAccessibleName(tr("Plugs"));

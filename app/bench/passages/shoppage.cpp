@@ -25,7 +25,7 @@ ShopPage::ShopPage(OpenBuild &open, QWidget *parent)
     , m_note(new QLineEdit(this))
     , m_prove(new QLineEdit(this))
     , m_refusal(new QLabel(this))
-    , m_rows(new RowList({ 0, 0.45 }, 0, this))
+    , m_rows(new RowList({ 0, 0.66 }, 0, this))
     , m_sheet(new QTextBrowser(this))
 {
     setObjectName(QStringLiteral("shopPage"));

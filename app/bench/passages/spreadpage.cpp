@@ -105,10 +105,10 @@ void SpreadWay::paintEvent(QPaintEvent *)
         p.setBrush(t.panel);
         p.drawEllipse(c, 11, 11);
         drawMark(p, c, 13, item.mark);
-        drawLine(p, QRectF(a.left() + 6, a.top() + 33, a.width() - 10, 15), Qt::AlignVCenter,
+        drawLine(p, QRectF(a.left() + 26, a.top() + 33, a.width() - 30, 15), Qt::AlignVCenter,
                  QString::number(i + 1) + QStringLiteral("  ") + qs(item.name),
                  textFont(TextSize::Small, true), chosen ? t.selection : t.ink);
-        drawLine(p, QRectF(a.left() + 6, a.top() + 46, a.width() - 10, 14), Qt::AlignVCenter,
+        drawLine(p, QRectF(a.left() + 26, a.top() + 46, a.width() - 30, 14), Qt::AlignVCenter,
                  item.done.empty() ? SpreadPage::tr("open") : qs(item.done),
                  textFont(TextSize::Small), item.done.empty() ? t.hold : t.muted);
     }
@@ -275,6 +275,12 @@ void SpreadPage::refresh()
             m_where->addItem(qs(s.name), qs(s.id));
     m_where->setCurrentIndex(std::max(0, m_where->findData(before)));
     const Spread *s = spread();
+    if (s && !item() && !s->items.empty()) {
+        const auto open = std::find_if(s->items.begin(), s->items.end(), [](const SpreadItem &i) {
+            return i.mark != Mark::Proven;
+        });
+        m_item = (open == s->items.end() ? s->items.front() : *open).id;
+    }
     m_way->setItems(s ? s->items : std::vector<SpreadItem> {});
     int open = 0, chosen = -1;
     if (s)

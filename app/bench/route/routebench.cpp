@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/routebench.h"
 
+#include "assess/cleanmarks.h"
+
 #include "bench/route/engineeditor.h"
 #include "bench/route/routemap.h"
 #include "calc/catalogue.h"
@@ -310,10 +312,27 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
     if (!clean && !flow)
         return;
     out.push_back(PanelRule {});
-    if (clean)
-        out.push_back(PanelButton { QStringLiteral("proveClean"), tr("Seen clean to the far end"),
-                                    prove("clean", tr("seen clean to the far end")) });
-    if (flow)
+    const Build &build = m_open.build();
+    const bool hasPassages
+        = std::any_of(build.passages.begin(), build.passages.end(),
+                      [&](const Passage &p) { return p.stop == stop.id; });
+    const bool hasPlugs = std::any_of(build.plugs.begin(), build.plugs.end(),
+                                      [&](const Plug &p) { return p.stop == stop.id; });
+    if (clean && hasPassages)
+        out.push_back(PanelText { tr("Clean: %1. Its passages are proven on the Passages bench.")
+                                      .arg(qs(marks->cleanReason)),
+                                  Tone::Muted });
+    if (clean && (!hasPassages || hasBodyToClean(stop.kind)))
+        out.push_back(PanelButton { QStringLiteral("proveClean"),
+                                    hasPassages ? tr("The rest of it seen clean")
+                                                : tr("Seen clean to the far end"),
+                                    prove("clean", hasPassages ? tr("seen clean")
+                                                               : tr("seen clean to the far end")) });
+    if (flow && hasPlugs)
+        out.push_back(PanelText { tr("%1. Plugs are kept on the Passages bench, Plugs.")
+                                      .arg(qs(marks->flowReason)),
+                                  Tone::Muted });
+    else if (flow)
         out.push_back(PanelButton {
             QStringLiteral("proveFlow"),
             stop.kind == "plug" ? tr("Plug seen fitted and sealed") : tr("Oil seen to flow here"),
