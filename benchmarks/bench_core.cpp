@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One solve, one full assessment, and how many Newton steps they take.
+#include "assess/cleanmarks.h"
 #include "assess/room.h"
 #include "assess/sampling.h"
 #include "bearing/fedfilm.h"
 #include "bearing/warmfilm.h"
 #include "circuit/elementtypes.h"
+#include "build/logbook.h"
 #include "stopwatch.h"
+#include "storage/buildfile.h"
 #include "storage/templates.h"
 
 #include <cstdlib>
@@ -59,6 +62,37 @@ void printFilms()
 }
 
 /// Bands of the demo, and assessments of the largest template.
+/// A logbook of 2 000 events read and derived; the plan of the largest template.
+void printCleaning(Build build)
+{
+    build.events.clear();
+    while (build.events.size() < 2000)
+        for (const Passage &p : build.passages)
+            for (const char *kind : { "machining", "brush", "look" }) {
+                CleanEvent e;
+                e.id = "e" + std::to_string(build.events.size() + 1);
+                e.kind = kind;
+                e.target = p.id;
+                e.result = e.kind == "brush" ? "white" : e.kind == "look" ? "through" : "";
+                e.means = e.kind == "look" ? "light" : "";
+                e.at = "2026-03-10T10:00:00";
+                e.by = "bench";
+                build.events.push_back(std::move(e));
+            }
+    const std::string text = buildText(build);
+    const double load = measure("load a build with 2 000 events", 20,
+                                [&](int) { static_cast<void>(parseBuild(text)); });
+    const double derive = measure("derive its passages' states", 20, [&](int) {
+        static_cast<void>(readBook(PassageNetwork(build.passages, build.plugs), build.events,
+                                   stopKindsOf(build)));
+    });
+    const Build v8 = loadTemplate("v8-dry-sump")->build;
+    const double plan
+        = measure("cleaning plan, dry-sump V8", 50, [&](int) { static_cast<void>(cleaningPlanOf(v8)); });
+    std::printf("2 000 events, load and derive / 50 ms %.2f; cleaning plan / frame %.2f\n",
+                (load + derive) / 50000, plan / 16000);
+}
+
 void printForecasts(const Build &build)
 {
     const auto sizes = judgeSizes(build);
@@ -169,6 +203,7 @@ int main()
     std::printf(
         "ratios: cold / warm solve %.1f, assess / warm solve %.0f, assess / frame (16 ms) %.2f\n",
         cold / warm, whole / warm, whole / 16000);
+    printCleaning(build);
     printFilms();
     printForecasts(build);
     printSteps(*network);

@@ -8,6 +8,7 @@
 #include "quantity/json.h"
 #include "storage/files.h"
 #include "storage/passagetables.h"
+#include "storage/photos.h"
 #include "storage/readingtable.h"
 #include "storage/templates.h"
 
@@ -107,6 +108,8 @@ int runValidate(const Options &options)
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
+    for (const std::string &photo : missingPhotos(*build, options.words[0]))
+        std::cout << options.words[0] << ": photo " << photo << " is missing\n";
     std::cout << options.words[0] << ": in order\n";
     return Done;
 }

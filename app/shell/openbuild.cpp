@@ -137,6 +137,23 @@ void OpenBuild::giveUp()
     m_journal.reset();
 }
 
+Result<void> OpenBuild::record(LogEntry entry)
+{
+    std::visit(
+        [](Record &r) {
+            r.by = userName();
+            if (r.at.empty())
+                r.at = now();
+        },
+        entry);
+    return edit(PassageEdit(AddEntry { std::move(entry) }));
+}
+
+Result<void> OpenBuild::takeBack(const std::string &log, const std::string &id)
+{
+    return edit(PassageEdit(TakeBackEntry { log, id, userName(), now() }));
+}
+
 Result<void> OpenBuild::edit(const Edit &edit)
 {
     clearVectorState(); // the last painting's leavings slow the checks down

@@ -46,6 +46,11 @@ public:
     /// Makes an edit, undoable and journalled. Errors: nothing changed.
     Result<void> edit(const Edit &edit);
 
+    /// Writes an entry into the logbook, with who and when unless it says when itself.
+    Result<void> record(LogEntry entry);
+    /// Takes an entry of a list (by its key in a file) back.
+    Result<void> takeBack(const std::string &log, const std::string &id);
+
     const QString &selectedStop() const { return m_selectedStop; }
     void selectStop(const QString &id);
 

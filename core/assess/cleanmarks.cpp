@@ -180,6 +180,10 @@ std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread>
                             + std::string(k->meaning),
                         std::string(k->action) });
     }
+    if (clockWentBack(build.events))
+        out.push_back({ "clock", Mark::LookAgain, "",
+                        "The clock went back between two entries of the cleaning logbook",
+                        "They count in the order they were written down; set the clock" });
     for (const Spread &spread : spreads)
         for (const SpreadItem &i : spread.items)
             if (i.mark != Mark::Proven)

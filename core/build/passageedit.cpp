@@ -34,7 +34,7 @@ PassageEnd *endOf(Build &build, const Plug &plug)
     for (Passage &p : build.passages)
         if (p.id == plug.passage)
             for (int e = 0; e < 2; ++e)
-                if (std::abs(plug.at_mm - (e == 0 ? 0 : p.l_mm)) < 0.01)
+                if (samePlace(plug.at_mm, (e == 0 ? 0 : p.l_mm)))
                     return &p.ends[static_cast<size_t>(e)];
     return nullptr;
 }

@@ -588,7 +588,7 @@ std::string endName(const PassageNetwork &network, const OpenEnd &end)
     const Passage &p = network.passages()[static_cast<size_t>(end.passage)];
     const double here = end.end == 0 ? 0 : p.l_mm;
     for (const Plug &plug : network.plugs())
-        if (end.plugged && plug.passage == p.id && std::abs(plug.at_mm - here) < 0.01)
+        if (end.plugged && plug.passage == p.id && samePlace(plug.at_mm, here))
             return plug.name;
     const Passage *mate = findPassage(network.passages(), p.ends[static_cast<size_t>(end.end)].passage);
     return mate ? p.name + ", face to the " + std::string(partName(mate->part)) : p.name;

@@ -30,14 +30,6 @@ constexpr std::array<PassagePart, 16> parts { {
     { "rocker_gear", "rocker gear" },
 } };
 
-/// Positions nearer than this are one.
-constexpr double samePlace_mm = 0.01;
-
-bool same(double a_mm, double b_mm)
-{
-    return std::abs(a_mm - b_mm) < samePlace_mm;
-}
-
 class Checker
 {
 public:
@@ -95,12 +87,12 @@ private:
     bool gateAt(const std::string &passage, double at_mm) const
     {
         for (const Plug &p : m_plugs)
-            if (p.passage == passage && same(p.at_mm, at_mm))
+            if (p.passage == passage && samePlace(p.at_mm, at_mm))
                 return true;
         const Passage *o = findPassage(m_passages, passage);
         return o
             && std::any_of(o->restrictors.begin(), o->restrictors.end(),
-                           [&](const Restrictor &r) { return same(r.at_mm, at_mm); });
+                           [&](const Restrictor &r) { return samePlace(r.at_mm, at_mm); });
     }
 
     void passage(const Passage &p)
@@ -142,7 +134,7 @@ private:
     {
         const bool plugged
             = std::any_of(m_plugs.begin(), m_plugs.end(), [&](const Plug &plug) {
-                  return plug.passage == p.id && same(plug.at_mm, here_mm);
+                  return plug.passage == p.id && samePlace(plug.at_mm, here_mm);
               });
         if (e.kind != "plug" && e.kind != "hole" && e.kind != "joint" && e.kind != "blind")
             add(key + "/kind", "must be plug, hole, joint or blind, is \"" + e.kind + "\"");
@@ -156,7 +148,7 @@ private:
             if (gateAt(e.passage, e.at_mm))
                 add(key, "meets \"" + e.passage + "\" where a plug or restrictor sits");
             const Passage &o = *findPassage(m_passages, e.passage);
-            if (e.straight && !same(e.at_mm, 0) && !same(e.at_mm, o.l_mm))
+            if (e.straight && !samePlace(e.at_mm, 0) && !samePlace(e.at_mm, o.l_mm))
                 add(key + "/straight", "only the other's end can run on in one line");
         }
         if (e.kind == "hole" && !e.passage.empty())
@@ -175,10 +167,10 @@ private:
         if (!(p.d_mm > 0.5 && p.d_mm <= 200))
             add("/d_mm", "must be above 0.5 to 200 mm, is " + formatPlain(p.d_mm, 2));
         for (const Plug &o : m_plugs)
-            if (&o < &p && o.passage == p.passage && same(o.at_mm, p.at_mm))
+            if (&o < &p && o.passage == p.passage && samePlace(o.at_mm, p.at_mm))
                 add("/at_mm", "\"" + o.id + "\" sits there already");
         for (const Restrictor &r : in->restrictors)
-            if (same(r.at_mm, p.at_mm))
+            if (samePlace(r.at_mm, p.at_mm))
                 add("/at_mm", "a restrictor sits there already");
         if (!p.behind.empty()) {
             const Plug *outer = findPlug(m_plugs, p.behind);
@@ -199,18 +191,18 @@ bool occupied(const std::vector<Passage> &passages, const std::vector<Plug> &plu
 {
     for (const Passage &o : passages) {
         for (const PassageEnd &e : o.ends)
-            if (e.kind == "joint" && e.passage == p.id && same(e.at_mm, at_mm))
+            if (e.kind == "joint" && e.passage == p.id && samePlace(e.at_mm, at_mm))
                 return true;
         for (const Crossing &c : o.crossings)
-            if ((c.passage == p.id && same(c.there_mm, at_mm))
-                || (o.id == p.id && same(c.at_mm, at_mm)))
+            if ((c.passage == p.id && samePlace(c.there_mm, at_mm))
+                || (o.id == p.id && samePlace(c.at_mm, at_mm)))
                 return true;
     }
     for (const Restrictor &r : p.restrictors)
-        if (same(r.at_mm, at_mm))
+        if (samePlace(r.at_mm, at_mm))
             return true;
     return std::any_of(plugs.begin(), plugs.end(), [&](const Plug &plug) {
-        return plug.passage == p.id && same(plug.at_mm, at_mm);
+        return plug.passage == p.id && samePlace(plug.at_mm, at_mm);
     });
 }
 
@@ -225,6 +217,11 @@ template <class List> void moveBeyond(List &from, List &to, double at_mm)
 }
 
 } // namespace
+
+bool samePlace(double a_mm, double b_mm)
+{
+    return std::abs(a_mm - b_mm) < 0.01;
+}
 
 std::span<const PassagePart> passageParts()
 {

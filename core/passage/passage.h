@@ -88,6 +88,9 @@ bool isPart(std::string_view id);
 /// The name of a part; the id itself for an unknown one.
 std::string_view partName(std::string_view id);
 
+/// Whether two places of a passage are one: nearer than 0.01 mm.
+bool samePlace(double a_mm, double b_mm);
+
 const Passage *findPassage(std::span<const Passage> passages, std::string_view id);
 const Plug *findPlug(std::span<const Plug> plugs, std::string_view id);
 

@@ -2,21 +2,9 @@
 #include "passage/passagenetwork.h"
 
 #include <algorithm>
-#include <cmath>
 #include <numeric>
 
 namespace mildpath {
-namespace {
-
-constexpr double samePlace_mm = 0.01;
-
-bool same(double a_mm, double b_mm)
-{
-    return std::abs(a_mm - b_mm) < samePlace_mm;
-}
-
-} // namespace
-
 PassageNetwork::PassageNetwork(std::span<const Passage> passages, std::span<const Plug> plugs)
     : m_passages(passages)
     , m_plugs(plugs)
@@ -55,14 +43,14 @@ std::vector<PassageNetwork::Place> PassageNetwork::placesOf(int index)
     for (const Sits &g : gates)
         at.push_back(g.at_mm);
     std::sort(at.begin(), at.end());
-    at.erase(std::unique(at.begin(), at.end(), same), at.end());
+    at.erase(std::unique(at.begin(), at.end(), samePlace), at.end());
 
     std::vector<Place> out;
     for (const double here : at) {
         Place place { here, m_nodes, m_nodes };
         ++m_nodes;
         for (const Sits &g : gates)
-            if (same(g.at_mm, here)) {
+            if (samePlace(g.at_mm, here)) {
                 place.after = m_nodes++;
                 m_gates.push_back({ index, here, g.plug, place.before, place.after });
             }
@@ -155,7 +143,7 @@ int PassageNetwork::nodeAt(int passage, double at_mm) const
     if (passage < 0)
         return -1;
     for (const Place &p : m_places[static_cast<size_t>(passage)])
-        if (same(p.at_mm, at_mm))
+        if (samePlace(p.at_mm, at_mm))
             return p.before == p.after ? p.before : -1;
     return -1;
 }

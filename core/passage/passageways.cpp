@@ -48,7 +48,7 @@ int gateAt(const PassageNetwork &network, int passage, double at_mm)
 {
     for (size_t i = 0; i < network.gates().size(); ++i) {
         const Gate &g = network.gates()[i];
-        if (g.passage == passage && std::abs(g.at_mm - at_mm) < 0.01)
+        if (g.passage == passage && samePlace(g.at_mm, at_mm))
             return static_cast<int>(i);
     }
     return -1;

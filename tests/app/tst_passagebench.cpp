@@ -48,6 +48,8 @@ private Q_SLOTS:
     void storage_takesItsDays();
     void event_isTakenBack();
     void passage_isRenamedResizedAndCut();
+    void drillingAndPlugs_areAddedAndTakenOut();
+    void entry_isDatedByHand();
     void badSize_isRefusedBesideTheField();
     void pluggedHole_isLedgeredToSeen();
     void leavingAPlug_asksWhy();
@@ -258,6 +260,57 @@ void TestPassageBench::passage_isRenamedResizedAndCut()
     QVERIFY(map().middleOf("main_gallery_far").x() > map().middleOf("main_gallery").x());
     m_window->openBuild().undoStack().undo();
     QVERIFY(!findPassage(build().passages, "main_gallery_far"));
+}
+
+void TestPassageBench::drillingAndPlugs_areAddedAndTakenOut()
+{
+    bench();
+    takePassage("chain_jet_feed");
+    const size_t passages = build().passages.size();
+    type(inPanel<QuantityField>(QStringLiteral("passage.branch")), QStringLiteral("15"));
+    QCOMPARE(build().passages.size(), passages + 1);
+    const std::string branch = build().passages.back().id;
+    QCOMPARE(build().passages.back().ends[0].at_mm, 15.0);
+    takePassage(branch.c_str());
+    choose(inPanel<QComboBox>(QStringLiteral("passage.end1")), QStringLiteral("has a plug"));
+    QCOMPARE(build().plugs.back().passage, branch);
+    QCOMPARE(build().passages.back().ends[1].kind, std::string("plug"));
+    type(inPanel<QuantityField>(QStringLiteral("passage.hidden")), QStringLiteral("30"));
+    QVERIFY(build().plugs.back().hidden());
+    type(inPanel<QuantityField>(QStringLiteral("passage.restrict")), QStringLiteral("10"));
+    QCOMPARE(build().passages.back().restrictors.size(), size_t(1));
+    type(inPanel<QuantityField>(QStringLiteral("passage.end0.at")), QStringLiteral("20"));
+    QCOMPARE(build().passages.back().ends[0].at_mm, 20.0);
+    type(inPanel<QuantityField>(QStringLiteral("passage.end0.at")), QStringLiteral("400"));
+    QCOMPARE(build().passages.back().ends[0].at_mm, 20.0); // beyond the other's end
+    clickInPanel("passage.drop");
+    QCOMPARE(build().passages.size(), passages);
+    // What has a history, or is joined, is not offered for taking out.
+    takePassage("main_gallery");
+    QVERIFY(!inPanel<QPushButton>(QStringLiteral("passage.drop")));
+}
+
+void TestPassageBench::entry_isDatedByHand()
+{
+    bench();
+    takePassage("main_gallery");
+    choose(inPanel<QComboBox>(QStringLiteral("event.what")),
+           QStringLiteral("Mains line-bored or honed"));
+    auto *when = inPanel<QLineEdit>(QStringLiteral("event.when"));
+    const auto say = [&](const char *text) {
+        when->setFocus();
+        when->selectAll();
+        QTest::keyClicks(when, QString::fromLatin1(text));
+        QTest::keyClick(when, Qt::Key_Return);
+        QApplication::processEvents();
+    };
+    say("next week");
+    say("2026-03-01");
+    clickInPanel("event.record");
+    // Before the brush of the tenth: that proof still stands.
+    QVERIFY(build().events.back().dated);
+    QCOMPARE(build().events.back().at, std::string("2026-03-01T12:00"));
+    QCOMPARE(state("main_gallery").state, CleanState::Clean);
 }
 
 void TestPassageBench::badSize_isRefusedBesideTheField()

@@ -272,6 +272,9 @@ void TestCleaning::movedClock_changesNothing()
     QCOMPARE(stateOf(with(bare(), wrong), gallery).state,
              stateOf(with(bare(), right), gallery).state);
     QVERIFY(clockWentBack(with(bare(), wrong).events));
+    const auto findings = assess(with(bare(), wrong)).findings;
+    QVERIFY(std::any_of(findings.begin(), findings.end(),
+                        [](const Finding &f) { return f.id == "clock"; }));
     QVERIFY(!clockWentBack(with(bare(), right).events));
 }
 

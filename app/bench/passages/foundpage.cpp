@@ -232,8 +232,7 @@ void FoundPage::setSign(const std::string &stop, const std::string &sign, int in
     Result<void> done;
     if (index == 0) {
         if (before)
-            done = m_open.edit(PassageEdit(TakeBackEntry {
-                "signs", before->id, OpenBuild::userName(), OpenBuild::now() }));
+            done = m_open.takeBack("signs", before->id);
     } else {
         Sign s;
         s.stop = stop;
@@ -243,9 +242,7 @@ void FoundPage::setSign(const std::string &stop, const std::string &sign, int in
             s.settled = "seen to";
         if (before)
             s.replaces = before->id;
-        s.by = OpenBuild::userName();
-        s.at = OpenBuild::now();
-        done = m_open.edit(PassageEdit(AddEntry { s }));
+        done = m_open.record(s);
     }
     say(done ? QString() : qs(done.error().message));
 }
@@ -266,11 +263,9 @@ void FoundPage::recordFind()
     f.colour = wordOf(m_colour);
     f.hardness = wordOf(m_hardness);
     f.magnetic = wordOf(m_magnetic);
-    f.by = OpenBuild::userName();
-    f.at = OpenBuild::now();
     if (f.colour.empty() || f.size.empty())
         return say(tr("Say at least its size and colour"));
-    const auto done = m_open.edit(PassageEdit(AddEntry { f }));
+    const auto done = m_open.record(f);
     say(done ? QString() : qs(done.error().message));
     if (!done)
         return;
@@ -301,9 +296,8 @@ void FoundPage::settleFind()
     DebrisFind next = *f;
     next.replaces = f->id;
     next.settled = how.toStdString();
-    next.by = OpenBuild::userName();
-    next.at = OpenBuild::now();
-    const auto done = m_open.edit(PassageEdit(AddEntry { next }));
+    next.at.clear(); // settled now
+    const auto done = m_open.record(next);
     say(done ? QString() : qs(done.error().message));
     if (!done)
         return;
@@ -316,7 +310,7 @@ void FoundPage::settleFind()
 void FoundPage::pickPhoto()
 {
     const QString file = QFileDialog::getOpenFileName(this, tr("Photo of the find"), {},
-                                                      tr("Pictures (*.png *.jpg *.jpeg *.webp)"));
+                                                      tr("Pictures (*.png *.jpg *.jpeg)"));
     if (!file.isEmpty())
         say(addPhoto(file));
 }
@@ -332,7 +326,7 @@ QString FoundPage::addPhoto(const QString &file)
     DebrisFind next = *f;
     next.replaces = f->id;
     next.photos.push_back(*name);
-    const auto done = m_open.edit(PassageEdit(AddEntry { next }));
+    const auto done = m_open.record(next);
     if (!done)
         return qs(done.error().message);
     m_find = m_open.build().finds.back().id;
@@ -410,8 +404,7 @@ PanelContent FoundPage::panel() const
                                   Tone::Muted });
         out.push_back(PanelButton {
             QStringLiteral("find.takeBack"), tr("Take it back"), [this, id = f->id] {
-                static_cast<void>(m_open.edit(PassageEdit(TakeBackEntry {
-                    "finds", id, OpenBuild::userName(), OpenBuild::now() })));
+                static_cast<void>(m_open.takeBack("finds", id));
             } });
         out.push_back(PanelRule {});
     } else {

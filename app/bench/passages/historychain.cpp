@@ -115,9 +115,7 @@ void HistoryChain::addKey(QHBoxLayout *row, const QString &name, const QString &
 void HistoryChain::record(CleanEvent event)
 {
     event.target = m_passage;
-    event.by = OpenBuild::userName();
-    event.at = OpenBuild::now();
-    const auto done = m_open.edit(PassageEdit(AddEntry { event }));
+    const auto done = m_open.record(event);
     Q_EMIT refused(done ? QString() : qs(done.error().message));
 }
 

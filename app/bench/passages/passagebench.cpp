@@ -4,6 +4,7 @@
 #include "assess/cleanmarks.h"
 #include "bench/passages/foundpage.h"
 #include "bench/passages/historychain.h"
+#include "bench/passages/passagefields.h"
 #include "bench/passages/passagemap.h"
 #include "bench/passages/planlist.h"
 #include "bench/passages/plugledger.h"
@@ -12,6 +13,7 @@
 #include "build/logbook.h"
 #include "paint/text.h"
 
+#include <QDateTime>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -20,13 +22,12 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
-#include <cmath>
 
 namespace mildpath {
 
 PassageBench::PassageBench(OpenBuild &open, QWidget *parent)
     : Bench(open, tr("Passages"), parent)
-    , m_title(new QLabel(tr("Passages, plugs and pockets"), this))
+    , m_title(new QLabel(tr("Passages and plugs"), this))
     , m_subtitle(new QLabel(this))
     , m_headline(new QLabel(this))
     , m_partBar(new QWidget(this))
@@ -276,11 +277,6 @@ const Passage *PassageBench::passage() const
     return findPassage(m_open.build().passages, m_passage);
 }
 
-Result<void> PassageBench::put(const Passage &changed) const
-{
-    return m_open.edit(PassageEdit(PutPassage { changed }));
-}
-
 PanelContent PassageBench::panel() const
 {
     if (m_page == Plugs)
@@ -325,7 +321,7 @@ PanelContent PassageBench::panel() const
                         Tone::Muted });
     foundHere(out);
     record(out);
-    fields(out);
+    addPassageFields(m_open, *p, out);
     return out;
 }
 
@@ -398,6 +394,10 @@ void PassageBench::record(PanelContent &out) const
         };
         out.push_back(std::move(on));
     }
+    out.push_back(PanelWord { QStringLiteral("event.when"), tr("when"), m_when,
+                              [this](const QString &text) -> Result<void> {
+                                  return takeWhen(text.trimmed());
+                              } });
     if (event.kind == "storage")
         out.push_back(PanelField { QStringLiteral("event.days"), tr("for"), Dimension::Number, "",
                                    0, m_days, [this](double days) -> Result<void> {
@@ -425,9 +425,10 @@ void PassageBench::record(PanelContent &out) const
                                    }
                                    if (e.kind == "storage")
                                        e.days = m_days;
-                                   e.by = OpenBuild::userName();
-                                   e.at = OpenBuild::now();
-                                   static_cast<void>(m_open.edit(PassageEdit(AddEntry { e })));
+                                   e.dated = !m_when.isEmpty();
+                                   e.at = m_when.toStdString();
+                                   m_when.clear();
+                                   static_cast<void>(m_open.record(e));
                                } });
     const PassageState &s
         = m_open.assessment()
@@ -439,72 +440,22 @@ void PassageBench::record(PanelContent &out) const
             QStringLiteral("event.takeBack"),
             tr("Take the last one back"),
             [this, id = last.id] {
-                static_cast<void>(m_open.edit(PassageEdit(TakeBackEntry {
-                    "events", id, OpenBuild::userName(), OpenBuild::now() })));
+                static_cast<void>(m_open.takeBack("events", id));
             } });
     }
 }
 
-/// The passage itself, corrected in place.
-void PassageBench::fields(PanelContent &out) const
+/// "2026-03-10" or "2026-03-10 14:00"; empty: now. What is dated by hand goes where it belongs.
+Result<void> PassageBench::takeWhen(const QString &text) const
 {
-    const Passage p = *passage();
-    out.push_back(PanelRule {});
-    out.push_back(PanelHeading { tr("As it is drilled") });
-    out.push_back(PanelWord { QStringLiteral("passage.name"), tr("name"), qs(p.name),
-                              [this, p](const QString &text) -> Result<void> {
-                                  Passage changed = p;
-                                  changed.name = text.trimmed().toStdString();
-                                  if (changed.name.empty())
-                                      return fail("", "a passage needs a name");
-                                  return put(changed);
-                              } });
-    const auto length = [&](const char *id, const QString &label, double Passage::*member) {
-        out.push_back(PanelField { QLatin1String(id), label, Dimension::Length, "mm", 1,
-                                   p.*member / 1e3, [this, p, member](double m) {
-                                       Passage changed = p;
-                                       changed.*member = std::round(m * 1e6) / 1e3;
-                                       return put(changed);
-                                   } });
-    };
-    length("passage.d", tr("diameter"), &Passage::d_mm);
-    length("passage.l", tr("length"), &Passage::l_mm);
-    PanelChoice made { QStringLiteral("passage.made"), tr("made"),
-                       { tr("drilled"), tr("cast"), tr("tube") },
-                       p.made == "drilled" ? 0 : p.made == "cast" ? 1 : 2, {} };
-    made.chosen = [this, p](int i) {
-        Passage changed = p;
-        changed.made = i == 0 ? "drilled" : i == 1 ? "cast" : "tube";
-        return put(changed);
-    };
-    out.push_back(std::move(made));
-    out.push_back(PanelTick { QStringLiteral("passage.curved"), Mark::Proven,
-                              tr("bends: no brush goes through"), {}, p.curved, [this, p](bool on) {
-                                  Passage changed = p;
-                                  changed.curved = on;
-                                  static_cast<void>(put(changed));
-                              } });
-    out.push_back(PanelField { QStringLiteral("passage.cut"), tr("cut in two at"),
-                               Dimension::Length, "mm", 0, std::nullopt, [this, p](double m) {
-                                   return m_open.edit(PassageEdit(
-                                       CutPassage { p.id, std::round(m * 1e6) / 1e3 }));
-                               } });
-    const bool all = choiceOf(m_open.build(), "plugs_drawn") == "all";
-    PanelChoice school { QStringLiteral("plan.school"), tr("plugs to draw"),
-                         { tr("as few as will do"), tr("all that may come out") }, all ? 1 : 0, {} };
-    school.chosen = [this](int i) {
-        Choice c;
-        c.question = "plugs_drawn";
-        c.answer = i == 1 ? "all" : "fewest";
-        c.by = OpenBuild::userName();
-        c.at = OpenBuild::now();
-        return m_open.edit(Choose { c });
-    };
-    out.push_back(std::move(school));
-    out.push_back(PanelText { tr("Two schools: all plugs out, so that every end is seen through; or "
-                                 "blind and fully visible ones left, for each one drawn is one that "
-                                 "can leak. Recorded with the build."),
-                              Tone::Muted });
+    QString iso = text;
+    iso.replace(u' ', u'T');
+    if (!iso.isEmpty() && !iso.contains(u'T'))
+        iso += QStringLiteral("T12:00");
+    if (!iso.isEmpty() && !QDateTime::fromString(iso, Qt::ISODate).isValid())
+        return fail("", "a day like 2026-03-10, with a time like 14:00 if you know it");
+    m_when = iso;
+    return {};
 }
 
 } // namespace mildpath

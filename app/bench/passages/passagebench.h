@@ -41,9 +41,8 @@ private:
     void followStop();
     const Passage *passage() const;
     void record(PanelContent &out) const;
-    void fields(PanelContent &out) const;
+    Result<void> takeWhen(const QString &text) const;
     void foundHere(PanelContent &out) const;
-    Result<void> put(const Passage &changed) const;
 
     QLabel *m_title, *m_subtitle, *m_headline;
     QWidget *m_partBar, *m_metal;
@@ -62,6 +61,7 @@ private:
     std::string m_passage, m_followed;
     mutable int m_what = 0, m_on = 0; ///< what the panel's next record is, and of what
     mutable double m_days = 1;
+    mutable QString m_when; ///< empty: now
 };
 
 } // namespace mildpath

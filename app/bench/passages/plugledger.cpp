@@ -104,12 +104,10 @@ void PlugLedger::record(const char *kind, bool seen)
     e.target = m_plug;
     e.seen = seen;
     e.note = m_word->text().trimmed().toStdString();
-    e.by = OpenBuild::userName();
-    e.at = OpenBuild::now();
     QString refusal;
     if (e.kind == "plug_left" && e.note.empty()) {
         refusal = tr("Say why it stays in: a blind hole, or fully visible and far from machining");
-    } else if (const auto done = m_open.edit(PassageEdit(AddEntry { e })); !done) {
+    } else if (const auto done = m_open.record(e); !done) {
         refusal = qs(done.error().message);
     } else {
         m_word->clear();
@@ -233,6 +231,13 @@ void PlugLedger::addFields(const Plug &plug, PanelContent &out) const
                                   p.thread = text.trimmed().toStdString();
                                   return put(p);
                               } });
+    // Offered only where nothing stands against it.
+    if (applyPassageEdit(open.build(), PassageEdit(DropPlug { plug.id })))
+        out.push_back(PanelButton { QStringLiteral("plug.drop"), tr("There is no such plug"),
+                                    [&open, id = plug.id] {
+                                        static_cast<void>(
+                                            open.edit(PassageEdit(DropPlug { id })));
+                                    } });
 }
 
 } // namespace mildpath

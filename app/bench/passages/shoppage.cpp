@@ -105,9 +105,7 @@ void ShopPage::addJob()
     j.job = m_job->currentData().toString().toStdString();
     j.note = m_note->text().trimmed().toStdString();
     j.prove = m_prove->text().trimmed().toStdString();
-    j.by = OpenBuild::userName();
-    j.at = OpenBuild::now();
-    const auto done = m_open.edit(PassageEdit(AddEntry { j }));
+    const auto done = m_open.record(j);
     say(done);
     if (!done)
         return;
@@ -137,17 +135,16 @@ void ShopPage::cameBack()
     e.scope = "job";
     e.target = j->job;
     e.note = j->note;
-    e.by = OpenBuild::userName();
-    e.at = OpenBuild::now();
     if (!j->job.empty()) {
-        if (const auto done = m_open.edit(PassageEdit(AddEntry { e })); !done)
+        if (const auto done = m_open.record(e); !done)
             return say(done);
         next.event = m_open.build().events.back().id;
     } else {
         next.event = "-"; // work that cuts no metal
     }
     next.replaces = next.id;
-    const auto done = m_open.edit(PassageEdit(AddEntry { next }));
+    next.at.clear(); // it came back now
+    const auto done = m_open.record(next);
     say(done);
     if (done)
         m_chosen = m_open.build().shopJobs.back().id;
@@ -213,8 +210,7 @@ PanelContent ShopPage::panel()
             }
         out.push_back(PanelButton {
             QStringLiteral("shop.takeBack"), tr("Take it back"), [this, id = j->id] {
-                static_cast<void>(m_open.edit(PassageEdit(TakeBackEntry {
-                    "shop_jobs", id, OpenBuild::userName(), OpenBuild::now() })));
+                static_cast<void>(m_open.takeBack("shop_jobs", id));
             } });
     }
     out.push_back(PanelRule {});

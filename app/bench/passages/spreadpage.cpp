@@ -226,9 +226,7 @@ void SpreadPage::recordFailure()
 {
     BearingFailure f;
     f.stop = m_where->currentData().toString().toStdString();
-    f.by = OpenBuild::userName();
-    f.at = OpenBuild::now();
-    const auto done = m_open.edit(PassageEdit(AddEntry { f }));
+    const auto done = m_open.record(f);
     m_refusal->setText(done ? QString() : qs(done.error().message));
     m_refusal->setVisible(!done);
     m_item = f.stop;
@@ -246,9 +244,7 @@ void SpreadPage::recordRepair(const std::string &done)
     r.item = i->id;
     r.done = done;
     r.note = m_note;
-    r.by = OpenBuild::userName();
-    r.at = OpenBuild::now();
-    const auto ok = m_open.edit(PassageEdit(AddEntry { r }));
+    const auto ok = m_open.record(r);
     m_refusal->setText(ok ? QString() : qs(ok.error().message));
     m_refusal->setVisible(!ok);
     m_note.clear();
@@ -352,8 +348,7 @@ PanelContent SpreadPage::panel()
         out.push_back(PanelButton {
             QStringLiteral("failure.takeBack"), tr("Take the failure back"),
             [this, id = s->failure] {
-                static_cast<void>(m_open.edit(PassageEdit(TakeBackEntry {
-                    "failures", id, OpenBuild::userName(), OpenBuild::now() })));
+                static_cast<void>(m_open.takeBack("failures", id));
             } });
     return out;
 }
