@@ -272,9 +272,14 @@ void TestBenches::routePanel_offersWhatCanBeProven()
 {
     RouteBench bench(*m_open, nullptr);
     m_open->open(demoBuild(), {});
-    m_open->selectStop(QStringLiteral("chain_jet"));
+    m_open->selectStop(QStringLiteral("chain_jet")); // its cleanness is that of its passages
     bench.refresh();
     QString text = words(bench.panel());
+    QVERIFY(!text.contains(QStringLiteral("button proveClean")));
+    QVERIFY(text.contains(QStringLiteral("Passages bench")));
+    m_open->selectStop(QStringLiteral("small_ends"));
+    bench.refresh();
+    text = words(bench.panel());
     QVERIFY(text.contains(QStringLiteral("button proveClean"))
             && text.contains(QStringLiteral("button proveFlow")));
     QVERIFY(text.contains(

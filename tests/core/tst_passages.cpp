@@ -330,7 +330,7 @@ void TestPassages::templates_nameEverythingAndHideNothing()
     for (const Passage &p : b.passages)
         parts.insert(p.part);
     for (const char *part : { "block", "crank", "pump", "pickup", "filter_head", "cooler", "lines",
-                              "head_left", "head_right", "cam" })
+                              "head_left", "head_right" })
         QVERIFY2(parts.contains(part), part);
     // Every main, big-end and lifter has a way in of its own.
     for (const Stop &s : b.engine.stops) {
