@@ -17,6 +17,7 @@ namespace {
 /// Between two branches drawn apart though they meet a gallery at one place.
 constexpr double apart = 18;
 constexpr double labelHeight = 13;
+constexpr double riserAside_mm = 18;
 /// A column of what stands beside the galleries.
 constexpr double column = 36;
 /// Beyond the galleries, for labels of what meets them at their ends.
@@ -165,8 +166,9 @@ private:
         for (size_t guard = 0; guard < m_galleries.size(); ++guard) {
             for (const Branch &b : m_branches)
                 if (b.other >= 0)
+                    // A little aside, so that what meets the other there stands clear of the riser.
                     inLine(m_galleries[static_cast<size_t>(b.gallery)], b.at_mm,
-                           m_galleries[static_cast<size_t>(b.other)], b.otherAt_mm);
+                           m_galleries[static_cast<size_t>(b.other)], b.otherAt_mm + riserAside_mm);
             for (Gallery &g : m_galleries)
                 runOn(g);
         }

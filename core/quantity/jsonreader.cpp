@@ -3,6 +3,7 @@
 
 #include "quantity/json.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace mildpath {
@@ -33,8 +34,11 @@ bool JsonReader::has(const std::string &key) const
 
 const Json *JsonReader::find(const std::string &key)
 {
-    m_read.insert(key);
-    return has(key) ? &*m_object->find(key) : nullptr;
+    const auto it = m_object->find(key);
+    if (it == m_object->end())
+        return nullptr;
+    m_read.push_back(&*it);
+    return it->is_null() ? nullptr : &*it;
 }
 
 void JsonReader::error(const std::string &key, std::string message)
@@ -66,8 +70,7 @@ double JsonReader::number(const std::string &key, double fallback)
 
 double JsonReader::number(const std::string &key)
 {
-    if (!has(key)) {
-        m_read.insert(key);
+    if (!find(key)) {
         error(key, "is missing");
         return 0;
     }
@@ -100,8 +103,7 @@ std::string JsonReader::text(const std::string &key, const std::string &fallback
 
 std::string JsonReader::text(const std::string &key)
 {
-    if (!has(key)) {
-        m_read.insert(key);
+    if (!find(key)) {
         error(key, "is missing");
         return {};
     }
@@ -147,9 +149,9 @@ const Json &JsonReader::object(const std::string &key)
 Json JsonReader::leftOver() const
 {
     Json rest = Json::object();
-    for (const auto &[key, value] : m_object->items())
-        if (!m_read.contains(key))
-            rest[key] = value;
+    for (auto it = m_object->begin(); it != m_object->end(); ++it)
+        if (std::find(m_read.begin(), m_read.end(), &*it) == m_read.end())
+            rest[it.key()] = *it;
     return rest;
 }
 

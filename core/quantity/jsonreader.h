@@ -5,7 +5,6 @@
 #include "quantity/result.h"
 
 #include <optional>
-#include <set>
 #include <string>
 #include <vector>
 
@@ -50,7 +49,7 @@ private:
     const Json *m_object;
     std::string m_place;
     std::vector<Error> &m_errors;
-    std::set<std::string> m_read;
+    std::vector<const Json *> m_read; ///< values that were asked for; a few, so a list is quickest
 };
 
 /// Parses text; the error tells line and column.

@@ -90,7 +90,7 @@ Result<Json> migrateBuild(Json document)
 
 LoadResult parseBuild(const std::string &text)
 {
-    const auto json = parseJson(text);
+    auto json = parseJson(text);
     if (!json)
         return bad({ json.error() });
     if (!json->is_object())
@@ -100,11 +100,12 @@ LoadResult parseBuild(const std::string &text)
         return bad({ { "/format",
                        "must be \"" + std::string(buildFormat)
                            + "\": this is not a build of this program" } });
-    const auto document = migrateBuild(*json);
+    const Json version = json->value("version", Json());
+    const auto document = migrateBuild(std::move(*json)); // large: not copied
     if (!document)
         return bad({ document.error() });
     LoadedBuild out;
-    out.fileVersion = (*json)["version"].get<int>();
+    out.fileVersion = version.get<int>();
     if (out.fileVersion != buildVersion)
         out.olderText = text;
     std::vector<Error> errors;

@@ -36,7 +36,7 @@ QString wordsOf(const DebrisFind &f)
         if (!word->empty())
             out << qs(*word);
     if (!f.magnetic.empty())
-        out << FoundPage::tr("magnet %1").arg(qs(f.magnetic));
+        out << (f.magnetic == "yes" ? FoundPage::tr("magnetic") : FoundPage::tr("not magnetic"));
     return out.join(QStringLiteral(", "));
 }
 
@@ -115,7 +115,7 @@ void FoundPage::makeFinds(QWidget *card)
     column->addWidget(m_guess);
     m_way = new FindWay(m_open, card);
     column->addWidget(m_way);
-    m_rows = new RowList({ 0, 0.24, 0.60 }, 0, card);
+    m_rows = new RowList({ 0, 0.23, 0.62 }, 0, card);
     m_rows->setObjectName(QStringLiteral("findRows"));
     m_rows->setAccessibleName(tr("Found so far"));
     const auto pick = [this](int i) {

@@ -170,8 +170,8 @@ void PassageBench::refresh()
     m_refusal->hide();
     markPage(m_page);
     const Build &build = m_open.build();
-    m_subtitle->setText(m_page == Passages ? tr("every hole has an exit, or it is a pocket")
-                            : m_page == Plugs ? tr("one nobody has seen in its place holds the start")
+    m_subtitle->setText(m_page == Passages ? tr("each hole has an exit or is a pocket")
+                            : m_page == Plugs ? tr("one that nobody saw in holds the start")
                                               : QString());
     setTone(m_subtitle, Theme::current().muted);
     if (m_page <= Plugs) {

@@ -327,18 +327,22 @@ PanelContent SpreadPage::panel()
                                       m_note = text.toStdString();
                                       return {};
                                   } });
-        for (const auto &[done, text] : { std::pair("cleaned", tr("Cleaned and looked at")),
+        for (const auto &[done, text] : { std::pair("cleaned", tr("Cleaned")),
                                           std::pair("flushed", tr("Flushed")),
                                           std::pair("replaced", tr("Replaced")) }) {
             const bool rule
                 = std::find(i->choices.begin(), i->choices.end(), done) != i->choices.end();
             out.push_back(PanelButton { QStringLiteral("repair.") + QLatin1String(done),
-                                        rule ? text : tr("%1 (against the rule: say why)").arg(text),
+                                        rule ? text : tr("%1, against the rule").arg(text),
                                         [this, done = std::string(done)] {
                                             recordRepair(done);
                                         } });
         }
     }
+    if (i && i->choices.size() < 3)
+        out.push_back(PanelText { tr("Against the rule it goes on holding the start; with the reason "
+                                     "in the note it is for another look."),
+                                  Tone::Muted });
     out.push_back(PanelRule {});
     out.push_back(PanelText { qs(magnetCaution()), Tone::Warn });
     out.push_back(PanelText { tr("Crank grinding and crack tests belong to a qualified shop. Used "
