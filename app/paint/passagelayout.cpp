@@ -19,7 +19,7 @@ constexpr double apart = 18;
 constexpr double labelHeight = 13;
 constexpr double riserAside_mm = 18;
 /// A column of what stands beside the galleries.
-constexpr double column = 36;
+constexpr double column = 36, leastColumn = 25;
 /// Beyond the galleries, for labels of what meets them at their ends.
 constexpr double margin = 80;
 
@@ -157,8 +157,11 @@ private:
     {
         const double used = m_galleries.empty()
             ? 0
-            : std::max(m_area.width() - column * static_cast<double>(m_beside.size()),
-                       0.45 * m_area.width());
+            : m_area.width()
+                - static_cast<double>(m_beside.size())
+                    * std::clamp(0.32 * m_area.width()
+                                     / static_cast<double>(std::max<size_t>(1, m_beside.size())),
+                                 leastColumn, column);
         m_along = QRectF(m_area.left(), m_area.top(), used, m_area.height());
         if (m_galleries.empty())
             return;
@@ -471,10 +474,13 @@ private:
 
 QRectF plugLabelArea(const DrawnPassage &d, QPointF at, bool hidden)
 {
-    // Outside the ends of lying lines, beside standing ones; a hidden plug below.
+    // Outside the ends of lying lines; a hidden plug below.
     constexpr double w = 26;
-    if (!d.gallery)
-        return { at.x() + 12, at.y() - 7, w, labelHeight };
+    if (!d.gallery) {
+        // Over the top end of a standing line, below its lower one.
+        const bool top = std::abs(at.y() - std::min(d.a.y(), d.b.y())) < 2;
+        return { at.x() - w / 2, top ? at.y() - 12 - labelHeight : at.y() + 12, w, labelHeight };
+    }
     if (hidden)
         return { at.x() - w / 2, at.y() + 12, w, labelHeight };
     return at.x() < (d.a.x() + d.b.x()) / 2

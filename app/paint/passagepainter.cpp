@@ -147,13 +147,13 @@ private:
             QPolygonF { { last, last - unit * 9 + across * 4.5, last - unit * 9 - across * 4.5 } });
     }
 
-    /// Where the arrow begins: outside the end of a lying line, beside a standing one.
+    /// Where the arrow begins: beyond the plug of a lying line, beside a standing one.
     void nameStep(QPointF from, QPointF to, bool along)
     {
         const bool leftward = to.x() < from.x();
         const QRectF area = !along ? QRectF(from + QPointF(5, -7), QSizeF(72, 14))
-            : leftward             ? QRectF(from + QPointF(12, -3), QSizeF(64, 14))
-                                   : QRectF(from + QPointF(-76, -3), QSizeF(64, 14));
+            : leftward             ? QRectF(from + QPointF(38, -17), QSizeF(64, 14))
+                                   : QRectF(from + QPointF(-102, -17), QSizeF(64, 14));
         drawLine(m_p, area,
                  (along && !leftward ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
                  (m_picture.step->flush ? QObject::tr("flush %1") : QObject::tr("pull %1"))
@@ -203,10 +203,9 @@ private:
             m_p.drawRoundedRect(box, 4, 4);
             drawMark(m_p, at, plug.hidden() ? 8 : 11, mark);
             drawLine(m_p, plugLabelArea(*d, at, plug.hidden()),
-                     (!d->gallery || (!plug.hidden() && at.x() > (d->a.x() + d->b.x()) / 2)
-                          ? Qt::AlignLeft
-                          : plug.hidden() ? Qt::AlignHCenter
-                                          : Qt::AlignRight)
+                     (!d->gallery || plug.hidden()                ? Qt::AlignHCenter
+                          : at.x() > (d->a.x() + d->b.x()) / 2 ? Qt::AlignLeft
+                                                               : Qt::AlignRight)
                          | Qt::AlignVCenter,
                      qs(plug.name), textFont(TextSize::Small, chosen),
                      mark == Mark::Hold ? m_theme.hold : m_theme.muted);

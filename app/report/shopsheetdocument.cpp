@@ -22,7 +22,16 @@ namespace {
 
 constexpr int drawingObject = QTextFormat::UserObject + 1;
 constexpr int drawingPart = 1; ///< property: which part
-constexpr QSizeF drawingSize(640, 215);
+constexpr double drawingWidth = 640;
+
+/// Block and heads have galleries one above the other; other parts a row of drillings.
+QSizeF drawingSize(const QTextFormat &format)
+{
+    const QString part = format.property(drawingPart).toString();
+    return { drawingWidth,
+             part == QLatin1String("block") || part.startsWith(QLatin1String("head")) ? 215.0
+                                                                                      : 120.0 };
+}
 
 /// Draws the passages of one part inside a text document.
 class PassageDrawing : public QObject, public QTextObjectInterface
@@ -38,25 +47,26 @@ public:
     {
     }
     /// As wide as the page lets it be.
-    QSizeF intrinsicSize(QTextDocument *document, int, const QTextFormat &) override
+    QSizeF intrinsicSize(QTextDocument *document, int, const QTextFormat &format) override
     {
+        const QSizeF full = drawingSize(format);
         const double page = document->pageSize().width() > 0 ? document->pageSize().width()
                                                              : document->textWidth();
         const double room = page - 2 * document->documentMargin() - 4;
-        return room > 0 && room < drawingSize.width() ? drawingSize * (room / drawingSize.width())
-                                                      : drawingSize;
+        return room > 0 && room < full.width() ? full * (room / full.width()) : full;
     }
     void drawObject(QPainter *painter, const QRectF &rect, QTextDocument *, int,
                     const QTextFormat &format) override
     {
         const PaperColours paper;
+        const QSizeF full = drawingSize(format);
         const PassageLayout layout
             = layOutPart(m_network, format.property(drawingPart).toString().toStdString(),
-                         QRectF(QPointF(), drawingSize).adjusted(8, 8, -8, -8),
+                         QRectF(QPointF(), full).adjusted(8, 8, -8, -8),
                          stopNamesOf(m_build), stopKindsOf(m_build));
         painter->save();
         painter->translate(rect.topLeft());
-        painter->scale(rect.width() / drawingSize.width(), rect.height() / drawingSize.height());
+        painter->scale(rect.width() / full.width(), rect.height() / full.height());
         paintPassages(*painter, m_picture, layout);
         painter->restore();
     }
@@ -213,7 +223,8 @@ Result<void> writeShopSheet(const Build &build, const Assessment &assessment,
     {
         QPdfWriter pdf(&buffer);
         pdf.setPageSize(QPageSize(QPageSize::A4));
-        pdf.setPageMargins(QMarginsF(16, 16, 16, 16), QPageLayout::Millimeter);
+        pdf.setPageMargins(QMarginsF(0, 0, 0, 0)); // the document brings its own
+        pdf.setResolution(96); // type sizes are pixels of a screen; lines stay vectors
         pdf.setTitle(QObject::tr("Machine-shop sheet"));
         pdf.setCreator(QStringLiteral("Mild Path"));
         const auto document = shopSheetDocument(build, assessment, date);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/startup.h"
 
+#include "report/shopsheetdocument.h"
 #include "shell/screenshots.h"
 #include "shell/window.h"
 #include "storage/templates.h"
@@ -72,13 +73,17 @@ int runApplication(QApplication &app)
                                    QStringLiteral("NAME"));
     const QCommandLineOption stop(QStringLiteral("stop"), QStringLiteral("Select this stop."),
                                   QStringLiteral("ID"));
-    parser.addOptions({ demo, shots, size, theme, units, stop });
+    const QCommandLineOption sheet(QStringLiteral("shop-sheet"),
+                                   QStringLiteral("Write the machine-shop sheet as PDF and end."),
+                                   QStringLiteral("FILE.pdf"));
+    parser.addOptions({ demo, shots, size, theme, units, stop, sheet });
     parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("Build to open."),
                                  QStringLiteral("[FILE]"));
     parser.process(app);
 
     const QSettings settings;
-    const bool pictures = parser.isSet(shots);
+    // Both end by themselves: nothing is kept for a next start.
+    const bool pictures = parser.isSet(shots) || parser.isSet(sheet);
     const ThemeChoice look = themeChoice(parser.value(theme), settings);
     applyTheme(app, look); // before the first widget measures its text
     Figure::setSystem(unitChoice(parser.value(units), settings));
@@ -97,6 +102,14 @@ int runApplication(QApplication &app)
         }
     } else {
         window.openTemplate(QStringLiteral("inline-four-wet-sump"));
+    }
+    if (parser.isSet(sheet)) {
+        const OpenBuild &open = window.openBuild();
+        const auto done = writeShopSheet(open.build(), open.assessment(),
+                                         OpenBuild::now().substr(0, 10), parser.value(sheet));
+        if (!done)
+            complain(qs(done.error().place + ": " + done.error().message));
+        return done ? 0 : 3;
     }
     if (parser.isSet(stop))
         window.openBuild().selectStop(parser.value(stop));

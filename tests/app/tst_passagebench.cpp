@@ -557,6 +557,9 @@ void TestPassageBench::sheet_isAPdfOfVectors()
     QVERIFY(pdf.startsWith("%PDF"));
     QVERIFY(pdf.size() > 8000);
     QVERIFY(!pdf.contains("/Subtype /Image")); // drawn, not photographed
+    // At a size one can read this much takes two pages of A4.
+    const auto pages = pdf.count("/Type /Page") - pdf.count("/Type /Pages");
+    QVERIFY2(pages == 2, qPrintable(QString::number(pages)));
     const auto no = find<ShopPage>("shopPage")->saveSheet(folder.filePath(QStringLiteral("no/x.pdf")));
     QVERIFY(!no && !no.error().message.empty());
 }

@@ -8,6 +8,7 @@
 
 #include <QDateTime>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QLocale>
 #include <QPainter>
 #include <QPushButton>
@@ -74,30 +75,38 @@ HistoryChain::HistoryChain(OpenBuild &open, QWidget *parent)
     column->setContentsMargins(14, 6, 12, 8);
     column->addStretch();
     auto *row = new QHBoxLayout;
-    row->setSpacing(6);
+    row->setSpacing(4);
     column->addLayout(row);
+    const auto word = [&](const QString &text) {
+        auto *label = new QLabel(text, this);
+        setTone(label, Theme::current().muted);
+        row->addWidget(label);
+    };
     CleanEvent e;
+    word(tr("brush"));
     e.kind = "brush";
     e.result = "white";
-    addKey(row, QStringLiteral("record.white"), tr("Brush white"),
-           tr("The brush came out white"), e);
+    addKey(row, QStringLiteral("record.white"), tr("white"), tr("The brush came out white"), e);
     e.result = "grey";
-    addKey(row, QStringLiteral("record.grey"), tr("Brush grey"),
-           tr("It did not: brush again"), e);
+    addKey(row, QStringLiteral("record.grey"), tr("grey"), tr("It did not: brush again"), e);
+    row->addSpacing(4);
+    word(tr("flush"));
     e.kind = "flush";
     e.result = "clear";
-    addKey(row, QStringLiteral("record.clear"), tr("Flush clear"),
+    addKey(row, QStringLiteral("record.clear"), tr("clear"),
            tr("Fluid came out of the far end, clear"), e);
+    row->addSpacing(4);
+    word(tr("far end by"));
     e.kind = "look";
     e.result = "through";
     for (const std::string_view means : { "light", "wire", "camera" }) {
         e.means = means;
-        addKey(row, QStringLiteral("record.") + qs(means), tr("Seen: %1").arg(qs(means)),
+        addKey(row, QStringLiteral("record.") + qs(means), qs(means),
                tr("The far end was seen by %1").arg(qs(means)), e);
     }
     e.result = "blocked";
     e.means = "light";
-    addKey(row, QStringLiteral("record.blocked"), tr("Not seen"),
+    addKey(row, QStringLiteral("record.blocked"), tr("not seen"),
            tr("Looked for at the far end, and not seen"), e);
     row->addStretch();
 }
@@ -108,6 +117,7 @@ void HistoryChain::addKey(QHBoxLayout *row, const QString &name, const QString &
     auto *key = new QPushButton(text, this);
     key->setObjectName(name);
     key->setToolTip(tip);
+    key->setAccessibleName(tip);
     row->addWidget(key);
     connect(key, &QPushButton::clicked, this, [this, event] { record(event); });
 }

@@ -35,7 +35,7 @@ QString joinedName(const QString &first, const QString &last, size_t count)
 } // namespace
 
 PlanList::PlanList(OpenBuild &open, QWidget *parent)
-    : RowList({ 0, 0.06, 0.56 }, 1, parent)
+    : RowList({ 0, 0.075, 0.56 }, 1, parent)
     , m_open(open)
 {
     setObjectName(QStringLiteral("planList"));

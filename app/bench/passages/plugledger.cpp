@@ -13,6 +13,7 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <algorithm>
 #include <cmath>
 
 namespace mildpath {
@@ -126,8 +127,14 @@ void PlugLedger::show(const std::string &plug)
 void PlugLedger::refresh()
 {
     const Build &build = m_open.build();
-    if (!findPlug(build.plugs, m_plug))
-        m_plug = build.plugs.empty() ? "" : build.plugs.front().id;
+    if (!findPlug(build.plugs, m_plug)) {
+        // The first that holds is the one to begin with.
+        const auto &states = m_open.assessment().cleaning.plugs;
+        const auto open = std::find_if(states.begin(), states.end(), [](const PlugState &s) {
+            return markOf(s) == Mark::Hold;
+        });
+        m_plug = open != states.end() ? open->plug : states.empty() ? "" : states.front().plug;
+    }
     std::vector<RowList::Row> rows;
     int chosen = -1;
     for (size_t i = 0; i < build.plugs.size(); ++i) {
