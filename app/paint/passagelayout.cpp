@@ -343,16 +343,21 @@ private:
         for (DrawnPassage &d : m_out.passages)
             if (d.gallery)
                 put(d, besideGallery(d, normal.horizontalAdvance(d.label) + 20));
-        std::vector<DrawnPassage *> row;
-        const auto rowOf = [](const DrawnPassage &d) { return d.label.section(u' ', 0, -2); };
+        // Alike but for their number: a row, in the order they are met.
+        std::vector<std::pair<QString, std::vector<DrawnPassage *>>> rows;
         for (DrawnPassage &d : m_out.passages) {
             if (d.gallery || d.beside || d.label.isEmpty())
                 continue;
-            if (!row.empty() && rowOf(*row.back()) != rowOf(d))
-                nameRow(std::exchange(row, {}), small, taken, put);
-            row.push_back(&d);
+            const bool numbered = d.label.back().isDigit();
+            const QString key = numbered ? d.label.section(u' ', 0, -2) : d.label;
+            auto it = std::find_if(rows.begin(), rows.end(),
+                                   [&](const auto &row) { return row.first == key; });
+            if (it == rows.end())
+                it = rows.insert(rows.end(), { key, {} });
+            it->second.push_back(&d);
         }
-        nameRow(row, small, taken, put);
+        for (const auto &[key, row] : rows)
+            nameRow(row, small, taken, put);
     }
 
     /// All of a row in full where that fits; else the first, and of the others the number.

@@ -43,6 +43,28 @@ UnitSystem unitChoice(const QString &name, const QSettings &settings)
     return static_cast<UnitSystem>(settings.value(QStringLiteral("window/units"), 0).toInt());
 }
 
+int writeSheet(const OpenBuild &open, const QString &path)
+{
+    const auto done
+        = writeShopSheet(open.build(), open.assessment(), OpenBuild::now().substr(0, 10), path);
+    if (!done)
+        complain(qs(done.error().place + ": " + done.error().message));
+    return done ? 0 : 3;
+}
+
+int writePictures(MainWindow &window, const QString &folder, const QString &size)
+{
+    const QStringList numbers = size.split(u'x');
+    QString error;
+    const QStringList files = renderBenches(
+        window, folder, QSize(numbers.value(0).toInt(), numbers.value(1).toInt()), error);
+    for (const QString &name : files)
+        std::printf("%s\n", qPrintable(name));
+    if (!error.isEmpty())
+        complain(error);
+    return error.isEmpty() ? 0 : 3;
+}
+
 } // namespace
 
 QString journalFolder()
@@ -103,28 +125,12 @@ int runApplication(QApplication &app)
     } else {
         window.openTemplate(QStringLiteral("inline-four-wet-sump"));
     }
-    if (parser.isSet(sheet)) {
-        const OpenBuild &open = window.openBuild();
-        const auto done = writeShopSheet(open.build(), open.assessment(),
-                                         OpenBuild::now().substr(0, 10), parser.value(sheet));
-        if (!done)
-            complain(qs(done.error().place + ": " + done.error().message));
-        return done ? 0 : 3;
-    }
+    if (parser.isSet(sheet))
+        return writeSheet(window.openBuild(), parser.value(sheet));
     if (parser.isSet(stop))
         window.openBuild().selectStop(parser.value(stop));
-    if (pictures) {
-        const QStringList numbers = parser.value(size).split(u'x');
-        QString error;
-        const QStringList files
-            = renderBenches(window, parser.value(shots),
-                            QSize(numbers.value(0).toInt(), numbers.value(1).toInt()), error);
-        for (const QString &name : files)
-            std::printf("%s\n", qPrintable(name));
-        if (!error.isEmpty())
-            complain(error);
-        return error.isEmpty() ? 0 : 3;
-    }
+    if (pictures)
+        return writePictures(window, parser.value(shots), parser.value(size));
     window.restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray());
     window.show();
     window.offerRecovery();

@@ -5,6 +5,8 @@
 #include "quantity/json.h"
 #include "testing.h"
 
+#include "assess/cleanmarks.h"
+
 #include <QProcess>
 #include <QTemporaryDir>
 
@@ -53,6 +55,9 @@ private Q_SLOTS:
     void forecast_takesAnOwnOil();
     void assess_exitsWith1WhenSomethingHolds();
     void export_writesEveryReading();
+    void planCleaning_saysTheSameInWordsAndJson();
+    void drawPassages_givesABareBuildItsUsualOnes();
+    void validate_namesMissingPhotos();
     void forecast_givesTheAssessmentsFigures();
     void solve_givesTheContractsKeys();
     void solve_takesOilEditsAndHeatBalance();
@@ -63,7 +68,8 @@ void TestCli::everyVerb_explainsItself()
 {
     QCOMPARE(run({ QStringLiteral("--help") }).code, 0);
     for (const char *verb :
-         { "calc", "templates", "new", "validate", "assess", "forecast", "solve" }) {
+         { "calc", "templates", "new", "validate", "assess", "forecast", "solve",
+           "plan-cleaning", "draw-passages", "export" }) {
         const Run r = run({ QString::fromLatin1(verb), QStringLiteral("--help") });
         QCOMPARE(r.code, 0);
         QVERIFY(r.out.contains("usage: mildpath-cli " + QByteArray(verb)));
@@ -219,11 +225,62 @@ void TestCli::export_writesEveryReading()
     QCOMPARE(csv.count(QStringLiteral("\r\n")),
              static_cast<qsizetype>(demoBuild().readings.size()) + 1);
     QVERIFY(csv.startsWith(QStringLiteral("id,stop,family")));
+    for (const char *other : { "passages", "plugs", "events", "shopping" })
+        QVERIFY2(readTextFile((into + u'/' + QLatin1String(other) + QStringLiteral(".csv"))
+                                  .toStdString()),
+                 other);
     QCOMPARE(run({ QStringLiteral("export"), demo() }).code, 2);
     QCOMPARE(run({ QStringLiteral("export"), demo(), QStringLiteral("--csv"),
                    QStringLiteral("/proc/nowhere") })
                  .code,
              3);
+}
+
+void TestCli::planCleaning_saysTheSameInWordsAndJson()
+{
+    const Run words = run({ QStringLiteral("plan-cleaning"), demo() });
+    QCOMPARE(words.code, 0);
+    const Json json = run({ QStringLiteral("plan-cleaning"), demo(), QStringLiteral("--json") })
+                          .json();
+    const BuildPlan plan = cleaningPlanOf(demoBuild());
+    QCOMPARE(json["pulls"].get<int>(), plan.plan.pulls);
+    QCOMPARE(json["steps"].size(), plan.plan.steps.size());
+    QVERIFY(words.out.startsWith(QByteArray::number(plan.plan.pulls) + " brush pulls"));
+    QVERIFY(words.out.contains("Heat and solvent never together"));
+    QVERIFY(words.out.contains("stays in (hardened ball, far from the machining)"));
+    QCOMPARE(run({ QStringLiteral("plan-cleaning") }).code, 2);
+}
+
+void TestCli::drawPassages_givesABareBuildItsUsualOnes()
+{
+    QTemporaryDir folder;
+    Build bare = demoBuild();
+    bare.passages.clear();
+    bare.plugs.clear();
+    bare.events.clear();
+    const QString in = folder.filePath(QStringLiteral("bare.mildpath"));
+    const QString out = folder.filePath(QStringLiteral("drawn.mildpath"));
+    QVERIFY(saveBuild(in.toStdString(), bare));
+    const auto draw = [&](const QString &from, const QString &to) {
+        return run({ QStringLiteral("draw-passages"), from, QStringLiteral("-o"), to }).code;
+    };
+    QCOMPARE(draw(in, out), 0);
+    QVERIFY(loadBuild(out.toStdString())->build.passages.size() > 30);
+    QCOMPARE(draw(in, out), 3); // not over an existing file
+    QCOMPARE(draw(out, folder.filePath(QStringLiteral("again.mildpath"))), 2); // has some already
+    QVERIFY(!QFile::exists(folder.filePath(QStringLiteral("again.mildpath"))));
+}
+
+void TestCli::validate_namesMissingPhotos()
+{
+    QTemporaryDir folder;
+    Build b = demoBuild();
+    b.finds.front().photos = { "abc.png" };
+    const QString path = folder.filePath(QStringLiteral("b.mildpath"));
+    QVERIFY(saveBuild(path.toStdString(), b));
+    const Run r = run({ QStringLiteral("validate"), path });
+    QCOMPARE(r.code, 0);
+    QVERIFY(r.out.contains("photo abc.png is missing"));
 }
 
 void TestCli::forecast_givesTheAssessmentsFigures()

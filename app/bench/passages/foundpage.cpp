@@ -81,6 +81,32 @@ void FoundPage::makeFinds(QWidget *card)
     auto *title = new QLabel(tr("Found in passages, pan and filter"), card);
     title->setFont(textFont(TextSize::Body, true));
     column->addWidget(title);
+    makeEntry(card, column);
+    m_way = new FindWay(m_open, card);
+    column->addWidget(m_way);
+    m_rows = new RowList({ 0, 0.23, 0.62 }, 0, card);
+    m_rows->setObjectName(QStringLiteral("findRows"));
+    m_rows->setAccessibleName(tr("Found so far"));
+    const auto pick = [this](int i) {
+        m_find = m_ids[static_cast<size_t>(i)];
+        refresh();
+        Q_EMIT changed();
+    };
+    connect(m_rows, &RowList::picked, this, pick);
+    connect(m_way, &FindWay::picked, this, pick);
+    column->addWidget(m_rows);
+    makeSettling(card, column);
+    m_photos = new PhotoStrip(m_open, card);
+    column->addWidget(m_photos);
+    column->addStretch();
+    auto *magnet = new QLabel(qs(magnetCaution()), card);
+    magnet->setWordWrap(true);
+    setTone(magnet, Theme::current().muted);
+    column->addWidget(magnet);
+}
+
+void FoundPage::makeEntry(QWidget *card, QVBoxLayout *column)
+{
     auto *first = new QHBoxLayout, *second = new QHBoxLayout;
     m_where = new ArrowCombo(card);
     m_where->setObjectName(QStringLiteral("find.where"));
@@ -113,19 +139,10 @@ void FoundPage::makeFinds(QWidget *card)
     m_guess->setObjectName(QStringLiteral("find.guess"));
     m_guess->setWordWrap(true);
     column->addWidget(m_guess);
-    m_way = new FindWay(m_open, card);
-    column->addWidget(m_way);
-    m_rows = new RowList({ 0, 0.23, 0.62 }, 0, card);
-    m_rows->setObjectName(QStringLiteral("findRows"));
-    m_rows->setAccessibleName(tr("Found so far"));
-    const auto pick = [this](int i) {
-        m_find = m_ids[static_cast<size_t>(i)];
-        refresh();
-        Q_EMIT changed();
-    };
-    connect(m_rows, &RowList::picked, this, pick);
-    connect(m_way, &FindWay::picked, this, pick);
-    column->addWidget(m_rows);
+}
+
+void FoundPage::makeSettling(QWidget *card, QVBoxLayout *column)
+{
     auto *settle = new QHBoxLayout;
     m_settled = new QLineEdit(card);
     m_settled->setObjectName(QStringLiteral("find.settled"));
@@ -146,13 +163,6 @@ void FoundPage::makeFinds(QWidget *card)
     m_refusal->setWordWrap(true);
     m_refusal->hide();
     column->addWidget(m_refusal);
-    m_photos = new PhotoStrip(m_open, card);
-    column->addWidget(m_photos);
-    column->addStretch();
-    auto *magnet = new QLabel(qs(magnetCaution()), card);
-    magnet->setWordWrap(true);
-    setTone(magnet, Theme::current().muted);
-    column->addWidget(magnet);
 }
 
 void FoundPage::makeSigns(QWidget *card)

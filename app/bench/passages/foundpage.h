@@ -10,6 +10,7 @@ class QComboBox;
 class QGridLayout;
 class QLabel;
 class QLineEdit;
+class QVBoxLayout;
 
 namespace mildpath {
 
@@ -34,6 +35,8 @@ Q_SIGNALS:
 
 private:
     void makeFinds(QWidget *card);
+    void makeEntry(QWidget *card, QVBoxLayout *column);
+    void makeSettling(QWidget *card, QVBoxLayout *column);
     void makeSigns(QWidget *card);
     void fillSigns();
     void recordFind();

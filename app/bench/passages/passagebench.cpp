@@ -171,9 +171,11 @@ void PassageBench::refresh()
     markPage(m_page);
     const Build &build = m_open.build();
     m_subtitle->setText(m_page == Passages ? tr("each hole has an exit or is a pocket")
-                            : m_page == Plugs ? tr("one that nobody saw in holds the start")
+                            : m_page == Plugs ? tr("one nobody saw in place holds")
                                               : QString());
     setTone(m_subtitle, Theme::current().muted);
+    if (m_page == Plugs)
+        m_plugs->refresh();
     if (m_page <= Plugs) {
         showParts();
         m_map->refresh();
@@ -187,8 +189,6 @@ void PassageBench::refresh()
     } else {
         m_map->showStep(nullptr, 0);
     }
-    if (m_page == Plugs)
-        m_plugs->refresh();
     if (m_page == Found)
         m_found->refresh();
     if (m_page == Failure)
@@ -342,50 +342,96 @@ void PassageBench::foundHere(PanelContent &out) const
     }
 }
 
-/// Events that are not on the keys below the map.
-void PassageBench::record(PanelContent &out) const
+namespace {
+
+/// What can be recorded beside the keys below the map.
+struct OtherEvent
 {
-    struct What
-    {
-        QString name;
-        CleanEvent event;
-    };
-    std::vector<What> all;
+    QString name;
+    CleanEvent event;
+};
+
+std::vector<OtherEvent> otherEvents()
+{
+    std::vector<OtherEvent> out;
     for (const char *kind : { "hot_tank", "solvent", "ultrasonic", "air", "wash", "assembly",
                               "taken_apart", "machining" }) {
         CleanEvent e;
         e.kind = kind;
-        all.push_back({ qs(findEventKind(kind)->name), e });
+        out.push_back({ qs(findEventKind(kind)->name), e });
     }
     for (const bool covered : { false, true }) {
         CleanEvent e;
         e.kind = "storage";
         e.covered = covered;
-        all.push_back({ covered ? tr("Stored, covered") : tr("Stored, open"), e });
+        out.push_back({ covered ? PassageBench::tr("Stored, covered")
+                                : PassageBench::tr("Stored, open"),
+                        e });
     }
     for (const MachiningJob &j : machiningJobs()) {
         CleanEvent e;
         e.kind = "machining";
         e.scope = "job";
         e.target = j.id;
-        all.push_back({ qs(j.name), e });
+        out.push_back({ qs(j.name), e });
     }
+    return out;
+}
+
+/// The caution that belongs to a way of cleaning; empty: none.
+QString cautionOf(const std::string &kind)
+{
+    if (kind == "air")
+        return PassageBench::tr("Eyes covered; blow from the feed toward the open gallery.");
+    if (kind == "hot_tank")
+        return PassageBench::tr("Caps out of dead ends first: a tank does not reach behind them.");
+    if (kind == "solvent")
+        return PassageBench::tr("Air and gloves; never near a torch or hot air. Petrol is no "
+                                "cleaning fluid indoors.");
+    return {};
+}
+
+} // namespace
+
+void PassageBench::record(PanelContent &out) const
+{
+    const std::vector<OtherEvent> all = otherEvents();
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Something else was done") });
     PanelChoice what { QStringLiteral("event.what"), tr("what"), {}, m_what, {} };
-    for (const What &w : all)
+    for (const OtherEvent &w : all)
         what.options << w.name;
-    const auto again = [this] { Q_EMIT const_cast<PassageBench *>(this)->panelChanged(); };
-    what.chosen = [this, again](int i) -> Result<void> {
+    what.chosen = [this](int i) -> Result<void> {
         m_what = i;
-        again();
+        Q_EMIT const_cast<PassageBench *>(this)->panelChanged();
         return {};
     };
     out.push_back(std::move(what));
-    CleanEvent event = all[static_cast<size_t>(m_what)].event;
+    const CleanEvent event = all[static_cast<size_t>(m_what)].event;
+    recordDetails(event, out);
+    if (const QString caution = cautionOf(event.kind); !caution.isEmpty())
+        out.push_back(PanelText { caution, Tone::Warn });
+    out.push_back(PanelButton { QStringLiteral("event.record"), tr("Record it"),
+                                [this, event] { store(event); } });
+    const PassageState &s
+        = m_open.assessment()
+              .cleaning.passages[static_cast<size_t>(passage() - m_open.build().passages.data())];
+    if (!s.chain.empty())
+        out.push_back(PanelButton {
+            QStringLiteral("event.takeBack"), tr("Take the last one back"),
+            [this,
+             id = m_open.build().events[static_cast<size_t>(s.chain.back().event)].id] {
+                static_cast<void>(m_open.takeBack("events", id));
+            } });
+}
+
+/// Of what, when, and for storage how long.
+void PassageBench::recordDetails(const CleanEvent &event, PanelContent &out) const
+{
     if (event.scope != "job") {
         PanelChoice on { QStringLiteral("event.on"), tr("on"),
-                         { qs(passage()->name), tr("all of the %1").arg(qs(partName(passage()->part))),
+                         { qs(passage()->name),
+                           tr("all of the %1").arg(qs(partName(passage()->part))),
                            tr("the whole engine") },
                          m_on, {} };
         on.chosen = [this](int i) -> Result<void> {
@@ -399,50 +445,27 @@ void PassageBench::record(PanelContent &out) const
                                   return takeWhen(text.trimmed());
                               } });
     if (event.kind == "storage")
-        out.push_back(PanelField { QStringLiteral("event.days"), tr("for"), Dimension::Number, "",
+        out.push_back(PanelField { QStringLiteral("event.days"), tr("days"), Dimension::Number, "",
                                    0, m_days, [this](double days) -> Result<void> {
                                        if (!(days >= 0 && days <= 36500))
                                            return fail("", "days, 0 to 36 500");
                                        m_days = days;
                                        return {};
                                    } });
-    if (event.kind == "air" || event.kind == "hot_tank" || event.kind == "solvent")
-        out.push_back(PanelText {
-            event.kind == "air"
-                ? tr("Eyes covered; blow from the feed toward the open gallery.")
-                : event.kind == "hot_tank"
-                ? tr("Caps out of dead ends first: a tank does not reach behind them.")
-                : tr("Air and gloves; never near a torch or hot air. Petrol is no cleaning fluid "
-                     "indoors."),
-            Tone::Warn });
-    out.push_back(PanelButton { QStringLiteral("event.record"), tr("Record it"), [this, event] {
-                                   CleanEvent e = event;
-                                   if (e.scope != "job") {
-                                       e.scope = m_on == 0 ? "passage" : m_on == 1 ? "part" : "all";
-                                       e.target = m_on == 0 ? m_passage
-                                           : m_on == 1      ? passage()->part
-                                                            : "";
-                                   }
-                                   if (e.kind == "storage")
-                                       e.days = m_days;
-                                   e.dated = !m_when.isEmpty();
-                                   e.at = m_when.toStdString();
-                                   m_when.clear();
-                                   static_cast<void>(m_open.record(e));
-                               } });
-    const PassageState &s
-        = m_open.assessment()
-              .cleaning.passages[static_cast<size_t>(passage() - m_open.build().passages.data())];
-    if (!s.chain.empty()) {
-        const CleanEvent &last
-            = m_open.build().events[static_cast<size_t>(s.chain.back().event)];
-        out.push_back(PanelButton {
-            QStringLiteral("event.takeBack"),
-            tr("Take the last one back"),
-            [this, id = last.id] {
-                static_cast<void>(m_open.takeBack("events", id));
-            } });
+}
+
+void PassageBench::store(CleanEvent e) const
+{
+    if (e.scope != "job") {
+        e.scope = m_on == 0 ? "passage" : m_on == 1 ? "part" : "all";
+        e.target = m_on == 0 ? m_passage : m_on == 1 ? passage()->part : "";
     }
+    if (e.kind == "storage")
+        e.days = m_days;
+    e.dated = !m_when.isEmpty();
+    e.at = m_when.toStdString();
+    m_when.clear();
+    static_cast<void>(m_open.record(e));
 }
 
 /// "2026-03-10" or "2026-03-10 14:00"; empty: now. What is dated by hand goes where it belongs.

@@ -41,6 +41,8 @@ private:
     void followStop();
     const Passage *passage() const;
     void record(PanelContent &out) const;
+    void recordDetails(const CleanEvent &event, PanelContent &out) const;
+    void store(CleanEvent event) const;
     Result<void> takeWhen(const QString &text) const;
     void foundHere(PanelContent &out) const;
 

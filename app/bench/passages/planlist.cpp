@@ -129,31 +129,8 @@ void PlanList::makeLines(const std::string &part)
         const QString how = s.flush
             ? tr("flush with solvent%1").arg(needs(s))
             : tr("brush %1 mm, solvent%2").arg(s.brush_mm, 0, 'f', 0).arg(needs(s));
-        // Alike: one kind of stop, one way, one brush; and nobody has to look closer at one of them.
-        if (!m_lines.empty() && !s.flush && kind == stopBefore && !m_lines.back().steps.empty()
-            && m_lines.back().mark == mark) {
-            Line &line = m_lines.back();
-            const CleaningStep &before = m_plan->plan.steps[line.steps.back()];
-            if (!before.flush && before.brush_mm == s.brush_mm && before.out.has_value()
-                    == s.out.has_value()
-                && before.word == s.word && before.plugs.empty() && s.plugs.empty()) {
-                line.steps.push_back(i);
-                const QString start
-                    = qs(n.passages()[static_cast<size_t>(
-                                          m_plan->plan.steps[line.steps.front()].in.passage)]
-                             .name);
-                const QString out = joinedName(
-                    placeName(m_plan->plan.steps[line.steps.front()]), to, line.steps.size());
-                line.what = joinedName(start, qs(in.name), line.steps.size())
-                    + (s.out || s.word.starts_with("into ") ? QStringLiteral(" \u2192 ")
-                                                            : QStringLiteral(", "))
-                    + QString(out).remove(QStringLiteral("into "));
-                line.number = QString::number(number - static_cast<int>(line.steps.size()) + 1)
-                    + QStringLiteral("\u2013") + QString::number(number);
-                line.how = tr("%1 pulls, brush %2 mm").arg(line.steps.size()).arg(s.brush_mm);
-                continue;
-            }
-        }
+        if (kind == stopBefore && joinToLast(i, mark, number))
+            continue;
         stopBefore = kind;
         const QString name = s.in.plugged
             ? qs(endName(n, s.in)) + QStringLiteral(", ") + qs(in.name)
@@ -176,6 +153,33 @@ void PlanList::makeLines(const std::string &part)
               open == 0 ? tr("all proven") : tr("%1 still to prove").arg(open))
             + (first.isEmpty() ? QString()
                                : tr("; first out: %1").arg(first.join(QStringLiteral(", "))));
+}
+
+/// Pulls that are alike stand on one line: one brush, one way out, one mark, no plug to draw.
+bool PlanList::joinToLast(size_t step, Mark mark, int number)
+{
+    if (m_lines.empty() || m_lines.back().steps.empty() || m_lines.back().mark != mark)
+        return false;
+    Line &line = m_lines.back();
+    const CleaningStep &s = m_plan->plan.steps[step];
+    const CleaningStep &first = m_plan->plan.steps[line.steps.front()];
+    if (s.flush || first.flush || first.brush_mm != s.brush_mm
+        || first.out.has_value() != s.out.has_value() || first.word != s.word
+        || !first.plugs.empty() || !s.plugs.empty())
+        return false;
+    line.steps.push_back(step);
+    const auto nameOf = [&](const CleaningStep &of) {
+        return qs(m_plan->network.passages()[static_cast<size_t>(of.in.passage)].name);
+    };
+    const size_t count = line.steps.size();
+    line.what = joinedName(nameOf(first), nameOf(s), count)
+        + (s.out || s.word.starts_with("into ") ? QStringLiteral(" \u2192 ")
+                                                : QStringLiteral(", "))
+        + joinedName(placeName(first), placeName(s), count).remove(QStringLiteral("into "));
+    line.number = QString::number(number - static_cast<int>(count) + 1) + QStringLiteral("\u2013")
+        + QString::number(number);
+    line.how = tr("%1 pulls, brush %2 mm").arg(count).arg(s.brush_mm);
+    return true;
 }
 
 void PlanList::addLeft(const std::string &part)

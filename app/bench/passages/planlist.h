@@ -40,6 +40,7 @@ private:
         std::string passage; ///< the first it is about
     };
     void makeLines(const std::string &part);
+    bool joinToLast(size_t step, Mark mark, int number);
     void addLeft(const std::string &part);
     QString placeName(const CleaningStep &step) const;
     Mark markOfStep(const CleaningStep &step) const;
