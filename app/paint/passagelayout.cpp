@@ -508,11 +508,11 @@ PassageLayout layOutPart(const PassageNetwork &network, std::string_view part, c
     return Layer(network, part, area, stopNames, stopKinds).run();
 }
 
-std::vector<std::string> partsOf(const PassageNetwork &network)
+std::vector<std::string> partsOf(std::span<const Passage> passages)
 {
     std::vector<std::string> out;
     for (const PassagePart &part : passageParts())
-        for (const Passage &p : network.passages())
+        for (const Passage &p : passages)
             if (p.part == part.id) {
                 out.emplace_back(part.id);
                 break;

@@ -43,7 +43,7 @@ PassageLayout layOutPart(const PassageNetwork &network, std::string_view part, c
 /// Where a plug's name stands, its place on a drawn passage given.
 QRectF plugLabelArea(const DrawnPassage &passage, QPointF at, bool hidden);
 
-/// Parts the network runs through, in the order they are listed.
-std::vector<std::string> partsOf(const PassageNetwork &network);
+/// Parts the passages run through, in the order they are listed.
+std::vector<std::string> partsOf(std::span<const Passage> passages);
 
 } // namespace mildpath

@@ -84,7 +84,7 @@ void FoundPage::makeFinds(QWidget *card)
     makeEntry(card, column);
     m_way = new FindWay(m_open, card);
     column->addWidget(m_way);
-    m_rows = new RowList({ 0, 0.23, 0.62 }, 0, card);
+    m_rows = new RowList({ 0, 0.26, 0.64 }, 0, card);
     m_rows->setObjectName(QStringLiteral("findRows"));
     m_rows->setAccessibleName(tr("Found so far"));
     const auto pick = [this](int i) {

@@ -202,7 +202,7 @@ void PassageBench::refresh()
 void PassageBench::showParts()
 {
     const Build &build = m_open.build();
-    const auto parts = partsOf(PassageNetwork(build.passages, build.plugs));
+    const auto parts = partsOf(build.passages);
     const bool same = parts.size() == m_partButtons.size()
         && std::equal(parts.begin(), parts.end(), m_partButtons.begin(),
                       [](const std::string &a, const auto &b) { return a == b.first; });

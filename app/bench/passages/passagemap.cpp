@@ -61,14 +61,19 @@ void PassageMap::showStep(const CleaningStep *step, int number)
 
 void PassageMap::refresh()
 {
-    m_network.emplace(m_open.build().passages, m_open.build().plugs);
-    m_pockets = pockets(*m_network);
+    const Build &build = m_open.build();
+    m_network.emplace(build.passages, build.plugs);
+    // Where no oil passes is a matter of the metal alone, and not cheap.
+    if (m_metal.first != build.passages || m_metal.second != build.plugs) {
+        m_metal = { build.passages, build.plugs };
+        m_pockets = pockets(*m_network);
+    }
     layOut();
     QStringList spoken;
     const auto &states = m_open.assessment().cleaning.passages;
     for (const DrawnPassage &d : m_layout.passages) {
         const auto i = static_cast<size_t>(d.passage);
-        spoken << qs(m_open.build().passages[i].name) + QStringLiteral(": ")
+        spoken << qs(build.passages[i].name) + QStringLiteral(": ")
                 + qs(markWord(markOf(states[i])));
     }
     setAccessibleName(tr("Passages: ") + spoken.join(QStringLiteral("; ")));

@@ -51,6 +51,7 @@ private:
     int m_stepNumber = 0;
     std::optional<PassageNetwork> m_network;
     std::vector<bool> m_pockets;
+    std::pair<std::vector<Passage>, std::vector<Plug>> m_metal; ///< the pockets are of
     PassageLayout m_layout;
 };
 
