@@ -64,6 +64,7 @@ private Q_SLOTS:
     void sheet_isAPdfOfVectors();
     void emptyBuild_offersTheUsualPassages();
     void everything_survivesSavingAndReopening();
+    void hiddenMap_outlivesItsDocument();
     void layouts_keepApart_data();
     void layouts_keepApart();
 
@@ -596,6 +597,22 @@ void TestPassageBench::everything_survivesSavingAndReopening()
     QVERIFY(m_window->openFile(path));
     QVERIFY(build() == before);
     QCOMPARE(assessment().spreads.size(), size_t(1));
+}
+
+void TestPassageBench::hiddenMap_outlivesItsDocument()
+{
+    bench();
+    takePassage("main_gallery");
+    m_window->showBench(QStringLiteral("Route"));
+    QVERIFY(m_window->openTemplate(QStringLiteral("single-air-cooled"))); // fewer passages
+    m_window->resize(1180, 760);
+    QApplication::processEvents();
+    bench();
+    QVERIFY(map().middleOf("main_gallery").x() > 0 || map().part() != "block");
+    QVERIFY(!m_window->grab().isNull());
+    for (const Passage &p : build().passages)
+        if (p.part == map().part())
+            QVERIFY2(map().middleOf(p.id).x() >= 0, p.id.c_str());
 }
 
 void TestPassageBench::layouts_keepApart_data()

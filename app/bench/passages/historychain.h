@@ -19,7 +19,6 @@ public:
     explicit HistoryChain(OpenBuild &open, QWidget *parent = nullptr);
     void show(const std::string &passage);
     void refresh();
-    QString reason() const { return m_reason; }
 
 Q_SIGNALS:
     void refused(const QString &reason);

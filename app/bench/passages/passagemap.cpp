@@ -62,12 +62,6 @@ void PassageMap::showStep(const CleaningStep *step, int number)
 void PassageMap::refresh()
 {
     const Build &build = m_open.build();
-    m_network.emplace(build.passages, build.plugs);
-    // Where no oil passes is a matter of the metal alone, and not cheap.
-    if (m_metal.first != build.passages || m_metal.second != build.plugs) {
-        m_metal = { build.passages, build.plugs };
-        m_pockets = pockets(*m_network);
-    }
     layOut();
     QStringList spoken;
     const auto &states = m_open.assessment().cleaning.passages;
@@ -80,10 +74,24 @@ void PassageMap::refresh()
     update();
 }
 
+/// Keeps a copy of the metal: a hidden map may be resized after its document has gone. Where no oil
+/// passes follows from the metal alone and is not cheap. @return whether it changed
+bool PassageMap::takeMetal()
+{
+    const Build &build = m_open.build();
+    if (m_network && m_metal.first == build.passages && m_metal.second == build.plugs)
+        return false;
+    m_network.reset();
+    m_metal = { build.passages, build.plugs };
+    m_network.emplace(m_metal.first, m_metal.second);
+    m_pockets = pockets(*m_network);
+    m_step = nullptr; // of a plan for the metal as it was
+    return true;
+}
+
 void PassageMap::layOut()
 {
-    if (!m_network)
-        return;
+    takeMetal();
     m_layout = layOutPart(*m_network, m_part, QRectF(rect()).adjusted(14, 14, -14, -10),
                           stopNamesOf(m_open.build()), stopKindsOf(m_open.build()));
 }
@@ -95,6 +103,8 @@ void PassageMap::resizeEvent(QResizeEvent *)
 
 void PassageMap::paintEvent(QPaintEvent *)
 {
+    if (takeMetal())
+        layOut();
     QPainter p(this);
     const Theme &t = Theme::current();
     p.setRenderHint(QPainter::Antialiasing);
@@ -103,8 +113,6 @@ void PassageMap::paintEvent(QPaintEvent *)
     metal.setAlpha(90);
     p.setBrush(metal);
     p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
-    if (!m_network)
-        return;
     if (m_layout.passages.empty()) {
         drawLine(p, QRectF(rect()), Qt::AlignCenter,
                  tr("No passages are written down for this part yet"),

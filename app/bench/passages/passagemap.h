@@ -39,6 +39,7 @@ protected:
     void keyPressEvent(QKeyEvent *event) override;
 
 private:
+    bool takeMetal();
     void layOut();
     int passageAt(QPointF where) const;
     int plugAt(QPointF where) const;
@@ -49,9 +50,9 @@ private:
     std::string m_passage, m_plug;
     const CleaningStep *m_step = nullptr;
     int m_stepNumber = 0;
-    std::optional<PassageNetwork> m_network;
-    std::vector<bool> m_pockets;
-    std::pair<std::vector<Passage>, std::vector<Plug>> m_metal; ///< the pockets are of
+    std::pair<std::vector<Passage>, std::vector<Plug>> m_metal; ///< what is drawn
+    std::optional<PassageNetwork> m_network; ///< of it
+    std::vector<bool> m_pockets; ///< of it
     PassageLayout m_layout;
 };
 
