@@ -99,6 +99,7 @@ Assessment assess(const Build &build)
     out.cleaning = readBook(PassageNetwork(build.passages, build.plugs), build.events,
                             stopKindsOf(build));
     out.spreads = spreadsOf(build);
+    out.lines = judgeLines(build);
     fillForecast(build, out);
     fillMarks(build, out);
     return out;

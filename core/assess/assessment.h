@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/growth.h"
+#include "assess/lines.h"
 #include "assess/rules.h"
 #include "assess/spread.h"
 #include "bearing/clearance.h"
@@ -12,6 +13,7 @@
 #include "pump/relief.h"
 #include "quantity/rounding.h"
 
+#include <functional>
 #include <map>
 #include <memory>
 #include <optional>
@@ -247,6 +249,7 @@ struct Assessment
     std::vector<FitVerdict> fits; ///< pump, relief and pickup
     CleaningBook cleaning; ///< passages and plugs, as in the document
     std::vector<Spread> spreads; ///< of the bearings that failed
+    LinesReport lines; ///< outside the engine
     std::vector<StopMarks> marks; ///< all stops in oil order
     std::vector<ForecastLine> forecast; ///< 40 °C, hot oil, hot oil + 30 K
     OperatingResult hotIdle;
@@ -268,16 +271,22 @@ struct Assessment
     const StopMarks *marksOf(std::string_view stop) const;
 };
 
+/// Something done to the circuit as it runs, clearances and all, and to its oil: a fault, a remedy.
+/// Errors: what cannot be done to it.
+using CircuitChange = std::function<Result<void>(Circuit &, Oil &)>;
+
 /// The document as a circuit with its parts at given temperatures, ready for any speed.
 class OperatingModel
 {
 public:
-    /// Errors: as Network::compile.
+    /// @param change  done to the circuit before anything is computed; empty: nothing
+    /// Errors: as Network::compile; those of the change.
     static Result<OperatingModel> make(const Build &build, const std::vector<GaugedSize> &sizes,
-                                       const PartTemperatures &parts);
+                                       const PartTemperatures &parts,
+                                       const CircuitChange &change = {});
     /// With everything settled at this oil temperature.
     static Result<OperatingModel> make(const Build &build, const std::vector<GaugedSize> &sizes,
-                                       double oil_c);
+                                       double oil_c, const CircuitChange &change = {});
 
     /// How much of an OperatingResult is wanted; each step costs about as much as a solve.
     enum class Detail {
@@ -300,9 +309,16 @@ public:
     Result<std::vector<double>> drawn(std::span<const double> z, std::span<const double> rpm,
                                       std::span<const SolveState> from = {}) const;
     const SolveState &state() const { return m_state; }
+    /// Pressures (Pa) at some nodes, nothing judged: as quick as a solve.
+    /// @param nodes  names; an unknown one reads 0
+    /// Errors: as Network::solve.
+    Result<std::vector<double>> pressures(double rpm, const Oil &oil,
+                                          std::span<const std::string> nodes);
+    const Oil &oil() const { return m_oil; }
 
     /// Starts from where another model of the same elements ended.
     void startFrom(const OperatingModel &other) { m_state = other.m_state; }
+    void startFrom(const SolveState &state) { m_state = state; }
 
 private:
     struct Uncertain
@@ -368,6 +384,9 @@ std::vector<FitVerdict> judgeFits(const Build &build, const std::vector<GaugedSi
 /// holes leave open, grooves, bevels, the relief's setting from its spring.
 Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
                   const PartTemperatures &parts);
+
+/// Oil enters the filter from its clean side: check valve and bypass stand the wrong way round.
+void reverseFilter(const Build &build, Circuit &circuit);
 
 /// A bearing's mean load: `still` at standstill and a rise with the square of the speed. An
 /// indicator (bearing/load.h); a stop's own `load_n` takes its place.
@@ -477,7 +496,7 @@ Result<OperatingResult> hotIdleWith(const Build &build, const Assessment &assess
 
 /// Any speed and oil temperature, for the sliders.
 Result<OperatingResult> assessAt(const Build &build, const Assessment &assessment, double rpm,
-                                 double oil_c);
+                                 double oil_c, const CircuitChange &change = {});
 
 /// Everything. Never fails: what cannot be solved is said in `unsolved` and as a finding.
 Assessment assess(const Build &build);
@@ -486,7 +505,8 @@ Assessment assess(const Build &build);
 /// Errors: as Network::solve.
 Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assessment &assessment,
                                                 const std::vector<double> &oil_c,
-                                                const std::vector<double> &rpm);
+                                                const std::vector<double> &rpm,
+                                                const CircuitChange &change = {});
 
 /// Speeds of the assessment's own forecast: 14, idle to highest.
 std::vector<double> forecastSpeeds(const Build &build);

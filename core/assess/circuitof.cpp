@@ -200,7 +200,18 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
         }
     applySpring(build, out);
     applyLoads(build, out);
+    if (filterReversed(build))
+        reverseFilter(build, out);
     return out;
+}
+
+void reverseFilter(const Build &build, Circuit &circuit)
+{
+    for (const Stop &stop : build.engine.stops)
+        if (stop.kind == "filter")
+            for (const std::string &id : stop.elements)
+                if (Element *e = circuit.find(id); e && (e->type == "check" || e->type == "relief"))
+                    std::swap(e->from, e->to);
 }
 
 Build withStifferSpring(const Build &build, double by_kpa)

@@ -191,11 +191,12 @@ std::vector<double> forecastSpeeds(const Build &build)
 
 Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assessment &assessment,
                                                 const std::vector<double> &oil_c,
-                                                const std::vector<double> &rpm)
+                                                const std::vector<double> &rpm,
+                                                const CircuitChange &change)
 {
     std::vector<ForecastLine> out;
     for (const double t : oil_c) {
-        auto model = OperatingModel::make(build, assessment.sizes, t);
+        auto model = OperatingModel::make(build, assessment.sizes, t, change);
         if (!model)
             return tl::unexpected(model.error());
         auto line = lineAt(*model, t, rpm);
@@ -207,9 +208,9 @@ Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assess
 }
 
 Result<OperatingResult> assessAt(const Build &build, const Assessment &assessment, double rpm,
-                                 double oil_c)
+                                 double oil_c, const CircuitChange &change)
 {
-    auto model = OperatingModel::make(build, assessment.sizes, oil_c);
+    auto model = OperatingModel::make(build, assessment.sizes, oil_c, change);
     if (!model)
         return tl::unexpected(model.error());
     return model->at(rpm);

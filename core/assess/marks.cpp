@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 #include "assess/cleanmarks.h"
+#include "assess/flowproof.h"
 
 #include "oil/grades.h"
 
@@ -85,6 +86,8 @@ private:
         fromPassages(stop, clean, flow);
         fromFits(stop, size);
         fromFeedHoles(stop, flow);
+        fromFlows(stop, flow);
+        fromLines(stop, flow);
         fromChecks(stop, size, clean, flow);
         starved(stop, flow);
         m_out.marks.push_back(
@@ -162,6 +165,31 @@ private:
         }
     }
 
+    /// Oil seen to come, outlet by outlet.
+    void fromFlows(const Stop &stop, MarkAndReason &flow)
+    {
+        const FlowProof p = flowProof(m_build, stop);
+        if (p.mark == Mark::Hold || p.mark == Mark::LookAgain) {
+            add("flow_seen", p.mark, stop.id, stop.name + ": " + p.text, p.next);
+            take(flow, p.mark, p.text);
+        } else if (p.mark == Mark::Proven
+                   && (flow.mark == Mark::NotDone || flow.mark == Mark::Proven)) {
+            flow = { Mark::Proven, p.text };
+        } else if (p.seen > 0 && flow.mark == Mark::NotDone) {
+            flow.reason = p.text;
+        }
+    }
+
+    void fromLines(const Stop &stop, MarkAndReason &flow)
+    {
+        for (const LineFault &f : m_out.lines.faults) {
+            if (f.stop != stop.id)
+                continue;
+            add("lines_" + f.id, f.mark, stop.id, f.text + ". " + f.reason, f.action);
+            take(flow, f.mark, f.text);
+        }
+    }
+
     /// Ticked points. Not ticked, one that holds keeps the start; the others only stay open.
     void fromChecks(const Stop &stop, MarkAndReason &size, MarkAndReason &clean,
                     MarkAndReason &flow)
@@ -226,6 +254,14 @@ private:
                 "Gauge what is still assumed");
         if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
             add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()));
+        for (const LineFault &f : m_out.lines.faults)
+            if (f.stop.empty())
+                add("lines_" + f.id, f.mark, "", f.text + ". " + f.reason, f.action);
+        if (gaugeOnFilterHead(m_build))
+            add("gauge_place", Mark::LookAgain, "",
+                "The forecast's gauge sits on the filter head: there it reads well while the "
+                "engine starves",
+                "Put the gauge on the engine, at the far end of the main gallery");
         coldestStart();
         hotClosing();
         fastening();

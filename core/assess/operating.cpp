@@ -9,18 +9,24 @@
 namespace mildpath {
 
 Result<OperatingModel> OperatingModel::make(const Build &build,
-                                            const std::vector<GaugedSize> &sizes, double oil_c)
+                                            const std::vector<GaugedSize> &sizes, double oil_c,
+                                            const CircuitChange &change)
 {
-    return make(build, sizes, settledTemperatures(build, oil_c));
+    return make(build, sizes, settledTemperatures(build, oil_c), change);
 }
 
 Result<OperatingModel> OperatingModel::make(const Build &build,
                                             const std::vector<GaugedSize> &sizes,
-                                            const PartTemperatures &parts)
+                                            const PartTemperatures &parts,
+                                            const CircuitChange &change)
 {
     OperatingModel out;
-    out.m_circuit = std::make_shared<const Circuit>(circuitOf(build, sizes, parts));
+    Circuit circuit = circuitOf(build, sizes, parts);
     out.m_oil = build.oil.oil;
+    if (change)
+        if (auto ok = change(circuit, out.m_oil); !ok)
+            return tl::unexpected(ok.error());
+    out.m_circuit = std::make_shared<const Circuit>(std::move(circuit));
     out.m_oil_c = parts.oil_c;
     out.m_idleEnds_rpm = idleEnds * build.use.hotIdle_rpm;
     out.m_floor_pa = build.use.hotIdleFloor_kpa * 1e3;
@@ -335,6 +341,20 @@ Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil)
     if (!solution)
         return tl::unexpected(solution.error());
     return judge(*solution, point, Detail::Values);
+}
+
+Result<std::vector<double>> OperatingModel::pressures(double rpm, const Oil &oil,
+                                                      std::span<const std::string> nodes)
+{
+    const auto solution = m_network->solve({ oil, rpm, m_oil_c }, &m_state);
+    if (!solution)
+        return tl::unexpected(solution.error());
+    std::vector<double> out;
+    for (const std::string &node : nodes) {
+        const int n = m_network->nodeIndex(node);
+        out.push_back(n < 0 ? 0 : solution->pressure_pa[static_cast<size_t>(n)]);
+    }
+    return out;
 }
 
 } // namespace mildpath

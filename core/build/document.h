@@ -6,9 +6,11 @@
 #include "build/fastening.h"
 #include "build/heat.h"
 #include "build/parts.h"
+#include "build/plumbing.h"
 #include "circuit/circuit.h"
 #include "evidence/debris.h"
 #include "evidence/failure.h"
+#include "evidence/flow.h"
 #include "oil/viscosity.h"
 #include "passage/cleaning.h"
 #include "passage/passage.h"
@@ -207,19 +209,24 @@ struct Build
     std::vector<HeatPoint> heatPoints; ///< append-only
     std::vector<Passage> passages;
     std::vector<Plug> plugs;
+    Plumbing plumbing; ///< lines outside the engine
     std::vector<CleanEvent> events; ///< append-only, like all that follows (build/logbook.h)
     std::vector<DebrisFind> finds;
     std::vector<Sign> signs;
     std::vector<BearingFailure> failures;
     std::vector<Repair> repairs;
     std::vector<ShopJob> shopJobs;
+    std::vector<GaugeReading> gaugeReadings;
+    std::vector<Symptom> symptoms;
+    std::vector<FlowSeen> flows;
+    std::vector<Scenario> scenarios;
     ExtraKeys extra {}; ///< signoffs and what newer versions write
 
     bool operator==(const Build &) const = default;
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 6;
+inline constexpr int buildVersion = 7;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);

@@ -318,6 +318,7 @@ void readParts(JsonReader &in, Build &b, std::vector<Error> &errors)
     readAll(in, "heat_points", b.heatPoints, heatPointFromJson, errors);
     readAll(in, "passages", b.passages, passageFromJson, errors);
     readAll(in, "plugs", b.plugs, plugFromJson, errors);
+    b.plumbing = plumbingFromJson(in.object("plumbing"), "/plumbing", errors);
     forEachLog([&](const auto &log) {
         readAll(in, std::string(log.key), b.*log.list, log.read, errors);
     });
@@ -390,6 +391,7 @@ Json buildToJson(const Build &b)
     writeAll(out, "heat_points", b.heatPoints, heatPointToJson);
     writeAll(out, "passages", b.passages, passageToJson);
     writeAll(out, "plugs", b.plugs, plugToJson);
+    out["plumbing"] = plumbingToJson(b.plumbing);
     forEachLog([&](const auto &log) { writeAll(out, log.key.data(), b.*log.list, log.write); });
     out.update(b.extra.json());
     return out;

@@ -343,6 +343,7 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             [&](const MoveGauge &e) { return moveGauge(build, e).and_then(checked); },
             [&](const SetAlike &e) { return setAlike(build, e).and_then(checked); },
             [&](const PassageEdit &e) { return applyPassageEdit(build, e).and_then(checked); },
+            [&](const LineEdit &e) { return applyLineEdit(build, e).and_then(checked); },
         },
         edit);
 }
@@ -439,6 +440,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
             [&](const NameStop &e) { return stopName(build, e.stop) + " named " + e.name; },
             [&](const MoveGauge &e) { return "gauge on " + stopName(build, e.stop); },
             [&](const PassageEdit &e) { return describePassageEdit(build, e); },
+            [&](const LineEdit &e) { return describeLineEdit(build, e); },
             [&](const SetAlike &e) {
                 const ElementKey *key = findElementKey(e.type, e.key);
                 return stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key)

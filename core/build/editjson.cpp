@@ -149,6 +149,7 @@ Json editToJson(const Edit &edit)
                               { "value", e.value } };
             },
             [](const PassageEdit &e) { return passageEditToJson(e); },
+            [](const LineEdit &e) { return lineEditToJson(e); },
         },
         edit);
 }
@@ -251,6 +252,8 @@ Result<Edit> editFromJson(const Json &json)
         out = MoveGauge { in.text("stop"), in.integer("point", 0) };
     else if (auto passageEdit = passageEditFromJson(kind, in, errors))
         out = std::move(*passageEdit);
+    else if (auto lineEdit = lineEditFromJson(kind, in, errors))
+        out = std::move(*lineEdit);
     else
         in.error("edit", "unknown edit \"" + kind + "\"");
     if (!errors.empty())

@@ -130,6 +130,61 @@ private:
         if (j.job.empty() && j.note.empty())
             add("/note", "says what is to be done, and is empty");
     }
+    void check(const GaugeReading &r)
+    {
+        if (!m_build.circuit.taps.contains(r.tap))
+            add("/tap", "there is no gauge tap \"" + r.tap + "\"");
+        if (!(r.rpm >= 0 && r.rpm <= 20000))
+            add("/rpm", "must be 0 to 20 000");
+        if (!(r.oil_c >= -60 && r.oil_c <= 200))
+            add("/oil_temp_c", "must be -60 to 200");
+        if (!(r.pressure_kpa >= 0 && r.pressure_kpa <= mostGaugeReading_kpa))
+            add("/pressure_kpa", "must be 0 to 5 000");
+        if (!(r.u_kpa > 0 && r.u_kpa <= 500))
+            add("/u_kpa", "must be above 0 and at most 500");
+        if (!r.oil.empty() && !findOil(m_build, r.oil))
+            add("/oil", "there is no oil \"" + r.oil + "\" on the shelf");
+    }
+    void check(const Symptom &s)
+    {
+        if (!findSymptomKind(s.symptom))
+            add("/symptom", "there is no symptom \"" + s.symptom + "\"");
+    }
+    void check(const FlowSeen &f)
+    {
+        stop(f.stop);
+        const Stop *s = m_build.engine.find(f.stop);
+        const int outlets = s ? static_cast<int>(flowOutlets(m_build, *s).size()) : 0;
+        if (s && (f.outlet < 0 || f.outlet > outlets))
+            add("/outlet", "must be 0 to " + std::to_string(outlets));
+        const auto word = [&](std::span<const std::string_view> words, const std::string &is,
+                              const char *key) {
+            if (std::find(words.begin(), words.end(), is) == words.end())
+                add(key, "\"" + is + "\" is not a word for it");
+        };
+        word(flowSights(), f.saw, "/saw");
+        word(flowMeans(), f.means, "/means");
+        const std::pair<const char *, const std::optional<double> *> amounts[] = {
+            { "/pressure_kpa", &f.pressure_kpa },
+            { "/caught_l", &f.litres },
+            { "/time_s", &f.seconds },
+        };
+        for (const auto &[key, value] : amounts)
+            if (*value && !(**value > 0 && **value <= 10000))
+                add(key, "must be above 0 and at most 10 000");
+    }
+    void check(const Scenario &s)
+    {
+        if (s.faults.empty())
+            add("/faults", "is empty");
+        for (size_t i = 0; i < s.faults.size(); ++i) {
+            const std::string at = "/faults/" + std::to_string(i);
+            if (!m_stops.contains(s.faults[i].stop))
+                add(at + "/stop", "there is no stop \"" + s.faults[i].stop + "\"");
+            if (!(s.faults[i].severity >= 0 && s.faults[i].severity <= 1))
+                add(at + "/severity", "must be 0 to 1");
+        }
+    }
 
     const Build &m_build;
     std::vector<Error> &m_errors;
@@ -247,6 +302,16 @@ std::string describeEntry(const Build &build, const LogEntry &entry)
                 const MachiningJob *k = findMachiningJob(j.job);
                 return "for the machine shop: " + (k ? std::string(k->name) : j.note);
             },
+            [&](const GaugeReading &r) {
+                return tapName(build, r.tap) + ", " + formatPlain(r.rpm, 0) + " rev/min: "
+                    + formatPlain(r.pressure_kpa / 100, 2) + " bar";
+            },
+            [&](const Symptom &s) {
+                const SymptomKind *k = findSymptomKind(s.symptom);
+                return (k ? std::string(k->text) : s.symptom) + (s.there ? "" : ", not there");
+            },
+            [&](const FlowSeen &f) { return nameOfStop(build, f.stop) + ": oil " + f.saw; },
+            [&](const Scenario &s) { return "what if: " + s.name; },
         },
         entry);
 }
@@ -254,6 +319,35 @@ std::string describeEntry(const Build &build, const LogEntry &entry)
 void checkLogs(const Build &build, std::vector<Error> &errors)
 {
     LogChecker(build, errors).run();
+}
+
+std::string tapName(const Build &build, const std::string &tap)
+{
+    std::string out = tap;
+    std::replace(out.begin(), out.end(), '_', ' ');
+    if (!out.empty())
+        out[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(out[0])));
+    return tap == build.gaugeTap ? out + " (gauge)" : out;
+}
+
+std::vector<std::string> flowOutlets(const Build &build, const Stop &stop)
+{
+    std::vector<std::string> out;
+    if (stop.points.size() > 1)
+        for (const StopPoint &p : stop.points)
+            out.push_back(p.name);
+    if (!out.empty())
+        return out;
+    // Jets and rockers have no points of their own; each hole or gap to the crankcase is one.
+    if (stop.kind == "jet" || stop.kind == "rocker")
+        for (const std::string &id : stop.elements)
+            if (const Element *e = build.circuit.find(id); e && e->to == sumpNode)
+                for (int i = 0; i < static_cast<int>(e->value("count", 1)); ++i)
+                    out.push_back((stop.kind == "jet" ? "Jet " : "Rocker ")
+                                  + std::to_string(out.size() + 1));
+    if (out.empty())
+        out.push_back(stop.name);
+    return out;
 }
 
 std::map<std::string, std::string> stopKindsOf(const Build &build)

@@ -28,6 +28,11 @@ inline constexpr std::tuple logs {
     Log<BearingFailure> { "failures", "b", &Build::failures, failureFromJson, failureToJson },
     Log<Repair> { "repairs", "d", &Build::repairs, repairFromJson, repairToJson },
     Log<ShopJob> { "shop_jobs", "j", &Build::shopJobs, shopJobFromJson, shopJobToJson },
+    Log<GaugeReading> { "gauge_readings", "g", &Build::gaugeReadings, gaugeReadingFromJson,
+                        gaugeReadingToJson },
+    Log<Symptom> { "symptoms", "y", &Build::symptoms, symptomFromJson, symptomToJson },
+    Log<FlowSeen> { "flows", "w", &Build::flows, flowSeenFromJson, flowSeenToJson },
+    Log<Scenario> { "scenarios", "c", &Build::scenarios, scenarioFromJson, scenarioToJson },
 };
 
 template <class Visit> void forEachLog(Visit visit)
@@ -35,7 +40,8 @@ template <class Visit> void forEachLog(Visit visit)
     std::apply([&](const auto &...log) { (visit(log), ...); }, logs);
 }
 
-using LogEntry = std::variant<CleanEvent, DebrisFind, Sign, BearingFailure, Repair, ShopJob>;
+using LogEntry = std::variant<CleanEvent, DebrisFind, Sign, BearingFailure, Repair, ShopJob,
+                              GaugeReading, Symptom, FlowSeen, Scenario>;
 
 /// The list an entry belongs to: its key in a file.
 std::string_view logOf(const LogEntry &entry);
@@ -64,6 +70,13 @@ void checkLogs(const Build &build, std::vector<Error> &errors);
 
 /// "Main gallery", "block", "P4", "the whole engine": what an event is about.
 std::string targetName(const Build &build, const CleanEvent &event);
+/// "Rear main gallery": a gauge tap for people.
+std::string tapName(const Build &build, const std::string &tap);
+/// Where oil can be seen to come at a stop, by name: each lifter, each rocker, each jet; or the
+/// stop itself.
+std::vector<std::string> flowOutlets(const Build &build, const Stop &stop);
+/// A gauge reading is at most this to be taken at all.
+inline constexpr double mostGaugeReading_kpa = 5000;
 /// Stop id → kind.
 std::map<std::string, std::string> stopKindsOf(const Build &build);
 

@@ -38,6 +38,7 @@ public:
         parts();
         checkHeat(m_build, m_errors);
         passages();
+        checkPlumbing(m_build, m_errors);
         checkLogs(m_build, m_errors);
         return std::move(m_errors);
     }

@@ -1,0 +1,121 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/jsonreader.h"
+
+#include <span>
+#include <string>
+#include <string_view>
+#include <variant>
+#include <vector>
+
+namespace mildpath {
+
+struct Build;
+
+// The lines outside the engine: which port is joined to which.
+
+/// One line as it is fitted. Which way the oil runs in it follows from its ports.
+struct Line
+{
+    std::string id;
+    std::string from, to; ///< "part.port", see portsOf()
+    std::string rating; ///< pressure or suction (stands vacuum); empty: not known
+    double bore_mm = 0; ///< 0: not measured
+    std::string by, at; ///< who saw it so, and when; empty: as planned, nobody looked yet
+    std::string note;
+    ExtraKeys extra {};
+    bool operator==(const Line &) const = default;
+};
+
+/// All external lines of an engine.
+struct Plumbing
+{
+    bool remoteFilter = false; ///< the filter sits away from the block
+    std::string filterBuild = "spin_on"; ///< see filterBuilds()
+    std::vector<Line> lines;
+    std::vector<std::string> capped; ///< ports closed by a cap or plug
+    ExtraKeys extra {};
+    bool operator==(const Plumbing &) const = default;
+};
+
+/// How a filter is made tells which way it wants its oil. Common practice, no source.
+struct FilterBuild
+{
+    std::string_view id, name;
+    std::string_view rim, centre; ///< what its two ports look like
+    bool rimIn; ///< in by `rim`, out by `centre`
+    std::string_view why;
+};
+std::span<const FilterBuild> filterBuilds();
+/// @return the first of the table for an unknown id.
+const FilterBuild &filterBuild(std::string_view id);
+
+enum class Way { In, Out, Either };
+enum class Service { Pressure, Suction, Scavenge, Drain, Gauge };
+std::string_view serviceWord(Service service);
+
+/// A place a line can be joined to.
+struct Port
+{
+    std::string id; ///< "part.port"
+    std::string part; ///< "tank"
+    std::string partName, name;
+    Way way; ///< which way the oil goes there: Out leaves the part
+    Service service;
+    bool required; ///< open, it holds the start
+    std::string stop; ///< it belongs to; empty: none
+};
+/// Ports of the engine's parts, in oil order; only those that lie outside the block.
+std::vector<Port> portsOf(const Build &build);
+const Port *findPort(const std::vector<Port> &ports, std::string_view id);
+/// Whether the engine has lines beside that of its gauge.
+bool hasLines(const Build &build);
+/// The lines such an engine wants, joined right: as planned, seen by nobody.
+std::vector<Line> usualLines(const Build &build);
+
+/// A line: found by id, or added (empty id).
+struct PutLine
+{
+    Line line;
+    bool operator==(const PutLine &) const = default;
+};
+struct DropLine
+{
+    std::string line;
+    bool operator==(const DropLine &) const = default;
+};
+struct CapPort
+{
+    std::string port;
+    bool capped;
+    bool operator==(const CapPort &) const = default;
+};
+/// Where the filter sits and how it is made.
+struct SetFilter
+{
+    bool remote;
+    std::string build;
+    bool operator==(const SetFilter &) const = default;
+};
+/// The usual lines, where none are written down.
+struct DrawLines
+{
+    bool operator==(const DrawLines &) const = default;
+};
+using LineEdit = std::variant<PutLine, DropLine, CapPort, SetFilter, DrawLines>;
+
+/// Errors: the place is what was edited, the reason says what stands against it.
+Result<Build> applyLineEdit(Build build, const LineEdit &edit);
+std::string describeLineEdit(const Build &build, const LineEdit &edit);
+Json lineEditToJson(const LineEdit &edit);
+/// @return absent when the word names no edit of lines
+std::optional<LineEdit> lineEditFromJson(const std::string &word, JsonReader &in,
+                                         std::vector<Error> &errors);
+
+Plumbing plumbingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json plumbingToJson(const Plumbing &plumbing);
+/// Faults of sense: unknown ports, ids used twice, unknown words.
+void checkPlumbing(const Build &build, std::vector<Error> &errors);
+
+} // namespace mildpath

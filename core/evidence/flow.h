@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/record.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace mildpath {
+
+// What was read off gauges, heard, and seen to flow; and what might be wrong.
+
+/// A pressure read on the engine.
+struct GaugeReading : Record
+{
+    std::string tap; ///< of the circuit
+    double rpm = 0; ///< crankshaft
+    double oil_c = 0; ///< in the sump
+    double pressure_kpa = 0;
+    double u_kpa = usualGaugeU_kpa; ///< standard uncertainty of gauge and eye
+    std::string oil; ///< grade; empty: the build's
+    bool operator==(const GaugeReading &) const = default;
+
+    /// 0.05 bar, own choice: a workshop gauge read to half a division.
+    static constexpr double usualGaugeU_kpa = 5;
+};
+
+/// A symptom heard or seen, or said not to be there.
+struct Symptom : Record
+{
+    std::string symptom; ///< see symptomKinds()
+    bool there = true;
+    bool operator==(const Symptom &) const = default;
+};
+
+/// Oil or fluid seen to come out somewhere.
+struct FlowSeen : Record
+{
+    std::string stop;
+    int outlet = 0; ///< see flowOutlets() of the stop; 0: all of them
+    std::string saw; ///< flows, weak or dry
+    std::string means; ///< pressure_pot, drill, starter, running
+    std::string oil; ///< what was in it; empty: not said
+    std::string filter; ///< fitted while looking; empty: not said
+    std::optional<double> oil_c;
+    std::optional<double> pressure_kpa; ///< of the pot or at the gauge
+    std::optional<double> litres, seconds; ///< what came out in how long, where it was caught
+    bool operator==(const FlowSeen &) const = default;
+};
+
+/// One thing wrong, and how much of it. The kinds and what they do to the oil: diagnose/faults.h.
+struct Fault
+{
+    std::string kind;
+    std::string stop;
+    int item = 0; ///< which of several alike at the stop; 0: the usual one, or all
+    double severity = 1; ///< 0 nothing … 1 the worst that is looked at
+    bool operator==(const Fault &) const = default;
+};
+
+/// Faults imagined together and kept.
+struct Scenario : Record
+{
+    std::string name;
+    std::vector<Fault> faults;
+    bool operator==(const Scenario &) const = default;
+};
+
+/// A symptom and the faults that make it. Source: own choice (docs/theory/diagnosis.md).
+struct SymptomKind
+{
+    std::string_view id;
+    std::string_view text;
+    std::vector<std::string_view> likely, possible; ///< kinds of fault
+};
+std::span<const SymptomKind> symptomKinds();
+/// @return null for an unknown id.
+const SymptomKind *findSymptomKind(std::string_view id);
+
+/// Ways to see oil come, and what may be seen.
+std::span<const std::string_view> flowMeans();
+std::span<const std::string_view> flowSights();
+
+GaugeReading gaugeReadingFromJson(const Json &json, const std::string &place,
+                                  std::vector<Error> &errors);
+Json gaugeReadingToJson(const GaugeReading &reading);
+Symptom symptomFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json symptomToJson(const Symptom &symptom);
+FlowSeen flowSeenFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json flowSeenToJson(const FlowSeen &seen);
+Scenario scenarioFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json scenarioToJson(const Scenario &scenario);
+
+} // namespace mildpath
