@@ -4,6 +4,8 @@
 #include "storage/files.h"
 
 #include "assess/assessment.h"
+#include "assess/sampling.h"
+#include "diagnose/faults.h"
 #include "oil/grades.h"
 #include "quantity/json.h"
 #include "storage/files.h"
@@ -38,6 +40,16 @@ void printTable(const std::vector<ForecastLine> &lines)
                       << formatPlain(l.gauge[i].high_pa / 1e3, 2) << ','
                       << formatPlain(l.weakest_pa[i] / 1e3, 2) << ','
                       << formatPlain(l.weakestRatio[i], 3) << '\n';
+}
+
+/// Ranges of the draws in place of those to first order.
+void takeDraws(const SampledForecast &drawn, std::vector<ForecastLine> &lines)
+{
+    for (size_t l = 0; l < lines.size(); ++l)
+        for (size_t i = 0; i < lines[l].rpm.size(); ++i) {
+            lines[l].gauge[i].low_pa = drawn.lines[l].low_pa[i];
+            lines[l].gauge[i].high_pa = drawn.lines[l].high_pa[i];
+        }
 }
 
 Result<Build> plannedBuild(const std::string &path)
@@ -154,12 +166,32 @@ int runForecast(const Options &options)
         }
         build->oil = *oil;
     }
+    const auto faults = faultsOption(*build, options);
+    if (!faults)
+        return report(faults.error(), "", BadInput);
+    const CircuitChange change = faultChange(*build, *faults);
     Assessment a;
     a.sizes = judgeSizes(*build);
-    const auto lines = forecastLines(*build, a, oil_c, rpm);
-    if (!lines) {
-        const bool input = lines.error().place == "rpm" || lines.error().place == "oil_temp_c";
-        return report(lines.error(), options.words[0], input ? BadInput : NoSolution);
+    const auto failed = [&](const Error &error) {
+        const bool input = error.place == "rpm" || error.place == "oil_temp_c"
+            || error.place == "samples";
+        return report(error, options.words[0], input ? BadInput : NoSolution);
+    };
+    auto lines = forecastLines(*build, a, oil_c, rpm, change);
+    if (!lines)
+        return failed(lines.error());
+    if (const auto text = options.value("--samples")) {
+        Sampling sampling { 0, 1, oil_c, rpm };
+        const auto samples = numberOption("--samples", *text);
+        const auto seed = numberOption("--seed", options.value("--seed").value_or("1"));
+        if (!samples || !seed)
+            return report(samples ? seed.error() : samples.error(), "", BadInput);
+        sampling.samples = static_cast<int>(*samples);
+        sampling.seed = static_cast<unsigned>(*seed);
+        const auto drawn = sampleForecast(*build, a.sizes, sampling, nullptr, change);
+        if (!drawn)
+            return failed(drawn.error());
+        takeDraws(*drawn, *lines);
     }
     if (options.has("--json"))
         std::cout << forecastToJson(*build, *lines).dump(1) << '\n';

@@ -54,6 +54,9 @@ Result<std::vector<double>> numbersOption(const std::string &name, const std::st
 /// The one file a verb needs. Errors are printed; the exit code is the failed branch.
 tl::expected<Build, int> loadOnly(const Options &options);
 
+/// Faults named by --fault, comma between them; none without it. Errors: place = the option.
+Result<std::vector<Fault>> faultsOption(const Build &build, const Options &options);
+
 int runCalc(const Options &);
 int runTemplates(const Options &);
 int runNew(const Options &);
@@ -64,5 +67,11 @@ int runExport(const Options &);
 int runSolve(const Options &);
 int runPlanCleaning(const Options &);
 int runDrawPassages(const Options &);
+int runDrawLines(const Options &);
+int runWhatIf(const Options &);
+int runRemedies(const Options &);
+int runDiagnose(const Options &);
+int runTryDiagnosis(const Options &);
+int runCompareFlows(const Options &);
 
 } // namespace mildpath::cli

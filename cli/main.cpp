@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 10> verbs { {
+const std::array<Verb, 16> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -42,11 +42,14 @@ const std::array<Verb, 10> verbs { {
       { "--json" },
       runAssess },
     { "forecast",
-      "forecast FILE [--rpm 600:7000:200] [--oil-temp-c 40,100,130] [--oil GRADE] [--json]",
+      "forecast FILE [--rpm 600:7000:200] [--oil-temp-c 40,100,130] [--oil GRADE]\n"
+      "                  [--fault KIND@STOP[=SEVERITY],…] [--samples N [--seed S]] [--json]",
       "Pressure at the gauge and at the weakest stop over speed and oil temperature, with the "
       "range\n"
-      "nine builds in ten would fall in. CSV unless --json.",
-      { "--rpm", "--oil-temp-c", "--oil" },
+      "nine builds in ten would fall in. With --fault, of the engine with these faults. With "
+      "--samples,\n"
+      "the range is that of N draws (16 or more) instead of first order. CSV unless --json.",
+      { "--rpm", "--oil-temp-c", "--oil", "--fault", "--samples", "--seed" },
       { "--json" },
       runForecast },
     { "export",
@@ -70,6 +73,50 @@ const std::array<Verb, 10> verbs { {
       { "-o" },
       { "--force" },
       runDrawPassages },
+    { "draw-lines",
+      "draw-lines FILE -o OUT [--force]",
+      "Gives a build that has none the lines outside the engine as they should be, for somebody to "
+      "look at.",
+      { "-o" },
+      { "--force" },
+      runDrawLines },
+    { "what-if",
+      "what-if FILE --fault KIND@STOP[.ITEM][=SEVERITY],… [--rpm N] [--oil-temp-c T] [--json]",
+      "Before and after, at every gauge tap and stop, with faults imagined; what the gauge would "
+      "show.",
+      { "--fault", "--rpm", "--oil-temp-c" },
+      { "--json" },
+      runWhatIf },
+    { "remedies",
+      "remedies FILE [--fault …] [--json]",
+      "What each remedy does to the gauge, the weakest bearing, power and the relief, all on the "
+      "same\n"
+      "engine, with faults if any are given.",
+      { "--fault" },
+      { "--json" },
+      runRemedies },
+    { "diagnose",
+      "diagnose FILE [--json]",
+      "Ranks what may be wrong by the build's gauge readings and symptoms, with the next best "
+      "reading\n"
+      "or look.",
+      {},
+      { "--json" },
+      runDiagnose },
+    { "try-diagnosis",
+      "try-diagnosis FILE [--trials N] [--seed S] [--off-model] [--json]",
+      "Invents every fault at three severities, reads it with noise, and counts how often the "
+      "diagnosis\n"
+      "finds it. --off-model draws clearances, oil and gauges off the forecast too.",
+      { "--trials", "--seed" },
+      { "--off-model", "--json" },
+      runTryDiagnosis },
+    { "compare-flows",
+      "compare-flows FILE OTHER",
+      "Oil seen to flow on two engines side by side, and what forbids comparing them.",
+      {},
+      {},
+      runCompareFlows },
     { "solve",
       "solve CIRCUIT.json --rpm N --oil-temp-c T [--oil JSON] [--edits FILE]\n"
       "                   [--bearing-temperature default|energy]",

@@ -22,7 +22,10 @@ int runPlanCleaning(const Options &options)
     return Done;
 }
 
-int runDrawPassages(const Options &options)
+namespace {
+
+/// The build with something drawn up for it, written to another file.
+int runDraw(const Options &options, const Edit &edit)
 {
     const auto build = loadOnly(options);
     if (!build)
@@ -33,12 +36,24 @@ int runDrawPassages(const Options &options)
     std::error_code code;
     if (std::filesystem::exists(*file, code) && !options.has("--force"))
         return report({ *file, "exists already; --force replaces it" }, "", ReadWriteFailed);
-    const auto drawn = applyEdit(*build, DrawPassages {});
+    const auto drawn = applyEdit(*build, edit);
     if (!drawn)
         return report(drawn.error(), options.words[0], BadInput);
     if (auto ok = saveBuild(*file, *drawn); !ok)
         return report(ok.error(), "", ReadWriteFailed);
     return Done;
+}
+
+} // namespace
+
+int runDrawPassages(const Options &options)
+{
+    return runDraw(options, PassageEdit(DrawPassages {}));
+}
+
+int runDrawLines(const Options &options)
+{
+    return runDraw(options, LineEdit(DrawLines {}));
 }
 
 } // namespace mildpath::cli

@@ -20,7 +20,7 @@ public:
     {
         m_out.ports = portsOf(build);
         m_out.written = !build.plumbing.lines.empty() || !build.plumbing.capped.empty();
-        for (const Line &l : build.plumbing.lines) {
+        for (const ExternalLine &l : build.plumbing.lines) {
             m_out.looked += !l.by.empty() || !l.at.empty();
             const Port *a = findPort(m_out.ports, l.from), *b = findPort(m_out.ports, l.to);
             if (a && b)
@@ -49,7 +49,7 @@ public:
 private:
     struct Joint
     {
-        const Line *line;
+        const ExternalLine *line;
         const Port *a, *b;
     };
 
@@ -228,7 +228,7 @@ private:
 
     void twice()
     {
-        std::map<std::string, std::vector<const Line *>> at;
+        std::map<std::string, std::vector<const ExternalLine *>> at;
         for (const Joint &j : m_joined) {
             at[j.a->id].push_back(j.line);
             at[j.b->id].push_back(j.line);

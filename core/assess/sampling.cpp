@@ -144,7 +144,8 @@ Sampling usualSampling(const Build &build)
 }
 
 Result<SampledForecast> sampleForecast(const Build &build, const std::vector<GaugedSize> &sizes,
-                                       const Sampling &sampling, Progress *progress)
+                                       const Sampling &sampling, Progress *progress,
+                                       const CircuitChange &change)
 {
     if (sampling.samples < 16 || sampling.samples > 1000000)
         return fail("samples", "must be 16 to 1 000 000");
@@ -156,7 +157,7 @@ Result<SampledForecast> sampleForecast(const Build &build, const std::vector<Gau
     out.samples = sampling.samples;
     out.seed = sampling.seed;
     for (const double oil_c : sampling.oil_c) {
-        auto model = OperatingModel::make(build, sizes, oil_c);
+        auto model = OperatingModel::make(build, sizes, oil_c, change);
         if (!model)
             return tl::unexpected(model.error());
         // The build itself: a start for all draws, and what the curves miss between the speeds.

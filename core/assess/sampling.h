@@ -44,6 +44,7 @@ struct SampledForecast
 /// Errors: as Network::solve for the build itself; `cancelled`; `samples` below 16; `rpm`.
 /// Source: I. M. Sobol, 1967, by Boost.Random; shift after Cranley and Patterson, 1976.
 Result<SampledForecast> sampleForecast(const Build &build, const std::vector<GaugedSize> &sizes,
-                                       const Sampling &sampling, Progress *progress = nullptr);
+                                       const Sampling &sampling, Progress *progress = nullptr,
+                                       const CircuitChange &change = {});
 
 } // namespace mildpath

@@ -120,12 +120,12 @@ std::string freeLineId(const Plumbing &plumbing)
     for (size_t n = plumbing.lines.size() + 1;; ++n) {
         const std::string id = "l" + std::to_string(n);
         if (std::none_of(plumbing.lines.begin(), plumbing.lines.end(),
-                         [&](const Line &l) { return l.id == id; }))
+                         [&](const ExternalLine &l) { return l.id == id; }))
             return id;
     }
 }
 
-Result<void> checkLine(const std::vector<Port> &ports, const Line &line)
+Result<void> checkLine(const std::vector<Port> &ports, const ExternalLine &line)
 {
     for (const std::string &end : { line.from, line.to })
         if (!findPort(ports, end))
@@ -139,7 +139,7 @@ Result<void> checkLine(const std::vector<Port> &ports, const Line &line)
     return {};
 }
 
-Result<void> putLine(Build &build, Line line)
+Result<void> putLine(Build &build, ExternalLine line)
 {
     if (auto ok = checkLine(portsOf(build), line); !ok)
         return ok;
@@ -147,7 +147,7 @@ Result<void> putLine(Build &build, Line line)
         line.id = freeLineId(build.plumbing);
     auto &lines = build.plumbing.lines;
     const auto it = std::find_if(lines.begin(), lines.end(),
-                                 [&](const Line &l) { return l.id == line.id; });
+                                 [&](const ExternalLine &l) { return l.id == line.id; });
     if (it == lines.end())
         lines.push_back(std::move(line));
     else
@@ -162,7 +162,7 @@ std::string nameOf(const Build &build, const std::string &id)
     return p ? p->partName + ", " + p->name : id;
 }
 
-Json lineToJson(const Line &l)
+Json lineToJson(const ExternalLine &l)
 {
     Json out { { "id", l.id }, { "from", l.from }, { "to", l.to } };
     const std::pair<const char *, const std::string *> words[]
@@ -176,10 +176,10 @@ Json lineToJson(const Line &l)
     return out;
 }
 
-Line lineFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+ExternalLine lineFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
 {
     JsonReader in(json, place, errors);
-    Line l;
+    ExternalLine l;
     l.id = in.text("id");
     l.from = in.text("from");
     l.to = in.text("to");
@@ -242,15 +242,15 @@ bool hasLines(const Build &build)
     return std::any_of(ports.begin(), ports.end(), [](const Port &p) { return p.required; });
 }
 
-std::vector<Line> usualLines(const Build &build)
+std::vector<ExternalLine> usualLines(const Build &build)
 {
-    std::vector<Line> out;
+    std::vector<ExternalLine> out;
     const auto ports = portsOf(build);
     const auto join = [&](const std::string &from, const std::string &to) {
         const Port *a = findPort(ports, from), *b = findPort(ports, to);
         if (!a || !b)
             return;
-        Line line;
+        ExternalLine line;
         line.id = "l" + std::to_string(out.size() + 1);
         line.from = from;
         line.to = to;
@@ -290,7 +290,7 @@ Result<Build> applyLineEdit(Build build, const LineEdit &edit)
         Overloaded {
             [&](const PutLine &e) { return putLine(build, e.line); },
             [&](const DropLine &e) -> Result<void> {
-                if (std::erase_if(p.lines, [&](const Line &l) { return l.id == e.line; }) == 0)
+                if (std::erase_if(p.lines, [&](const ExternalLine &l) { return l.id == e.line; }) == 0)
                     return fail("line", "there is no line \"" + e.line + "\"");
                 return {};
             },
@@ -309,7 +309,7 @@ Result<Build> applyLineEdit(Build build, const LineEdit &edit)
                 p.filterBuild = e.build;
                 // What no longer exists cannot be joined.
                 const auto ports = portsOf(build);
-                std::erase_if(p.lines, [&](const Line &l) { return !checkLine(ports, l); });
+                std::erase_if(p.lines, [&](const ExternalLine &l) { return !checkLine(ports, l); });
                 std::erase_if(p.capped,
                               [&](const std::string &id) { return !findPort(ports, id); });
                 return {};
@@ -410,7 +410,7 @@ Json plumbingToJson(const Plumbing &p)
 {
     Json out { { "remote_filter", p.remoteFilter }, { "filter_build", p.filterBuild } };
     out["lines"] = Json::array();
-    for (const Line &l : p.lines)
+    for (const ExternalLine &l : p.lines)
         out["lines"].push_back(lineToJson(l));
     if (!p.capped.empty())
         out["capped"] = p.capped;

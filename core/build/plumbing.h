@@ -16,7 +16,7 @@ struct Build;
 // The lines outside the engine: which port is joined to which.
 
 /// One line as it is fitted. Which way the oil runs in it follows from its ports.
-struct Line
+struct ExternalLine
 {
     std::string id;
     std::string from, to; ///< "part.port", see portsOf()
@@ -25,7 +25,7 @@ struct Line
     std::string by, at; ///< who saw it so, and when; empty: as planned, nobody looked yet
     std::string note;
     ExtraKeys extra {};
-    bool operator==(const Line &) const = default;
+    bool operator==(const ExternalLine &) const = default;
 };
 
 /// All external lines of an engine.
@@ -33,7 +33,7 @@ struct Plumbing
 {
     bool remoteFilter = false; ///< the filter sits away from the block
     std::string filterBuild = "spin_on"; ///< see filterBuilds()
-    std::vector<Line> lines;
+    std::vector<ExternalLine> lines;
     std::vector<std::string> capped; ///< ports closed by a cap or plug
     ExtraKeys extra {};
     bool operator==(const Plumbing &) const = default;
@@ -72,12 +72,12 @@ const Port *findPort(const std::vector<Port> &ports, std::string_view id);
 /// Whether the engine has lines beside that of its gauge.
 bool hasLines(const Build &build);
 /// The lines such an engine wants, joined right: as planned, seen by nobody.
-std::vector<Line> usualLines(const Build &build);
+std::vector<ExternalLine> usualLines(const Build &build);
 
 /// A line: found by id, or added (empty id).
 struct PutLine
 {
-    Line line;
+    ExternalLine line;
     bool operator==(const PutLine &) const = default;
 };
 struct DropLine

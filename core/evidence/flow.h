@@ -74,7 +74,9 @@ struct SymptomKind
 {
     std::string_view id;
     std::string_view text;
-    std::vector<std::string_view> likely, possible; ///< kinds of fault
+    /// Kinds of fault; "lifter_swarf" is swarf at a lifter stop, "lifter_plug_missing" a plug behind
+    /// one.
+    std::vector<std::string_view> likely, possible;
 };
 std::span<const SymptomKind> symptomKinds();
 /// @return null for an unknown id.

@@ -1,0 +1,206 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "command.h"
+
+#include "assess/flowproof.h"
+#include "diagnose/diagnosis.h"
+#include "diagnose/remedies.h"
+#include "diagnose/trials.h"
+#include "diagnose/whatif.h"
+#include "quantity/json.h"
+
+#include <iostream>
+
+namespace mildpath::cli {
+namespace {
+
+/// A count or seed. Errors: place = `name`.
+Result<int> wholeOption(const Options &options, const char *name, int fallback)
+{
+    const auto text = options.value(name);
+    if (!text)
+        return fallback;
+    const auto number = numberOption(name, *text);
+    if (!number)
+        return tl::unexpected(number.error());
+    if (!(*number >= 0 && *number <= 1e6) || *number != static_cast<int>(*number))
+        return fail(name, "must be a whole number from 0 to 1 000 000");
+    return static_cast<int>(*number);
+}
+
+Assessment sizesOnly(const Build &build)
+{
+    Assessment out;
+    out.sizes = judgeSizes(build);
+    return out;
+}
+
+std::string bar(double pa)
+{
+    return formatPlain(pa / 1e5, 2);
+}
+
+void printWhatIf(const Build &build, const std::vector<Fault> &faults, const WhatIf &r)
+{
+    for (const Fault &f : faults) {
+        const std::string much = severityText(build, f);
+        std::cout << faultName(build, f) << (much.empty() ? "" : ", " + much) << '\n';
+    }
+    std::cout << r.gauge << '\n';
+    if (!r.elsewhere.empty())
+        std::cout << r.elsewhere << '\n';
+    std::cout << "\nbar, before and after, need\n";
+    for (size_t i = 0; i < r.after.points.size(); ++i) {
+        const PointPressure &p = r.after.points[i];
+        std::cout << "  " << bar(r.before.points[i].pressure_pa) << "  " << bar(p.pressure_pa)
+                  << "  " << (p.need_pa > 0 ? bar(p.need_pa) : "-") << "  " << p.name << '\n';
+    }
+}
+
+void printRemedies(const RemedyTable &t)
+{
+    const auto row = [](const std::string &name, const RemedyFigures &f, const std::string &word) {
+        std::cout << bar(f.gauge_pa) << ',' << bar(f.gaugeFast_pa) << ',' << bar(f.bearing_pa) << ','
+                  << formatPlain(f.power_w, 0) << ','
+                  << formatPlain(f.relief_m3_s * litresPerMinute, 1) << ",\"" << name << "\",\""
+                  << word << "\"\n";
+    };
+    std::cout << "gauge_bar,gauge_fast_bar,weakest_bearing_bar,pump_power_w,relief_l_min,remedy,"
+                 "verdict\n";
+    row("as it stands", t.now, "weakest bearing " + t.now.bearing);
+    for (const Remedy &r : t.remedies)
+        row(r.name, r.figures, r.verdict);
+    for (const std::string &n : t.notHere)
+        std::cerr << n << '\n';
+}
+
+} // namespace
+
+Result<std::vector<Fault>> faultsOption(const Build &build, const Options &options)
+{
+    std::vector<Fault> out;
+    std::string rest = options.value("--fault").value_or("");
+    while (!rest.empty()) {
+        const size_t comma = rest.find(',');
+        const auto fault = parseFault(build, rest.substr(0, comma));
+        if (!fault)
+            return tl::unexpected(Error { "--fault", fault.error().message });
+        out.push_back(*fault);
+        rest = comma == rest.npos ? "" : rest.substr(comma + 1);
+    }
+    return out;
+}
+
+int runWhatIf(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const auto faults = faultsOption(*build, options);
+    if (!faults)
+        return report(faults.error(), "", BadInput);
+    if (faults->empty())
+        return report({ "--fault", "is needed: KIND@STOP[.ITEM][=SEVERITY], several with commas" },
+                      "", BadInput);
+    double rpm = build->use.hotIdle_rpm, oil_c = build->use.hotOil_c;
+    for (auto &[name, target] : { std::pair("--rpm", &rpm), std::pair("--oil-temp-c", &oil_c) })
+        if (const auto text = options.value(name)) {
+            const auto number = numberOption(name, *text);
+            if (!number)
+                return report(number.error(), "", BadInput);
+            *target = *number;
+        }
+    const auto r = whatIf(*build, sizesOnly(*build), *faults, rpm, oil_c);
+    if (!r)
+        return report(r.error(), options.words[0], NoSolution);
+    if (options.has("--json"))
+        std::cout << whatIfToJson(*build, *faults, *r).dump(1) << '\n';
+    else
+        printWhatIf(*build, *faults, *r);
+    return Done;
+}
+
+int runRemedies(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const auto faults = faultsOption(*build, options);
+    if (!faults)
+        return report(faults.error(), "", BadInput);
+    const auto table = compareRemedies(*build, sizesOnly(*build), *faults);
+    if (!table)
+        return report(table.error(), options.words[0], NoSolution);
+    if (options.has("--json"))
+        std::cout << remediesToJson(*table).dump(1) << '\n';
+    else
+        printRemedies(*table);
+    return Done;
+}
+
+int runDiagnose(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const auto d = diagnose(*build, sizesOnly(*build));
+    if (!d)
+        return report(d.error(), options.words[0], NoSolution);
+    if (options.has("--json"))
+        std::cout << diagnosisToJson(*build, *d).dump(1) << '\n';
+    else
+        std::cout << diagnosisText(*build, *d);
+    return Done;
+}
+
+int runTryDiagnosis(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    TrialPlan plan = usualTrials(*build);
+    const auto trials = wholeOption(options, "--trials", plan.trials);
+    const auto seed = wholeOption(options, "--seed", 1);
+    if (!trials || !seed)
+        return report(trials ? seed.error() : trials.error(), "", BadInput);
+    if (*trials < 1)
+        return report({ "--trials", "must be at least 1" }, "", BadInput);
+    plan.trials = *trials;
+    plan.seed = static_cast<unsigned>(*seed);
+    plan.offModel = options.has("--off-model");
+    const auto r = mildpath::runTrials(*build, sizesOnly(*build), plan);
+    if (!r)
+        return report(r.error(), options.words[0], NoSolution);
+    if (options.has("--json"))
+        std::cout << trialsToJson(*r).dump(1) << '\n';
+    else
+        std::cout << trialsText(*r);
+    return Done;
+}
+
+int runCompareFlows(const Options &options)
+{
+    if (options.words.size() != 2)
+        return report({ "FILE", "two build files are needed" }, "", BadInput);
+    Options one = options;
+    one.words = { options.words[0] };
+    const auto here = loadOnly(one);
+    if (!here)
+        return here.error();
+    one.words = { options.words[1] };
+    const auto there = loadOnly(one);
+    if (!there)
+        return there.error();
+    const FlowComparison c = compareFlows(*here, *there);
+    for (const std::string &caution : c.cautions)
+        std::cout << "not comparable: " << caution << '\n';
+    std::cout << "stop,outlet,here,there,here_l_min,there_l_min\n";
+    const auto rate = [](const std::optional<double> &v) { return v ? formatPlain(*v, 2) : ""; };
+    for (const FlowPair &p : c.pairs)
+        std::cout << p.stop << ',' << p.outlet << ',' << p.here->saw << ',' << p.there->saw << ','
+                  << rate(p.here_l_min) << ',' << rate(p.there_l_min) << '\n';
+    for (const std::string &name : c.onlyOne)
+        std::cerr << "seen on one only: " << name << '\n';
+    return Done;
+}
+
+} // namespace mildpath::cli

@@ -1,0 +1,449 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "diagnose/diagnosis.h"
+#include "diagnose/likelihood.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+/// Suspects nearer to each other than this (standard deviations, all taps under all conditions) no
+/// gauge tells apart. Own choice.
+constexpr double toldApart = 1;
+/// Prior of nothing wrong, in the unit of the kinds' priors (circuit.md section 5).
+constexpr double healthyPrior = 0.20;
+
+// Efforts: docs/theory/diagnosis.md. What each shows: own choice, common practice.
+const std::array<Look, 10> lookTable { {
+    { "stick", "Oil on the stick: level, feel, smell", 1,
+      { "fuel_in_oil", "oil_too_thin", "coolant_in_oil", "oil_too_thick", "overfill", "low_fill" } },
+    { "follow_lines", "Follow the lines by hand, port by port", 5, { "lines_swapped" } },
+    { "cut_filter", "Cut the filter", 15,
+      { "filter_clogged", "bypass_stuck_shut", "bypass_stuck_open", "drain_back_leaking",
+        "mains_worn", "big_ends_worn" } },
+    { "camera", "Camera down the drive hole", 20,
+      { "gallery_plug_missing", "pump_gasket", "jet_lost" } },
+    { "watch_lifters", "Cover off, watch the lifters and rockers", 25,
+      { "lifter_plug_missing", "lifter_swarf", "lifter_bores_worn", "rockers_worn",
+        "rocker_swarf", "pushrods_restricted" } },
+    { "pan_off", "Pan off", 120,
+      { "suction_air", "pickup_blocked", "hose_collapsed", "pickup_uncovers", "jet_lost",
+        "big_ends_worn", "mains_worn", "feed_hole_covered", "shell_spun" } },
+    { "front_cover", "Front cover off, pump and relief apart", 180,
+      { "pump_worn", "pump_gasket", "relief_stuck_open", "relief_leaking", "relief_stuck_shut",
+        "chain_swarf", "tensioner_swarf", "phaser_swarf" } },
+    { "engine_out", "Engine out, galleries and cam bearings looked at", 480,
+      { "cams_worn", "swarf", "plug_missing", "lifter_bores_worn", "mains_worn", "big_ends_worn",
+        "feed_hole_covered", "shell_spun", "bearing_worn" } },
+    { "turn", "Hard turns on a level ground, eye on the gauge", 10, { "pickup_uncovers", "low_fill" } },
+    { "oil_sample", "Oil sample to the laboratory", 5,
+      { "fuel_in_oil", "oil_too_thin", "oil_too_thick", "coolant_in_oil" } },
+} };
+
+bool has(std::span<const std::string_view> list, const std::vector<std::string> &words)
+{
+    return std::any_of(words.begin(), words.end(), [&](const std::string &w) {
+        return std::find(list.begin(), list.end(), w) != list.end();
+    });
+}
+
+/// Nodes a gauge can be put on.
+bool isTap(const Build &build, const std::string &node)
+{
+    return std::any_of(build.circuit.taps.begin(), build.circuit.taps.end(),
+                       [&](const auto &tap) { return tap.second == node; });
+}
+
+/// Swarf in one of several drillings: which of them no gauge can say while no tap lies between
+/// them, or where they leave one node for the crankcase side by side.
+std::string stretchOf(const Build &build, const Stop &stop, const std::vector<std::string> &items,
+                      int item)
+{
+    std::string stretch = stop.id + ".1";
+    const auto all = narrowable(build, stop);
+    for (int i = 0; i < item && static_cast<size_t>(i) < items.size(); ++i) {
+        const Element &e = *all[static_cast<size_t>(i)];
+        if (i > 0 && isTap(build, e.from))
+            stretch = stop.id + "." + std::to_string(i + 1);
+        if (i == item - 1 && e.to == sumpNode)
+            stretch = e.type + " from " + e.from;
+    }
+    return stretch;
+}
+
+/// Kinds of stops that take swarf: it lies in each as likely. Of all other faults the kind's prior
+/// is shared out to its places.
+double priorOf(const FaultKind &kind, const std::vector<Suspect> &places,
+               const std::vector<std::string> &stopKinds, size_t i)
+{
+    const bool byStop = kind.id == "swarf";
+    // The main gallery is drilled, plugged and rarely seen through; branches hold less.
+    const double prior = byStop && stopKinds[i] != "gallery" ? kind.prior / 3 : kind.prior;
+    const auto sharing = byStop
+        ? std::count(stopKinds.begin(), stopKinds.end(), stopKinds[i])
+        : static_cast<long>(places.size());
+    return prior / static_cast<double>(sharing);
+}
+
+/// One suspect a place a kind can sit.
+void addKind(const Build &build, const FaultKind &kind, std::vector<Suspect> &out)
+{
+    std::vector<Suspect> places;
+    std::vector<std::string> stopKinds;
+    for (const Stop &stop : build.engine.stops) {
+        Fault f { std::string(kind.id), stop.id, 0, 1 };
+        Circuit circuit = build.circuit;
+        Oil oil = build.oil.oil;
+        if (!applyFault(build, f, circuit, oil))
+            continue;
+        const auto items = faultItems(build, kind, stop);
+        // Of jets, and of a bearing's few drillings, one stands for all.
+        const bool each = items.size() > 1 && (stop.kind == "gallery" || stop.kind == "lifter");
+        for (int item = each ? 1 : 0; item <= (each ? static_cast<int>(items.size()) : 0); ++item) {
+            f.item = item;
+            const bool swarf = kind.id == "swarf" && !items.empty();
+            places.push_back(
+                { { f }, 0, swarf ? stretchOf(build, stop, items, std::max(1, item)) : "" });
+            stopKinds.push_back(stop.kind);
+        }
+        if (kind.wholeFamily)
+            break;
+    }
+    for (size_t i = 0; i < places.size(); ++i)
+        places[i].prior = priorOf(kind, places, stopKinds, i);
+    out.insert(out.end(), places.begin(), places.end());
+}
+
+/// Pairs of an index and a reading, for the normal prediction of one more.
+std::vector<double> predictedAt(const Signatures &s, size_t guess, std::span<const ReadPoint> read)
+{
+    std::vector<double> out;
+    for (const ReadPoint &p : read)
+        out.push_back(s.at(guess, p.condition, p.tap));
+    return out;
+}
+
+std::vector<double> gaugesOf(std::span<const ReadPoint> read)
+{
+    std::vector<double> out;
+    for (const ReadPoint &p : read)
+        out.push_back(p.gauge_pa);
+    return out;
+}
+
+} // namespace
+
+std::span<const Look> looks()
+{
+    return lookTable;
+}
+
+double symptomChance(const SymptomKind &s, const std::vector<std::string> &words)
+{
+    if (has(s.likely, words))
+        return symptomLikely;
+    return has(s.possible, words) ? symptomPossible : symptomOtherwise;
+}
+
+std::vector<const Look *> looksFor(const Build &build, const Fault &fault)
+{
+    const auto words = faultWords(build, fault);
+    std::vector<const Look *> out;
+    for (const Look &l : lookTable)
+        if (has(l.shows, words))
+            out.push_back(&l);
+    std::stable_sort(out.begin(), out.end(),
+                     [](const Look *a, const Look *b) { return a->minutes < b->minutes; });
+    return out;
+}
+
+std::vector<Suspect> suspectsOf(const Build &build)
+{
+    std::vector<Suspect> out { { {}, healthyPrior } };
+    for (const FaultKind &k : faultKinds())
+        if (k.prior > 0)
+            addKind(build, k, out);
+    double sum = 0;
+    for (const Suspect &s : out)
+        sum += s.prior;
+    for (Suspect &s : out)
+        s.prior /= sum;
+    return out;
+}
+
+std::vector<double> severitiesOf(const Suspect &suspect)
+{
+    if (suspect.faults.empty() || !graded(*findFaultKind(suspect.faults.front().kind)))
+        return { 1 };
+    std::vector<double> out;
+    for (int i = 1; i <= severitySteps; ++i)
+        out.push_back(static_cast<double>(i) / severitySteps);
+    return out;
+}
+
+std::vector<Condition> usualConditions(const Build &build)
+{
+    constexpr double cold_c = 20; // a shop's morning
+    const Use &u = build.use;
+    return { { u.hotIdle_rpm, cold_c },     { u.highSpeed_rpm, cold_c },
+             { u.hotIdle_rpm, u.hotOil_c }, { u.highSpeed_rpm, u.hotOil_c },
+             { u.most_rpm, u.hotOil_c } };
+}
+
+Result<Diagnoser> Diagnoser::make(const Build &build, const std::vector<GaugedSize> &sizes,
+                                  std::vector<Condition> conditions, Progress *progress)
+{
+    Diagnoser out;
+    out.m_build = &build;
+    out.m_suspects = suspectsOf(build);
+    std::vector<Guess> guesses;
+    for (const Suspect &s : out.m_suspects) {
+        out.m_first.push_back(guesses.size());
+        for (const double severity : severitiesOf(s)) {
+            Guess g = s.faults;
+            for (Fault &f : g)
+                f.severity = severity;
+            guesses.push_back(std::move(g));
+        }
+        out.m_words.push_back(s.faults.empty() ? std::vector<std::string> {}
+                                               : faultWords(build, s.faults.front()));
+    }
+    out.m_first.push_back(guesses.size());
+    auto signatures
+        = Signatures::make(build, sizes, std::move(guesses), std::move(conditions), progress);
+    if (!signatures)
+        return tl::unexpected(signatures.error());
+    out.m_signatures = std::move(*signatures);
+    const Signatures &s = out.m_signatures;
+    for (size_t g = 0; g < s.guesses(); ++g)
+        for (size_t c = 0; c < s.conditions().size(); ++c)
+            if (!s.taps().empty() && std::isnan(s.at(g, c, 0))) {
+                ++out.m_unsolved;
+                break;
+            }
+    out.findGroups();
+    return out;
+}
+
+bool Diagnoser::alike(size_t a, size_t b, std::span<const ReadPoint> places) const
+{
+    // Every severity of one is matched by some severity of the other, or by nothing wrong.
+    std::vector<double> healthy;
+    for (const ReadPoint &p : places)
+        healthy.push_back(m_signatures.healthy(p.condition, p.tap));
+    const Covariance s(healthy, gaugesOf(places), independentError, modelUncertainty);
+    const auto matched = [&](const std::vector<double> &h, size_t by) {
+        const auto near = [&](const std::vector<double> &other) {
+            std::vector<double> r = h;
+            for (size_t i = 0; i < r.size(); ++i)
+                r[i] -= other[i];
+            return s.quadratic(r) <= toldApart * toldApart;
+        };
+        if (near(healthy))
+            return true;
+        for (size_t g = m_first[by]; g < m_first[by + 1]; ++g)
+            if (near(predictedAt(m_signatures, g, places)))
+                return true;
+        return false;
+    };
+    for (const auto &[from, to] : { std::pair(a, b), std::pair(b, a) })
+        for (size_t g = m_first[from]; g < m_first[from + 1]; ++g)
+            if (!matched(predictedAt(m_signatures, g, places), to))
+                return false;
+    return true;
+}
+
+void Diagnoser::findGroups()
+{
+    std::vector<ReadPoint> places;
+    for (size_t c = 0; c < m_signatures.conditions().size(); ++c)
+        for (size_t t = 0; t < m_signatures.taps().size(); ++t)
+            places.push_back({ c, t, 0, GaugeReading::usualGaugeU_kpa * 1e3 });
+    for (size_t s = 0; s < m_suspects.size(); ++s) {
+        const auto kind = [&](size_t i) {
+            return m_suspects[i].faults.empty() ? "" : m_suspects[i].faults.front().kind;
+        };
+        const auto group
+            = std::find_if(m_groups.begin(), m_groups.end(), [&](const std::vector<size_t> &g) {
+                  const std::string &stretch = m_suspects[s].stretch;
+                  return kind(g.front()) == kind(s)
+                      && ((!stretch.empty() && m_suspects[g.front()].stretch == stretch)
+                          || alike(g.front(), s, places));
+              });
+        if (group == m_groups.end())
+            m_groups.push_back({ s });
+        else
+            group->push_back(s);
+    }
+}
+
+size_t Diagnoser::groupOf(size_t suspect) const
+{
+    for (size_t g = 0; g < m_groups.size(); ++g)
+        if (std::find(m_groups[g].begin(), m_groups[g].end(), suspect) != m_groups[g].end())
+            return g;
+    return m_groups.size();
+}
+
+std::vector<double> Diagnoser::byGroup(std::span<const double> weights) const
+{
+    const std::vector<double> single = bySuspect(weights);
+    std::vector<double> out;
+    for (const auto &group : m_groups) {
+        double sum = 0;
+        for (const size_t s : group)
+            sum += single[s];
+        out.push_back(sum);
+    }
+    return out;
+}
+
+std::optional<size_t> Diagnoser::suspectFor(const Fault &fault) const
+{
+    const FaultKind *kind = findFaultKind(fault.kind);
+    if (!kind)
+        return std::nullopt;
+    const std::string_view as = kind->lookedForAs.empty() ? kind->id : kind->lookedForAs;
+    std::optional<size_t> out;
+    for (size_t s = 0; s < m_suspects.size(); ++s) {
+        if (m_suspects[s].faults.empty() || m_suspects[s].faults.front().kind != as)
+            continue;
+        const Fault &f = m_suspects[s].faults.front();
+        if (f.stop == fault.stop && f.item == fault.item)
+            return s;
+        if (f.stop == fault.stop || findFaultKind(as)->wholeFamily)
+            out = out ? out : s;
+    }
+    return out;
+}
+
+std::vector<double> Diagnoser::weights(std::span<const ReadPoint> read,
+                                       std::span<const Symptom *const> symptoms) const
+{
+    const std::vector<double> gauges = gaugesOf(read);
+    std::vector<double> y;
+    for (const ReadPoint &p : read)
+        y.push_back(p.value_pa);
+    std::vector<double> logs;
+    for (size_t s = 0; s < m_suspects.size(); ++s) {
+        double prior = std::log(m_suspects[s].prior / static_cast<double>(guessesOf(s)));
+        for (const Symptom *said : symptoms)
+            if (const SymptomKind *kind = findSymptomKind(said->symptom)) {
+                const double p = symptomChance(*kind, m_words[s]);
+                prior += std::log(said->there ? p : 1 - p);
+            }
+        for (size_t g = m_first[s]; g < m_first[s + 1]; ++g) {
+            const std::vector<double> h = predictedAt(m_signatures, g, read);
+            const double fit = read.empty()
+                ? 0
+                : Covariance(h, gauges, independentError, modelUncertainty).logDensity(y);
+            logs.push_back(std::isnan(fit) ? -HUGE_VAL : prior + fit);
+        }
+    }
+    const double most = *std::max_element(logs.begin(), logs.end());
+    double sum = 0;
+    for (double &l : logs) {
+        l = std::exp(l - most);
+        sum += l;
+    }
+    for (double &l : logs)
+        l /= sum;
+    return logs;
+}
+
+std::vector<double> Diagnoser::bySuspect(std::span<const double> weights) const
+{
+    std::vector<double> out;
+    for (size_t s = 0; s < m_suspects.size(); ++s) {
+        double sum = 0;
+        for (size_t g = m_first[s]; g < m_first[s + 1]; ++g)
+            sum += weights[g];
+        out.push_back(sum);
+    }
+    return out;
+}
+
+double Diagnoser::distance(size_t guess, std::span<const ReadPoint> places) const
+{
+    return distanceOf(predictedAt(m_signatures, guess, places), places);
+}
+
+double Diagnoser::distanceOf(std::span<const double> pressure_pa,
+                             std::span<const ReadPoint> places) const
+{
+    std::vector<double> healthy, r;
+    for (size_t i = 0; i < places.size(); ++i) {
+        healthy.push_back(m_signatures.healthy(places[i].condition, places[i].tap));
+        r.push_back(pressure_pa[i] - healthy.back());
+    }
+    if (r.empty())
+        return 0;
+    const double q
+        = Covariance(healthy, gaugesOf(places), independentError, modelUncertainty).quadratic(r);
+    return std::isnan(q) ? 0 : std::sqrt(q);
+}
+
+double Diagnoser::information(std::span<const double> weights, std::span<const ReadPoint> read,
+                              const ReadPoint &next) const
+{
+    constexpr double negligible = 1e-6;
+    const std::vector<double> gauges = gaugesOf(read);
+    std::vector<NormalPart> all;
+    double within = 0;
+    for (const auto &group : m_groups) {
+        std::vector<NormalPart> own;
+        double mine = 0;
+        std::vector<size_t> guesses;
+        for (const size_t s : group)
+            for (size_t g = m_first[s]; g < m_first[s + 1]; ++g)
+                guesses.push_back(g);
+        for (const size_t g : guesses) {
+            const double at = m_signatures.at(g, next.condition, next.tap);
+            if (weights[g] < negligible || std::isnan(at))
+                continue;
+            // The common error is partly known from the readings: condition on them.
+            const std::vector<double> h = predictedAt(m_signatures, g, read);
+            std::vector<double> c, r;
+            for (size_t i = 0; i < read.size(); ++i) {
+                c.push_back(modelUncertainty * modelUncertainty * at * h[i]);
+                r.push_back(read[i].value_pa - h[i]);
+            }
+            double mean = at;
+            double variance = next.gauge_pa * next.gauge_pa + std::pow(independentError * at, 2)
+                + std::pow(modelUncertainty * at, 2);
+            if (!read.empty()) {
+                const auto a
+                    = Covariance(h, gauges, independentError, modelUncertainty).solve(c);
+                for (size_t i = 0; i < read.size(); ++i) {
+                    mean += a[i] * r[i];
+                    variance -= a[i] * c[i];
+                }
+            }
+            own.push_back({ weights[g], mean, std::sqrt(std::max(variance, 1.0)) });
+            mine += weights[g];
+        }
+        if (own.empty())
+            continue;
+        all.insert(all.end(), own.begin(), own.end());
+        for (NormalPart &p : own)
+            p.weight /= mine;
+        within += mine * mixtureEntropy_bits(own);
+    }
+    return std::max(0.0, mixtureEntropy_bits(all) - within);
+}
+
+double Diagnoser::information(std::span<const double> weights, const Look &look) const
+{
+    const std::vector<double> p = bySuspect(weights);
+    double yes = 0, within = 0;
+    for (size_t s = 0; s < m_suspects.size(); ++s) {
+        const double shown = has(look.shows, m_words[s]) ? lookShows : lookMistakes;
+        yes += p[s] * shown;
+        within += p[s] * binaryEntropy_bits(shown);
+    }
+    return std::max(0.0, binaryEntropy_bits(yes) - within);
+}
+
+} // namespace mildpath

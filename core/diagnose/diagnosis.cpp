@@ -1,0 +1,359 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "diagnose/diagnosis.h"
+
+#include "build/logbook.h"
+#include "diagnose/likelihood.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+
+namespace mildpath {
+namespace {
+
+constexpr double gaugeUsual_pa = GaugeReading::usualGaugeU_kpa * 1e3;
+/// A gauge that is fitted is read in two minutes; another port wants a fitting. Own choice.
+constexpr double fittedMinutes = 2, otherPortMinutes = 15;
+/// Pairs are made of this many of the likeliest single faults, at these severities. Own choice.
+constexpr size_t pairsOf = 4;
+constexpr std::array<double, 4> pairSeverities { 0.25, 0.5, 0.75, 1 };
+/// More certain than this one may act; below, look or read first. Own choice.
+constexpr double sureEnough = 0.8;
+
+class Diagnosing
+{
+public:
+    Diagnosing(const Build &build, const Assessment &assessment, Progress *progress)
+        : m_build(build)
+        , m_assessment(assessment)
+        , m_progress(progress)
+    {
+    }
+
+    Result<Diagnosis> run()
+    {
+        m_out.readings = standing(m_build.gaugeReadings);
+        m_out.symptoms = standing(m_build.symptoms);
+        std::vector<Condition> conditions = usualConditions(m_build);
+        m_usual = conditions.size();
+        for (const GaugeReading *r : m_out.readings) {
+            const Condition c { r->rpm, r->oil_c, r->oil == m_build.oil.grade ? "" : r->oil };
+            if (std::find(conditions.begin(), conditions.end(), c) == conditions.end())
+                conditions.push_back(c);
+        }
+        auto made = Diagnoser::make(m_build, m_assessment.sizes, std::move(conditions), m_progress);
+        if (!made)
+            return tl::unexpected(made.error());
+        m_diagnoser = std::move(*made);
+        findPlaces();
+        m_weights = m_diagnoser->weights(m_read, m_out.symptoms);
+        m_out.unsolved = m_diagnoser->unsolved();
+        for (const auto &group : m_diagnoser->groups())
+            candidate(group);
+        std::stable_sort(m_out.candidates.begin(), m_out.candidates.end(),
+                         [](const Candidate &a, const Candidate &b) {
+                             return a.posterior > b.posterior;
+                         });
+        if (auto ok = pairs(); !ok)
+            return tl::unexpected(ok.error());
+        nextSteps();
+        conclude();
+        return std::move(m_out);
+    }
+
+private:
+    const Signatures &signatures() const { return m_diagnoser->signatures(); }
+
+    void findPlaces()
+    {
+        const auto &all = signatures().conditions();
+        const auto &taps = signatures().taps();
+        for (const GaugeReading *r : m_out.readings) {
+            const Condition c { r->rpm, r->oil_c, r->oil == m_build.oil.grade ? "" : r->oil };
+            const auto at = static_cast<size_t>(std::find(all.begin(), all.end(), c) - all.begin());
+            const auto tap = static_cast<size_t>(std::find(taps.begin(), taps.end(), r->tap)
+                                                 - taps.begin());
+            m_read.push_back({ at, tap, r->pressure_kpa * 1e3, r->u_kpa * 1e3 });
+            m_out.healthy_pa.push_back(signatures().healthy(at, tap));
+        }
+        for (size_t c = 0; c < m_usual; ++c)
+            for (size_t t = 0; t < taps.size(); ++t)
+                m_everywhere.push_back({ c, t, 0, gaugeUsual_pa });
+    }
+
+    std::optional<double> seenFrom(size_t suspect, std::span<const ReadPoint> places) const
+    {
+        const auto severities = severitiesOf(m_diagnoser->suspects()[suspect]);
+        for (size_t i = 0; i < severities.size(); ++i)
+            if (m_diagnoser->distance(m_diagnoser->firstGuess(suspect) + i, places) >= seenDistance)
+                return severities[i];
+        return std::nullopt;
+    }
+
+    void candidate(const std::vector<size_t> &group)
+    {
+        Candidate c;
+        size_t best = m_diagnoser->firstGuess(group.front()), of = group.front();
+        for (const size_t s : group) {
+            c.prior += m_diagnoser->suspects()[s].prior;
+            for (size_t i = 0; i < m_diagnoser->guessesOf(s); ++i) {
+                const size_t g = m_diagnoser->firstGuess(s) + i;
+                c.posterior += m_weights[g];
+                if (m_weights[g] > m_weights[best]) {
+                    best = g;
+                    of = s;
+                }
+            }
+        }
+        for (const ReadPoint &p : m_read)
+            c.predicted_pa.push_back(signatures().at(best, p.condition, p.tap));
+        const Suspect &suspect = m_diagnoser->suspects()[of];
+        c.faults = suspect.faults;
+        if (suspect.faults.empty()) {
+            c.name = "Nothing wrong";
+            c.severityKnown = true;
+        } else {
+            const auto severities = severitiesOf(suspect);
+            c.faults.front().severity = severities[best - m_diagnoser->firstGuess(of)];
+            range(c, severities, group);
+            c.places = c.faults;
+            for (const size_t s : group)
+                if (s != of)
+                    c.places.push_back(m_diagnoser->suspects()[s].faults.front());
+            c.name = groupName(c);
+            c.seenFrom = seenFrom(of, m_read);
+            c.gaugesCanFrom = seenFrom(of, m_everywhere);
+            c.looks = looksFor(m_build, c.faults.front());
+        }
+        m_out.candidates.push_back(std::move(c));
+    }
+
+    std::string groupName(const Candidate &c) const
+    {
+        std::string out = faultName(m_build, c.faults.front());
+        if (c.places.size() == 2)
+            out += ", or there: " + m_build.engine.find(c.places[1].stop)->name;
+        else if (c.places.size() > 2)
+            out += ", or one of " + std::to_string(c.places.size() - 1) + " more places";
+        return out;
+    }
+
+    /// The severity's own posterior over all places alike: nine in ten lie between.
+    void range(Candidate &c, const std::vector<double> &severities,
+               const std::vector<size_t> &group) const
+    {
+        c.low = severities.front();
+        c.high = severities.back();
+        double below = 0;
+        for (size_t i = 0; i < severities.size() && c.posterior > 0; ++i) {
+            const double before = below;
+            for (const size_t s : group)
+                below += m_weights[m_diagnoser->firstGuess(s) + i] / c.posterior;
+            if (before < 0.05 && below >= 0.05)
+                c.low = severities[i];
+            if (before < 0.95 && below >= 0.95)
+                c.high = severities[i];
+        }
+        c.severityKnown = severities.size() == 1 || c.high - c.low < 0.5;
+    }
+
+    /// Pairs of the likeliest faults that change pressures, at once.
+    Result<void> pairs()
+    {
+        std::vector<const Candidate *> likely;
+        for (const Candidate &c : m_out.candidates)
+            if (!c.faults.empty() && findFaultKind(c.faults.front().kind)->changesPressure
+                && likely.size() < pairsOf)
+                likely.push_back(&c);
+        if (m_read.empty() || likely.size() < 2)
+            return {};
+        std::vector<Guess> guesses;
+        std::vector<std::pair<size_t, size_t>> of;
+        for (size_t a = 0; a < likely.size(); ++a)
+            for (size_t b = a + 1; b < likely.size(); ++b) {
+                of.emplace_back(a, b);
+                for (const double sa : pairSeverities)
+                    for (const double sb : pairSeverities) {
+                        Guess g { likely[a]->faults.front(), likely[b]->faults.front() };
+                        g[0].severity = sa;
+                        g[1].severity = sb;
+                        guesses.push_back(std::move(g));
+                    }
+            }
+        const auto solved = Signatures::make(m_build, m_assessment.sizes, guesses,
+                                             signatures().conditions(), m_progress);
+        if (!solved)
+            return tl::unexpected(solved.error());
+        weighPairs(*solved, guesses, of, likely);
+        return {};
+    }
+
+    void weighPairs(const Signatures &solved, const std::vector<Guess> &guesses,
+                    const std::vector<std::pair<size_t, size_t>> &of,
+                    const std::vector<const Candidate *> &likely)
+    {
+        // Singles and pairs on one scale: both as prior times mean likelihood.
+        const double evidence = singlesEvidence();
+        const size_t each = pairSeverities.size() * pairSeverities.size();
+        double sum = 1;
+        for (size_t p = 0; p < of.size(); ++p) {
+            const auto [a, b] = of[p];
+            Candidate pair;
+            pair.prior = likely[a]->prior * likely[b]->prior;
+            double total = 0, most = -1;
+            for (size_t i = 0; i < each; ++i) {
+                const size_t g = p * each + i;
+                const double fit = logFit(solved, g);
+                const double weight = std::isnan(fit) ? 0 : std::exp(fit - evidence);
+                total += weight / static_cast<double>(each);
+                if (weight > most) {
+                    most = weight;
+                    pair.faults = guesses[g];
+                }
+            }
+            pair.name = likely[a]->name + " and " + likely[b]->name;
+            pair.posterior = pair.prior * total * symptomFactor(pair);
+            sum += pair.posterior;
+            m_out.pairs.push_back(std::move(pair));
+        }
+        for (Candidate &c : m_out.pairs)
+            c.posterior /= sum;
+        std::stable_sort(m_out.pairs.begin(), m_out.pairs.end(),
+                         [](const Candidate &x, const Candidate &y) {
+                             return x.posterior > y.posterior;
+                         });
+    }
+
+    double logFit(const Signatures &s, size_t guess) const
+    {
+        std::vector<double> h, gauges, y;
+        for (const ReadPoint &p : m_read) {
+            h.push_back(s.at(guess, p.condition, p.tap));
+            gauges.push_back(p.gauge_pa);
+            y.push_back(p.value_pa);
+        }
+        return Covariance(h, gauges, independentError, modelUncertainty).logDensity(y);
+    }
+
+    /// ln of the sum of prior × likelihood over the single candidates, symptoms included.
+    double singlesEvidence() const
+    {
+        // Nothing wrong is one guess: its weight tells the scale the weights were divided by.
+        const double healthy = m_weights[m_diagnoser->firstGuess(0)];
+        const double prior = m_diagnoser->suspects()[0].prior;
+        if (healthy > std::numeric_limits<double>::min())
+            return std::log(prior) + logFit(signatures(), 0) + std::log(symptomFactor({}))
+                - std::log(healthy);
+        // So unlikely that it underflows: take the likeliest guess instead.
+        const size_t best = static_cast<size_t>(
+            std::max_element(m_weights.begin(), m_weights.end()) - m_weights.begin());
+        size_t s = 0;
+        while (m_diagnoser->firstGuess(s + 1) <= best)
+            ++s;
+        Candidate c;
+        c.faults = m_diagnoser->suspects()[s].faults;
+        return std::log(m_diagnoser->suspects()[s].prior
+                        / static_cast<double>(m_diagnoser->guessesOf(s)))
+            + logFit(signatures(), best) + std::log(symptomFactor(c)) - std::log(m_weights[best]);
+    }
+
+    /// Chance of the symptoms: two faults together show what either shows.
+    double symptomFactor(const Candidate &c) const
+    {
+        double out = 1;
+        for (const Symptom *said : m_out.symptoms) {
+            const SymptomKind *kind = findSymptomKind(said->symptom);
+            if (!kind)
+                continue;
+            double p = symptomOtherwise;
+            for (const Fault &f : c.faults)
+                p = std::max(p, symptomChance(*kind, faultWords(m_build, f)));
+            out *= said->there ? p : 1 - p;
+        }
+        return out;
+    }
+
+    void nextSteps()
+    {
+        const auto &s = signatures();
+        for (size_t c = 0; c < m_usual; ++c)
+            for (size_t t = 0; t < s.taps().size(); ++t) {
+                const bool done = std::any_of(m_read.begin(), m_read.end(), [&](const auto &p) {
+                    return p.condition == c && p.tap == t;
+                });
+                if (done)
+                    continue;
+                NextStep n;
+                n.id = s.taps()[t];
+                n.condition = s.conditions()[c];
+                n.minutes = n.id == m_build.gaugeTap ? fittedMinutes : otherPortMinutes;
+                n.bits = m_diagnoser->information(m_weights, m_read, { c, t, 0, gaugeUsual_pa });
+                n.text = "Read " + placeText(m_build, n.id, n.condition);
+                m_out.next.push_back(std::move(n));
+            }
+        for (const Look &l : looks()) {
+            NextStep n;
+            n.look = true;
+            n.id = l.id;
+            n.text = l.text;
+            n.minutes = l.minutes;
+            n.bits = m_diagnoser->information(m_weights, l);
+            m_out.next.push_back(std::move(n));
+        }
+        std::erase_if(m_out.next, [](const NextStep &n) { return n.bits < 0.005; });
+        std::stable_sort(m_out.next.begin(), m_out.next.end(),
+                         [](const NextStep &a, const NextStep &b) { return a.worth() > b.worth(); });
+    }
+
+    void conclude()
+    {
+        for (const Candidate &c : m_out.candidates)
+            if (c.faults.empty())
+                m_out.healthyPosterior = c.posterior;
+        const Candidate &first = m_out.candidates.front();
+        const std::string percent = formatPlain(100 * first.posterior, 0) + " %";
+        if (m_read.empty() && m_out.symptoms.empty()) {
+            m_out.verdict = "Nothing read yet";
+            m_out.advice = "Read the gauge hot and cold, at idle and faster; the engine need not "
+                           "be healthy for that, but stop at once without pressure";
+        } else if (first.posterior >= sureEnough) {
+            m_out.verdict = first.name + ", " + percent;
+            m_out.advice = first.faults.empty()
+                ? "The readings fit this build as it was measured"
+                : "Prove it before parts come off: "
+                    + (first.looks.empty() ? std::string("read once more")
+                                           : std::string(first.looks.front()->text));
+        } else {
+            m_out.verdict = "Not settled: " + first.name + " leads with " + percent;
+            m_out.advice = m_out.next.empty() ? "No further reading would tell"
+                                              : m_out.next.front().text;
+        }
+    }
+
+    const Build &m_build;
+    const Assessment &m_assessment;
+    Progress *m_progress;
+    std::optional<Diagnoser> m_diagnoser;
+    size_t m_usual = 0;
+    std::vector<ReadPoint> m_read, m_everywhere;
+    std::vector<double> m_weights;
+    Diagnosis m_out;
+};
+
+} // namespace
+
+Result<Diagnosis> diagnose(const Build &build, const Assessment &assessment, Progress *progress)
+{
+    return Diagnosing(build, assessment, progress).run();
+}
+
+std::string placeText(const Build &build, const std::string &tap, const Condition &c)
+{
+    std::string name = tapName(build, tap);
+    name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
+    return name + ", " + formatPlain(c.rpm, 0) + " rev/min, oil " + formatPlain(c.oil_c, 0) + " °C"
+        + (c.oil.empty() ? "" : ", " + c.oil);
+}
+
+} // namespace mildpath

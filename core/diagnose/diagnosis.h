@@ -1,0 +1,170 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "diagnose/signatures.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+// Readings → what is wrong. Model: circuit.md section 5 in docs/theory/diagnosis.md. Readings y,
+// prediction h of a guess, covariance S = diag(sg² + (si h)²) + sc² h hᵀ.
+
+/// Independent error of the model, one reading to the next, relative. Own choice.
+inline constexpr double independentError = 0.03;
+/// Chance to see a symptom, by how a fault goes with it. Own choice.
+inline constexpr double symptomLikely = 0.8, symptomPossible = 0.3, symptomOtherwise = 0.05;
+/// Chance that a look shows a fault it can show, and that it seems to show one that is not there.
+/// Own choice.
+inline constexpr double lookShows = 0.9, lookMistakes = 0.03;
+/// Mahalanobis distance from the healthy engine below which readings do not tell a fault.
+inline constexpr double seenDistance = 2;
+/// Severities looked at: this many, evenly up to 1.
+inline constexpr int severitySteps = 12;
+
+/// Chance to see a symptom where a fault of these words is. @param words  empty: nothing wrong
+double symptomChance(const SymptomKind &symptom, const std::vector<std::string> &words);
+
+/// Something to look at instead of reading a gauge. Efforts and what each shows: own choice.
+struct Look
+{
+    std::string_view id, text;
+    double minutes;
+    std::vector<std::string_view> shows; ///< words of faults, see faultWords()
+};
+std::span<const Look> looks();
+/// Looks that would show a fault, the cheapest first.
+std::vector<const Look *> looksFor(const Build &build, const Fault &fault);
+
+/// A guess with what the readings and symptoms say to it.
+struct Candidate
+{
+    std::vector<Fault> faults; ///< empty: nothing wrong; severities are the likeliest
+    std::string name;
+    /// Places no gauge can tell apart, the likeliest first; one where gauges know the place.
+    std::vector<Fault> places;
+    double prior = 0; ///< of all single ones together 1
+    double posterior = 0;
+    double low = 0, high = 0; ///< severity: nine in ten
+    bool severityKnown = false; ///< narrower than half the scale
+    /// From this severity on the readings taken tell it from a healthy engine; absent: never.
+    std::optional<double> seenFrom;
+    /// The same for all taps under all usual conditions; absent: no gauge can tell.
+    std::optional<double> gaugesCanFrom;
+    std::vector<double> predicted_pa; ///< by reading, at the likeliest severity
+    std::vector<const Look *> looks; ///< that would show it, the cheapest first
+};
+
+/// What to do next, and what it is worth.
+struct NextStep
+{
+    bool look = false;
+    std::string id; ///< tap, or id of the look
+    Condition condition {}; ///< of a reading
+    std::string text;
+    double bits = 0; ///< expected information
+    double minutes = 0;
+    double worth() const { return bits / minutes; } ///< bits a minute
+};
+
+struct Diagnosis
+{
+    std::vector<const GaugeReading *> readings; ///< standing, of the build
+    std::vector<const Symptom *> symptoms;
+    std::vector<double> healthy_pa; ///< by reading
+    std::vector<Candidate> candidates; ///< single faults and nothing wrong, the likeliest first
+    std::vector<Candidate> pairs; ///< of the likeliest; posterior among singles and pairs
+    std::vector<NextStep> next; ///< the worthiest first
+    double healthyPosterior = 0;
+    int unsolved = 0; ///< guesses that had no solution
+    std::string verdict; ///< one line
+    std::string advice; ///< what to do
+};
+
+/// Single faults that readings are searched for, with a prior each (sum 1), nothing wrong first.
+struct Suspect
+{
+    std::vector<Fault> faults; ///< severity 1; empty: nothing wrong
+    double prior;
+    /// Suspects of one kind and one stretch: no tap lies between them. Empty: by itself.
+    std::string stretch {};
+};
+std::vector<Suspect> suspectsOf(const Build &build);
+/// Severities of a suspect: the grid, or 1 where there is only on and off.
+std::vector<double> severitiesOf(const Suspect &suspect);
+
+/// Where gauges are usually read: cold and hot at idle and at the higher speed, hot at the highest.
+std::vector<Condition> usualConditions(const Build &build);
+
+/// One number read where a signature knows it.
+struct ReadPoint
+{
+    size_t condition, tap; ///< of the signatures
+    double value_pa;
+    double gauge_pa; ///< standard uncertainty of gauge and eye
+};
+
+/// The same machine for the document's readings and for trials: suspects, their signatures, and
+/// what readings say to them.
+class Diagnoser
+{
+public:
+    /// Errors: as Signatures::make.
+    static Result<Diagnoser> make(const Build &build, const std::vector<GaugedSize> &sizes,
+                                  std::vector<Condition> conditions, Progress *progress = nullptr);
+
+    const std::vector<Suspect> &suspects() const { return m_suspects; }
+    const Signatures &signatures() const { return m_signatures; }
+    size_t firstGuess(size_t suspect) const { return m_first[suspect]; }
+    size_t guessesOf(size_t suspect) const { return m_first[suspect + 1] - m_first[suspect]; }
+    int unsolved() const { return m_unsolved; }
+
+    /// Weight of every guess given readings and symptoms; sums to 1.
+    std::vector<double> weights(std::span<const ReadPoint> read,
+                                std::span<const Symptom *const> symptoms) const;
+    /// Posterior by suspect from those weights.
+    std::vector<double> bySuspect(std::span<const double> weights) const;
+    /// Suspects of one kind that no gauge tells apart: their places, not what is wrong, stay open.
+    const std::vector<std::vector<size_t>> &groups() const { return m_groups; }
+    size_t groupOf(size_t suspect) const;
+    /// Posterior by group.
+    std::vector<double> byGroup(std::span<const double> weights) const;
+    /// The suspect readings would find for a fault: its kind, or the one it is looked for as, at
+    /// its place. Absent: it is not looked for.
+    std::optional<size_t> suspectFor(const Fault &fault) const;
+    /// Mahalanobis distance of a guess from the healthy engine at these places.
+    double distance(size_t guess, std::span<const ReadPoint> places) const;
+    /// The same of an engine that gives these pressures there.
+    double distanceOf(std::span<const double> pressure_pa, std::span<const ReadPoint> places) const;
+    /// Expected information (bits) of reading one more place.
+    double information(std::span<const double> weights, std::span<const ReadPoint> read,
+                       const ReadPoint &next) const;
+    /// The same of a look.
+    double information(std::span<const double> weights, const Look &look) const;
+
+private:
+    Diagnoser() = default;
+    void findGroups();
+    bool alike(size_t a, size_t b, std::span<const ReadPoint> places) const;
+    const Build *m_build = nullptr;
+    std::vector<Suspect> m_suspects;
+    std::vector<size_t> m_first; ///< guess by suspect, one past the end last
+    std::vector<std::vector<std::string>> m_words; ///< by suspect
+    std::vector<std::vector<size_t>> m_groups;
+    Signatures m_signatures;
+    int m_unsolved = 0;
+};
+
+/// Everything that the build's readings and symptoms say. Errors: as Signatures::make.
+Result<Diagnosis> diagnose(const Build &build, const Assessment &assessment,
+                           Progress *progress = nullptr);
+
+/// Stable JSON, documented in docs/format.
+Json diagnosisToJson(const Build &build, const Diagnosis &diagnosis);
+std::string diagnosisText(const Build &build, const Diagnosis &diagnosis);
+/// "rear main gallery, 800 rev/min, oil 100 °C".
+std::string placeText(const Build &build, const std::string &tap, const Condition &condition);
+
+} // namespace mildpath

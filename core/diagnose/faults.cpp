@@ -1,0 +1,714 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "diagnose/faults.h"
+
+#include "circuit/elementtypes.h"
+#include "oil/blending.h"
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+// Priors are those of circuit.md section 5 where it names the fault.
+const std::array<FaultKind, 33> kinds { {
+    { "plug_missing", "plug missing", "the whole bore open", { "plug", "gallery" }, 1, 0.04, "",
+      true, false, "Some engines hide a second plug behind the pressed one" },
+    { "swarf", "swarf in the way", "98 % of the area shut", // prior: of each kind of stop
+      { "gallery", "main", "big_end", "cam_bearing", "balance_shaft", "rocker", "lifter",
+        "jet", "chain", "tensioner", "phaser", "turbo", "cooler", "line" },
+      0.9, 0.04, "", true, false, "" },
+    { "feed_hole_covered", "feed hole covered", "98 % of the hole covered", { "main" }, 0.5, 0.07,
+      "", true, false, "No gauge shows it; the rod behind it starves too" },
+    { "shell_spun", "shell spun", "98 % of the hole covered", { "main", "big_end" }, 0.98, 0,
+      "feed_hole_covered", true, false, "The gauge rises a little while the bearing starves" },
+    { "bearing_worn", "this one worn", "80 µm wider", { "main", "big_end", "balance_shaft" }, 0.6,
+      0, "", true, false, "" },
+    { "mains_worn", "all mains worn", "80 µm wider", { "main" }, 0.6, 0.08, "", true, true, "" },
+    { "big_ends_worn", "all big-ends worn", "80 µm wider", { "big_end" }, 0.6, 0.08, "", true,
+      true, "" },
+    { "cams_worn", "cam bearings worn", "80 µm wider", { "cam_bearing" }, 0.6, 0.06, "", true,
+      true, "" },
+    { "lifter_bores_worn", "lifter bores worn", "84 µm wider", { "lifter" }, 0.6, 0.05, "", true,
+      true, "Bush the bores: what leaks there is not mended downstream" },
+    { "pushrods_restricted", "pushrods restricted", "1 mm restrictors", { "lifter" }, 1, 0.03, "",
+      true, true, "Does nothing where the lifter already meters" },
+    { "rockers_worn", "rocker bushes worn", "100 µm wider", { "rocker" }, 0.6, 0.01, "", true, true,
+      "" },
+    { "jet_lost", "jet lost", "hole of 4 mm", { "jet" }, 1, 0.04, "", true, false, "" },
+    { "relief_stuck_open", "relief stuck open", "held 10 % open", { "relief" }, 0.5, 0.08, "",
+      true, false, "One chip beside the piston is enough" },
+    { "relief_leaking", "relief not seating", "3 % of its area leaks", { "relief" }, 0.5, 0.03, "",
+      true, false, "" },
+    { "relief_stuck_shut", "relief stuck shut", "", { "relief" }, 1, 0.03, "", true, false,
+      "Cold and fast the pressure goes beyond what filter cans stand" },
+    { "filter_clogged", "filter clogged", "1/316 of its flow", { "filter" }, 0.8, 0.06, "", true,
+      false, "" },
+    { "bypass_stuck_open", "bypass stuck open", "", { "filter" }, 1, 0.01, "", true, false,
+      "The oil goes past the pleats unfiltered and no gauge shows it" },
+    { "bypass_stuck_shut", "bypass stuck shut", "", { "filter" }, 1, 0.01, "", true, false,
+      "Harmless until the filter clogs or the oil is cold" },
+    { "lines_swapped", "filter lines swapped", "", { "filter" }, 1, 0.01, "", true, false,
+      "The check valve shuts: a gauge on the filter head reads well, the engine gets nothing" },
+    { "drain_back_leaking", "drain-back valve leaking", "", { "filter" }, 1, 0.02, "", false, false,
+      "The filter empties overnight; running pressure is as ever" },
+    { "suction_air", "suction leak: O-ring or gasket", "hole of 1.5 mm", { "pickup" }, 0.5, 0.06,
+      "", true, false, "Worst cold, when the pump pulls hardest" },
+    { "pickup_blocked", "pickup blocked", "96 % of the mouth shut", { "pickup" }, 0.7, 0.02, "",
+      true, false, "A pan pushed up, a rag, sealant on the strainer" },
+    { "hose_collapsed", "suction hose folded", "96 % of its area shut", { "tank" }, 0.7, 0.02, "",
+      true, false, "It looks sound when one stops to look" },
+    { "pickup_uncovers", "pickup uncovers", "", { "pickup", "tank" }, 1, 0.02, "", false, true,
+      "" },
+    { "low_fill", "too little oil", "", { "pickup", "tank" }, 1, 0.02, "", false, true, "" },
+    { "overfill", "too much oil", "", { "pickup", "tank" }, 1, 0.02, "", false, true,
+      "The crank whips it to foam" },
+    { "pump_gasket", "pump gasket leaves a port open", "95 % air", { "pump" }, 1, 0.02, "", true,
+      false, "It sucks air for ever, however long one cranks" },
+    { "pump_worn", "pump worn", "ends and tips 120 µm wider", { "pump" }, 0.6, 0.09, "", true, false,
+      "" },
+    { "external_line", "line from pump to gauge port", "", { "pump" }, 1, 0, "", true, false,
+      "It raises the needle and hardly feeds the bearings" },
+    { "oil_too_thin", "oil thinner than written", "half as thick", { "pickup", "tank" }, 0.6, 0.03,
+      "", true, true, "The wrong grade, worn out, or fuel in it" },
+    { "oil_too_thick", "oil thicker than written", "twice as thick", { "pickup", "tank" }, 0.6,
+      0.02, "", true, true, "The wrong grade, or soot in it" },
+    { "fuel_in_oil", "fuel in the oil", "15 % petrol", { "pickup", "tank" }, 0.4, 0.02, "",
+      true, true, "Smell the stick; change the oil before anything else" },
+    { "coolant_in_oil", "coolant in the oil", "30 % and froth", { "pickup", "tank" }, 0.3, 0.01, "",
+      true, true, "Milky oil: stop, find the leak, change the oil" },
+} };
+
+/// Names of circuit.md's table: kind, and the element the fault sits at.
+struct Alias
+{
+    std::string_view name, kind, element;
+};
+constexpr std::array<Alias, 18> aliases { {
+    { "lifter_gallery_plug_missing", "plug_missing", "" },
+    { "swarf_gallery_34", "swarf", "gallery_34" },
+    { "main3_hole_half_covered", "feed_hole_covered", "main_feed_3" },
+    { "relief_stuck_open", "relief_stuck_open", "" },
+    { "relief_stuck_shut", "relief_stuck_shut", "" },
+    { "suction_air", "suction_air", "" },
+    { "pump_gasket_port_open", "pump_gasket", "" },
+    { "filter_lines_swapped", "lines_swapped", "" },
+    { "filter_clogged", "filter_clogged", "" },
+    { "piston_jet_4_off", "jet_lost", "piston_jet_4" },
+    { "main2_shell_spun", "shell_spun", "main_feed_2" },
+    { "lifter_bores_worn", "lifter_bores_worn", "" },
+    { "line_pump_to_rear_tap", "external_line", "" },
+    { "pushrods_restricted", "pushrods_restricted", "" },
+    { "mains_worn", "mains_worn", "" },
+    { "big_ends_worn", "big_ends_worn", "" },
+    { "cam_bearings_worn", "cams_worn", "" },
+    { "pump_worn", "pump_worn", "" },
+} };
+
+bool happensAt(const FaultKind &kind, const Stop &stop)
+{
+    return std::find(kind.stopKinds.begin(), kind.stopKinds.end(), stop.kind)
+        != kind.stopKinds.end();
+}
+
+/// A drilling that only leads to a gauge: what follows it is a seep.
+bool leadsToGauge(const Build &build, const Element &e)
+{
+    return std::any_of(build.circuit.taps.begin(), build.circuit.taps.end(),
+                       [&](const auto &tap) { return tap.second == e.to; })
+        && std::none_of(build.circuit.elements.begin(), build.circuit.elements.end(),
+                        [&](const Element &o) {
+                            return o.from == e.to && !(o.type == "orifice" && o.value("d_mm") < 0.2);
+                        });
+}
+
+} // namespace
+
+std::vector<const Element *> narrowable(const Build &build, const Stop &stop)
+{
+    std::vector<const Element *> out;
+    for (const std::string &id : stop.elements)
+        if (const Element *e = build.circuit.find(id); e
+            && (e->type == "pipe" || e->type == "drilling" || e->type == "orifice"
+                || e->type == "jet" || e->type == "crank_drilling")
+            && !leadsToGauge(build, *e) && e->value("d_mm") >= 0.6
+            && !(stop.kind == "lifter" && e->to == sumpNode)) // a lifter's own pushrod
+            out.push_back(e);
+    return out;
+}
+
+namespace {
+
+std::vector<const Element *> ofType(const Build &build, const Stop &stop, std::string_view type)
+{
+    std::vector<const Element *> out;
+    for (const std::string &id : stop.elements)
+        if (const Element *e = build.circuit.find(id); e && e->type == type)
+            out.push_back(e);
+    return out;
+}
+
+/// Jets of a stop, as jets or as holes to the crankcase.
+std::vector<const Element *> jetsOf(const Build &build, const Stop &stop)
+{
+    std::vector<const Element *> out = ofType(build, stop, "jet");
+    if (out.empty())
+        for (const Element *e : ofType(build, stop, "orifice"))
+            if (e->to == sumpNode)
+                out.push_back(e);
+    return out;
+}
+
+struct PlugEnd
+{
+    std::string name, node;
+    double bore_mm;
+};
+
+/// Ends a plug closes: that of a plug's stop, both of a gallery.
+std::vector<PlugEnd> endsOf(const Build &build, const Stop &stop)
+{
+    if (stop.kind == "plug") {
+        if (stop.points.empty())
+            return {};
+        return { { stop.name, stop.points.front().node,
+                   stop.plugBore_mm > 0 ? stop.plugBore_mm : 8 } };
+    }
+    std::vector<const Element *> pipes;
+    for (const Element *e : narrowable(build, stop))
+        if (e->type != "orifice")
+            pipes.push_back(e);
+    if (pipes.empty())
+        return {};
+    const double bore = pipes.back()->value("d_mm");
+    return { { "front", pipes.front()->to, bore }, { "rear", pipes.back()->to, bore } };
+}
+
+void widen(Circuit &circuit, const Stop &stop, std::string_view type, double by_um)
+{
+    for (const std::string &id : stop.elements)
+        if (Element *e = circuit.find(id); e && (e->type == type || (type == "bearing" && isBearing(*e))))
+            e->values["clearance_um"] += by_um;
+}
+
+Element hole(std::string id, std::string from, double d_mm, double l_mm, double cd)
+{
+    return { std::move(id),
+             "orifice",
+             std::move(from),
+             std::string(sumpNode),
+             { { "d_mm", d_mm }, { "l_mm", l_mm }, { "cd", cd } },
+             {} };
+}
+
+/// Applies one fault to a circuit. A member a kind, so that each stands by itself.
+class Applying
+{
+public:
+    Applying(const Build &build, const Fault &fault, const FaultKind &kind, const Stop &stop,
+             Circuit &circuit)
+        : m_build(build)
+        , m_fault(fault)
+        , m_kind(kind)
+        , m_stop(stop)
+        , m_circuit(circuit)
+        , m_s(fault.severity)
+    {
+    }
+
+    Result<void> run()
+    {
+        const std::string_view k = m_kind.id;
+        if (k == "plug_missing")
+            return plug();
+        if (k == "swarf")
+            return swarf();
+        if (k == "feed_hole_covered" || k == "shell_spun")
+            return covered();
+        if (k == "jet_lost")
+            return jet();
+        if (k.starts_with("relief_") || k.starts_with("bypass_"))
+            return valve();
+        if (k == "lines_swapped") {
+            reverseFilter(m_build, m_circuit);
+            return {};
+        }
+        if (k == "filter_clogged")
+            return each("media", [&](Element &e) {
+                e.values["permeance_m3"] *= std::pow(10, -2.5 * m_s);
+            });
+        if (m_stop.kind == "pump" || k == "suction_air")
+            return pump();
+        if (k == "pickup_blocked" || k == "hose_collapsed")
+            return suction();
+        if (k.find("oil") != k.npos)
+            return oil();
+        return worn();
+    }
+
+private:
+    Result<void> none() const
+    {
+        return fail("stop", m_stop.name + " has nothing a fault \"" + std::string(m_kind.id)
+                        + "\" could befall");
+    }
+    template <class Do> Result<void> each(std::string_view type, Do change)
+    {
+        bool any = false;
+        for (const std::string &id : m_stop.elements)
+            if (Element *e = m_circuit.find(id); e && e->type == type) {
+                change(*e);
+                any = true;
+            }
+        return any ? Result<void> {} : none();
+    }
+    /// The chosen item, or `usual` when none was; null past the end.
+    template <class T> const T *item(const std::vector<T> &all, size_t usual) const
+    {
+        const size_t i = m_fault.item > 0 ? static_cast<size_t>(m_fault.item) - 1 : usual;
+        return i < all.size() ? &all[i] : nullptr;
+    }
+
+    Result<void> plug()
+    {
+        const auto ends = endsOf(m_build, m_stop);
+        const PlugEnd *end = item(ends, ends.size() - 1);
+        if (!end)
+            return none();
+        if (m_s > 0)
+            m_circuit.elements.push_back(hole("plug_missing@" + m_stop.id, end->node,
+                                              end->bore_mm * std::sqrt(m_s), 3, 0.65));
+        return {};
+    }
+    Result<void> swarf()
+    {
+        const auto all = narrowable(m_build, m_stop);
+        const auto *chosen = item(all, all.size() / 2);
+        if (!chosen)
+            return none();
+        m_circuit.find((*chosen)->id)->values["d_mm"] *= std::sqrt(1 - 0.98 * m_s);
+        return {};
+    }
+    Result<void> covered()
+    {
+        const std::string node = m_stop.points.empty() ? "" : m_stop.points.front().node;
+        const double f = std::max(0.02, 1 - m_s);
+        for (const std::string &id : m_stop.elements)
+            if (Element *e = m_circuit.find(id); e && e->to == node && e->type != "bearing") {
+                if (f < 1)
+                    e->values["k"] = e->value("k", 1.5) + 1 / std::pow(coveredHoleDischarge * f, 2);
+                return {};
+            }
+        return none();
+    }
+    Result<void> jet()
+    {
+        const auto all = jetsOf(m_build, m_stop);
+        const auto *chosen = item(all, all.size() - 1);
+        if (!chosen)
+            return none();
+        Element &e = *m_circuit.find((*chosen)->id);
+        const double l_mm = e.value("l_mm"), cd = e.value("cd", 0.7);
+        const double open_mm = e.value("d_mm") + m_s * std::max(0.0, 4 - e.value("d_mm"));
+        const double count = e.value("count", 1);
+        Element lost = hole(e.id, e.from, open_mm, l_mm, cd);
+        if (count > 1) { // one of several alike
+            e.values["count"] = count - 1;
+            lost.id = "jet_lost@" + m_stop.id;
+            m_circuit.elements.push_back(std::move(lost));
+        } else {
+            lost.to = e.to;
+            e = std::move(lost);
+        }
+        return {};
+    }
+    Result<void> valve()
+    {
+        const std::string_view k = m_kind.id;
+        if (k == "relief_leaking") {
+            Element *e = m_stop.elements.empty() ? nullptr : m_circuit.find(m_stop.elements.front());
+            if (!e)
+                return none();
+            if (m_s > 0) {
+                Element leak = hole("relief_leak@" + m_stop.id, e->from,
+                                    2 * std::sqrt(0.03 * m_s * e->value("full_area_mm2") / pi), 0,
+                                    e->value("cd", 0.7));
+                leak.to = e->to;
+                m_circuit.elements.push_back(std::move(leak));
+            }
+            return {};
+        }
+        return each("relief", [&](Element &e) {
+            if (k.ends_with("shut")) {
+                e.values["crack_kpa"] += 9000;
+                e.values["full_kpa"] += 9000;
+            } else {
+                e.values["stuck_open_fraction"] = k == "bypass_stuck_open" ? 1 : 0.1 * m_s;
+            }
+        });
+    }
+    Result<void> pump()
+    {
+        const std::string_view k = m_kind.id;
+        Element *pump = nullptr;
+        for (Element &e : m_circuit.elements)
+            if (e.type == "pump")
+                pump = &e;
+        if (!pump)
+            return none();
+        if (k == "suction_air") {
+            pump->values["suction_air_hole_mm"] = 1.5 * std::sqrt(m_s);
+        } else if (k == "pump_gasket") {
+            pump->values["suction_air_fraction"] = 0.95 * m_s;
+        } else if (k == "pump_worn") {
+            pump->values["end_clearance_um"] += 120 * m_s;
+            pump->values["tip_clearance_um"] += 120 * m_s;
+        } else {
+            const auto tap = m_build.circuit.taps.find(m_build.gaugeTap);
+            if (tap == m_build.circuit.taps.end())
+                return none();
+            m_circuit.elements.push_back({ "external_line",
+                                           "pipe",
+                                           pump->to,
+                                           tap->second,
+                                           { { "d_mm", 6 }, { "l_mm", 800 }, { "k", 3 } },
+                                           {} });
+        }
+        return {};
+    }
+    /// The mouth of the pickup, or the hose from the tank: what lies between the oil and the pump.
+    Result<void> suction()
+    {
+        const bool mouth = m_kind.id == "pickup_blocked";
+        const Stop *pickup = m_build.engine.ofKind("pickup");
+        const auto all = pickup ? narrowable(m_build, *pickup) : std::vector<const Element *> {};
+        for (const Element *e : all)
+            if ((e->type == "orifice") == mouth) {
+                m_circuit.find(e->id)->values["d_mm"] *= std::sqrt(1 - 0.96 * m_s);
+                return {};
+            }
+        return none();
+    }
+    /// What else than its viscosity changes: froth goes through the pump as air.
+    Result<void> oil()
+    {
+        if (m_kind.id == "coolant_in_oil")
+            for (Element &e : m_circuit.elements)
+                if (e.type == "pump")
+                    e.values["suction_air_fraction"] = 0.25 * m_s;
+        return {};
+    }
+    Result<void> worn()
+    {
+        const std::string_view k = m_kind.id;
+        if (k == "bearing_worn")
+            widen(m_circuit, m_stop, "bearing", 80 * m_s);
+        for (const Stop &stop : m_build.engine.stops) {
+            if (!m_kind.wholeFamily || !happensAt(m_kind, stop))
+                continue;
+            if (k == "lifter_bores_worn")
+                widen(m_circuit, stop, "annulus", 84 * m_s);
+            else if (k == "rockers_worn")
+                widen(m_circuit, stop, "annulus", 100 * m_s);
+            else if (k == "pushrods_restricted")
+                for (const Element *e : ofType(m_build, stop, "pipe")) {
+                    if (e->to == sumpNode) // a pushrod: 1 mm in its bore
+                        m_circuit.find(e->id)->values["k"]
+                            += m_s * std::pow(std::pow(e->value("d_mm") / 1.0, 2) / 0.7, 2);
+                }
+            else if (k.ends_with("_worn"))
+                widen(m_circuit, stop, "bearing", 80 * m_s);
+        }
+        return {};
+    }
+
+    const Build &m_build;
+    const Fault &m_fault;
+    const FaultKind &m_kind;
+    const Stop &m_stop;
+    Circuit &m_circuit;
+    double m_s;
+};
+
+std::string percent(double share)
+{
+    return formatPlain(100 * share, 0) + " %";
+}
+
+} // namespace
+
+std::span<const FaultKind> faultKinds()
+{
+    return kinds;
+}
+
+const FaultKind *findFaultKind(std::string_view id)
+{
+    const auto it
+        = std::find_if(kinds.begin(), kinds.end(), [&](const FaultKind &k) { return k.id == id; });
+    return it == kinds.end() ? nullptr : &*it;
+}
+
+std::vector<std::string> faultItems(const Build &build, const FaultKind &kind, const Stop &stop)
+{
+    std::vector<std::string> out;
+    if (kind.id == "plug_missing" && stop.kind != "plug")
+        for (const PlugEnd &e : endsOf(build, stop))
+            out.push_back(e.name + " end");
+    const bool swarf = kind.id == "swarf";
+    if (swarf || kind.id == "jet_lost")
+        for (const Element *e : swarf ? narrowable(build, stop) : jetsOf(build, stop)) {
+            std::string name = e->id;
+            std::replace(name.begin(), name.end(), '_', ' ');
+            out.push_back(std::move(name));
+        }
+    return out;
+}
+
+std::vector<Fault> faultsAt(const Build &build, const Stop &stop)
+{
+    std::vector<Fault> out;
+    for (const FaultKind &k : kinds) {
+        Fault f { std::string(k.id), stop.id, 0, k.usual };
+        Circuit circuit = build.circuit;
+        Oil oil = build.oil.oil;
+        if (happensAt(k, stop) && (!k.changesPressure || applyFault(build, f, circuit, oil)))
+            out.push_back(std::move(f));
+    }
+    return out;
+}
+
+Result<void> applyFault(const Build &build, const Fault &fault, Circuit &circuit, Oil &oil)
+{
+    const FaultKind *kind = findFaultKind(fault.kind);
+    if (!kind)
+        return fail("kind", "there is no fault \"" + fault.kind + "\"");
+    const Stop *stop = build.engine.find(fault.stop);
+    if (!stop || !happensAt(*kind, *stop))
+        return fail("stop", (stop ? stop->name : "\"" + fault.stop + "\"") + " has no fault \""
+                        + fault.kind + "\"");
+    if (!(fault.severity >= 0 && fault.severity <= 1))
+        return fail("severity", "must be 0 to 1");
+    applyOilFault(fault, oil);
+    if (!kind->changesPressure)
+        return {};
+    return Applying(build, fault, *kind, *stop, circuit).run();
+}
+
+void applyOilFault(const Fault &fault, Oil &oil)
+{
+    const double s = fault.severity;
+    const auto scale = [&](double factor) {
+        oil.kv40_mm2_s *= factor;
+        oil.kv100_mm2_s *= factor;
+    };
+    if (fault.kind == "oil_too_thin") {
+        scale(1 - 0.5 * s);
+    } else if (fault.kind == "oil_too_thick") {
+        scale(1 + s);
+    } else if (fault.kind == "coolant_in_oil") {
+        scale(1 + 2.5 * 0.3 * s); // Einstein's suspension: 1 + 2.5 φ
+    } else if (fault.kind == "fuel_in_oil") {
+        oil.kv40_mm2_s = fuelBlend(oil.kv40_mm2_s, petrolAt40_mm2_s, 0.15 * s).kv_mm2_s;
+        oil.kv100_mm2_s = fuelBlend(oil.kv100_mm2_s, petrolAt100_mm2_s, 0.15 * s).kv_mm2_s;
+    }
+}
+
+CircuitChange faultChange(const Build &build, std::vector<Fault> faults)
+{
+    return [&build, faults = std::move(faults)](Circuit &circuit, Oil &oil) -> Result<void> {
+        for (const Fault &f : faults)
+            if (auto ok = applyFault(build, f, circuit, oil); !ok)
+                return ok;
+        return {};
+    };
+}
+
+namespace {
+
+/// Where a fault of a kind sits when no stop is named: its first place; a missing plug at a plug.
+const Stop *usualStop(const Build &build, const FaultKind &kind)
+{
+    for (const std::string_view wanted : kind.stopKinds)
+        if (const Stop *s = build.engine.ofKind(wanted))
+            return s;
+    return nullptr;
+}
+
+/// The stop an element belongs to, and which of the kind's items it is.
+Result<Fault> atElement(const Build &build, const FaultKind &kind, std::string_view element)
+{
+    for (const Stop &stop : build.engine.stops) {
+        if (std::find(stop.elements.begin(), stop.elements.end(), element) == stop.elements.end())
+            continue;
+        Fault out { std::string(kind.id), stop.id, 0, kind.usual };
+        const bool swarf = kind.id == "swarf";
+        if (swarf || kind.id == "jet_lost") {
+            const auto all = swarf ? narrowable(build, stop) : jetsOf(build, stop);
+            for (size_t i = 0; i < all.size(); ++i)
+                if (all[i]->id == element)
+                    out.item = static_cast<int>(i) + 1;
+        }
+        return out;
+    }
+    return fail("fault", "this engine has no element \"" + std::string(element) + "\"");
+}
+
+} // namespace
+
+Result<Fault> parseFault(const Build &build, std::string_view text)
+{
+    const size_t equals = text.find('=');
+    std::string_view name = text.substr(0, equals);
+    std::optional<double> severity;
+    if (equals != text.npos) {
+        double value = 0;
+        const std::string_view number = text.substr(equals + 1);
+        const auto [end, code] = std::from_chars(number.data(), number.data() + number.size(), value);
+        if (code != std::errc() || end != number.data() + number.size() || !(value >= 0 && value <= 1))
+            return fail("fault", "severity must be a number from 0 to 1, is \""
+                            + std::string(number) + "\"");
+        severity = value;
+    }
+    const auto with = [&](Fault f) {
+        f.severity = severity.value_or(f.severity);
+        return f;
+    };
+    for (const Alias &a : aliases)
+        if (a.name == name && !a.element.empty())
+            return atElement(build, *findFaultKind(a.kind), a.element).map(with);
+        else if (a.name == name)
+            name = a.kind;
+    const size_t at = name.find('@');
+    const FaultKind *kind = findFaultKind(name.substr(0, at));
+    if (!kind) {
+        std::string known;
+        for (const FaultKind &k : kinds)
+            known += (known.empty() ? "" : ", ") + std::string(k.id);
+        return fail("fault", "there is no \"" + std::string(name.substr(0, at)) + "\"; there are: "
+                        + known);
+    }
+    Fault out { std::string(kind->id), "", 0, kind->usual };
+    if (at == name.npos) {
+        const Stop *stop = usualStop(build, *kind);
+        if (!stop)
+            return fail("fault", "this engine has no place for " + std::string(kind->id));
+        out.stop = stop->id;
+        return with(out);
+    }
+    std::string_view stop = name.substr(at + 1);
+    if (const size_t dot = stop.find('.'); dot != stop.npos) {
+        const std::string_view number = stop.substr(dot + 1);
+        std::from_chars(number.data(), number.data() + number.size(), out.item);
+        stop = stop.substr(0, dot);
+        if (out.item < 1)
+            return fail("fault", "what follows the dot must be a number from 1");
+    }
+    out.stop = stop;
+    Circuit circuit = build.circuit;
+    Oil oil = build.oil.oil;
+    if (auto ok = applyFault(build, with(out), circuit, oil); !ok)
+        return fail("fault", ok.error().message);
+    return with(out);
+}
+
+std::string faultId(const Fault &fault)
+{
+    return fault.kind + "@" + fault.stop
+        + (fault.item > 0 ? "." + std::to_string(fault.item) : "");
+}
+
+std::string faultName(const Build &build, const Fault &fault)
+{
+    const FaultKind *kind = findFaultKind(fault.kind);
+    const Stop *stop = build.engine.find(fault.stop);
+    if (!kind || !stop)
+        return faultId(fault);
+    const auto items = faultItems(build, *kind, *stop);
+    const std::string item = fault.item > 0 && static_cast<size_t>(fault.item) <= items.size()
+        ? items[static_cast<size_t>(fault.item) - 1]
+        : "";
+    std::string name(kind->name);
+    if (kind->wholeFamily || (stop->kind == "plug" && kind->id == "plug_missing"
+                              && stop->name.find("plug") != std::string::npos)) {
+        if (kind->wholeFamily) {
+            name[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(name[0])));
+            return name;
+        }
+        return stop->name + " missing";
+    }
+    return (item.empty() ? stop->name
+                         : (kind->id == "plug_missing" ? stop->name + ", " + item : item))
+        + ": " + name;
+}
+
+std::string severityText(const Build &build, const Fault &fault)
+{
+    const FaultKind *kind = findFaultKind(fault.kind);
+    if (!kind || !graded(*kind))
+        return "";
+    const double s = fault.severity;
+    const std::string_view k = kind->id;
+    const auto um = [](double v) { return "+" + formatPlain(v, 0) + " µm"; };
+    const auto mm = [](double v, int decimals = 1) { return formatPlain(v, decimals) + " mm"; };
+    if (k == "plug_missing") {
+        const Stop *stop = build.engine.find(fault.stop);
+        const auto ends = stop ? endsOf(build, *stop) : std::vector<PlugEnd> {};
+        return ends.empty() ? percent(s) : mm(ends.back().bore_mm * std::sqrt(s)) + " open";
+    }
+    if (k == "swarf")
+        return percent(0.98 * s) + " shut";
+    if (k == "feed_hole_covered" || k == "shell_spun")
+        return percent(std::min(0.98, s)) + " covered";
+    if (k == "pickup_blocked" || k == "hose_collapsed")
+        return percent(0.96 * s) + " shut";
+    if (k == "jet_lost")
+        return mm(1.3 + 2.7 * s) + " hole";
+    if (k == "relief_stuck_open")
+        return percent(0.1 * s) + " open";
+    if (k == "relief_leaking")
+        return formatPlain(3 * s, 1) + " % leaks";
+    if (k == "filter_clogged")
+        return "1/" + formatPlain(std::pow(10, 2.5 * s), 0) + " of its flow";
+    if (k == "suction_air")
+        return mm(1.5 * std::sqrt(s)) + " hole";
+    if (k == "pump_gasket")
+        return percent(0.95 * s) + " air";
+    if (k == "pump_worn")
+        return um(120 * s);
+    if (k == "lifter_bores_worn")
+        return um(84 * s);
+    if (k == "rockers_worn")
+        return um(100 * s);
+    if (k == "oil_too_thin")
+        return percent(0.5 * s) + " thinner";
+    if (k == "oil_too_thick")
+        return percent(s) + " thicker";
+    if (k == "fuel_in_oil")
+        return percent(0.15 * s) + " petrol";
+    if (k == "coolant_in_oil")
+        return percent(0.3 * s) + " coolant";
+    if (k == "pushrods_restricted")
+        return "";
+    return um(80 * s);
+}
+
+std::vector<std::string> faultWords(const Build &build, const Fault &fault)
+{
+    std::vector<std::string> out { fault.kind };
+    const Stop *stop = build.engine.find(fault.stop);
+    if (stop && stop->kind == "plug" && !stop->points.empty()) {
+        const std::string &node = stop->points.front().node;
+        for (const Stop &s : build.engine.stops)
+            for (const StopPoint &p : s.points)
+                if (s.kind != "plug" && p.node == node)
+                    stop = &s;
+    }
+    if (stop)
+        out.push_back(stop->kind + "_" + fault.kind);
+    return out;
+}
+
+} // namespace mildpath

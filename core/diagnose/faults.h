@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace mildpath {
+
+/// A kind of fault: where it can happen and what its severity means. What it does to the circuit is
+/// circuit.md's edit in code, one function a kind (faults.cpp). Severities, priors: own choice, no
+/// source; docs/theory/diagnosis.md tells why.
+struct FaultKind
+{
+    std::string_view id;
+    std::string_view name; ///< "plug missing"
+    std::string_view measure; ///< what severity 1 is; empty where there is only on and off
+    std::vector<std::string_view> stopKinds;
+    double usual; ///< severity a what-if opens with
+    double prior; ///< of the kind as a whole before anything was read; 0: not looked for
+    std::string_view lookedForAs; ///< kind that readings cannot tell it from; empty: itself
+    bool changesPressure; ///< false: no steady pressure shows it
+    bool wholeFamily; ///< one for all stops of its kind
+    std::string_view mind; ///< what to mind; empty: nothing
+};
+std::span<const FaultKind> faultKinds();
+/// @return null for an unknown id.
+const FaultKind *findFaultKind(std::string_view id);
+inline bool graded(const FaultKind &kind)
+{
+    return !kind.measure.empty();
+}
+
+/// Things of one kind at a stop a fault can befall: drillings, jets, ends of a gallery. Empty where
+/// there is only the stop itself.
+std::vector<std::string> faultItems(const Build &build, const FaultKind &kind, const Stop &stop);
+
+/// Faults that can happen at a stop, each with its usual severity and item.
+std::vector<Fault> faultsAt(const Build &build, const Stop &stop);
+
+/// What a fault does to the running circuit and its oil.
+/// Errors: place = kind, stop, item or severity.
+Result<void> applyFault(const Build &build, const Fault &fault, Circuit &circuit, Oil &oil);
+/// What it does to the oil alone; nothing for a fault of the metal.
+void applyOilFault(const Fault &fault, Oil &oil);
+CircuitChange faultChange(const Build &build, std::vector<Fault> faults);
+
+/// "KIND@STOP[.ITEM][=SEVERITY]"; also KIND alone where the engine has one place for it, and the
+/// names of the published table of the inline-four (lifter_gallery_plug_missing …).
+/// Errors: place "fault", what is not known, and what is.
+Result<Fault> parseFault(const Build &build, std::string_view text);
+std::string faultId(const Fault &fault); ///< without severity
+/// "Main 2: feed hole covered"; with the severity where it says something.
+std::string faultName(const Build &build, const Fault &fault);
+/// The severity in the shop's measure: "54 % of the hole", "1.1 mm hole"; empty for on and off.
+std::string severityText(const Build &build, const Fault &fault);
+
+/// Drillings of a stop that swarf can narrow, in the order of its elements; those to a gauge and a
+/// lifter's own left out.
+std::vector<const Element *> narrowable(const Build &build, const Stop &stop);
+
+/// Words a symptom or a look knows a fault by: its kind, and with the kind of what it sits behind.
+std::vector<std::string> faultWords(const Build &build, const Fault &fault);
+
+} // namespace mildpath

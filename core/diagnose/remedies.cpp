@@ -1,0 +1,355 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "diagnose/remedies.h"
+
+#include "circuit/elementtypes.h"
+#include "oil/grades.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+// Sizes of the remedies: own choice, what a shop would fit.
+constexpr double restrictor_mm = 1.0; ///< in a pushrod
+constexpr double camRestrictor_mm = 1.5;
+constexpr double bushed_um = 25; ///< lifter in its bush, diametral
+constexpr double tighter_um = 10;
+constexpr double longerRotors = 1.25;
+constexpr double stiffer_kpa = 100;
+constexpr double pushrodSeat_mm = 8; ///< across the ball the lash opens around
+constexpr double lashOpen = 0.65; ///< share of a turn the lash stands open
+/// A gauge that rises by more than this while the weakest bearing gains less than half of it.
+constexpr double needleUp_pa = 2e3;
+/// Nothing that a gauge could tell.
+constexpr double nothing_pa = 1e3;
+
+struct Trial
+{
+    std::string id, name, what;
+    CircuitChange change;
+    std::string missing; ///< why it cannot be done here; empty: it can
+};
+
+/// Loss of a sharp hole in a pipe, on the pipe's velocity head: ((D/d)²/0.7)², circuit.md 4.
+double restrictorLoss(double pipe_mm, double hole_mm)
+{
+    return std::pow(std::pow(pipe_mm / hole_mm, 2) / 0.7, 2);
+}
+
+class Shelf
+{
+public:
+    explicit Shelf(const Build &build)
+        : m_build(build)
+    {
+    }
+
+    std::vector<Trial> all()
+    {
+        externalLine();
+        pushrods();
+        cams();
+        simple();
+        return std::move(m_out);
+    }
+
+private:
+    std::vector<std::string> elements(std::string_view stopKind, std::string_view type,
+                                      bool toSump) const
+    {
+        std::vector<std::string> out;
+        for (const Stop &s : m_build.engine.stops)
+            for (const std::string &id : s.elements)
+                if (const Element *e = m_build.circuit.find(id);
+                    e && s.kind == stopKind && e->type == type && (e->to == sumpNode) == toSump)
+                    out.push_back(id);
+        return out;
+    }
+    void add(std::string id, std::string name, std::string what, CircuitChange change,
+             std::string missing = {})
+    {
+        m_out.push_back({ std::move(id), std::move(name), std::move(what), std::move(change),
+                          std::move(missing) });
+    }
+
+    void externalLine()
+    {
+        const Stop *pump = m_build.engine.ofKind("pump");
+        if (pump)
+            add("external_line", "Line from pump to gauge port", "6 mm bore, 0.8 m",
+                faultChange(m_build, { { "external_line", pump->id, 0, 1 } }));
+    }
+
+    void pushrods()
+    {
+        const auto rods = elements("lifter", "pipe", true);
+        const auto meters = elements("lifter", "orifice", false);
+        const std::string missing = rods.empty() ? "the circuit has no pushrods of its own" : "";
+        add("pushrods_hydraulic", "Restricted pushrods, hydraulic lifters", "1 mm in each pushrod",
+            [rods](Circuit &c, Oil &) -> Result<void> {
+                for (const std::string &id : rods)
+                    if (Element *e = c.find(id))
+                        e->values["k"] += restrictorLoss(e->value("d_mm"), restrictor_mm);
+                return {};
+            },
+            missing);
+        const auto solid = [rods, meters](Circuit &c, double lash_mm, bool restricted) {
+            // No meter: the lifter passes what its pushrod's bore would. Whenever there is lash
+            // the oil leaves at the pushrod's seat, before the restrictor.
+            for (const std::string &id : rods) {
+                Element *rod = c.find(id);
+                if (!rod)
+                    continue;
+                for (const std::string &m : meters)
+                    if (Element *meter = c.find(m); meter && meter->to == rod->from)
+                        meter->values["d_mm"] = rod->value("d_mm");
+                if (restricted)
+                    rod->values["k"] += restrictorLoss(rod->value("d_mm"), restrictor_mm);
+                if (lash_mm > 0) {
+                    Element gap { "lash@" + id,
+                                  "annulus",
+                                  rod->from,
+                                  std::string(sumpNode),
+                                  { { "d_mm", pushrodSeat_mm },
+                                    { "clearance_um", 2e3 * lash_mm },
+                                    { "l_mm", 1 },
+                                    { "duty", lashOpen } },
+                                  {} };
+                    c.elements.push_back(std::move(gap));
+                }
+            }
+        };
+        const std::string lash = formatPlain(usualLash_mm, 2) + " mm lash";
+        add("solid_lifters", "Solid lifters, plain pushrods", "no meter, " + lash,
+            [solid](Circuit &c, Oil &) -> Result<void> {
+                solid(c, usualLash_mm, false);
+                return {};
+            },
+            missing);
+        add("solid_restricted", "Solid lifters, restricted pushrods",
+            "no meter, " + lash + ", 1 mm in each pushrod",
+            [solid](Circuit &c, Oil &) -> Result<void> {
+                solid(c, usualLash_mm, true);
+                return {};
+            },
+            missing);
+    }
+
+    void cams()
+    {
+        // What leads into the cam bearings from outside their own stop.
+        std::vector<std::string> feeds;
+        for (const Stop &s : m_build.engine.stops) {
+            if (s.kind != "cam_bearing")
+                continue;
+            std::vector<std::string> within;
+            for (const StopPoint &p : s.points)
+                within.push_back(p.node);
+            for (const std::string &id : s.elements)
+                if (const Element *e = m_build.circuit.find(id);
+                    e && (e->type == "pipe" || e->type == "orifice")
+                    && std::find(within.begin(), within.end(), e->to) != within.end()
+                    && std::find(within.begin(), within.end(), e->from) == within.end())
+                    feeds.push_back(id);
+        }
+        add("cam_restrictors", "Restrictors to the cam bearings", "1.5 mm in each feed",
+            [feeds](Circuit &c, Oil &) -> Result<void> {
+                for (const std::string &id : feeds)
+                    if (Element *e = c.find(id)) {
+                        if (e->type == "pipe")
+                            e->values["k"] += restrictorLoss(e->value("d_mm"), camRestrictor_mm);
+                        else
+                            e->values["d_mm"] = std::min(e->value("d_mm"), camRestrictor_mm);
+                    }
+                return {};
+            },
+            feeds.empty() ? "no cam bearing is fed by a drilling of its own" : "");
+    }
+
+    void simple()
+    {
+        const auto bores = elements("lifter", "annulus", true);
+        add("bushed_lifters", "Lifter bores bushed", "25 µm in the bush",
+            [bores](Circuit &c, Oil &) -> Result<void> {
+                for (const std::string &id : bores)
+                    if (Element *e = c.find(id))
+                        e->values["clearance_um"] = std::min(e->value("clearance_um"), bushed_um);
+                return {};
+            },
+            bores.empty() ? "there are no lifter bores" : "");
+        add("big_pump", "High-volume pump", "25 % longer rotors",
+            [](Circuit &c, Oil &) -> Result<void> {
+                for (Element &e : c.elements)
+                    if (e.type == "pump")
+                        for (const char *key : { "displacement_m3", "rotor_length_mm" })
+                            e.values[key] *= longerRotors;
+                return {};
+            });
+        const Stop *relief = m_build.engine.ofKind("relief");
+        add("stiff_spring", "Stiffer relief spring", "+1 bar",
+            [relief](Circuit &c, Oil &) -> Result<void> {
+                for (const std::string &id : relief->elements)
+                    if (Element *e = c.find(id); e && e->type == "relief") {
+                        e->values["crack_kpa"] += stiffer_kpa;
+                        e->values["full_kpa"] += stiffer_kpa;
+                    }
+                return {};
+            },
+            relief ? "" : "there is no relief valve");
+        const ShelfOil *thicker = nextThickerOil(m_build.oil.oil);
+        add("thicker_oil", "Thicker oil", thicker ? std::string(thicker->grade) : "",
+            [thicker](Circuit &, Oil &oil) -> Result<void> {
+                oil = thicker->oil;
+                return {};
+            },
+            thicker ? "" : "the shelf has no thicker one");
+        add("grooves", "Grooves all round the mains", "full groove, rods fed all the turn",
+            [this](Circuit &c, Oil &) -> Result<void> {
+                for (Element &e : c.elements) {
+                    if (e.type == "crank_drilling")
+                        e.values["duty"] = 1;
+                    if (isBearing(e) && ofStop(e.id, "main"))
+                        e.values["groove_deg"] = 360;
+                }
+                return {};
+            });
+        add("mains_tighter", "Mains 10 µm tighter", "all of them",
+            [this](Circuit &c, Oil &) -> Result<void> {
+                for (Element &e : c.elements)
+                    if (isBearing(e) && ofStop(e.id, "main"))
+                        e.values["clearance_um"]
+                            = std::max(1.0, e.value("clearance_um") - tighter_um);
+                return {};
+            });
+    }
+
+    bool ofStop(const std::string &element, std::string_view kind) const
+    {
+        return std::any_of(m_build.engine.stops.begin(), m_build.engine.stops.end(),
+                           [&](const Stop &s) {
+                               return s.kind == kind
+                                   && std::find(s.elements.begin(), s.elements.end(), element)
+                                   != s.elements.end();
+                           });
+    }
+
+    const Build &m_build;
+    std::vector<Trial> m_out;
+};
+
+Result<RemedyFigures> figuresOf(const Build &build, const Assessment &assessment,
+                                const CircuitChange &change)
+{
+    auto model = OperatingModel::make(build, assessment.sizes, build.use.hotOil_c, change);
+    if (!model)
+        return tl::unexpected(model.error());
+    const auto idle = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Everything);
+    if (!idle)
+        return tl::unexpected(idle.error());
+    const auto fast = model->at(build.use.highSpeed_rpm, OperatingModel::Detail::Everything);
+    if (!fast)
+        return tl::unexpected(fast.error());
+    RemedyFigures out;
+    out.gauge_pa = idle->gauge.value_pa;
+    out.gaugeFast_pa = fast->gauge.value_pa;
+    for (const PointPressure &p : idle->points) {
+        const std::string &kind = build.engine.find(p.stop)->kind;
+        const bool bearing = kind == "main" || kind == "big_end";
+        if (bearing && p.need_pa > 0 && (out.bearing.empty() || p.ratio() < out.bearingRatio)) {
+            out.bearing = p.name;
+            out.bearing_pa = p.pressure_pa;
+            out.bearingRatio = p.ratio();
+        }
+    }
+    for (const OilShare &s : idle->shares)
+        if (s.id == "mains" || s.id == "big_ends")
+            out.bearingOil_m3_s += s.flow_m3_s;
+    if (idle->weakest >= 0) {
+        const PointPressure &p = idle->points[static_cast<size_t>(idle->weakest)];
+        out.weakest = p.name;
+        out.weakest_pa = p.pressure_pa;
+        out.weakestRatio = p.ratio();
+    }
+    const Stop *pump = build.engine.ofKind("pump");
+    const std::string node
+        = pump && !pump->elements.empty() ? build.circuit.find(pump->elements.front())->to : "";
+    const auto at = fast->nodePressure_pa.find(node);
+    out.power_w
+        = (at == fast->nodePressure_pa.end() ? 0 : at->second) * fast->sweptFlow_m3_s / pumpEfficiency;
+    out.relief_m3_s = fast->reliefFlow_m3_s;
+    const double share = fast->pumpFlow_m3_s > 0 ? fast->reliefFlow_m3_s / fast->pumpFlow_m3_s : 0;
+    out.churn = share < reliefOpenShare ? Churn::None : share < 0.25 ? Churn::Some : Churn::Much;
+    return out;
+}
+
+void judge(const RemedyFigures &now, Remedy &r)
+{
+    const double needle = r.figures.gauge_pa - now.gauge_pa;
+    const double bearing = r.figures.bearing_pa - now.bearing_pa;
+    r.needleOnly = needle > needleUp_pa && bearing < needle / 2;
+    if (r.needleOnly)
+        r.verdict = "needle up, bearing not";
+    else if (std::abs(needle) < nothing_pa && std::abs(bearing) < nothing_pa)
+        r.verdict = r.id == "stiff_spring" ? "nothing: the relief is shut at hot idle"
+                                           : "nothing a gauge could tell";
+    else if (bearing > nothing_pa)
+        r.verdict = r.figures.power_w > 1.15 * now.power_w ? "helps, and costs power"
+                                                           : "helps the bearings";
+    else if (bearing < -nothing_pa)
+        r.verdict = "takes from the bearings";
+    else
+        r.verdict = "hardly anything";
+    if (r.figures.churn == Churn::Much && now.churn != Churn::Much)
+        r.verdict += "; much over the relief, warm and foamy";
+}
+
+} // namespace
+
+std::string_view churnWord(Churn churn)
+{
+    switch (churn) {
+    case Churn::None:
+        return "relief shut";
+    case Churn::Some:
+        return "some over the relief";
+    case Churn::Much:
+        return "much over the relief";
+    }
+    return "";
+}
+
+Result<RemedyTable> compareRemedies(const Build &build, const Assessment &assessment,
+                                    const std::vector<Fault> &faults)
+{
+    const CircuitChange present = faultChange(build, faults);
+    const auto now = figuresOf(build, assessment, present);
+    if (!now)
+        return tl::unexpected(now.error());
+    RemedyTable out;
+    out.now = *now;
+    Shelf shelf(build);
+    for (Trial &t : shelf.all()) {
+        if (!t.missing.empty()) {
+            out.notHere.push_back(t.name + ": " + t.missing);
+            continue;
+        }
+        Remedy r { t.id, t.name, t.what, {}, "", false, true };
+        const auto both = [&](Circuit &circuit, Oil &oil) -> Result<void> {
+            if (auto ok = present(circuit, oil); !ok)
+                return ok;
+            return t.change(circuit, oil);
+        };
+        if (const auto figures = figuresOf(build, assessment, both)) {
+            r.figures = *figures;
+            judge(out.now, r);
+        } else {
+            r.solved = false;
+            r.verdict = figures.error().message;
+        }
+        out.remedies.push_back(std::move(r));
+    }
+    return out;
+}
+
+} // namespace mildpath

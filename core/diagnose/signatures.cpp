@@ -1,0 +1,123 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "diagnose/signatures.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <map>
+#include <thread>
+
+namespace mildpath {
+namespace {
+
+/// The healthy engine at one oil temperature: its circuit as it runs, and where its solutions lie.
+struct Base
+{
+    Circuit circuit;
+    std::vector<size_t> conditions; ///< those at this temperature
+    std::vector<SolveState> states; ///< by `conditions`
+};
+
+} // namespace
+
+Result<Signatures> Signatures::make(const Build &build, const std::vector<GaugedSize> &sizes,
+                                    std::vector<Guess> guesses, std::vector<Condition> conditions,
+                                    Progress *progress)
+{
+    Signatures out;
+    out.m_guesses = std::move(guesses);
+    out.m_conditions = std::move(conditions);
+    std::vector<std::string> nodes;
+    for (const auto &[tap, node] : build.circuit.taps) {
+        out.m_taps.push_back(tap);
+        nodes.push_back(node);
+    }
+    const size_t taps = nodes.size(), all = out.m_conditions.size();
+    out.m_healthy_pa.resize(all * taps);
+    out.m_pressure_pa.assign(out.m_guesses.size() * all * taps,
+                             std::numeric_limits<double>::quiet_NaN());
+    std::vector<Oil> oils;
+    std::map<double, Base> bases;
+    for (size_t c = 0; c < all; ++c) {
+        const std::string &grade = out.m_conditions[c].oil;
+        const auto oil = grade.empty() ? std::optional(build.oil) : findOil(build, grade);
+        if (!oil)
+            return fail("oil", "there is no oil \"" + grade + "\" on the shelf");
+        oils.push_back(oil->oil);
+        bases[out.m_conditions[c].oil_c].conditions.push_back(c);
+    }
+    for (auto &[oil_c, base] : bases) {
+        base.circuit = circuitOf(build, sizes, settledTemperatures(build, oil_c));
+        const auto network = Network::compile(base.circuit);
+        if (!network)
+            return tl::unexpected(network.error());
+        for (const size_t c : base.conditions) {
+            SolveState state;
+            const auto s = network->solve({ oils[c], out.m_conditions[c].rpm, oil_c }, &state);
+            if (!s)
+                return tl::unexpected(s.error());
+            for (size_t t = 0; t < taps; ++t)
+                out.m_healthy_pa[c * taps + t]
+                    = s->pressure_pa[static_cast<size_t>(network->nodeIndex(nodes[t]))];
+            state.formerRpm = 0;
+            base.states.push_back(std::move(state));
+        }
+    }
+    if (progress)
+        progress->whole += static_cast<int>(out.m_guesses.size());
+    const auto solve = [&](size_t g) {
+        for (const auto &[oil_c, base] : bases) {
+            Circuit circuit = base.circuit;
+            // The oil is changed at each condition, the circuit once.
+            Oil unused = build.oil.oil;
+            for (const Fault &f : out.m_guesses[g])
+                if (!applyFault(build, f, circuit, unused))
+                    return;
+            const auto network = Network::compile(circuit);
+            if (!network)
+                return;
+            const bool alike = circuit.elements.size() == base.circuit.elements.size();
+            SolveState last;
+            for (size_t i = 0; i < base.conditions.size(); ++i) {
+                const size_t c = base.conditions[i];
+                Oil oil = oils[c];
+                for (const Fault &f : out.m_guesses[g])
+                    applyOilFault(f, oil);
+                SolveState state = alike ? base.states[i] : last;
+                auto s = network->solve({ oil, out.m_conditions[c].rpm, oil_c }, &state);
+                if (!s) {
+                    SolveState fresh;
+                    s = network->solve({ oil, out.m_conditions[c].rpm, oil_c }, &fresh);
+                    state = std::move(fresh);
+                }
+                if (!s)
+                    continue;
+                for (size_t t = 0; t < taps; ++t)
+                    out.m_pressure_pa[(g * all + c) * taps + t]
+                        = s->pressure_pa[static_cast<size_t>(network->nodeIndex(nodes[t]))];
+                last = std::move(state);
+            }
+        }
+    };
+    const unsigned cores = std::max(1U, std::thread::hardware_concurrency());
+    const auto work = [&](unsigned first) {
+        for (size_t g = first; g < out.m_guesses.size(); g += cores) {
+            if (progress && progress->cancel)
+                return;
+            solve(g);
+            if (progress)
+                ++progress->done;
+        }
+    };
+    std::vector<std::thread> others;
+    for (unsigned k = 1; k < cores; ++k)
+        others.emplace_back(work, k);
+    work(0);
+    for (std::thread &t : others)
+        t.join();
+    if (progress && progress->cancel)
+        return fail("cancelled", "given up");
+    return out;
+}
+
+} // namespace mildpath

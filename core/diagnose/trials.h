@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "diagnose/diagnosis.h"
+
+namespace mildpath {
+
+/// Invented faults, read with invented gauges, to see how often the diagnosis finds them.
+struct TrialPlan
+{
+    std::vector<std::pair<std::string, Condition>> readings; ///< tap and condition
+    std::vector<double> severities { 0.3, 0.6, 0.9 };
+    int trials = 20; ///< of each fault at each severity
+    unsigned seed = 1;
+    /// The truth is not the forecast's own model: clearances, oil and gauges are drawn within their
+    /// uncertainties too.
+    bool offModel = false;
+};
+/// Every tap, under the usual conditions.
+TrialPlan usualTrials(const Build &build);
+
+/// One fault's trials at one severity.
+struct TrialRow
+{
+    Fault fault;
+    std::string name;
+    double distance = 0; ///< Mahalanobis, of this severity without noise
+    bool seen = false; ///< at least 2
+    int trials = 0, first = 0, firstThree = 0;
+    /// Where it is not seen: trials in which the program said that these readings do not tell it,
+    /// and what would.
+    int saidSo = 0;
+    int blamed = 0; ///< trials in which something wrong was settled on (0.8)
+    std::map<std::string, int> ledBy; ///< kind that came first → trials
+};
+struct TrialReport
+{
+    std::vector<TrialRow> rows;
+    int readings = 0, suspects = 0, groups = 0;
+    /// Over the trials the readings can see.
+    int seen = 0, seenFirst = 0, seenFirstThree = 0;
+    int unseen = 0, unseenSaidSo = 0, unseenBlamed = 0;
+    int healthy = 0, healthyFirst = 0; ///< trials of a healthy engine
+};
+/// Noise as circuit.md section 5: gauge 0.05 bar, 3 % a reading, 6 % common. Off the model as well:
+/// clearances by their u, the oil's viscosity 5 %, each gauge an offset of 0.03 bar (own choice).
+/// Errors: as Signatures::make; `cancelled`.
+Result<TrialReport> runTrials(const Build &build, const Assessment &assessment,
+                              const TrialPlan &plan, Progress *progress = nullptr);
+Json trialsToJson(const TrialReport &report);
+/// Table for docs: a line a fault and severity, then which kinds lead instead.
+std::string trialsText(const TrialReport &report);
+
+} // namespace mildpath

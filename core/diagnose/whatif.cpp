@@ -1,0 +1,99 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "diagnose/whatif.h"
+
+#include "build/logbook.h"
+#include "diagnose/diagnosis.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+std::string bar(double pa)
+{
+    return pa > beyondStrength_pa ? "beyond what filter cans stand" : formatPlain(pa / 1e5, 2) + " bar";
+}
+
+/// Difference over the standard deviation of one reading against its forecast.
+double distanceOf(double before_pa, double after_pa)
+{
+    const double gauge = GaugeReading::usualGaugeU_kpa * 1e3;
+    const double s = std::sqrt(gauge * gauge
+                               + (std::pow(independentError, 2) + std::pow(modelUncertainty, 2))
+                                   * before_pa * before_pa);
+    return std::abs(after_pa - before_pa) / s;
+}
+
+double pressureAt(const Build &build, const OperatingResult &r, const std::string &tap)
+{
+    const auto node = r.nodePressure_pa.find(build.circuit.taps.at(tap));
+    return node == r.nodePressure_pa.end() ? 0 : node->second;
+}
+
+void say(const Build &build, WhatIf &out)
+{
+    const TapChange &gauge = out.taps.front();
+    const std::string change = bar(gauge.before_pa) + " to " + bar(gauge.after_pa);
+    if (gauge.shows())
+        out.gauge = "The gauge shows it here: " + change;
+    else if (out.starved.empty())
+        out.gauge = "The gauge does not show it here: " + change
+            + ", less than gauge and forecast can tell";
+    else
+        out.gauge = "The gauge does not show it: " + change + ", while "
+            + out.after.points[out.starved.front()].name + " starves";
+    const auto best = std::max_element(
+        out.taps.begin() + 1, out.taps.end(),
+        [](const TapChange &a, const TapChange &b) { return a.distance < b.distance; });
+    if (best != out.taps.end() && best->shows() && best->distance > 1.5 * gauge.distance)
+        out.elsewhere = tapName(build, best->tap) + " shows it better: " + bar(best->before_pa)
+            + " to " + bar(best->after_pa);
+}
+
+} // namespace
+
+bool TapChange::shows() const
+{
+    return distance >= seenDistance;
+}
+
+Result<WhatIf> whatIf(const Build &build, const Assessment &assessment,
+                      const std::vector<Fault> &faults, double rpm, double oil_c)
+{
+    WhatIf out;
+    auto healthy = OperatingModel::make(build, assessment.sizes, oil_c);
+    if (!healthy)
+        return tl::unexpected(healthy.error());
+    auto before = healthy->at(rpm);
+    if (!before)
+        return tl::unexpected(before.error());
+    auto changed
+        = OperatingModel::make(build, assessment.sizes, oil_c, faultChange(build, faults));
+    if (!changed)
+        return tl::unexpected(changed.error());
+    auto after = changed->at(rpm);
+    if (!after)
+        return tl::unexpected(after.error());
+    out.before = std::move(*before);
+    out.after = std::move(*after);
+    const auto add = [&](const std::string &tap) {
+        const double a = pressureAt(build, out.before, tap), b = pressureAt(build, out.after, tap);
+        out.taps.push_back({ tap, a, b, distanceOf(a, b) });
+    };
+    add(build.gaugeTap);
+    for (const auto &[tap, node] : build.circuit.taps)
+        if (tap != build.gaugeTap)
+            add(tap);
+    for (size_t i = 0; i < out.after.points.size() && i < out.before.points.size(); ++i)
+        if (out.after.points[i].need_pa > 0 && out.after.points[i].ratio() < 1
+            && out.before.points[i].ratio() >= 1)
+            out.starved.push_back(i);
+    std::stable_sort(out.starved.begin(), out.starved.end(), [&](size_t a, size_t b) {
+        return out.after.points[a].ratio() < out.after.points[b].ratio();
+    });
+    say(build, out);
+    return out;
+}
+
+} // namespace mildpath
