@@ -157,7 +157,7 @@ int runTryDiagnosis(const Options &options)
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
-    TrialPlan plan = usualTrials(*build);
+    TrialPlan plan = options.has("--six") ? sixReadings(*build) : usualTrials(*build);
     const auto trials = wholeOption(options, "--trials", plan.trials);
     const auto seed = wholeOption(options, "--seed", 1);
     if (!trials || !seed)

@@ -104,12 +104,13 @@ const std::array<Verb, 16> verbs { {
       { "--json" },
       runDiagnose },
     { "try-diagnosis",
-      "try-diagnosis FILE [--trials N] [--seed S] [--off-model] [--json]",
+      "try-diagnosis FILE [--trials N] [--seed S] [--off-model] [--six] [--json]",
       "Invents every fault at three severities, reads it with noise, and counts how often the "
       "diagnosis\n"
-      "finds it. --off-model draws clearances, oil and gauges off the forecast too.",
+      "finds it. --off-model draws clearances, oil and gauges off the forecast too; --six\n"
+      "reads gauge and filter head only, three times.",
       { "--trials", "--seed" },
-      { "--off-model", "--json" },
+      { "--off-model", "--six", "--json" },
       runTryDiagnosis },
     { "compare-flows",
       "compare-flows FILE OTHER",

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/diagnosis.h"
-#include "diagnose/likelihood.h"
 
 #include <algorithm>
 #include <array>
@@ -223,8 +222,76 @@ Result<Diagnoser> Diagnoser::make(const Build &build, const std::vector<GaugedSi
                 ++out.m_unsolved;
                 break;
             }
+    if (auto ok = out.findDirections(build, sizes); !ok)
+        return tl::unexpected(ok.error());
     out.findGroups();
     return out;
+}
+
+Result<void> Diagnoser::findDirections(const Build &build, const std::vector<GaugedSize> &sizes)
+{
+    const auto add = [&](const Build &moved,
+                         const std::vector<GaugedSize> &movedSizes) -> Result<void> {
+        const auto s = Signatures::make(moved, movedSizes, {}, m_signatures.conditions());
+        if (!s)
+            return tl::unexpected(s.error());
+        std::vector<double> direction;
+        for (size_t c = 0; c < s->conditions().size(); ++c)
+            for (size_t t = 0; t < s->taps().size(); ++t) {
+                const double h = m_signatures.healthy(c, t);
+                direction.push_back(h > 0 ? s->healthy(c, t) / h - 1 : 0);
+            }
+        m_directions.push_back(std::move(direction));
+        return {};
+    };
+    std::map<std::string, std::vector<const GaugedSize *>> families;
+    for (const GaugedSize &s : sizes)
+        if (s.known && s.cold_um.standardUncertainty > 0
+            && !findFamily(s.family)->elementKey.empty())
+            families[s.family].push_back(&s);
+    for (const auto &[family, members] : families) {
+        // What nobody gauged comes out of one box and is off together; what was gauged, each for
+        // itself: n of them move the sum by √n.
+        std::vector<GaugedSize> moved = sizes;
+        const double alone = 1 / std::sqrt(static_cast<double>(members.size()));
+        for (GaugedSize &s : moved)
+            if (s.family == family && s.known)
+                s.circuit_um += s.cold_um.standardUncertainty * (s.measured ? alone : 1);
+        if (auto ok = add(build, moved); !ok)
+            return ok;
+    }
+    Build thicker = build;
+    thicker.oil.oil.kv40_mm2_s *= 1 + oilViscosityU;
+    thicker.oil.oil.kv100_mm2_s *= 1 + oilViscosityU;
+    return add(thicker, sizes);
+}
+
+Covariance Diagnoser::covarianceAt(std::span<const double> predicted,
+                                   std::span<const ReadPoint> places) const
+{
+    const size_t taps = m_signatures.taps().size();
+    std::vector<std::vector<double>> directions;
+    for (const std::vector<double> &relative : m_directions) {
+        std::vector<double> v;
+        for (size_t i = 0; i < places.size(); ++i)
+            v.push_back(predicted[i] * relative[places[i].condition * taps + places[i].tap]);
+        directions.push_back(std::move(v));
+    }
+    for (size_t t = 0; t < taps; ++t) {
+        std::vector<double> v(places.size(), 0.0);
+        int readings = 0;
+        for (size_t i = 0; i < places.size(); ++i)
+            if (places[i].tap == t) {
+                v[i] = gaugeOwnShare * places[i].gauge_pa;
+                ++readings;
+            }
+        if (readings > 0)
+            directions.push_back(std::move(v));
+    }
+    std::vector<double> eye = gaugesOf(places);
+    for (double &u : eye)
+        u *= std::sqrt(1 - gaugeOwnShare * gaugeOwnShare);
+    return { predicted, eye, independentError, modelUncertainty, directions };
 }
 
 bool Diagnoser::alike(size_t a, size_t b, std::span<const ReadPoint> places) const
@@ -233,7 +300,7 @@ bool Diagnoser::alike(size_t a, size_t b, std::span<const ReadPoint> places) con
     std::vector<double> healthy;
     for (const ReadPoint &p : places)
         healthy.push_back(m_signatures.healthy(p.condition, p.tap));
-    const Covariance s(healthy, gaugesOf(places), independentError, modelUncertainty);
+    const Covariance s = covarianceAt(healthy, places);
     const auto matched = [&](const std::vector<double> &h, size_t by) {
         const auto near = [&](const std::vector<double> &other) {
             std::vector<double> r = h;
@@ -319,10 +386,24 @@ std::optional<size_t> Diagnoser::suspectFor(const Fault &fault) const
     return out;
 }
 
+std::vector<Covariance> Diagnoser::covariancesAt(std::span<const ReadPoint> places) const
+{
+    std::vector<Covariance> out;
+    for (size_t g = 0; g < m_signatures.guesses(); ++g)
+        out.push_back(covarianceAt(predictedAt(m_signatures, g, places), places));
+    return out;
+}
+
 std::vector<double> Diagnoser::weights(std::span<const ReadPoint> read,
                                        std::span<const Symptom *const> symptoms) const
 {
-    const std::vector<double> gauges = gaugesOf(read);
+    return weights(read, symptoms, covariancesAt(read));
+}
+
+std::vector<double> Diagnoser::weights(std::span<const ReadPoint> read,
+                                       std::span<const Symptom *const> symptoms,
+                                       std::span<const Covariance> covariances) const
+{
     std::vector<double> y;
     for (const ReadPoint &p : read)
         y.push_back(p.value_pa);
@@ -335,10 +416,7 @@ std::vector<double> Diagnoser::weights(std::span<const ReadPoint> read,
                 prior += std::log(said->there ? p : 1 - p);
             }
         for (size_t g = m_first[s]; g < m_first[s + 1]; ++g) {
-            const std::vector<double> h = predictedAt(m_signatures, g, read);
-            const double fit = read.empty()
-                ? 0
-                : Covariance(h, gauges, independentError, modelUncertainty).logDensity(y);
+            const double fit = read.empty() ? 0 : covariances[g].logDensity(y);
             logs.push_back(std::isnan(fit) ? -HUGE_VAL : prior + fit);
         }
     }
@@ -380,8 +458,7 @@ double Diagnoser::distanceOf(std::span<const double> pressure_pa,
     }
     if (r.empty())
         return 0;
-    const double q
-        = Covariance(healthy, gaugesOf(places), independentError, modelUncertainty).quadratic(r);
+    const double q = covarianceAt(healthy, places).quadratic(r);
     return std::isnan(q) ? 0 : std::sqrt(q);
 }
 
@@ -389,7 +466,8 @@ double Diagnoser::information(std::span<const double> weights, std::span<const R
                               const ReadPoint &next) const
 {
     constexpr double negligible = 1e-6;
-    const std::vector<double> gauges = gaugesOf(read);
+    std::vector<ReadPoint> places(read.begin(), read.end());
+    places.push_back(next);
     std::vector<NormalPart> all;
     double within = 0;
     for (const auto &group : m_groups) {
@@ -403,25 +481,15 @@ double Diagnoser::information(std::span<const double> weights, std::span<const R
             const double at = m_signatures.at(g, next.condition, next.tap);
             if (weights[g] < negligible || std::isnan(at))
                 continue;
-            // The common error is partly known from the readings: condition on them.
-            const std::vector<double> h = predictedAt(m_signatures, g, read);
-            std::vector<double> c, r;
-            for (size_t i = 0; i < read.size(); ++i) {
-                c.push_back(modelUncertainty * modelUncertainty * at * h[i]);
-                r.push_back(read[i].value_pa - h[i]);
-            }
-            double mean = at;
-            double variance = next.gauge_pa * next.gauge_pa + std::pow(independentError * at, 2)
-                + std::pow(modelUncertainty * at, 2);
-            if (!read.empty()) {
-                const auto a
-                    = Covariance(h, gauges, independentError, modelUncertainty).solve(c);
-                for (size_t i = 0; i < read.size(); ++i) {
-                    mean += a[i] * r[i];
-                    variance -= a[i] * c[i];
-                }
-            }
-            own.push_back({ weights[g], mean, std::sqrt(std::max(variance, 1.0)) });
+            // The common errors are partly known from the readings: condition on them. With the new
+            // place as last row of S, its mean and variance given the rest.
+            std::vector<double> h = predictedAt(m_signatures, g, read);
+            std::vector<double> residual;
+            for (size_t i = 0; i < read.size(); ++i)
+                residual.push_back(read[i].value_pa - h[i]);
+            h.push_back(at);
+            const auto [mean, variance] = covarianceAt(h, places).lastGiven(residual);
+            own.push_back({ weights[g], mean, std::sqrt(variance) });
             mine += weights[g];
         }
         if (own.empty())

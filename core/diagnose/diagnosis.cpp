@@ -2,7 +2,6 @@
 #include "diagnose/diagnosis.h"
 
 #include "build/logbook.h"
-#include "diagnose/likelihood.h"
 
 #include <algorithm>
 #include <array>
@@ -227,13 +226,12 @@ private:
 
     double logFit(const Signatures &s, size_t guess) const
     {
-        std::vector<double> h, gauges, y;
+        std::vector<double> h, y;
         for (const ReadPoint &p : m_read) {
             h.push_back(s.at(guess, p.condition, p.tap));
-            gauges.push_back(p.gauge_pa);
             y.push_back(p.value_pa);
         }
-        return Covariance(h, gauges, independentError, modelUncertainty).logDensity(y);
+        return m_diagnoser->covarianceAt(h, m_read).logDensity(y);
     }
 
     /// ln of the sum of prior × likelihood over the single candidates, symptoms included.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "diagnose/likelihood.h"
 #include "diagnose/signatures.h"
 
 #include <optional>
@@ -10,10 +11,15 @@
 namespace mildpath {
 
 // Readings → what is wrong. Model: circuit.md section 5 in docs/theory/diagnosis.md. Readings y,
-// prediction h of a guess, covariance S = diag(sg² + (si h)²) + sc² h hᵀ.
+// prediction h of a guess, covariance S = diag(sg² + (si h)²) + sc² h hᵀ, and to that what the
+// clearances, the oil and each gauge may be off by, which moves readings together.
 
 /// Independent error of the model, one reading to the next, relative. Own choice.
 inline constexpr double independentError = 0.03;
+/// What an engine may be off by beside the model's own errors: its oil's viscosity (relative), and of
+/// a gauge's uncertainty the share that is its own, alike in all its readings; the rest is the
+/// eye's. Own choice. Clearances are off by their own uncertainty.
+inline constexpr double oilViscosityU = 0.05, gaugeOwnShare = 0.6;
 /// Chance to see a symptom, by how a fault goes with it. Own choice.
 inline constexpr double symptomLikely = 0.8, symptomPossible = 0.3, symptomOtherwise = 0.05;
 /// Chance that a look shows a fault it can show, and that it seems to show one that is not there.
@@ -121,9 +127,15 @@ public:
     size_t guessesOf(size_t suspect) const { return m_first[suspect + 1] - m_first[suspect]; }
     int unsolved() const { return m_unsolved; }
 
+    /// S of every guess at these places, for reading them more than once.
+    std::vector<Covariance> covariancesAt(std::span<const ReadPoint> places) const;
     /// Weight of every guess given readings and symptoms; sums to 1.
     std::vector<double> weights(std::span<const ReadPoint> read,
                                 std::span<const Symptom *const> symptoms) const;
+    /// @param covariances  covariancesAt() the places of `read`
+    std::vector<double> weights(std::span<const ReadPoint> read,
+                                std::span<const Symptom *const> symptoms,
+                                std::span<const Covariance> covariances) const;
     /// Posterior by suspect from those weights.
     std::vector<double> bySuspect(std::span<const double> weights) const;
     /// Suspects of one kind that no gauge tells apart: their places, not what is wrong, stay open.
@@ -134,6 +146,9 @@ public:
     /// The suspect readings would find for a fault: its kind, or the one it is looked for as, at
     /// its place. Absent: it is not looked for.
     std::optional<size_t> suspectFor(const Fault &fault) const;
+    /// S of readings at these places around a prediction.
+    Covariance covarianceAt(std::span<const double> predicted,
+                            std::span<const ReadPoint> places) const;
     /// Mahalanobis distance of a guess from the healthy engine at these places.
     double distance(size_t guess, std::span<const ReadPoint> places) const;
     /// The same of an engine that gives these pressures there.
@@ -146,13 +161,18 @@ public:
 
 private:
     Diagnoser() = default;
+    Result<void> findDirections(const Build &build, const std::vector<GaugedSize> &sizes);
     void findGroups();
+
     bool alike(size_t a, size_t b, std::span<const ReadPoint> places) const;
     const Build *m_build = nullptr;
     std::vector<Suspect> m_suspects;
     std::vector<size_t> m_first; ///< guess by suspect, one past the end last
     std::vector<std::vector<std::string>> m_words; ///< by suspect
     std::vector<std::vector<size_t>> m_groups;
+    /// Relative change of every pressure (condition by condition, tap by tap) by one standard
+    /// deviation of a family's clearances, of the oil.
+    std::vector<std::vector<double>> m_directions;
     Signatures m_signatures;
     int m_unsolved = 0;
 };

@@ -197,9 +197,11 @@ Json trialsToJson(const TrialReport &report)
     Json out;
     out["readings"] = report.readings;
     out["suspects"] = report.suspects;
-    out["seen"] = { { "trials", report.seen },
-                    { "first", report.seenFirst },
-                    { "first_three", report.seenFirstThree } };
+    for (const auto &[key, t] :
+         { std::pair("seen", &report.seen), std::pair("seen_plainly", &report.plainly) })
+        out[key] = { { "trials", t->trials },
+                     { "first", t->first },
+                     { "first_three", t->firstThree } };
     out["unseen"] = { { "trials", report.unseen },
                       { "said_so", report.unseenSaidSo },
                       { "blamed_something", report.unseenBlamed } };

@@ -8,45 +8,78 @@
 namespace mildpath {
 
 Covariance::Covariance(std::span<const double> predicted, std::span<const double> gauge,
-                       double independent, double common)
+                       double independent, double common,
+                       std::span<const std::vector<double>> directions)
     : m_predicted(predicted.begin(), predicted.end())
+    , m_factor(predicted.size() * predicted.size())
 {
-    for (size_t i = 0; i < predicted.size(); ++i) {
-        m_diagonal.push_back(gauge[i] * gauge[i] + std::pow(independent * predicted[i], 2));
-        m_common.push_back(common * predicted[i]);
+    const size_t n = size();
+    for (size_t i = 0; i < n; ++i)
+        for (size_t j = 0; j <= i; ++j) {
+            double s = common * common * predicted[i] * predicted[j];
+            if (i == j)
+                s += gauge[i] * gauge[i] + std::pow(independent * predicted[i], 2);
+            for (const std::vector<double> &v : directions)
+                s += v[i] * v[j];
+            for (size_t k = 0; k < j; ++k)
+                s -= factor(i, k) * factor(j, k);
+            factor(i, j) = i == j ? std::sqrt(s) : s / factor(j, j);
+        }
+}
+
+std::vector<double> Covariance::forward(std::span<const double> r) const
+{
+    std::vector<double> out(r.begin(), r.end());
+    for (size_t i = 0; i < size(); ++i) {
+        for (size_t k = 0; k < i; ++k)
+            out[i] -= factor(i, k) * out[k];
+        out[i] /= factor(i, i);
     }
+    return out;
 }
 
 std::vector<double> Covariance::solve(std::span<const double> r) const
 {
-    double vr = 0, vv = 0;
-    for (size_t i = 0; i < r.size(); ++i) {
-        vr += m_common[i] * r[i] / m_diagonal[i];
-        vv += m_common[i] * m_common[i] / m_diagonal[i];
+    std::vector<double> out = forward(r);
+    for (size_t i = size(); i-- > 0;) {
+        for (size_t k = i + 1; k < size(); ++k)
+            out[i] -= factor(k, i) * out[k];
+        out[i] /= factor(i, i);
     }
-    std::vector<double> out;
-    for (size_t i = 0; i < r.size(); ++i)
-        out.push_back((r[i] - m_common[i] * vr / (1 + vv)) / m_diagonal[i]);
     return out;
 }
 
 double Covariance::quadratic(std::span<const double> r) const
 {
-    const std::vector<double> solved = solve(r);
     double out = 0;
-    for (size_t i = 0; i < r.size(); ++i)
-        out += r[i] * solved[i];
+    for (const double x : forward(r))
+        out += x * x;
     return out;
 }
 
 double Covariance::logDeterminant() const
 {
-    double out = 0, vv = 0;
-    for (size_t i = 0; i < m_diagonal.size(); ++i) {
-        out += std::log(m_diagonal[i]);
-        vv += m_common[i] * m_common[i] / m_diagonal[i];
+    double out = 0;
+    for (size_t i = 0; i < size(); ++i)
+        out += 2 * std::log(factor(i, i));
+    return out;
+}
+
+Covariance::MeanVariance Covariance::lastGiven(std::span<const double> residual) const
+{
+    // The factor's last row holds both: with L z = r, the mean moves by ℓ·z, and what is left of the
+    // variance is the last pivot squared.
+    const size_t last = size() - 1;
+    double mean = m_predicted[last];
+    std::vector<double> z;
+    for (size_t i = 0; i < last; ++i) {
+        double x = residual[i];
+        for (size_t k = 0; k < i; ++k)
+            x -= factor(i, k) * z[k];
+        z.push_back(x / factor(i, i));
+        mean += factor(last, i) * z[i];
     }
-    return out + std::log1p(vv);
+    return { mean, factor(last, last) * factor(last, last) };
 }
 
 double Covariance::logDensity(std::span<const double> y) const

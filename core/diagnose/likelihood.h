@@ -6,28 +6,43 @@
 
 namespace mildpath {
 
-/// Covariance of readings around a prediction: a diagonal and one common direction,
-/// S = diag(d) + v vᵀ. Inverse and determinant are closed (Sherman and Morrison, 1950).
+/// Covariance of readings around a prediction: a diagonal and a few common directions,
+/// S = diag(d) + Σ v vᵀ. Cholesky, textbook.
 class Covariance
 {
 public:
+    /// S = diag(gauge² + (independent h)²) + common² h hᵀ + the further directions.
     /// @param predicted    h, one a reading
     /// @param gauge        standard uncertainty of each gauge, same unit
     /// @param independent  relative error of the model from reading to reading
     /// @param common       relative error of the model common to all
+    /// @param directions   further errors that move readings together, each one standard deviation
     Covariance(std::span<const double> predicted, std::span<const double> gauge, double independent,
-               double common);
+               double common, std::span<const std::vector<double>> directions = {});
 
     /// S⁻¹ r.
     std::vector<double> solve(std::span<const double> r) const;
     /// rᵀ S⁻¹ r.
     double quadratic(std::span<const double> r) const;
     double logDeterminant() const;
+    /// Mean and variance of the last reading when all others are known.
+    /// @param residual  y − h of the others
+    struct MeanVariance
+    {
+        double mean, variance;
+    };
+    MeanVariance lastGiven(std::span<const double> residual) const;
     /// ln of the normal density of readings y around the prediction.
     double logDensity(std::span<const double> y) const;
 
 private:
-    std::vector<double> m_predicted, m_diagonal, m_common;
+    size_t size() const { return m_predicted.size(); }
+    double &factor(size_t i, size_t j) { return m_factor[i * size() + j]; }
+    double factor(size_t i, size_t j) const { return m_factor[i * size() + j]; }
+    std::vector<double> forward(std::span<const double> r) const;
+
+    std::vector<double> m_predicted;
+    std::vector<double> m_factor; ///< lower triangle L of S = L Lᵀ, row by row
 };
 
 /// A normal component of a mixture: weight, mean, standard deviation.

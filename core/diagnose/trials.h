@@ -18,14 +18,17 @@ struct TrialPlan
 };
 /// Every tap, under the usual conditions.
 TrialPlan usualTrials(const Build &build);
+/// Six readings: the gauge and the filter's head, cold idle, hot idle, hot and fast.
+TrialPlan sixReadings(const Build &build);
 
 /// One fault's trials at one severity.
 struct TrialRow
 {
     Fault fault;
     std::string name;
-    double distance = 0; ///< Mahalanobis, of this severity without noise
-    bool seen = false; ///< at least 2
+    double distance = 0; ///< Mahalanobis from the healthy engine, without noise
+    double plainDistance = 0; ///< the same by gauge and model errors alone, the engine known exactly
+    bool seen = false; ///< `distance` at least 2
     int trials = 0, first = 0, firstThree = 0;
     /// Where it is not seen: trials in which the program said that these readings do not tell it,
     /// and what would.
@@ -37,13 +40,18 @@ struct TrialReport
 {
     std::vector<TrialRow> rows;
     int readings = 0, suspects = 0, groups = 0;
-    /// Over the trials the readings can see.
-    int seen = 0, seenFirst = 0, seenFirstThree = 0;
+    struct Seen
+    {
+        int trials = 0, first = 0, firstThree = 0;
+    };
+    Seen seen; ///< trials the readings can see
+    Seen plainly; ///< by the plain distance: more trials, the harder ones too
     int unseen = 0, unseenSaidSo = 0, unseenBlamed = 0;
     int healthy = 0, healthyFirst = 0; ///< trials of a healthy engine
 };
 /// Noise as circuit.md section 5: gauge 0.05 bar, 3 % a reading, 6 % common. Off the model as well:
-/// clearances by their u, the oil's viscosity 5 %, each gauge an offset of 0.03 bar (own choice).
+/// clearances by their u, the oil's viscosity 5 %, 0.6 of a gauge's uncertainty alike in all its
+/// readings (own choice).
 /// Errors: as Signatures::make; `cancelled`.
 Result<TrialReport> runTrials(const Build &build, const Assessment &assessment,
                               const TrialPlan &plan, Progress *progress = nullptr);

@@ -1,0 +1,504 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Lines outside the engine: every way to join them wrong is caught; oil seen to flow; the new parts
+// of the document through its file.
+#include "assess/assessment.h"
+#include "assess/flowproof.h"
+#include "build/edit.h"
+#include "quantity/json.h"
+#include "testing.h"
+
+using namespace mildpath;
+
+namespace {
+
+Build drySump()
+{
+    Build b = loadTemplate("v8-dry-sump")->build;
+    b.plumbing.lines = usualLines(b);
+    return b;
+}
+
+/// The wet-sump four with its filter away from the block and everything joined right.
+Build remoteFilter(const std::string &build = "spin_on")
+{
+    Build b = *applyEdit(demoBuild(), LineEdit(SetFilter { true, build }));
+    b.plumbing.lines = usualLines(b);
+    return b;
+}
+
+ExternalLine &line(Build &b, const std::string &from)
+{
+    for (ExternalLine &l : b.plumbing.lines)
+        if (l.from == from)
+            return l;
+    qFatal("no line from %s", from.c_str());
+}
+
+QStringList idsOf(const LinesReport &r)
+{
+    QStringList out;
+    for (const LineFault &f : r.faults)
+        out << QString::fromStdString(f.id);
+    return out;
+}
+
+const Finding *finding(const Assessment &a, const std::string &id)
+{
+    for (const Finding &f : a.findings)
+        if (f.id == id)
+            return &f;
+    return nullptr;
+}
+
+FlowSeen seen(const std::string &stop, int outlet, const std::string &saw)
+{
+    FlowSeen f;
+    f.stop = stop;
+    f.outlet = outlet;
+    f.saw = saw;
+    f.means = "pressure_pot";
+    f.oil = "15W-40";
+    f.filter = "new spin-on";
+    f.oil_c = 20;
+    f.by = "tester";
+    return f;
+}
+
+Build with(Build b, const LogEntry &entry)
+{
+    return *applyEdit(b, PassageEdit(AddEntry { entry }));
+}
+
+} // namespace
+
+class TestLines : public QObject
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void usualLines_areRight_data();
+    void usualLines_areRight();
+    void nothingWritten_saysNothing();
+    void wrongJoints_areCaught_data();
+    void wrongJoints_areCaught();
+    void filterWay_followsItsBuild_data();
+    void filterWay_followsItsBuild();
+    void swappedFilter_holdsAndStarves();
+    void trace_followsTheOil();
+    void gaugeOnFilterHead_isSaid();
+    void lineEdits_goThroughJsonAndBack();
+    void lineEdits_refuse_data();
+    void lineEdits_refuse();
+    void badPlumbing_isNamedWithItsPlace();
+    void flowOutlets_areNamed();
+    void flowSeen_provesOnlyWhenAllFlow();
+    void flowSeen_takesTheLastWord();
+    void enginesCompare_onlyAlike();
+    void newEntries_goThroughTheFile();
+    void badEntries_areNamedWithTheirPlace_data();
+    void badEntries_areNamedWithTheirPlace();
+    void olderFile_isLifted();
+};
+
+void TestLines::usualLines_areRight_data()
+{
+    QTest::addColumn<QString>("name");
+    for (const TemplateInfo &t : listTemplates())
+        QTest::newRow(t.name.c_str()) << QString::fromStdString(t.name);
+}
+
+void TestLines::usualLines_areRight()
+{
+    QFETCH(QString, name);
+    Build b = loadTemplate(name.toStdString())->build;
+    b.plumbing.lines = usualLines(b);
+    LinesReport r = judgeLines(b);
+    // Scavenge hoses wait for somebody to read what they are made for; nothing holds.
+    for (const LineFault &f : r.faults)
+        QVERIFY2(f.id == "vacuum_unknown", f.text.c_str());
+    if (hasLines(b) && b.engine.ofKind("tank"))
+        QVERIFY(r.trace.reachesEngine && r.trace.throughFilter && !r.trace.filterReversed);
+}
+
+void TestLines::nothingWritten_saysNothing()
+{
+    Build b = drySump();
+    b.plumbing.lines.clear();
+    QVERIFY(judgeLines(b).faults.empty());
+    QVERIFY(!judgeLines(b).written);
+    QVERIFY(judgeLines(demoBuild()).faults.empty());
+}
+
+// Source: the trade's rules for lines (common practice, no source): out of one part goes into the
+// next.
+void TestLines::wrongJoints_areCaught_data()
+{
+    QTest::addColumn<QString>("id");
+    QTest::addColumn<std::function<void(Build &)>>("spoil");
+    const auto row = [](const char *name, const char *id, std::function<void(Build &)> spoil) {
+        QTest::newRow(name) << QString::fromLatin1(id) << spoil;
+    };
+    row("out to out", "out_to_out", [](Build &b) {
+        line(b, "tank.out").to = "scavenge.out";
+    });
+    row("in to in", "in_to_in", [](Build &b) { line(b, "tank.out").from = "engine.in"; });
+    row("missing", "open_port", [](Build &b) { b.plumbing.lines.pop_back(), b.plumbing.lines.erase(b.plumbing.lines.begin()); });
+    row("capped", "capped", [](Build &b) { b.plumbing.capped = { "engine.in" }; });
+    row("one filter line at the wrong port", "out_to_out",
+        [](Build &b) { line(b, "pump.out").to = "filter.centre"; });
+    row("both filter lines swapped", "lines_swapped", [](Build &b) {
+        line(b, "pump.out").to = "filter.centre";
+        line(b, "filter.centre").from = "filter.rim";
+    });
+    row("no vacuum", "no_vacuum", [](Build &b) { line(b, "tank.out").rating = "pressure"; });
+    row("vacuum not known", "vacuum_unknown", [](Build &b) { line(b, "tank.out").rating = ""; });
+    row("gauge on the filter", "gauge_on_filter",
+        [](Build &b) { line(b, "engine.gauge").from = "filter.gauge"; });
+    row("scavenge and pressure", "wrong_stage", [](Build &b) {
+        line(b, "tank.out").to = "scavenge.in_1";
+        line(b, "pan.out_1").to = "pump.in";
+    });
+    row("gauge line joined to oil", "wrong_stage",
+        [](Build &b) { line(b, "cooler.b").to = "gauge.in"; });
+    row("two at one port", "port_twice", [](Build &b) {
+        ExternalLine l = line(b, "tank.out");
+        l.id = "x";
+        b.plumbing.lines.push_back(l);
+    });
+    row("past the filter", "no_filter", [](Build &b) {
+        line(b, "pump.out").to = "cooler.a";
+        std::erase_if(b.plumbing.lines,
+                      [](const ExternalLine &l) { return l.from == "filter.centre"; });
+    });
+    row("cooler in a ring", "no_way", [](Build &b) {
+        // Pump to cooler and back to the cooler's other end through the filter; nothing is open.
+        line(b, "pump.out").to = "cooler.a";
+        line(b, "filter.centre").to = "engine.in";
+        line(b, "cooler.b").to = "filter.rim";
+        line(b, "cooler.b").to = "filter.rim";
+        line(b, "pump.out").from = "pump.out";
+    });
+}
+
+void TestLines::wrongJoints_areCaught()
+{
+    QFETCH(QString, id);
+    QFETCH(std::function<void(Build &)>, spoil);
+    Build b = drySump();
+    for (ExternalLine &l : b.plumbing.lines)
+        if (l.from.starts_with("pan."))
+            l.rating = "suction";
+    QVERIFY(judgeLines(b).faults.empty());
+    spoil(b);
+    const LinesReport r = judgeLines(b);
+    if (id == QLatin1String("no_way")) {
+        // Cooler before filter is as good: the oil still reaches the engine.
+        QVERIFY2(r.faults.empty(), qPrintable(idsOf(r).join(QLatin1Char(' '))));
+        QVERIFY(r.trace.reachesEngine && r.trace.throughFilter);
+        return;
+    }
+    QVERIFY2(idsOf(r).contains(id), qPrintable(idsOf(r).join(QLatin1Char(' '))));
+    for (const LineFault &f : r.faults) {
+        QVERIFY(!f.text.empty() && !f.reason.empty() && !f.action.empty());
+        if (QString::fromStdString(f.id) == id)
+            QVERIFY(finding(assess(b), "lines_" + f.id + (f.stop.empty() ? "" : "@" + f.stop)));
+    }
+    const bool lookOnly = id == QLatin1String("vacuum_unknown") || id == QLatin1String("gauge_on_filter");
+    QCOMPARE(r.faults.front().mark, lookOnly ? Mark::LookAgain : Mark::Hold);
+}
+
+void TestLines::filterWay_followsItsBuild_data()
+{
+    QTest::addColumn<QString>("build");
+    QTest::addColumn<QString>("in");
+    QTest::newRow("spin-on") << "spin_on" << "filter.rim";
+    QTest::newRow("cartridge") << "cartridge" << "filter.rim";
+    QTest::newRow("inside out") << "inside_out" << "filter.centre";
+    QTest::newRow("arrow") << "arrow" << "filter.rim";
+}
+
+void TestLines::filterWay_followsItsBuild()
+{
+    QFETCH(QString, build);
+    QFETCH(QString, in);
+    Build b = remoteFilter(build.toStdString());
+    QCOMPARE(QString::fromStdString(line(b, "engine.out").to), in);
+    QVERIFY(judgeLines(b).faults.empty());
+    // The other make of filter on the same lines is the wrong way round.
+    b.plumbing.filterBuild = build == QLatin1String("inside_out") ? "spin_on" : "inside_out";
+    QVERIFY(idsOf(judgeLines(b)).contains(QStringLiteral("lines_swapped")));
+}
+
+/// The trade's own story: the gauge on the filter head reads well, the bearings get nothing.
+void TestLines::swappedFilter_holdsAndStarves()
+{
+    Build b = remoteFilter();
+    const Assessment right = assess(b);
+    QVERIFY(!finding(right, "lines_lines_swapped@filter"));
+    line(b, "engine.out").to = "filter.centre";
+    line(b, "filter.centre").from = "filter.rim";
+    const Assessment wrong = assess(b);
+    const Finding *f = finding(wrong, "lines_lines_swapped@filter");
+    QVERIFY(f && f->mark == Mark::Hold);
+    QVERIFY(f->text.find("check valve") != std::string::npos);
+    QCOMPARE(wrong.marksOf("filter")->flow, Mark::Hold);
+    // Forecast of it as it is joined: relief pressure ahead of the filter, nothing behind.
+    QVERIFY(wrong.hotIdle.nodePressure_pa.at("filt_in") > 4e5);
+    QVERIFY(wrong.hotIdle.gauge.value_pa < 2e3);
+    for (const PointPressure &p : wrong.hotIdle.points)
+        if (p.stop.starts_with("main_") && p.stop != "main_gallery")
+            QVERIFY(p.pressure_pa < 2e3);
+    QVERIFY(wrong.holds() > right.holds());
+}
+
+void TestLines::trace_followsTheOil()
+{
+    const LinesReport r = judgeLines(drySump());
+    const std::vector<std::string> way { "pump.out", "filter.rim", "filter.centre", "cooler.a",
+                                         "cooler.b", "engine.in" };
+    QVERIFY(r.trace.ports == way);
+}
+
+void TestLines::gaugeOnFilterHead_isSaid()
+{
+    Build b = demoBuild();
+    QVERIFY(!gaugeOnFilterHead(b));
+    b.gaugeTap = "filter_housing";
+    QVERIFY(gaugeOnFilterHead(b));
+    const Finding *f = finding(assess(b), "gauge_place");
+    QVERIFY(f && f->mark == Mark::LookAgain);
+}
+
+void TestLines::lineEdits_goThroughJsonAndBack()
+{
+    ExternalLine l;
+    l.from = "tank.out";
+    l.to = "pump.in";
+    l.rating = "suction";
+    l.bore_mm = 19;
+    l.by = "tester";
+    const std::vector<LineEdit> edits { PutLine { l }, DropLine { "l1" },
+                                        CapPort { "engine.in", true },
+                                        SetFilter { true, "arrow" }, DrawLines {} };
+    for (const LineEdit &e : edits) {
+        const auto back = editFromJson(editToJson(Edit(e)));
+        QVERIFY(back);
+        QVERIFY(*back == Edit(e));
+        QVERIFY(!describeEdit(drySump(), Edit(e)).empty());
+    }
+}
+
+void TestLines::lineEdits_refuse_data()
+{
+    QTest::addColumn<int>("which");
+    QTest::addColumn<QString>("place");
+    QTest::newRow("unknown port") << 0 << "from";
+    QTest::newRow("to itself") << 1 << "to";
+    QTest::newRow("rating") << 2 << "rating";
+    QTest::newRow("drop unknown") << 3 << "line";
+    QTest::newRow("cap unknown") << 4 << "port";
+    QTest::newRow("filter unknown") << 5 << "build";
+    QTest::newRow("drawn twice") << 6 << "lines";
+}
+
+void TestLines::lineEdits_refuse()
+{
+    QFETCH(int, which);
+    QFETCH(QString, place);
+    ExternalLine l;
+    l.from = which == 0 ? "attic.out" : "tank.out";
+    l.to = which == 1 ? "tank.out" : "pump.in";
+    l.rating = which == 2 ? "rubber" : "";
+    const std::vector<LineEdit> edits { PutLine { l },
+                                        PutLine { l },
+                                        PutLine { l },
+                                        DropLine { "none" },
+                                        CapPort { "attic.out", true },
+                                        SetFilter { true, "sieve" },
+                                        DrawLines {} };
+    const Build b = drySump();
+    const auto r = applyEdit(b, Edit(edits[static_cast<size_t>(which)]));
+    QVERIFY(!r);
+    QCOMPARE(QString::fromStdString(r.error().place), place);
+}
+
+void TestLines::badPlumbing_isNamedWithItsPlace()
+{
+    Build b = drySump();
+    b.plumbing.lines[1].id = b.plumbing.lines[0].id;
+    b.plumbing.lines[2].to = "attic.in";
+    b.plumbing.filterBuild = "sieve";
+    b.plumbing.capped = { "nowhere" };
+    QStringList places;
+    for (const Error &e : validateBuild(b))
+        places << QString::fromStdString(e.place);
+    for (const char *p : { "/plumbing/filter_build", "/plumbing/lines/1/id",
+                           "/plumbing/lines/2/to", "/plumbing/capped/0" })
+        QVERIFY2(places.contains(QLatin1String(p)), p);
+}
+
+void TestLines::flowOutlets_areNamed()
+{
+    const Build b = demoBuild();
+    const auto outlets = [&](const char *stop) { return flowOutlets(b, *b.engine.find(stop)); };
+    QCOMPARE(outlets("lifter_gallery").size(), size_t(8));
+    QCOMPARE(outlets("cooling_jets").size(), size_t(4));
+    QCOMPARE(outlets("rocker_shaft").size(), size_t(8)); // one element, eight rockers
+    QCOMPARE(outlets("rocker_shaft")[7], std::string("Rocker 8"));
+    QCOMPARE(outlets("main_3"), std::vector<std::string> { "Main 3" });
+}
+
+void TestLines::flowSeen_provesOnlyWhenAllFlow()
+{
+    Build b = demoBuild();
+    for (int i = 1; i <= 7; ++i)
+        b = with(b, seen("lifter_gallery", i, "flows"));
+    FlowProof p = flowProof(b, *b.engine.find("lifter_gallery"));
+    QCOMPARE(p.mark, Mark::NotDone);
+    QCOMPARE(p.text, std::string("oil seen at 7 of 8"));
+    const Build all = with(b, seen("lifter_gallery", 8, "flows"));
+    QCOMPARE(flowProof(all, *all.engine.find("lifter_gallery")).mark, Mark::Proven);
+    const Build dry = with(b, seen("lifter_gallery", 8, "dry"));
+    const Assessment a = assess(dry);
+    QCOMPARE(a.marksOf("lifter_gallery")->flow, Mark::Hold);
+    const Finding *f = finding(a, "flow_seen@lifter_gallery");
+    QVERIFY(f && f->text.find("Lifter 8") != std::string::npos);
+    const Build weak = with(b, seen("lifter_gallery", 8, "weak"));
+    QCOMPARE(assess(weak).marksOf("lifter_gallery")->flow, Mark::LookAgain);
+}
+
+void TestLines::flowSeen_takesTheLastWord()
+{
+    Build b = with(demoBuild(), seen("cooling_jets", 2, "dry"));
+    b = with(b, seen("cooling_jets", 0, "flows")); // looked again, all of them
+    QCOMPARE(flowProof(b, *b.engine.find("cooling_jets")).mark, Mark::Proven);
+    const auto back = applyEdit(b, PassageEdit(TakeBackEntry { "flows", b.flows[1].id, "", "" }));
+    QVERIFY(back);
+    QCOMPARE(flowProof(*back, *back->engine.find("cooling_jets")).mark, Mark::Hold);
+}
+
+// Source: two engines compare with the same oil and the same filter (common practice, no source).
+void TestLines::enginesCompare_onlyAlike()
+{
+    FlowSeen mine = seen("cooling_jets", 0, "flows");
+    mine.litres = 0.5;
+    mine.seconds = 60;
+    const Build here = with(demoBuild(), mine);
+    FlowComparison c = compareFlows(here, here);
+    QVERIFY(c.cautions.empty());
+    QCOMPARE(c.pairs.size(), size_t(4));
+    verifyClose(*c.pairs[0].here_l_min, 0.5, 1e-12);
+    FlowSeen theirs = mine;
+    theirs.oil = "20W-50";
+    theirs.oil_c = 45;
+    c = compareFlows(here, with(demoBuild(), theirs));
+    QCOMPARE(c.cautions.size(), size_t(2));
+    QVERIFY(c.cautions[0].find("20W-50") != std::string::npos);
+    theirs = mine;
+    theirs.filter = "";
+    theirs.means = "drill";
+    c = compareFlows(here, with(demoBuild(), theirs));
+    QCOMPARE(c.cautions.size(), size_t(2));
+    c = compareFlows(here, demoBuild());
+    QVERIFY(c.pairs.empty());
+    QCOMPARE(c.onlyOne.size(), size_t(4));
+}
+
+void TestLines::newEntries_goThroughTheFile()
+{
+    Build b = remoteFilter();
+    b.plumbing.lines[0].by = "tester";
+    b.plumbing.capped = { "engine.out" };
+    b = with(b, seen("cooling_jets", 2, "weak"));
+    GaugeReading g;
+    g.tap = "filter_housing";
+    g.rpm = 820;
+    g.oil_c = 97;
+    g.pressure_kpa = 152;
+    g.u_kpa = 7;
+    g.oil = "0W-20";
+    b = with(b, g);
+    Symptom s;
+    s.symptom = "foam";
+    s.there = false;
+    s.note = "looked twice";
+    b = with(b, s);
+    Scenario c;
+    c.name = "two at once";
+    c.faults = { { "swarf", "main_gallery", 3, 0.5 }, { "pump_worn", "pump", 0, 0.25 } };
+    b = with(b, c);
+    const auto back = parseBuild(buildText(b));
+    QVERIFY2(back, back ? "" : back.error().errors.front().message.c_str());
+    QVERIFY(back->build == b);
+}
+
+void TestLines::badEntries_areNamedWithTheirPlace_data()
+{
+    QTest::addColumn<QString>("list");
+    QTest::addColumn<QString>("entry");
+    QTest::addColumn<QString>("place");
+    const auto row = [](const char *name, const char *list, const char *entry, const char *place) {
+        QTest::newRow(name) << QString::fromLatin1(list) << QString::fromLatin1(entry)
+                            << QString::fromLatin1(place);
+    };
+    row("tap", "gauge_readings",
+        R"({"id":"g1","tap":"attic","rpm":800,"oil_temp_c":90,"pressure_kpa":100})",
+        "/gauge_readings/0/tap");
+    row("pressure", "gauge_readings",
+        R"({"id":"g1","tap":"filter_housing","rpm":800,"oil_temp_c":90,"pressure_kpa":-1})",
+        "/gauge_readings/0/pressure_kpa");
+    row("oil", "gauge_readings",
+        R"({"id":"g1","tap":"filter_housing","rpm":800,"oil_temp_c":90,"pressure_kpa":1,"oil":"x"})",
+        "/gauge_readings/0/oil");
+    row("uncertainty", "gauge_readings",
+        R"({"id":"g1","tap":"filter_housing","rpm":800,"oil_temp_c":90,"pressure_kpa":1,"u_kpa":0})",
+        "/gauge_readings/0/u_kpa");
+    row("symptom", "symptoms", R"({"id":"y1","symptom":"hum"})", "/symptoms/0/symptom");
+    row("outlet", "flows",
+        R"({"id":"w1","stop":"cooling_jets","outlet":9,"saw":"flows","means":"drill"})",
+        "/flows/0/outlet");
+    row("sight", "flows", R"({"id":"w1","stop":"main_1","saw":"sings","means":"drill"})",
+        "/flows/0/saw");
+    row("means", "flows", R"({"id":"w1","stop":"main_1","saw":"dry","means":"hope"})",
+        "/flows/0/means");
+    row("caught", "flows",
+        R"({"id":"w1","stop":"main_1","saw":"dry","means":"drill","caught_l":-2})",
+        "/flows/0/caught_l");
+    row("no fault", "scenarios", R"({"id":"c1","name":"x","faults":[]})", "/scenarios/0/faults");
+    row("severity", "scenarios",
+        R"({"id":"c1","name":"x","faults":[{"kind":"swarf","stop":"main_1","severity":3}]})",
+        "/scenarios/0/faults/0/severity");
+    row("key of a fault", "scenarios",
+        R"({"id":"c1","name":"x","faults":[{"kind":"swarf","stop":"main_1","sevrity":1}]})",
+        "/scenarios/0/faults/0/sevrity");
+}
+
+void TestLines::badEntries_areNamedWithTheirPlace()
+{
+    QFETCH(QString, list);
+    QFETCH(QString, entry);
+    QFETCH(QString, place);
+    Json json = buildToJson(demoBuild());
+    json[list.toStdString()] = Json::array({ *parseJson(entry.toStdString()) });
+    const auto r = parseBuild(json.dump());
+    QVERIFY(!r);
+    QStringList places;
+    for (const Error &e : r.error().errors)
+        places << QString::fromStdString(e.place);
+    QVERIFY2(places.contains(place), qPrintable(places.join(QLatin1Char(' '))));
+}
+
+void TestLines::olderFile_isLifted()
+{
+    Json json = buildToJson(demoBuild());
+    json["version"] = 6;
+    for (const char *key : { "plumbing", "gauge_readings", "symptoms", "flows", "scenarios" })
+        json.erase(key);
+    const auto r = parseBuild(json.dump());
+    QVERIFY(r);
+    QCOMPARE(r->fileVersion, 6);
+    QVERIFY(!r->olderText.empty());
+    QVERIFY(r->build.plumbing == Plumbing {});
+}
+
+QTEST_APPLESS_MAIN(TestLines)
+#include "tst_lines.moc"
