@@ -21,6 +21,7 @@ constexpr double slopeLeft = 0.2;
 constexpr int mostNewtonSteps = 100;
 constexpr int mostCoupledSteps = 12;
 constexpr int mostRounds = 80;
+constexpr int stubbornFrom = 6; // rounds after which a cycle is to be broken
 constexpr double roughTolerance = 3e-4; // of the pump's flow: near enough for coupled steps
 
 /// Gauss with pivoting on rows [a | b]; the answer lands in the last column.
@@ -421,7 +422,7 @@ void Network::substituteLagged(Work &work) const
         const double share = lag.secant.share(lag.value, lag.target.value, first);
         const double next = lag.value + share * miss;
         // The secant alone is quicker wherever it arrives at all.
-        const bool stubborn = work.rounds > 6;
+        const bool stubborn = work.rounds > stubbornFrom;
         lag.value = stubborn && m_elements[i].law->lagged() == Lagged::Fill
             ? lag.bracket.keep(lag.value, lag.target.value, next)
             : next;
@@ -474,7 +475,9 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
     bool settled = false;
     while (!settled && work.rounds < mostRounds) {
         ++work.rounds;
-        const int steps = newton(work, roughTolerance);
+        // A choked suction answers to the last millionth of its flow: balance it quite.
+        const int steps
+            = newton(work, work.rounds > stubbornFrom ? massTolerance : roughTolerance);
         if (steps < 0)
             break;
         work.steps += steps;
