@@ -95,6 +95,7 @@ void OpenBuild::startJournal(bool baseUnsaved)
 void OpenBuild::open(Build build, const QString &path, const std::string &olderText, bool unsaved)
 {
     m_path = path;
+    m_imagined.clear();
     m_olderText = olderText;
     m_baseUnsaved = unsaved;
     m_build = std::make_shared<const Build>(std::move(build));
@@ -172,7 +173,29 @@ void OpenBuild::setBuild(std::shared_ptr<const Build> build)
     m_previous = m_assessment;
     clearVectorState();
     m_assessment = std::make_shared<const Assessment>(assess(*m_build));
+    // What was imagined at a stop that is no longer there is gone with it.
+    std::erase_if(m_imagined, [this](const Fault &f) {
+        Circuit circuit = m_build->circuit;
+        Oil oil = m_build->oil.oil;
+        return !applyFault(*m_build, f, circuit, oil);
+    });
     Q_EMIT changed();
+}
+
+void OpenBuild::imagine(std::vector<Fault> faults)
+{
+    if (faults == m_imagined)
+        return;
+    m_imagined = std::move(faults);
+    Q_EMIT imaginedChanged();
+}
+
+void OpenBuild::showImagined(std::vector<Fault> faults)
+{
+    if (!faults.empty())
+        selectStop(QString::fromStdString(faults.front().stop));
+    imagine(std::move(faults));
+    Q_EMIT mapWanted();
 }
 
 void OpenBuild::selectStop(const QString &id)

@@ -3,6 +3,7 @@
 
 #include "assess/assessment.h"
 #include "build/edit.h"
+#include "diagnose/faults.h"
 #include "storage/journal.h"
 
 #include <QObject>
@@ -54,6 +55,13 @@ public:
     const QString &selectedStop() const { return m_selectedStop; }
     void selectStop(const QString &id);
 
+    /// Faults imagined on this engine, for all benches: not part of the document until a scenario of
+    /// them is kept.
+    const std::vector<Fault> &imagined() const { return m_imagined; }
+    void imagine(std::vector<Fault> faults);
+    /// The same, and asks for the map that shows what follows.
+    void showImagined(std::vector<Fault> faults);
+
     /// Who and when of the next reading or proof.
     static std::string userName();
     static std::string now();
@@ -63,6 +71,8 @@ Q_SIGNALS:
     void changed();
     void opened();
     void stopSelected(const QString &id);
+    void imaginedChanged();
+    void mapWanted(); ///< what is imagined is to be seen
     void titleChanged();
     void journalFailed(const QString &reason);
 
@@ -79,6 +89,7 @@ private:
     QUndoStack m_undo;
     QTimer m_syncSoon;
     QString m_path, m_selectedStop;
+    std::vector<Fault> m_imagined;
     std::string m_olderText;
     bool m_baseUnsaved = false;
 };

@@ -15,6 +15,7 @@
 #include <QPointer>
 #include <QPushButton>
 #include <QSignalBlocker>
+#include <QSlider>
 #include <QVBoxLayout>
 
 #include <cmath>
@@ -109,6 +110,7 @@ private:
     double heightOf(const PanelTick &) const { return 0; }
     double heightOf(const PanelChoice &) const { return 0; }
     double heightOf(const PanelWord &) const { return 0; }
+    double heightOf(const PanelSlider &) const { return 0; }
 
     void paint(QPainter &p, const PanelTitle &i) const
     {
@@ -179,6 +181,7 @@ private:
     void paint(QPainter &, const PanelTick &) const { }
     void paint(QPainter &, const PanelChoice &) const { }
     void paint(QPainter &, const PanelWord &) const { }
+    void paint(QPainter &, const PanelSlider &) const { }
 
     QString spoken() const
     {
@@ -468,6 +471,49 @@ private:
     std::function<Result<void>(const QString &)> m_store;
 };
 
+class SliderView : public QWidget
+{
+public:
+    SliderView(const PanelSlider &item, QWidget *parent)
+        : QWidget(parent)
+        , m_label(new QLabel(this))
+        , m_text(new QLabel(this))
+        , m_slider(new QSlider(Qt::Horizontal, this))
+    {
+        auto *column = new QVBoxLayout(this);
+        column->setContentsMargins(0, 4, 0, 4);
+        column->setSpacing(3);
+        m_label->setWordWrap(true);
+        column->addWidget(m_label);
+        column->addWidget(m_slider);
+        column->addWidget(m_text);
+        m_label->setFont(textFont(TextSize::Normal, true));
+        m_slider->setRange(0, steps);
+        m_slider->setPageStep(steps / 10);
+        m_slider->setSingleStep(steps / 50);
+        connect(m_slider, &QSlider::valueChanged, this,
+                [this](int v) { m_slid(static_cast<double>(v) / steps); });
+        set(item);
+    }
+    void set(const PanelSlider &item)
+    {
+        m_label->setText(item.label);
+        m_text->setText(item.text);
+        setTone(m_text, Theme::current().muted);
+        m_slid = item.slid;
+        m_slider->setObjectName(item.id);
+        m_slider->setAccessibleName(item.label + QStringLiteral(", ") + item.text);
+        const QSignalBlocker block(m_slider);
+        m_slider->setValue(static_cast<int>(std::lround(item.value * steps)));
+    }
+
+private:
+    static constexpr int steps = 100;
+    QLabel *m_label, *m_text;
+    QSlider *m_slider;
+    std::function<void(double)> m_slid;
+};
+
 /// Items of one shape can take over each other's widgets.
 QString shapeOf(const PanelItem &item)
 {
@@ -481,6 +527,8 @@ QString shapeOf(const PanelItem &item)
         return QStringLiteral("choice ") + choice->id;
     if (const auto *word = std::get_if<PanelWord>(&item))
         return QStringLiteral("word ") + word->id;
+    if (const auto *slider = std::get_if<PanelSlider>(&item))
+        return QStringLiteral("slider ") + slider->id;
     return QStringLiteral("view");
 }
 
@@ -515,6 +563,8 @@ QWidget *SidePanel::make(const PanelItem &item)
         return new ChoiceView(*choice, m_page);
     if (const auto *word = std::get_if<PanelWord>(&item))
         return new WordView(*word, m_page);
+    if (const auto *slider = std::get_if<PanelSlider>(&item))
+        return new SliderView(*slider, m_page);
     return new ItemView(item, m_page);
 }
 
@@ -530,6 +580,8 @@ void SidePanel::update(QWidget *widget, const PanelItem &item)
         static_cast<ChoiceView *>(widget)->set(*choice);
     else if (const auto *word = std::get_if<PanelWord>(&item))
         static_cast<WordView *>(widget)->set(*word);
+    else if (const auto *slider = std::get_if<PanelSlider>(&item))
+        static_cast<SliderView *>(widget)->set(*slider);
     else
         static_cast<ItemView *>(widget)->set(item);
 }

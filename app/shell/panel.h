@@ -102,9 +102,18 @@ struct PanelTick
     bool on;
     std::function<void(bool on)> toggled;
 };
-using PanelItem
-    = std::variant<PanelTitle, PanelHeading, PanelRow, PanelChange, PanelVerdict, PanelText,
-                   PanelRule, PanelField, PanelButton, PanelTick, PanelChoice, PanelWord>;
+/// How much of something, slid in place.
+struct PanelSlider
+{
+    QString id;
+    QString label;
+    QString text; ///< what the value means
+    double value; ///< 0…1
+    std::function<void(double value)> slid;
+};
+using PanelItem = std::variant<PanelTitle, PanelHeading, PanelRow, PanelChange, PanelVerdict,
+                               PanelText, PanelRule, PanelField, PanelButton, PanelTick,
+                               PanelChoice, PanelWord, PanelSlider>;
 using PanelContent = std::vector<PanelItem>;
 
 /// The side panel: shows a content, keeping its widgets as long as the kinds of items stay the same

@@ -52,6 +52,20 @@ int writeSheet(const OpenBuild &open, const QString &path)
     return done ? 0 : 3;
 }
 
+bool imagine(OpenBuild &open, const QString &names)
+{
+    std::vector<Fault> faults;
+    for (const QString &name : names.split(u','))
+        if (const auto fault = parseFault(open.build(), name.toStdString())) {
+            faults.push_back(*fault);
+        } else {
+            complain(QStringLiteral("--what-if: ") + qs(fault.error().message));
+            return false;
+        }
+    open.imagine(std::move(faults));
+    return true;
+}
+
 int writePictures(MainWindow &window, const QString &folder, const QString &size)
 {
     const QStringList numbers = size.split(u'x');
@@ -95,10 +109,13 @@ int runApplication(QApplication &app)
                                    QStringLiteral("NAME"));
     const QCommandLineOption stop(QStringLiteral("stop"), QStringLiteral("Select this stop."),
                                   QStringLiteral("ID"));
+    const QCommandLineOption imagined(
+        QStringLiteral("what-if"), QStringLiteral("Imagine these faults, comma between them."),
+        QStringLiteral("KIND@STOP[=SEVERITY]"));
     const QCommandLineOption sheet(QStringLiteral("shop-sheet"),
                                    QStringLiteral("Write the machine-shop sheet as PDF and end."),
                                    QStringLiteral("FILE.pdf"));
-    parser.addOptions({ demo, shots, size, theme, units, stop, sheet });
+    parser.addOptions({ demo, shots, size, theme, units, stop, imagined, sheet });
     parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("Build to open."),
                                  QStringLiteral("[FILE]"));
     parser.process(app);
@@ -129,6 +146,8 @@ int runApplication(QApplication &app)
         return writeSheet(window.openBuild(), parser.value(sheet));
     if (parser.isSet(stop))
         window.openBuild().selectStop(parser.value(stop));
+    if (parser.isSet(imagined) && !imagine(window.openBuild(), parser.value(imagined)))
+        return 2;
     if (pictures)
         return writePictures(window, parser.value(shots), parser.value(size));
     window.restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray());

@@ -272,6 +272,8 @@ void MainWindow::connectParts()
     connect(m_open, &OpenBuild::journalFailed, this, [this](const QString &why) {
         m_messages->say(tr("Edits are not being kept against a crash: %1. Save often.").arg(why));
     });
+    connect(m_open, &OpenBuild::mapWanted, this,
+            [this] { showBench(m_benches.front()->title()); });
     connect(m_strip, &ReadoutStrip::benchAsked, this,
             [this](const QString &bench, const QString &stop) {
                 if (!stop.isEmpty())

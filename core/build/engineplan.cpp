@@ -63,6 +63,8 @@ public:
             branch("turbo", "turbo", "Turbocharger", numbered("g", 1));
         limits();
         fasteners();
+        if (m_out.engine.ofKind("tank"))
+            m_out.plumbing.lines = usualLines(m_out);
         return std::move(m_out);
     }
 

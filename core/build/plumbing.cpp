@@ -57,7 +57,7 @@ public:
         add("engine", "gauge", "gauge tap", Way::Out, Service::Gauge, false, stopOf("gallery"));
         if (filter)
             add("filter", "gauge", "gauge tap", Way::Out, Service::Gauge, false, filter->id);
-        add("gauge", "in", "gauge", Way::In, Service::Gauge, false, stopOf("gallery"));
+        add("gauge", "in", "connection", Way::In, Service::Gauge, false, stopOf("gallery"));
         return std::move(m_out);
     }
 
@@ -92,7 +92,7 @@ private:
             : 1;
         for (int i = 1; i <= stages; ++i) {
             const std::string n = std::to_string(i), word = stages > 1 ? " " + n : "";
-            add("pan", "out_" + n, "scavenge pickup" + word, Way::Out, Service::Scavenge, true, at);
+            add("pan", "out_" + n, "pickup" + word, Way::Out, Service::Scavenge, true, at);
             add("scavenge", "in_" + n, "in" + word, Way::In, Service::Scavenge, true, at);
         }
         add("scavenge", "out", "out", Way::Out, Service::Scavenge, true, at);
@@ -254,9 +254,9 @@ std::vector<ExternalLine> usualLines(const Build &build)
         line.id = "l" + std::to_string(out.size() + 1);
         line.from = from;
         line.to = to;
-        if (a->service == Service::Suction)
+        if (a->service == Service::Suction || a->part == "pan")
             line.rating = "suction";
-        else if (a->service == Service::Pressure)
+        else if (a->service == Service::Pressure || a->part == "scavenge")
             line.rating = "pressure";
         out.push_back(std::move(line));
     };

@@ -211,7 +211,7 @@ private:
                     pair.faults = guesses[g];
                 }
             }
-            pair.name = likely[a]->name + " and " + likely[b]->name;
+            pair.name = shortName(*likely[a]) + " and " + shortName(*likely[b]);
             pair.posterior = pair.prior * total * symptomFactor(pair);
             sum += pair.posterior;
             m_out.pairs.push_back(std::move(pair));
@@ -222,6 +222,14 @@ private:
                          [](const Candidate &x, const Candidate &y) {
                              return x.posterior > y.posterior;
                          });
+    }
+
+    /// The kind alone where the engine has one place for it.
+    static std::string shortName(const Candidate &c)
+    {
+        const FaultKind &kind = *findFaultKind(c.faults.front().kind);
+        const bool onePlace = kind.stopKinds.size() == 1 && c.places.size() == 1;
+        return onePlace ? std::string(kind.name) : c.name;
     }
 
     double logFit(const Signatures &s, size_t guess) const

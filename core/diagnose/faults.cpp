@@ -698,6 +698,12 @@ std::string severityText(const Build &build, const Fault &fault)
 std::vector<std::string> faultWords(const Build &build, const Fault &fault)
 {
     std::vector<std::string> out { fault.kind };
+    // A relief that does not seat is heard and looked for like one held open; oil with fuel in it
+    // like thin oil.
+    if (fault.kind == "relief_leaking")
+        out.push_back("relief_stuck_open");
+    if (fault.kind == "fuel_in_oil")
+        out.push_back("oil_too_thin");
     const Stop *stop = build.engine.find(fault.stop);
     if (stop && stop->kind == "plug" && !stop->points.empty()) {
         const std::string &node = stop->points.front().node;

@@ -86,7 +86,7 @@ private:
         const auto rods = elements("lifter", "pipe", true);
         const auto meters = elements("lifter", "orifice", false);
         const std::string missing = rods.empty() ? "the circuit has no pushrods of its own" : "";
-        add("pushrods_hydraulic", "Restricted pushrods, hydraulic lifters", "1 mm in each pushrod",
+        add("pushrods_hydraulic", "Pushrods restricted, hydraulic", "1 mm in each pushrod",
             [rods](Circuit &c, Oil &) -> Result<void> {
                 for (const std::string &id : rods)
                     if (Element *e = c.find(id))
@@ -127,8 +127,8 @@ private:
                 return {};
             },
             missing);
-        add("solid_restricted", "Solid lifters, restricted pushrods",
-            "no meter, " + lash + ", 1 mm in each pushrod",
+        add("solid_restricted", "Solid lifters, pushrods restricted",
+            "no meter, " + lash + ", 1 mm rods",
             [solid](Circuit &c, Oil &) -> Result<void> {
                 solid(c, usualLash_mm, true);
                 return {};
@@ -291,7 +291,7 @@ void judge(const RemedyFigures &now, Remedy &r)
     if (r.needleOnly)
         r.verdict = "needle up, bearing not";
     else if (std::abs(needle) < nothing_pa && std::abs(bearing) < nothing_pa)
-        r.verdict = r.id == "stiff_spring" ? "nothing: the relief is shut at hot idle"
+        r.verdict = r.id == "stiff_spring" ? "nothing: relief shut at idle"
                                            : "nothing a gauge could tell";
     else if (bearing > nothing_pa)
         r.verdict = r.figures.power_w > 1.15 * now.power_w ? "helps, and costs power"

@@ -12,15 +12,15 @@ namespace {
 // Own choice: likely 0.8, possible 0.3, otherwise 0.05 (diagnose/diagnosis.h).
 const std::array<SymptomKind, 7> symptoms { {
     { "rattle_cold",
-      "rattle in the first seconds, cold",
+      "rattle, first seconds cold",
       { "suction_air", "drain_back_leaking" },
       { "relief_stuck_open", "mains_worn", "pump_worn" } },
     { "tapping_warm",
-      "tapping, at warm idle only",
+      "tapping, warm idle only",
       { "lifter_plug_missing", "lifter_bores_worn" },
       { "cams_worn", "pump_worn", "mains_worn" } },
     { "last_lifters_dry",
-      "the last lifters do not fill",
+      "last lifters do not fill",
       { "lifter_plug_missing", "lifter_swarf" },
       { "lifter_bores_worn" } },
     { "gauge_zero",
@@ -36,7 +36,7 @@ const std::array<SymptomKind, 7> symptoms { {
       { "overfill", "suction_air" },
       { "coolant_in_oil", "pump_gasket" } },
     { "knock_hot",
-      "knocking when hot, wear metals normal",
+      "knock hot, metals normal",
       {},
       { "big_ends_worn", "relief_stuck_open", "oil_too_thin" } },
 } };

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/forecastbench.h"
 
+#include "bench/forecast/diagnosispage.h"
 #include "bench/forecast/forecastcards.h"
+#include "bench/forecast/remedypage.h"
 #include "paint/text.h"
 #include "plot/curvechart.h"
 #include "shell/stopfields.h"
@@ -10,6 +12,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QStackedWidget>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -22,6 +25,9 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     : Bench(open, tr("Forecast"), parent)
     , m_title(new QLabel(tr("Pressure at the gauge"), this))
     , m_subtitle(new QLabel(this))
+    , m_stack(new QStackedWidget(this))
+    , m_remedies(new RemedyPage(open, m_stack))
+    , m_diagnosis(new DiagnosisPage(open, m_stack))
     , m_chart(new CurveChart(this))
     , m_shares(new OilShareBar(open, this))
     , m_oils(new OtherOilsCard(open, this))
@@ -35,22 +41,38 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     m_cancel->setObjectName(QStringLiteral("cancelSamples"));
     m_cancel->hide();
     head->addWidget(m_cancel);
+    makePageButtons(head);
+    markPage(m_page);
     connect(m_cancel, &QPushButton::clicked, this, [this] {
         m_background.giveUp();
         showSamples();
     });
     m_progress->setInterval(100);
     connect(m_progress, &QTimer::timeout, this, &ForecastBench::showSamples);
+    auto *first = new QWidget(m_stack);
+    auto *pictures = new QVBoxLayout(first);
+    pictures->setContentsMargins(0, 0, 0, 0);
+    pictures->setSpacing(6);
+    m_stack->addWidget(first);
+    m_stack->addWidget(m_remedies);
+    m_stack->addWidget(m_diagnosis);
+    column->addWidget(m_stack, 1);
+    connect(m_remedies, &RemedyPage::changed, this, &Bench::panelChanged);
+    connect(m_diagnosis, &DiagnosisPage::changed, this, &Bench::panelChanged);
+    connect(&open, &OpenBuild::imaginedChanged, this, [this] {
+        if (m_page == Remedies && isVisible())
+            m_remedies->refresh();
+    });
     auto *upper = new QHBoxLayout;
     upper->setSpacing(10);
     upper->addWidget(m_chart, 1);
     upper->addWidget(m_shares);
-    column->addLayout(upper, 3);
+    pictures->addLayout(upper, 3);
     auto *lower = new QHBoxLayout;
     lower->setSpacing(12);
     lower->addWidget(m_oils, 1);
     lower->addWidget(m_levers, 1);
-    column->addLayout(lower, 2);
+    pictures->addLayout(lower, 2);
     m_finer->setSingleShot(true);
     m_finer->setInterval(120);
     connect(m_finer, &QTimer::timeout, this, &ForecastBench::drawFiner);
@@ -60,8 +82,37 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
         tr("Pressure at the gauge against speed; its figures stand in the side panel"));
 }
 
+QStringList ForecastBench::pages() const
+{
+    return { tr("Pressure"), tr("Remedies"), tr("Find the fault") };
+}
+
+void ForecastBench::showPage(int page)
+{
+    m_page = page;
+    markPage(page);
+    m_stack->setCurrentIndex(page);
+    const QString titles[] = { tr("Pressure at the gauge"), tr("Remedies compared"),
+                               tr("What the readings say") };
+    m_title->setText(titles[page]);
+    refresh();
+    Q_EMIT panelChanged();
+}
+
 void ForecastBench::refresh()
 {
+    if (m_page != Pressure) {
+        m_background.giveUp();
+        m_progress->stop();
+        m_finer->stop();
+        m_cancel->hide();
+        m_subtitle->clear();
+        if (m_page == Remedies)
+            m_remedies->refresh();
+        else
+            m_diagnosis->refresh();
+        return;
+    }
     const Theme &t = Theme::current();
     const Assessment &a = m_open.assessment();
     setTone(m_subtitle, t.muted);
@@ -219,6 +270,17 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
 PanelContent ForecastBench::panel() const
 {
     PanelContent out;
+    if (m_page == Remedies)
+        m_remedies->panel(out);
+    else if (m_page == Fault)
+        m_diagnosis->panel(out);
+    else
+        verdict(out);
+    return out;
+}
+
+void ForecastBench::verdict(PanelContent &out) const
+{
     const Assessment &a = m_open.assessment();
     const Build &build = m_open.build();
     out.push_back(PanelTitle { tr("Verdict"), {} });
@@ -272,7 +334,6 @@ PanelContent ForecastBench::panel() const
         out.push_back(PanelVerdict { Mark::Proven, tr("Everything proven"), {} });
     out.push_back(PanelRule {});
     useFields(out);
-    return out;
 }
 
 /// Whether oil enters the crank up to the highest speed, at the hottest line.

@@ -9,14 +9,18 @@
 
 class QLabel;
 class QPushButton;
+class QStackedWidget;
 class QTimer;
 
 namespace mildpath {
 
 class CurveChart;
+class DiagnosisPage;
+class RemedyPage;
 struct Curve;
 
-/// Pressure against speed for three oil temperatures, where the oil goes, other oils, levers.
+/// Pressure against speed for three oil temperatures, where the oil goes, other oils, levers; what
+/// would mend it; what readings say is wrong.
 class ForecastBench : public Bench
 {
     Q_OBJECT
@@ -24,8 +28,12 @@ public:
     ForecastBench(OpenBuild &open, QWidget *parent);
     void refresh() override;
     PanelContent panel() const override;
+    QStringList pages() const override;
+    void showPage(int page) override;
 
 private:
+    enum Page { Pressure, Remedies, Fault };
+    void verdict(PanelContent &out) const;
     void useFields(PanelContent &out) const;
     void crankVerdict(PanelContent &out) const;
     void draw(const std::vector<ForecastLine> &lines);
@@ -36,6 +44,10 @@ private:
     Curve ruleCurve(double from_rpm, double to_rpm) const;
 
     QLabel *m_title, *m_subtitle;
+    QStackedWidget *m_stack;
+    RemedyPage *m_remedies;
+    DiagnosisPage *m_diagnosis;
+    int m_page = Pressure;
     CurveChart *m_chart;
     QWidget *m_shares, *m_oils, *m_levers;
     QTimer *m_finer; ///< more speeds once the keys rest

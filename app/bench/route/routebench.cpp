@@ -4,11 +4,15 @@
 #include "assess/cleanmarks.h"
 
 #include "bench/route/engineeditor.h"
+#include "bench/route/flowpage.h"
+#include "bench/route/linespage.h"
 #include "bench/route/routemap.h"
+#include "bench/route/whatifpanel.h"
 #include "calc/catalogue.h"
 #include "circuit/elementtypes.h"
 #include "entry/arrowcombo.h"
 #include "oil/grades.h"
+#include "paint/text.h"
 #include "shell/vectorstate.h"
 
 #include <QComboBox>
@@ -18,6 +22,7 @@
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QSlider>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -56,7 +61,13 @@ FieldUnit unitFor(std::string_view key)
 
 RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     : Bench(open, tr("Route"), parent)
-    , m_map(new RouteMap(open, this))
+    , m_title(new QLabel(tr("The oil's way"), this))
+    , m_subtitle(new QLabel(this))
+    , m_stack(new QStackedWidget(this))
+    , m_mapPage(new QWidget(m_stack))
+    , m_lines(new LinesPage(open, m_stack))
+    , m_flow(new FlowPage(open, m_stack))
+    , m_map(new RouteMap(open, m_mapPage))
     , m_speed(new QSlider(Qt::Horizontal, this))
     , m_oil(new QSlider(Qt::Horizontal, this))
     , m_speedText(new QLabel(this))
@@ -65,7 +76,31 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     , m_change(new QPushButton(tr("Engine…"), this))
 {
     auto *column = new QVBoxLayout(this);
-    column->setContentsMargins(12, 8, 12, 4);
+    makePageButtons(makeHead(column, m_title, m_subtitle));
+    column->setContentsMargins(12, 6, 12, 4);
+    m_subtitle->setObjectName(QStringLiteral("route.subtitle"));
+    makeMapPage();
+    m_stack->addWidget(m_mapPage);
+    m_stack->addWidget(m_lines);
+    m_stack->addWidget(m_flow);
+    column->addWidget(m_stack, 1);
+    connect(m_lines, &LinesPage::changed, this, &Bench::panelChanged);
+    connect(m_flow, &FlowPage::changed, this, &Bench::panelChanged);
+    connect(&open, &OpenBuild::opened, this, &RouteBench::takeUse);
+    connect(&open, &OpenBuild::imaginedChanged, this, [this] {
+        solve();
+        Q_EMIT panelChanged();
+    });
+    connect(&open, &OpenBuild::mapWanted, this, [this] { showPage(Imagined); });
+    markPage(m_page);
+}
+
+/// The map with its sliders.
+void RouteBench::makeMapPage()
+{
+    auto *column = new QVBoxLayout(m_mapPage);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(4);
     auto *row = new QHBoxLayout;
     row->setSpacing(10);
     const auto slider
@@ -106,7 +141,23 @@ RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
     m_oil->setSingleStep(5);
     m_speed->setSingleStep(50);
     m_speed->setPageStep(500);
-    connect(&open, &OpenBuild::opened, this, &RouteBench::takeUse);
+}
+
+QStringList RouteBench::pages() const
+{
+    return { tr("Map"), tr("What if"), tr("Lines"), tr("Flow seen") };
+}
+
+void RouteBench::showPage(int page)
+{
+    m_page = page;
+    markPage(page);
+    m_stack->setCurrentIndex(page == Lines ? 1 : page == Flow ? 2 : 0);
+    const QString titles[] = { tr("The oil's way"), tr("The oil's way, what if…"),
+                               tr("Lines outside the engine"), tr("Oil seen to flow") };
+    m_title->setText(titles[page]);
+    refresh();
+    Q_EMIT panelChanged();
 }
 
 void RouteBench::takeUse()
@@ -139,6 +190,8 @@ void RouteBench::refresh()
     }
     const auto index = static_cast<int>(oils.indexOf(grade));
     m_grade->setCurrentIndex(index);
+    m_lines->refresh();
+    m_flow->refresh();
     solve();
 }
 
@@ -147,9 +200,29 @@ void RouteBench::solve()
     m_speedText->setText(Figure::speed(m_speed->value()).text());
     m_oilText->setText(Figure::temperature(m_oil->value()).text());
     clearVectorState();
-    auto result = assessAt(m_open.build(), m_open.assessment(), m_speed->value(), m_oil->value());
-    m_result = result ? std::optional(std::move(*result)) : std::nullopt;
-    m_map->setResult(m_result);
+    m_result.reset();
+    m_whatIf.reset();
+    if (m_open.imagined().empty()) {
+        auto result
+            = assessAt(m_open.build(), m_open.assessment(), m_speed->value(), m_oil->value());
+        if (result)
+            m_result = std::move(*result);
+        m_map->setResult(m_result);
+    } else {
+        auto result = whatIf(m_open.build(), m_open.assessment(), m_open.imagined(),
+                             m_speed->value(), m_oil->value());
+        if (result) {
+            m_whatIf = std::move(*result);
+            m_result = m_whatIf->after;
+        }
+        m_map->setResult(m_result,
+                         m_whatIf ? std::optional(m_whatIf->before) : std::nullopt);
+    }
+    const bool onMap = m_page == Map || m_page == Imagined;
+    m_subtitle->setText(onMap && !m_open.imagined().empty()
+                            ? tr("what if: %1").arg(imaginedText(m_open))
+                            : QString());
+    setTone(m_subtitle, Theme::current().lookAgain);
 }
 
 void RouteBench::chooseOil(int index)
@@ -165,6 +238,14 @@ PanelContent RouteBench::panel() const
     const Stop *stop = m_open.build().engine.find(m_open.selectedStop().toStdString());
     const StopMarks *marks = stop ? m_open.assessment().marksOf(stop->id) : nullptr;
     if (!marks)
+        return out;
+    if (m_page == Lines)
+        m_lines->panel(out);
+    else if (m_page == Flow)
+        m_flow->panel(out);
+    else if (m_page == Imagined)
+        whatIfPanel(m_open, *stop, m_whatIf, out);
+    if (m_page != Map)
         return out;
     out.push_back(PanelTitle { qs(stop->name),
                                tr("marks: size, clean, flow"),

@@ -43,9 +43,11 @@ void RouteMap::resizeEvent(QResizeEvent *)
     relayout();
 }
 
-void RouteMap::setResult(std::optional<OperatingResult> result)
+void RouteMap::setResult(std::optional<OperatingResult> result,
+                         std::optional<OperatingResult> before)
 {
     m_result = std::move(result);
+    m_before = std::move(before);
     m_mostFlow = m_result ? std::max(1e-9, m_result->pumpFlow_m3_s) : 1;
     update();
 }
@@ -64,23 +66,42 @@ Mark RouteMap::markOf(const QString &stop) const
     return marks ? worstMark(*marks) : Mark::NotDone;
 }
 
-QString RouteMap::figureOf(const RoutePoint &point) const
+QString RouteMap::figureOf(const RoutePoint &point, const OperatingResult &result) const
 {
-    if (!m_result)
-        return {};
     if (point.node.empty()) {
         // Outlets have no pressure of their own; what they pass is what one wants to know.
         for (const RouteLine &line : m_layout.lines)
             if (line.outlet && line.path.back() == point.at) {
-                const double q = m_result->elementFlow_m3_s.at(line.element);
+                const double q = result.elementFlow_m3_s.at(line.element);
                 return q < 0.01 / litresPerMinute ? tr("shut") : Figure::flow(q).number;
             }
         return {};
     }
-    for (const PointPressure &p : m_result->points)
+    for (const PointPressure &p : result.points)
         if (p.node == point.node && qs(p.stop) == point.stop)
             return Figure::pressure(p.pressure_pa).number;
     return {};
+}
+
+/// The figure of a point; with faults imagined before and after, where they differ.
+QString RouteMap::figures(const RoutePoint &point) const
+{
+    if (!m_result)
+        return {};
+    const QString now = figureOf(point, *m_result);
+    const QString before = m_before ? figureOf(point, *m_before) : now;
+    return before == now || point.small ? now : before + QStringLiteral(" → ") + now;
+}
+
+/// Whether what is imagined takes from a point what it needs.
+bool RouteMap::starves(const RoutePoint &point) const
+{
+    if (!m_before || !m_result)
+        return false;
+    for (const PointPressure &p : m_result->points)
+        if (p.node == point.node && qs(p.stop) == point.stop)
+            return p.need_pa > 0 && p.ratio() < 1;
+    return false;
 }
 
 void RouteMap::paintEvent(QPaintEvent *)
@@ -169,7 +190,7 @@ void RouteMap::paintPoint(QPainter &p, const RoutePoint &point) const
     if (mark != Mark::NotDone)
         drawMark(p, point.at, point.small ? 9 : 12, mark);
 
-    const QString figure = figureOf(point);
+    const QString figure = figures(point);
     const QFont nameFont = textFont(point.small ? TextSize::Small : TextSize::Normal);
     const QFont figureFont = textFont(TextSize::Normal, true);
     const QColor nameColour = selected ? t.selection : point.small ? t.muted : t.ink;
@@ -202,7 +223,7 @@ void RouteMap::paintPoint(QPainter &p, const RoutePoint &point) const
         break;
     }
     drawLine(p, nameArea, flags, point.name, nameFont, nameColour);
-    drawLine(p, figureArea, flags, figure, figureFont, t.ink);
+    drawLine(p, figureArea, flags, figure, figureFont, starves(point) ? t.hold : t.ink);
 }
 
 void RouteMap::paintGauge(QPainter &p) const
@@ -218,6 +239,10 @@ void RouteMap::paintGauge(QPainter &p) const
     const QString figure = m_result ? Figure::pressure(m_result->gauge.value_pa).number : QString();
     drawLine(p, QRectF(m_layout.gauge - QPointF(17, 9), QSizeF(34, 18)), Qt::AlignCenter, figure,
              textFont(TextSize::Normal, true), t.stripInk);
+    if (m_before)
+        drawLine(p, QRectF(m_layout.gauge + QPointF(22, -9), QSizeF(80, 18)), Qt::AlignVCenter,
+                 tr("was %1").arg(Figure::pressure(m_before->gauge.value_pa).number),
+                 textFont(TextSize::Small), t.muted);
     drawLine(p, QRectF(m_layout.gauge + QPointF(-40, -35), QSizeF(80, 16)), Qt::AlignCenter,
              tr("gauge"), textFont(TextSize::Small), t.muted);
 }

@@ -18,7 +18,9 @@ public:
     explicit RouteMap(OpenBuild &open, QWidget *parent = nullptr);
 
     /// What to draw; nothing when the point has no solution.
-    void setResult(std::optional<OperatingResult> result);
+    /// @param before  what it was before faults were imagined: figures then tell both
+    void setResult(std::optional<OperatingResult> result,
+                   std::optional<OperatingResult> before = {});
     /// Centre of a stop's first point, for tests and for scrolling to it.
     QPointF placeOf(const QString &stop) const;
 
@@ -36,12 +38,14 @@ private:
     void paintGauge(QPainter &p) const;
     void paintKey(QPainter &p) const;
     Mark markOf(const QString &stop) const;
-    QString figureOf(const RoutePoint &point) const;
+    QString figureOf(const RoutePoint &point, const OperatingResult &result) const;
+    QString figures(const RoutePoint &point) const;
+    bool starves(const RoutePoint &point) const;
     const RoutePoint *pointAt(QPointF where) const;
 
     OpenBuild &m_open;
     RouteLayout m_layout;
-    std::optional<OperatingResult> m_result;
+    std::optional<OperatingResult> m_result, m_before;
     double m_mostFlow = 1;
 };
 

@@ -1,0 +1,115 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "diagnose/diagnosis.h"
+#include "shell/background.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+#include <memory>
+#include <optional>
+
+class QLabel;
+class QPushButton;
+class QTimer;
+
+namespace mildpath {
+
+class RowList;
+
+/// A build with what was found out about it: the answer points into its build.
+struct AnsweredDiagnosis
+{
+    std::shared_ptr<const Build> build;
+    Diagnosis diagnosis;
+};
+
+/// Each reading on one scale: as read, as the healthy engine would read, as the leader would.
+class ReadingScale : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit ReadingScale(QWidget *parent = nullptr);
+    void setAnswer(std::shared_ptr<const AnsweredDiagnosis> answer, size_t candidate);
+    void choose(const std::string &reading);
+
+Q_SIGNALS:
+    void picked(const QString &reading);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+
+private:
+    std::shared_ptr<const AnsweredDiagnosis> m_answer;
+    size_t m_candidate = 0;
+    std::string m_chosen;
+};
+
+/// Candidates as bars with their share.
+class CandidateBars : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit CandidateBars(QWidget *parent = nullptr);
+    void setAnswer(std::shared_ptr<const AnsweredDiagnosis> answer);
+    void choose(size_t candidate);
+    size_t rows() const;
+
+Q_SIGNALS:
+    void picked(int candidate);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    std::shared_ptr<const AnsweredDiagnosis> m_answer;
+    size_t m_chosen = 0;
+};
+
+/// Readings and symptoms → what is wrong, and what to read or look at next.
+class DiagnosisPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit DiagnosisPage(OpenBuild &open, QWidget *parent = nullptr);
+    void refresh();
+    void panel(PanelContent &out) const;
+    /// What is shown, for tests; null while it is worked out.
+    const Diagnosis *shown() const { return m_answer ? &m_answer->diagnosis : nullptr; }
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void ask();
+    void takeAnswer(std::shared_ptr<AnsweredDiagnosis> answer);
+    void showProgress();
+    void candidatePanel(PanelContent &out) const;
+    void readingPanel(PanelContent &out) const;
+    void symptomPanel(PanelContent &out) const;
+    void recordReading() const;
+
+    OpenBuild &m_open;
+    QLabel *m_verdict, *m_advice;
+    QPushButton *m_cancel;
+    ReadingScale *m_scale;
+    CandidateBars *m_bars;
+    RowList *m_next;
+    QTimer *m_progress;
+    Background m_background;
+    std::shared_ptr<const AnsweredDiagnosis> m_answer;
+    size_t m_candidate = 0;
+    std::string m_reading; ///< chosen
+    /// The next reading to be recorded; stays from one to the next.
+    mutable int m_tap = -1;
+    mutable double m_rpm = 0, m_oil_c = 0;
+    mutable std::optional<double> m_pressure_pa;
+    mutable double m_u_pa = GaugeReading::usualGaugeU_kpa * 1e3;
+};
+
+} // namespace mildpath

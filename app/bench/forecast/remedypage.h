@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "diagnose/remedies.h"
+#include "shell/background.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+#include <optional>
+
+class QLabel;
+
+namespace mildpath {
+
+/// Remedies one under the other: what each does to the needle and to the bearing worst off, both as
+/// arrows from where they stand now, with power and what goes over the relief.
+class RemedyChart : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit RemedyChart(QWidget *parent = nullptr);
+    void setTable(std::optional<RemedyTable> table);
+    void choose(int row);
+
+Q_SIGNALS:
+    void picked(int row);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    double rowHeight() const;
+    double xOf(double pa) const;
+    void paintRow(QPainter &p, int i) const;
+
+    std::optional<RemedyTable> m_table;
+    double m_from_pa = 0, m_to_pa = 1e5;
+    int m_chosen = -1;
+};
+
+/// All remedies compared on this engine, with what is imagined on it.
+class RemedyPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit RemedyPage(OpenBuild &open, QWidget *parent = nullptr);
+    void refresh();
+    void panel(PanelContent &out) const;
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    OpenBuild &m_open;
+    QLabel *m_with;
+    RemedyChart *m_chart;
+    Background m_background;
+    std::optional<RemedyTable> m_table;
+    int m_chosen = -1;
+};
+
+} // namespace mildpath

@@ -1,0 +1,79 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/flowproof.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+class QLabel;
+
+namespace mildpath {
+
+/// Every place oil should come out, stop by stop, and what was seen there. A click chooses one, a
+/// click on the stop's name all of them; arrow keys walk.
+class FlowBoard : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit FlowBoard(OpenBuild &open, QWidget *parent = nullptr);
+    void choose(const std::string &stop, int outlet);
+    void relayout();
+    QPointF placeOf(const std::string &stop, int outlet) const; ///< for tests
+
+Q_SIGNALS:
+    void picked(const QString &stop, int outlet);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void resizeEvent(QResizeEvent *) override { relayout(); }
+    void mousePressEvent(QMouseEvent *event) override;
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    struct Row
+    {
+        const Stop *stop;
+        double y;
+        FlowProof proof;
+    };
+    QPointF spot(const Row &row, int outlet) const;
+
+    OpenBuild &m_open;
+    std::vector<Row> m_rows;
+    std::string m_stop;
+    int m_outlet = 0; ///< 0: all
+};
+
+/// What was seen to flow, by what, with what oil; and two engines side by side.
+class FlowPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit FlowPage(OpenBuild &open, QWidget *parent = nullptr);
+    void refresh();
+    void panel(PanelContent &out) const;
+    /// Shows another build's flows beside these. @return what forbids comparing, or the file's fault
+    QString compareWith(const QString &path);
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void history(const Stop &stop, PanelContent &out) const;
+    void conditions(PanelContent &out) const;
+    void record(const std::string &saw) const;
+
+    OpenBuild &m_open;
+    FlowBoard *m_board;
+    QLabel *m_summary, *m_compared;
+    std::string m_stop;
+    int m_outlet = 0;
+    /// Of the next record: they stay while one goes from outlet to outlet.
+    mutable int m_means = 0;
+    mutable std::string m_filter;
+    mutable std::optional<double> m_oil_c, m_pressure_kpa, m_litres, m_seconds;
+};
+
+} // namespace mildpath
