@@ -6,6 +6,9 @@
 #include "bearing/fedfilm.h"
 #include "bearing/warmfilm.h"
 #include "circuit/elementtypes.h"
+#include "diagnose/remedies.h"
+#include "diagnose/trials.h"
+#include "diagnose/whatif.h"
 #include "build/logbook.h"
 #include "stopwatch.h"
 #include "storage/buildfile.h"
@@ -43,6 +46,47 @@ void printSteps(const Network &network)
     std::printf("Newton steps: cold inner %d, cold total 20-120 C %d, anywhere %d, neighbouring "
                 "speed %d, failures %d\n",
                 coldInner, coldUsual, coldTotal, neighbour, failed);
+}
+
+/// What if, remedies, and the table the diagnosis works on: 30 faults at 12 severities, read at six
+/// places, each under a condition of its own.
+void printFaults(const Build &build, const Assessment &assessment)
+{
+    const Fault fault { "relief_stuck_open", "relief", 0, 0.5 };
+    const double one = measure("what if, before and after", 200, [&](int) {
+        static_cast<void>(whatIf(build, assessment, { fault }, 3000, 100));
+    });
+    std::printf("what if / frame %.2f\n", one / 16000);
+    measure("remedies compared", 20,
+            [&](int) { static_cast<void>(compareRemedies(build, assessment)); });
+    std::vector<Guess> guesses;
+    for (const Suspect &s : suspectsOf(build))
+        if (severitiesOf(s).size() == severitySteps && guesses.size() < 30 * severitySteps)
+            for (const double severity : severitiesOf(s)) {
+                Guess g = s.faults;
+                g.front().severity = severity;
+                guesses.push_back(std::move(g));
+            }
+    const std::vector<Condition> six { { 800, 20 },   { 3000, 20 },  { 800, 60 },
+                                       { 3000, 60 },  { 800, 100 },  { 3000, 100 } };
+    const double table = measure("30 faults × 12 severities × 6 readings", 5, [&](int) {
+        static_cast<void>(Signatures::make(build, assessment.sizes, guesses, six));
+    });
+    std::printf("%zu guesses, of the 1 s aimed at %.2f\n", guesses.size(), table / 1e6);
+    Build read = build;
+    for (const Condition &c : six) {
+        GaugeReading r;
+        r.tap = build.gaugeTap;
+        r.rpm = c.rpm;
+        r.oil_c = c.oil_c;
+        r.pressure_kpa = 250;
+        read.gaugeReadings.push_back(r);
+        read.gaugeReadings.back().id = std::to_string(read.gaugeReadings.size());
+    }
+    const double whole = measure("diagnosis with pairs and next steps", 3, [&](int) {
+        static_cast<void>(diagnose(read, assessment));
+    });
+    std::printf("whole diagnosis, of 1 s %.2f\n", whole / 1e6);
 }
 
 /// One bearing: solvers, table, the curve a circuit prepares.
@@ -181,6 +225,7 @@ int main()
     });
     std::printf("shells / 50 ms %.2f\n", selection / 50000);
     const Assessment assessment = assess(build);
+    printFaults(build, assessment);
     const double plan = measure("dressing plan", 50,
                                 [&](int) { static_cast<void>(dressingPlan(build, assessment)); });
     std::printf("dressing plan / frame %.2f\n", plan / 16000);

@@ -358,7 +358,7 @@ std::string placeText(const Build &build, const std::string &tap, const Conditio
 {
     std::string name = tapName(build, tap);
     name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
-    return name + ", " + formatPlain(c.rpm, 0) + " rev/min, oil " + formatPlain(c.oil_c, 0) + " °C"
+    return name + ", " + formatNumber(c.rpm, 0) + " rev/min, oil " + formatPlain(c.oil_c, 0) + " °C"
         + (c.oil.empty() ? "" : ", " + c.oil);
 }
 

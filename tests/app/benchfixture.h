@@ -8,7 +8,9 @@
 #include "testing.h"
 
 #include <QApplication>
+#include <QComboBox>
 #include <QLabel>
+#include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
 
@@ -61,6 +63,34 @@ protected:
         field->selectAll();
         QTest::keyClicks(field, text);
         QTest::keyClick(field, Qt::Key_Return);
+        QApplication::processEvents();
+    }
+    void click(const char *name)
+    {
+        auto *b = find<QPushButton>(name);
+        QVERIFY2(b && b->isVisible(), name);
+        QTest::mouseClick(b, Qt::LeftButton);
+        QApplication::processEvents();
+    }
+    void clickInPanel(const char *name)
+    {
+        auto *b = inPanel<QPushButton>(QString::fromLatin1(name));
+        QVERIFY2(b, name);
+        QTest::mouseClick(b, Qt::LeftButton);
+        QApplication::processEvents();
+    }
+    void choose(QComboBox *combo, const QString &text)
+    {
+        QVERIFY(combo);
+        const int i = combo->findText(text);
+        QVERIFY2(i >= 0, qPrintable(text));
+        combo->setCurrentIndex(i);
+        Q_EMIT combo->activated(i);
+        QApplication::processEvents();
+    }
+    void clickAt(QWidget *widget, QPointF at)
+    {
+        QTest::mouseClick(widget, Qt::LeftButton, {}, at.toPoint());
         QApplication::processEvents();
     }
     const Build &build() { return m_window->openBuild().build(); }

@@ -78,34 +78,6 @@ private:
         return b;
     }
     PassageMap &map() { return *find<PassageMap>("passageMap"); }
-    void click(const char *name)
-    {
-        auto *b = find<QPushButton>(name);
-        QVERIFY2(b && b->isVisible(), name);
-        QTest::mouseClick(b, Qt::LeftButton);
-        QApplication::processEvents();
-    }
-    void clickInPanel(const char *name)
-    {
-        auto *b = inPanel<QPushButton>(QString::fromLatin1(name));
-        QVERIFY2(b, name);
-        QTest::mouseClick(b, Qt::LeftButton);
-        QApplication::processEvents();
-    }
-    void choose(QComboBox *combo, const QString &text)
-    {
-        QVERIFY(combo);
-        const int i = combo->findText(text);
-        QVERIFY2(i >= 0, qPrintable(text));
-        combo->setCurrentIndex(i);
-        Q_EMIT combo->activated(i);
-        QApplication::processEvents();
-    }
-    void clickAt(QWidget *widget, QPointF at)
-    {
-        QTest::mouseClick(widget, Qt::LeftButton, {}, at.toPoint());
-        QApplication::processEvents();
-    }
     void takePassage(const char *id)
     {
         const Passage *p = findPassage(build().passages, id);

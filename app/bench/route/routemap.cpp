@@ -83,14 +83,28 @@ QString RouteMap::figureOf(const RoutePoint &point, const OperatingResult &resul
     return {};
 }
 
-/// The figure of a point; with faults imagined before and after, where they differ.
+/// The figure of a point; with faults imagined before and after, where they differ by more than
+/// what all the others differ by.
 QString RouteMap::figures(const RoutePoint &point) const
 {
     if (!m_result)
         return {};
     const QString now = figureOf(point, *m_result);
-    const QString before = m_before ? figureOf(point, *m_before) : now;
-    return before == now || point.small ? now : before + QStringLiteral(" → ") + now;
+    if (!m_before || point.small || !suffers(point, 0.95))
+        return now;
+    return figureOf(point, *m_before) + QStringLiteral(" → ") + now;
+}
+
+/// Whether what is imagined leaves a point less than this share of its pressure.
+bool RouteMap::suffers(const RoutePoint &point, double share) const
+{
+    if (!m_before || !m_result)
+        return false;
+    const auto at = [&](const OperatingResult &r) {
+        const auto it = r.nodePressure_pa.find(point.node);
+        return it == r.nodePressure_pa.end() ? 0.0 : it->second;
+    };
+    return at(*m_before) > 1e3 && at(*m_result) < share * at(*m_before);
 }
 
 /// Whether what is imagined takes from a point what it needs.
@@ -223,7 +237,9 @@ void RouteMap::paintPoint(QPainter &p, const RoutePoint &point) const
         break;
     }
     drawLine(p, nameArea, flags, point.name, nameFont, nameColour);
-    drawLine(p, figureArea, flags, figure, figureFont, starves(point) ? t.hold : t.ink);
+    drawLine(p, figureArea, flags, figure, figureFont, starves(point)             ? t.hold
+                 : suffers(point, 0.8) ? t.lookAgain
+                                       : t.ink);
 }
 
 void RouteMap::paintGauge(QPainter &p) const
@@ -239,12 +255,9 @@ void RouteMap::paintGauge(QPainter &p) const
     const QString figure = m_result ? Figure::pressure(m_result->gauge.value_pa).number : QString();
     drawLine(p, QRectF(m_layout.gauge - QPointF(17, 9), QSizeF(34, 18)), Qt::AlignCenter, figure,
              textFont(TextSize::Normal, true), t.stripInk);
-    if (m_before)
-        drawLine(p, QRectF(m_layout.gauge + QPointF(22, -9), QSizeF(80, 18)), Qt::AlignVCenter,
-                 tr("was %1").arg(Figure::pressure(m_before->gauge.value_pa).number),
-                 textFont(TextSize::Small), t.muted);
-    drawLine(p, QRectF(m_layout.gauge + QPointF(-40, -35), QSizeF(80, 16)), Qt::AlignCenter,
-             tr("gauge"), textFont(TextSize::Small), t.muted);
+    drawLine(p, QRectF(m_layout.gauge + QPointF(-60, -35), QSizeF(120, 16)), Qt::AlignCenter,
+             m_before ? tr("gauge, was %1").arg(Figure::pressure(m_before->gauge.value_pa).number)
+                      : tr("gauge"), textFont(TextSize::Small), t.muted);
 }
 
 void RouteMap::paintKey(QPainter &p) const

@@ -40,6 +40,7 @@ private:
     Mark markOf(const QString &stop) const;
     QString figureOf(const RoutePoint &point, const OperatingResult &result) const;
     QString figures(const RoutePoint &point) const;
+    bool suffers(const RoutePoint &point, double share) const;
     bool starves(const RoutePoint &point) const;
     const RoutePoint *pointAt(QPointF where) const;
 
