@@ -12,6 +12,13 @@
 namespace mildpath {
 namespace {
 
+/// The document without lines that lead nowhere any more.
+Build withLines(Build &&build)
+{
+    dropLooseLines(build);
+    return std::move(build);
+}
+
 /// The document, or the first thing the edit made wrong.
 Result<Build> checked(Build &&build)
 {
@@ -276,7 +283,7 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             [&](const SetUse &e) { return setUse(build, e); },
             [&](const SetLimit &e) { return setLimit(build, e); },
             [&](const SetElementValue &e) { return setElementValue(build, e); },
-            [&](const SetStopValue &e) { return setStopValue(build, e); },
+            [&](const SetStopValue &e) { return setStopValue(build, e).map(withLines); },
             [&](const TickFastener &e) {
                 Build out = build;
                 out.ticks.push_back(e.tick);
@@ -335,9 +342,9 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             [&](const KeepOil &e) { return keepOil(build, e); },
             [&](const DropOil &e) { return dropOil(build, e); },
             [&](const AddStop &e) { return addStop(build, e).and_then(checked); },
-            [&](const RemoveStop &e) { return removeStop(build, e).and_then(checked); },
+            [&](const RemoveStop &e) { return removeStop(build, e).map(withLines).and_then(checked); },
             [&](const MoveStop &e) { return moveStop(build, e).and_then(checked); },
-            [&](const TurnStop &e) { return turnStop(build, e).and_then(checked); },
+            [&](const TurnStop &e) { return turnStop(build, e).map(withLines).and_then(checked); },
             [&](const FeedStop &e) { return feedStop(build, e).and_then(checked); },
             [&](const NameStop &e) { return nameStop(build, e).and_then(checked); },
             [&](const MoveGauge &e) { return moveGauge(build, e).and_then(checked); },

@@ -46,6 +46,11 @@ std::string recordsOf(const Build &build, const std::string &stop)
         return std::to_string(n) + " points of the heated-block log";
     if (const auto n = count(build.finds) + count(build.signs) + count(build.failures))
         return std::to_string(n) + " findings of the tear-down";
+    if (const auto n = count(build.flows))
+        return std::to_string(n) + " entries of oil seen to flow";
+    for (const Scenario &s : build.scenarios)
+        if (count(s.faults))
+            return "a what-if kept with the build";
     for (const TorqueTick &t : build.ticks)
         for (const TorqueCard &c : build.torqueCards)
             if (c.id == t.card && t.fastener >= 1

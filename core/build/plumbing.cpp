@@ -307,11 +307,7 @@ Result<Build> applyLineEdit(Build build, const LineEdit &edit)
                     return fail("build", "there is no filter \"" + e.build + "\"");
                 p.remoteFilter = e.remote;
                 p.filterBuild = e.build;
-                // What no longer exists cannot be joined.
-                const auto ports = portsOf(build);
-                std::erase_if(p.lines, [&](const ExternalLine &l) { return !checkLine(ports, l); });
-                std::erase_if(p.capped,
-                              [&](const std::string &id) { return !findPort(ports, id); });
+                dropLooseLines(build);
                 return {};
             },
             [&](const DrawLines &) -> Result<void> {
@@ -383,6 +379,15 @@ std::optional<LineEdit> lineEditFromJson(const std::string &word, JsonReader &in
     if (word == "draw_lines")
         return DrawLines {};
     return std::nullopt;
+}
+
+void dropLooseLines(Build &build)
+{
+    const auto ports = portsOf(build);
+    std::erase_if(build.plumbing.lines,
+                  [&](const ExternalLine &l) { return !checkLine(ports, l); });
+    std::erase_if(build.plumbing.capped,
+                  [&](const std::string &id) { return !findPort(ports, id); });
 }
 
 Plumbing plumbingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)

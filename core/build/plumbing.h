@@ -113,6 +113,10 @@ Json lineEditToJson(const LineEdit &edit);
 std::optional<LineEdit> lineEditFromJson(const std::string &word, JsonReader &in,
                                          std::vector<Error> &errors);
 
+/// Takes off what joins or caps ports that no longer exist: a stage or a part that goes takes its
+/// lines along.
+void dropLooseLines(Build &build);
+
 Plumbing plumbingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 Json plumbingToJson(const Plumbing &plumbing);
 /// Faults of sense: unknown ports, ids used twice, unknown words.

@@ -27,6 +27,7 @@ struct OperatingPoint
     double rpm; ///< crankshaft, rev/min, > 0
     double sumpTemperature_c; ///< −60…300; outside −20…150 the viscosity is extrapolated (warning)
     BearingTemperature bearingTemperature = BearingTemperature::Default;
+    bool operator==(const OperatingPoint &) const = default;
 };
 
 /// Something true and good to know about a result.
@@ -35,6 +36,14 @@ struct Warning
     std::string id; ///< stable, for programs
     std::string text;
     bool operator==(const Warning &) const = default;
+};
+
+/// Film curves prepared for one operating point: half the cost of a solve. For solving that point
+/// again where most laws are the same objects (Network::withLaws()).
+struct KnownCurves
+{
+    OperatingPoint point;
+    std::vector<std::pair<const Law *, std::shared_ptr<const WarmCurve>>> curves; ///< per element
 };
 
 /// Where a solve may start from and where it ended. Belongs to one network; hand the same object to
@@ -49,6 +58,7 @@ struct SolveState
     std::vector<double> lagged; ///< per element
     std::vector<double> memory; ///< per element
     std::vector<double> filmRise_k; ///< per element; bearings only
+    std::shared_ptr<const KnownCurves> curves {}; ///< taken where point and law are the same
 };
 
 /// A solved operating point. Vectors are in the network's node and element order.
@@ -94,6 +104,10 @@ public:
 
     /// The same circuit with other laws for some elements: for many draws of one circuit.
     Network withLaws(const std::vector<std::pair<int, std::shared_ptr<const Law>>> &laws) const;
+
+    /// The film curves of a solution; this network must outlive them.
+    std::shared_ptr<const KnownCurves> curvesOf(const Solution &solution,
+                                                const OperatingPoint &point) const;
 
     const std::vector<std::string> &nodes() const { return m_nodes; }
     /// −1 when there is no such node.
@@ -142,7 +156,7 @@ private:
 
     OilState oilAt(const Part &part, size_t index, const OperatingPoint &point, Work &work) const;
     const FilmOil *filmOilAt(const Part &part, const OperatingPoint &point, Work &work) const;
-    void prepareAll(const OperatingPoint &point, Work &work) const;
+    void prepareAll(const OperatingPoint &point, const KnownCurves *known, Work &work) const;
     void start(const OperatingPoint &point, const SolveState *state, Work &work) const;
     double evaluate(Work &work) const;
     int newton(Work &work, double tolerance) const;

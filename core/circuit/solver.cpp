@@ -161,13 +161,29 @@ const FilmOil *Network::filmOilAt(const Part &part, const OperatingPoint &point,
     return work.filmOils.back().get();
 }
 
-void Network::prepareAll(const OperatingPoint &point, Work &work) const
+void Network::prepareAll(const OperatingPoint &point, const KnownCurves *known, Work &work) const
 {
     const double speed = radPerSecond(point.rpm);
+    const bool same
+        = known && known->point == point && known->curves.size() == m_elements.size();
+    for (size_t i = 0; i < m_elements.size(); ++i) {
+        const OilState oil = oilAt(m_elements[i], i, point, work);
+        const FilmOil *filmOil = filmOilAt(m_elements[i], point, work);
+        if (same && filmOil && known->curves[i].first == m_elements[i].law.get())
+            work.prepared[i] = { {}, known->curves[i].second };
+        else
+            work.prepared[i] = m_elements[i].law->prepare(
+                { oil, speed, point.sumpTemperature_c, filmOil });
+    }
+}
+
+std::shared_ptr<const KnownCurves> Network::curvesOf(const Solution &solution,
+                                                     const OperatingPoint &point) const
+{
+    auto out = std::make_shared<KnownCurves>(KnownCurves { point, {} });
     for (size_t i = 0; i < m_elements.size(); ++i)
-        work.prepared[i] = m_elements[i].law->prepare({ oilAt(m_elements[i], i, point, work), speed,
-                                                        point.sumpTemperature_c,
-                                                        filmOilAt(m_elements[i], point, work) });
+        out->curves.emplace_back(m_elements[i].law.get(), solution.prepared[i].curve);
+    return out;
 }
 
 void Network::start(const OperatingPoint &point, const SolveState *state, Work &work) const
@@ -189,7 +205,7 @@ void Network::start(const OperatingPoint &point, const SolveState *state, Work &
     work.filmRise_k = warm && point.bearingTemperature == BearingTemperature::Energy
         ? state->filmRise_k
         : std::vector<double>(elements, rise);
-    prepareAll(point, work);
+    prepareAll(point, state ? state->curves.get() : nullptr, work);
     // From rest: of the starts tried (0 to 4 bar everywhere) it takes the fewest steps.
     work.p = warm ? state->pressure_pa : std::vector<double>(unknowns, 0.0);
     // Walking along speeds, the step before tells where the next one leads.

@@ -92,6 +92,8 @@ void addKind(const Build &build, const FaultKind &kind, std::vector<Suspect> &ou
     std::vector<Suspect> places;
     std::vector<std::string> stopKinds;
     for (const Stop &stop : build.engine.stops) {
+        if (!happensAt(kind, stop))
+            continue;
         Fault f { std::string(kind.id), stop.id, 0, 1 };
         Circuit circuit = build.circuit;
         Oil oil = build.oil.oil;

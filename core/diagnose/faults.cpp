@@ -107,12 +107,6 @@ constexpr std::array<Alias, 18> aliases { {
     { "pump_worn", "pump_worn", "" },
 } };
 
-bool happensAt(const FaultKind &kind, const Stop &stop)
-{
-    return std::find(kind.stopKinds.begin(), kind.stopKinds.end(), stop.kind)
-        != kind.stopKinds.end();
-}
-
 /// A drilling that only leads to a gauge: what follows it is a seep.
 bool leadsToGauge(const Build &build, const Element &e)
 {
@@ -438,6 +432,12 @@ std::string percent(double share)
 }
 
 } // namespace
+
+bool happensAt(const FaultKind &kind, const Stop &stop)
+{
+    return std::find(kind.stopKinds.begin(), kind.stopKinds.end(), stop.kind)
+        != kind.stopKinds.end();
+}
 
 std::span<const FaultKind> faultKinds()
 {

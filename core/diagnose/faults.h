@@ -29,6 +29,8 @@ struct FaultKind
 std::span<const FaultKind> faultKinds();
 /// @return null for an unknown id.
 const FaultKind *findFaultKind(std::string_view id);
+/// Whether stops of this kind can have it at all.
+bool happensAt(const FaultKind &kind, const Stop &stop);
 inline bool graded(const FaultKind &kind)
 {
     return !kind.measure.empty();

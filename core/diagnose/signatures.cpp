@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/signatures.h"
 
+#include "circuit/elementtypes.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -14,9 +16,33 @@ namespace {
 struct Base
 {
     Circuit circuit;
+    std::optional<Network> network;
     std::vector<size_t> conditions; ///< those at this temperature
     std::vector<SolveState> states; ///< by `conditions`
 };
+
+/// The network of a changed circuit: of the same laws but for the elements that changed, where only
+/// their dimensions did.
+Result<Network> networkOf(const Base &base, const Circuit &changed)
+{
+    const auto &was = base.circuit.elements, &is = changed.elements;
+    std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
+    bool alike = was.size() == is.size();
+    for (size_t i = 0; alike && i < is.size(); ++i) {
+        if (was[i] == is[i])
+            continue;
+        // Another kind of element, other ends or another share of the time belong to the network.
+        alike = was[i].type == is[i].type && was[i].from == is[i].from && was[i].to == is[i].to
+            && was[i].value("count", 1) == is[i].value("count", 1)
+            && was[i].value("duty", 1) == is[i].value("duty", 1);
+        if (alike)
+            laws.emplace_back(static_cast<int>(i),
+                              findElementType(is[i].type)->make(ElementValues(is[i])));
+    }
+    if (alike)
+        return base.network->withLaws(laws);
+    return Network::compile(changed);
+}
 
 } // namespace
 
@@ -48,18 +74,22 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
     }
     for (auto &[oil_c, base] : bases) {
         base.circuit = circuitOf(build, sizes, settledTemperatures(build, oil_c));
-        const auto network = Network::compile(base.circuit);
+        auto network = Network::compile(base.circuit);
         if (!network)
             return tl::unexpected(network.error());
+        base.network = std::move(*network);
         for (const size_t c : base.conditions) {
             SolveState state;
-            const auto s = network->solve({ oils[c], out.m_conditions[c].rpm, oil_c }, &state);
+            const OperatingPoint point { oils[c], out.m_conditions[c].rpm, oil_c };
+            const auto s = base.network->solve(point, &state);
             if (!s)
                 return tl::unexpected(s.error());
             for (size_t t = 0; t < taps; ++t)
                 out.m_healthy_pa[c * taps + t]
-                    = s->pressure_pa[static_cast<size_t>(network->nodeIndex(nodes[t]))];
+                    = s->pressure_pa[static_cast<size_t>(base.network->nodeIndex(nodes[t]))];
             state.formerRpm = 0;
+            if (!out.m_guesses.empty())
+                state.curves = base.network->curvesOf(*s, point);
             base.states.push_back(std::move(state));
         }
     }
@@ -73,7 +103,7 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
             for (const Fault &f : out.m_guesses[g])
                 if (!applyFault(build, f, circuit, unused))
                     return;
-            const auto network = Network::compile(circuit);
+            const auto network = networkOf(base, circuit);
             if (!network)
                 return;
             const bool alike = circuit.elements.size() == base.circuit.elements.size();

@@ -54,6 +54,16 @@ Build readOf(const char *fault, double slip = 0)
     return out;
 }
 
+/// The demo before anything was read, worked out once.
+const Diagnosis &unread()
+{
+    static const Build b = demoBuild();
+    static const auto d = diagnose(b, sizesOf(b));
+    if (!d)
+        qFatal("%s", d.error().message.c_str());
+    return *d;
+}
+
 const Candidate &candidate(const Diagnosis &d, const std::string &kind)
 {
     for (const Candidate &c : d.candidates)
@@ -290,9 +300,7 @@ void TestDiagnosis::priors_sumToOne()
 
 void TestDiagnosis::noReadings_leaveThePriors()
 {
-    const Build b = demoBuild();
-    const auto d = diagnose(b, sizesOf(b));
-    QVERIFY(d);
+    const Diagnosis *d = &unread();
     double sum = 0;
     for (const Candidate &c : d->candidates) {
         verifyClose(c.posterior, c.prior, 1e-6, 1e-9);
@@ -317,10 +325,8 @@ void TestDiagnosis::fault_isFound_data()
 {
     QTest::addColumn<QString>("fault");
     QTest::addColumn<QString>("kind");
-    for (const char *f : { "relief_stuck_open=0.5", "relief_leaking=1", "suction_air=0.6",
-                           "filter_clogged=0.8", "pump_gasket=0.6", "lines_swapped",
-                           "jet_lost@cooling_jets.4=1", "swarf@main_gallery.1=0.95",
-                           "bypass_stuck_open", "fuel_in_oil=0.6" }) {
+    for (const char *f : { "relief_leaking=1", "suction_air=0.6", "filter_clogged=0.8",
+                           "lines_swapped", "swarf@main_gallery.1=0.95" }) {
         const QString text = QString::fromLatin1(f);
         QTest::newRow(f) << text << text.section(QRegularExpression(QStringLiteral("[@=]")), 0, 0);
     }
@@ -383,8 +389,9 @@ void TestDiagnosis::symptoms_weighByTheTable()
     const Build b = demoBuild();
     Symptom s;
     s.symptom = symptom.toStdString();
-    const auto before = diagnose(b, sizesOf(b)), after = diagnose(with(b, s), sizesOf(b));
-    QVERIFY(before && after);
+    const Diagnosis *before = &unread();
+    const auto after = diagnose(with(b, s), sizesOf(b));
+    QVERIFY(after);
     const double odds = [&] {
         const auto ratio = [&](const Diagnosis &d) {
             return candidate(d, likely.toStdString()).posterior / d.healthyPosterior;
@@ -400,7 +407,8 @@ void TestDiagnosis::absentSymptom_speaksAgainst()
     Symptom s;
     s.symptom = "foam";
     s.there = false;
-    const auto before = diagnose(b, sizesOf(b)), after = diagnose(with(b, s), sizesOf(b));
+    const Diagnosis *before = &unread();
+    const auto after = diagnose(with(b, s), sizesOf(b));
     const double change = candidate(*after, "overfill").posterior / after->healthyPosterior
         / (candidate(*before, "overfill").posterior / before->healthyPosterior);
     verifyClose(change, (1 - 0.8) / (1 - 0.05), 1e-6);
@@ -446,8 +454,7 @@ void TestDiagnosis::twoFaults_areFoundAsAPair()
 
 void TestDiagnosis::invisibleFaults_sayWhatWouldTell()
 {
-    const Build b = demoBuild();
-    const auto d = diagnose(b, sizesOf(b));
+    const Diagnosis *d = &unread();
     for (const char *kind : { "pushrods_restricted", "bypass_stuck_shut", "drain_back_leaking",
                               "low_fill" }) {
         const Candidate &c = candidate(*d, kind);
@@ -467,8 +474,7 @@ void TestDiagnosis::invisibleFaults_sayWhatWouldTell()
 
 void TestDiagnosis::placesAlike_areOneCandidate()
 {
-    const Build b = demoBuild();
-    const auto d = diagnose(b, sizesOf(b));
+    const Diagnosis *d = &unread();
     // Four segments of gallery between two taps: which of them no gauge can say.
     int swarf = 0;
     for (const Candidate &c : d->candidates)
@@ -511,10 +517,10 @@ void TestDiagnosis::trials_findWhatCanBeSeen()
 {
     const Build b = demoBuild();
     TrialPlan plan = usualTrials(b);
-    plan.trials = 3;
+    plan.trials = 2;
     const auto r = runTrials(b, sizesOf(b), plan);
     QVERIFY(r);
-    QVERIFY(r->seen.trials > 200 && r->unseen > 200);
+    QVERIFY(r->seen.trials > 150 && r->unseen > 150);
     // The full figures, with 20 of each, stand in docs/theory/diagnosis.md.
     QVERIFY2(r->seen.first >= 0.8 * r->seen.trials, trialsText(*r).c_str());
     QVERIFY2(r->seen.firstThree >= 0.93 * r->seen.trials, trialsText(*r).c_str());

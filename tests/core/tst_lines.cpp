@@ -34,6 +34,14 @@ ExternalLine &line(Build &b, const std::string &from)
     qFatal("no line from %s", from.c_str());
 }
 
+/// The demo with nothing seen to flow yet.
+Build unseen()
+{
+    Build b = demoBuild();
+    b.flows.clear();
+    return b;
+}
+
 QStringList idsOf(const LinesReport &r)
 {
     QStringList out;
@@ -344,7 +352,7 @@ void TestLines::flowOutlets_areNamed()
 
 void TestLines::flowSeen_provesOnlyWhenAllFlow()
 {
-    Build b = demoBuild();
+    Build b = unseen();
     for (int i = 1; i <= 7; ++i)
         b = with(b, seen("lifter_gallery", i, "flows"));
     FlowProof p = flowProof(b, *b.engine.find("lifter_gallery"));
@@ -363,7 +371,7 @@ void TestLines::flowSeen_provesOnlyWhenAllFlow()
 
 void TestLines::flowSeen_takesTheLastWord()
 {
-    Build b = with(demoBuild(), seen("cooling_jets", 2, "dry"));
+    Build b = with(unseen(), seen("cooling_jets", 2, "dry"));
     b = with(b, seen("cooling_jets", 0, "flows")); // looked again, all of them
     QCOMPARE(flowProof(b, *b.engine.find("cooling_jets")).mark, Mark::Proven);
     const auto back = applyEdit(b, PassageEdit(TakeBackEntry { "flows", b.flows[1].id, "", "" }));
@@ -377,7 +385,7 @@ void TestLines::enginesCompare_onlyAlike()
     FlowSeen mine = seen("cooling_jets", 0, "flows");
     mine.litres = 0.5;
     mine.seconds = 60;
-    const Build here = with(demoBuild(), mine);
+    const Build here = with(unseen(), mine);
     FlowComparison c = compareFlows(here, here);
     QVERIFY(c.cautions.empty());
     QCOMPARE(c.pairs.size(), size_t(4));
@@ -385,15 +393,15 @@ void TestLines::enginesCompare_onlyAlike()
     FlowSeen theirs = mine;
     theirs.oil = "20W-50";
     theirs.oil_c = 45;
-    c = compareFlows(here, with(demoBuild(), theirs));
+    c = compareFlows(here, with(unseen(), theirs));
     QCOMPARE(c.cautions.size(), size_t(2));
     QVERIFY(c.cautions[0].find("20W-50") != std::string::npos);
     theirs = mine;
     theirs.filter = "";
     theirs.means = "drill";
-    c = compareFlows(here, with(demoBuild(), theirs));
+    c = compareFlows(here, with(unseen(), theirs));
     QCOMPARE(c.cautions.size(), size_t(2));
-    c = compareFlows(here, demoBuild());
+    c = compareFlows(here, unseen());
     QVERIFY(c.pairs.empty());
     QCOMPARE(c.onlyOne.size(), size_t(4));
 }
