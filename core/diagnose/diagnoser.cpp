@@ -197,7 +197,6 @@ Result<Diagnoser> Diagnoser::make(const Build &build, const std::vector<GaugedSi
                                   std::vector<Condition> conditions, Progress *progress)
 {
     Diagnoser out;
-    out.m_build = &build;
     out.m_suspects = suspectsOf(build);
     std::vector<Guess> guesses;
     for (const Suspect &s : out.m_suspects) {

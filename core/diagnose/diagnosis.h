@@ -165,7 +165,6 @@ private:
     void findGroups();
 
     bool alike(size_t a, size_t b, std::span<const ReadPoint> places) const;
-    const Build *m_build = nullptr;
     std::vector<Suspect> m_suspects;
     std::vector<size_t> m_first; ///< guess by suspect, one past the end last
     std::vector<std::vector<std::string>> m_words; ///< by suspect

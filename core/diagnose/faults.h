@@ -48,6 +48,7 @@ std::vector<Fault> faultsAt(const Build &build, const Stop &stop);
 Result<void> applyFault(const Build &build, const Fault &fault, Circuit &circuit, Oil &oil);
 /// What it does to the oil alone; nothing for a fault of the metal.
 void applyOilFault(const Fault &fault, Oil &oil);
+/// All of them as one change. The build must outlive it.
 CircuitChange faultChange(const Build &build, std::vector<Fault> faults);
 
 /// "KIND@STOP[.ITEM][=SEVERITY]"; also KIND alone where the engine has one place for it, and the

@@ -10,6 +10,8 @@
 #include <QProcess>
 #include <QTemporaryDir>
 
+#include <set>
+
 using namespace mildpath;
 
 namespace {
@@ -57,6 +59,13 @@ private Q_SLOTS:
     void export_writesEveryReading();
     void planCleaning_saysTheSameInWordsAndJson();
     void drawPassages_givesABareBuildItsUsualOnes();
+    void drawLines_givesADrySumpItsUsualOnes();
+    void forecast_takesFaultsAndDraws();
+    void whatIf_isTheForecastWithTheFault();
+    void remedies_nameWhatOnlyMovesTheNeedle();
+    void diagnose_saysTheSameInWordsAndJson();
+    void tryDiagnosis_countsItsTrials();
+    void compareFlows_saysWhatForbidsIt();
     void validate_namesMissingPhotos();
     void forecast_givesTheAssessmentsFigures();
     void solve_givesTheContractsKeys();
@@ -69,7 +78,8 @@ void TestCli::everyVerb_explainsItself()
     QCOMPARE(run({ QStringLiteral("--help") }).code, 0);
     for (const char *verb :
          { "calc", "templates", "new", "validate", "assess", "forecast", "solve",
-           "plan-cleaning", "draw-passages", "export" }) {
+           "plan-cleaning", "draw-passages", "draw-lines", "what-if", "remedies", "diagnose",
+           "try-diagnosis", "compare-flows", "export" }) {
         const Run r = run({ QString::fromLatin1(verb), QStringLiteral("--help") });
         QCOMPARE(r.code, 0);
         QVERIFY(r.out.contains("usage: mildpath-cli " + QByteArray(verb)));
@@ -101,6 +111,15 @@ void TestCli::wrongCalls_exitWith2_data()
     row(QStringLiteral("new --template inline-six-iron --plan x.json -o /tmp/never.mildpath"),
         "--plan");
     row(QStringLiteral("new -o /tmp/never.mildpath"), "--template");
+    row(QStringLiteral("what-if %1").arg(demo()), "--fault");
+    row(QStringLiteral("what-if %1 --fault gremlins").arg(demo()), "there is no \"gremlins\"");
+    row(QStringLiteral("what-if %1 --fault pump_worn --rpm fast").arg(demo()), "not a number");
+    row(QStringLiteral("forecast %1 --fault pump_worn=7").arg(demo()), "from 0 to 1");
+    row(QStringLiteral("forecast %1 --samples 3").arg(demo()), "16");
+    row(QStringLiteral("remedies %1 --fault swarf@attic").arg(demo()), "attic");
+    row(QStringLiteral("try-diagnosis %1 --trials 0").arg(demo()), "at least 1");
+    row(QStringLiteral("try-diagnosis %1 --seed 1.5").arg(demo()), "whole number");
+    row(QStringLiteral("compare-flows %1").arg(demo()), "two build files");
 }
 
 void TestCli::wrongCalls_exitWith2()
@@ -269,6 +288,120 @@ void TestCli::drawPassages_givesABareBuildItsUsualOnes()
     QCOMPARE(draw(in, out), 3); // not over an existing file
     QCOMPARE(draw(out, folder.filePath(QStringLiteral("again.mildpath"))), 2); // has some already
     QVERIFY(!QFile::exists(folder.filePath(QStringLiteral("again.mildpath"))));
+}
+
+void TestCli::drawLines_givesADrySumpItsUsualOnes()
+{
+    QTemporaryDir folder;
+    Build bare = loadTemplate("v8-dry-sump")->build;
+    QVERIFY(!bare.plumbing.lines.empty());
+    bare.plumbing.lines.clear();
+    const QString in = folder.filePath(QStringLiteral("bare.mildpath"));
+    const QString out = folder.filePath(QStringLiteral("drawn.mildpath"));
+    QVERIFY(saveBuild(in.toStdString(), bare));
+    const QStringList call { QStringLiteral("draw-lines"), in, QStringLiteral("-o"), out };
+    QCOMPARE(run(call).code, 0);
+    QVERIFY(loadBuild(out.toStdString())->build.plumbing.lines
+            == loadTemplate("v8-dry-sump")->build.plumbing.lines);
+    QCOMPARE(run(call).code, 3);
+}
+
+void TestCli::forecast_takesFaultsAndDraws()
+{
+    const QStringList base { QStringLiteral("forecast"), demo(), QStringLiteral("--rpm"),
+                             QStringLiteral("800,1600,2400,3200"), QStringLiteral("--oil-temp-c"),
+                             QStringLiteral("100"), QStringLiteral("--json") };
+    const auto gauge = [&](const QStringList &more, const char *key) {
+        const Json j = run(base + more).json();
+        return j["forecast"][0]["points"][0][key].get<double>();
+    };
+    const double healthy = gauge({}, "kpa");
+    const double open = gauge({ QStringLiteral("--fault"),
+                                QStringLiteral("relief_stuck_open=0.5,pump_worn=0.2") },
+                              "kpa");
+    QVERIFY(open < 0.8 * healthy);
+    // Draws: repeatable with their seed, another seed another range about the same value.
+    const auto drawn = [&](const char *seed) {
+        return gauge({ QStringLiteral("--samples"), QStringLiteral("64"), QStringLiteral("--seed"),
+                       QString::fromLatin1(seed) },
+                     "likely_low_kpa");
+    };
+    QCOMPARE(drawn("1"), drawn("1"));
+    QVERIFY(drawn("1") != drawn("2"));
+    QVERIFY(drawn("1") < healthy);
+}
+
+void TestCli::whatIf_isTheForecastWithTheFault()
+{
+    const QStringList call { QStringLiteral("what-if"), demo(), QStringLiteral("--fault"),
+                             QStringLiteral("main2_shell_spun"), QStringLiteral("--rpm"),
+                             QStringLiteral("3000") };
+    const Json j = run(call + QStringList { QStringLiteral("--json") }).json();
+    QCOMPARE(j["faults"][0]["fault"].get<std::string>(), std::string("shell_spun@main_2"));
+    QVERIFY(!j["taps"][0]["shows"].get<bool>());
+    for (const Json &p : j["points"])
+        if (p["name"] == "Main 2")
+            QVERIFY(p["after_kpa"].get<double>() < 0.6 * p["before_kpa"].get<double>());
+    const QByteArray text = run(call).out;
+    QVERIFY(text.contains(QByteArray::fromStdString(j["gauge"].get<std::string>())));
+}
+
+void TestCli::remedies_nameWhatOnlyMovesTheNeedle()
+{
+    const Json j
+        = run({ QStringLiteral("remedies"), demo(), QStringLiteral("--json") }).json();
+    std::set<std::string> needle;
+    for (const Json &r : j["remedies"])
+        if (r["needle_only"].get<bool>())
+            needle.insert(r["id"].get<std::string>());
+    QVERIFY(needle == std::set<std::string> { "external_line" });
+    QVERIFY(run({ QStringLiteral("remedies"), demo() }).out.contains("needle up, bearing not"));
+}
+
+void TestCli::diagnose_saysTheSameInWordsAndJson()
+{
+    const QString standby = QString::fromStdString(
+        (demoBuildPath().parent_path() / "harbour-standby.mildpath").string());
+    const Json j
+        = run({ QStringLiteral("diagnose"), standby, QStringLiteral("--json") }).json();
+    const QByteArray text = run({ QStringLiteral("diagnose"), standby }).out;
+    QVERIFY(text.startsWith(QByteArray::fromStdString(j["verdict"].get<std::string>())));
+    double sum = 0;
+    for (const Json &c : j["candidates"])
+        sum += c["posterior"].get<double>();
+    verifyClose(sum, 1, 1e-9);
+    QVERIFY(text.contains(
+        QByteArray::fromStdString(j["candidates"][0]["name"].get<std::string>())));
+    QVERIFY(text.contains(QByteArray::fromStdString(j["next"][0]["text"].get<std::string>())));
+    QCOMPARE(j["readings"].size(), size_t(6));
+}
+
+void TestCli::tryDiagnosis_countsItsTrials()
+{
+    const Json j = run({ QStringLiteral("try-diagnosis"), demo(), QStringLiteral("--trials"),
+                         QStringLiteral("1"), QStringLiteral("--six"), QStringLiteral("--json") })
+                       .json();
+    QCOMPARE(j["readings"].get<int>(), 6);
+    int trials = 0;
+    for (const Json &r : j["rows"])
+        trials += r["trials"].get<int>();
+    QCOMPARE(trials,
+             j["seen"]["trials"].get<int>() + j["unseen"]["trials"].get<int>()
+                 + j["healthy"]["trials"].get<int>());
+}
+
+void TestCli::compareFlows_saysWhatForbidsIt()
+{
+    QTemporaryDir folder;
+    Build other = demoBuild();
+    for (FlowSeen &f : other.flows)
+        f.filter = "old can";
+    const QString path = folder.filePath(QStringLiteral("other.mildpath"));
+    QVERIFY(saveBuild(path.toStdString(), other));
+    QVERIFY(!run({ QStringLiteral("compare-flows"), demo(), demo() }).out.contains("not comparable"));
+    const Run r = run({ QStringLiteral("compare-flows"), demo(), path });
+    QCOMPARE(r.code, 0);
+    QVERIFY(r.out.contains("not comparable: filter differs: new spin-on can here, old can there"));
 }
 
 void TestCli::validate_namesMissingPhotos()

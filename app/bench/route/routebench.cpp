@@ -190,8 +190,10 @@ void RouteBench::refresh()
     }
     const auto index = static_cast<int>(oils.indexOf(grade));
     m_grade->setCurrentIndex(index);
-    m_lines->refresh();
-    m_flow->refresh();
+    if (m_page == Lines)
+        m_lines->refresh();
+    else if (m_page == Flow)
+        m_flow->refresh();
     solve();
 }
 

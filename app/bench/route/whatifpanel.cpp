@@ -87,7 +87,7 @@ void imaginedFault(OpenBuild &open, size_t i, PanelContent &out)
 }
 
 /// The gauge first, then what suffers most, then the stop that is looked at.
-void consequences(const OpenBuild &open, const Stop &stop, const WhatIf &r, PanelContent &out)
+void consequences(const Stop &stop, const WhatIf &r, PanelContent &out)
 {
     out.push_back(PanelRule {});
     const bool hidden = !r.taps.front().shows() && !r.starved.empty();
@@ -119,7 +119,6 @@ void consequences(const OpenBuild &open, const Stop &stop, const WhatIf &r, Pane
         out.push_back(PanelText {
             QObject::tr("No gauge tap of this engine shows it at this speed and oil."),
             Tone::Muted });
-    static_cast<void>(open);
 }
 
 void keeping(OpenBuild &open, PanelContent &out)
@@ -194,7 +193,7 @@ void whatIfPanel(OpenBuild &open, const Stop &stop, const std::optional<WhatIf> 
             imaginedFault(open, i, out);
     }
     if (result)
-        consequences(open, stop, *result, out);
+        consequences(stop, *result, out);
     else if (!open.imagined().empty())
         out.push_back(PanelText {
             QObject::tr("No solution at this speed and oil: nothing is shown for it."), Tone::Bad });
