@@ -79,7 +79,7 @@ Result<Build> setStopValue(Build out, const SetStopValue &e)
                 stop.values[e.key] = *e.value;
             else
                 stop.values.erase(e.key);
-            return checked(std::move(out));
+            return checked(withLines(std::move(out)));
         }
     return fail("stop", "there is no stop \"" + e.stop + "\"");
 }
@@ -283,7 +283,7 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             [&](const SetUse &e) { return setUse(build, e); },
             [&](const SetLimit &e) { return setLimit(build, e); },
             [&](const SetElementValue &e) { return setElementValue(build, e); },
-            [&](const SetStopValue &e) { return setStopValue(build, e).map(withLines); },
+            [&](const SetStopValue &e) { return setStopValue(build, e); },
             [&](const TickFastener &e) {
                 Build out = build;
                 out.ticks.push_back(e.tick);
