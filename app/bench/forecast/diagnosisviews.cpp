@@ -82,8 +82,8 @@ void ReadingScale::paintEvent(QPaintEvent *)
     // Key.
     double k = left;
     const auto key = [&](const QString &text) {
-        drawLine(p, QRectF(k, 4, 200, 16), Qt::AlignVCenter, text, textFont(TextSize::Small),
-                 t.muted);
+        drawLine(p, QRectF(k, 4, std::min(240.0, width() - k - 8), 16), Qt::AlignVCenter, text,
+                 textFont(TextSize::Small), t.muted);
         k += QFontMetricsF(textFont(TextSize::Small)).horizontalAdvance(text) + 14;
     };
     cross(p, { k + 5, 12 }, t.ink);
@@ -211,7 +211,7 @@ void CandidateBars::paintEvent(QPaintEvent *)
     if (m_answer->diagnosis.pairs.empty() || m_answer->diagnosis.pairs.front().posterior < 0.005)
         return;
     drawLine(p, QRectF(12, y + 4, wide, 18), Qt::AlignVCenter,
-             tr("two at once, against all that is wrong alone"), textFont(TextSize::Small), t.muted);
+             tr("two at once, against one alone"), textFont(TextSize::Small), t.muted);
     y += 24;
     for (size_t i = 0; i < std::min<size_t>(2, m_answer->diagnosis.pairs.size()); ++i, y += barRow)
         row(y, qs(m_answer->diagnosis.pairs[i].name), {},

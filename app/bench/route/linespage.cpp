@@ -52,6 +52,7 @@ LinesPage::LinesPage(OpenBuild &open, QWidget *parent)
     m_verdict->setFont(textFont(TextSize::Body, true));
     column->addWidget(m_verdict);
     auto *card = new CardWidget(this);
+    m_card = card;
     auto *inside = new QVBoxLayout(card);
     inside->setContentsMargins(4, 6, 4, 6);
     auto *scroll = new QScrollArea(card);
@@ -112,6 +113,7 @@ void LinesPage::refresh()
     }
     m_list->setRows(std::move(rows));
     m_list->choose(chosen);
+    m_card->setVisible(!build.plumbing.lines.empty());
     const auto holds = std::count_if(report.faults.begin(), report.faults.end(),
                                      [](const LineFault &f) { return f.mark == Mark::Hold; });
     const Theme &t = Theme::current();

@@ -81,6 +81,7 @@ private:
     LinesDiagram *m_diagram;
     RowList *m_list;
     QLabel *m_verdict;
+    QWidget *m_card; ///< of the list; hidden without lines
     std::string m_line, m_port;
 };
 

@@ -102,7 +102,7 @@ void RouteBench::makeMapPage()
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(4);
     auto *row = new QHBoxLayout;
-    row->setSpacing(10);
+    row->setSpacing(7);
     const auto slider
         = [&](QSlider *s, QLabel *text, const QString &name, const QString &object, int textWidth) {
               auto *label = new QLabel(name, this);
@@ -121,7 +121,7 @@ void RouteBench::makeMapPage()
                   Q_EMIT panelChanged();
               });
           };
-    slider(m_speed, m_speedText, tr("Speed"), QStringLiteral("speedSlider"), 110);
+    slider(m_speed, m_speedText, tr("Speed"), QStringLiteral("speedSlider"), 98);
     slider(m_oil, m_oilText, tr("Oil"), QStringLiteral("oilSlider"), 108);
     row->addStretch();
     m_grade->setObjectName(QStringLiteral("oilGrade"));
@@ -190,6 +190,7 @@ void RouteBench::refresh()
     }
     const auto index = static_cast<int>(oils.indexOf(grade));
     m_grade->setCurrentIndex(index);
+    m_oilText->setFixedWidth(Figure::system() == UnitSystem::Both ? 108 : 66);
     if (m_page == Lines)
         m_lines->refresh();
     else if (m_page == Flow)

@@ -90,7 +90,9 @@ QString RouteMap::figures(const RoutePoint &point) const
     if (!m_result)
         return {};
     const QString now = figureOf(point, *m_result);
-    if (!m_before || point.small || !suffers(point, 0.95))
+    // On a narrow map two figures would run into the neighbour's; the panel tells both.
+    constexpr int roomForTwo = 760;
+    if (!m_before || point.small || width() < roomForTwo || !suffers(point, 0.95))
         return now;
     return figureOf(point, *m_before) + QStringLiteral(" → ") + now;
 }
@@ -256,7 +258,7 @@ void RouteMap::paintGauge(QPainter &p) const
     drawLine(p, QRectF(m_layout.gauge - QPointF(17, 9), QSizeF(34, 18)), Qt::AlignCenter, figure,
              textFont(TextSize::Normal, true), t.stripInk);
     drawLine(p, QRectF(m_layout.gauge + QPointF(-60, -35), QSizeF(120, 16)), Qt::AlignCenter,
-             m_before ? tr("gauge, was %1").arg(Figure::pressure(m_before->gauge.value_pa).number)
+             m_before ? tr("was %1").arg(Figure::pressure(m_before->gauge.value_pa).number)
                       : tr("gauge"), textFont(TextSize::Small), t.muted);
 }
 
