@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/sampling.h"
 
+#include "assess/cores.h"
+
 // The interpolator of Boost 1.74 takes isnan from the global namespace.
 #include <math.h>
 
@@ -11,7 +13,6 @@
 #include <algorithm>
 #include <cmath>
 #include <random>
-#include <thread>
 
 namespace mildpath {
 namespace {
@@ -64,13 +65,7 @@ public:
     /// False when it was cancelled.
     bool run()
     {
-        const unsigned cores = std::max(1U, std::thread::hardware_concurrency());
-        std::vector<std::thread> others;
-        for (unsigned k = 1; k < cores; ++k)
-            others.emplace_back([this, k, cores] { work(k, cores); });
-        work(0, cores);
-        for (std::thread &t : others)
-            t.join();
+        onAllCores([this](unsigned first, unsigned step) { work(first, step); });
         return !(m_progress && m_progress->cancel);
     }
 

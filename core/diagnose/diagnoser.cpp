@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/diagnosis.h"
 
+#include "diagnose/faultplaces.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -11,7 +13,7 @@ namespace {
 /// Suspects nearer to each other than this (standard deviations, all taps under all conditions) no
 /// gauge tells apart. Own choice.
 constexpr double toldApart = 1;
-/// Prior of nothing wrong, in the unit of the kinds' priors (circuit.md section 5).
+/// Prior of nothing wrong, in the unit of the kinds' priors.
 constexpr double healthyPrior = 0.20;
 
 // Efforts: docs/theory/diagnosis.md. What each shows: own choice, common practice.

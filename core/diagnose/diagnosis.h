@@ -10,7 +10,7 @@
 
 namespace mildpath {
 
-// Readings → what is wrong. Model: circuit.md section 5 in docs/theory/diagnosis.md. Readings y,
+// Readings → what is wrong. Model: docs/theory/diagnosis.md. Readings y,
 // prediction h of a guess, covariance S = diag(sg² + (si h)²) + sc² h hᵀ, and to that what the
 // clearances, the oil and each gauge may be off by, which moves readings together.
 

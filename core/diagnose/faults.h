@@ -11,8 +11,8 @@
 namespace mildpath {
 
 /// A kind of fault: where it can happen and what its severity means. What it does to the circuit is
-/// circuit.md's edit in code, one function a kind (faults.cpp). Severities, priors: own choice, no
-/// source; docs/theory/diagnosis.md tells why.
+/// a function of applyfault.cpp. Severities and priors: own choice, no source;
+/// docs/theory/diagnosis.md tells why.
 struct FaultKind
 {
     std::string_view id;
@@ -60,10 +60,6 @@ std::string faultId(const Fault &fault); ///< without severity
 std::string faultName(const Build &build, const Fault &fault);
 /// The severity in the shop's measure: "54 % of the hole", "1.1 mm hole"; empty for on and off.
 std::string severityText(const Build &build, const Fault &fault);
-
-/// Drillings of a stop that swarf can narrow, in the order of its elements; those to a gauge and a
-/// lifter's own left out.
-std::vector<const Element *> narrowable(const Build &build, const Stop &stop);
 
 /// Words a symptom or a look knows a fault by: its kind, and with the kind of what it sits behind.
 std::vector<std::string> faultWords(const Build &build, const Fault &fault);

@@ -31,7 +31,7 @@ struct Trial
     std::string missing; ///< why it cannot be done here; empty: it can
 };
 
-/// Loss of a sharp hole in a pipe, on the pipe's velocity head: ((D/d)²/0.7)², circuit.md 4.
+/// Loss of a sharp hole in a pipe, on the pipe's velocity head: ((D/d)²/0.7)².
 double restrictorLoss(double pipe_mm, double hole_mm)
 {
     return std::pow(std::pow(pipe_mm / hole_mm, 2) / 0.7, 2);

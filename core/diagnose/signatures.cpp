@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/signatures.h"
 
+#include "assess/cores.h"
 #include "circuit/elementtypes.h"
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
 #include <map>
-#include <thread>
 
 namespace mildpath {
 namespace {
@@ -129,22 +129,15 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
             }
         }
     };
-    const unsigned cores = std::max(1U, std::thread::hardware_concurrency());
-    const auto work = [&](unsigned first) {
-        for (size_t g = first; g < out.m_guesses.size(); g += cores) {
+    onAllCores([&](unsigned first, unsigned step) {
+        for (size_t g = first; g < out.m_guesses.size(); g += step) {
             if (progress && progress->cancel)
                 return;
             solve(g);
             if (progress)
                 ++progress->done;
         }
-    };
-    std::vector<std::thread> others;
-    for (unsigned k = 1; k < cores; ++k)
-        others.emplace_back(work, k);
-    work(0);
-    for (std::thread &t : others)
-        t.join();
+    });
     if (progress && progress->cancel)
         return fail("cancelled", "given up");
     return out;

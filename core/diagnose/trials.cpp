@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/trials.h"
 
+#include "assess/cores.h"
+
 #include <algorithm>
 #include <cmath>
 #include <random>
 #include <set>
-#include <thread>
 
 namespace mildpath {
 namespace {
@@ -308,18 +309,11 @@ Result<TrialReport> runTrials(const Build &build, const Assessment &assessment,
     out.groups = static_cast<int>(diagnoser->groups().size());
     out.rows.resize(tasks.size());
     const Trials trials(build, assessment, plan, *diagnoser, places, progress);
-    const unsigned cores = std::max(1U, std::thread::hardware_concurrency());
-    const auto work = [&](unsigned first) {
-        for (size_t i = first; i < tasks.size() && !(progress && progress->cancel); i += cores)
+    onAllCores([&](unsigned first, unsigned step) {
+        for (size_t i = first; i < tasks.size() && !(progress && progress->cancel); i += step)
             out.rows[i] = trials.row(tasks[i].guess, tasks[i].suspect,
                                      plan.seed * 7919 + static_cast<unsigned>(i));
-    };
-    std::vector<std::thread> others;
-    for (unsigned k = 1; k < cores; ++k)
-        others.emplace_back(work, k);
-    work(0);
-    for (std::thread &t : others)
-        t.join();
+    });
     if (progress && progress->cancel)
         return fail("cancelled", "given up");
     sum(out);

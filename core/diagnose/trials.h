@@ -49,7 +49,7 @@ struct TrialReport
     int unseen = 0, unseenSaidSo = 0, unseenBlamed = 0;
     int healthy = 0, healthyFirst = 0; ///< trials of a healthy engine
 };
-/// Noise as circuit.md section 5: gauge 0.05 bar, 3 % a reading, 6 % common. Off the model as well:
+/// Noise: gauge 0.05 bar, 3 % a reading, 6 % common. Off the model as well:
 /// clearances by their u, the oil's viscosity 5 %, 0.6 of a gauge's uncertainty alike in all its
 /// readings (own choice).
 /// Errors: as Signatures::make; `cancelled`.

@@ -69,7 +69,7 @@ private Q_SLOTS:
     void bigPump_costsPower();
 };
 
-// Source: the fault table of docs/theory/circuit.md section "Faults" (SciPy reference solver).
+// Source: tests/data/inline_four_faults.csv, a SciPy solution of the same network.
 void TestFaults::signature_matchesThePublishedTable_data()
 {
     QTest::addColumn<QStringList>("row");
@@ -269,7 +269,7 @@ void TestFaults::everyFault_canBeSolved()
     QVERIFY2(failed.isEmpty(), qPrintable(failed.join(QStringLiteral("; "))));
 }
 
-// Source: docs/domain of the trade: no gauge shows a covered hole (common practice, no source).
+// Source: no gauge shows a covered hole (common practice, no source).
 void TestFaults::coveredFeed_hidesFromTheGauge()
 {
     const Build b = demoBuild();
@@ -320,7 +320,8 @@ void TestFaults::spunShell_isTheCoveredHoleAtItsWorst()
     QVERIFY(spun == covered);
 }
 
-// Source of the five below: JOB's judgements on gauge truth, pump or pressure (common practice).
+// Source of the five below: common practice, no source: a leak is mended where it leaks, a stiffer
+// spring helps only where the pump reaches the relief.
 void TestFaults::externalLine_raisesTheNeedleOnly()
 {
     const Build b = demoBuild();

@@ -267,7 +267,8 @@ void TestLines::gaugeOnFilterHead_isSaid()
     QVERIFY(!gaugeOnFilterHead(b));
     b.gaugeTap = "filter_housing";
     QVERIFY(gaugeOnFilterHead(b));
-    const Finding *f = finding(assess(b), "gauge_place");
+    const Assessment a = assess(b);
+    const Finding *f = finding(a, "gauge_place");
     QVERIFY(f && f->mark == Mark::LookAgain);
 }
 

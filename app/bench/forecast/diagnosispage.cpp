@@ -4,12 +4,12 @@
 #include "build/logbook.h"
 #include "entry/rowlist.h"
 #include "paint/card.h"
+#include "paint/scrolled.h"
 #include "paint/text.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -29,17 +29,7 @@ QWidget *titled(const QString &title, QWidget *inner, QWidget *parent)
     head->setFont(textFont(TextSize::Body, true));
     head->setContentsMargins(10, 0, 0, 0);
     column->addWidget(head);
-    auto *scroll = new QScrollArea(card);
-    scroll->setWidgetResizable(true);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    auto *page = new QWidget;
-    auto *rows = new QVBoxLayout(page);
-    rows->setContentsMargins(0, 0, 0, 0);
-    rows->addWidget(inner);
-    rows->addStretch();
-    scroll->setWidget(page);
-    page->setAutoFillBackground(false);
-    scroll->viewport()->setAutoFillBackground(false);
+    auto *scroll = scrolled(inner, card);
     column->addWidget(scroll, 1);
     return card;
 }

@@ -11,13 +11,13 @@
 #include "bench/passages/shoppage.h"
 #include "bench/passages/spreadpage.h"
 #include "build/logbook.h"
+#include "paint/scrolled.h"
 #include "paint/text.h"
 
 #include <QDateTime>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 
@@ -98,16 +98,7 @@ void PassageBench::makePages(QWidget *metal)
     m_headline->setFont(textFont(TextSize::Body, true));
     m_headline->setObjectName(QStringLiteral("planHeadline"));
     rows->addWidget(m_headline);
-    auto *scroll = new QScrollArea(clean);
-    scroll->setWidgetResizable(true);
-    auto *page = new QWidget;
-    auto *inside = new QVBoxLayout(page);
-    inside->setContentsMargins(0, 0, 0, 0);
-    inside->addWidget(m_plan);
-    inside->addStretch();
-    page->setAutoFillBackground(false);
-    scroll->setWidget(page);
-    scroll->viewport()->setAutoFillBackground(false);
+    auto *scroll = scrolled(m_plan, clean);
     rows->addWidget(scroll, 1);
     rows->addWidget(m_chain);
     m_lower->addWidget(clean);

@@ -4,13 +4,13 @@
 #include "assess/cleanmarks.h"
 #include "entry/rowlist.h"
 #include "paint/card.h"
+#include "paint/scrolled.h"
 #include "passage/plugs.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -35,16 +35,7 @@ PlugLedger::PlugLedger(OpenBuild &open, QWidget *parent)
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
-    auto *scroll = new QScrollArea(this);
-    scroll->setWidgetResizable(true);
-    auto *page = new QWidget;
-    auto *rows = new QVBoxLayout(page);
-    rows->setContentsMargins(0, 0, 0, 0);
-    rows->addWidget(m_rows);
-    rows->addStretch();
-    scroll->setWidget(page);
-    page->setAutoFillBackground(false);
-    scroll->viewport()->setAutoFillBackground(false);
+    auto *scroll = scrolled(m_rows, this);
     column->addWidget(scroll, 1);
     m_rows->setObjectName(QStringLiteral("plugRows"));
     m_rows->setAccessibleName(tr("Plugs"));

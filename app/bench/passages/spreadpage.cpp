@@ -6,6 +6,7 @@
 #include "entry/arrowcombo.h"
 #include "paint/card.h"
 #include "paint/marks.h"
+#include "paint/scrolled.h"
 
 #include <QClipboard>
 #include <QGuiApplication>
@@ -15,7 +16,6 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -164,17 +164,8 @@ SpreadPage::SpreadPage(OpenBuild &open, QWidget *parent)
     auto *card = new CardWidget(this);
     auto *inside = new QVBoxLayout(card);
     inside->setContentsMargins(4, 6, 4, 6);
-    auto *scroll = new QScrollArea(card);
-    scroll->setWidgetResizable(true);
-    auto *page = new QWidget;
-    auto *rows = new QVBoxLayout(page);
-    rows->setContentsMargins(0, 0, 0, 0);
-    m_way = new SpreadWay(page);
-    rows->addWidget(m_way);
-    rows->addStretch();
-    scroll->setWidget(page);
-    page->setAutoFillBackground(false);
-    scroll->viewport()->setAutoFillBackground(false);
+    m_way = new SpreadWay(nullptr);
+    auto *scroll = scrolled(m_way, card);
     inside->addWidget(scroll);
     column->addWidget(card, 1);
     auto *shop = new CardWidget(this);

@@ -3,6 +3,7 @@
 
 #include "build/logbook.h"
 #include "paint/marks.h"
+#include "paint/scrolled.h"
 #include "paint/text.h"
 #include "storage/buildfile.h"
 
@@ -11,7 +12,6 @@
 #include <QLabel>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -203,16 +203,7 @@ FlowPage::FlowPage(OpenBuild &open, QWidget *parent)
     m_summary->setFont(textFont(TextSize::Body, true));
     m_summary->setObjectName(QStringLiteral("flow.summary"));
     column->addWidget(m_summary);
-    auto *scroll = new QScrollArea(this);
-    scroll->setWidgetResizable(true);
-    auto *page = new QWidget;
-    auto *rows = new QVBoxLayout(page);
-    rows->setContentsMargins(0, 0, 0, 0);
-    rows->addWidget(m_board);
-    rows->addStretch();
-    scroll->setWidget(page);
-    page->setAutoFillBackground(false);
-    scroll->viewport()->setAutoFillBackground(false);
+    auto *scroll = scrolled(m_board, this);
     column->addWidget(scroll, 1);
     m_compared->setObjectName(QStringLiteral("flow.compared"));
     m_compared->setWordWrap(true);

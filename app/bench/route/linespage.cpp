@@ -3,9 +3,9 @@
 
 #include "entry/rowlist.h"
 #include "paint/card.h"
+#include "paint/scrolled.h"
 
 #include <QLabel>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -55,16 +55,7 @@ LinesPage::LinesPage(OpenBuild &open, QWidget *parent)
     m_card = card;
     auto *inside = new QVBoxLayout(card);
     inside->setContentsMargins(4, 6, 4, 6);
-    auto *scroll = new QScrollArea(card);
-    scroll->setWidgetResizable(true);
-    auto *page = new QWidget;
-    auto *rows = new QVBoxLayout(page);
-    rows->setContentsMargins(0, 0, 0, 0);
-    rows->addWidget(m_list);
-    rows->addStretch();
-    scroll->setWidget(page);
-    page->setAutoFillBackground(false);
-    scroll->viewport()->setAutoFillBackground(false);
+    auto *scroll = scrolled(m_list, card);
     inside->addWidget(scroll);
     column->addWidget(card, 2);
     m_list->setObjectName(QStringLiteral("lines.list"));

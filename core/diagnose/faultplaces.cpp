@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "diagnose/faultplaces.h"
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+/// A drilling that only leads to a gauge: what follows it is a seep.
+bool leadsToGauge(const Build &build, const Element &e)
+{
+    return std::any_of(build.circuit.taps.begin(), build.circuit.taps.end(),
+                       [&](const auto &tap) { return tap.second == e.to; })
+        && std::none_of(build.circuit.elements.begin(), build.circuit.elements.end(),
+                        [&](const Element &o) {
+                            return o.from == e.to && !(o.type == "orifice" && o.value("d_mm") < 0.2);
+                        });
+}
+
+} // namespace
+
+std::vector<const Element *> narrowable(const Build &build, const Stop &stop)
+{
+    std::vector<const Element *> out;
+    for (const std::string &id : stop.elements)
+        if (const Element *e = build.circuit.find(id); e
+            && (e->type == "pipe" || e->type == "drilling" || e->type == "orifice"
+                || e->type == "jet" || e->type == "crank_drilling")
+            && !leadsToGauge(build, *e) && e->value("d_mm") >= 0.6
+            && !(stop.kind == "lifter" && e->to == sumpNode)) // a lifter's own pushrod
+            out.push_back(e);
+    return out;
+}
+
+std::vector<const Element *> ofType(const Build &build, const Stop &stop, std::string_view type)
+{
+    std::vector<const Element *> out;
+    for (const std::string &id : stop.elements)
+        if (const Element *e = build.circuit.find(id); e && e->type == type)
+            out.push_back(e);
+    return out;
+}
+
+std::vector<const Element *> jetsOf(const Build &build, const Stop &stop)
+{
+    std::vector<const Element *> out = ofType(build, stop, "jet");
+    if (out.empty())
+        for (const Element *e : ofType(build, stop, "orifice"))
+            if (e->to == sumpNode)
+                out.push_back(e);
+    return out;
+}
+
+std::vector<PlugEnd> endsOf(const Build &build, const Stop &stop)
+{
+    if (stop.kind == "plug") {
+        if (stop.points.empty())
+            return {};
+        return { { stop.name, stop.points.front().node,
+                   stop.plugBore_mm > 0 ? stop.plugBore_mm : 8 } };
+    }
+    std::vector<const Element *> pipes;
+    for (const Element *e : narrowable(build, stop))
+        if (e->type != "orifice")
+            pipes.push_back(e);
+    if (pipes.empty())
+        return {};
+    const double bore = pipes.back()->value("d_mm");
+    return { { "front", pipes.front()->to, bore }, { "rear", pipes.back()->to, bore } };
+}
+
+} // namespace mildpath
