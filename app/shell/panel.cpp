@@ -18,6 +18,7 @@
 #include <QSlider>
 #include <QVBoxLayout>
 
+#include <algorithm>
 #include <cmath>
 
 namespace mildpath {
@@ -492,7 +493,11 @@ public:
         m_slider->setPageStep(steps / 10);
         m_slider->setSingleStep(steps / 50);
         connect(m_slider, &QSlider::valueChanged, this,
-                [this](int v) { m_slid(static_cast<double>(v) / steps); });
+                [this](int v) {
+                    // What follows may hand this widget another function while this one runs.
+                    const auto slid = m_slid;
+                    slid(static_cast<double>(v) / steps);
+                });
         set(item);
     }
     void set(const PanelSlider &item)
@@ -591,26 +596,28 @@ void SidePanel::setContent(const PanelContent &content)
     std::vector<QString> shape;
     for (const PanelItem &item : content)
         shape.push_back(shapeOf(item));
-    if (shape != m_shape) {
-        m_shape = shape;
-        rebuild(content);
-        return;
-    }
-    for (size_t i = 0; i < content.size(); ++i)
+    // What stands before the first difference keeps its widgets: a slider that changes what is said
+    // below it must not lose the hand that holds it.
+    const auto differs = std::mismatch(shape.begin(), shape.end(), m_shape.begin(), m_shape.end());
+    const auto same = static_cast<size_t>(differs.first - shape.begin());
+    m_shape = std::move(shape);
+    for (size_t i = 0; i < same; ++i)
         update(m_widgets[i], content[i]);
+    rebuild(content, same);
 }
 
-void SidePanel::rebuild(const PanelContent &content)
+void SidePanel::rebuild(const PanelContent &content, size_t from)
 {
-    for (QWidget *widget : m_widgets) {
+    for (size_t i = from; i < m_widgets.size(); ++i) {
+        QWidget *widget = m_widgets[i];
         m_layout->removeWidget(widget);
         widget->hide();
         widget->setParent(nullptr); // out of reach of findChild and of the tab order at once
         widget->deleteLater(); // it may be the sender of the edit that led here
     }
-    m_widgets.clear();
-    for (const PanelItem &item : content) {
-        QWidget *widget = make(item);
+    m_widgets.resize(from);
+    for (size_t i = from; i < content.size(); ++i) {
+        QWidget *widget = make(content[i]);
         m_layout->insertWidget(static_cast<int>(m_widgets.size()), widget);
         widget->show();
         m_widgets.push_back(widget);

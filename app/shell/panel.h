@@ -126,7 +126,7 @@ public:
     void setContent(const PanelContent &content);
 
 private:
-    void rebuild(const PanelContent &content);
+    void rebuild(const PanelContent &content, size_t from);
     void update(QWidget *widget, const PanelItem &item);
     QWidget *make(const PanelItem &item);
 

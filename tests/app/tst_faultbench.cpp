@@ -162,8 +162,10 @@ void TestFaultBench::whatIf_showsBeforeAndAfter()
     QVERIFY(after < 0.8 * before);
     QVERIFY(panelText().contains(QStringLiteral("does not show")));
     QVERIFY(find<QLabel>("route.subtitle")->text().contains(QStringLiteral("98 % covered")));
-    // Less of it does less.
+    // Less of it does less, and the slider stays in the hand while what is said below changes.
+    const auto *held = inPanel<QSlider>(QStringLiteral("whatIf.0.severity"));
     slide(QStringLiteral("whatIf.0.severity"), 50);
+    QCOMPARE(inPanel<QSlider>(QStringLiteral("whatIf.0.severity")), held);
     QCOMPARE(document().imagined().front().severity, 0.5);
     const PanelContent half = b.panel();
     QVERIFY(change(half, QStringLiteral("Main 2"))->after.text() != main->after.text());
@@ -205,7 +207,15 @@ void TestFaultBench::severalFaults_areImaginedTogether()
     // The same again is refused beside the choice.
     imagine(QStringLiteral("relief stuck open"));
     QCOMPARE(document().imagined().size(), size_t(2));
-    QVERIFY(inPanel<QSlider>(QStringLiteral("whatIf.1.severity")));
+    // Worse and worse: stops starve one after the other, the panel grows below the slider.
+    const auto *held = inPanel<QSlider>(QStringLiteral("whatIf.1.severity"));
+    QVERIFY(held);
+    slide(QStringLiteral("whatIf.0.severity"), 5);
+    slide(QStringLiteral("whatIf.1.severity"), 1);
+    const size_t items = b.panel().size();
+    slide(QStringLiteral("whatIf.1.severity"), 100);
+    QVERIFY(b.panel().size() > items);
+    QCOMPARE(inPanel<QSlider>(QStringLiteral("whatIf.1.severity")), held);
 }
 
 void TestFaultBench::item_isChosenAmongMany()
