@@ -180,14 +180,12 @@ int runForecast(const Options &options)
     auto lines = forecastLines(*build, a, oil_c, rpm, change);
     if (!lines)
         return failed(lines.error());
-    if (const auto text = options.value("--samples")) {
-        Sampling sampling { 0, 1, oil_c, rpm };
-        const auto samples = numberOption("--samples", *text);
-        const auto seed = numberOption("--seed", options.value("--seed").value_or("1"));
+    if (options.value("--samples")) {
+        const auto samples = wholeOption(options, "--samples", 0);
+        const auto seed = wholeOption(options, "--seed", 1);
         if (!samples || !seed)
             return report(samples ? seed.error() : samples.error(), "", BadInput);
-        sampling.samples = static_cast<int>(*samples);
-        sampling.seed = static_cast<unsigned>(*seed);
+        const Sampling sampling { *samples, static_cast<unsigned>(*seed), oil_c, rpm };
         const auto drawn = sampleForecast(*build, a.sizes, sampling, nullptr, change);
         if (!drawn)
             return failed(drawn.error());

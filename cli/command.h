@@ -48,6 +48,8 @@ int report(const LoadFailure &failure, const std::string &file);
 
 /// A number written out in full. Errors: place = `name`.
 Result<double> numberOption(const std::string &name, const std::string &text);
+/// A whole number from 0 to a million. Errors: place = `name`.
+Result<int> wholeOption(const Options &options, const char *name, int fallback);
 /// "600:7000:200" or "800,3000" or one number.
 Result<std::vector<double>> numbersOption(const std::string &name, const std::string &text);
 

@@ -7,25 +7,12 @@
 #include "diagnose/trials.h"
 #include "diagnose/whatif.h"
 #include "quantity/json.h"
+#include "storage/passagetables.h"
 
 #include <iostream>
 
 namespace mildpath::cli {
 namespace {
-
-/// A count or seed. Errors: place = `name`.
-Result<int> wholeOption(const Options &options, const char *name, int fallback)
-{
-    const auto text = options.value(name);
-    if (!text)
-        return fallback;
-    const auto number = numberOption(name, *text);
-    if (!number)
-        return tl::unexpected(number.error());
-    if (!(*number >= 0 && *number <= 1e6) || *number != static_cast<int>(*number))
-        return fail(name, "must be a whole number from 0 to 1 000 000");
-    return static_cast<int>(*number);
-}
 
 Assessment sizesOnly(const Build &build)
 {
@@ -58,17 +45,19 @@ void printWhatIf(const Build &build, const std::vector<Fault> &faults, const Wha
 
 void printRemedies(const RemedyTable &t)
 {
-    const auto row = [](const std::string &name, const RemedyFigures &f, const std::string &word) {
-        std::cout << bar(f.gauge_pa) << ',' << bar(f.gaugeFast_pa) << ',' << bar(f.bearing_pa) << ','
-                  << formatPlain(f.power_w, 0) << ','
-                  << formatPlain(f.relief_m3_s * litresPerMinute, 1) << ",\"" << name << "\",\""
-                  << word << "\"\n";
+    std::vector<std::vector<std::string>> rows {
+        { "remedy", "gauge_bar", "gauge_fast_bar", "weakest_bearing_bar", "pump_power_w",
+          "relief_l_min", "verdict" }
     };
-    std::cout << "gauge_bar,gauge_fast_bar,weakest_bearing_bar,pump_power_w,relief_l_min,remedy,"
-                 "verdict\n";
+    const auto row = [&](const std::string &name, const RemedyFigures &f, const std::string &word) {
+        rows.push_back({ name, bar(f.gauge_pa), bar(f.gaugeFast_pa), bar(f.bearing_pa),
+                         formatPlain(f.power_w, 0),
+                         formatPlain(f.relief_m3_s * litresPerMinute, 1), word });
+    };
     row("as it stands", t.now, "weakest bearing " + t.now.bearing);
     for (const Remedy &r : t.remedies)
         row(r.name, r.figures, r.verdict);
+    std::cout << tableToCsv(rows);
     for (const std::string &n : t.notHere)
         std::cerr << n << '\n';
 }
@@ -193,11 +182,14 @@ int runCompareFlows(const Options &options)
     const FlowComparison c = compareFlows(*here, *there);
     for (const std::string &caution : c.cautions)
         std::cout << "not comparable: " << caution << '\n';
-    std::cout << "stop,outlet,here,there,here_l_min,there_l_min\n";
+    std::vector<std::vector<std::string>> rows {
+        { "stop", "outlet", "here", "there", "here_l_min", "there_l_min" }
+    };
     const auto rate = [](const std::optional<double> &v) { return v ? formatPlain(*v, 2) : ""; };
     for (const FlowPair &p : c.pairs)
-        std::cout << p.stop << ',' << p.outlet << ',' << p.here->saw << ',' << p.there->saw << ','
-                  << rate(p.here_l_min) << ',' << rate(p.there_l_min) << '\n';
+        rows.push_back({ p.stop, p.outlet, p.here->saw, p.there->saw, rate(p.here_l_min),
+                         rate(p.there_l_min) });
+    std::cout << tableToCsv(rows);
     for (const std::string &name : c.onlyOne)
         std::cerr << "seen on one only: " << name << '\n';
     return Done;

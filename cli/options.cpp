@@ -63,6 +63,19 @@ Result<double> numberOption(const std::string &name, const std::string &text)
     return value;
 }
 
+Result<int> wholeOption(const Options &options, const char *name, int fallback)
+{
+    const auto text = options.value(name);
+    if (!text)
+        return fallback;
+    const auto number = numberOption(name, *text);
+    if (!number)
+        return tl::unexpected(number.error());
+    if (!(*number >= 0 && *number <= 1e6) || *number != static_cast<int>(*number))
+        return fail(name, "must be a whole number from 0 to 1 000 000");
+    return static_cast<int>(*number);
+}
+
 Result<std::vector<double>> numbersOption(const std::string &name, const std::string &text)
 {
     std::vector<double> parts;

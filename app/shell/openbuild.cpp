@@ -99,6 +99,7 @@ void OpenBuild::open(Build build, const QString &path, const std::string &olderT
     m_olderText = olderText;
     m_baseUnsaved = unsaved;
     m_build = std::make_shared<const Build>(std::move(build));
+    ++m_revision;
     clearVectorState();
     m_assessment = std::make_shared<const Assessment>(assess(*m_build));
     m_previous.reset();
@@ -170,31 +171,31 @@ Result<void> OpenBuild::edit(const Edit &edit)
 void OpenBuild::setBuild(std::shared_ptr<const Build> build)
 {
     m_build = std::move(build);
+    ++m_revision;
     m_previous = m_assessment;
     clearVectorState();
     m_assessment = std::make_shared<const Assessment>(assess(*m_build));
     // What was imagined at a stop that is no longer there is gone with it.
-    std::erase_if(m_imagined, [this](const Fault &f) {
-        Circuit circuit = m_build->circuit;
-        Oil oil = m_build->oil.oil;
-        return !applyFault(*m_build, f, circuit, oil);
-    });
+    std::erase_if(m_imagined, [this](const Fault &f) { return !checkFaults(*m_build, { f }); });
     Q_EMIT changed();
 }
 
-void OpenBuild::imagine(std::vector<Fault> faults)
+Result<void> OpenBuild::imagine(std::vector<Fault> faults)
 {
     if (faults == m_imagined)
-        return;
+        return {};
+    if (auto ok = checkFaults(*m_build, faults); !ok)
+        return ok;
     m_imagined = std::move(faults);
     Q_EMIT imaginedChanged();
+    return {};
 }
 
 void OpenBuild::showImagined(std::vector<Fault> faults)
 {
     if (!faults.empty())
         selectStop(QString::fromStdString(faults.front().stop));
-    imagine(std::move(faults));
+    static_cast<void>(imagine(std::move(faults))); // found on this very engine
     Q_EMIT mapWanted();
 }
 

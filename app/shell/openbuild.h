@@ -28,6 +28,9 @@ public:
 
     const Build &build() const { return *m_build; }
     const Assessment &assessment() const { return *m_assessment; }
+    /// Another number after every change of the document: what was worked out for one stands as long
+    /// as it is the same.
+    quint64 revision() const { return m_revision; }
     /// What it was before the last edit; null right after opening.
     const Assessment *previous() const { return m_previous.get(); }
     QUndoStack &undoStack() { return m_undo; }
@@ -58,7 +61,8 @@ public:
     /// Faults imagined on this engine, for all benches: not part of the document until a scenario of
     /// them is kept.
     const std::vector<Fault> &imagined() const { return m_imagined; }
-    void imagine(std::vector<Fault> faults);
+    /// Errors: as applyFault, for one that cannot happen on this engine; nothing changed.
+    Result<void> imagine(std::vector<Fault> faults);
     /// The same, and asks for the map that shows what follows.
     void showImagined(std::vector<Fault> faults);
 
@@ -90,6 +94,7 @@ private:
     QTimer m_syncSoon;
     QString m_path, m_selectedStop;
     std::vector<Fault> m_imagined;
+    quint64 m_revision = 0;
     std::string m_olderText;
     bool m_baseUnsaved = false;
 };

@@ -62,8 +62,10 @@ bool imagine(OpenBuild &open, const QString &names)
             complain(QStringLiteral("--what-if: ") + qs(fault.error().message));
             return false;
         }
-    open.imagine(std::move(faults));
-    return true;
+    const auto ok = open.imagine(std::move(faults));
+    if (!ok)
+        complain(QStringLiteral("--what-if: ") + qs(ok.error().message));
+    return ok.has_value();
 }
 
 int writePictures(MainWindow &window, const QString &folder, const QString &size)

@@ -410,6 +410,13 @@ std::vector<GaugedSize> movedBy(std::vector<GaugedSize> sizes, const std::string
 /// Groove of a main's shell in degrees: as entered, or as the circuit has it.
 double shellGroove_deg(const Build &build, const Stop &main);
 
+/// Rotors longer by a factor, displacement with them; a relief spring stiffer by a pressure.
+void lengthenRotors(Circuit &circuit, double factor);
+void stiffenSpring(const Build &build, Circuit &circuit, double by_kpa);
+/// What the pump takes (W): outlet pressure × swept flow / pumpEfficiency; 0 without a pump's
+/// outlet. @param result  with Detail::Everything
+double pumpPower_w(const Build &build, const OperatingResult &result);
+
 /// The build with another relief spring, or with a longer pump section.
 Build withStifferSpring(const Build &build, double by_kpa);
 Build withLongerRotors(const Build &build, double factor);

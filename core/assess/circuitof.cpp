@@ -214,34 +214,51 @@ void reverseFilter(const Build &build, Circuit &circuit)
                     std::swap(e->from, e->to);
 }
 
+void lengthenRotors(Circuit &circuit, double factor)
+{
+    for (Element &e : circuit.elements)
+        if (e.type == "pump")
+            for (const char *key : { "displacement_m3", "rotor_length_mm" })
+                e.values[key] *= factor;
+}
+
+void stiffenSpring(const Build &build, Circuit &circuit, double by_kpa)
+{
+    for (const Stop &stop : build.engine.stops)
+        if (stop.kind == "relief" && !stop.elements.empty())
+            if (Element *e = circuit.find(stop.elements.front())) {
+                e->values["crack_kpa"] += by_kpa;
+                e->values["full_kpa"] += by_kpa;
+            }
+}
+
+double pumpPower_w(const Build &build, const OperatingResult &result)
+{
+    const Stop *pump = build.engine.ofKind("pump");
+    const Element *e
+        = pump && !pump->elements.empty() ? build.circuit.find(pump->elements.front()) : nullptr;
+    const auto outlet = e ? result.nodePressure_pa.find(e->to) : result.nodePressure_pa.end();
+    return outlet == result.nodePressure_pa.end()
+        ? 0
+        : outlet->second * result.sweptFlow_m3_s / pumpEfficiency;
+}
+
 Build withStifferSpring(const Build &build, double by_kpa)
 {
     Build out = build;
-    for (Stop &stop : out.engine.stops) {
-        Element *e = stop.kind == "relief" && !stop.elements.empty()
-            ? out.circuit.find(stop.elements.front())
-            : nullptr;
-        if (!e)
-            continue;
-        // The measured spring gives way to the setting it made, so that this can be moved.
-        if (const auto setting = springSetting(stop); setting && *setting) {
-            e->values["crack_kpa"] = (*setting)->crack_pa / 1e3;
-            e->values["full_kpa"] = (*setting)->full_pa / 1e3;
-        }
-        stop.values.clear();
-        e->values["crack_kpa"] += by_kpa;
-        e->values["full_kpa"] += by_kpa;
-    }
+    // The measured spring gives way to the setting it made, so that this can be moved.
+    applySpring(build, out.circuit);
+    for (Stop &stop : out.engine.stops)
+        if (stop.kind == "relief" && !stop.elements.empty())
+            stop.values.clear();
+    stiffenSpring(out, out.circuit, by_kpa);
     return out;
 }
 
 Build withLongerRotors(const Build &build, double factor)
 {
     Build out = build;
-    for (Element &e : out.circuit.elements)
-        if (e.type == "pump")
-            for (const char *key : { "displacement_m3", "rotor_length_mm" })
-                e.values[key] *= factor;
+    lengthenRotors(out.circuit, factor);
     return out;
 }
 

@@ -58,12 +58,28 @@ void differ(const FlowComparison &c, const char *what, Word word, std::vector<st
 
 } // namespace
 
+Mark markOfSight(std::string_view saw)
+{
+    return saw == "flows" ? Mark::Proven : saw == "weak" ? Mark::LookAgain : Mark::Hold;
+}
+
+Mark FlowOutlet::mark() const
+{
+    return seen ? markOfSight(seen->saw) : Mark::NotDone;
+}
+
 FlowProof flowProof(const Build &build, const Stop &stop)
+{
+    return flowProof(build, stop, standing(build.flows));
+}
+
+FlowProof flowProof(const Build &build, const Stop &stop,
+                    const std::vector<const FlowSeen *> &standing)
 {
     FlowProof out;
     for (const std::string &name : flowOutlets(build, stop))
         out.outlets.push_back({ name, nullptr });
-    for (const FlowSeen *f : standing(build.flows)) {
+    for (const FlowSeen *f : standing) {
         if (f->stop != stop.id)
             continue;
         for (size_t i = 0; i < out.outlets.size(); ++i)
@@ -75,9 +91,9 @@ FlowProof flowProof(const Build &build, const Stop &stop)
         if (!o.seen)
             continue;
         ++out.seen;
-        if (o.seen->saw == "dry")
+        if (o.mark() == Mark::Hold)
             dry.push_back(o.name);
-        else if (o.seen->saw == "weak")
+        else if (o.mark() == Mark::LookAgain)
             weak.push_back(o.name);
     }
     const size_t all = out.outlets.size();

@@ -14,6 +14,7 @@ struct FlowOutlet
 {
     std::string name;
     const FlowSeen *seen = nullptr; ///< of the build; null: nobody looked
+    Mark mark() const;
 };
 
 /// What is proven of a stop's flow by looking.
@@ -25,6 +26,11 @@ struct FlowProof
     std::string text, next;
 };
 FlowProof flowProof(const Build &build, const Stop &stop);
+/// @param standing  entries that stand, for asking of many stops
+FlowProof flowProof(const Build &build, const Stop &stop,
+                    const std::vector<const FlowSeen *> &standing);
+/// "flows" proves, "weak" wants another look, "dry" holds.
+Mark markOfSight(std::string_view saw);
 
 /// One outlet of two engines side by side.
 struct FlowPair

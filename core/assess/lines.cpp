@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/lines.h"
 
+#include "assess/assessment.h"
+
 #include <algorithm>
 #include <map>
 #include <set>
@@ -32,7 +34,7 @@ public:
     {
         if (!m_out.written)
             return std::move(m_out);
-        trace();
+        m_out.trace = traceLines();
         for (const Joint &j : m_joined)
             joint(j);
         swapped();
@@ -75,23 +77,24 @@ private:
         return nullptr;
     }
 
+public:
     /// The way the pump's oil takes, through parts that have an other side.
-    void trace()
+    LineTrace traceLines() const
     {
         const Port *at = findPort(m_out.ports, "pump.out");
         if (!at)
             at = findPort(m_out.ports, "engine.out");
         std::set<std::string> met;
-        LineTrace &t = m_out.trace;
+        LineTrace t;
         while (at && met.insert(at->id).second) {
             t.ports.push_back(at->id);
             const Port *to = otherEnd(at->id);
             if (!to || !met.insert(to->id).second)
-                return;
+                return t;
             t.ports.push_back(to->id);
             if (to->id == "engine.in") {
                 t.reachesEngine = true;
-                return;
+                return t;
             }
             if (to->part == "filter" && to->service == Service::Pressure) {
                 t.throughFilter = true;
@@ -100,11 +103,13 @@ private:
             } else if (to->part == "cooler") {
                 at = findPort(m_out.ports, to->id == "cooler.a" ? "cooler.b" : "cooler.a");
             } else {
-                return;
+                return t;
             }
         }
+        return t;
     }
 
+private:
     bool bothSwapped() const { return m_out.trace.filterReversed && m_out.trace.reachesEngine; }
 
     void joint(const Joint &j)
@@ -276,8 +281,18 @@ bool filterReversed(const Build &build)
 {
     if (build.plumbing.lines.empty())
         return false;
-    const LineTrace t = judgeLines(build).trace;
+    const LineTrace t = LineJudge(build).traceLines();
     return t.filterReversed && t.reachesEngine;
+}
+
+Mark markOf(const LinesReport &report, const ExternalLine &line)
+{
+    Mark out = line.by.empty() && line.at.empty() ? Mark::NotDone : Mark::Proven;
+    for (const LineFault &f : report.faults)
+        if (std::find(f.ports.begin(), f.ports.end(), line.from) != f.ports.end()
+            || std::find(f.ports.begin(), f.ports.end(), line.to) != f.ports.end())
+            out = worse(f.mark, out);
+    return out;
 }
 
 bool gaugeOnFilterHead(const Build &build)

@@ -43,6 +43,9 @@ struct LinesReport
 /// down. Source: common practice, no source.
 LinesReport judgeLines(const Build &build);
 
+/// What is known of one line: the worst said of its ports, else whether somebody looked.
+Mark markOf(const LinesReport &report, const ExternalLine &line);
+
 /// Whether the oil enters the filter from its clean side, so that its check valve shuts.
 bool filterReversed(const Build &build);
 

@@ -46,6 +46,7 @@ public:
     Judge(const Build &build, Assessment &out)
         : m_build(build)
         , m_out(out)
+        , m_flows(standing(build.flows))
     {
     }
 
@@ -168,7 +169,9 @@ private:
     /// Oil seen to come, outlet by outlet.
     void fromFlows(const Stop &stop, MarkAndReason &flow)
     {
-        const FlowProof p = flowProof(m_build, stop);
+        if (m_flows.empty())
+            return;
+        const FlowProof p = flowProof(m_build, stop, m_flows);
         if (p.mark == Mark::Hold || p.mark == Mark::LookAgain) {
             add("flow_seen", p.mark, stop.id, stop.name + ": " + p.text, p.next);
             take(flow, p.mark, p.text);
@@ -331,6 +334,7 @@ private:
 
     const Build &m_build;
     Assessment &m_out;
+    std::vector<const FlowSeen *> m_flows; ///< oil seen to come, as it stands
 };
 
 } // namespace

@@ -248,9 +248,6 @@ std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assess
                                     const DressingPlan *plan)
 {
     std::vector<PumpOption> out;
-    std::string outlet;
-    if (const Stop *pump = build.engine.ofKind("pump"); pump && !pump->points.empty())
-        outlet = pump->points.front().node;
     std::optional<OperatingModel> former;
     const auto add = [&](const std::string &name, const Build &changed,
                          const std::vector<GaugedSize> &sizes) {
@@ -264,9 +261,7 @@ std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assess
         if (!idle || !fast)
             return;
         former = std::move(*model);
-        PumpOption o { name, idle->gauge.value_pa, 0, "" };
-        if (const auto p = fast->nodePressure_pa.find(outlet); p != fast->nodePressure_pa.end())
-            o.power_w = p->second * fast->sweptFlow_m3_s / pumpEfficiency;
+        PumpOption o { name, idle->gauge.value_pa, pumpPower_w(changed, *fast), "" };
         if (fast->reliefOpen())
             o.remark = "relief open at " + formatPlain(changed.use.highSpeed_rpm, 0)
                 + ": the rest only stirs and warms";

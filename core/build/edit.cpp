@@ -204,6 +204,9 @@ Result<Build> keepOil(Build out, const KeepOil &e)
 
 Result<Build> dropOil(Build out, const DropOil &e)
 {
+    for (const GaugeReading &r : out.gaugeReadings)
+        if (r.oil == e.name)
+            return fail("grade", "a gauge was read with it; what was read would mean nothing");
     if (std::erase_if(out.ownOils, [&](const ChosenOil &o) { return o.grade == e.name; }) == 0)
         return fail("grade", "there is no oil \"" + e.name + "\" on the list");
     return out;

@@ -134,8 +134,8 @@ private:
     {
         if (!m_build.circuit.taps.contains(r.tap))
             add("/tap", "there is no gauge tap \"" + r.tap + "\"");
-        if (!(r.rpm >= 0 && r.rpm <= 20000))
-            add("/rpm", "must be 0 to 20 000");
+        if (!(r.rpm > 0 && r.rpm <= mostGaugeReading_rpm))
+            add("/rpm", "must be above 0 and at most 20 000");
         if (!(r.oil_c >= -60 && r.oil_c <= 200))
             add("/oil_temp_c", "must be -60 to 200");
         if (!(r.pressure_kpa >= 0 && r.pressure_kpa <= mostGaugeReading_kpa))

@@ -77,6 +77,7 @@ std::string tapName(const Build &build, const std::string &tap);
 std::vector<std::string> flowOutlets(const Build &build, const Stop &stop);
 /// A gauge reading is at most this to be taken at all.
 inline constexpr double mostGaugeReading_kpa = 5000;
+inline constexpr double mostGaugeReading_rpm = 20000;
 /// Stop id → kind.
 std::map<std::string, std::string> stopKindsOf(const Build &build);
 

@@ -35,7 +35,7 @@ public:
     {
         const Stop *tank = m_build.engine.ofKind("tank");
         const Stop *filter = m_build.engine.ofKind("filter");
-        const bool away = filter && (tank || m_build.plumbing.remoteFilter);
+        const bool away = filter && filterIsAway(m_build);
         if (tank)
             drySump(*tank);
         else if (away)
@@ -222,6 +222,12 @@ std::string_view serviceWord(Service service)
         return "gauge";
     }
     return "";
+}
+
+bool filterIsAway(const Build &build)
+{
+    return build.plumbing.remoteFilter || build.engine.ofKind("tank")
+        || build.engine.ofKind("line");
 }
 
 std::vector<Port> portsOf(const Build &build)

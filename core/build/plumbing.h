@@ -66,6 +66,9 @@ struct Port
     bool required; ///< open, it holds the start
     std::string stop; ///< it belongs to; empty: none
 };
+/// Whether the filter hangs on lines: it says so, the engine has a tank, or a line is a stop of the
+/// oil's way.
+bool filterIsAway(const Build &build);
 /// Ports of the engine's parts, in oil order; only those that lie outside the block.
 std::vector<Port> portsOf(const Build &build);
 const Port *findPort(const std::vector<Port> &ports, std::string_view id);

@@ -180,6 +180,15 @@ Network Network::withLaws(const std::vector<std::pair<int, std::shared_ptr<const
     return out;
 }
 
+std::shared_ptr<const KnownCurves> Network::curvesOf(const Solution &solution,
+                                                     const OperatingPoint &point) const
+{
+    auto out = std::make_shared<KnownCurves>(KnownCurves { point, {} });
+    for (size_t i = 0; i < m_elements.size(); ++i)
+        out->curves.emplace_back(m_elements[i].law.get(), solution.prepared[i].curve);
+    return out;
+}
+
 std::vector<double> Network::adjoint(const Solution &solution, int node) const
 {
     std::vector<double> x(m_nodeOf.size(), 0.0);

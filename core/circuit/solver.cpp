@@ -177,15 +177,6 @@ void Network::prepareAll(const OperatingPoint &point, const KnownCurves *known, 
     }
 }
 
-std::shared_ptr<const KnownCurves> Network::curvesOf(const Solution &solution,
-                                                     const OperatingPoint &point) const
-{
-    auto out = std::make_shared<KnownCurves>(KnownCurves { point, {} });
-    for (size_t i = 0; i < m_elements.size(); ++i)
-        out->curves.emplace_back(m_elements[i].law.get(), solution.prepared[i].curve);
-    return out;
-}
-
 void Network::start(const OperatingPoint &point, const SolveState *state, Work &work) const
 {
     const size_t elements = m_elements.size(), unknowns = m_nodeOf.size();

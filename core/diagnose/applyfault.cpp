@@ -29,6 +29,9 @@ Element hole(std::string id, std::string from, double d_mm, double l_mm, double 
              {} };
 }
 
+/// Share of air that goes through the pump with the worst of coolant in the oil. Own choice.
+constexpr double coolantFroth = 0.25;
+
 /// Applies one fault to a circuit. A member a kind, so that each stands by itself.
 class Applying
 {
@@ -41,6 +44,7 @@ public:
         , m_stop(stop)
         , m_circuit(circuit)
         , m_s(fault.severity)
+        , m_amount(kind.amount(fault.severity))
     {
     }
 
@@ -63,7 +67,7 @@ public:
         }
         if (k == "filter_clogged")
             return each("media", [&](Element &e) {
-                e.values["permeance_m3"] *= std::pow(10, -2.5 * m_s);
+                e.values["permeance_m3"] *= std::pow(10, -m_amount);
             });
         if (m_stop.kind == "pump" || k == "suction_air")
             return pump();
@@ -105,7 +109,7 @@ private:
             return none();
         if (m_s > 0)
             m_circuit.elements.push_back(hole("plug_missing@" + m_stop.id, end->node,
-                                              end->bore_mm * std::sqrt(m_s), 3, 0.65));
+                                              end->bore_mm * m_amount, 3, 0.65));
         return {};
     }
     Result<void> swarf()
@@ -114,15 +118,15 @@ private:
         const auto *chosen = item(all, all.size() / 2);
         if (!chosen)
             return none();
-        m_circuit.find((*chosen)->id)->values["d_mm"] *= std::sqrt(1 - 0.98 * m_s);
+        m_circuit.find((*chosen)->id)->values["d_mm"] *= std::sqrt(1 - m_amount);
         return {};
     }
     Result<void> covered()
     {
         const std::string node = m_stop.points.empty() ? "" : m_stop.points.front().node;
-        const double f = std::max(0.02, 1 - m_s);
+        const double f = 1 - m_amount;
         for (const std::string &id : m_stop.elements)
-            if (Element *e = m_circuit.find(id); e && e->to == node && e->type != "bearing") {
+            if (Element *e = m_circuit.find(id); e && e->to == node) {
                 if (f < 1)
                     e->values["k"] = e->value("k", 1.5) + 1 / std::pow(coveredHoleDischarge * f, 2);
                 return {};
@@ -131,13 +135,12 @@ private:
     }
     Result<void> jet()
     {
-        const auto all = jetsOf(m_build, m_stop);
-        const auto *chosen = item(all, all.size() - 1);
+        const Element *chosen = lostJet(m_build, m_stop, m_fault.item);
         if (!chosen)
             return none();
-        Element &e = *m_circuit.find((*chosen)->id);
+        Element &e = *m_circuit.find(chosen->id);
         const double l_mm = e.value("l_mm"), cd = e.value("cd", 0.7);
-        const double open_mm = e.value("d_mm") + m_s * std::max(0.0, 4 - e.value("d_mm"));
+        const double open_mm = lostJetBore_mm(e, m_kind, m_s);
         const double count = e.value("count", 1);
         Element lost = hole(e.id, e.from, open_mm, l_mm, cd);
         if (count > 1) { // one of several alike
@@ -159,7 +162,7 @@ private:
                 return none();
             if (m_s > 0) {
                 Element leak = hole("relief_leak@" + m_stop.id, e->from,
-                                    2 * std::sqrt(0.03 * m_s * e->value("full_area_mm2") / pi), 0,
+                                    2 * std::sqrt(m_amount * e->value("full_area_mm2") / pi), 0,
                                     e->value("cd", 0.7));
                 leak.to = e->to;
                 m_circuit.elements.push_back(std::move(leak));
@@ -171,7 +174,7 @@ private:
                 e.values["crack_kpa"] += 9000;
                 e.values["full_kpa"] += 9000;
             } else {
-                e.values["stuck_open_fraction"] = k == "bypass_stuck_open" ? 1 : 0.1 * m_s;
+                e.values["stuck_open_fraction"] = graded(m_kind) ? m_amount : 1;
             }
         });
     }
@@ -185,12 +188,12 @@ private:
         if (!pump)
             return none();
         if (k == "suction_air") {
-            pump->values["suction_air_hole_mm"] = 1.5 * std::sqrt(m_s);
+            pump->values["suction_air_hole_mm"] = m_amount;
         } else if (k == "pump_gasket") {
-            pump->values["suction_air_fraction"] = 0.95 * m_s;
+            pump->values["suction_air_fraction"] = m_amount;
         } else if (k == "pump_worn") {
-            pump->values["end_clearance_um"] += 120 * m_s;
-            pump->values["tip_clearance_um"] += 120 * m_s;
+            pump->values["end_clearance_um"] += m_amount;
+            pump->values["tip_clearance_um"] += m_amount;
         } else {
             const auto tap = m_build.circuit.taps.find(m_build.gaugeTap);
             if (tap == m_build.circuit.taps.end())
@@ -212,7 +215,7 @@ private:
         const auto all = pickup ? narrowable(m_build, *pickup) : std::vector<const Element *> {};
         for (const Element *e : all)
             if ((e->type == "orifice") == mouth) {
-                m_circuit.find(e->id)->values["d_mm"] *= std::sqrt(1 - 0.96 * m_s);
+                m_circuit.find(e->id)->values["d_mm"] *= std::sqrt(1 - m_amount);
                 return {};
             }
         return none();
@@ -223,29 +226,27 @@ private:
         if (m_kind.id == "coolant_in_oil")
             for (Element &e : m_circuit.elements)
                 if (e.type == "pump")
-                    e.values["suction_air_fraction"] = 0.25 * m_s;
+                    e.values["suction_air_fraction"] = coolantFroth * m_s;
         return {};
     }
     Result<void> worn()
     {
         const std::string_view k = m_kind.id;
         if (k == "bearing_worn")
-            widen(m_circuit, m_stop, "bearing", 80 * m_s);
+            widen(m_circuit, m_stop, "bearing", m_amount);
         for (const Stop &stop : m_build.engine.stops) {
             if (!m_kind.wholeFamily || !happensAt(m_kind, stop))
                 continue;
-            if (k == "lifter_bores_worn")
-                widen(m_circuit, stop, "annulus", 84 * m_s);
-            else if (k == "rockers_worn")
-                widen(m_circuit, stop, "annulus", 100 * m_s);
+            if (k == "lifter_bores_worn" || k == "rockers_worn")
+                widen(m_circuit, stop, "annulus", m_amount);
             else if (k == "pushrods_restricted")
                 for (const Element *e : ofType(m_build, stop, "pipe")) {
-                    if (e->to == sumpNode) // a pushrod: 1 mm in its bore
-                        m_circuit.find(e->id)->values["k"]
-                            += m_s * std::pow(std::pow(e->value("d_mm") / 1.0, 2) / 0.7, 2);
+                    if (e->to == sumpNode)
+                        m_circuit.find(e->id)->values["k"] += m_amount
+                            * restrictorLoss(e->value("d_mm"), pushrodRestrictor_mm);
                 }
             else if (k.ends_with("_worn"))
-                widen(m_circuit, stop, "bearing", 80 * m_s);
+                widen(m_circuit, stop, "bearing", m_amount);
         }
         return {};
     }
@@ -255,7 +256,7 @@ private:
     const FaultKind &m_kind;
     const Stop &m_stop;
     Circuit &m_circuit;
-    double m_s;
+    double m_s, m_amount; ///< severity, and in the kind's measure
 };
 
 } // namespace
@@ -279,21 +280,46 @@ Result<void> applyFault(const Build &build, const Fault &fault, Circuit &circuit
 
 void applyOilFault(const Fault &fault, Oil &oil)
 {
-    const double s = fault.severity;
+    const FaultKind *kind = findFaultKind(fault.kind);
+    if (!kind)
+        return;
+    const double a = kind->amount(fault.severity);
     const auto scale = [&](double factor) {
         oil.kv40_mm2_s *= factor;
         oil.kv100_mm2_s *= factor;
     };
-    if (fault.kind == "oil_too_thin") {
-        scale(1 - 0.5 * s);
-    } else if (fault.kind == "oil_too_thick") {
-        scale(1 + s);
-    } else if (fault.kind == "coolant_in_oil") {
-        scale(1 + 2.5 * 0.3 * s); // Einstein's suspension: 1 + 2.5 φ
-    } else if (fault.kind == "fuel_in_oil") {
-        oil.kv40_mm2_s = fuelBlend(oil.kv40_mm2_s, petrolAt40_mm2_s, 0.15 * s).kv_mm2_s;
-        oil.kv100_mm2_s = fuelBlend(oil.kv100_mm2_s, petrolAt100_mm2_s, 0.15 * s).kv_mm2_s;
+    switch (kind->measure) {
+    case Measure::Thinner:
+        return scale(1 - a);
+    case Measure::Thicker:
+        return scale(1 + a);
+    case Measure::Coolant:
+        return scale(1 + 2.5 * a); // Einstein's suspension: 1 + 2.5 φ
+    case Measure::Petrol:
+        oil.kv40_mm2_s = fuelBlend(oil.kv40_mm2_s, petrolAt40_mm2_s, a).kv_mm2_s;
+        oil.kv100_mm2_s = fuelBlend(oil.kv100_mm2_s, petrolAt100_mm2_s, a).kv_mm2_s;
+        return;
+    default:
+        return; // a fault of the metal
     }
+}
+
+double lostJetBore_mm(const Element &jet, const FaultKind &kind, double severity)
+{
+    const double own_mm = jet.value("d_mm");
+    return own_mm + severity * std::max(0.0, kind.most - own_mm);
+}
+
+double restrictorLoss(double pipe_mm, double hole_mm)
+{
+    return std::pow(std::pow(pipe_mm / hole_mm, 2) / 0.7, 2);
+}
+
+Result<void> checkFaults(const Build &build, const std::vector<Fault> &faults)
+{
+    Circuit circuit = build.circuit;
+    Oil oil = build.oil.oil;
+    return faultChange(build, faults)(circuit, oil);
 }
 
 CircuitChange faultChange(const Build &build, std::vector<Fault> faults)

@@ -97,9 +97,7 @@ void addKind(const Build &build, const FaultKind &kind, std::vector<Suspect> &ou
         if (!happensAt(kind, stop))
             continue;
         Fault f { std::string(kind.id), stop.id, 0, 1 };
-        Circuit circuit = build.circuit;
-        Oil oil = build.oil.oil;
-        if (!applyFault(build, f, circuit, oil))
+        if (!checkFaults(build, { f }))
             continue;
         const auto items = faultItems(build, kind, stop);
         // Of jets, and of a bearing's few drillings, one stands for all.
@@ -119,7 +117,7 @@ void addKind(const Build &build, const FaultKind &kind, std::vector<Suspect> &ou
     out.insert(out.end(), places.begin(), places.end());
 }
 
-/// Pairs of an index and a reading, for the normal prediction of one more.
+/// What a guess predicts for readings.
 std::vector<double> predictedAt(const Signatures &s, size_t guess, std::span<const ReadPoint> read)
 {
     std::vector<double> out;
@@ -463,6 +461,15 @@ double Diagnoser::distanceOf(std::span<const double> pressure_pa,
         return 0;
     const double q = covarianceAt(healthy, places).quadratic(r);
     return std::isnan(q) ? 0 : std::sqrt(q);
+}
+
+std::optional<double> Diagnoser::seenFrom(size_t suspect, std::span<const ReadPoint> places) const
+{
+    const auto severities = severitiesOf(m_suspects[suspect]);
+    for (size_t i = 0; i < severities.size(); ++i)
+        if (distance(m_first[suspect] + i, places) >= seenDistance)
+            return severities[i];
+    return std::nullopt;
 }
 
 double Diagnoser::information(std::span<const double> weights, std::span<const ReadPoint> read,

@@ -6,7 +6,6 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <limits>
 
 namespace mildpath {
 namespace {
@@ -17,8 +16,18 @@ constexpr double fittedMinutes = 2, otherPortMinutes = 15;
 /// Pairs are made of this many of the likeliest single faults, at these severities. Own choice.
 constexpr size_t pairsOf = 4;
 constexpr std::array<double, 4> pairSeverities { 0.25, 0.5, 0.75, 1 };
-/// More certain than this one may act; below, look or read first. Own choice.
-constexpr double sureEnough = 0.8;
+
+/// ln Σ e^x without leaving the range of numbers; −∞ for nothing.
+double logSum(const std::vector<double> &logs)
+{
+    const double most = *std::max_element(logs.begin(), logs.end());
+    if (std::isinf(most))
+        return most;
+    double sum = 0;
+    for (const double x : logs)
+        sum += std::exp(x - most);
+    return most + std::log(sum);
+}
 
 class Diagnosing
 {
@@ -37,7 +46,7 @@ public:
         std::vector<Condition> conditions = usualConditions(m_build);
         m_usual = conditions.size();
         for (const GaugeReading *r : m_out.readings) {
-            const Condition c { r->rpm, r->oil_c, r->oil == m_build.oil.grade ? "" : r->oil };
+            const Condition c = conditionOf(*r);
             if (std::find(conditions.begin(), conditions.end(), c) == conditions.end())
                 conditions.push_back(c);
         }
@@ -69,7 +78,7 @@ private:
         const auto &all = signatures().conditions();
         const auto &taps = signatures().taps();
         for (const GaugeReading *r : m_out.readings) {
-            const Condition c { r->rpm, r->oil_c, r->oil == m_build.oil.grade ? "" : r->oil };
+            const Condition c = conditionOf(*r);
             const auto at = static_cast<size_t>(std::find(all.begin(), all.end(), c) - all.begin());
             const auto tap = static_cast<size_t>(std::find(taps.begin(), taps.end(), r->tap)
                                                  - taps.begin());
@@ -81,13 +90,10 @@ private:
                 m_everywhere.push_back({ c, t, 0, gaugeUsual_pa });
     }
 
-    std::optional<double> seenFrom(size_t suspect, std::span<const ReadPoint> places) const
+    /// Where a reading stands: what was in the engine counts, named only where it was another oil.
+    Condition conditionOf(const GaugeReading &r) const
     {
-        const auto severities = severitiesOf(m_diagnoser->suspects()[suspect]);
-        for (size_t i = 0; i < severities.size(); ++i)
-            if (m_diagnoser->distance(m_diagnoser->firstGuess(suspect) + i, places) >= seenDistance)
-                return severities[i];
-        return std::nullopt;
+        return { r.rpm, r.oil_c, r.oil == m_build.oil.grade ? "" : r.oil };
     }
 
     void candidate(const std::vector<size_t> &group)
@@ -121,8 +127,8 @@ private:
                 if (s != of)
                     c.places.push_back(m_diagnoser->suspects()[s].faults.front());
             c.name = groupName(c);
-            c.seenFrom = seenFrom(of, m_read);
-            c.gaugesCanFrom = seenFrom(of, m_everywhere);
+            c.seenFrom = m_diagnoser->seenFrom(of, m_read);
+            c.gaugesCanFrom = m_diagnoser->seenFrom(of, m_everywhere);
             c.looks = looksFor(m_build, c.faults.front());
         }
         m_out.candidates.push_back(std::move(c));
@@ -192,32 +198,30 @@ private:
                     const std::vector<std::pair<size_t, size_t>> &of,
                     const std::vector<const Candidate *> &likely)
     {
-        // Singles and pairs on one scale: both as prior times mean likelihood.
-        const double evidence = singlesEvidence();
+        // Singles and pairs on one scale: both as prior times mean likelihood. In logarithms, as two
+        // faults may fit better than any one by more than a number can hold.
+        const double singles = singlesEvidence();
         const size_t each = pairSeverities.size() * pairSeverities.size();
-        double sum = 1;
+        std::vector<double> logs { singles };
         for (size_t p = 0; p < of.size(); ++p) {
             const auto [a, b] = of[p];
             Candidate pair;
             pair.prior = likely[a]->prior * likely[b]->prior;
-            double total = 0, most = -1;
+            std::vector<double> fits;
             for (size_t i = 0; i < each; ++i) {
-                const size_t g = p * each + i;
-                const double fit = logFit(solved, g);
-                const double weight = std::isnan(fit) ? 0 : std::exp(fit - evidence);
-                total += weight / static_cast<double>(each);
-                if (weight > most) {
-                    most = weight;
-                    pair.faults = guesses[g];
-                }
+                const double fit = logFit(solved, p * each + i);
+                fits.push_back(std::isnan(fit) ? -HUGE_VAL : fit);
             }
+            const auto best = std::max_element(fits.begin(), fits.end());
+            pair.faults = guesses[p * each + static_cast<size_t>(best - fits.begin())];
             pair.name = shortName(*likely[a]) + " and " + shortName(*likely[b]);
-            pair.posterior = pair.prior * total * symptomFactor(pair);
-            sum += pair.posterior;
+            logs.push_back(std::log(pair.prior / static_cast<double>(each)) + logSum(fits)
+                           + std::log(symptomFactor(pair)));
             m_out.pairs.push_back(std::move(pair));
         }
-        for (Candidate &c : m_out.pairs)
-            c.posterior /= sum;
+        const double all = logSum(logs);
+        for (size_t p = 0; p < of.size(); ++p)
+            m_out.pairs[p].posterior = std::exp(logs[p + 1] - all);
         std::stable_sort(m_out.pairs.begin(), m_out.pairs.end(),
                          [](const Candidate &x, const Candidate &y) {
                              return x.posterior > y.posterior;
@@ -242,16 +246,10 @@ private:
         return m_diagnoser->covarianceAt(h, m_read).logDensity(y);
     }
 
-    /// ln of the sum of prior × likelihood over the single candidates, symptoms included.
+    /// ln of the sum of prior × likelihood over the single candidates, symptoms included. The weights
+    /// are these terms over their sum: the likeliest guess tells the sum.
     double singlesEvidence() const
     {
-        // Nothing wrong is one guess: its weight tells the scale the weights were divided by.
-        const double healthy = m_weights[m_diagnoser->firstGuess(0)];
-        const double prior = m_diagnoser->suspects()[0].prior;
-        if (healthy > std::numeric_limits<double>::min())
-            return std::log(prior) + logFit(signatures(), 0) + std::log(symptomFactor({}))
-                - std::log(healthy);
-        // So unlikely that it underflows: take the likeliest guess instead.
         const size_t best = static_cast<size_t>(
             std::max_element(m_weights.begin(), m_weights.end()) - m_weights.begin());
         size_t s = 0;
@@ -352,6 +350,13 @@ private:
 Result<Diagnosis> diagnose(const Build &build, const Assessment &assessment, Progress *progress)
 {
     return Diagnosing(build, assessment, progress).run();
+}
+
+std::string severityAt(const Build &build, const Candidate &candidate, double severity)
+{
+    Fault f = candidate.faults.front();
+    f.severity = severity;
+    return severityText(build, f);
 }
 
 std::string placeText(const Build &build, const std::string &tap, const Condition &c)

@@ -27,6 +27,8 @@ inline constexpr double symptomLikely = 0.8, symptomPossible = 0.3, symptomOther
 inline constexpr double lookShows = 0.9, lookMistakes = 0.03;
 /// Mahalanobis distance from the healthy engine below which readings do not tell a fault.
 inline constexpr double seenDistance = 2;
+/// More certain than this one may act; below, look or read first. Own choice.
+inline constexpr double sureEnough = 0.8;
 /// Severities looked at: this many, evenly up to 1.
 inline constexpr int severitySteps = 12;
 
@@ -153,6 +155,8 @@ public:
     double distance(size_t guess, std::span<const ReadPoint> places) const;
     /// The same of an engine that gives these pressures there.
     double distanceOf(std::span<const double> pressure_pa, std::span<const ReadPoint> places) const;
+    /// From this severity on, readings there tell a suspect from the healthy engine; absent: never.
+    std::optional<double> seenFrom(size_t suspect, std::span<const ReadPoint> places) const;
     /// Expected information (bits) of reading one more place.
     double information(std::span<const double> weights, std::span<const ReadPoint> read,
                        const ReadPoint &next) const;
@@ -183,6 +187,8 @@ Result<Diagnosis> diagnose(const Build &build, const Assessment &assessment,
 /// Stable JSON, documented in docs/format.
 Json diagnosisToJson(const Build &build, const Diagnosis &diagnosis);
 std::string diagnosisText(const Build &build, const Diagnosis &diagnosis);
+/// A candidate's fault at some severity, in its measure.
+std::string severityAt(const Build &build, const Candidate &candidate, double severity);
 /// "rear main gallery, 800 rev/min, oil 100 °C".
 std::string placeText(const Build &build, const std::string &tap, const Condition &condition);
 

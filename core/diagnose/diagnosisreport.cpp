@@ -122,6 +122,8 @@ std::string diagnosisText(const Build &build, const Diagnosis &d)
             const std::string much = severityText(build, c.faults.front());
             if (!much.empty())
                 out += c.severityKnown ? ", about " + much : ", how much is not determined";
+            if (c.seenFrom && graded(*findFaultKind(c.faults.front().kind)))
+                out += ", told from " + severityAt(build, c, *c.seenFrom) + " on";
         }
         if (!c.faults.empty() && !c.gaugesCanFrom)
             out += "; no gauge can tell"
@@ -197,6 +199,7 @@ Json trialsToJson(const TrialReport &report)
     Json out;
     out["readings"] = report.readings;
     out["suspects"] = report.suspects;
+    out["candidates"] = report.groups;
     for (const auto &[key, t] :
          { std::pair("seen", &report.seen), std::pair("seen_plainly", &report.plainly) })
         out[key] = { { "trials", t->trials },

@@ -51,6 +51,13 @@ std::vector<const Element *> jetsOf(const Build &build, const Stop &stop)
     return out;
 }
 
+const Element *lostJet(const Build &build, const Stop &stop, int item)
+{
+    const auto all = jetsOf(build, stop);
+    const size_t i = item > 0 ? static_cast<size_t>(item) : all.size();
+    return i >= 1 && i <= all.size() ? all[i - 1] : nullptr;
+}
+
 std::vector<PlugEnd> endsOf(const Build &build, const Stop &stop)
 {
     if (stop.kind == "plug") {

@@ -19,6 +19,9 @@ std::vector<const Element *> ofType(const Build &build, const Stop &stop, std::s
 /// Jets of a stop, as jets or as holes to the crankcase.
 std::vector<const Element *> jetsOf(const Build &build, const Stop &stop);
 
+/// The jet of that number (from 1; 0: the last). Null past the end.
+const Element *lostJet(const Build &build, const Stop &stop, int item);
+
 /// An end of a passage that a plug closes.
 struct PlugEnd
 {

@@ -13,70 +13,70 @@ namespace {
 
 // Priors: own choice, docs/theory/diagnosis.md.
 const std::array<FaultKind, 33> kinds { {
-    { "plug_missing", "plug missing", "the whole bore open", { "plug", "gallery" }, 1, 0.04, "",
+    { "plug_missing", "plug missing", Measure::Plug_mm, 1, { "plug", "gallery" }, 1, 0.04, "",
       true, false, "Some engines hide a second plug behind the pressed one" },
-    { "swarf", "swarf in the way", "98 % of the area shut", // prior: of each kind of stop
+    { "swarf", "swarf in the way", Measure::Shut, 0.98, // prior: of each kind of stop
       { "gallery", "main", "big_end", "cam_bearing", "balance_shaft", "rocker", "lifter",
         "jet", "chain", "tensioner", "phaser", "turbo", "cooler", "line" },
       0.9, 0.04, "", true, false, "" },
-    { "feed_hole_covered", "feed hole covered", "98 % of the hole covered", { "main" }, 0.5, 0.07,
+    { "feed_hole_covered", "feed hole covered", Measure::Covered, 1, { "main" }, 0.5, 0.07,
       "", true, false, "No gauge shows it; the rod behind it starves too" },
-    { "shell_spun", "shell spun", "98 % of the hole covered", { "main", "big_end" }, 0.98, 0,
+    { "shell_spun", "shell spun", Measure::Covered, 1, { "main", "big_end" }, 0.98, 0,
       "feed_hole_covered", true, false, "The gauge rises a little while the bearing starves" },
-    { "bearing_worn", "this one worn", "80 µm wider", { "main", "big_end", "balance_shaft" }, 0.6,
+    { "bearing_worn", "this one worn", Measure::Wider_um, 80, { "main", "big_end", "balance_shaft" }, 0.6,
       0, "", true, false, "" },
-    { "mains_worn", "all mains worn", "80 µm wider", { "main" }, 0.6, 0.08, "", true, true, "" },
-    { "big_ends_worn", "all big-ends worn", "80 µm wider", { "big_end" }, 0.6, 0.08, "", true,
+    { "mains_worn", "all mains worn", Measure::Wider_um, 80, { "main" }, 0.6, 0.08, "", true, true, "" },
+    { "big_ends_worn", "all big-ends worn", Measure::Wider_um, 80, { "big_end" }, 0.6, 0.08, "", true,
       true, "" },
-    { "cams_worn", "cam bearings worn", "80 µm wider", { "cam_bearing" }, 0.6, 0.06, "", true,
+    { "cams_worn", "cam bearings worn", Measure::Wider_um, 80, { "cam_bearing" }, 0.6, 0.06, "", true,
       true, "" },
-    { "lifter_bores_worn", "lifter bores worn", "84 µm wider", { "lifter" }, 0.6, 0.05, "", true,
+    { "lifter_bores_worn", "lifter bores worn", Measure::Wider_um, 84, { "lifter" }, 0.6, 0.05, "", true,
       true, "Bush the bores: what leaks there is not mended downstream" },
-    { "pushrods_restricted", "pushrods restricted", "1 mm restrictors", { "lifter" }, 1, 0.03, "",
+    { "pushrods_restricted", "pushrods restricted", Measure::Restrictor, 1, { "lifter" }, 1, 0.03, "",
       true, true, "Does nothing where the lifter already meters" },
-    { "rockers_worn", "rocker bushes worn", "100 µm wider", { "rocker" }, 0.6, 0.01, "", true, true,
+    { "rockers_worn", "rocker bushes worn", Measure::Wider_um, 100, { "rocker" }, 0.6, 0.01, "", true, true,
       "" },
-    { "jet_lost", "jet lost", "hole of 4 mm", { "jet" }, 1, 0.04, "", true, false, "" },
-    { "relief_stuck_open", "relief stuck open", "held 10 % open", { "relief" }, 0.5, 0.08, "",
+    { "jet_lost", "jet lost", Measure::Jet_mm, 4, { "jet" }, 1, 0.04, "", true, false, "" },
+    { "relief_stuck_open", "relief stuck open", Measure::Open, 0.1, { "relief" }, 0.5, 0.08, "",
       true, false, "One chip beside the piston is enough" },
-    { "relief_leaking", "relief not seating", "3 % of its area leaks", { "relief" }, 0.5, 0.03, "",
+    { "relief_leaking", "relief not seating", Measure::Leaks, 0.03, { "relief" }, 0.5, 0.03, "",
       true, false, "" },
-    { "relief_stuck_shut", "relief stuck shut", "", { "relief" }, 1, 0.03, "", true, false,
+    { "relief_stuck_shut", "relief stuck shut", Measure::OnOff, 0, { "relief" }, 1, 0.03, "", true, false,
       "Cold and fast the pressure goes beyond what filter cans stand" },
-    { "filter_clogged", "filter clogged", "1/316 of its flow", { "filter" }, 0.8, 0.06, "", true,
+    { "filter_clogged", "filter clogged", Measure::Decades, 2.5, { "filter" }, 0.8, 0.06, "", true,
       false, "" },
-    { "bypass_stuck_open", "bypass stuck open", "", { "filter" }, 1, 0.01, "", true, false,
+    { "bypass_stuck_open", "bypass stuck open", Measure::OnOff, 0, { "filter" }, 1, 0.01, "", true, false,
       "The oil goes past the pleats unfiltered and no gauge shows it" },
-    { "bypass_stuck_shut", "bypass stuck shut", "", { "filter" }, 1, 0.01, "", true, false,
+    { "bypass_stuck_shut", "bypass stuck shut", Measure::OnOff, 0, { "filter" }, 1, 0.01, "", true, false,
       "Harmless until the filter clogs or the oil is cold" },
-    { "lines_swapped", "filter lines swapped", "", { "filter" }, 1, 0.01, "", true, false,
+    { "lines_swapped", "filter lines swapped", Measure::OnOff, 0, { "filter" }, 1, 0.01, "", true, false,
       "The check valve shuts: a gauge on the filter head reads well, the engine gets nothing" },
-    { "drain_back_leaking", "drain-back valve leaking", "", { "filter" }, 1, 0.02, "", false, false,
+    { "drain_back_leaking", "drain-back valve leaking", Measure::OnOff, 0, { "filter" }, 1, 0.02, "", false, false,
       "The filter empties overnight; running pressure is as ever" },
-    { "suction_air", "suction leak: O-ring or gasket", "hole of 1.5 mm", { "pickup" }, 0.5, 0.06,
+    { "suction_air", "suction leak (O-ring or gasket)", Measure::Hole_mm, 1.5, { "pickup" }, 0.5, 0.06,
       "", true, false, "Worst cold, when the pump pulls hardest" },
-    { "pickup_blocked", "pickup blocked", "96 % of the mouth shut", { "pickup" }, 0.7, 0.02, "",
+    { "pickup_blocked", "pickup blocked", Measure::Shut, 0.96, { "pickup" }, 0.7, 0.02, "",
       true, false, "A pan pushed up, a rag, sealant on the strainer" },
-    { "hose_collapsed", "suction hose folded", "96 % of its area shut", { "tank" }, 0.7, 0.02, "",
+    { "hose_collapsed", "suction hose folded", Measure::Shut, 0.96, { "tank" }, 0.7, 0.02, "",
       true, false, "It looks sound when one stops to look" },
-    { "pickup_uncovers", "pickup uncovers", "", { "pickup", "tank" }, 1, 0.02, "", false, true,
+    { "pickup_uncovers", "pickup uncovers", Measure::OnOff, 0, { "pickup", "tank" }, 1, 0.02, "", false, true,
       "" },
-    { "low_fill", "too little oil", "", { "pickup", "tank" }, 1, 0.02, "", false, true, "" },
-    { "overfill", "too much oil", "", { "pickup", "tank" }, 1, 0.02, "", false, true,
+    { "low_fill", "too little oil", Measure::OnOff, 0, { "pickup", "tank" }, 1, 0.02, "", false, true, "" },
+    { "overfill", "too much oil", Measure::OnOff, 0, { "pickup", "tank" }, 1, 0.02, "", false, true,
       "The crank whips it to foam" },
-    { "pump_gasket", "pump gasket leaves a port open", "95 % air", { "pump" }, 1, 0.02, "", true,
+    { "pump_gasket", "pump gasket leaves a port open", Measure::Air, 0.95, { "pump" }, 1, 0.02, "", true,
       false, "It sucks air for ever, however long one cranks" },
-    { "pump_worn", "pump worn", "ends and tips 120 µm wider", { "pump" }, 0.6, 0.09, "", true, false,
+    { "pump_worn", "pump worn", Measure::Wider_um, 120, { "pump" }, 0.6, 0.09, "", true, false,
       "" },
-    { "external_line", "line from pump to gauge port", "", { "pump" }, 1, 0, "", true, false,
+    { "external_line", "line from pump to gauge port", Measure::OnOff, 0, { "pump" }, 1, 0, "", true, false,
       "It raises the needle and hardly feeds the bearings" },
-    { "oil_too_thin", "oil thinner than written", "half as thick", { "pickup", "tank" }, 0.6, 0.03,
+    { "oil_too_thin", "oil thinner than written", Measure::Thinner, 0.5, { "pickup", "tank" }, 0.6, 0.03,
       "", true, true, "The wrong grade, worn out, or fuel in it" },
-    { "oil_too_thick", "oil thicker than written", "twice as thick", { "pickup", "tank" }, 0.6,
+    { "oil_too_thick", "oil thicker than written", Measure::Thicker, 1, { "pickup", "tank" }, 0.6,
       0.02, "", true, true, "The wrong grade, or soot in it" },
-    { "fuel_in_oil", "fuel in the oil", "15 % petrol", { "pickup", "tank" }, 0.4, 0.02, "",
+    { "fuel_in_oil", "fuel in the oil", Measure::Petrol, 0.15, { "pickup", "tank" }, 0.4, 0.02, "",
       true, true, "Smell the stick; change the oil before anything else" },
-    { "coolant_in_oil", "coolant in the oil", "30 % and froth", { "pickup", "tank" }, 0.3, 0.01, "",
+    { "coolant_in_oil", "coolant in the oil", Measure::Coolant, 0.3, { "pickup", "tank" }, 0.3, 0.01, "",
       true, true, "Milky oil: stop, find the leak, change the oil" },
 } };
 
@@ -152,9 +152,7 @@ std::vector<Fault> faultsAt(const Build &build, const Stop &stop)
     std::vector<Fault> out;
     for (const FaultKind &k : kinds) {
         Fault f { std::string(k.id), stop.id, 0, k.usual };
-        Circuit circuit = build.circuit;
-        Oil oil = build.oil.oil;
-        if (happensAt(k, stop) && (!k.changesPressure || applyFault(build, f, circuit, oil)))
+        if (happensAt(k, stop) && checkFaults(build, { f }))
             out.push_back(std::move(f));
     }
     return out;
@@ -235,15 +233,14 @@ Result<Fault> parseFault(const Build &build, std::string_view text)
     std::string_view stop = name.substr(at + 1);
     if (const size_t dot = stop.find('.'); dot != stop.npos) {
         const std::string_view number = stop.substr(dot + 1);
-        std::from_chars(number.data(), number.data() + number.size(), out.item);
+        const auto [end, code]
+            = std::from_chars(number.data(), number.data() + number.size(), out.item);
         stop = stop.substr(0, dot);
-        if (out.item < 1)
+        if (code != std::errc() || end != number.data() + number.size() || out.item < 1)
             return fail("fault", "what follows the dot must be a number from 1");
     }
     out.stop = stop;
-    Circuit circuit = build.circuit;
-    Oil oil = build.oil.oil;
-    if (auto ok = applyFault(build, with(out), circuit, oil); !ok)
+    if (auto ok = checkFaults(build, { with(out) }); !ok)
         return fail("fault", ok.error().message);
     return with(out);
 }
@@ -278,55 +275,66 @@ std::string faultName(const Build &build, const Fault &fault)
         + ": " + name;
 }
 
+double FaultKind::amount(double severity) const
+{
+    switch (measure) {
+    case Measure::Plug_mm:
+    case Measure::Hole_mm:
+        return most * std::sqrt(severity);
+    case Measure::Covered:
+        return std::min(most * severity, 1 - leastOpenFeed);
+    default:
+        return most * severity;
+    }
+}
+
 std::string severityText(const Build &build, const Fault &fault)
 {
     const FaultKind *kind = findFaultKind(fault.kind);
-    if (!kind || !graded(*kind))
+    if (!kind)
         return "";
-    const double s = fault.severity;
-    const std::string_view k = kind->id;
-    const auto um = [](double v) { return "+" + formatPlain(v, 0) + " µm"; };
-    const auto mm = [](double v, int decimals = 1) { return formatPlain(v, decimals) + " mm"; };
-    if (k == "plug_missing") {
+    const double a = kind->amount(fault.severity);
+    const auto mm = [](double v) { return formatPlain(v, 1) + " mm"; };
+    switch (kind->measure) {
+    case Measure::OnOff:
+    case Measure::Restrictor:
+        return "";
+    case Measure::Wider_um:
+        return "+" + formatPlain(a, 0) + " µm";
+    case Measure::Shut:
+        return percent(a) + " shut";
+    case Measure::Covered:
+        return percent(a) + " covered";
+    case Measure::Open:
+        return percent(a) + " open";
+    case Measure::Leaks:
+        return formatPlain(100 * a, 1) + " % leaks";
+    case Measure::Plug_mm: {
         const Stop *stop = build.engine.find(fault.stop);
         const auto ends = stop ? endsOf(build, *stop) : std::vector<PlugEnd> {};
-        return ends.empty() ? percent(s) : mm(ends.back().bore_mm * std::sqrt(s)) + " open";
+        return ends.empty() ? percent(a) : mm(ends.back().bore_mm * a) + " open";
     }
-    if (k == "swarf")
-        return percent(0.98 * s) + " shut";
-    if (k == "feed_hole_covered" || k == "shell_spun")
-        return percent(std::min(0.98, s)) + " covered";
-    if (k == "pickup_blocked" || k == "hose_collapsed")
-        return percent(0.96 * s) + " shut";
-    if (k == "jet_lost")
-        return mm(1.3 + 2.7 * s) + " hole";
-    if (k == "relief_stuck_open")
-        return percent(0.1 * s) + " open";
-    if (k == "relief_leaking")
-        return formatPlain(3 * s, 1) + " % leaks";
-    if (k == "filter_clogged")
-        return "1/" + formatPlain(std::pow(10, 2.5 * s), 0) + " of its flow";
-    if (k == "suction_air")
-        return mm(1.5 * std::sqrt(s)) + " hole";
-    if (k == "pump_gasket")
-        return percent(0.95 * s) + " air";
-    if (k == "pump_worn")
-        return um(120 * s);
-    if (k == "lifter_bores_worn")
-        return um(84 * s);
-    if (k == "rockers_worn")
-        return um(100 * s);
-    if (k == "oil_too_thin")
-        return percent(0.5 * s) + " thinner";
-    if (k == "oil_too_thick")
-        return percent(s) + " thicker";
-    if (k == "fuel_in_oil")
-        return percent(0.15 * s) + " petrol";
-    if (k == "coolant_in_oil")
-        return percent(0.3 * s) + " coolant";
-    if (k == "pushrods_restricted")
-        return "";
-    return um(80 * s);
+    case Measure::Hole_mm:
+        return mm(a) + " hole";
+    case Measure::Jet_mm: {
+        const Stop *stop = build.engine.find(fault.stop);
+        const Element *jet = stop ? lostJet(build, *stop, fault.item) : nullptr;
+        return jet ? mm(lostJetBore_mm(*jet, *kind, fault.severity)) + " hole" : "";
+    }
+    case Measure::Decades:
+        return "1/" + formatPlain(std::pow(10, a), 0) + " of its flow";
+    case Measure::Air:
+        return percent(a) + " air";
+    case Measure::Thinner:
+        return percent(a) + " thinner";
+    case Measure::Thicker:
+        return percent(a) + " thicker";
+    case Measure::Petrol:
+        return percent(a) + " petrol";
+    case Measure::Coolant:
+        return percent(a) + " coolant";
+    }
+    return "";
 }
 
 std::vector<std::string> faultWords(const Build &build, const Fault &fault)

@@ -10,6 +10,26 @@
 
 namespace mildpath {
 
+/// What the severity of a fault is told in.
+enum class Measure {
+    OnOff, ///< there, or not
+    Wider_um, ///< added to the clearances
+    Shut, ///< share of the area
+    Covered, ///< share of the hole
+    Open, ///< share of the valve's area held open
+    Leaks, ///< share of the valve's area that leaks
+    Plug_mm, ///< hole in the plug's place: `most` is the share of its bore
+    Hole_mm, ///< hole to the air
+    Jet_mm, ///< bore of what is left of a jet
+    Decades, ///< of flow lost
+    Air, ///< share of what the pump takes in
+    Thinner, ///< share of viscosity lost
+    Thicker, ///< share of viscosity gained
+    Petrol, ///< share by mass
+    Coolant, ///< share by volume
+    Restrictor, ///< nothing to tell: fitted in part or in all
+};
+
 /// A kind of fault: where it can happen and what its severity means. What it does to the circuit is
 /// a function of applyfault.cpp. Severities and priors: own choice, no source;
 /// docs/theory/diagnosis.md tells why.
@@ -17,7 +37,8 @@ struct FaultKind
 {
     std::string_view id;
     std::string_view name; ///< "plug missing"
-    std::string_view measure; ///< what severity 1 is; empty where there is only on and off
+    Measure measure;
+    double most; ///< of its measure, at severity 1; 0 where there is only on and off
     std::vector<std::string_view> stopKinds;
     double usual; ///< severity a what-if opens with
     double prior; ///< of the kind as a whole before anything was read; 0: not looked for
@@ -25,6 +46,10 @@ struct FaultKind
     bool changesPressure; ///< false: no steady pressure shows it
     bool wholeFamily; ///< one for all stops of its kind
     std::string_view mind; ///< what to mind; empty: nothing
+
+    /// How much it is at a severity, in its measure. The area of a hole grows with severity, not its
+    /// bore.
+    double amount(double severity) const;
 };
 std::span<const FaultKind> faultKinds();
 /// @return null for an unknown id.
@@ -33,7 +58,7 @@ const FaultKind *findFaultKind(std::string_view id);
 bool happensAt(const FaultKind &kind, const Stop &stop);
 inline bool graded(const FaultKind &kind)
 {
-    return !kind.measure.empty();
+    return kind.measure != Measure::OnOff;
 }
 
 /// Things of one kind at a stop a fault can befall: drillings, jets, ends of a gallery. Empty where
@@ -46,6 +71,8 @@ std::vector<Fault> faultsAt(const Build &build, const Stop &stop);
 /// What a fault does to the running circuit and its oil.
 /// Errors: place = kind, stop, item or severity.
 Result<void> applyFault(const Build &build, const Fault &fault, Circuit &circuit, Oil &oil);
+/// Whether all of them can happen on this engine. Errors: as applyFault.
+Result<void> checkFaults(const Build &build, const std::vector<Fault> &faults);
 /// What it does to the oil alone; nothing for a fault of the metal.
 void applyOilFault(const Fault &fault, Oil &oil);
 /// All of them as one change. The build must outlive it.
@@ -60,6 +87,16 @@ std::string faultId(const Fault &fault); ///< without severity
 std::string faultName(const Build &build, const Fault &fault);
 /// The severity in the shop's measure: "54 % of the hole", "1.1 mm hole"; empty for on and off.
 std::string severityText(const Build &build, const Fault &fault);
+
+/// Loss of a sharp hole in a pipe, on the pipe's velocity head: ((D/d)²/0.7)². Textbook, own choice
+/// of the coefficient.
+double restrictorLoss(double pipe_mm, double hole_mm);
+/// What is fitted into a pushrod to restrict it. Own choice.
+inline constexpr double pushrodRestrictor_mm = 1.0;
+/// A feed is never looked at as more than this shut: what is left still seeps. Own choice.
+inline constexpr double leastOpenFeed = 0.02;
+/// Bore of the hole a lost jet leaves: from its own up to the kind's most.
+double lostJetBore_mm(const Element &jet, const FaultKind &kind, double severity);
 
 /// Words a symptom or a look knows a fault by: its kind, and with the kind of what it sits behind.
 std::vector<std::string> faultWords(const Build &build, const Fault &fault);

@@ -11,7 +11,6 @@ namespace mildpath {
 namespace {
 
 // Sizes of the remedies: own choice, what a shop would fit.
-constexpr double restrictor_mm = 1.0; ///< in a pushrod
 constexpr double camRestrictor_mm = 1.5;
 constexpr double bushed_um = 25; ///< lifter in its bush, diametral
 constexpr double tighter_um = 10;
@@ -23,6 +22,10 @@ constexpr double lashOpen = 0.65; ///< share of a turn the lash stands open
 constexpr double needleUp_pa = 2e3;
 /// Nothing that a gauge could tell.
 constexpr double nothing_pa = 1e3;
+/// From this share of the pump's flow on, much goes over the relief.
+constexpr double muchOver = 0.25;
+/// More than this, a remedy costs power.
+constexpr double costly = 1.15;
 
 struct Trial
 {
@@ -31,10 +34,9 @@ struct Trial
     std::string missing; ///< why it cannot be done here; empty: it can
 };
 
-/// Loss of a sharp hole in a pipe, on the pipe's velocity head: ((D/d)²/0.7)².
-double restrictorLoss(double pipe_mm, double hole_mm)
+std::string mm(double v, int decimals = 1)
 {
-    return std::pow(std::pow(pipe_mm / hole_mm, 2) / 0.7, 2);
+    return formatPlain(v, decimals) + " mm";
 }
 
 class Shelf
@@ -86,13 +88,11 @@ private:
         const auto rods = elements("lifter", "pipe", true);
         const auto meters = elements("lifter", "orifice", false);
         const std::string missing = rods.empty() ? "the circuit has no pushrods of its own" : "";
-        add("pushrods_hydraulic", "Pushrods restricted, hydraulic", "1 mm in each pushrod",
-            [rods](Circuit &c, Oil &) -> Result<void> {
-                for (const std::string &id : rods)
-                    if (Element *e = c.find(id))
-                        e->values["k"] += restrictorLoss(e->value("d_mm"), restrictor_mm);
-                return {};
-            },
+        const Stop *lifters = m_build.engine.ofKind("lifter");
+        add("pushrods_hydraulic", "Pushrods restricted, hydraulic",
+            mm(pushrodRestrictor_mm, 0) + " in each pushrod",
+            faultChange(m_build,
+                        { { "pushrods_restricted", lifters ? lifters->id : "", 0, 1 } }),
             missing);
         const auto solid = [rods, meters](Circuit &c, double lash_mm, bool restricted) {
             // No meter: the lifter passes what its pushrod's bore would. Whenever there is lash
@@ -105,7 +105,7 @@ private:
                     if (Element *meter = c.find(m); meter && meter->to == rod->from)
                         meter->values["d_mm"] = rod->value("d_mm");
                 if (restricted)
-                    rod->values["k"] += restrictorLoss(rod->value("d_mm"), restrictor_mm);
+                    rod->values["k"] += restrictorLoss(rod->value("d_mm"), pushrodRestrictor_mm);
                 if (lash_mm > 0) {
                     Element gap { "lash@" + id,
                                   "annulus",
@@ -120,7 +120,7 @@ private:
                 }
             }
         };
-        const std::string lash = formatPlain(usualLash_mm, 2) + " mm lash";
+        const std::string lash = mm(usualLash_mm, 2) + " lash";
         add("solid_lifters", "Solid lifters, plain pushrods", "no meter, " + lash,
             [solid](Circuit &c, Oil &) -> Result<void> {
                 solid(c, usualLash_mm, false);
@@ -128,7 +128,7 @@ private:
             },
             missing);
         add("solid_restricted", "Solid lifters, pushrods restricted",
-            "no meter, " + lash + ", 1 mm rods",
+            "no meter, " + lash + ", " + mm(pushrodRestrictor_mm, 0) + " rods",
             [solid](Circuit &c, Oil &) -> Result<void> {
                 solid(c, usualLash_mm, true);
                 return {};
@@ -153,7 +153,7 @@ private:
                     && std::find(within.begin(), within.end(), e->from) == within.end())
                     feeds.push_back(id);
         }
-        add("cam_restrictors", "Restrictors to the cam bearings", "1.5 mm in each feed",
+        add("cam_restrictors", "Restrictors to the cam bearings", mm(camRestrictor_mm) + " in each feed",
             [feeds](Circuit &c, Oil &) -> Result<void> {
                 for (const std::string &id : feeds)
                     if (Element *e = c.find(id)) {
@@ -170,7 +170,7 @@ private:
     void simple()
     {
         const auto bores = elements("lifter", "annulus", true);
-        add("bushed_lifters", "Lifter bores bushed", "25 µm in the bush",
+        add("bushed_lifters", "Lifter bores bushed", formatPlain(bushed_um, 0) + " µm in the bush",
             [bores](Circuit &c, Oil &) -> Result<void> {
                 for (const std::string &id : bores)
                     if (Element *e = c.find(id))
@@ -178,22 +178,17 @@ private:
                 return {};
             },
             bores.empty() ? "there are no lifter bores" : "");
-        add("big_pump", "High-volume pump", "25 % longer rotors",
+        add("big_pump", "High-volume pump",
+            formatPlain(100 * (longerRotors - 1), 0) + " % longer rotors",
             [](Circuit &c, Oil &) -> Result<void> {
-                for (Element &e : c.elements)
-                    if (e.type == "pump")
-                        for (const char *key : { "displacement_m3", "rotor_length_mm" })
-                            e.values[key] *= longerRotors;
+                lengthenRotors(c, longerRotors);
                 return {};
             });
         const Stop *relief = m_build.engine.ofKind("relief");
-        add("stiff_spring", "Stiffer relief spring", "+1 bar",
-            [relief](Circuit &c, Oil &) -> Result<void> {
-                for (const std::string &id : relief->elements)
-                    if (Element *e = c.find(id); e && e->type == "relief") {
-                        e->values["crack_kpa"] += stiffer_kpa;
-                        e->values["full_kpa"] += stiffer_kpa;
-                    }
+        add("stiff_spring", "Stiffer relief spring",
+            "+" + formatPlain(stiffer_kpa / 100, 0) + " bar",
+            [this](Circuit &c, Oil &) -> Result<void> {
+                stiffenSpring(m_build, c, stiffer_kpa);
                 return {};
             },
             relief ? "" : "there is no relief valve");
@@ -214,7 +209,7 @@ private:
                 }
                 return {};
             });
-        add("mains_tighter", "Mains 10 µm tighter", "all of them",
+        add("mains_tighter", "Mains " + formatPlain(tighter_um, 0) + " µm tighter", "all of them",
             [this](Circuit &c, Oil &) -> Result<void> {
                 for (Element &e : c.elements)
                     if (isBearing(e) && ofStop(e.id, "main"))
@@ -271,15 +266,10 @@ Result<RemedyFigures> figuresOf(const Build &build, const Assessment &assessment
         out.weakest_pa = p.pressure_pa;
         out.weakestRatio = p.ratio();
     }
-    const Stop *pump = build.engine.ofKind("pump");
-    const std::string node
-        = pump && !pump->elements.empty() ? build.circuit.find(pump->elements.front())->to : "";
-    const auto at = fast->nodePressure_pa.find(node);
-    out.power_w
-        = (at == fast->nodePressure_pa.end() ? 0 : at->second) * fast->sweptFlow_m3_s / pumpEfficiency;
+    out.power_w = pumpPower_w(build, *fast);
     out.relief_m3_s = fast->reliefFlow_m3_s;
     const double share = fast->pumpFlow_m3_s > 0 ? fast->reliefFlow_m3_s / fast->pumpFlow_m3_s : 0;
-    out.churn = share < reliefOpenShare ? Churn::None : share < 0.25 ? Churn::Some : Churn::Much;
+    out.churn = share < reliefOpenShare ? Churn::None : share < muchOver ? Churn::Some : Churn::Much;
     return out;
 }
 
@@ -294,7 +284,7 @@ void judge(const RemedyFigures &now, Remedy &r)
         r.verdict = r.id == "stiff_spring" ? "nothing: relief shut at idle"
                                            : "nothing a gauge could tell";
     else if (bearing > nothing_pa)
-        r.verdict = r.figures.power_w > 1.15 * now.power_w ? "helps, and costs power"
+        r.verdict = r.figures.power_w > costly * now.power_w ? "helps, and costs power"
                                                            : "helps the bearings";
     else if (bearing < -nothing_pa)
         r.verdict = "takes from the bearings";

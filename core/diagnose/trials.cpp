@@ -11,8 +11,6 @@
 namespace mildpath {
 namespace {
 
-constexpr double settled = 0.8;
-
 using Random = std::mt19937_64;
 
 double normal(Random &random)
@@ -159,12 +157,8 @@ private:
     /// or never, and there is something that would.
     bool saysItCannotTell(size_t suspect, double severity) const
     {
-        const auto severities = severitiesOf(m_diagnoser.suspects()[suspect]);
-        double from = 2; // never
-        for (size_t i = severities.size(); i-- > 0;)
-            if (m_diagnoser.distance(m_diagnoser.firstGuess(suspect) + i, m_places) >= seenDistance)
-                from = severities[i];
-        return severity < from
+        const auto from = m_diagnoser.seenFrom(suspect, m_places);
+        return (!from || severity < *from)
             && !looksFor(m_build, m_diagnoser.suspects()[suspect].faults.front()).empty();
     }
 
@@ -182,7 +176,7 @@ private:
         out.first += ahead == 0;
         out.firstThree += ahead < 3;
         const Guess &led = m_diagnoser.suspects()[m_diagnoser.groups()[leader].front()].faults;
-        out.blamed += !led.empty() && posterior[leader] >= settled;
+        out.blamed += !led.empty() && posterior[leader] >= sureEnough;
         ++out.ledBy[led.empty() ? "nothing" : led.front().kind];
         if (m_progress)
             ++m_progress->done;

@@ -93,6 +93,34 @@ protected:
         QTest::mouseClick(widget, Qt::LeftButton, {}, at.toPoint());
         QApplication::processEvents();
     }
+    OpenBuild &document() { return m_window->openBuild(); }
+    void select(const char *stop)
+    {
+        document().selectStop(QString::fromLatin1(stop));
+        QApplication::processEvents();
+    }
+    /// Words of the panel, joined.
+    QString panelText()
+    {
+        QStringList out;
+        for (const PanelItem &i : m_window->currentBench()->panel())
+            std::visit(
+                [&]<class T>(const T &item) {
+                    if constexpr (requires { item.text; })
+                        out << item.text;
+                    if constexpr (requires { item.detail; })
+                        out << item.detail;
+                },
+                i);
+        return out.join(u'\n');
+    }
+    const PanelChange *change(const PanelContent &content, const QString &label)
+    {
+        for (const PanelItem &i : content)
+            if (const auto *c = std::get_if<PanelChange>(&i); c && c->label == label)
+                return c;
+        return nullptr;
+    }
     const Build &build() { return m_window->openBuild().build(); }
     const Assessment &assessment() { return m_window->openBuild().assessment(); }
     QString message(ReadingEntry &e)

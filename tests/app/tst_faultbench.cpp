@@ -1,26 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "benchfixture.h"
 
-#include "bench/forecast/diagnosispage.h"
-#include "bench/forecast/forecastbench.h"
-#include "bench/forecast/remedypage.h"
 #include "bench/route/flowpage.h"
 #include "bench/route/linespage.h"
 #include "bench/route/routebench.h"
 #include "bench/route/routemap.h"
 #include "diagnose/whatif.h"
 #include "entry/rowlist.h"
-#include "quantity/json.h"
 
 #include <QCheckBox>
-#include <QProcess>
 #include <QSlider>
 #include <QTemporaryDir>
 #include <QUndoStack>
 
 using namespace mildpath;
 
-/// What if, lines, flow seen, remedies and finding the fault, through the widgets.
+/// What if, lines and flow seen, through the widgets.
 class TestFaultBench : public QObject, private BenchFixture
 {
     Q_OBJECT
@@ -43,16 +38,6 @@ private Q_SLOTS:
     void flow_isTakenBackAndUndone();
     void flow_walksByKeys();
     void flows_compareWithAnotherBuild();
-    void remedies_areThoseOfTheCore();
-    void remedies_takeWhatIsImagined();
-    void reading_isRecordedAndJudged();
-    void readingAgain_correctsTheFirst();
-    void badReading_isRefused();
-    void symptom_isSaidAndUnsaid();
-    void diagnosis_agreesWithTheCommandLine();
-    void candidate_opensAsWhatIf();
-    void nextReading_fillsTheForm();
-    void everything_survivesSavingAndReopening();
 
 private:
     RouteBench &route(int page)
@@ -62,20 +47,6 @@ private:
         b.showPage(page);
         QApplication::processEvents();
         return b;
-    }
-    ForecastBench &forecast(int page)
-    {
-        m_window->showBench(QStringLiteral("Forecast"));
-        auto &b = static_cast<ForecastBench &>(*m_window->currentBench());
-        b.showPage(page);
-        QApplication::processEvents();
-        return b;
-    }
-    OpenBuild &document() { return m_window->openBuild(); }
-    void select(const char *stop)
-    {
-        document().selectStop(QString::fromLatin1(stop));
-        QApplication::processEvents();
     }
     void imagine(const QString &fault)
     {
@@ -87,43 +58,6 @@ private:
         QVERIFY2(slider, qPrintable(id));
         slider->setValue(value);
         QApplication::processEvents();
-    }
-    /// Words of the panel, joined.
-    QString panelText()
-    {
-        QStringList out;
-        for (const PanelItem &i : m_window->currentBench()->panel())
-            std::visit(
-                [&]<class T>(const T &item) {
-                    if constexpr (requires { item.text; })
-                        out << item.text;
-                    if constexpr (requires { item.detail; })
-                        out << item.detail;
-                },
-                i);
-        return out.join(u'\n');
-    }
-    const PanelChange *change(const PanelContent &content, const QString &label)
-    {
-        for (const PanelItem &i : content)
-            if (const auto *c = std::get_if<PanelChange>(&i); c && c->label == label)
-                return c;
-        return nullptr;
-    }
-    const Diagnosis *diagnosis()
-    {
-        auto *page = find<DiagnosisPage>("diagnosisPage");
-        auto *cancel = find<QPushButton>("cancelDiagnosis");
-        [&] { QTRY_VERIFY_WITH_TIMEOUT(page->shown() && !cancel->isVisible(), 60000); }();
-        return page->shown();
-    }
-    void readGauge(const QString &tap, const char *rpm, const char *oil, const char *pressure)
-    {
-        choose(inPanel<QComboBox>(QStringLiteral("reading.tap")), tap);
-        type(inPanel<QuantityField>(QStringLiteral("reading.rpm")), QString::fromLatin1(rpm));
-        type(inPanel<QuantityField>(QStringLiteral("reading.oil")), QString::fromLatin1(oil));
-        type(inPanel<QuantityField>(QStringLiteral("reading.pressure")),
-             QString::fromLatin1(pressure));
     }
 };
 
@@ -413,198 +347,6 @@ void TestFaultBench::flows_compareWithAnotherBuild()
     QVERIFY(find<QLabel>("flow.compared")->isVisible());
     QVERIFY(page->compareWith(dir.filePath(QStringLiteral("none.mildpath")))
                 .contains(QStringLiteral("none.mildpath")));
-}
-
-void TestFaultBench::remedies_areThoseOfTheCore()
-{
-    ForecastBench &b = forecast(1);
-    const auto core = compareRemedies(build(), assessment());
-    QVERIFY(core);
-    auto *chart = find<RemedyChart>("remedyChart");
-    QTRY_VERIFY(chart->accessibleName().contains(QStringLiteral("needle up, bearing not")));
-    for (const Remedy &r : core->remedies)
-        QVERIFY(chart->accessibleName().contains(qs(r.name) + QStringLiteral(": ")
-                                                 + qs(r.verdict)));
-    chart->setFocus();
-    QTest::keyClick(chart, Qt::Key_Down);
-    const PanelContent content = b.panel();
-    const PanelChange *gauge = change(content, QStringLiteral("gauge"));
-    QVERIFY(gauge);
-    QCOMPARE(gauge->before.text(), Figure::pressure(core->now.gauge_pa).text());
-    QCOMPARE(gauge->after.text(), Figure::pressure(core->remedies[0].figures.gauge_pa).text());
-    QVERIFY(panelText().contains(QStringLiteral("needle up, bearing not")));
-}
-
-void TestFaultBench::remedies_takeWhatIsImagined()
-{
-    forecast(1);
-    auto *with = find<QLabel>("remedy.with");
-    QVERIFY(!with->text().contains(QStringLiteral("With what is imagined")));
-    document().imagine({ *parseFault(build(), "lifter_bores_worn=1") });
-    QApplication::processEvents();
-    QVERIFY(with->text().contains(QStringLiteral("Lifter bores worn")));
-    const auto core = compareRemedies(build(), assessment(), document().imagined());
-    auto *chart = find<RemedyChart>("remedyChart");
-    QString verdict;
-    for (const Remedy &r : core->remedies)
-        if (r.id == "bushed_lifters")
-            verdict = qs(r.name) + QStringLiteral(": ") + qs(r.verdict);
-    QTRY_VERIFY(chart->accessibleName().contains(verdict));
-}
-
-void TestFaultBench::reading_isRecordedAndJudged()
-{
-    forecast(2);
-    QCOMPARE(find<QLabel>("diagnosis.verdict")->text().isEmpty(), false);
-    QVERIFY(diagnosis());
-    readGauge(QStringLiteral("Far lifter gallery"), "820", "95", "0.1");
-    QCOMPARE(build().gaugeReadings.size(), size_t(1));
-    const GaugeReading &r = build().gaugeReadings.back();
-    QCOMPARE(r.tap, std::string("far_lifter_gallery"));
-    QCOMPARE(r.rpm, 820.0);
-    QCOMPARE(r.oil_c, 95.0);
-    verifyClose(r.pressure_kpa, 10, 1e-9);
-    QVERIFY(!r.by.empty() && !r.at.empty());
-    const Diagnosis *d = diagnosis();
-    QTRY_COMPARE(diagnosis()->readings.size(), size_t(1));
-    d = diagnosis();
-    // One reading alone settles nothing but that something is wrong.
-    QVERIFY(d->healthyPosterior < 0.01);
-    QVERIFY(find<QLabel>("diagnosis.verdict")->text().contains(QStringLiteral("Not settled")));
-    QVERIFY(find<ReadingScale>("readingScale")
-                ->accessibleName()
-                .contains(QStringLiteral("far lifter gallery, 820 rev/min")));
-}
-
-void TestFaultBench::readingAgain_correctsTheFirst()
-{
-    forecast(2);
-    readGauge(QStringLiteral("Filter housing"), "800", "100", "1.4");
-    readGauge(QStringLiteral("Filter housing"), "800", "100", "21 psi");
-    QCOMPARE(build().gaugeReadings.size(), size_t(2)); // both kept
-    QCOMPARE(standing(build().gaugeReadings).size(), size_t(1));
-    verifyClose(standing(build().gaugeReadings).front()->pressure_kpa, 144.79, 1e-4);
-    auto *scale = find<ReadingScale>("readingScale");
-    QTRY_VERIFY(diagnosis()->readings.size() == 1);
-    clickAt(scale, QPointF(60, 58));
-    clickInPanel("reading.takeBack");
-    QVERIFY(standing(build().gaugeReadings).empty());
-    document().undoStack().undo();
-    QCOMPARE(standing(build().gaugeReadings).size(), size_t(1));
-}
-
-void TestFaultBench::badReading_isRefused()
-{
-    forecast(2);
-    type(inPanel<QuantityField>(QStringLiteral("reading.pressure")), QStringLiteral("-3"));
-    type(inPanel<QuantityField>(QStringLiteral("reading.pressure")), QStringLiteral("900"));
-    type(inPanel<QuantityField>(QStringLiteral("reading.pressure")), QStringLiteral("some"));
-    QVERIFY(build().gaugeReadings.empty());
-    type(inPanel<QuantityField>(QStringLiteral("reading.rpm")), QStringLiteral("0"));
-    type(inPanel<QuantityField>(QStringLiteral("reading.pressure")), QStringLiteral("1.2"));
-    QCOMPARE(build().gaugeReadings.back().rpm, build().use.hotIdle_rpm); // the old one stayed
-}
-
-void TestFaultBench::symptom_isSaidAndUnsaid()
-{
-    forecast(2);
-    const auto combo = [&] { return inPanel<QComboBox>(QStringLiteral("symptom.foam")); };
-    choose(combo(), QStringLiteral("yes"));
-    QCOMPARE(build().symptoms.size(), size_t(1));
-    QVERIFY(build().symptoms.back().there);
-    choose(combo(), QStringLiteral("no"));
-    QCOMPARE(standing(build().symptoms).size(), size_t(1));
-    QVERIFY(!standing(build().symptoms).front()->there);
-    choose(combo(), QStringLiteral("not said"));
-    QVERIFY(standing(build().symptoms).empty());
-    QCOMPARE(combo()->currentText(), QStringLiteral("not said"));
-}
-
-/// Window and command line are one computation: the same names and shares in the same order.
-void TestFaultBench::diagnosis_agreesWithTheCommandLine()
-{
-    const QString path = QString::fromStdString(
-        (demoBuildPath().parent_path() / "harbour-standby.mildpath").string());
-    QVERIFY(m_window->openFile(path));
-    forecast(2);
-    const Diagnosis *d = diagnosis();
-    QVERIFY(d);
-    QProcess cli;
-    cli.start(QStringLiteral(MILDPATH_CLI), { QStringLiteral("diagnose"), path,
-                                              QStringLiteral("--json") });
-    QVERIFY(cli.waitForFinished(60000));
-    QCOMPARE(cli.exitCode(), 0);
-    const Json json = *parseJson(cli.readAllStandardOutput().toStdString());
-    QCOMPARE(find<QLabel>("diagnosis.verdict")->text(),
-             qs(json["verdict"].get<std::string>()));
-    QCOMPARE(json["candidates"].size(), d->candidates.size());
-    const QString spoken = find<CandidateBars>("candidateBars")->accessibleName();
-    for (size_t i = 0; i < d->candidates.size(); ++i) {
-        const Json &c = json["candidates"][i];
-        QCOMPARE(c["name"].get<std::string>(), d->candidates[i].name);
-        QCOMPARE(c["posterior"].get<double>(), d->candidates[i].posterior);
-        if (i < find<CandidateBars>("candidateBars")->rows())
-            QVERIFY(spoken.contains(qs(c["name"].get<std::string>()) + u' '
-                                    + Figure::percent(c["posterior"].get<double>()).text()));
-    }
-    auto *next = find<RowList>("diagnosis.next");
-    QCOMPARE(next->rows().size(), json["next"].size());
-    for (size_t i = 0; i < next->rows().size(); ++i)
-        QCOMPARE(next->rows()[i].cells[0], qs(json["next"][i]["text"].get<std::string>()));
-    QCOMPARE(json["readings"].size(), size_t(6));
-}
-
-void TestFaultBench::candidate_opensAsWhatIf()
-{
-    const QString path = QString::fromStdString(
-        (demoBuildPath().parent_path() / "harbour-standby.mildpath").string());
-    QVERIFY(m_window->openFile(path));
-    forecast(2);
-    QVERIFY(diagnosis());
-    auto *bars = find<CandidateBars>("candidateBars");
-    clickAt(bars, QPointF(40, 8 + 25 * 1.5)); // the second
-    const Fault second = diagnosis()->candidates[1].faults.front();
-    QVERIFY(panelText().contains(qs(diagnosis()->candidates[1].name)));
-    clickInPanel("diagnosis.whatIf");
-    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Route"));
-    QVERIFY(document().imagined() == std::vector<Fault> { second });
-    QCOMPARE(document().selectedStop(), qs(second.stop));
-    QVERIFY(inPanel<QSlider>(QStringLiteral("whatIf.0.severity")));
-}
-
-void TestFaultBench::nextReading_fillsTheForm()
-{
-    forecast(2);
-    const Diagnosis *d = diagnosis();
-    QVERIFY(d && !d->next.empty() && !d->next.front().look);
-    const NextStep first = d->next.front();
-    auto *next = find<RowList>("diagnosis.next");
-    clickAt(next, QPointF(60, RowList::rowHeight * 0.5));
-    verifyClose(*inPanel<QuantityField>(QStringLiteral("reading.rpm"))->value(),
-                first.condition.rpm, 1e-9);
-    type(inPanel<QuantityField>(QStringLiteral("reading.pressure")), QStringLiteral("1.4"));
-    QCOMPARE(build().gaugeReadings.back().tap, first.id);
-    QCOMPARE(build().gaugeReadings.back().oil_c, first.condition.oil_c);
-}
-
-void TestFaultBench::everything_survivesSavingAndReopening()
-{
-    forecast(2);
-    readGauge(QStringLiteral("Filter housing"), "800", "100", "1.4");
-    choose(inPanel<QComboBox>(QStringLiteral("symptom.gauge_zero")), QStringLiteral("no"));
-    route(3);
-    select("chain_jet");
-    clickInPanel("flow.flows");
-    route(2);
-    inPanel<QCheckBox>(QStringLiteral("filter.remote"))->click();
-    QApplication::processEvents();
-    clickInPanel("lines.draw");
-    const Build before = build();
-    QTemporaryDir dir;
-    const QString path = dir.filePath(QStringLiteral("all.mildpath"));
-    QVERIFY(document().save(path));
-    QVERIFY(m_window->openFile(path));
-    QVERIFY(build() == before);
 }
 
 QTEST_MAIN(TestFaultBench)

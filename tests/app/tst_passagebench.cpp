@@ -12,7 +12,6 @@
 #include "entry/photostrip.h"
 #include "entry/quantityfield.h"
 #include "entry/rowlist.h"
-#include "paint/passagelayout.h"
 #include "quantity/json.h"
 #include "report/shopsheetdocument.h"
 #include "storage/templates.h"
@@ -65,8 +64,6 @@ private Q_SLOTS:
     void emptyBuild_offersTheUsualPassages();
     void everything_survivesSavingAndReopening();
     void hiddenMap_outlivesItsDocument();
-    void layouts_keepApart_data();
-    void layouts_keepApart();
 
 private:
     PassageBench &bench(int page = 0)
@@ -585,38 +582,6 @@ void TestPassageBench::hiddenMap_outlivesItsDocument()
     for (const Passage &p : build().passages)
         if (p.part == map().part())
             QVERIFY2(map().middleOf(p.id).x() >= 0, p.id.c_str());
-}
-
-void TestPassageBench::layouts_keepApart_data()
-{
-    QTest::addColumn<QString>("name");
-    for (const TemplateInfo &t : listTemplates())
-        QTest::newRow(t.name.c_str()) << qs(t.name);
-}
-
-void TestPassageBench::layouts_keepApart()
-{
-    QFETCH(QString, name);
-    const Build b = loadTemplate(name.toStdString())->build;
-    const PassageNetwork n(b.passages, b.plugs);
-    const QRectF area(0, 0, 760, 240);
-    size_t drawn = 0;
-    for (const std::string &part : partsOf(b.passages)) {
-        const PassageLayout l
-            = layOutPart(n, part, area, stopNamesOf(b), stopKindsOf(b));
-        drawn += l.passages.size();
-        for (const DrawnPassage &d : l.passages) {
-            QVERIFY2(area.adjusted(-1, -1, 1, 1).contains(d.a)
-                         && area.adjusted(-1, -1, 1, 1).contains(d.b),
-                     b.passages[static_cast<size_t>(d.passage)].id.c_str());
-            // No name lies on another, and joints meet what they join.
-            for (const DrawnPassage &o : l.passages)
-                QVERIFY2(&o == &d || o.labelArea.isEmpty() || d.labelArea.isEmpty()
-                             || !o.labelArea.intersects(d.labelArea),
-                         qPrintable(d.label + QStringLiteral(" on ") + o.label));
-        }
-    }
-    QCOMPARE(drawn, b.passages.size()); // every passage is drawn in its part
 }
 
 QTEST_MAIN(TestPassageBench)

@@ -70,10 +70,7 @@ DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
     m_next->setObjectName(QStringLiteral("diagnosis.next"));
     m_next->setAccessibleName(tr("Next: what, information, minutes"));
     column->addWidget(titled(tr("Next, by what it tells a minute"), m_next, this), 2);
-    connect(m_cancel, &QPushButton::clicked, this, [this] {
-        m_background.giveUp();
-        showProgress();
-    });
+    connect(m_cancel, &QPushButton::clicked, this, &DiagnosisPage::giveUp);
     m_progress->setInterval(100);
     connect(m_progress, &QTimer::timeout, this, &DiagnosisPage::showProgress);
     connect(m_bars, &CandidateBars::picked, this, [this](int i) {
@@ -104,7 +101,7 @@ DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
         Q_EMIT changed();
     });
     connect(&open, &OpenBuild::opened, this, [this] {
-        m_answer.reset();
+        takeAnswer(fail("", "")); // nothing of the other document stays
         m_reading.clear();
         m_tap = -1;
     });
@@ -123,31 +120,41 @@ void DiagnosisPage::refresh()
         m_rpm = b.use.hotIdle_rpm;
         m_oil_c = b.use.hotOil_c;
     }
-    ask();
+    // Another stop chosen, another theme: what was worked out still stands.
+    if (m_revision != m_open.revision())
+        ask();
 }
 
 void DiagnosisPage::ask()
 {
+    m_revision = m_open.revision();
     auto build = std::make_shared<const Build>(m_open.build());
     m_background.ask(
         [build, sizes = m_open.assessment().sizes](Progress &progress) {
             Assessment a;
             a.sizes = sizes;
-            auto d = diagnose(*build, a, &progress);
-            std::shared_ptr<AnsweredDiagnosis> out;
-            if (d)
-                out = std::make_shared<AnsweredDiagnosis>(
-                    AnsweredDiagnosis { build, std::move(*d) });
-            return out;
+            return diagnose(*build, a, &progress).map([&](Diagnosis d) {
+                return std::make_shared<const AnsweredDiagnosis>(
+                    AnsweredDiagnosis { build, std::move(d) });
+            });
         },
-        [this](std::shared_ptr<AnsweredDiagnosis> answer) { takeAnswer(std::move(answer)); });
+        [this](Answer answer) { takeAnswer(std::move(answer)); });
     m_progress->start();
     showProgress();
 }
 
-void DiagnosisPage::takeAnswer(std::shared_ptr<AnsweredDiagnosis> answer)
+/// Nothing stands then; it is asked again after the next change, or when the page comes back.
+void DiagnosisPage::giveUp()
 {
-    m_answer = std::move(answer);
+    m_background.giveUp();
+    takeAnswer(fail("cancelled", tr("Given up").toStdString()));
+    m_revision = 0;
+}
+
+void DiagnosisPage::takeAnswer(Answer answer)
+{
+    m_answer = answer ? *answer : nullptr;
+    m_noAnswer = answer ? QString() : qs(answer.error().message);
     m_candidate = 0;
     m_scale->setAnswer(m_answer, m_candidate);
     m_scale->choose(m_reading);
@@ -178,12 +185,11 @@ void DiagnosisPage::showProgress()
     else if (under)
         m_verdict->setText(tr("trying every fault"));
     else
-        m_verdict->setText(m_answer ? qs(m_answer->diagnosis.verdict)
-                                    : tr("No diagnosis: the engine itself has no solution"));
+        m_verdict->setText(m_answer ? qs(m_answer->diagnosis.verdict) : m_noAnswer);
     m_advice->setText(m_answer && !under ? qs(m_answer->diagnosis.advice) + u'.' : QString());
 }
 
-void DiagnosisPage::panel(PanelContent &out) const
+void DiagnosisPage::panel(PanelContent &out)
 {
     out.push_back(PanelTitle { tr("Find the fault"), {}, {} });
     candidatePanel(out);
@@ -217,6 +223,9 @@ void DiagnosisPage::candidatePanel(PanelContent &out) const
     else if (!c.seenFrom)
         out.push_back(PanelText { tr("These readings do not tell it; other taps or speeds would."),
                                   Tone::Warn });
+    else if (const std::string from = severityAt(build, c, *c.seenFrom); !from.empty())
+        out.push_back(PanelText { tr("These readings tell it from %1 on, not below.").arg(qs(from)),
+                                  Tone::Muted });
     for (const Look *l : c.looks)
         out.push_back(PanelText { tr("Would show it: %1, %2 min.")
                                       .arg(qs(l->text))
@@ -234,7 +243,7 @@ void DiagnosisPage::candidatePanel(PanelContent &out) const
                                 } });
 }
 
-void DiagnosisPage::readingPanel(PanelContent &out) const
+void DiagnosisPage::readingPanel(PanelContent &out)
 {
     const Build &b = m_open.build();
     for (const GaugeReading *r : standing(b.gaugeReadings))
@@ -269,7 +278,7 @@ void DiagnosisPage::readingPanel(PanelContent &out) const
         };
     };
     out.push_back(PanelField { QStringLiteral("reading.rpm"), tr("speed"), Dimension::Speed,
-                               "rev/min", 0, m_rpm, keep(&m_rpm, 1, 20000, "1 to 20 000 rev/min") });
+                               "rev/min", 0, m_rpm, keep(&m_rpm, 1, mostGaugeReading_rpm, "1 to 20 000 rev/min") });
     out.push_back(PanelField { QStringLiteral("reading.oil"), tr("oil at"), Dimension::Temperature,
                                Figure::temperatureUnit(), 0, m_oil_c,
                                keep(&m_oil_c, -60, 200, "-60 to 200 °C") });
@@ -281,8 +290,7 @@ void DiagnosisPage::readingPanel(PanelContent &out) const
                                [this](double pa) -> Result<void> {
                                    if (!(pa >= 0 && pa <= mostGaugeReading_kpa * 1e3))
                                        return fail("", "0 to 50 bar");
-                                   m_pressure_pa = pa;
-                                   recordReading();
+                                   recordReading(pa);
                                    return {};
                                } });
     out.push_back(PanelText { tr("Oil: %1. Enter on the pressure records it.")
@@ -290,7 +298,7 @@ void DiagnosisPage::readingPanel(PanelContent &out) const
                               Tone::Muted });
 }
 
-void DiagnosisPage::recordReading() const
+void DiagnosisPage::recordReading(double pressure_pa)
 {
     GaugeReading r;
     int i = 0;
@@ -299,7 +307,7 @@ void DiagnosisPage::recordReading() const
             r.tap = name;
     r.rpm = m_rpm;
     r.oil_c = m_oil_c;
-    r.pressure_kpa = *m_pressure_pa / 1e3;
+    r.pressure_kpa = pressure_pa / 1e3;
     r.u_kpa = m_u_pa / 1e3;
     r.oil = m_open.build().oil.grade;
     if (!findOil(m_open.build(), r.oil))

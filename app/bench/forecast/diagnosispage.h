@@ -78,7 +78,7 @@ class DiagnosisPage : public QWidget
 public:
     explicit DiagnosisPage(OpenBuild &open, QWidget *parent = nullptr);
     void refresh();
-    void panel(PanelContent &out) const;
+    void panel(PanelContent &out);
     /// What is shown, for tests; null while it is worked out.
     const Diagnosis *shown() const { return m_answer ? &m_answer->diagnosis : nullptr; }
 
@@ -87,12 +87,14 @@ Q_SIGNALS:
 
 private:
     void ask();
-    void takeAnswer(std::shared_ptr<AnsweredDiagnosis> answer);
+    using Answer = Result<std::shared_ptr<const AnsweredDiagnosis>>;
+    void takeAnswer(Answer answer);
+    void giveUp();
     void showProgress();
     void candidatePanel(PanelContent &out) const;
-    void readingPanel(PanelContent &out) const;
+    void readingPanel(PanelContent &out);
     void symptomPanel(PanelContent &out) const;
-    void recordReading() const;
+    void recordReading(double pressure_pa);
 
     OpenBuild &m_open;
     QLabel *m_verdict, *m_advice;
@@ -103,13 +105,14 @@ private:
     QTimer *m_progress;
     Background m_background;
     std::shared_ptr<const AnsweredDiagnosis> m_answer;
+    QString m_noAnswer; ///< why there is none
+    quint64 m_revision = 0; ///< of the document that was asked about; 0: none
     size_t m_candidate = 0;
     std::string m_reading; ///< chosen
     /// The next reading to be recorded; stays from one to the next.
-    mutable int m_tap = -1;
-    mutable double m_rpm = 0, m_oil_c = 0;
-    mutable std::optional<double> m_pressure_pa;
-    mutable double m_u_pa = GaugeReading::usualGaugeU_kpa * 1e3;
+    int m_tap = -1;
+    double m_rpm = 0, m_oil_c = 0;
+    double m_u_pa = GaugeReading::usualGaugeU_kpa * 1e3;
 };
 
 } // namespace mildpath

@@ -220,6 +220,10 @@ void RemedyPage::refresh()
                              "if page to compare what would mend it.")
                         : tr("With what is imagined: %1").arg(with.join(QStringLiteral("; "))));
     setTone(m_with, with.isEmpty() ? Theme::current().muted : Theme::current().lookAgain);
+    if (m_revision == m_open.revision() && m_faults == m_open.imagined())
+        return;
+    m_revision = m_open.revision();
+    m_faults = m_open.imagined();
     m_background.ask(
         [build = m_open.build(), sizes = m_open.assessment().sizes,
          faults = m_open.imagined()](Progress &) {

@@ -60,6 +60,8 @@ private:
     RemedyChart *m_chart;
     Background m_background;
     std::optional<RemedyTable> m_table;
+    quint64 m_revision = 0; ///< of the document the table is of, with m_faults; 0: none
+    std::vector<Fault> m_faults;
     int m_chosen = -1;
 };
 

@@ -25,20 +25,11 @@ constexpr double rowHeight = 27, nameWidth = 168, pitch = 34;
 
 /// Stops where oil can be seen to come out: bearings, lifters, rockers, jets and what is fed like
 /// them.
-bool shown(const Build &, const Stop &stop)
+bool shown(const Stop &stop)
 {
     constexpr std::array kinds { "main",    "big_end", "balance_shaft", "cam_bearing", "rocker", "lifter",
                                  "jet",     "chain",   "tensioner",     "phaser",      "turbo" };
     return std::find(kinds.begin(), kinds.end(), stop.kind) != kinds.end();
-}
-
-Mark markOf(const FlowOutlet &o)
-{
-    if (!o.seen)
-        return Mark::NotDone;
-    return o.seen->saw == "flows" ? Mark::Proven
-        : o.seen->saw == "weak"   ? Mark::LookAgain
-                                  : Mark::Hold;
 }
 
 QString meansWord(const std::string &means)
@@ -60,21 +51,34 @@ FlowBoard::FlowBoard(OpenBuild &open, QWidget *parent)
     setFocusPolicy(Qt::StrongFocus);
 }
 
+/// Rows of many break into the next line of circles.
+int FlowBoard::perRow() const
+{
+    return std::max(4, static_cast<int>((width() - nameWidth - 20) / pitch));
+}
+
 void FlowBoard::relayout()
 {
     m_rows.clear();
     const Build &build = m_open.build();
+    const auto seen = standing(build.flows);
     double y = 8 + rowHeight / 2;
     QStringList spoken;
     for (const Stop &s : build.engine.stops) {
-        if (!shown(build, s))
+        if (!shown(s))
             continue;
-        m_rows.push_back({ &s, y, flowProof(build, s) });
-        spoken << qs(s.name) + QStringLiteral(": ") + qs(m_rows.back().proof.text);
-        // Rows of many break into the next line of circles.
-        const int perRow = std::max(4, static_cast<int>((width() - nameWidth - 20) / pitch));
-        const int lines = (static_cast<int>(m_rows.back().proof.outlets.size()) + perRow - 1) / perRow;
+        const FlowProof proof = flowProof(build, s, seen);
+        Row row { s.id, qs(s.name), qs(proof.text), y, {} };
+        for (const FlowOutlet &o : proof.outlets)
+            row.outlets.push_back(o.mark());
+        // What is known of it otherwise stands where nobody looked outlet by outlet.
+        const StopMarks *marks = m_open.assessment().marksOf(s.id);
+        if (proof.seen == 0 && marks && marks->flow != Mark::NotDone)
+            row.text = tr("by itself: %1").arg(qs(marks->flowReason));
+        spoken << row.name + QStringLiteral(": ") + row.text;
+        const int lines = (static_cast<int>(row.outlets.size()) + perRow() - 1) / perRow();
         y += rowHeight * std::max(1, lines);
+        m_rows.push_back(std::move(row));
     }
     setFixedHeight(static_cast<int>(y));
     setAccessibleName(tr("Oil seen to flow: ") + spoken.join(QStringLiteral("; ")));
@@ -83,14 +87,14 @@ void FlowBoard::relayout()
 
 QPointF FlowBoard::spot(const Row &row, int outlet) const
 {
-    const int perRow = std::max(4, static_cast<int>((width() - nameWidth - 20) / pitch));
-    return { nameWidth + 16 + pitch * (outlet % perRow), row.y + rowHeight * (outlet / perRow) };
+    return { nameWidth + 16 + pitch * (outlet % perRow()),
+             row.y + rowHeight * (outlet / perRow()) };
 }
 
 QPointF FlowBoard::placeOf(const std::string &stop, int outlet) const
 {
     for (const Row &r : m_rows)
-        if (r.stop->id == stop)
+        if (r.stop == stop)
             return outlet > 0 ? spot(r, outlet - 1) : QPointF(40, r.y);
     return {};
 }
@@ -108,38 +112,30 @@ void FlowBoard::paintEvent(QPaintEvent *)
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     for (const Row &r : m_rows) {
-        const bool mine = r.stop->id == m_stop;
+        const bool mine = r.stop == m_stop;
         if (mine) {
             p.setPen(hasFocus() ? QPen(t.selection, 1) : QPen(Qt::NoPen));
             p.setBrush(t.selectionFill);
             p.drawRoundedRect(QRectF(2, r.y - rowHeight / 2 + 1, width() - 4, rowHeight - 2), 4, 4);
         }
-        drawLine(p, QRectF(14, r.y - 10, nameWidth - 20, 20), Qt::AlignVCenter, qs(r.stop->name),
+        drawLine(p, QRectF(14, r.y - 10, nameWidth - 20, 20), Qt::AlignVCenter, r.name,
                  textFont(TextSize::Normal, mine), mine ? t.selection : t.ink);
-        const bool many = r.proof.outlets.size() > 1;
-        for (size_t i = 0; i < r.proof.outlets.size(); ++i) {
-            const FlowOutlet &o = r.proof.outlets[i];
+        const bool many = r.outlets.size() > 1;
+        for (size_t i = 0; i < r.outlets.size(); ++i) {
             const QPointF c = spot(r, static_cast<int>(i));
             if (mine && (m_outlet == static_cast<int>(i) + 1 || (m_outlet == 0 && many))) {
                 p.setPen(QPen(t.selection, 2));
                 p.setBrush(Qt::NoBrush);
                 p.drawEllipse(c, 11, 11);
             }
-            drawMark(p, c, 14, markOf(o));
+            drawMark(p, c, 14, r.outlets[i]);
             if (many)
-                drawLine(p, QRectF(c.x() + 9, c.y() - 8, 16, 16), Qt::AlignVCenter,
+                drawLine(p, QRectF(c.x() + 12, c.y() - 8, 16, 16), Qt::AlignVCenter,
                          QString::number(i + 1), textFont(TextSize::Small), t.faint);
         }
-        // What is known of it otherwise stands where nobody looked outlet by outlet.
-        const StopMarks *marks = m_open.assessment().marksOf(r.stop->id);
-        const QString text = r.proof.seen == 0 && marks && marks->flow != Mark::NotDone
-            ? tr("by itself: %1").arg(qs(marks->flowReason))
-            : qs(r.proof.text);
-        const double right
-            = spot(r, static_cast<int>(std::min<size_t>(r.proof.outlets.size(), 8)) - 1).x() + 22;
-        drawLine(p, QRectF(std::max(right, nameWidth + 16 + 8 * pitch), r.y - 9,
-                           width() - std::max(right, nameWidth + 16 + 8 * pitch) - 8, 18),
-                 Qt::AlignVCenter, text, textFont(TextSize::Small), t.muted);
+        const double text = nameWidth + 24 + 8 * pitch;
+        drawLine(p, QRectF(text, r.y - 9, width() - text - 8, 18), Qt::AlignVCenter, r.text,
+                 textFont(TextSize::Small), t.muted);
     }
 }
 
@@ -147,28 +143,27 @@ void FlowBoard::mousePressEvent(QMouseEvent *event)
 {
     setFocus();
     for (const Row &r : m_rows)
-        for (size_t i = 0; i < r.proof.outlets.size(); ++i) {
+        for (size_t i = 0; i < r.outlets.size(); ++i) {
             const QPointF d = spot(r, static_cast<int>(i)) - event->position();
             if (std::hypot(d.x(), d.y()) < 14) {
-                const bool many = r.proof.outlets.size() > 1;
-                Q_EMIT picked(qs(r.stop->id), many ? static_cast<int>(i) + 1 : 0);
+                Q_EMIT picked(qs(r.stop), r.outlets.size() > 1 ? static_cast<int>(i) + 1 : 0);
                 return;
             }
         }
     for (const Row &r : m_rows)
         if (std::abs(r.y - event->position().y()) < rowHeight / 2)
-            Q_EMIT picked(qs(r.stop->id), 0);
+            Q_EMIT picked(qs(r.stop), 0);
 }
 
 void FlowBoard::keyPressEvent(QKeyEvent *event)
 {
     const auto at = std::find_if(m_rows.begin(), m_rows.end(),
-                                 [&](const Row &r) { return r.stop->id == m_stop; });
+                                 [&](const Row &r) { return r.stop == m_stop; });
     if (at == m_rows.end())
         return QWidget::keyPressEvent(event);
-    const int outlets = static_cast<int>(at->proof.outlets.size());
+    const int outlets = static_cast<int>(at->outlets.size());
     auto row = at;
-    int outlet = m_outlet;
+    int outlet = 0;
     switch (event->key()) {
     case Qt::Key_Right:
         outlet = outlets > 1 ? std::min(outlets, m_outlet + 1) : 0;
@@ -178,16 +173,14 @@ void FlowBoard::keyPressEvent(QKeyEvent *event)
         break;
     case Qt::Key_Down:
         row = row + 1 == m_rows.end() ? row : row + 1;
-        outlet = 0;
         break;
     case Qt::Key_Up:
         row = row == m_rows.begin() ? row : row - 1;
-        outlet = 0;
         break;
     default:
         return QWidget::keyPressEvent(event);
     }
-    Q_EMIT picked(qs(row->stop->id), outlet);
+    Q_EMIT picked(qs(row->stop), outlet);
 }
 
 FlowPage::FlowPage(OpenBuild &open, QWidget *parent)
@@ -227,9 +220,10 @@ void FlowPage::refresh()
         m_outlet = 0;
     }
     int seen = 0, all = 0;
+    const auto flows = standing(m_open.build().flows);
     for (const Stop &s : m_open.build().engine.stops)
-        if (shown(m_open.build(), s)) {
-            const FlowProof p = flowProof(m_open.build(), s);
+        if (shown(s)) {
+            const FlowProof p = flowProof(m_open.build(), s, flows);
             seen += p.seen;
             all += static_cast<int>(p.outlets.size());
         }
@@ -238,7 +232,7 @@ void FlowPage::refresh()
     m_board->relayout();
 }
 
-void FlowPage::record(const std::string &saw) const
+void FlowPage::record(const std::string &saw)
 {
     FlowSeen f;
     f.stop = m_stop;
@@ -254,7 +248,7 @@ void FlowPage::record(const std::string &saw) const
     static_cast<void>(m_open.record(f));
 }
 
-void FlowPage::panel(PanelContent &out) const
+void FlowPage::panel(PanelContent &out)
 {
     const Stop *stop = m_open.build().engine.find(m_stop);
     if (!stop)
@@ -266,7 +260,7 @@ void FlowPage::panel(PanelContent &out) const
             : many   ? tr("%1, all %2").arg(qs(stop->name)).arg(proof.outlets.size())
                      : qs(stop->name),
         qs(proof.text), {} });
-    if (!shown(m_open.build(), *stop)) {
+    if (!shown(*stop)) {
         out.push_back(PanelText { tr("No oil comes out here to be seen."), Tone::Muted });
         return;
     }
@@ -280,20 +274,21 @@ void FlowPage::panel(PanelContent &out) const
     history(*stop, out);
     out.push_back(PanelRule {});
     out.push_back(PanelButton { QStringLiteral("flow.compare"), tr("Compare with another build…"),
-                                [this] {
-                                    auto *page = const_cast<FlowPage *>(this);
-                                    const QString path = QFileDialog::getOpenFileName(
-                                        page, tr("Build to compare with"), {},
-                                        tr("Mild Path builds (*.mildpath)"));
-                                    if (!path.isEmpty())
-                                        page->compareWith(path);
-                                } });
+                                [this] { askOther(); } });
     out.push_back(PanelText {
         tr("A drill on a primer shaft can kick: two hands, sleeves and leads clear."),
         Tone::Muted });
 }
 
-void FlowPage::conditions(PanelContent &out) const
+void FlowPage::askOther()
+{
+    const QString path = QFileDialog::getOpenFileName(this, tr("Build to compare with"), {},
+                                                      tr("Mild Path builds (*.mildpath)"));
+    if (!path.isEmpty())
+        compareWith(path);
+}
+
+void FlowPage::conditions(PanelContent &out)
 {
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("How it is looked for") });
@@ -354,9 +349,7 @@ void FlowPage::history(const Stop &stop, PanelContent &out) const
             : f->saw == "weak"                ? tr("only little")
                                               : tr("nothing comes");
         out.push_back(PanelVerdict {
-            f->saw == "flows"      ? Mark::Proven
-                : f->saw == "weak" ? Mark::LookAgain
-                                   : Mark::Hold,
+            markOfSight(f->saw),
             where.isEmpty() ? saw : where + QStringLiteral(": ") + saw,
             meansWord(f->means) + (f->oil.empty() ? QString() : QStringLiteral(", ") + qs(f->oil))
                 + (f->filter.empty() ? QString() : QStringLiteral(", ") + qs(f->filter))

@@ -32,12 +32,15 @@ protected:
     void keyPressEvent(QKeyEvent *event) override;
 
 private:
+    /// What is drawn, apart from the document: a hidden board outlives it.
     struct Row
     {
-        const Stop *stop;
+        std::string stop;
+        QString name, text;
         double y;
-        FlowProof proof;
+        std::vector<Mark> outlets;
     };
+    int perRow() const;
     QPointF spot(const Row &row, int outlet) const;
 
     OpenBuild &m_open;
@@ -53,7 +56,7 @@ class FlowPage : public QWidget
 public:
     explicit FlowPage(OpenBuild &open, QWidget *parent = nullptr);
     void refresh();
-    void panel(PanelContent &out) const;
+    void panel(PanelContent &out);
     /// Shows another build's flows beside these. @return what forbids comparing, or the file's fault
     QString compareWith(const QString &path);
 
@@ -62,8 +65,9 @@ Q_SIGNALS:
 
 private:
     void history(const Stop &stop, PanelContent &out) const;
-    void conditions(PanelContent &out) const;
-    void record(const std::string &saw) const;
+    void conditions(PanelContent &out);
+    void record(const std::string &saw);
+    void askOther();
 
     OpenBuild &m_open;
     FlowBoard *m_board;
@@ -71,9 +75,9 @@ private:
     std::string m_stop;
     int m_outlet = 0;
     /// Of the next record: they stay while one goes from outlet to outlet.
-    mutable int m_means = 0;
-    mutable std::string m_filter;
-    mutable std::optional<double> m_oil_c, m_pressure_kpa, m_litres, m_seconds;
+    int m_means = 0;
+    std::string m_filter;
+    std::optional<double> m_oil_c, m_pressure_kpa, m_litres, m_seconds;
 };
 
 } // namespace mildpath

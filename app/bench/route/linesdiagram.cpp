@@ -160,16 +160,6 @@ QPainterPath LinesDiagram::pathOf(const ExternalLine &line) const
     return path;
 }
 
-Mark LinesDiagram::markOf(const ExternalLine &line) const
-{
-    Mark worst = line.by.empty() && line.at.empty() ? Mark::NotDone : Mark::Proven;
-    for (const LineFault &f : m_open.assessment().lines.faults)
-        for (const std::string &p : f.ports)
-            if (p == line.from || p == line.to)
-                worst = worse(f.mark, worst);
-    return worst;
-}
-
 void LinesDiagram::paintEvent(QPaintEvent *)
 {
     const Theme &t = Theme::current();
@@ -182,7 +172,7 @@ void LinesDiagram::paintEvent(QPaintEvent *)
         if (!a)
             continue;
         const QPainterPath path = pathOf(l);
-        const Mark mark = markOf(l);
+        const Mark mark = markOf(report, l);
         const bool wrong = mark == Mark::Hold;
         const QColor tone = wrong ? t.hold : toneOf(a->port.service, t);
         const double w = a->port.service == Service::Gauge ? 1.6 : 5;

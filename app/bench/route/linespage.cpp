@@ -85,22 +85,13 @@ void LinesPage::refresh()
     std::vector<RowList::Row> rows;
     int chosen = -1;
     for (const ExternalLine &l : build.plumbing.lines) {
-        Mark mark = l.by.empty() && l.at.empty() ? Mark::NotDone : Mark::Proven;
-        QString tip;
-        for (const LineFault &f : report.faults)
-            if (std::any_of(f.ports.begin(), f.ports.end(), [&](const std::string &p) {
-                    return p == l.from || p == l.to;
-                })) {
-                mark = worse(f.mark, mark);
-                tip = qs(f.text);
-            }
         if (l.id == m_line)
             chosen = static_cast<int>(rows.size());
-        rows.push_back({ mark,
+        rows.push_back({ markOf(report, l),
                          { portName(ports, l.from), portName(ports, l.to),
                            l.rating.empty() ? tr("not known") : qs(l.rating),
                            l.by.empty() ? tr("not looked at") : tr("seen, %1").arg(qs(l.by)) },
-                         tip });
+                         {} });
     }
     m_list->setRows(std::move(rows));
     m_list->choose(chosen);
@@ -250,7 +241,7 @@ void LinesPage::filterPanel(PanelContent &out) const
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { qs(filter->name) });
     const Plumbing &p = build.plumbing;
-    if (!build.engine.ofKind("tank"))
+    if (!build.engine.ofKind("tank") && !build.engine.ofKind("line"))
         out.push_back(PanelTick { QStringLiteral("filter.remote"), Mark::NotDone,
                                   tr("Away from the block, on lines"), {}, p.remoteFilter,
                                   [open = &m_open, made = p.filterBuild](bool on) {

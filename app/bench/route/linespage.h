@@ -49,7 +49,6 @@ private:
     void placeParts();
     void placePorts();
     QPainterPath pathOf(const ExternalLine &line) const;
-    Mark markOf(const ExternalLine &line) const;
     const Spot *spot(const std::string &port) const;
 
     OpenBuild &m_open;

@@ -195,7 +195,8 @@ void RouteBench::refresh()
         m_lines->refresh();
     else if (m_page == Flow)
         m_flow->refresh();
-    solve();
+    else
+        solve();
 }
 
 void RouteBench::solve()

@@ -16,12 +16,12 @@ QString withMeasure(const Build &build, const Fault &f)
 /// Changes one of the imagined faults and hands all of them back.
 template <class Change> auto changing(OpenBuild &open, size_t i, Change change)
 {
-    return [open = &open, i, change](auto value) {
+    return [open = &open, i, change](auto value) -> Result<void> {
         std::vector<Fault> faults = open->imagined();
         if (i >= faults.size())
-            return;
+            return {};
         change(faults[i], value);
-        open->imagine(std::move(faults));
+        return open->imagine(std::move(faults));
     };
 }
 
@@ -40,8 +40,7 @@ void chooseFault(OpenBuild &open, const Stop &stop, PanelContent &out)
         if (there)
             return fail("fault", "is imagined already");
         faults.push_back(f);
-        open->imagine(std::move(faults));
-        return {};
+        return open->imagine(std::move(faults));
     };
     if (here.empty())
         out.push_back(PanelText { QObject::tr("Nothing is looked at here."), Tone::Muted });
@@ -68,11 +67,7 @@ void imaginedFault(OpenBuild &open, size_t i, PanelContent &out)
         PanelChoice c { id + QStringLiteral(".item"), QObject::tr("which"), {}, f.item - 1, {} };
         for (const std::string &name : items)
             c.options << qs(name);
-        const auto set = changing(open, i, [](Fault &g, int item) { g.item = item + 1; });
-        c.chosen = [set](int item) -> Result<void> {
-            set(item);
-            return {};
-        };
+        c.chosen = changing(open, i, [](Fault &g, int item) { g.item = item + 1; });
         out.push_back(std::move(c));
     }
     if (!kind.mind.empty())
@@ -82,7 +77,7 @@ void imaginedFault(OpenBuild &open, size_t i, PanelContent &out)
                                     std::vector<Fault> faults = open->imagined();
                                     if (i < faults.size())
                                         faults.erase(faults.begin() + static_cast<long>(i));
-                                    open->imagine(std::move(faults));
+                                    static_cast<void>(open->imagine(std::move(faults)));
                                 } });
 }
 
@@ -141,7 +136,7 @@ void keeping(OpenBuild &open, PanelContent &out)
         out.push_back(PanelButton { QStringLiteral("whatIf.drop"),
                                     same ? QObject::tr("Put it aside")
                                          : QObject::tr("Throw it away"),
-                                    [open = &open] { open->imagine({}); } });
+                                    [open = &open] { static_cast<void>(open->imagine({})); } });
         if (same)
             out.push_back(PanelButton {
                 QStringLiteral("whatIf.takeBack"), QObject::tr("Take it off the build"),
@@ -160,8 +155,7 @@ void keeping(OpenBuild &open, PanelContent &out)
         faults.push_back(s->faults);
     }
     c.chosen = [open = &open, faults](int i) -> Result<void> {
-        open->imagine(faults[static_cast<size_t>(i)]);
-        return {};
+        return open->imagine(faults[static_cast<size_t>(i)]);
     };
     out.push_back(std::move(c));
 }
