@@ -36,7 +36,7 @@ constexpr std::array<StopKind, 22> kinds { {
     { "plug", "Plugs", 1 },
 } };
 
-constexpr std::array<UseKey, 10> keysOfUse { {
+constexpr std::array<UseKey, 16> keysOfUse { {
     { "coldest_start_c", "coldest start", "°C", &Use::coldestStart_c, -60, 60 },
     { "hot_oil_c", "hot oil", "°C", &Use::hotOil_c, 60, 150 },
     { "hot_idle_rpm", "hot idle speed", "rev/min", &Use::hotIdle_rpm, 200, 3000 },
@@ -51,6 +51,12 @@ constexpr std::array<UseKey, 10> keysOfUse { {
     { "rule_base_kpa", "least pressure wanted, at standstill", "kPa", &Use::ruleBase_kpa, 0, 1000 },
     { "rule_rise_kpa_per_krpm", "and per 1 000 rev/min", "kPa", &Use::ruleRise_kpa_per_krpm, 0,
       500 },
+    { "turn_g", "turns, held, to either side", "g", &Use::turn_g, 0, 3 },
+    { "braking_g", "braking, held", "g", &Use::braking_g, 0, 3 },
+    { "accelerating_g", "accelerating, held", "g", &Use::accelerating_g, 0, 3 },
+    { "incline_deg", "installed aslant, the rear lower", "°", &Use::incline_deg, -45, 45 },
+    { "heel_deg", "leaning to either side", "°", &Use::heel_deg, 0, 60 },
+    { "turn_s", "longest turn held", "s", &Use::turn_s, 0.1, 600 },
 } };
 
 constexpr std::array<EngineKey, 5> keysOfEngine { {

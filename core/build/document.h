@@ -7,6 +7,7 @@
 #include "build/heat.h"
 #include "build/parts.h"
 #include "build/plumbing.h"
+#include "build/sump.h"
 #include "circuit/circuit.h"
 #include "evidence/debris.h"
 #include "evidence/failure.h"
@@ -114,6 +115,10 @@ struct Use
     double combustionPeak_kpa = 1500; ///< for bearing loads: 15 bar turns without load
     double ruleBase_kpa = 0; ///< least pressure wanted over speed: base and rise
     double ruleRise_kpa_per_krpm = usualRule_pa_per_rpm; ///< 10 psi per 1 000 rev/min
+    double turn_g = 0, braking_g = 0, accelerating_g = 0; ///< held, over g; turns both ways
+    double incline_deg = 0; ///< as installed, the rear lower
+    double heel_deg = 0; ///< to either side
+    double turn_s = 5; ///< longest it is held
     ExtraKeys extra {};
     bool operator==(const Use &) const = default;
 };
@@ -210,6 +215,7 @@ struct Build
     std::vector<Passage> passages;
     std::vector<Plug> plugs;
     Plumbing plumbing; ///< lines outside the engine
+    Sump sump;
     std::vector<CleanEvent> events; ///< append-only, like all that follows (build/logbook.h)
     std::vector<DebrisFind> finds;
     std::vector<Sign> signs;
@@ -226,7 +232,7 @@ struct Build
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 7;
+inline constexpr int buildVersion = 8;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);

@@ -218,7 +218,7 @@ std::string describeKey(std::span<const SettingKey<Settings>> keys, const std::s
 {
     for (const SettingKey<Settings> &key : keys)
         if (key.key == name)
-            return std::string(key.meaning) + " " + formatPlain(value, key.most <= 1 ? 2 : 0) + " "
+            return std::string(key.meaning) + " " + formatPlain(value, key.most < 10 ? 2 : 0) + " "
                 + std::string(key.unit);
     return name;
 }
@@ -354,6 +354,7 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             [&](const SetAlike &e) { return setAlike(build, e).and_then(checked); },
             [&](const PassageEdit &e) { return applyPassageEdit(build, e).and_then(checked); },
             [&](const LineEdit &e) { return applyLineEdit(build, e).and_then(checked); },
+            [&](const SumpEdit &e) { return applySumpEdit(build, e).and_then(checked); },
         },
         edit);
 }
@@ -451,6 +452,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
             [&](const MoveGauge &e) { return "gauge on " + stopName(build, e.stop); },
             [&](const PassageEdit &e) { return describePassageEdit(build, e); },
             [&](const LineEdit &e) { return describeLineEdit(build, e); },
+            [&](const SumpEdit &e) { return describeSumpEdit(e); },
             [&](const SetAlike &e) {
                 const ElementKey *key = findElementKey(e.type, e.key);
                 return stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key)

@@ -150,6 +150,7 @@ Json editToJson(const Edit &edit)
             },
             [](const PassageEdit &e) { return passageEditToJson(e); },
             [](const LineEdit &e) { return lineEditToJson(e); },
+            [](const SumpEdit &e) { return sumpEditToJson(e); },
         },
         edit);
 }
@@ -254,6 +255,8 @@ Result<Edit> editFromJson(const Json &json)
         out = std::move(*passageEdit);
     else if (auto lineEdit = lineEditFromJson(kind, in, errors))
         out = std::move(*lineEdit);
+    else if (auto sumpEdit = sumpEditFromJson(kind, in))
+        out = std::move(*sumpEdit);
     else
         in.error("edit", "unknown edit \"" + kind + "\"");
     if (!errors.empty())

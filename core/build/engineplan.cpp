@@ -569,6 +569,7 @@ Result<Build> planBuild(const EnginePlan &plan)
     PassageSet set = usualPassages(out);
     out.passages = std::move(set.passages);
     out.plugs = std::move(set.plugs);
+    out.sump = usualSump(out);
     if (auto errors = validateBuild(out); !errors.empty())
         return tl::unexpected(errors.front());
     return out;

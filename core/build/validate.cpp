@@ -39,6 +39,7 @@ public:
         checkHeat(m_build, m_errors);
         passages();
         checkPlumbing(m_build, m_errors);
+        checkSump(m_build, m_errors);
         checkLogs(m_build, m_errors);
         return std::move(m_errors);
     }

@@ -66,6 +66,19 @@ Result<void> checkValue(const CalcInput &in, const Json &value, const std::strin
             if (auto ok = checkNumber(in, value[i], place + "/" + std::to_string(i)); !ok)
                 return ok;
         return {};
+    case CalcKind::Points:
+        if (!value.is_array())
+            return fail(place,
+                        std::string("must be a list of pairs, is ") + value.type_name());
+        for (size_t i = 0; i < value.size(); ++i) {
+            const std::string at = place + "/" + std::to_string(i);
+            if (!value[i].is_array() || value[i].size() != 2)
+                return fail(at, "must be a pair of numbers");
+            for (size_t k = 0; k < 2; ++k)
+                if (auto ok = checkNumber(in, value[i][k], at + "/" + std::to_string(k)); !ok)
+                    return ok;
+        }
+        return {};
     }
     return {};
 }
@@ -140,6 +153,12 @@ std::vector<double> CalcArguments::numbers(std::string_view key) const
 {
     return has(key) ? m_values[std::string(key)].get<std::vector<double>>()
                     : std::vector<double> {};
+}
+
+std::vector<std::pair<double, double>> CalcArguments::points(std::string_view key) const
+{
+    return has(key) ? m_values[std::string(key)].get<std::vector<std::pair<double, double>>>()
+                    : std::vector<std::pair<double, double>> {};
 }
 
 std::vector<CalcArguments> CalcArguments::list(std::string_view key) const

@@ -4,6 +4,7 @@
 #include "calc/catalogue.h"
 #include "quantity/json.h"
 
+#include <utility>
 #include <vector>
 
 namespace mildpath {
@@ -23,11 +24,14 @@ public:
     bool boolean(std::string_view key) const;
     std::vector<CalcArguments> list(std::string_view key) const;
     std::vector<double> numbers(std::string_view key) const;
+    std::vector<std::pair<double, double>> points(std::string_view key) const;
 
     /// Unit helpers: keys carry millimetres, micrometres, kilopascals, litres a minute.
     double mm(std::string_view key) const { return number(key) * 1e-3; }
     double um(std::string_view key) const { return number(key) * 1e-6; }
     double kpa(std::string_view key) const { return number(key) * 1e3; }
+    double litres(std::string_view key) const { return number(key) * 1e-3; }
+    double l_min(std::string_view key) const { return number(key) / 60000; }
 
 private:
     CalcArguments(std::span<const CalcInput> definition, Json values)
@@ -55,6 +59,13 @@ extern const Calculator heatedBlockCalculator, expansionFitCalculator, clearance
 extern const Calculator grooveFlowCalculator, holeFlowCalculator, feedOverlapCalculator;
 extern const Calculator reliefSettingCalculator, oRingSqueezeCalculator, compressionSetCalculator,
     pickupGapCalculator;
+extern const Calculator sumpLevelCalculator, tiltedSumpCalculator, tiltedProfileCalculator,
+    fillWindowCalculator, pickupUncoverCalculator, drainBackCalculator, oilVolumeCalculator;
+extern const Calculator windageCalculator, submergenceCalculator, suctionPressureCalculator,
+    suctionLeakCalculator, airReleaseCalculator, bubbleRiseCalculator, aeratedDeliveryCalculator,
+    aeratedModulusCalculator, aerationRiskCalculator;
+extern const Calculator primeVolumeCalculator, primeLiftCalculator, primeTimeCalculator,
+    senderThreadCalculator;
 extern const Calculator pipeDropCalculator, orificeFlowCalculator, annulusLeakCalculator,
     bearingLeakCalculator, pumpDeliveryCalculator, reliefFlowCalculator, filterDropCalculator,
     crankHeadCalculator;

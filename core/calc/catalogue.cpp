@@ -9,7 +9,7 @@ namespace mildpath {
 namespace {
 
 // A new calculator is one definition in its topic's file and one line here.
-const std::array<const Calculator *, 39> all {
+const std::array<const Calculator *, 59> all {
     &viscosityAtCalculator,
     &viscosityIndexCalculator,
     &gradeCalculator,
@@ -49,6 +49,26 @@ const std::array<const Calculator *, 39> all {
     &oRingSqueezeCalculator,
     &compressionSetCalculator,
     &pickupGapCalculator,
+    &sumpLevelCalculator,
+    &tiltedSumpCalculator,
+    &tiltedProfileCalculator,
+    &fillWindowCalculator,
+    &pickupUncoverCalculator,
+    &windageCalculator,
+    &submergenceCalculator,
+    &suctionPressureCalculator,
+    &suctionLeakCalculator,
+    &airReleaseCalculator,
+    &bubbleRiseCalculator,
+    &aeratedDeliveryCalculator,
+    &aeratedModulusCalculator,
+    &drainBackCalculator,
+    &primeVolumeCalculator,
+    &primeLiftCalculator,
+    &primeTimeCalculator,
+    &oilVolumeCalculator,
+    &senderThreadCalculator,
+    &aerationRiskCalculator,
 };
 
 std::string_view kindName(CalcKind kind)
@@ -66,6 +86,8 @@ std::string_view kindName(CalcKind kind)
         return "list of objects";
     case CalcKind::Numbers:
         return "list of numbers";
+    case CalcKind::Points:
+        return "list of pairs of numbers";
     }
     return "";
 }

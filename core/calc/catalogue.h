@@ -12,7 +12,7 @@
 namespace mildpath {
 
 /// What a key of a calculator takes.
-enum class CalcKind { Number, WholeNumber, Text, Boolean, List, Numbers };
+enum class CalcKind { Number, WholeNumber, Text, Boolean, List, Numbers, Points };
 
 /// One input: its meaning, unit and range. The same row checks the value, describes it on the
 /// command line and explains it in the Working panel.

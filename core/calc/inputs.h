@@ -45,6 +45,19 @@ constexpr CalcInput optional(CalcInput in, std::optional<double> fallback = std:
     return in;
 }
 
+/// A number that may lie on either side of zero.
+constexpr CalcInput either(std::string_view key, std::string_view meaning, std::string_view unit)
+{
+    return { .key = key, .meaning = meaning, .unit = unit };
+}
+
+/// The same key as a list of numbers.
+constexpr CalcInput many(CalcInput in)
+{
+    in.kind = CalcKind::Numbers;
+    return in;
+}
+
 /// The same key within a range.
 constexpr CalcInput within(CalcInput in, double least, double most)
 {

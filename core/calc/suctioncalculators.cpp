@@ -65,7 +65,6 @@ Result<Json> runInlet(const CalcArguments &in)
     const double tube
         = passageDrop({ d, in.mm("tube_l_mm"), in.um("rough_um"), in.number("tube_k") }, q, oil)
               .total_pa();
-    constexpr double gravity_m_s2 = 9.80665;
     const double lift = oil.density_kg_m3 * gravity_m_s2 * in.mm("lift_mm");
     const double inlet = atmosphere - screen - tube - lift;
     const double air

@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "oil/fallingball.h"
 
+#include "quantity/types.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace mildpath {
 namespace {
 
-constexpr double gravity_m_s2 = 9.80665;
 constexpr double creepingTo = 0.2;
 
 } // namespace

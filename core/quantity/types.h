@@ -10,6 +10,9 @@ inline constexpr double pi = std::numbers::pi;
 /// Absolute pressure of the surroundings and of the crankcase (Pa); gauge pressures count from it.
 inline constexpr double atmosphere_pa = 101325.0;
 
+/// Standard gravity.
+inline constexpr double gravity_m_s2 = 9.80665;
+
 /// Bore inside the shells less journal diameter (m). May be negative: interference.
 struct DiametralClearance
 {
