@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 
+#include "assess/air.h"
 #include "build/logbook.h"
 
 #include <algorithm>
@@ -101,6 +102,7 @@ Assessment assess(const Build &build)
     out.spreads = spreadsOf(build);
     out.lines = judgeLines(build);
     fillForecast(build, out);
+    out.air = judgeAir(build, out);
     fillMarks(build, out);
     return out;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/airreport.h"
 #include "assess/growth.h"
 #include "assess/lines.h"
 #include "assess/rules.h"
@@ -254,6 +255,10 @@ struct Assessment
     std::vector<ForecastLine> forecast; ///< 40 °C, hot oil, hot oil + 30 K
     OperatingResult hotIdle;
     OperatingResult highSpeed;
+    OperatingResult mostSpeed; ///< hot oil at the highest speed
+    double coldInlet_pa = 0; ///< at the pump's inlet, cool oil of the forecast at the highest speed
+    double coldInletOil_c = 0;
+    AirReport air;
     std::vector<OtherOil> otherOils;
     std::vector<Lever> levers;
     int coldest = -1; ///< index into sizes: the shelled bearing least open at the coldest start

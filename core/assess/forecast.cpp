@@ -178,6 +178,17 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
             "nothing: still shut");
 }
 
+/// The deepest suction the engine sees warm enough to be driven: cool oil at the highest speed.
+void fillColdInlet(const Build &build, OperatingModel &cool, Assessment &out)
+{
+    for (const Element &e : build.circuit.elements)
+        if (e.type == "pump")
+            if (const auto p = cool.pressures(build.use.most_rpm, cool.oil(), std::array { e.from })) {
+                out.coldInlet_pa = p->front();
+                out.coldInletOil_c = coldForecast_c;
+            }
+}
+
 } // namespace
 
 std::vector<double> forecastSpeeds(const Build &build)
@@ -244,14 +255,20 @@ void fillForecast(const Build &build, Assessment &out)
             return;
         }
         out.forecast.push_back(std::move(*line));
+        if (t == coldForecast_c)
+            fillColdInlet(build, *model, out);
         if (t != hot_c)
             continue;
+        // From the end of the line backwards: each starts close to where the last one ended.
+        auto most = model->at(build.use.most_rpm);
         auto fast = model->at(build.use.highSpeed_rpm);
         auto idle = model->at(build.use.hotIdle_rpm);
-        if (!idle || !fast) {
-            out.unsolved = idle ? fast.error() : idle.error();
-            return;
-        }
+        for (const auto *r : { &most, &fast, &idle })
+            if (!*r) {
+                out.unsolved = r->error();
+                return;
+            }
+        out.mostSpeed = std::move(*most);
         out.hotIdle = std::move(*idle);
         out.highSpeed = std::move(*fast);
         fillLevers(build, *model, out);

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/air.h"
 #include "assess/assessment.h"
 #include "assess/cleanmarks.h"
 #include "assess/flowproof.h"
@@ -56,6 +57,8 @@ public:
             judgeStop(stop);
         judgeEngine();
         for (Finding &f : judgeEvidence(m_build, m_out.spreads))
+            m_out.findings.push_back(std::move(f));
+        for (Finding &f : airFindings(m_build, m_out.air))
             m_out.findings.push_back(std::move(f));
         std::stable_sort(m_out.findings.begin(), m_out.findings.end(),
                          [](const Finding &a, const Finding &b) {

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/air.h"
 #include "assess/heatlog.h"
 #include "assess/cleanmarks.h"
 #include "assess/room.h"
@@ -266,6 +267,7 @@ Json assessmentToJson(const Build &build, const Assessment &a)
                                       { "open_share", rounded(f.openShare, 4) },
                                       { "mark", markId(f.mark) },
                                       { "verdict", f.verdict } });
+    out["air"] = airToJson(a.air);
     out["fits"] = Json::array();
     for (const FitVerdict &f : a.fits)
         out["fits"].push_back({ { "id", f.id },
@@ -325,6 +327,7 @@ std::string assessmentText(const Build &build, const Assessment &a)
         out += "  " + c.name + ": " + c.verdict
             + (c.known ? "; running " + formatPlain(c.running_um, 0) : "") + " ["
             + std::string(markWord(c.mark)) + "]\n";
+    out += "\n" + airText(a.air);
     out += "\nFindings\n";
     for (const Finding &f : a.findings)
         out += "  [" + std::string(markWord(f.mark)) + "] " + f.text + ". " + f.action + ".\n";

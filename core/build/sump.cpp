@@ -121,7 +121,8 @@ std::vector<PanPoint> millimetres(const Profile &profile)
 
 double stepped(double v, double step)
 {
-    return std::round(v / step) * step;
+    // Divided by a whole number where the step is a part of one: 4.6, not 4.6000000000000005.
+    return step < 1 ? std::round(v / step) / std::round(1 / step) : std::round(v / step) * step;
 }
 
 class SumpChecker
@@ -314,7 +315,7 @@ std::span<const PanShape> panShapes()
 PanSizes usualPanSizes(const Engine &e, double fill_l)
 {
     const double bore = e.bore_mm > 0 ? e.bore_mm : 90, stroke = e.stroke_mm > 0 ? e.stroke_mm : bore;
-    const bool banks = e.layout.starts_with("vee") || e.layout.starts_with("flat");
+    const bool banks = e.layout.starts_with("V") || e.layout.starts_with("flat");
     const int row = std::max(1, banks ? (e.cylinders + 1) / 2 : e.cylinders);
     PanSizes out {};
     out.sweep_mm = stepped(stroke / 2 + 0.42 * bore, 1);

@@ -107,18 +107,29 @@ Result<OilSurface> surfaceOver(std::span<const SectionPoint> profile, double til
     const double whole = profileArea_m2(profile);
     if (!(area_m2 <= whole))
         return fail("volume_l", "is more than the section holds");
-    double low = 1e300, high = -1e300;
-    for (const SectionPoint p : profile) {
-        const double c = -OilSurface { tilt_rad, 0 }.depthOf_m(p);
-        low = std::min(low, c);
-        high = std::max(high, c);
+    std::vector<double> corners;
+    for (const SectionPoint p : profile)
+        corners.push_back(-OilSurface { tilt_rad, 0 }.depthOf_m(p));
+    std::sort(corners.begin(), corners.end());
+    const auto below = [&](double c) { return areaBelow_m2(profile, { tilt_rad, c }); };
+    // Between two corners the area is a quadratic of the offset, so three values give it exactly.
+    size_t low = 0, high = corners.size() - 1;
+    double lowArea = 0, highArea = whole;
+    while (high - low > 1) {
+        const size_t middle = (low + high) / 2;
+        const double at = below(corners[middle]);
+        (at < area_m2 ? low : high) = middle;
+        (at < area_m2 ? lowArea : highArea) = at;
     }
-    // 60 halvings of a metre are far below what a length can mean.
-    for (int i = 0; i < 60; ++i) {
-        const double middle = (low + high) / 2;
-        (areaBelow_m2(profile, { tilt_rad, middle }) < area_m2 ? low : high) = middle;
-    }
-    return OilSurface { tilt_rad, high };
+    const double length = corners[high] - corners[low], wanted = area_m2 - lowArea;
+    if (!(length > 0) || !(wanted > 0))
+        return OilSurface { tilt_rad, corners[low] };
+    const double half = below(corners[low] + length / 2);
+    const double b = 2 * (highArea - 2 * half + lowArea) / (length * length);
+    const double a = (highArea - lowArea) / length - b * length;
+    const double root = a + std::sqrt(std::max(0.0, a * a + 4 * b * wanted));
+    const double x = root > 0 ? 2 * wanted / root : length;
+    return OilSurface { tilt_rad, corners[low] + std::clamp(x, 0.0, length) };
 }
 
 std::optional<double> floorAt_m(std::span<const SectionPoint> profile, double x_m)

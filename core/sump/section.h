@@ -53,7 +53,8 @@ double areaBelow_m2(std::span<const SectionPoint> profile, const OilSurface &sur
 /// What lies under a surface, for drawing; edges along the surface may run double.
 Profile clippedBelow(std::span<const SectionPoint> profile, const OilSurface &surface);
 
-/// Surface with this tilt over so much oil: bisection, the area grows with the offset.
+/// Surface with this tilt over so much oil, exact: the area is a quadratic of the offset between two
+/// corners of the profile.
 /// One common level: pools of a stepped pan are joined. Steady state.
 /// @param area_m2  volume over width, ≥ 0
 /// Errors: `volume_l` when it does not fit below the highest point.

@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+#include "assess/airreport.h"
+
+#include <span>
+
+namespace mildpath {
+
+/// The sections as the document has them, in metres.
+Profile profileOf(const std::vector<PanPoint> &points);
+/// The pan as a prism of its own section, the one along the engine where it is known; absent without
+/// one or without its width.
+std::optional<PanPrism> panOf(const Sump &sump);
+/// The section a turn of this kind is seen in; absent where it or the pickup's place is not known.
+/// Where mouth to floor was not measured the mouth stands on the floor: see pickupGap_m().
+std::optional<HungSection> sectionOf(const Build &build, PanWay way);
+/// Mouth to floor as measured; absent without.
+std::optional<double> pickupGap_m(const Build &build);
+
+/// Which way a case tips the oil: acceleration over g and the standing tilt, with their sign.
+struct TurnWay
+{
+    PanWay way;
+    double accel_g = 0;
+    double incline_rad = 0;
+};
+/// The oil in one section in a turn, with so much of it in the pan.
+struct TurnedOil
+{
+    OilSurface surface;
+    double submergence_m = 0; ///< of the mouth
+    double clearance_m = 0; ///< of what is swept, the least
+};
+/// Errors: `volume_l` when it overflows, `incline_deg` when it tips too far.
+Result<TurnedOil> turnOil(const PanPrism &pan, const HungSection &section, const TurnWay &turn,
+                          double volume_m3);
+
+/// Levels, turns, the eleven ways air gets in, and the fill window of a document whose forecast
+/// stands. Never fails: what cannot be said names what is missing.
+AirReport judgeAir(const Build &build, const Assessment &assessment);
+
+/// What to do about the fill, in a sentence; empty where nothing is known of it.
+struct FillAdvice
+{
+    Mark mark;
+    std::string text;
+};
+std::optional<FillAdvice> fillAdvice(const Build &build, const AirReport &air);
+/// A row as a mark: low is proven; high holds the start where running on the level does harm, and
+/// wants another look elsewhere.
+Mark markOf(const AirReport &air, const AirRow &row);
+/// What of the air side wants saying beside the stops' own marks.
+std::vector<Finding> airFindings(const Build &build, const AirReport &air);
+
+/// What gas at the pump's inlet does to pressure. An estimate: the share of gas is bounded, not
+/// known.
+struct GasEffect
+{
+    double share; ///< at the inlet's pressure, 0…1
+    LikelyPressure idleBefore, idleAfter, fastBefore, fastAfter;
+    double flowBefore_m3_s, flowAfter_m3_s; ///< the pump's delivery at the higher speed
+    double stiffness; ///< of the oil at the inlet's pressure, to that of oil alone
+    double stiffnessAtGauge; ///< at the gauge's pressure at the higher speed
+};
+/// @param share  at the inlet, 0…0.5
+/// Errors: as Network::solve; `share` out of range.
+Result<GasEffect> gasEffect(const Build &build, const Assessment &assessment, double share);
+/// The pump takes in so much gas.
+CircuitChange withGas(double share);
+
+/// A place a temperature sender could sit.
+struct SenderPlace
+{
+    std::string stop, name;
+    Mark mark; ///< proven: sees oil at every speed and no debris
+    double idle_m3_s = 0, fast_m3_s = 0; ///< of oil passing it, hot
+    bool filtered = false;
+    std::string why {};
+};
+/// In oil order. Common practice, no source; the flows are the forecast's.
+std::vector<SenderPlace> senderPlaces(const Build &build, const Assessment &assessment);
+
+Json airToJson(const AirReport &air);
+std::string airText(const AirReport &air);
+
+} // namespace mildpath

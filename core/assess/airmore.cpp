@@ -1,0 +1,305 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/air.h"
+
+#include "build/logbook.h"
+#include "quantity/json.h"
+#include "sump/gas.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace mildpath {
+namespace {
+
+/// Least flow past a temperature sender that brings it the oil's warmth. Own choice.
+constexpr double senderFlow_m3_s = 0.5 / litresPerMinute;
+constexpr double oilModulus_pa = 1.5e9; ///< of mineral oil, from memory
+
+/// Nodes behind the filter: everything its clean side feeds.
+std::set<std::string> cleanNodes(const Build &build)
+{
+    std::set<std::string> out;
+    const Stop *filter = build.engine.ofKind("filter");
+    if (!filter)
+        return out;
+    std::set<std::string> own(filter->elements.begin(), filter->elements.end());
+    std::vector<std::string> next;
+    for (const std::string &id : filter->elements)
+        if (const Element *e = build.circuit.find(id); e && e->type == "filter")
+            next.push_back(e->to);
+    while (!next.empty()) {
+        const std::string node = next.back();
+        next.pop_back();
+        if (node == sumpNode || !out.insert(node).second)
+            continue;
+        for (const Element &e : build.circuit.elements)
+            if (e.from == node && !own.contains(e.id))
+                next.push_back(e.to);
+    }
+    return out;
+}
+
+double flowAt(const Build &build, const OperatingResult &at, const std::string &node)
+{
+    // What comes in goes out: half of all that moves at the node.
+    double sum = 0;
+    for (const Element &e : build.circuit.elements)
+        if (e.from == node || e.to == node)
+            if (const auto it = at.elementFlow_m3_s.find(e.id); it != at.elementFlow_m3_s.end())
+                sum += std::abs(it->second);
+    return sum / 2;
+}
+
+std::string stopAt(const Build &build, const std::string &node)
+{
+    for (const Stop &s : build.engine.stops)
+        for (const std::string &id : s.elements)
+            if (const Element *e = build.circuit.find(id); e && (e->to == node || e->from == node))
+                return s.id;
+    return {};
+}
+
+SenderPlace panPlace(const Build &build, const Assessment &a)
+{
+    const bool tank = build.engine.ofKind("tank") != nullptr;
+    const Stop *stop = build.engine.ofKind(tank ? "tank" : "pickup");
+    SenderPlace p { stop ? stop->id : "", tank ? "tank, low at the side" : "bowl of the pan, at the side",
+                    Mark::Proven };
+    p.idle_m3_s = a.hotIdle.pumpFlow_m3_s - a.hotIdle.reliefFlow_m3_s;
+    p.fast_m3_s = a.mostSpeed.pumpFlow_m3_s - a.mostSpeed.reliefFlow_m3_s;
+    p.why = "all the oil passes; over the settled dirt, under the lowest running level";
+    const AirLevel *running = a.air.level("running");
+    if (const auto lip = build.sump.own("drain_lip_mm"); !tank && running) {
+        const double from = lip.value_or(0) + 15, to = running->level_m * 1e3 - 15;
+        p.why += ": " + formatPlain(from, 0) + " to " + formatPlain(to, 0) + " mm up";
+        if (to <= from) {
+            p.mark = Mark::LookAgain;
+            p.why = "too little oil to keep a sender covered";
+        }
+    }
+    return p;
+}
+
+} // namespace
+
+std::optional<FillAdvice> fillAdvice(const Build &build, const AirReport &air)
+{
+    const auto fill = build.sump.own("fill_l");
+    if (!fill || !air.window)
+        return std::nullopt;
+    const double m3 = *fill * 1e-3;
+    const FillWindow &w = *air.window;
+    const auto litres = [](double v) { return formatPlain(v * 1e3, 2) + " l"; };
+    if (!w.feasible())
+        return FillAdvice { Mark::LookAgain,
+                            "No fill serves: " + air.leastName + " wants " + litres(w.least_m3)
+                                + ", " + air.mostName + " allows " + litres(w.most_m3)
+                                + ". Another pan, pickup or use" };
+    if (m3 < w.least_m3)
+        return FillAdvice { Mark::LookAgain, litres(w.least_m3 - m3) + " more: " + air.leastName
+                                + " wants " + litres(w.least_m3) };
+    if (m3 > w.most_m3)
+        return FillAdvice { Mark::LookAgain, litres(m3 - w.most_m3) + " less: " + air.mostName
+                                + " allows " + litres(w.most_m3) };
+    return FillAdvice { Mark::Proven, "Leave it: " + litres(m3 - w.least_m3) + " over the least, "
+                            + litres(w.most_m3 - m3) + " under the most" };
+}
+
+Mark markOf(const AirReport &air, const AirRow &row)
+{
+    switch (row.state) {
+    case AirState::Low:
+        return Mark::Proven;
+    case AirState::Watch:
+        return Mark::LookAgain;
+    case AirState::Unknown:
+        return Mark::NotDone;
+    case AirState::High:
+        break;
+    }
+    const AirCase *running = air.find("running");
+    const bool dips = row.id == "windage" && running && running->clearance_m < 0;
+    const bool bare = row.id == "vortex"; // on the level
+    return dips || bare || row.contribution == "coolant" || row.id == "gasket" ? Mark::Hold
+                                                                               : Mark::LookAgain;
+}
+
+std::vector<Finding> airFindings(const Build &build, const AirReport &air)
+{
+    std::vector<Finding> out;
+    const Stop *stop = build.engine.ofKind(build.engine.ofKind("tank") ? "tank" : "pickup");
+    const std::string at = stop ? stop->id : "";
+    const auto add = [&](const std::string &id, Mark mark, std::string text, std::string action) {
+        out.push_back({ "air_" + id + (at.empty() ? "" : "@" + at), mark, at, std::move(text),
+                        std::move(action) });
+    };
+    if (air.problem && air.problem->place.ends_with("fill_l") && build.sump.own("fill_l"))
+        add("overflow", Mark::Hold, "The pan overflows: " + air.problem->message,
+            "Look at the fill and the section");
+    for (const AirRow &r : air.rows) {
+        // Ring and gasket are judged where they are fitted.
+        if (r.state != AirState::High || r.id == "oring" || r.id == "gasket")
+            continue;
+        add(r.id, markOf(air, r), r.name + ": " + r.quantity + "; " + r.reason, r.remedy);
+    }
+    if (const auto advice = fillAdvice(build, air); advice && advice->mark != Mark::Proven)
+        add("fill", advice->mark, "Fill outside its window", advice->text);
+    return out;
+}
+
+CircuitChange withGas(double share)
+{
+    return [share](Circuit &circuit, Oil &) -> Result<void> {
+        if (!(share >= 0 && share <= 0.5))
+            return fail("share", "must be 0 to 0.5");
+        for (Element &e : circuit.elements)
+            if (e.type == "pump") {
+                e.values["suction_air_fraction"] = share;
+                return {};
+            }
+        return fail("pump", "there is no pump");
+    };
+}
+
+Result<GasEffect> gasEffect(const Build &build, const Assessment &a, double share)
+{
+    auto with = OperatingModel::make(build, a.sizes, build.use.hotOil_c, withGas(share));
+    if (!with)
+        return tl::unexpected(with.error());
+    const auto fast = with->at(build.use.highSpeed_rpm);
+    if (!fast)
+        return tl::unexpected(fast.error());
+    const auto idle = with->at(build.use.hotIdle_rpm);
+    if (!idle)
+        return tl::unexpected(idle.error());
+    GasEffect out { share, a.hotIdle.gauge, idle->gauge, a.highSpeed.gauge, fast->gauge, 0, 0, 1, 1 };
+    out.flowBefore_m3_s = a.highSpeed.pumpFlow_m3_s;
+    out.flowAfter_m3_s = fast->pumpFlow_m3_s;
+    const AbsolutePressure inlet { atmosphere_pa }, gauge { atmosphere_pa + fast->gauge.value_pa };
+    const double rho = build.oil.oil.rho15_kg_m3, hot = build.use.hotOil_c;
+    out.stiffness = aeratedOil(share, inlet, 1, oilModulus_pa, rho, hot).modulus_pa / oilModulus_pa;
+    out.stiffnessAtGauge
+        = aeratedOil(shareAt(share, inlet, gauge), gauge, 1, oilModulus_pa, rho, hot).modulus_pa
+        / oilModulus_pa;
+    return out;
+}
+
+std::vector<SenderPlace> senderPlaces(const Build &build, const Assessment &a)
+{
+    std::vector<SenderPlace> out;
+    if (a.unsolved || a.forecast.empty())
+        return out;
+    out.push_back(panPlace(build, a));
+    const std::set<std::string> clean = cleanNodes(build);
+    for (const auto &[tap, node] : build.circuit.taps) {
+        SenderPlace p { stopAt(build, node), tapName(build, tap), Mark::Proven };
+        p.idle_m3_s = flowAt(build, a.hotIdle, node);
+        p.fast_m3_s = flowAt(build, a.highSpeed, node);
+        p.filtered = clean.contains(node);
+        if (p.idle_m3_s < senderFlow_m3_s) {
+            p.mark = Mark::LookAgain;
+            p.why = "next to no oil passes: it reads the metal, and late; good for pressure";
+        } else if (!p.filtered) {
+            p.mark = Mark::LookAgain;
+            p.why = "oil passes, but before the filter: chips can lodge behind a probe";
+        } else {
+            p.why = "filtered oil passes at every speed; the probe must not block the passage";
+        }
+        out.push_back(std::move(p));
+    }
+    return out;
+}
+
+namespace {
+
+Json number(double v, int decimals = 2)
+{
+    const double scale = std::pow(10, decimals);
+    return std::round(v * scale) / scale;
+}
+Json orNull(const std::optional<double> &v, double scale, int decimals)
+{
+    return v ? number(*v * scale, decimals) : Json();
+}
+
+Json windowJson(const FillWindow &w)
+{
+    return { { "fill_min_l", number(w.least_m3 * 1e3, 3) },
+             { "fill_max_l", number(w.most_m3 * 1e3, 3) },
+             { "feasible", w.feasible() } };
+}
+
+} // namespace
+
+Json airToJson(const AirReport &air)
+{
+    Json out { { "overall_state", airStateWord(air.overall) } };
+    if (air.problem)
+        out["problem"] = { { "place", air.problem->place }, { "reason", air.problem->message } };
+    out["rows"] = Json::array();
+    for (const AirRow &r : air.rows)
+        out["rows"].push_back({ { "id", r.id },
+                                { "name", r.name },
+                                { "state", airStateWord(r.state) },
+                                { "contribution", r.contribution },
+                                { "quantity", r.quantity },
+                                { "reason", r.reason },
+                                { "remedy", r.remedy } });
+    out["levels"] = Json::array();
+    for (const AirLevel &l : air.levels)
+        out["levels"].push_back({ { "id", l.id },
+                                  { "volume_l", number(l.volume_m3 * 1e3, 3) },
+                                  { "level_mm", number(l.level_m * 1e3, 2) },
+                                  { "note", l.note } });
+    out["held"] = Json::array();
+    for (const HeldOil &h : air.held)
+        out["held"].push_back({ { "id", h.id },
+                                { "volume_l", orNull(h.volume_m3, 1e3, 3) },
+                                { "at_rest", h.still },
+                                { "why", h.why } });
+    out["cases"] = Json::array();
+    for (const AirCase &c : air.cases)
+        out["cases"].push_back({ { "id", c.id },
+                                 { "section", c.way == PanWay::Along ? "along" : "across" },
+                                 { "accel_g", c.accel_g },
+                                 { "incline_deg", number(c.incline_rad * 180 / pi, 3) },
+                                 { "submergence_mm", number(c.submergence_m * 1e3, 2) },
+                                 { "dip_limit_mm", number(c.wanted.dip_m * 1e3, 2) },
+                                 { "required_mm", number(c.wanted.required_m * 1e3, 2) },
+                                 { "crank_clearance_mm", c.clearance_m < 1e6
+                                       ? number(c.clearance_m * 1e3, 2)
+                                       : Json() },
+                                 { "allowance_mm", number(c.wind.allowance_m * 1e3, 2) },
+                                 { "uncovers_g", orNull(c.uncovers_g, 1, 3) } });
+    if (air.window) {
+        out["fill_window"] = windowJson(*air.window);
+        out["fill_window"]["limiting_min"] = air.leastName;
+        out["fill_window"]["limiting_max"] = air.mostName;
+    }
+    if (air.edge)
+        out["fill_edge"] = windowJson(*air.edge);
+    return out;
+}
+
+std::string airText(const AirReport &air)
+{
+    std::string out = "Air: " + std::string(airStateWord(air.overall)) + "\n";
+    if (air.problem)
+        out += "  " + air.problem->message + " (" + air.problem->place + ")\n";
+    for (const AirRow &r : air.rows) {
+        out += "  " + std::string(airStateWord(r.state));
+        out += std::string(r.state == AirState::Unknown ? 2 : 9 - airStateWord(r.state).size(), ' ');
+        out += r.name + ": " + r.quantity;
+        if (!r.reason.empty())
+            out += (r.quantity.empty() ? "" : "; ") + r.reason;
+        out += r.remedy.empty() ? "\n" : ". " + r.remedy + "\n";
+    }
+    if (air.window)
+        out += "  fill " + formatPlain(air.window->least_m3 * 1e3, 2) + " l ("
+            + air.leastName + ") to " + formatPlain(air.window->most_m3 * 1e3, 2) + " l ("
+            + air.mostName + ")" + (air.window->feasible() ? "" : ": no fill serves both") + "\n";
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,469 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/airjudge.h"
+
+#include "pump/suction.h"
+#include "sump/gas.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+std::string mm(double m)
+{
+    return formatPlain(m * 1e3, 0) + " mm";
+}
+std::string bar(double pa)
+{
+    return formatPlain(pa / 1e5, 2) + " bar";
+}
+std::string litres(double m3)
+{
+    return formatPlain(m3 * 1e3, 2) + " l";
+}
+std::string speed(double rpm)
+{
+    return formatPlain(rpm, 0) + " rev/min";
+}
+
+AirRow unknown(const char *id, const char *name, const char *contribution, std::string missing)
+{
+    return { id, name, AirState::Unknown, "", std::move(missing), "", contribution };
+}
+
+AirState worst(AirState a, AirState b)
+{
+    const AirState both[] = { a, b };
+    return overallState(both);
+}
+
+/// Scavenge stages should take this much more than comes: oil comes back as foam. Own choice.
+constexpr double scavengeEnough = 1.5;
+
+} // namespace
+
+void AirJudge::rows()
+{
+    m_out.rows.push_back(m_dry ? scavengeRow() : windageRow());
+    m_out.rows.push_back(uncoveringRow());
+    m_out.rows.push_back(vortexRow());
+    m_out.rows.push_back(leakRow());
+    m_out.rows.push_back(ringRow());
+    m_out.rows.push_back(gasketRow());
+    m_out.rows.push_back(suctionRow());
+    m_out.rows.push_back(residenceRow());
+    m_out.rows.push_back(drainbackRow());
+    m_out.rows.push_back(crankcaseRow());
+    m_out.rows.push_back(foreignRow());
+}
+
+AirRow AirJudge::windageRow() const
+{
+    const char *id = "windage", *name = "Crank in the oil";
+    if (m_out.problem)
+        return unknown(id, name, "windage", m_out.problem->message);
+    if (!m_sump.own("crank_z_mm") || !m_sump.own("sweep_radius_mm"))
+        return unknown(id, name, "windage", "crank centre and swept radius are not measured");
+    const AirCase *running = m_out.find("running"), *start = m_out.find("start");
+    if (!running || running->clearance_m > 1e6)
+        return unknown(id, name, "windage", "no forecast, or the throws are not placed");
+    AirRow out { id, name, windageState(running->clearance_m, running->wind.allowance_m), "", "", "",
+                 "windage" };
+    out.quantity = mm(running->clearance_m) + " clear running, allowance "
+        + mm(running->wind.allowance_m);
+    out.reason = out.state == AirState::Low
+        ? "wind and ripple do not reach the crank at " + speed(m_build.use.most_rpm)
+        : "wind from the crank can reach the surface";
+    if (running->clearance_m < 0)
+        out.reason = "the crank dips "
+            + mm(-running->clearance_m) + " into the running level and whips it";
+    if (out.state != AirState::Low)
+        out.remedy = "lower the fill, or fit a tray";
+    if (start && start->clearance_m < 0) {
+        out.state = worst(out.state, AirState::Watch);
+        out.quantity += "; dips " + mm(-start->clearance_m) + " before oil is held up";
+        if (out.remedy.empty())
+            out.remedy = "turn it over slowly first, or lower the fill";
+    }
+    return out;
+}
+
+AirRow AirJudge::scavengeRow() const
+{
+    const char *id = "windage", *name = "Scavenge and pan";
+    const Stop *s = m_build.engine.ofKind("scavenge");
+    if (!s || !m_solved || !s->has("stage_cm3"))
+        return unknown(id, name, "windage", "the scavenge stages are not measured");
+    double ratio = 1;
+    for (const Element &e : m_build.circuit.elements)
+        if (e.type == "pump")
+            ratio = e.value("drive_ratio", 1);
+    const OperatingResult &most = m_assessment.mostSpeed;
+    const double takes
+        = s->value("stages", 1) * s->value("stage_cm3") * 1e-6 * ratio * most.rpm / 60;
+    const double share = takes / std::max(1e-9, throughput(most));
+    AirRow out { id, name,
+                 share < 1                   ? AirState::High
+                     : share < scavengeEnough ? AirState::Watch
+                                              : AirState::Low,
+                 "", "", "", "windage" };
+    out.quantity = "stages sweep " + formatPlain(share, 1) + " × what comes down";
+    out.reason = out.state == AirState::Low ? "the pan stays dry"
+                                            : "oil comes down as foam: the pan may fill to the crank";
+    if (out.state != AirState::Low)
+        out.remedy = "larger or more scavenge stages, a tray, pickups at the low corners";
+    return out;
+}
+
+AirRow AirJudge::uncoveringRow() const
+{
+    const char *id = "uncovering", *name = m_dry ? "Tank outlet uncovers" : "Pickup uncovers";
+    if (m_out.problem)
+        return unknown(id, name, "uncovering", m_out.problem->message);
+    if (m_dry) {
+        if (!m_out.tank || !m_tankWanted)
+            return unknown(id, name, "uncovering", "the tank's outlet is not measured");
+        const double depth = m_out.tank->level_m - m_out.tank->swirl_m;
+        AirRow out { id, name, uncoveringState(depth, m_tankWanted->dip_m, m_tankWanted->required_m),
+                     mm(depth) + " over the outlet, " + mm(m_tankWanted->required_m) + " wanted",
+                     "turning oil dips " + mm(m_out.tank->swirl_m) + " in the middle", "",
+                     "uncovering" };
+        if (out.state != AirState::Low)
+            out.remedy = "more oil in the tank; a slower return, baffles under it";
+        return out;
+    }
+    if (!pickupGap_m(m_build))
+        return unknown(id, name, "uncovering", "mouth to floor of the pickup is not measured");
+    const AirCase *hardest = nullptr;
+    double margin = 1e9;
+    for (const AirCase &c : m_out.cases)
+        if (c.submergence_m - c.wanted.required_m < margin) {
+            margin = c.submergence_m - c.wanted.required_m;
+            hardest = &c;
+        }
+    if (!hardest)
+        return unknown(id, name, "uncovering", "no forecast: how much the pump draws is not known");
+    AirRow out { id, name,
+                 uncoveringState(hardest->submergence_m, hardest->wanted.dip_m,
+                                 hardest->wanted.required_m),
+                 "", "", "", "uncovering" };
+    out.quantity = mm(hardest->submergence_m) + " over the mouth, gas below "
+        + mm(hardest->wanted.dip_m) + ", " + mm(hardest->wanted.required_m) + " wanted";
+    out.reason = hardest->name;
+    if (hardest->uncovers_g && out.state == AirState::High)
+        out.reason += ": draws air from " + formatPlain(*hardest->uncovers_g, 2) + " g";
+    else if (hardest->wanted_g && out.state == AirState::Watch)
+        out.reason += ": less than wanted from " + formatPlain(*hardest->wanted_g, 2) + " g";
+    if (out.state == AirState::High && m_out.baffle && m_out.baffle->shut_s && hardest->accel_g != 0) {
+        const bool lasts = *m_out.baffle->shut_s >= m_build.use.turn_s;
+        out.reason += "; shut doors hold oil for " + formatPlain(*m_out.baffle->shut_s, 1) + " s of "
+            + formatPlain(m_build.use.turn_s, 0);
+        if (lasts)
+            out.state = AirState::Watch;
+    }
+    if (out.state != AirState::Low)
+        out.remedy = hardest->accel_g != 0 ? "more oil at the pickup: trap door, fill"
+                                           : "more oil, or a lower pickup";
+    const bool sideways = m_build.use.turn_g > 0 || m_build.use.heel_deg > 0;
+    if (sideways && !m_across)
+        out.reason += "; turns are not judged: no section across";
+    if (sideways && !m_across && out.state == AirState::Low)
+        out.state = AirState::Unknown;
+    return out;
+}
+
+AirRow AirJudge::vortexRow() const
+{
+    const char *id = "vortex", *name = "Vortex at the pickup";
+    const AirCase *running = m_out.find("running");
+    if (m_dry && m_out.tank && m_tankWanted)
+        return { id, name,
+                 uncoveringState(m_out.tank->level_m - m_out.tank->swirl_m, m_tankWanted->dip_m,
+                                 m_tankWanted->required_m),
+                 "outlet wants " + mm(m_tankWanted->required_m) + ", has "
+                     + mm(m_out.tank->level_m - m_out.tank->swirl_m),
+                 "the return makes the oil turn; a cross over the outlet stops it", "",
+                 "uncovering" };
+    if (running && !pickupGap_m(m_build))
+        return unknown(id, name, "uncovering", "mouth to floor of the pickup is not measured");
+    if (!running)
+        return unknown(id, name, "uncovering",
+                       m_out.problem ? m_out.problem->message : "no forecast");
+    const Submergence &w = running->wanted;
+    AirRow out { id, name, uncoveringState(running->submergence_m, w.dip_m, w.required_m), "", "",
+                 "", "uncovering" };
+    out.quantity
+        = "needs " + mm(w.required_m) + ", has " + mm(running->submergence_m) + " running";
+    out.reason = w.viscous ? "oil is too thick for the " + mm(w.vortexFree_m) + " water would need"
+                           : "as thin as water: the full vortex can form";
+    if (out.state != AirState::Low)
+        out.remedy = "more oil over it, or a wider mouth";
+    return out;
+}
+
+AbsolutePressure AirJudge::crankcase() const
+{
+    return { atmosphere_pa + m_sump.value("crankcase_kpa").value_or(0) * 1e3 };
+}
+
+AbsolutePressure AirJudge::inletAt(double nodeGauge_pa, double oil_c) const
+{
+    double lift = 0;
+    const AirCase *running = m_out.find("running");
+    if (const auto z = m_sump.own("pump_inlet_z_mm"); z && running && !m_dry) {
+        const HungSection &s = running->way == PanWay::Along ? *m_along : *m_across;
+        lift = *z * 1e-3 - running->surface.heightAt_m(s.mouth.x_m);
+    }
+    const double p = crankcase().value_pa + nodeGauge_pa
+        - oilAt(oil_c).density_kg_m3 * gravity_m_s2 * lift;
+    return { std::max(1.0, p) };
+}
+
+void AirJudge::noteLeak(double mass_kg_s, AbsolutePressure inlet, double oil_c)
+{
+    const double swept = m_assessment.mostSpeed.sweptFlow_m3_s;
+    const double flow
+        = mass_kg_s * gasConstant_j_kgk * kelvin({ oil_c }).value / inlet.value_pa;
+    if (swept > 0)
+        m_out.leakShare = std::max(m_out.leakShare, std::min(1.0, flow / swept));
+}
+
+AirRow AirJudge::leakRow()
+{
+    const char *id = "leak", *name = "Suction side tight";
+    const auto area = m_sump.own("leak_mm2");
+    if (!area)
+        return unknown(id, name, "suction_leak",
+                       "nobody tested it: blow smoke or shop air at 0.2 bar into the suction side");
+    if (!m_solved)
+        return unknown(id, name, "suction_leak", "no forecast");
+    const OperatingResult &most = m_assessment.mostSpeed;
+    const AbsolutePressure inlet = inletAt(inletGauge_pa(most), most.oil_c);
+    AirRow out { id, name, AirState::Low, "", "", "", "suction_leak" };
+    if (*area == 0) {
+        out.quantity = "tested tight";
+        return out;
+    }
+    const AirCase *running = m_out.find("running");
+    const auto joint = m_sump.own("joint_z_mm");
+    double lowest = -1e9; // of the surface at the pickup, over all uses
+    if (running) {
+        lowest = 1e9;
+        for (const AirCase &c : m_out.cases) {
+            const HungSection &s = c.way == PanWay::Along ? *m_along : *m_across;
+            lowest = std::min(lowest, c.surface.heightAt_m(s.mouth.x_m));
+        }
+    }
+    if (joint && *joint * 1e-3 < lowest) {
+        out.quantity = formatPlain(*area, 2) + " mm² under the oil";
+        out.reason = "it draws oil, not air, until the level falls below the joint";
+        out.state = AirState::Watch;
+        out.remedy = "mend it all the same";
+        return out;
+    }
+    if (const auto leak = airLeak(*area * 1e-6, inlet, crankcase(), most.oil_c)) {
+        const double before = m_out.leakShare;
+        noteLeak(leak->mass_kg_s, inlet, most.oil_c);
+        const double share = std::max(m_out.leakShare, before);
+        out.state = leakState(share);
+        out.quantity = formatPlain(leak->free_m3_s * litresPerMinute, 1)
+            + " l/min of air through " + formatPlain(*area, 2) + " mm²";
+        out.reason = "suction " + bar(crankcase().value_pa - inlet.value_pa)
+            + " below the crankcase at " + speed(most.rpm);
+    }
+    if (out.state != AirState::Low)
+        out.remedy = "mend the joint; nothing behind the pump helps";
+    return out;
+}
+
+AirRow AirJudge::ringRow()
+{
+    const char *id = "oring", *name = "Suction O-ring";
+    const Stop *p = m_build.engine.ofKind("pickup");
+    if (!p || !p->has("oring_section_mm") || !p->has("gland_depth_mm"))
+        return unknown(id, name, "suction_leak", "section and gland are not measured");
+    const ORing ring { p->value("oring_section_mm") * 1e-3, p->value("gland_depth_mm") * 1e-3,
+                       p->value("oring_stretch"), p->value("oring_set"), {} };
+    const ORingFit fit = oRingFit(ring);
+    AirRow out { id, name, AirState::Low, "", "", "", "suction_leak" };
+    out.quantity = "squeeze " + formatPlain(fit.squeezeAfterSet * 100, 0) + " %"
+        + (ring.compressionSet > 0 ? " after set" : "");
+    if (fit.verdict == "watch" || fit.verdict == "over_squeezed") {
+        out.state = AirState::Watch;
+        out.reason = fit.verdict == "watch" ? "little is left" : "more than a ring bears for long";
+        out.remedy = "a new ring; check ring and gland";
+    } else if (fit.verdict == "high" || fit.verdict == "no_seal") {
+        out.state = AirState::High;
+        out.reason = "the joint may pass air above the oil level";
+        out.remedy = "a new ring; a used pickup ring is never used again";
+        const double gap = ring.gland_m - fit.sectionAfterSet_m;
+        if (gap > 0 && m_solved) {
+            // Ring and gland leave a slot all round; a wide one is an orifice.
+            const double round = pi * p->value("pickup_bore_mm", 16) * 1e-3;
+            const OperatingResult &most = m_assessment.mostSpeed;
+            const AbsolutePressure inlet = inletAt(inletGauge_pa(most), most.oil_c);
+            const auto hole = airLeak(gap * round, inlet, crankcase(), most.oil_c);
+            const double slot
+                = slotLeak_kg_s(gap, round, ring.section_m, inlet, crankcase(), most.oil_c);
+            if (hole)
+                noteLeak(std::min(slot, hole->mass_kg_s), inlet, most.oil_c);
+        }
+    }
+    return out;
+}
+
+AirRow AirJudge::gasketRow() const
+{
+    const char *id = "gasket", *name = "Pump gasket and port";
+    const Stop *pump = m_build.engine.ofKind("pump");
+    const Proof *seen = pump ? standingCheck(m_build, pump->id, "pump_gasket") : nullptr;
+    if (!seen)
+        return unknown(id, name, "suction_leak", "nobody laid the gasket on the pump's own base");
+    if (seen->verdict == "proven")
+        return { id, name, AirState::Low, "laid on, ports open", "", "", "suction_leak" };
+    return { id, name, AirState::High, "does not fit",
+             "a port left open to the air: the pump sucks air for ever",
+             "the gasket that belongs to this pump", "suction_leak" };
+}
+
+AirRow AirJudge::suctionRow()
+{
+    const char *id = "release", *name = "Suction and dissolved air";
+    if (!m_solved)
+        return unknown(id, name, "air_release", "no forecast");
+    struct At
+    {
+        double oil_c, gauge_pa;
+    };
+    const OperatingResult &most = m_assessment.mostSpeed;
+    std::vector<At> points { { most.oil_c, inletGauge_pa(most) } };
+    if (m_assessment.coldInletOil_c > 0)
+        points.push_back({ m_assessment.coldInletOil_c, m_assessment.coldInlet_pa });
+    double share = -1;
+    At at {};
+    for (const At &p : points) {
+        const double here
+            = gasAtPressure(inletAt(p.gauge_pa, p.oil_c), crankcase(), p.oil_c,
+                            *m_sump.value("bunsen"), *m_sump.value("release_share"))
+                  .share();
+        if (here > share) {
+            share = here;
+            at = p;
+        }
+    }
+    m_out.releaseShare = share;
+    const double depth = crankcase().value_pa - inletAt(at.gauge_pa, at.oil_c).value_pa;
+    AirRow out { id, name, releaseState(share), "", "", "", "air_release" };
+    out.quantity = "−" + bar(depth) + " at " + formatPlain(at.oil_c, 0) + " °C, " + speed(most.rpm);
+    out.reason = out.state == AirState::Low ? "little can come out of solution"
+                                            : "air can come out of solution in the suction";
+    if (out.state != AirState::Low)
+        out.remedy = "a wider, shorter suction; a larger strainer; warm it before speed";
+    if (m_out.tank && m_out.tank->folds_pa) {
+        const double folds = *m_out.tank->folds_pa;
+        if (depth > folds) {
+            out.state = AirState::High;
+            out.reason = "a plain hose of this wall folds at −" + bar(folds);
+            out.remedy = "a hose made for suction, with a spiral in it";
+        } else {
+            out.reason += "; a plain hose of this wall folds at −" + bar(folds);
+        }
+    }
+    return out;
+}
+
+AirRow AirJudge::residenceRow() const
+{
+    const char *id = "residence", *name = "Time for bubbles";
+    const AirCase *running = m_out.find("running");
+    if (!m_solved || (!running && !m_out.tank))
+        return unknown(id, name, "residence", m_out.problem ? m_out.problem->message : "no forecast");
+    const double hot = m_build.use.hotOil_c, flow = throughput(m_assessment.mostSpeed);
+    double volume = 0, depth = 0;
+    if (m_out.tank) {
+        volume = m_out.tank->volume_m3;
+        depth = m_out.tank->level_m;
+    } else {
+        volume = running->volume_m3;
+        depth = m_out.level("running") ? m_out.level("running")->level_m : 0;
+    }
+    if (!(volume > 0) || !(depth > 0) || !(flow > 0))
+        return { id, name, AirState::High, "nothing is left to rest in", "the sump is empty",
+                 "more oil", "residence" };
+    const double stay = volume / flow;
+    const double d = escapingBubble_m(depth, stay, nuAt(hot), oilAt(hot).density_kg_m3, 1.2,
+                                      Bubble::Rigid);
+    AirRow out { id, name, bubbleState(d), "", "", "", "residence" };
+    out.quantity = formatPlain(d * 1e3, 1) + " mm and larger rise in " + formatPlain(stay, 1) + " s";
+    out.reason = out.state == AirState::Low ? "smaller ones go round again" : "most bubbles go round again";
+    if (out.state != AirState::Low)
+        out.remedy = "a wider pan or more oil, not a deeper pan";
+    return out;
+}
+
+AirRow AirJudge::drainbackRow() const
+{
+    const char *id = "drainback", *name = "Drain-back";
+    const auto d = drain(m_build.use.hotOil_c);
+    const auto fill = m_sump.own("fill_l");
+    if (!d || !fill)
+        return unknown(id, name, "drainback", "drain holes and the heads' floor are not measured");
+    if (!m_solved)
+        return unknown(id, name, "drainback", "no forecast");
+    AirRow out { id, name, heldState(m_out.heldRunning_m3, *fill * 1e-3), "", "", "", "drainback" };
+    out.quantity = litres(m_out.heldRunning_m3) + " held up at " + speed(m_build.use.most_rpm);
+    const double supply = headFlow(m_assessment.mostSpeed), vents = d->selfVenting_m3_s();
+    out.reason = supply > vents
+        ? "the drains flood: " + formatPlain(supply * litresPerMinute, 1) + " l/min come, "
+            + formatPlain(vents * litresPerMinute, 1) + " can pass with gas going up the same holes"
+        : "gas can come up while oil runs down";
+    if (supply > vents)
+        out.state = worst(out.state, AirState::Watch);
+    if (out.state != AirState::Low)
+        out.remedy = "larger or more drains, a restrictor to the head, a breather of its own";
+    return out;
+}
+
+AirRow AirJudge::crankcaseRow() const
+{
+    const char *id = "crankcase", *name = "Crankcase pressure";
+    const auto kpa = m_sump.own("crankcase_kpa");
+    if (!kpa)
+        return unknown(id, name, "drainback", "not measured: a water column on the stick's tube");
+    const auto d = drain(m_build.use.hotOil_c), free = drain(m_build.use.hotOil_c, false);
+    const double head = *kpa * 1e3 / (oilAt(m_build.use.hotOil_c).density_kg_m3 * gravity_m_s2);
+    AirRow out { id, name, AirState::Low, "", "", "", "drainback" };
+    out.quantity = formatPlain(*kpa, 1) + " kPa carries " + mm(head) + " of oil";
+    if (d && free && m_solved && m_sump.own("fill_l")) {
+        const double supply = headFlow(m_assessment.mostSpeed);
+        const double more
+            = (d->steadyDepth_m(supply) - free->steadyDepth_m(supply)) * d->pool_m2;
+        out.state = heldState(more, *m_sump.own("fill_l") * 1e-3);
+        out.reason = "it holds " + litres(std::max(0.0, more)) + " more up in the heads";
+    } else {
+        out.state = AirState::Unknown;
+        out.reason = "drain holes and the heads' floor are not measured";
+    }
+    if (out.state == AirState::Watch || out.state == AirState::High)
+        out.remedy = "find the blow-by; breathe the crankcase";
+    return out;
+}
+
+AirRow AirJudge::foreignRow() const
+{
+    AirRow out { "foreign", "Coolant or fuel in the oil",
+                 worst(foreignState(m_sump.coolant), foreignState(m_sump.fuel)), "", "", "",
+                 "coolant" };
+    const auto said = [](const std::string &word) { return word.empty() ? "not said" : word; };
+    out.quantity = "coolant " + said(m_sump.coolant) + ", fuel " + said(m_sump.fuel);
+    if (out.state == AirState::Unknown)
+        out.reason = "say what smell, colour and a drop on a hot plate told";
+    else if (foreignState(m_sump.coolant) == AirState::High)
+        out.reason = "nothing else here holds until the oil is changed";
+    if (out.state == AirState::High || out.state == AirState::Watch)
+        out.remedy = "find where it comes in; change oil and filter";
+    return out;
+}
+
+} // namespace mildpath
