@@ -78,6 +78,11 @@ Shown Figure::flow(double m3_s)
     return shown(m3_s, Dimension::VolumeFlow, "l/min", 2, "gpm", 3);
 }
 
+Shown Figure::volume(double m3)
+{
+    return shown(m3, Dimension::Volume, "l", 2, "US qt", 2);
+}
+
 Shown Figure::speed(double rpm)
 {
     return { qs(formatNumber(rpm, 0)), QStringLiteral("rev/min"), {} };
@@ -95,6 +100,10 @@ std::string Figure::clearanceUnit()
 std::string Figure::pressureUnit()
 {
     return chosen == UnitSystem::Imperial ? "psi" : "bar";
+}
+std::string Figure::volumeUnit()
+{
+    return chosen == UnitSystem::Imperial ? "US qt" : "l";
 }
 std::string Figure::temperatureUnit()
 {

@@ -34,6 +34,7 @@ public:
     static Shown pressure(double pa);
     static Shown temperature(double c);
     static Shown flow(double m3_s);
+    static Shown volume(double m3); ///< litres; US quarts beside or instead
     static Shown speed(double rpm);
     static Shown percent(double share);
     /// "+0.12 bar": a change of pressure, signed.
@@ -43,6 +44,7 @@ public:
     static std::string clearanceUnit();
     static std::string pressureUnit();
     static std::string temperatureUnit();
+    static std::string volumeUnit();
 };
 
 inline QString qs(const std::string &s)

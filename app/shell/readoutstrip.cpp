@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/readoutstrip.h"
 
+#include "assess/air.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 
 #include <QHBoxLayout>
+
+#include <algorithm>
 
 namespace mildpath {
 namespace {
@@ -112,6 +115,35 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
     return r;
 }
 
+/// The worst known state leads; what is unknown never counts as low.
+Readout airReadout(const Assessment &now, const Assessment *before)
+{
+    const AirReport &air = now.air;
+    Readout r { QStringLiteral("airRisk"),
+                tr("Air risk"),
+                { qs(airStateWord(air.overall)), {}, {} },
+                {},
+                {},
+                Mark::NotDone,
+                QStringLiteral("Sump & air"),
+                {} };
+    const auto open = std::count_if(air.rows.begin(), air.rows.end(), [](const AirRow &row) {
+        return row.state == AirState::Unknown;
+    });
+    if (const AirRow *leads = air.leading()) {
+        r.mark = markOf(air, *leads);
+        r.detail = tr("%1 · %2").arg(qs(leads->name), qs(leads->quantity));
+    } else if (open > 0) {
+        r.detail = tr("%1 of 11 not known").arg(open);
+    } else {
+        r.mark = Mark::Proven;
+        r.detail = tr("all eleven ways looked at");
+    }
+    if (before)
+        r.was = wasText({ qs(airStateWord(before->air.overall)), {}, {} }, r.value);
+    return r;
+}
+
 Readout holdsReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
     Readout r { QStringLiteral("holds"),
@@ -166,6 +198,8 @@ std::vector<Readout> readoutsOf(const Build &build, const Assessment &now, const
     }
     if (auto r = coldestReadout(build, now, before))
         out.push_back(*r);
+    if (!now.air.rows.empty())
+        out.push_back(airReadout(now, before));
     out.push_back(holdsReadout(build, now, before));
     return out;
 }

@@ -46,6 +46,16 @@ Shape shapeOfUnit(std::string_view unit)
     if (unit == "µm")
         return { Dimension::Length, Figure::clearanceUnit(), 1e-6,
                  Figure::system() == UnitSystem::Imperial ? 2 : 0 };
+    if (unit == "mm")
+        return { Dimension::Length, "mm", 1e-3, 1 };
+    if (unit == "m")
+        return { Dimension::Length, "m", 1, 2 };
+    if (unit == "mm²")
+        return { Dimension::Area, "mm²", 1e-6, 0 };
+    if (unit == "l")
+        return { Dimension::Volume, Figure::volumeUnit(), 1e-3, 2 };
+    if (unit == "l/min")
+        return { Dimension::VolumeFlow, "l/min", 1.0 / litresPerMinute, 1 };
     return { Dimension::Number, "", 1, 2 };
 }
 
@@ -79,6 +89,49 @@ template <class Key> const Key &keyNamed(std::span<const Key> keys, std::string_
 PanelField useField(OpenBuild &open, const char *key, const QString &label)
 {
     return settingField<SetUse>(open, "use", keyNamed(useKeys(), key), open.build().use, label);
+}
+
+PanelField sumpField(OpenBuild &open, const SumpKey &key)
+{
+    const Shape shape = shapeOfUnit(key.unit);
+    QString label = qs(key.meaning);
+    if (shape.dimension == Dimension::Number && !key.unit.empty())
+        label += QStringLiteral(", ") + qs(key.unit);
+    const auto own = open.build().sump.own(key.key);
+    if (!own && key.usual)
+        label += QObject::tr(" (else %1; %2)")
+                     .arg(qs(formatNumber(*key.usual, std::abs(*key.usual) < 10 ? 2 : 0)),
+                          qs(key.source));
+    return { QStringLiteral("sump.") + qs(key.key),
+             label,
+             shape.dimension,
+             shape.unit,
+             shape.decimals,
+             own ? std::optional(*own * shape.siPerFile) : std::nullopt,
+             [&open, id = std::string(key.key), shape](double si) {
+                 const double file = std::round(si / shape.siPerFile * 1e6) / 1e6;
+                 return open.edit(SumpEdit(SetSumpValue { id, file }));
+             } };
+}
+
+PanelChoice foreignChoice(OpenBuild &open, bool fuel)
+{
+    const std::string &word = fuel ? open.build().sump.fuel : open.build().sump.coolant;
+    PanelChoice out { fuel ? QStringLiteral("sump.fuel") : QStringLiteral("sump.coolant"),
+                      fuel ? QObject::tr("Fuel in the oil") : QObject::tr("Coolant in the oil"),
+                      { QObject::tr("not said") },
+                      0,
+                      {} };
+    for (const std::string_view w : foreignWords()) {
+        out.options << qs(w);
+        if (w == word)
+            out.current = static_cast<int>(out.options.size()) - 1;
+    }
+    out.chosen = [&open, fuel](int i) {
+        return open.edit(SumpEdit(SetForeign {
+            fuel, i == 0 ? "" : std::string(foreignWords()[static_cast<size_t>(i - 1)]) }));
+    };
+    return out;
 }
 
 PanelField heatField(OpenBuild &open, const char *key, const QString &label)

@@ -15,6 +15,11 @@ PanelField limitField(OpenBuild &open, const std::string &family, const char *ke
 
 /// A panel field for a key of Use.
 PanelField useField(OpenBuild &open, const char *key, const QString &label);
+/// A panel field for a number of the sump; empty where nothing is entered. What is taken instead, and
+/// why, stands with it.
+PanelField sumpField(OpenBuild &open, const SumpKey &key);
+/// Coolant or fuel in the oil: not said, none, suspected, confirmed.
+PanelChoice foreignChoice(OpenBuild &open, bool fuel);
 /// A panel field for a key of Heat; without a label it bears the key's meaning.
 PanelField heatField(OpenBuild &open, const char *key, const QString &label = {});
 

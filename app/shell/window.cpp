@@ -8,6 +8,7 @@
 #include "bench/passages/passagebench.h"
 #include "bench/pump/pumpbench.h"
 #include "bench/route/routebench.h"
+#include "bench/sump/sumpbench.h"
 #include "devices/serialgauge.h"
 
 #include <QApplication>
@@ -189,6 +190,7 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     addBench(new PassageBench(*m_open, m_stack));
     addBench(new ForecastBench(*m_open, m_stack));
     addBench(new FilmBench(*m_open, m_stack));
+    addBench(new SumpBench(*m_open, m_stack));
     makeMenus();
     m_rail->setFocus();
 

@@ -1,0 +1,320 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/sump/turnspage.h"
+
+#include "entry/rowlist.h"
+#include "paint/card.h"
+#include "paint/scrolled.h"
+#include "plot/curvechart.h"
+#include "shell/stopfields.h"
+#include "shell/vectorstate.h"
+#include "storage/drivetable.h"
+#include "storage/files.h"
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+QString mm(double m)
+{
+    return qs(formatNumber(m * 1e3, 0)) + QStringLiteral(" mm");
+}
+
+QString seconds(double s)
+{
+    return qs(formatNumber(s, 1)) + QStringLiteral(" s");
+}
+
+Mark markOfCase(const AirCase &c, bool gapKnown)
+{
+    if (!gapKnown)
+        return Mark::NotDone;
+    switch (uncoveringState(c.submergence_m, c.wanted.dip_m, c.wanted.required_m)) {
+    case AirState::Low:
+        return c.clearance_m < c.wind.allowance_m ? Mark::LookAgain : Mark::Proven;
+    case AirState::Watch:
+        return Mark::LookAgain;
+    default:
+        // On the level it holds the start; in a turn it wants another look.
+        return c.accel_g == 0 ? Mark::Hold : Mark::LookAgain;
+    }
+}
+
+} // namespace
+
+TurnsPage::TurnsPage(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_list(new RowList({ 0, 0.34, 0.48, 0.64, 0.82 }, 0, this))
+    , m_shut(new QLabel(this))
+    , m_steady(new QLabel(this))
+    , m_file(new QLabel(this))
+    , m_problem(new QLabel(this))
+    , m_chart(new CurveChart(this))
+{
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    auto *cases = new CardWidget(this);
+    auto *inside = new QVBoxLayout(cases);
+    inside->setContentsMargins(4, 6, 4, 6);
+    inside->addWidget(scrolled(m_list, cases));
+    column->addWidget(cases, 4);
+    m_list->setObjectName(QStringLiteral("turns.list"));
+    m_list->setAccessibleName(
+        tr("Uses: over the mouth, wanted, clear of the crank, how hard it may be"));
+    connect(m_list, &RowList::picked, this, [this](int row) {
+        Q_EMIT caseChosen(
+            qs(m_open.assessment().air.cases[static_cast<size_t>(row)].id));
+    });
+    auto *trade = new CardWidget(this);
+    auto *two = new QHBoxLayout(trade);
+    two->setContentsMargins(14, 8, 14, 8);
+    two->setSpacing(20);
+    m_shut->setObjectName(QStringLiteral("turns.shut"));
+    m_steady->setObjectName(QStringLiteral("turns.steady"));
+    for (QLabel *l : { m_shut, m_steady }) {
+        l->setWordWrap(true);
+        l->setAlignment(Qt::AlignTop);
+        two->addWidget(l, 1);
+    }
+    column->addWidget(trade);
+    auto *row = new QHBoxLayout;
+    auto *load = new QPushButton(tr("Replay a drive…"), this);
+    load->setObjectName(QStringLiteral("turns.load"));
+    load->setToolTip(tr("CSV with time_s, lateral_g, longitudinal_g"));
+    connect(load, &QPushButton::clicked, this, &TurnsPage::ask);
+    row->addWidget(load);
+    m_file->setObjectName(QStringLiteral("turns.file"));
+    row->addWidget(m_file, 1);
+    column->addLayout(row);
+    m_problem->setObjectName(QStringLiteral("turns.problem"));
+    m_problem->setWordWrap(true);
+    m_problem->hide();
+    column->addWidget(m_problem);
+    m_chart->setObjectName(QStringLiteral("turns.chart"));
+    m_chart->setAccessibleName(tr("Oil over the pickup against time"));
+    column->addWidget(m_chart, 4);
+}
+
+void TurnsPage::ask()
+{
+    const QString path = QFileDialog::getOpenFileName(this, tr("Replay a drive"), {},
+                                                      tr("Tables (*.csv *.tsv *.txt)"));
+    if (!path.isEmpty())
+        replay(path);
+}
+
+void TurnsPage::forget()
+{
+    m_drive.clear();
+    m_name.clear();
+    m_replay.reset();
+    m_problem->hide();
+}
+
+QString TurnsPage::replay(const QString &path)
+{
+    QString problem;
+    if (const auto text = readTextFile(path.toStdString()); !text) {
+        problem = qs(text.error().message);
+    } else {
+        DriveImport in = driveFromTable(*text);
+        if (in.errors.empty()) {
+            m_drive = std::move(in.moments);
+            m_name = QFileInfo(path).fileName();
+        } else {
+            problem = qs(in.errors.front().place + ": " + in.errors.front().message);
+            if (in.errors.size() > 1)
+                problem += tr(" (and %1 more)").arg(in.errors.size() - 1);
+        }
+    }
+    m_problem->setText(problem);
+    m_problem->setVisible(!problem.isEmpty());
+    setTone(m_problem, Theme::current().hold);
+    refresh();
+    Q_EMIT changed();
+    return problem;
+}
+
+void TurnsPage::refresh()
+{
+    const AirReport &air = m_open.assessment().air;
+    const bool gap = pickupGap_m(m_open.build()).has_value();
+    std::vector<RowList::Row> rows;
+    for (const AirCase &c : air.cases) {
+        QString limit;
+        if (c.accel_g != 0 && gap)
+            limit = c.uncovers_g ? tr("draws air from %1 g").arg(qs(formatNumber(*c.uncovers_g, 2)))
+                                 : tr("covered to 3 g");
+        rows.push_back({ markOfCase(c, gap),
+                         { qs(c.name), gap ? tr("%1 over").arg(mm(c.submergence_m)) : tr("not known"),
+                           tr("%1 wanted").arg(mm(c.wanted.required_m)),
+                           c.clearance_m > 1e6 ? QString()
+                               : c.clearance_m < 0
+                               ? tr("crank dips %1").arg(mm(-c.clearance_m))
+                               : tr("crank %1 clear").arg(mm(c.clearance_m)),
+                           limit },
+                         tr("click: see it in section") });
+    }
+    m_list->setRows(std::move(rows));
+    showTrade();
+    clearVectorState();
+    m_replay.reset();
+    if (!m_drive.empty()) {
+        auto replay = replayDrive(m_open.build(), m_open.assessment(), m_drive);
+        if (replay) {
+            m_replay = std::move(*replay);
+        } else {
+            m_problem->setText(qs(replay.error().message));
+            m_problem->show();
+        }
+    }
+    showReplay();
+}
+
+void TurnsPage::showTrade()
+{
+    const AirReport &air = m_open.assessment().air;
+    if (!air.baffle) {
+        m_shut->setText(tr("<b>No baffle round the pickup.</b> One school: run none and keep the "
+                           "level high; welded tabs crack."));
+        m_steady->setText(tr("The other: a baffle holds oil at the pickup in hard turns. Its floor "
+                             "and opening stand in the Section's fields."));
+        return;
+    }
+    const BaffleTrade &b = *air.baffle;
+    const double turn = m_open.build().use.turn_s;
+    QString shut = tr("<b>Doors shut it holds.</b> ");
+    shut += b.start_m <= b.limit_m ? tr("Nothing: the running level is below the mouth's limit.")
+        : b.shut_s                 ? tr("%1 of the %2 a turn lasts.").arg(seconds(*b.shut_s), seconds(turn))
+                   : tr("For ever: all of it falls straight back.");
+    if (b.open_s)
+        shut += tr(" With oil standing outside, %1 through the opening.").arg(seconds(*b.open_s));
+    else if (b.costs_m > 0 && b.start_m > b.limit_m)
+        shut += tr(" With oil standing outside it never uncovers.");
+    if (b.refill_s)
+        shut += tr(" Nine tenths back in %1.").arg(seconds(*b.refill_s));
+    m_shut->setText(shut);
+    m_steady->setText(
+        b.costs_m > 0
+            ? tr("<b>Open it costs level.</b> %1 in steady running, hot; %2 at idle with the oil of "
+                 "the coldest start. A smaller opening holds longer and costs more: neither school is "
+                 "wrong.")
+                  .arg(mm(b.costs_m), mm(b.costsCold_m))
+            : tr("<b>No opening said.</b> What a closed baffle costs is all the oil outside it."));
+}
+
+void TurnsPage::showReplay()
+{
+    m_chart->setVisible(m_replay.has_value());
+    setTone(m_file, Theme::current().muted);
+    if (!m_replay) {
+        m_file->setText(tr("a lap or a crossing: time_s, lateral_g (left turn positive), longitudinal_g"));
+        return;
+    }
+    const Theme &t = Theme::current();
+    const Replay &r = *m_replay;
+    Curve cover { tr("over the mouth"), t.warm, {}, {}, {}, {}, false, 0.15 };
+    Curve quick { tr("quicker than oil follows: not modelled"), t.faint, {}, {}, {}, {}, true, 0.6 };
+    double most = 0, least = 0;
+    for (const ReplayMoment &m : r.moments) {
+        cover.x.push_back(m.time_s);
+        cover.y.push_back(m.cover_m * 1e3);
+        most = std::max(most, m.cover_m * 1e3);
+        least = std::min(least, m.cover_m * 1e3);
+    }
+    const std::vector<double> ends { r.moments.front().time_s, r.moments.back().time_s };
+    const Curve wanted { tr("wanted"), t.lookAgain, ends, { r.wanted_m * 1e3, r.wanted_m * 1e3 }, {}, {}, true, 0.9 };
+    const Curve dip { tr("gas drawn below"), t.hold, ends, { r.dip_m * 1e3, r.dip_m * 1e3 }, {}, {}, true, 0.78 };
+    const double scale = std::max(most, r.wanted_m * 1e3) * 1.1;
+    // A stripe along the bottom where the signal is quicker than the model.
+    for (const ReplayMoment &m : r.moments) {
+        quick.x.push_back(m.time_s);
+        quick.y.push_back(m.modelled ? std::nan("") : least + 0.02 * (scale - least));
+    }
+    std::vector<Curve> curves { cover, wanted, dip };
+    if (r.notModelled > 0)
+        curves.push_back(quick);
+    m_chart->setAxes(tr("s"), tr("mm over the mouth"));
+    m_chart->setContent(curves, {}, scale, least);
+    m_file->setText(tr("%1: %2 moments, averaged over one slosh of %3; quicker than that %4 of the time")
+                        .arg(m_name)
+                        .arg(r.moments.size())
+                        .arg(seconds(r.slosh_s), Figure::percent(r.notModelled).text()));
+}
+
+void TurnsPage::panel(PanelContent &out) const
+{
+    out.push_back(PanelTitle { tr("What it must stand"), tr("held, not for a moment") });
+    PanelChoice use { QStringLiteral("turns.use"), tr("Use"),
+                      { tr("standing"), tr("road"), tr("track, slicks"), tr("boat") }, -1, {} };
+    use.chosen = [open = &m_open](int i) -> Result<void> {
+        struct Preset
+        {
+            double turn, brake, accelerate, heel, incline;
+        };
+        // Typical, no source: for the user to set.
+        constexpr Preset presets[] = { { 0, 0, 0, 0, 0 }, { 0.5, 0.6, 0.3, 0, 0 },
+                                       { 1.25, 1.2, 0.6, 0, 0 }, { 0.2, 0, 0, 15, 12 } };
+        const Preset &p = presets[i];
+        open->undoStack().beginMacro(tr("use"));
+        Result<void> ok;
+        for (const auto &[key, value] :
+             { std::pair("turn_g", p.turn), std::pair("braking_g", p.brake),
+               std::pair("accelerating_g", p.accelerate), std::pair("heel_deg", p.heel),
+               std::pair("incline_deg", p.incline) })
+            if (auto done = open->edit(SetUse { key, value }); !done)
+                ok = done;
+        open->undoStack().endMacro();
+        return ok;
+    };
+    out.push_back(use);
+    for (const auto &[key, label] :
+         { std::pair("turn_g", tr("Turns to either side, g")), std::pair("braking_g", tr("Braking, g")),
+           std::pair("accelerating_g", tr("Accelerating, g")), std::pair("turn_s", tr("Longest turn held")),
+           std::pair("heel_deg", tr("Leaning to either side, °")),
+           std::pair("incline_deg", tr("Installed, rear lower, °")) })
+        out.push_back(useField(m_open, key, label));
+    const AirReport &air = m_open.assessment().air;
+    if (air.slosh_s)
+        out.push_back(PanelText { tr("One slosh of this pan takes %1. A turn shorter than half of it is "
+                                     "a matter of slosh, which is not modelled; a longer one may "
+                                     "overshoot toward twice the tilt before it settles.")
+                                      .arg(seconds(*air.slosh_s)),
+                                  Tone::Muted });
+    if (m_replay) {
+        const Replay &r = *m_replay;
+        out.push_back(PanelRule {});
+        out.push_back(PanelHeading { tr("The drive") });
+        out.push_back(PanelVerdict {
+            r.uncovered.empty() ? Mark::Proven : Mark::LookAgain,
+            r.uncovered.empty() ? tr("Covered all the way")
+                                : tr("Draws air %1 times, %2 in all").arg(r.uncovered.size()).arg(seconds(r.uncovered_s)),
+            tr("least %1 at %2").arg(mm(r.least_m), seconds(r.leastAt_s)) });
+        constexpr size_t shown = 6;
+        for (size_t i = 0; i < std::min(shown, r.uncovered.size()); ++i) {
+            const Uncovered &u = r.uncovered[i];
+            out.push_back(PanelRow { tr("%1 to %2").arg(seconds(u.from_s), seconds(u.to_s)),
+                                     { qs(formatNumber(u.least_m * 1e3, 0)), QStringLiteral("mm"), {} } });
+        }
+        if (r.notModelled > 0)
+            out.push_back(PanelText { tr("For %1 of the time the signal moves quicker than oil follows: "
+                                         "there the curve is not to be trusted.")
+                                          .arg(Figure::percent(r.notModelled).text()),
+                                      Tone::Warn });
+        out.push_back(PanelText { tr("Turns and braking are each seen in their own section; both at once "
+                                     "are not put together."),
+                                  Tone::Muted });
+    }
+}
+
+} // namespace mildpath

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/replay.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+#include <optional>
+#include <vector>
+
+class QLabel;
+
+namespace mildpath {
+
+class CurveChart;
+class RowList;
+
+/// Every turn and slope the use names, what it does to pickup and crank; the baffle's two schools; a
+/// drive from a file replayed over the pan.
+class TurnsPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit TurnsPage(OpenBuild &open, QWidget *parent = nullptr);
+    void refresh();
+    void panel(PanelContent &out) const;
+    /// Replays a drive. @return what is wrong with the file; empty: nothing
+    QString replay(const QString &path);
+    void forget(); ///< the drive
+
+Q_SIGNALS:
+    void changed();
+    void caseChosen(const QString &id);
+
+private:
+    void showTrade();
+    void showReplay();
+    void ask();
+
+    OpenBuild &m_open;
+    RowList *m_list;
+    QLabel *m_shut, *m_steady, *m_file, *m_problem;
+    CurveChart *m_chart;
+    std::vector<DriveMoment> m_drive;
+    QString m_name;
+    std::optional<Replay> m_replay;
+};
+
+} // namespace mildpath
