@@ -75,5 +75,6 @@ int runRemedies(const Options &);
 int runDiagnose(const Options &);
 int runTryDiagnosis(const Options &);
 int runCompareFlows(const Options &);
+int runReplay(const Options &);
 
 } // namespace mildpath::cli

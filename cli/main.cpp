@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 16> verbs { {
+const std::array<Verb, 17> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -80,6 +80,13 @@ const std::array<Verb, 16> verbs { {
       { "-o" },
       { "--force" },
       runDrawLines },
+    { "replay",
+      "replay FILE DRIVE.csv [--csv | --json]",
+      "Oil over the pickup through a lap or a crossing: columns time_s, lateral_g (left turn\n"
+      "positive), longitudinal_g (accelerating positive).",
+      {},
+      { "--csv", "--json" },
+      runReplay },
     { "what-if",
       "what-if FILE --fault KIND@STOP[.ITEM][=SEVERITY],… [--rpm N] [--oil-temp-c T] [--json]",
       "Before and after, at every gauge tap and stop, with faults imagined; what the gauge would "

@@ -132,7 +132,8 @@ Readout airReadout(const Assessment &now, const Assessment *before)
     });
     if (const AirRow *leads = air.leading()) {
         r.mark = markOf(air, *leads);
-        r.detail = tr("%1 · %2").arg(qs(leads->name), qs(leads->quantity));
+        r.detail = open > 0 ? tr("%1 · %2 not known").arg(qs(leads->name)).arg(open)
+                            : qs(leads->name);
     } else if (open > 0) {
         r.detail = tr("%1 of 11 not known").arg(open);
     } else {

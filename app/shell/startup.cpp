@@ -2,6 +2,8 @@
 #include "shell/startup.h"
 
 #include "report/shopsheetdocument.h"
+#include "bench/sump/sumpbench.h"
+#include "bench/sump/turnspage.h"
 #include "shell/screenshots.h"
 #include "shell/window.h"
 #include "storage/templates.h"
@@ -68,6 +70,17 @@ bool imagine(OpenBuild &open, const QString &names)
     return ok.has_value();
 }
 
+bool replay(MainWindow &window, const QString &file)
+{
+    QString problem;
+    for (Bench *bench : window.benches())
+        if (auto *sump = qobject_cast<SumpBench *>(bench))
+            problem = sump->turns().replay(file);
+    if (!problem.isEmpty())
+        complain(QStringLiteral("%1: %2").arg(file, problem));
+    return problem.isEmpty();
+}
+
 int writePictures(MainWindow &window, const QString &folder, const QString &size)
 {
     const QStringList numbers = size.split(u'x');
@@ -114,10 +127,13 @@ int runApplication(QApplication &app)
     const QCommandLineOption imagined(
         QStringLiteral("what-if"), QStringLiteral("Imagine these faults, comma between them."),
         QStringLiteral("KIND@STOP[=SEVERITY]"));
+    const QCommandLineOption drive(QStringLiteral("replay"),
+                                   QStringLiteral("Replay a drive (CSV of g) over the pan."),
+                                   QStringLiteral("FILE.csv"));
     const QCommandLineOption sheet(QStringLiteral("shop-sheet"),
                                    QStringLiteral("Write the machine-shop sheet as PDF and end."),
                                    QStringLiteral("FILE.pdf"));
-    parser.addOptions({ demo, shots, size, theme, units, stop, imagined, sheet });
+    parser.addOptions({ demo, shots, size, theme, units, stop, imagined, drive, sheet });
     parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("Build to open."),
                                  QStringLiteral("[FILE]"));
     parser.process(app);
@@ -149,6 +165,8 @@ int runApplication(QApplication &app)
     if (parser.isSet(stop))
         window.openBuild().selectStop(parser.value(stop));
     if (parser.isSet(imagined) && !imagine(window.openBuild(), parser.value(imagined)))
+        return 2;
+    if (parser.isSet(drive) && !replay(window, parser.value(drive)))
         return 2;
     if (pictures)
         return writePictures(window, parser.value(shots), parser.value(size));

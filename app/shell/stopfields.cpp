@@ -54,6 +54,8 @@ Shape shapeOfUnit(std::string_view unit)
         return { Dimension::Area, "mm²", 1e-6, 0 };
     if (unit == "l")
         return { Dimension::Volume, Figure::volumeUnit(), 1e-3, 2 };
+    if (unit == "°")
+        return { Dimension::Number, "", 1, 0 };
     if (unit == "l/min")
         return { Dimension::VolumeFlow, "l/min", 1.0 / litresPerMinute, 1 };
     return { Dimension::Number, "", 1, 2 };

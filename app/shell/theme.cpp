@@ -136,6 +136,7 @@ QString styleSheetOf(const Theme &t)
         QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
         QSlider::groove:horizontal { background: @line; height: 4px; border-radius: 2px; }
         QSlider::sub-page:horizontal { background: @sel; border-radius: 2px; }
+        QSlider[bothWays="true"]::sub-page:horizontal { background: @line; }
         QSlider::handle:horizontal { background: @panel; border: 2px solid @sel; width: 12px;
             height: 12px; margin: -6px 0; border-radius: 8px; }
         QSlider::handle:horizontal:focus { background: @sel; }

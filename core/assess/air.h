@@ -54,6 +54,8 @@ Mark markOf(const AirReport &air, const AirRow &row);
 /// What of the air side wants saying beside the stops' own marks.
 std::vector<Finding> airFindings(const Build &build, const AirReport &air);
 
+/// More gas than this a pump is not asked to take here.
+inline constexpr double mostGasShare = 0.3;
 /// What gas at the pump's inlet does to pressure. An estimate: the share of gas is bounded, not
 /// known.
 struct GasEffect
@@ -64,7 +66,7 @@ struct GasEffect
     double stiffness; ///< of the oil at the inlet's pressure, to that of oil alone
     double stiffnessAtGauge; ///< at the gauge's pressure at the higher speed
 };
-/// @param share  at the inlet, 0…0.5
+/// @param share  at the inlet, 0…mostGasShare
 /// Errors: as Network::solve; `share` out of range.
 Result<GasEffect> gasEffect(const Build &build, const Assessment &assessment, double share);
 /// The pump takes in so much gas.

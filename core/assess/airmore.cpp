@@ -67,7 +67,7 @@ SenderPlace panPlace(const Build &build, const Assessment &a)
     SenderPlace p { stop ? stop->id : "", tank ? "tank, low at the side" : "bowl of the pan, at the side",
                     Mark::Proven };
     p.idle_m3_s = a.hotIdle.pumpFlow_m3_s - a.hotIdle.reliefFlow_m3_s;
-    p.fast_m3_s = a.mostSpeed.pumpFlow_m3_s - a.mostSpeed.reliefFlow_m3_s;
+    p.fast_m3_s = a.highSpeed.pumpFlow_m3_s - a.highSpeed.reliefFlow_m3_s;
     p.why = "all the oil passes; over the settled dirt, under the lowest running level";
     const AirLevel *running = a.air.level("running");
     if (const auto lip = build.sump.own("drain_lip_mm"); !tank && running) {
@@ -151,8 +151,8 @@ std::vector<Finding> airFindings(const Build &build, const AirReport &air)
 CircuitChange withGas(double share)
 {
     return [share](Circuit &circuit, Oil &) -> Result<void> {
-        if (!(share >= 0 && share <= 0.5))
-            return fail("share", "must be 0 to 0.5");
+        if (!(share >= 0 && share <= mostGasShare))
+            return fail("share", "must be 0 to " + formatPlain(mostGasShare, 1));
         for (Element &e : circuit.elements)
             if (e.type == "pump") {
                 e.values["suction_air_fraction"] = share;

@@ -3,6 +3,7 @@
 
 #include "bench/forecast/diagnosispage.h"
 #include "bench/forecast/forecastcards.h"
+#include "bench/forecast/gaslayer.h"
 #include "bench/forecast/remedypage.h"
 #include "paint/text.h"
 #include "plot/curvechart.h"
@@ -28,6 +29,7 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     , m_stack(new QStackedWidget(this))
     , m_remedies(new RemedyPage(open, m_stack))
     , m_diagnosis(new DiagnosisPage(open, m_stack))
+    , m_gas(new GasLayer(open, this))
     , m_chart(new CurveChart(this))
     , m_shares(new OilShareBar(open, this))
     , m_oils(new OtherOilsCard(open, this))
@@ -59,6 +61,10 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     column->addWidget(m_stack, 1);
     connect(m_remedies, &RemedyPage::changed, this, &Bench::panelChanged);
     connect(m_diagnosis, &DiagnosisPage::changed, this, &Bench::panelChanged);
+    connect(m_gas, &GasLayer::changed, this, [this] {
+        draw(std::vector<ForecastLine>(m_lines));
+        Q_EMIT panelChanged();
+    });
     connect(&open, &OpenBuild::imaginedChanged, this, [this] {
         if (m_page == Remedies && isVisible())
             m_remedies->refresh();
@@ -119,6 +125,7 @@ void ForecastBench::refresh()
     m_background.giveUp();
     m_samples.reset();
     showSamples();
+    m_gas->refresh();
     draw(a.forecast);
     m_finer->start();
     for (QWidget *w : { m_shares, m_oils, m_levers })
@@ -260,6 +267,13 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
             marks.push_back({ *line.reliefOpens_rpm,
                               tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()) });
     }
+    if (const auto &line = m_gas->line()) {
+        Curve gas { tr("%1 with gas, estimate").arg(Figure::temperature(line->oil_c).text()),
+                    t.hold, line->rpm, {}, {}, {}, true, 0.7 };
+        for (const LikelyPressure &p : line->gauge)
+            gas.y.push_back(shown(p.value_pa));
+        curves.push_back(std::move(gas));
+    }
     if (!lines.empty()) {
         const auto &rpm = lines.front().rpm;
         curves.push_back(ruleCurve(rpm.front(), rpm.back()));
@@ -332,6 +346,8 @@ void ForecastBench::verdict(PanelContent &out) const
                                      tr("size, clean and flow of the stops on the rail") });
     if (holds == 0 && open == 0)
         out.push_back(PanelVerdict { Mark::Proven, tr("Everything proven"), {} });
+    out.push_back(PanelRule {});
+    m_gas->panel(out);
     out.push_back(PanelRule {});
     useFields(out);
 }

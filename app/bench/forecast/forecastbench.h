@@ -16,6 +16,7 @@ namespace mildpath {
 
 class CurveChart;
 class DiagnosisPage;
+class GasLayer;
 class RemedyPage;
 struct Curve;
 
@@ -48,6 +49,7 @@ private:
     RemedyPage *m_remedies;
     DiagnosisPage *m_diagnosis;
     int m_page = Pressure;
+    GasLayer *m_gas;
     CurveChart *m_chart;
     QWidget *m_shares, *m_oils, *m_levers;
     QTimer *m_finer; ///< more speeds once the keys rest

@@ -31,7 +31,7 @@ FillBar::FillBar(QWidget *parent)
     : QWidget(parent)
 {
     setObjectName(QStringLiteral("fillBar"));
-    setFixedHeight(140);
+    setFixedHeight(146);
     setFocusPolicy(Qt::StrongFocus);
     setCursor(Qt::SizeHorCursor);
 }
@@ -131,7 +131,7 @@ void FillBar::paintEvent(QPaintEvent *)
         p.setPen(QPen(t.ink, 1.4));
         p.drawLine(QPointF(x, b.top() - 4), QPointF(x, b.bottom() + 4));
         // Names in two rows, so that neighbours keep apart; each runs toward the middle.
-        const double wide = width() / 2.0 - 24, y = b.bottom() + (i % 2 ? 24 : 8);
+        const double wide = width() / 2.0 - 24, y = b.bottom() + (i % 2 ? 30 : 16);
         const bool right = x > width() / 2.0;
         const double from = right ? std::max(x + 4 - wide, 14.0) : std::min(x - 4, width() - 14 - wide);
         drawLine(p, QRectF(from, y, wide, 15), (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,

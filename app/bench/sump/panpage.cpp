@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/sump/panpage.h"
 
+#include "bench/sump/sectionpainter.h"
 #include "entry/arrowcombo.h"
 #include "entry/pairtable.h"
 #include "paint/card.h"
@@ -32,6 +33,39 @@ Rows rowsOf(const std::vector<PanPoint> &points)
     return out;
 }
 
+/// A section with its corners numbered as in the table under it.
+class SectionPreview : public QWidget
+{
+public:
+    SectionPreview(OpenBuild &open, PanWay way, QWidget *parent)
+        : QWidget(parent)
+        , m_open(open)
+        , m_way(way)
+    {
+        setMinimumHeight(150);
+    }
+
+protected:
+    void paintEvent(QPaintEvent *) override
+    {
+        const Sump &s = m_open.build().sump;
+        QPainter p(this);
+        SmallSection small { sectionOf(m_open.build(), m_way).value_or(
+                                 HungSection { profileOf(s.section(m_way)), {}, {} }),
+                             {},
+                             true };
+        if (small.section.profile.empty())
+            return;
+        if (const AirLevel *rest = m_open.assessment().air.level("rest_cold"))
+            small.surface = OilSurface { 0, rest->level_m };
+        paintSmallSection(p, QRectF(rect()).adjusted(26, 8, -26, -8), small);
+    }
+
+private:
+    OpenBuild &m_open;
+    PanWay m_way;
+};
+
 } // namespace
 
 PanPage::PanPage(OpenBuild &open, QWidget *parent)
@@ -62,16 +96,23 @@ PanPage::PanPage(OpenBuild &open, QWidget *parent)
     column->addLayout(head);
     auto *tables = new QHBoxLayout;
     tables->setSpacing(10);
-    tables->addWidget(makeTable(tr("Along"), tr("corners round the section, crankcase and all"), m_along));
-    tables->addWidget(makeTable(tr("Across"), tr("a slice at the pickup"), m_across));
-    tables->addWidget(makeTable(tr("Bench fill"), tr("pour, read the height, write it down"), m_fill));
+    m_preview[0] = new SectionPreview(open, PanWay::Along, this);
+    m_preview[1] = new SectionPreview(open, PanWay::Across, this);
+    tables->addWidget(makeTable(tr("Along"), tr("corners round the section, crankcase and all"),
+                                m_preview[0], m_along),
+                      5);
+    tables->addWidget(makeTable(tr("Across"), tr("a slice at the pickup"), m_preview[1], m_across),
+                      4);
+    tables->addWidget(
+        makeTable(tr("Bench fill"), tr("pour, read the height, write it down"), nullptr, m_fill), 3);
     column->addLayout(tables, 1);
     connect(m_along, &PairTable::edited, this, [this](const Rows &r) { store(PanWay::Along, r); });
     connect(m_across, &PairTable::edited, this, [this](const Rows &r) { store(PanWay::Across, r); });
     connect(m_fill, &PairTable::edited, this, &PanPage::storeFill);
 }
 
-QWidget *PanPage::makeTable(const QString &title, const QString &about, PairTable *table)
+QWidget *PanPage::makeTable(const QString &title, const QString &about, QWidget *picture,
+                            PairTable *table)
 {
     auto *card = new CardWidget(this);
     auto *inside = new QVBoxLayout(card);
@@ -85,6 +126,8 @@ QWidget *PanPage::makeTable(const QString &title, const QString &about, PairTabl
     word->setWordWrap(true);
     word->setFont(textFont(TextSize::Small));
     inside->addWidget(word);
+    if (picture)
+        inside->addWidget(picture, 1);
     inside->addWidget(table, 1);
     return card;
 }
@@ -108,6 +151,8 @@ void PanPage::refresh()
         from = tr("made from %1 heights and their litres").arg(s.benchFill.size());
     else if (s.along.empty() && s.across.empty())
         from = tr("no section yet: begin with a shape");
+    for (QWidget *p : m_preview)
+        p->update();
     m_from->setText(from);
     setTone(m_from, Theme::current().muted);
 }

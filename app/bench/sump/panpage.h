@@ -24,13 +24,15 @@ public:
     void panel(PanelContent &out) const;
 
 private:
-    QWidget *makeTable(const QString &title, const QString &about, PairTable *table);
+    QWidget *makeTable(const QString &title, const QString &about, QWidget *picture,
+                       PairTable *table);
     void store(PanWay way, const std::vector<std::pair<double, double>> &rows);
     void storeFill(const std::vector<std::pair<double, double>> &rows);
     void makeShape();
 
     OpenBuild &m_open;
     PairTable *m_along, *m_across, *m_fill;
+    QWidget *m_preview[2];
     QComboBox *m_shape;
     QLabel *m_from;
 };

@@ -2,8 +2,8 @@
 #include "bench/sump/senderpage.h"
 
 #include "assess/air.h"
+#include "bench/sump/senderviews.h"
 #include "entry/arrowcombo.h"
-#include "entry/rowlist.h"
 #include "paint/card.h"
 #include "paint/scrolled.h"
 #include "sump/threads.h"
@@ -23,7 +23,8 @@ SenderPage::SenderPage(OpenBuild &open, QWidget *parent)
     , m_female(new ArrowCombo(this))
     , m_verdict(new QLabel(this))
     , m_detail(new QLabel(this))
-    , m_places(new RowList({ 0, 0.32, 0.46, 0.6 }, 0, this))
+    , m_thread(new ThreadView(this))
+    , m_places(new SenderBars(this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -56,6 +57,7 @@ SenderPage::SenderPage(OpenBuild &open, QWidget *parent)
     m_detail->setWordWrap(true);
     inside->addWidget(m_verdict);
     inside->addWidget(m_detail);
+    inside->addWidget(m_thread);
     column->addWidget(thread);
     auto *places = new CardWidget(this);
     auto *list = new QVBoxLayout(places);
@@ -64,8 +66,6 @@ SenderPage::SenderPage(OpenBuild &open, QWidget *parent)
     where->setFont(textFont(TextSize::Body, true));
     where->setContentsMargins(4, 0, 0, 2);
     list->addWidget(where);
-    m_places->setObjectName(QStringLiteral("sender.places"));
-    m_places->setAccessibleName(tr("Places: oil passing at hot idle, before or after the filter, why"));
     list->addWidget(scrolled(m_places, places));
     column->addWidget(places, 1);
     m_female->setCurrentText(QStringLiteral("R 1/8"));
@@ -78,6 +78,7 @@ void SenderPage::showMatch()
     const Thread *female = findThread(m_female->currentText().toStdString());
     if (!male || !female)
         return;
+    m_thread->setThreads(male, female);
     const Theme &t = Theme::current();
     const ThreadMatch m = matchThreads(*male, *female);
     const auto mm = [](double v) { return qs(formatNumber(v, 3)) + QStringLiteral(" mm"); };
@@ -110,13 +111,8 @@ void SenderPage::showMatch()
 
 void SenderPage::refresh()
 {
-    std::vector<RowList::Row> rows;
-    for (const SenderPlace &p : senderPlaces(m_open.build(), m_open.assessment()))
-        rows.push_back({ p.mark,
-                         { qs(p.name), Figure::flow(p.idle_m3_s).text(),
-                           p.filtered ? tr("after the filter") : tr("before the filter"), qs(p.why) },
-                         qs(p.why) });
-    m_places->setRows(std::move(rows));
+    m_places->setPlaces(senderPlaces(m_open.build(), m_open.assessment()),
+                        m_open.build().use.highSpeed_rpm);
     showMatch();
 }
 

@@ -11,7 +11,8 @@ class QLabel;
 
 namespace mildpath {
 
-class RowList;
+class SenderBars;
+class ThreadView;
 
 /// Whether a sender's thread fits its hole, and where one that reads temperature sees oil.
 class SenderPage : public QWidget
@@ -28,7 +29,8 @@ private:
     OpenBuild &m_open;
     QComboBox *m_male, *m_female;
     QLabel *m_verdict, *m_detail;
-    RowList *m_places;
+    ThreadView *m_thread;
+    SenderBars *m_places;
 };
 
 } // namespace mildpath

@@ -100,6 +100,7 @@ QWidget *SumpBench::makeSection()
     m_turn->setAccessibleName(tr("How hard it turns, brakes or accelerates"));
     m_turn->setRange(-mostTurn, mostTurn);
     m_turn->setPageStep(10);
+    m_turn->setProperty("bothWays", true); // zero lies in its middle
     m_turn->setMinimumWidth(150);
     label->setBuddy(m_turn);
     row->addWidget(m_turn);
@@ -207,7 +208,7 @@ void SumpBench::draw()
     SumpScene scene { m_way, g, along ? m_open.build().use.incline_deg * pi / 180 : 0.0,
                       shown ? shown->volume_m3 : 0 };
     m_view->setScene(scene, m_air);
-    const QString way = g == 0 ? tr("level")
+    const QString way = g == 0 ? tr("straight on")
         : along                ? (g > 0 ? tr("accelerating") : tr("braking"))
                                : (g > 0 ? tr("left turn") : tr("right turn"));
     m_turnText->setText(g == 0 ? way : tr("%1 g, %2").arg(qs(formatNumber(std::abs(g), 2)), way));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/sump/sumpview.h"
 
+#include "bench/sump/sectionpainter.h"
 #include "paint/text.h"
 
 #include <QPainterPath>
@@ -20,13 +21,6 @@ QPen dashed(const QColor &colour, Qt::PenStyle style)
 {
     QPen pen(colour, 1.4, style);
     return pen;
-}
-
-QColor oilFill(const Theme &t)
-{
-    QColor c = t.oil[1];
-    c.setAlphaF(t.dark ? 0.55F : 0.85F);
-    return c;
 }
 
 } // namespace
@@ -69,7 +63,10 @@ void SumpView::layOut()
         right = std::max(right, p.x_m);
         top = std::max(top, p.z_m);
     }
-    const QRectF area(110, 20, width() - 230.0, height() - 56.0);
+    // Along, nothing of interest lies over the crank's centre line.
+    if (const auto z = m_open.build().sump.own("crank_z_mm"); z && m_scene.way == PanWay::Along)
+        top = std::min(top, *z * 1e-3);
+    const QRectF area(110, 12, width() - 230.0, height() - 50.0);
     m_scale = std::min(area.width() / (right - left), area.height() / top);
     m_origin = { area.center().x() - (left + right) / 2 * m_scale,
                  area.bottom() - (area.height() - top * m_scale) / 2 };
@@ -96,6 +93,8 @@ void SumpView::paintEvent(QPaintEvent *)
         return;
     }
     layOut();
+    if (m_scene.way == PanWay::Along)
+        p.setClipRect(QRectF(0, 10, width(), height()));
     paintOil(p);
     paintPan(p);
     paintSweeps(p);
@@ -112,7 +111,7 @@ void SumpView::paintOil(QPainter &p) const
     for (const SectionPoint c : clippedBelow(m_section->profile, m_oil->surface))
         oil << at(c);
     p.setPen(Qt::NoPen);
-    p.setBrush(oilFill(Theme::current()));
+    p.setBrush(oilColour());
     p.drawPolygon(oil, Qt::WindingFill);
 }
 
@@ -204,9 +203,7 @@ void SumpView::paintSweeps(QPainter &p) const
         const Sweep &a = m_section->sweeps.front(), &b = m_section->sweeps[1];
         const QRectF band(at({ a.centre.x_m, (*z + *r) * 1e-3 }), at(b.centre));
         p.drawRoundedRect(band, 6, 6);
-        p.setPen(QPen(t.hold, 1, Qt::DotLine));
-        p.drawLine(QPointF(band.left(), band.center().y()), QPointF(band.right(), band.center().y()));
-        drawLine(p, QRectF(band.left(), band.top() + 4, band.width(), 16), Qt::AlignCenter,
+        drawLine(p, QRectF(band.left(), band.bottom() - 22, band.width(), 16), Qt::AlignCenter,
                  tr("crank sweep"), textFont(TextSize::Small), t.hold);
     } else {
         const Sweep &c = m_section->sweeps.front();
@@ -226,8 +223,9 @@ void SumpView::paintSweeps(QPainter &p) const
     p.setPen(QPen(gap < 0 ? t.hold : t.muted, 1));
     p.drawLine(at(low), at(foot));
     const QPointF middle = (at(low) + at(foot)) / 2;
-    drawLine(p, QRectF(middle.x() + 6, middle.y() - 8, 150, 16), Qt::AlignLeft | Qt::AlignVCenter,
-             gap < 0 ? tr("dips %1").arg(mmText(-gap)) : tr("%1 to the sweep").arg(mmText(gap)),
+    const bool leftOf = middle.x() > width() / 2.0;
+    drawLine(p, QRectF(middle.x() + (leftOf ? -156 : 6), middle.y() - 8, 150, 16),
+             (leftOf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, gap < 0 ? tr("dips %1").arg(mmText(-gap)) : tr("%1 to the sweep").arg(mmText(gap)),
              textFont(TextSize::Small), gap < 0 ? t.hold : t.ink);
 }
 
@@ -333,7 +331,7 @@ void SumpView::paintTank(QPainter &p) const
                QPointF(body.right(), floor - level - swirl));
     oil.lineTo(body.right(), floor);
     p.setPen(Qt::NoPen);
-    p.setBrush(oilFill(t));
+    p.setBrush(oilColour());
     p.drawPath(oil);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(t.ink, 3, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/sump/turnspage.h"
 
+#include "bench/sump/casesheet.h"
 #include "entry/rowlist.h"
 #include "paint/card.h"
 #include "paint/scrolled.h"
@@ -33,26 +34,12 @@ QString seconds(double s)
     return qs(formatNumber(s, 1)) + QStringLiteral(" s");
 }
 
-Mark markOfCase(const AirCase &c, bool gapKnown)
-{
-    if (!gapKnown)
-        return Mark::NotDone;
-    switch (uncoveringState(c.submergence_m, c.wanted.dip_m, c.wanted.required_m)) {
-    case AirState::Low:
-        return c.clearance_m < c.wind.allowance_m ? Mark::LookAgain : Mark::Proven;
-    case AirState::Watch:
-        return Mark::LookAgain;
-    default:
-        // On the level it holds the start; in a turn it wants another look.
-        return c.accel_g == 0 ? Mark::Hold : Mark::LookAgain;
-    }
-}
-
 } // namespace
 
 TurnsPage::TurnsPage(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
     , m_open(open)
+    , m_sheet(new CaseSheet(open, this))
     , m_list(new RowList({ 0, 0.34, 0.48, 0.64, 0.82 }, 0, this))
     , m_shut(new QLabel(this))
     , m_steady(new QLabel(this))
@@ -63,18 +50,22 @@ TurnsPage::TurnsPage(OpenBuild &open, QWidget *parent)
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
+    column->addWidget(m_sheet, 5);
     auto *cases = new CardWidget(this);
     auto *inside = new QVBoxLayout(cases);
     inside->setContentsMargins(4, 6, 4, 6);
     inside->addWidget(scrolled(m_list, cases));
-    column->addWidget(cases, 4);
+    column->addWidget(cases, 3);
     m_list->setObjectName(QStringLiteral("turns.list"));
     m_list->setAccessibleName(
         tr("Uses: over the mouth, wanted, clear of the crank, how hard it may be"));
-    connect(m_list, &RowList::picked, this, [this](int row) {
-        Q_EMIT caseChosen(
-            qs(m_open.assessment().air.cases[static_cast<size_t>(row)].id));
-    });
+    const auto choose = [this](int row) {
+        Q_EMIT caseChosen(qs(m_open.assessment().air.cases[static_cast<size_t>(row)].id));
+    };
+    connect(m_list, &RowList::picked, this, choose);
+    connect(m_list, &RowList::pointed, m_sheet, &CaseSheet::point);
+    connect(m_sheet, &CaseSheet::picked, this, choose);
+    connect(m_sheet, &CaseSheet::pointed, m_list, &RowList::choose);
     auto *trade = new CardWidget(this);
     auto *two = new QHBoxLayout(trade);
     two->setContentsMargins(14, 8, 14, 8);
@@ -155,7 +146,7 @@ void TurnsPage::refresh()
         if (c.accel_g != 0 && gap)
             limit = c.uncovers_g ? tr("draws air from %1 g").arg(qs(formatNumber(*c.uncovers_g, 2)))
                                  : tr("covered to 3 g");
-        rows.push_back({ markOfCase(c, gap),
+        rows.push_back({ markOf(c, gap),
                          { qs(c.name), gap ? tr("%1 over").arg(mm(c.submergence_m)) : tr("not known"),
                            tr("%1 wanted").arg(mm(c.wanted.required_m)),
                            c.clearance_m > 1e6 ? QString()
@@ -166,6 +157,7 @@ void TurnsPage::refresh()
                          tr("click: see it in section") });
     }
     m_list->setRows(std::move(rows));
+    m_sheet->refresh();
     showTrade();
     clearVectorState();
     m_replay.reset();
@@ -216,6 +208,8 @@ void TurnsPage::showTrade()
 void TurnsPage::showReplay()
 {
     m_chart->setVisible(m_replay.has_value());
+    // A drive takes the pictures' place: its curve says more.
+    m_sheet->setVisible(!m_replay);
     setTone(m_file, Theme::current().muted);
     if (!m_replay) {
         m_file->setText(tr("a lap or a crossing: time_s, lateral_g (left turn positive), longitudinal_g"));
@@ -252,32 +246,55 @@ void TurnsPage::showReplay()
                         .arg(seconds(r.slosh_s), Figure::percent(r.notModelled).text()));
 }
 
-void TurnsPage::panel(PanelContent &out) const
+PanelChoice TurnsPage::useChoice() const
 {
-    out.push_back(PanelTitle { tr("What it must stand"), tr("held, not for a moment") });
-    PanelChoice use { QStringLiteral("turns.use"), tr("Use"),
-                      { tr("standing"), tr("road"), tr("track, slicks"), tr("boat") }, -1, {} };
+    struct Preset
+    {
+        QString name;
+        double turn, brake, accelerate, heel, incline;
+    };
+    // Typical, no source: for the user to set.
+    static const Preset presets[] = { { tr("standing"), 0, 0, 0, 0, 0 },
+                                      { tr("road"), 0.5, 0.6, 0.3, 0, 0 },
+                                      { tr("track, slicks"), 1.25, 1.2, 0.6, 0, 0 },
+                                      { tr("boat"), 0.2, 0, 0, 15, 12 } };
+    static constexpr std::pair<const char *, double Preset::*> keys[]
+        = { { "turn_g", &Preset::turn },
+            { "braking_g", &Preset::brake },
+            { "accelerating_g", &Preset::accelerate },
+            { "heel_deg", &Preset::heel },
+            { "incline_deg", &Preset::incline } };
+    const Use &u = m_open.build().use;
+    const Preset now { {}, u.turn_g, u.braking_g, u.accelerating_g, u.heel_deg, u.incline_deg };
+    PanelChoice use { QStringLiteral("turns.use"), tr("Use"), {}, -1, {} };
+    for (const Preset &p : presets) {
+        if (std::all_of(std::begin(keys), std::end(keys),
+                        [&](const auto &k) { return p.*k.second == now.*k.second; }))
+            use.current = static_cast<int>(use.options.size());
+        use.options << p.name;
+    }
+    if (use.current < 0) {
+        use.current = static_cast<int>(use.options.size());
+        use.options << tr("as entered");
+    }
     use.chosen = [open = &m_open](int i) -> Result<void> {
-        struct Preset
-        {
-            double turn, brake, accelerate, heel, incline;
-        };
-        // Typical, no source: for the user to set.
-        constexpr Preset presets[] = { { 0, 0, 0, 0, 0 }, { 0.5, 0.6, 0.3, 0, 0 },
-                                       { 1.25, 1.2, 0.6, 0, 0 }, { 0.2, 0, 0, 15, 12 } };
-        const Preset &p = presets[i];
-        open->undoStack().beginMacro(tr("use"));
+        if (i >= static_cast<int>(std::size(presets)))
+            return {};
         Result<void> ok;
-        for (const auto &[key, value] :
-             { std::pair("turn_g", p.turn), std::pair("braking_g", p.brake),
-               std::pair("accelerating_g", p.accelerate), std::pair("heel_deg", p.heel),
-               std::pair("incline_deg", p.incline) })
-            if (auto done = open->edit(SetUse { key, value }); !done)
+        open->undoStack().beginMacro(tr("use: %1").arg(presets[i].name));
+        for (const auto &[key, member] : keys)
+            if (auto done = open->edit(SetUse { key, presets[i].*member }); !done)
                 ok = done;
         open->undoStack().endMacro();
         return ok;
     };
-    out.push_back(use);
+    return use;
+}
+
+void TurnsPage::panel(PanelContent &out) const
+{
+    out.push_back(PanelTitle { tr("What it must stand"), tr("held, not for a moment") });
+    out.push_back(useChoice());
     for (const auto &[key, label] :
          { std::pair("turn_g", tr("Turns to either side, g")), std::pair("braking_g", tr("Braking, g")),
            std::pair("accelerating_g", tr("Accelerating, g")), std::pair("turn_s", tr("Longest turn held")),

@@ -14,6 +14,7 @@ class QLabel;
 
 namespace mildpath {
 
+class CaseSheet;
 class CurveChart;
 class RowList;
 
@@ -35,11 +36,13 @@ Q_SIGNALS:
     void caseChosen(const QString &id);
 
 private:
+    PanelChoice useChoice() const;
     void showTrade();
     void showReplay();
     void ask();
 
     OpenBuild &m_open;
+    CaseSheet *m_sheet;
     RowList *m_list;
     QLabel *m_shut, *m_steady, *m_file, *m_problem;
     CurveChart *m_chart;
