@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // From the Enter key in a cell to the repainted window, on each bench.
+#include "bench/sump/fillbar.h"
 #include "shell/startup.h"
 #include "shell/window.h"
 #include "stopwatch.h"
 #include "storage/templates.h"
 
 #include <QApplication>
+#include <QSlider>
 
 using namespace mildpath;
 
@@ -37,5 +39,21 @@ int main(int argc, char **argv)
         });
         std::printf("  of a frame (16 ms): %.2f\n", median / 16000);
     }
+    window.openFile(qs(demoBuildPath().string()));
+    window.showBench(QStringLiteral("Sump & air"));
+    app.processEvents();
+    auto *turn = window.findChild<QSlider *>(QStringLiteral("sump.turn"));
+    auto *bar = window.findChild<FillBar *>(QStringLiteral("fillBar"));
+    if (!turn || !bar)
+        return EXIT_FAILURE;
+    const double slid = measure("turn slid to repainted section", times, [&](int i) {
+        turn->setValue(i % 100);
+        app.processEvents();
+    });
+    const double dragged = measure("fill dragged to repainted section", times, [&](int i) {
+        Q_EMIT bar->dragged(4 + 0.05 * (i % 20));
+        app.processEvents();
+    });
+    std::printf("  of a frame (16 ms): %.2f, %.2f\n", slid / 16000, dragged / 16000);
     return EXIT_SUCCESS;
 }

@@ -35,7 +35,8 @@ Json replayJson(const Replay &r)
                { "least_mm", r.least_m * 1e3 },
                { "least_at_s", r.leastAt_s },
                { "not_modelled_share", r.notModelled },
-               { "uncovered_s", r.uncovered_s } };
+               { "uncovered_s", r.uncovered_s },
+               { "short_s", r.short_s } };
     out["uncovered"] = Json::array();
     for (const Uncovered &u : r.uncovered)
         out["uncovered"].push_back(

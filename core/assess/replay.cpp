@@ -26,6 +26,9 @@ void findUncovered(Replay &out)
     }
     for (const Uncovered &u : out.uncovered)
         out.uncovered_s += u.to_s - u.from_s;
+    for (size_t i = 0; i + 1 < out.moments.size(); ++i)
+        if (out.moments[i].cover_m < out.wanted_m)
+            out.short_s += out.moments[i + 1].time_s - out.moments[i].time_s;
 }
 
 } // namespace

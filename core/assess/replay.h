@@ -28,7 +28,7 @@ struct Replay
     double dip_m, wanted_m;
     double least_m = 0, leastAt_s = 0;
     double notModelled = 0; ///< share of the time
-    double uncovered_s = 0;
+    double uncovered_s = 0, short_s = 0; ///< below the dip limit, below what is wanted
 };
 /// What of the signal is quicker than the oil follows and still counts (g). Own choice.
 inline constexpr double quickSignal_g = 0.15;

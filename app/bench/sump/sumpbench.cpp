@@ -92,9 +92,8 @@ QWidget *SumpBench::makeSection()
         draw();
     });
     row->addStretch();
-    auto *label = new QLabel(tr("Turn"), page);
-    setTone(label, Theme::current().muted);
-    row->addWidget(label);
+    m_turnLabel = new QLabel(tr("Turn"), page);
+    row->addWidget(m_turnLabel);
     m_turn = new QSlider(Qt::Horizontal, page);
     m_turn->setObjectName(QStringLiteral("sump.turn"));
     m_turn->setAccessibleName(tr("How hard it turns, brakes or accelerates"));
@@ -102,7 +101,7 @@ QWidget *SumpBench::makeSection()
     m_turn->setPageStep(10);
     m_turn->setProperty("bothWays", true); // zero lies in its middle
     m_turn->setMinimumWidth(150);
-    label->setBuddy(m_turn);
+    m_turnLabel->setBuddy(m_turn);
     row->addWidget(m_turn);
     m_turnText = new QLabel(page);
     m_turnText->setMinimumWidth(150);
@@ -220,8 +219,9 @@ void SumpBench::draw()
     const auto advice = fillAdvice(other, m_air);
     m_bar->set(m_air, fill, advice ? qs(advice->text) : QString());
     for (QWidget *w : { static_cast<QWidget *>(m_turn), static_cast<QWidget *>(m_level),
-                        static_cast<QWidget *>(m_along), static_cast<QWidget *>(m_across) })
-        w->setEnabled(!m_air.tank);
+                        static_cast<QWidget *>(m_along), static_cast<QWidget *>(m_across),
+                        static_cast<QWidget *>(m_turnText), static_cast<QWidget *>(m_turnLabel) })
+        w->setVisible(!m_air.tank);
     if (m_page != Section) {
         m_subtitle->clear();
         return;

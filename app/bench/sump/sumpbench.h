@@ -43,7 +43,7 @@ private:
     void levels(PanelContent &out) const;
     void fields(PanelContent &out) const;
 
-    QLabel *m_title, *m_subtitle, *m_turnText;
+    QLabel *m_title, *m_subtitle, *m_turnLabel, *m_turnText;
     QStackedWidget *m_stack;
     SumpView *m_view;
     FillBar *m_bar;

@@ -229,7 +229,7 @@ void TurnsPage::showReplay()
     const std::vector<double> ends { r.moments.front().time_s, r.moments.back().time_s };
     const Curve wanted { tr("wanted"), t.lookAgain, ends, { r.wanted_m * 1e3, r.wanted_m * 1e3 }, {}, {}, true, 0.9 };
     const Curve dip { tr("gas drawn below"), t.hold, ends, { r.dip_m * 1e3, r.dip_m * 1e3 }, {}, {}, true, 0.78 };
-    const double scale = std::max(most, r.wanted_m * 1e3) * 1.1;
+    const double scale = std::max(most, r.wanted_m * 1e3) * 1.25;
     // A stripe along the bottom where the signal is quicker than the model.
     for (const ReplayMoment &m : r.moments) {
         quick.x.push_back(m.time_s);
@@ -313,8 +313,9 @@ void TurnsPage::panel(PanelContent &out) const
         out.push_back(PanelRule {});
         out.push_back(PanelHeading { tr("The drive") });
         out.push_back(PanelVerdict {
-            r.uncovered.empty() ? Mark::Proven : Mark::LookAgain,
-            r.uncovered.empty() ? tr("Covered all the way")
+            r.short_s > 0 ? Mark::LookAgain : Mark::Proven,
+            r.short_s == 0          ? tr("Covered all the way")
+                : r.uncovered.empty() ? tr("Less than wanted for %1").arg(seconds(r.short_s))
                                 : tr("Draws air %1 times, %2 in all").arg(r.uncovered.size()).arg(seconds(r.uncovered_s)),
             tr("least %1 at %2").arg(mm(r.least_m), seconds(r.leastAt_s)) });
         constexpr size_t shown = 6;
