@@ -151,6 +151,16 @@ Result<void> OpenBuild::record(LogEntry entry)
     return edit(PassageEdit(AddEntry { std::move(entry) }));
 }
 
+Result<void> OpenBuild::choose(const std::string &question, const std::string &answer)
+{
+    Choice c;
+    c.question = question;
+    c.answer = answer;
+    c.by = userName();
+    c.at = now();
+    return edit(Choose { std::move(c) });
+}
+
 Result<void> OpenBuild::takeBack(const std::string &log, const std::string &id)
 {
     return edit(PassageEdit(TakeBackEntry { log, id, userName(), now() }));

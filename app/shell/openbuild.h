@@ -55,6 +55,9 @@ public:
     /// Takes an entry of a list (by its key in a file) back.
     Result<void> takeBack(const std::string &log, const std::string &id);
 
+    /// Answers a question practitioners answer differently; who and when with it.
+    Result<void> choose(const std::string &question, const std::string &answer);
+
     const QString &selectedStop() const { return m_selectedStop; }
     void selectStop(const QString &id);
 

@@ -327,12 +327,8 @@ void ClearanceBench::familyLines(PanelContent &out) const
     out.push_back(PanelButton { QStringLiteral("stripCounts"),
                                 counts ? tr("Take it as a check only") : tr("Let a strip count"),
                                 [open = &m_open, counts] {
-                                    Choice c;
-                                    c.question = "strip_counts";
-                                    c.answer = counts ? "no" : "yes";
-                                    c.by = OpenBuild::userName();
-                                    c.at = OpenBuild::now();
-                                    open->edit(Choose { c });
+                                    static_cast<void>(
+                                        open->choose("strip_counts", counts ? "no" : "yes"));
                                 } });
 }
 

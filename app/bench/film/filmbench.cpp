@@ -131,12 +131,7 @@ PanelContent FilmBench::panel() const
                          { tr("flat tappets"), tr("rollers") },
                          tappetOf(m_open.build()) == Tappet::Roller ? 1 : 0,
                          [open = &m_open](int i) {
-                             Choice c;
-                             c.question = "tappet";
-                             c.answer = i == 1 ? "roller" : "flat";
-                             c.by = OpenBuild::userName();
-                             c.at = OpenBuild::now();
-                             return open->edit(Choose { c });
+                             return open->choose("tappet", i == 1 ? "roller" : "flat");
                          } };
     out.push_back(std::move(tappet));
     out.push_back(PanelRule {});

@@ -477,12 +477,8 @@ void HeatBench::infraredLines(PanelContent &out) const
         PanelTick { QStringLiteral("infraredTotal"), Mark::NotDone,
                     tr("Answers to all wavelengths"), tr("most hand-held ones see 8 to 14 µm only"),
                     infraredBand(m_open.build()) == InfraredBand::Total, [open = &m_open](bool on) {
-                        Choice c;
-                        c.question = infraredBandQuestion;
-                        c.answer = on ? "total" : "band_8_14";
-                        c.by = OpenBuild::userName();
-                        c.at = OpenBuild::now();
-                        open->edit(Choose { c });
+                        static_cast<void>(open->choose(std::string(infraredBandQuestion),
+                                                       on ? "total" : "band_8_14"));
                     } });
     out.push_back(PanelText {
         tr("Bright metal mirrors the room: 70 °C can read 30. Aim at a dull, painted or taped "

@@ -244,12 +244,7 @@ private:
                              { tr("as few as will do"), tr("all that may come out") }, all ? 1 : 0,
                              {} };
         choice.chosen = [&open = m_open](int i) {
-            Choice c;
-            c.question = "plugs_drawn";
-            c.answer = i == 1 ? "all" : "fewest";
-            c.by = OpenBuild::userName();
-            c.at = OpenBuild::now();
-            return open.edit(Choose { c });
+            return open.choose("plugs_drawn", i == 1 ? "all" : "fewest");
         };
         m_out.push_back(std::move(choice));
         m_out.push_back(

@@ -314,8 +314,8 @@ void SumpBench::fields(PanelContent &out) const
 {
     const bool dry = m_open.build().engine.ofKind("tank") != nullptr;
     for (const SumpGroup &g : sumpGroups()) {
-        // The pan's own sizes stand on its page.
-        if ((g.drySump && !dry) || g.id == "pan" || g.id == "crank")
+        // The pan's own sizes and its baffle stand on their pages.
+        if ((g.drySump && !dry) || g.id == "pan" || g.id == "crank" || g.id == "baffle")
             continue;
         out.push_back(PanelHeading { tr(g.title.data()) });
         for (const SumpKey &k : sumpKeys())

@@ -180,7 +180,7 @@ void TurnsPage::showTrade()
         m_shut->setText(tr("<b>No baffle round the pickup.</b> One school: run none and keep the "
                            "level high; welded tabs crack."));
         m_steady->setText(tr("The other: a baffle holds oil at the pickup in hard turns. Its floor "
-                             "and opening stand in the Section's fields."));
+                             "and opening stand at the side."));
         return;
     }
     const BaffleTrade &b = *air.baffle;
@@ -246,6 +246,25 @@ void TurnsPage::showReplay()
                         .arg(seconds(r.slosh_s), Figure::percent(r.notModelled).text()));
 }
 
+void TurnsPage::baffleChoice(PanelContent &out) const
+{
+    if (m_open.build().engine.ofKind("tank"))
+        return;
+    out.push_back(PanelHeading { tr("Baffle: two schools") });
+    const std::string answer = choiceOf(m_open.build(), "pan_baffle");
+    out.push_back(PanelChoice { QStringLiteral("turns.baffle"), tr("You chose"),
+                                { tr("not chosen"), tr("baffle"), tr("none, level high") },
+                                answer == "baffle" ? 1 : answer == "none" ? 2 : 0,
+                                [open = &m_open](int i) -> Result<void> {
+                                    if (i == 0)
+                                        return {};
+                                    return open->choose("pan_baffle", i == 1 ? "baffle" : "none");
+                                } });
+    for (const SumpKey &k : sumpKeys())
+        if (k.group == "baffle")
+            out.push_back(sumpField(m_open, k));
+}
+
 PanelChoice TurnsPage::useChoice() const
 {
     struct Preset
@@ -301,6 +320,7 @@ void TurnsPage::panel(PanelContent &out) const
            std::pair("heel_deg", tr("Leaning to either side, °")),
            std::pair("incline_deg", tr("Installed, rear lower, °")) })
         out.push_back(useField(m_open, key, label));
+    baffleChoice(out);
     const AirReport &air = m_open.assessment().air;
     if (air.slosh_s)
         out.push_back(PanelText { tr("One slosh of this pan takes %1. A turn shorter than half of it is "

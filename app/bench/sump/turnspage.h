@@ -37,6 +37,7 @@ Q_SIGNALS:
 
 private:
     PanelChoice useChoice() const;
+    void baffleChoice(PanelContent &out) const;
     void showTrade();
     void showReplay();
     void ask();
