@@ -29,14 +29,10 @@ void printTable(const Replay &r)
 
 Json replayJson(const Replay &r)
 {
-    Json out { { "slosh_period_s", r.slosh_s },
-               { "required_mm", r.wanted_m * 1e3 },
-               { "dip_limit_mm", r.dip_m * 1e3 },
-               { "least_mm", r.least_m * 1e3 },
-               { "least_at_s", r.leastAt_s },
-               { "not_modelled_share", r.notModelled },
-               { "uncovered_s", r.uncovered_s },
-               { "short_s", r.short_s } };
+    Json out { { "slosh_period_s", r.slosh_s },   { "required_mm", r.wanted_m * 1e3 },
+               { "dip_limit_mm", r.dip_m * 1e3 }, { "least_mm", r.least_m * 1e3 },
+               { "least_at_s", r.leastAt_s },     { "not_modelled_share", r.notModelled },
+               { "uncovered_s", r.uncovered_s },  { "short_s", r.short_s } };
     out["uncovered"] = Json::array();
     for (const Uncovered &u : r.uncovered)
         out["uncovered"].push_back(
@@ -75,8 +71,9 @@ int runReplay(const Options &options)
         std::cout << replayJson(*r).dump(1) << '\n';
         return Done;
     }
-    std::cout << "Averaged over one slosh of " << formatPlain(r->slosh_s, 2) << " s; quicker than that "
-              << formatPlain(100 * r->notModelled, 0) << " % of the time, not modelled\n"
+    std::cout << "Averaged over one slosh of " << formatPlain(r->slosh_s, 2)
+              << " s; quicker than that " << formatPlain(100 * r->notModelled, 0)
+              << " % of the time, not modelled\n"
               << "Least over the mouth " << mm(r->least_m) << " mm at "
               << formatPlain(r->leastAt_s, 1) << " s; wanted " << mm(r->wanted_m)
               << ", gas drawn below " << mm(r->dip_m) << "\n";

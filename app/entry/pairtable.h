@@ -11,8 +11,8 @@ class QTableWidget;
 
 namespace mildpath {
 
-/// Rows of two numbers, typed in place: corners of a section, litres against height. Enter stores and
-/// moves down; a row at the end waits for more; Delete takes rows out.
+/// Rows of two numbers, typed in place: corners of a section, litres against height. Enter stores
+/// and moves down; a row at the end waits for more; Delete takes rows out.
 class PairTable : public QWidget
 {
     Q_OBJECT

@@ -35,27 +35,21 @@ std::optional<PanWay> ownWay(const Sump &sump)
     return std::nullopt;
 }
 
-std::optional<double> mm(const Sump &sump, const char *key)
-{
-    const auto v = sump.value(key);
-    return v ? std::optional(*v * 1e-3) : std::nullopt;
-}
-
 void addSweeps(const Sump &s, PanWay way, HungSection &out)
 {
-    const auto z = mm(s, "crank_z_mm"), r = mm(s, "sweep_radius_mm");
+    const auto z = s.metres("crank_z_mm"), r = s.metres("sweep_radius_mm");
     if (z && r) {
-        const auto from = mm(s, "crank_from_mm"), to = mm(s, "crank_to_mm");
+        const auto from = s.metres("crank_from_mm"), to = s.metres("crank_to_mm");
         if (way == PanWay::Across)
-            out.sweeps.push_back({ { mm(s, "crank_across_mm").value_or(0), *z }, *r });
+            out.sweeps.push_back({ { s.metres("crank_across_mm").value_or(0), *z }, *r });
         else if (from && to)
             // Seen from the side the row of circles is a band; its two lower corners matter.
             out.sweeps.insert(out.sweeps.end(),
                               { { { *from, *z - *r }, 0 }, { { *to, *z - *r }, 0 } });
     }
-    const auto shaftZ = mm(s, "shaft_z_mm"), shaftR = mm(s, "shaft_radius_mm");
+    const auto shaftZ = s.metres("shaft_z_mm"), shaftR = s.metres("shaft_radius_mm");
     if (shaftZ && shaftR && way == PanWay::Across)
-        out.sweeps.push_back({ { mm(s, "shaft_across_mm").value_or(0), *shaftZ }, *shaftR });
+        out.sweeps.push_back({ { s.metres("shaft_across_mm").value_or(0), *shaftZ }, *shaftR });
 }
 
 } // namespace
@@ -66,7 +60,7 @@ std::optional<PanPrism> panOf(const Sump &sump)
     if (!way)
         return std::nullopt;
     return PanPrism { profileOf(sump.section(*way)),
-                      *mm(sump, *way == PanWay::Along ? "pan_width_mm" : "pan_length_mm") };
+                      *sump.metres(*way == PanWay::Along ? "pan_width_mm" : "pan_length_mm") };
 }
 
 std::optional<double> pickupGap_m(const Build &build)
@@ -84,7 +78,7 @@ std::optional<HungSection> sectionOf(const Build &build, PanWay way)
     HungSection out;
     out.profile = profileOf(s.section(way));
     out.slice = ownWay(s) != way;
-    const auto x = mm(s, way == PanWay::Along ? "pickup_along_mm" : "pickup_across_mm");
+    const auto x = s.metres(way == PanWay::Along ? "pickup_along_mm" : "pickup_across_mm");
     const auto floor = x ? floorAt_m(out.profile, *x) : std::nullopt;
     if (!floor)
         return std::nullopt;
@@ -264,8 +258,8 @@ std::optional<DrainBack> AirJudge::drain(double oil_c, bool withCrankcase) const
                        .pool_m2 = *area * 1e-6,
                        .nu_m2_s = nuAt(oil_c),
                        .density_kg_m3 = oil.density_kg_m3,
-                       .back_pa = withCrankcase ? m_sump.value("crankcase_kpa").value_or(0) * 1e3
-                                                : 0 };
+                       .back_pa
+                       = withCrankcase ? m_sump.value("crankcase_kpa").value_or(0) * 1e3 : 0 };
 }
 
 double AirJudge::heldAt(const OperatingResult &at, double oil_c) const
@@ -301,16 +295,16 @@ void AirJudge::holdUps()
         const double depth = d->steadyDepth_m(supply);
         add("heads", "pool in the heads", depth * d->pool_m2,
             formatPlain(depth * 1e3, 0) + " mm deep under "
-                + formatPlain(supply * litresPerMinute, 1) + " l/min at "
-                + formatPlain(most.rpm, 0) + " rev/min");
+                + formatPlain(supply * litresPerMinute, 1) + " l/min at " + formatPlain(most.rpm, 0)
+                + " rev/min");
     } else {
         add("heads", "pool in the heads", std::nullopt,
             "drain holes and the heads' floor are not measured");
     }
     const auto wall = m_sump.own("wall_area_m2");
     add("walls", "film on the walls",
-        wall ? std::optional(wallFilm_m3(throughput(most), nuAt(hot),
-                                         *m_sump.value("wall_width_m"), *wall))
+        wall ? std::optional(
+            wallFilm_m3(throughput(most), nuAt(hot), *m_sump.value("wall_width_m"), *wall))
              : std::nullopt,
         wall ? "running down, hot" : "the wetted walls are not measured");
     add("flight", "in the air as spray", *m_sump.value("in_flight_l") * 1e-3,
@@ -322,7 +316,8 @@ void AirJudge::holdUps()
 double AirJudge::volumeIn(double oil_c, double held_m3) const
 {
     const double fill = *m_sump.own("fill_l") * 1e-3;
-    return std::max(0.0, fill * expansion(oil_c) - m_sump.own("static_holdup_l").value_or(0) * 1e-3
+    return std::max(0.0,
+                    fill * expansion(oil_c) - m_sump.own("static_holdup_l").value_or(0) * 1e-3
                         - held_m3 + *m_sump.value("displaced_l") * 1e-3);
 }
 
@@ -343,8 +338,7 @@ void AirJudge::levels()
     add("rest_cold", "at rest, as filled", volumeIn(fill_c, 0));
     add("rest_hot", "at rest, hot", volumeIn(hot, 0));
     if (m_solved) {
-        add("idle", "hot idle",
-            volumeIn(hot, heldAt(m_assessment.hotIdle, hot)));
+        add("idle", "hot idle", volumeIn(hot, heldAt(m_assessment.hotIdle, hot)));
         add("running", "running, highest speed", volumeIn(hot, m_out.heldRunning_m3),
             m_out.heldKnown ? "" : "at most: not every hold-up is known");
     }
@@ -354,8 +348,7 @@ void AirJudge::levels()
         const auto z = m_sump.own(key);
         if (!z)
             return;
-        const double volume
-            = areaBelow_m2(m_pan->profile, { 0, *z * 1e-3 }) * m_pan->width_m;
+        const double volume = areaBelow_m2(m_pan->profile, { 0, *z * 1e-3 }) * m_pan->width_m;
         const double free = std::max(0.0, volume - (key[0] == 'd' ? 0 : displaced));
         m_out.levels.push_back({ id, name, free, *z * 1e-3, "" });
     };
@@ -408,10 +401,9 @@ void AirJudge::turns()
         const auto oil = turnOil(*m_pan, *section, { way, g, incline }, c.volume_m3);
         if (!oil) {
             if (!m_out.problem)
-                m_out.problem
-                    = Error { oil.error().place == "incline_deg" ? "/use/incline_deg"
-                                                                 : "/sump/values/fill_l",
-                              c.name + ": " + oil.error().message };
+                m_out.problem = Error { oil.error().place == "incline_deg" ? "/use/incline_deg"
+                                                                           : "/sump/values/fill_l",
+                                        c.name + ": " + oil.error().message };
             return;
         }
         c.surface = oil->surface;
@@ -431,11 +423,14 @@ void AirJudge::turns()
     add("running", "highest speed", level, 0, stand, hot, held, most);
     const auto g = [](double v) { return formatPlain(v, 2) + " g"; };
     if (use.turn_g > 0) {
-        add("turn_left", "left turn, " + g(use.turn_g), PanWay::Across, use.turn_g, 0, hot, held, most);
-        add("turn_right", "right turn, " + g(use.turn_g), PanWay::Across, -use.turn_g, 0, hot, held, most);
+        add("turn_left", "left turn, " + g(use.turn_g), PanWay::Across, use.turn_g, 0, hot, held,
+            most);
+        add("turn_right", "right turn, " + g(use.turn_g), PanWay::Across, -use.turn_g, 0, hot, held,
+            most);
     }
     if (use.braking_g > 0)
-        add("braking", "braking, " + g(use.braking_g), PanWay::Along, -use.braking_g, along, hot, held, most);
+        add("braking", "braking, " + g(use.braking_g), PanWay::Along, -use.braking_g, along, hot,
+            held, most);
     if (use.accelerating_g > 0)
         add("accelerating", "accelerating, " + g(use.accelerating_g), PanWay::Along,
             use.accelerating_g, along, hot, held, most);
@@ -444,6 +439,11 @@ void AirJudge::turns()
         add("heel_left", "leaning left" + by, PanWay::Across, 0, -heel, hot, held, most);
         add("heel_right", "leaning right" + by, PanWay::Across, 0, heel, hot, held, most);
     }
+    slosh();
+}
+
+void AirJudge::slosh()
+{
     if (const AirLevel *running = m_out.level("running")) {
         const auto &wide = m_across ? m_across : m_along;
         double low = 1e9, high = -1e9;
@@ -485,8 +485,8 @@ void AirJudge::window()
     for (const AirCase &c : m_out.cases) {
         const HungSection &s = c.way == PanWay::Along ? *m_along : *m_across;
         // What the wind may pile up depends on the gap it is given: where they agree.
-        const double rpm = c.id == "start" || c.id == "idle" ? m_build.use.hotIdle_rpm
-                                                             : m_build.use.most_rpm;
+        const double rpm
+            = c.id == "start" || c.id == "idle" ? m_build.use.hotIdle_rpm : m_build.use.most_rpm;
         double gap = allowanceAt(rpm, 0);
         for (int i = 0; i < 8; ++i)
             gap = allowanceAt(rpm, gap);
@@ -503,83 +503,6 @@ void AirJudge::window()
     m_out.edge = fillWindow(*m_pan, taken, edge);
     m_out.leastName = m_out.cases[m_out.window->leastCase].name;
     m_out.mostName = m_out.cases[m_out.window->mostCase].name;
-}
-
-void AirJudge::baffle()
-{
-    const auto area = m_sump.own("compartment_area_mm2");
-    const AirCase *running = m_out.find("running");
-    if (!area || !running)
-        return;
-    const HungSection &s = running->way == PanWay::Along ? *m_along : *m_across;
-    const double floor = floorAt_m(s.profile, s.mouth.x_m).value_or(0);
-    const double flow = throughput(m_assessment.mostSpeed), hot = m_build.use.hotOil_c;
-    BaffleTrade out {};
-    out.start_m = running->surface.heightAt_m(s.mouth.x_m) - floor;
-    out.limit_m = s.mouth.z_m - floor + running->wanted.dip_m;
-    const double opening = m_sump.value("baffle_opening_mm2").value_or(0) * 1e-6;
-    if (out.start_m > out.limit_m) {
-        Compartment c { *area * 1e-6, out.start_m, out.limit_m,
-                        flow * (1 - *m_sump.value("return_share")), 0, out.start_m };
-        out.shut_s = pickupUncovers(c).time_s;
-        c.opening_m2 = opening;
-        if (opening > 0) {
-            out.open_s = pickupUncovers(c).time_s;
-            // Nine tenths of the way back: the rest takes for ever.
-            c.outside_m += baffleCosts_m(c.draw_m3_s, opening, c.discharge);
-            c.start_m = c.limit_m + 0.9 * (out.start_m - c.limit_m);
-            out.refill_s = refills_s(c);
-        }
-    }
-    if (opening > 0) {
-        const double through = flow * (1 - *m_sump.value("return_share"));
-        out.costs_m = baffleCostsThick_m(through, opening, nuAt(hot));
-        out.costsCold_m = baffleCostsThick_m(throughput(m_assessment.hotIdle), opening,
-                                             nuAt(m_build.use.coldestStart_c));
-    }
-    m_out.baffle = out;
-}
-
-void AirJudge::tank()
-{
-    if (m_out.problem || !m_solved)
-        return;
-    const auto mmOf = [&](const char *key) { return mm(m_sump, key); };
-    const double d = *mmOf("tank_diameter_mm"), area = pi * d * d / 4, hot = m_build.use.hotOil_c;
-    const OperatingResult &most = m_assessment.mostSpeed;
-    TankReport t {};
-    t.high_m = *mmOf("tank_height_mm");
-    t.volume_m3 = std::max(0.0, volumeIn(hot, m_out.heldRunning_m3)
-                               - m_sump.own("held_dry_l").value_or(0) * 1e-3);
-    t.level_m = t.volume_m3 / area;
-    const double flow = throughput(most);
-    if (const auto bore = mmOf("return_bore_mm")) {
-        const double v = *m_sump.value("swirl_share") * flow / (pi * *bore * *bore / 4);
-        // Oil turning as one: a paraboloid, its middle v²/(4 g) under the mean level.
-        t.swirl_m = v * v / (4 * gravity_m_s2);
-    }
-    t.stay_s = flow > 0 ? t.volume_m3 / flow : 0;
-    t.suction_pa = std::max(0.0, -inletGauge_pa(most));
-    const auto bore = mmOf("hose_bore_mm"), wall = mmOf("hose_wall_mm");
-    if (bore && wall)
-        t.folds_pa
-            = hoseFolds_pa(*wall, (*bore + *wall) / 2, *m_sump.value("hose_mpa") * 1e6);
-    m_out.tank = t;
-    m_out.levels.push_back({ "tank", "in the tank, running", t.volume_m3, t.level_m, "over its outlet" });
-    const auto outlet = mmOf("tank_outlet_mm");
-    if (!outlet)
-        return;
-    const Submergence want = submergence(flow, *outlet, nuAt(hot));
-    const double fixed = m_sump.own("static_holdup_l").value_or(0) * 1e-3 + m_out.heldRunning_m3
-        + m_sump.own("held_dry_l").value_or(0) * 1e-3;
-    const double e = expansion(hot);
-    m_out.window = FillWindow { (area * (t.swirl_m + want.required_m) + fixed) / e,
-                                (area * t.high_m + fixed) / e, 0, 0 };
-    m_out.edge = FillWindow { (area * (t.swirl_m + want.dip_m) + fixed) / e,
-                              m_out.window->most_m3, 0, 0 };
-    m_out.leastName = "outlet covered, oil turning";
-    m_out.mostName = "under the return's mouth";
-    m_tankWanted = want;
 }
 
 double AirJudge::inletGauge_pa(const OperatingResult &at) const

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
 #include "assess/airreport.h"
+#include "assess/assessment.h"
 
 #include <span>
 
@@ -10,8 +10,8 @@ namespace mildpath {
 
 /// The sections as the document has them, in metres.
 Profile profileOf(const std::vector<PanPoint> &points);
-/// The pan as a prism of its own section, the one along the engine where it is known; absent without
-/// one or without its width.
+/// The pan as a prism of its own section, the one along the engine where it is known; absent
+/// without one or without its width.
 std::optional<PanPrism> panOf(const Sump &sump);
 /// The section a turn of this kind is seen in; absent where it or the pickup's place is not known.
 /// Where mouth to floor was not measured the mouth stands on the floor: see pickupGap_m().

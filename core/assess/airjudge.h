@@ -34,6 +34,7 @@ private:
     void holdUps();
     void levels();
     void turns();
+    void slosh();
     void window();
     void baffle();
     void tank();

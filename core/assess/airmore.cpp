@@ -64,8 +64,8 @@ SenderPlace panPlace(const Build &build, const Assessment &a)
 {
     const bool tank = build.engine.ofKind("tank") != nullptr;
     const Stop *stop = build.engine.ofKind(tank ? "tank" : "pickup");
-    SenderPlace p { stop ? stop->id : "", tank ? "tank, low at the side" : "bowl of the pan, at the side",
-                    Mark::Proven };
+    SenderPlace p { stop ? stop->id : "",
+                    tank ? "tank, low at the side" : "bowl of the pan, at the side", Mark::Proven };
     p.idle_m3_s = a.hotIdle.pumpFlow_m3_s - a.hotIdle.reliefFlow_m3_s;
     p.fast_m3_s = a.highSpeed.pumpFlow_m3_s - a.highSpeed.reliefFlow_m3_s;
     p.why = "all the oil passes; over the settled dirt, under the lowest running level";
@@ -97,12 +97,15 @@ std::optional<FillAdvice> fillAdvice(const Build &build, const AirReport &air)
                                 + ", " + air.mostName + " allows " + litres(w.most_m3)
                                 + ". Another pan, pickup or use" };
     if (m3 < w.least_m3)
-        return FillAdvice { Mark::LookAgain, litres(w.least_m3 - m3) + " more: " + air.leastName
-                                + " wants " + litres(w.least_m3) };
+        return FillAdvice { Mark::LookAgain,
+                            litres(w.least_m3 - m3) + " more: " + air.leastName + " wants "
+                                + litres(w.least_m3) };
     if (m3 > w.most_m3)
-        return FillAdvice { Mark::LookAgain, litres(m3 - w.most_m3) + " less: " + air.mostName
-                                + " allows " + litres(w.most_m3) };
-    return FillAdvice { Mark::Proven, "Leave it: " + litres(m3 - w.least_m3) + " over the least, "
+        return FillAdvice { Mark::LookAgain,
+                            litres(m3 - w.most_m3) + " less: " + air.mostName + " allows "
+                                + litres(w.most_m3) };
+    return FillAdvice { Mark::Proven,
+                        "Leave it: " + litres(m3 - w.least_m3) + " over the least, "
                             + litres(w.most_m3 - m3) + " under the most" };
 }
 
@@ -173,7 +176,9 @@ Result<GasEffect> gasEffect(const Build &build, const Assessment &a, double shar
     const auto idle = with->at(build.use.hotIdle_rpm);
     if (!idle)
         return tl::unexpected(idle.error());
-    GasEffect out { share, a.hotIdle.gauge, idle->gauge, a.highSpeed.gauge, fast->gauge, 0, 0, 1, 1 };
+    GasEffect out {
+        share, a.hotIdle.gauge, idle->gauge, a.highSpeed.gauge, fast->gauge, 0, 0, 1, 1
+    };
     out.flowBefore_m3_s = a.highSpeed.pumpFlow_m3_s;
     out.flowAfter_m3_s = fast->pumpFlow_m3_s;
     const AbsolutePressure inlet { atmosphere_pa }, gauge { atmosphere_pa + fast->gauge.value_pa };
@@ -267,9 +272,8 @@ Json airToJson(const AirReport &air)
                                  { "submergence_mm", number(c.submergence_m * 1e3, 2) },
                                  { "dip_limit_mm", number(c.wanted.dip_m * 1e3, 2) },
                                  { "required_mm", number(c.wanted.required_m * 1e3, 2) },
-                                 { "crank_clearance_mm", c.clearance_m < 1e6
-                                       ? number(c.clearance_m * 1e3, 2)
-                                       : Json() },
+                                 { "crank_clearance_mm",
+                                   c.clearance_m < 1e6 ? number(c.clearance_m * 1e3, 2) : Json() },
                                  { "allowance_mm", number(c.wind.allowance_m * 1e3, 2) },
                                  { "uncovers_g", orNull(c.uncovers_g, 1, 3) } });
     if (air.window) {
@@ -289,16 +293,17 @@ std::string airText(const AirReport &air)
         out += "  " + air.problem->message + " (" + air.problem->place + ")\n";
     for (const AirRow &r : air.rows) {
         out += "  " + std::string(airStateWord(r.state));
-        out += std::string(r.state == AirState::Unknown ? 2 : 9 - airStateWord(r.state).size(), ' ');
+        out += std::string(r.state == AirState::Unknown ? 2 : 9 - airStateWord(r.state).size(),
+                           ' ');
         out += r.name + ": " + r.quantity;
         if (!r.reason.empty())
             out += (r.quantity.empty() ? "" : "; ") + r.reason;
         out += r.remedy.empty() ? "\n" : ". " + r.remedy + "\n";
     }
     if (air.window)
-        out += "  fill " + formatPlain(air.window->least_m3 * 1e3, 2) + " l ("
-            + air.leastName + ") to " + formatPlain(air.window->most_m3 * 1e3, 2) + " l ("
-            + air.mostName + ")" + (air.window->feasible() ? "" : ": no fill serves both") + "\n";
+        out += "  fill " + formatPlain(air.window->least_m3 * 1e3, 2) + " l (" + air.leastName
+            + ") to " + formatPlain(air.window->most_m3 * 1e3, 2) + " l (" + air.mostName + ")"
+            + (air.window->feasible() ? "" : ": no fill serves both") + "\n";
     return out;
 }
 

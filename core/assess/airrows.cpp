@@ -68,16 +68,17 @@ AirRow AirJudge::windageRow() const
     const AirCase *running = m_out.find("running"), *start = m_out.find("start");
     if (!running || running->clearance_m > 1e6)
         return unknown(id, name, "windage", "no forecast, or the throws are not placed");
-    AirRow out { id, name, windageState(running->clearance_m, running->wind.allowance_m), "", "", "",
+    AirRow out { id,       name, windageState(running->clearance_m, running->wind.allowance_m),
+                 "",       "",   "",
                  "windage" };
-    out.quantity = mm(running->clearance_m) + " clear running, allowance "
-        + mm(running->wind.allowance_m);
+    out.quantity
+        = mm(running->clearance_m) + " clear running, allowance " + mm(running->wind.allowance_m);
     out.reason = out.state == AirState::Low
         ? "wind and ripple do not reach the crank at " + speed(m_build.use.most_rpm)
         : "wind from the crank can reach the surface";
     if (running->clearance_m < 0)
-        out.reason = "the crank dips "
-            + mm(-running->clearance_m) + " into the running level and whips it";
+        out.reason = "the crank dips " + mm(-running->clearance_m)
+            + " into the running level and whips it";
     if (out.state != AirState::Low)
         out.remedy = "lower the fill, or fit a tray";
     if (start && start->clearance_m < 0) {
@@ -103,14 +104,19 @@ AirRow AirJudge::scavengeRow() const
     const double takes
         = s->value("stages", 1) * s->value("stage_cm3") * 1e-6 * ratio * most.rpm / 60;
     const double share = takes / std::max(1e-9, throughput(most));
-    AirRow out { id, name,
-                 share < 1                   ? AirState::High
+    AirRow out { id,
+                 name,
+                 share < 1                    ? AirState::High
                      : share < scavengeEnough ? AirState::Watch
                                               : AirState::Low,
-                 "", "", "", "windage" };
+                 "",
+                 "",
+                 "",
+                 "windage" };
     out.quantity = "stages sweep " + formatPlain(share, 1) + " × what comes down";
-    out.reason = out.state == AirState::Low ? "the pan stays dry"
-                                            : "oil comes down as foam: the pan may fill to the crank";
+    out.reason = out.state == AirState::Low
+        ? "the pan stays dry"
+        : "oil comes down as foam: the pan may fill to the crank";
     if (out.state != AirState::Low)
         out.remedy = "larger or more scavenge stages, a tray, pickups at the low corners";
     return out;
@@ -125,9 +131,12 @@ AirRow AirJudge::uncoveringRow() const
         if (!m_out.tank || !m_tankWanted)
             return unknown(id, name, "uncovering", "the tank's outlet is not measured");
         const double depth = m_out.tank->level_m - m_out.tank->swirl_m;
-        AirRow out { id, name, uncoveringState(depth, m_tankWanted->dip_m, m_tankWanted->required_m),
+        AirRow out { id,
+                     name,
+                     uncoveringState(depth, m_tankWanted->dip_m, m_tankWanted->required_m),
                      mm(depth) + " over the outlet, " + mm(m_tankWanted->required_m) + " wanted",
-                     "turning oil dips " + mm(m_out.tank->swirl_m) + " in the middle", "",
+                     "turning oil dips " + mm(m_out.tank->swirl_m) + " in the middle",
+                     "",
                      "uncovering" };
         if (out.state != AirState::Low)
             out.remedy = "more oil in the tank; a slower return, baffles under it";
@@ -144,10 +153,14 @@ AirRow AirJudge::uncoveringRow() const
         }
     if (!hardest)
         return unknown(id, name, "uncovering", "no forecast: how much the pump draws is not known");
-    AirRow out { id, name,
+    AirRow out { id,
+                 name,
                  uncoveringState(hardest->submergence_m, hardest->wanted.dip_m,
                                  hardest->wanted.required_m),
-                 "", "", "", "uncovering" };
+                 "",
+                 "",
+                 "",
+                 "uncovering" };
     out.quantity = mm(hardest->submergence_m) + " over the mouth, gas below "
         + mm(hardest->wanted.dip_m) + ", " + mm(hardest->wanted.required_m) + " wanted";
     out.reason = hardest->name;
@@ -155,10 +168,11 @@ AirRow AirJudge::uncoveringRow() const
         out.reason += ": draws air from " + formatPlain(*hardest->uncovers_g, 2) + " g";
     else if (hardest->wanted_g && out.state == AirState::Watch)
         out.reason += ": less than wanted from " + formatPlain(*hardest->wanted_g, 2) + " g";
-    if (out.state == AirState::High && m_out.baffle && m_out.baffle->shut_s && hardest->accel_g != 0) {
+    if (out.state == AirState::High && m_out.baffle && m_out.baffle->shut_s
+        && hardest->accel_g != 0) {
         const bool lasts = *m_out.baffle->shut_s >= m_build.use.turn_s;
-        out.reason += "; shut doors hold oil for " + formatPlain(*m_out.baffle->shut_s, 1) + " s of "
-            + formatPlain(m_build.use.turn_s, 0);
+        out.reason += "; shut doors hold oil for " + formatPlain(*m_out.baffle->shut_s, 1)
+            + " s of " + formatPlain(m_build.use.turn_s, 0);
         if (lasts)
             out.state = AirState::Watch;
     }
@@ -178,12 +192,14 @@ AirRow AirJudge::vortexRow() const
     const char *id = "vortex", *name = "Vortex at the pickup";
     const AirCase *running = m_out.find("running");
     if (m_dry && m_out.tank && m_tankWanted)
-        return { id, name,
+        return { id,
+                 name,
                  uncoveringState(m_out.tank->level_m - m_out.tank->swirl_m, m_tankWanted->dip_m,
                                  m_tankWanted->required_m),
                  "outlet wants " + mm(m_tankWanted->required_m) + ", has "
                      + mm(m_out.tank->level_m - m_out.tank->swirl_m),
-                 "the return makes the oil turn; a cross over the outlet stops it", "",
+                 "the return makes the oil turn; a cross over the outlet stops it",
+                 "",
                  "uncovering" };
     if (running && !pickupGap_m(m_build))
         return unknown(id, name, "uncovering", "mouth to floor of the pickup is not measured");
@@ -191,10 +207,10 @@ AirRow AirJudge::vortexRow() const
         return unknown(id, name, "uncovering",
                        m_out.problem ? m_out.problem->message : "no forecast");
     const Submergence &w = running->wanted;
-    AirRow out { id, name, uncoveringState(running->submergence_m, w.dip_m, w.required_m), "", "",
-                 "", "uncovering" };
-    out.quantity
-        = "needs " + mm(w.required_m) + ", has " + mm(running->submergence_m) + " running";
+    AirRow out { id,          name, uncoveringState(running->submergence_m, w.dip_m, w.required_m),
+                 "",          "",   "",
+                 "uncovering" };
+    out.quantity = "needs " + mm(w.required_m) + ", has " + mm(running->submergence_m) + " running";
     out.reason = w.viscous ? "oil is too thick for the " + mm(w.vortexFree_m) + " water would need"
                            : "as thin as water: the full vortex can form";
     if (out.state != AirState::Low)
@@ -215,16 +231,15 @@ AbsolutePressure AirJudge::inletAt(double nodeGauge_pa, double oil_c) const
         const HungSection &s = running->way == PanWay::Along ? *m_along : *m_across;
         lift = *z * 1e-3 - running->surface.heightAt_m(s.mouth.x_m);
     }
-    const double p = crankcase().value_pa + nodeGauge_pa
-        - oilAt(oil_c).density_kg_m3 * gravity_m_s2 * lift;
+    const double p
+        = crankcase().value_pa + nodeGauge_pa - oilAt(oil_c).density_kg_m3 * gravity_m_s2 * lift;
     return { std::max(1.0, p) };
 }
 
 void AirJudge::noteLeak(double mass_kg_s, AbsolutePressure inlet, double oil_c)
 {
     const double swept = m_assessment.mostSpeed.sweptFlow_m3_s;
-    const double flow
-        = mass_kg_s * gasConstant_j_kgk * kelvin({ oil_c }).value / inlet.value_pa;
+    const double flow = mass_kg_s * gasConstant_j_kgk * kelvin({ oil_c }).value / inlet.value_pa;
     if (swept > 0)
         m_out.leakShare = std::max(m_out.leakShare, std::min(1.0, flow / swept));
 }
@@ -267,8 +282,8 @@ AirRow AirJudge::leakRow()
         noteLeak(leak->mass_kg_s, inlet, most.oil_c);
         const double share = std::max(m_out.leakShare, before);
         out.state = leakState(share);
-        out.quantity = formatPlain(leak->free_m3_s * litresPerMinute, 1)
-            + " l/min of air through " + formatPlain(*area, 2) + " mm²";
+        out.quantity = formatPlain(leak->free_m3_s * litresPerMinute, 1) + " l/min of air through "
+            + formatPlain(*area, 2) + " mm²";
         out.reason = "suction " + bar(crankcase().value_pa - inlet.value_pa)
             + " below the crankcase at " + speed(most.rpm);
     }
@@ -283,8 +298,11 @@ AirRow AirJudge::ringRow()
     const Stop *p = m_build.engine.ofKind("pickup");
     if (!p || !p->has("oring_section_mm") || !p->has("gland_depth_mm"))
         return unknown(id, name, "suction_leak", "section and gland are not measured");
-    const ORing ring { p->value("oring_section_mm") * 1e-3, p->value("gland_depth_mm") * 1e-3,
-                       p->value("oring_stretch"), p->value("oring_set"), {} };
+    const ORing ring { p->value("oring_section_mm") * 1e-3,
+                       p->value("gland_depth_mm") * 1e-3,
+                       p->value("oring_stretch"),
+                       p->value("oring_set"),
+                       {} };
     const ORingFit fit = oRingFit(ring);
     AirRow out { id, name, AirState::Low, "", "", "", "suction_leak" };
     out.quantity = "squeeze " + formatPlain(fit.squeezeAfterSet * 100, 0) + " %"
@@ -322,9 +340,13 @@ AirRow AirJudge::gasketRow() const
         return unknown(id, name, "suction_leak", "nobody laid the gasket on the pump's own base");
     if (seen->verdict == "proven")
         return { id, name, AirState::Low, "laid on, ports open", "", "", "suction_leak" };
-    return { id, name, AirState::High, "does not fit",
+    return { id,
+             name,
+             AirState::High,
+             "does not fit",
              "a port left open to the air: the pump sucks air for ever",
-             "the gasket that belongs to this pump", "suction_leak" };
+             "the gasket that belongs to this pump",
+             "suction_leak" };
 }
 
 AirRow AirJudge::suctionRow()
@@ -343,10 +365,9 @@ AirRow AirJudge::suctionRow()
     double share = -1;
     At at {};
     for (const At &p : points) {
-        const double here
-            = gasAtPressure(inletAt(p.gauge_pa, p.oil_c), crankcase(), p.oil_c,
-                            *m_sump.value("bunsen"), *m_sump.value("release_share"))
-                  .share();
+        const double here = gasAtPressure(inletAt(p.gauge_pa, p.oil_c), crankcase(), p.oil_c,
+                                          *m_sump.value("bunsen"), *m_sump.value("release_share"))
+                                .share();
         if (here > share) {
             share = here;
             at = p;
@@ -378,7 +399,8 @@ AirRow AirJudge::residenceRow() const
     const char *id = "residence", *name = "Time for bubbles";
     const AirCase *running = m_out.find("running");
     if (!m_solved || (!running && !m_out.tank))
-        return unknown(id, name, "residence", m_out.problem ? m_out.problem->message : "no forecast");
+        return unknown(id, name, "residence",
+                       m_out.problem ? m_out.problem->message : "no forecast");
     const double hot = m_build.use.hotOil_c, flow = throughput(m_assessment.mostSpeed);
     double volume = 0, depth = 0;
     if (m_out.tank) {
@@ -389,14 +411,21 @@ AirRow AirJudge::residenceRow() const
         depth = m_out.level("running") ? m_out.level("running")->level_m : 0;
     }
     if (!(volume > 0) || !(depth > 0) || !(flow > 0))
-        return { id, name, AirState::High, "nothing is left to rest in", "the sump is empty",
-                 "more oil", "residence" };
+        return { id,
+                 name,
+                 AirState::High,
+                 "nothing is left to rest in",
+                 "the sump is empty",
+                 "more oil",
+                 "residence" };
     const double stay = volume / flow;
-    const double d = escapingBubble_m(depth, stay, nuAt(hot), oilAt(hot).density_kg_m3, 1.2,
-                                      Bubble::Rigid);
+    const double d
+        = escapingBubble_m(depth, stay, nuAt(hot), oilAt(hot).density_kg_m3, 1.2, Bubble::Rigid);
     AirRow out { id, name, bubbleState(d), "", "", "", "residence" };
-    out.quantity = formatPlain(d * 1e3, 1) + " mm and larger rise in " + formatPlain(stay, 1) + " s";
-    out.reason = out.state == AirState::Low ? "smaller ones go round again" : "most bubbles go round again";
+    out.quantity
+        = formatPlain(d * 1e3, 1) + " mm and larger rise in " + formatPlain(stay, 1) + " s";
+    out.reason = out.state == AirState::Low ? "smaller ones go round again"
+                                            : "most bubbles go round again";
     if (out.state != AirState::Low)
         out.remedy = "a wider pan or more oil, not a deeper pan";
     return out;
@@ -437,8 +466,7 @@ AirRow AirJudge::crankcaseRow() const
     out.quantity = formatPlain(*kpa, 1) + " kPa carries " + mm(head) + " of oil";
     if (d && free && m_solved && m_sump.own("fill_l")) {
         const double supply = headFlow(m_assessment.mostSpeed);
-        const double more
-            = (d->steadyDepth_m(supply) - free->steadyDepth_m(supply)) * d->pool_m2;
+        const double more = (d->steadyDepth_m(supply) - free->steadyDepth_m(supply)) * d->pool_m2;
         out.state = heldState(more, *m_sump.own("fill_l") * 1e-3);
         out.reason = "it holds " + litres(std::max(0.0, more)) + " more up in the heads";
     } else {
@@ -452,8 +480,12 @@ AirRow AirJudge::crankcaseRow() const
 
 AirRow AirJudge::foreignRow() const
 {
-    AirRow out { "foreign", "Coolant or fuel in the oil",
-                 worst(foreignState(m_sump.coolant), foreignState(m_sump.fuel)), "", "", "",
+    AirRow out { "foreign",
+                 "Coolant or fuel in the oil",
+                 worst(foreignState(m_sump.coolant), foreignState(m_sump.fuel)),
+                 "",
+                 "",
+                 "",
                  "coolant" };
     const auto said = [](const std::string &word) { return word.empty() ? "not said" : word; };
     out.quantity = "coolant " + said(m_sump.coolant) + ", fuel " + said(m_sump.fuel);

@@ -65,7 +65,7 @@ Result<Replay> replayDrive(const Build &build, const Assessment &assessment,
     const double incline = build.use.incline_deg * pi / 180;
     double quick_s = 0;
     for (size_t i = 0; i < slow.size(); ++i) {
-        ReplayMoment m { slow[i].time_s,          1e9, PanWay::Along, slow[i].lateral_g,
+        ReplayMoment m { slow[i].time_s,         1e9, PanWay::Along, slow[i].lateral_g,
                          slow[i].longitudinal_g, true };
         const std::tuple<const std::optional<HungSection> *, PanWay, double, double> sections[]
             = { { &along, PanWay::Along, m.longitudinal_g, incline },

@@ -33,10 +33,9 @@ struct Replay
 /// What of the signal is quicker than the oil follows and still counts (g). Own choice.
 inline constexpr double quickSignal_g = 0.15;
 
-/// A drive over the pan, hot, at the highest speed: steady tilt of the signal averaged over one slosh
-/// period. Lateral moments are seen in the section across, longitudinal ones along; both at once are
-/// not put together.
-/// Errors: what the sump lacks, `volume_l`; place as in the document.
+/// A drive over the pan, hot, at the highest speed: steady tilt of the signal averaged over one
+/// slosh period. Lateral moments are seen in the section across, longitudinal ones along; both at
+/// once are not put together. Errors: what the sump lacks, `volume_l`; place as in the document.
 Result<Replay> replayDrive(const Build &build, const Assessment &assessment,
                            std::span<const DriveMoment> drive);
 

@@ -33,8 +33,10 @@ constexpr std::string_view common = "common practice, no source";
 constexpr std::array keys {
     SumpKey { "fill_l", "oil", "oil poured in", "l", 0.1, 500 },
     SumpKey { "fill_c", "oil", "when it was poured in", "°C", -40, 120, 20, common },
-    SumpKey { "static_holdup_l", "oil", "never back at rest: filter, cooler, locked passages", "l", 0, 100 },
-    SumpKey { "displaced_l", "oil", "displaced by what hangs in the oil", "l", 0, 50, 0, assumption },
+    SumpKey { "static_holdup_l", "oil", "never back at rest: filter, cooler, locked passages", "l",
+              0, 100 },
+    SumpKey { "displaced_l", "oil", "displaced by what hangs in the oil", "l", 0, 50, 0,
+              assumption },
 
     SumpKey { "pan_length_mm", "pan", "inside length", "mm", 20, 5000 },
     SumpKey { "pan_width_mm", "pan", "inside width", "mm", 20, 3000 },
@@ -44,32 +46,41 @@ constexpr std::array keys {
 
     SumpKey { "crank_across_mm", "crank", "crank centre, across", "mm", -3000, 3000 },
     SumpKey { "crank_z_mm", "crank", "crank centre over the lowest point", "mm", 1, 3000 },
-    SumpKey { "sweep_radius_mm", "crank", "radius swept: counterweights or big ends, the larger", "mm", 5, 1000 },
+    SumpKey { "sweep_radius_mm", "crank", "radius swept: counterweights or big ends, the larger",
+              "mm", 5, 1000 },
     SumpKey { "crank_from_mm", "crank", "first throw, along", "mm", -5000, 5000 },
     SumpKey { "crank_to_mm", "crank", "last throw, along", "mm", -5000, 5000 },
     SumpKey { "shaft_across_mm", "crank", "another shaft's centre, across", "mm", -3000, 3000 },
     SumpKey { "shaft_z_mm", "crank", "another shaft's centre, up", "mm", 1, 3000 },
     SumpKey { "shaft_radius_mm", "crank", "radius it sweeps", "mm", 5, 1000 },
-    SumpKey { "tray_open_share", "crank", "open share of a windage tray; 1: none", "", 0, 1, 1, assumption },
-    SumpKey { "coupling", "crank", "of the crank's speed that the air takes up", "", 0, 1, windCoupling, assumption },
-    SumpKey { "ripple_mm", "crank", "waves that are there anyway", "mm", 0, 200, usualRipple_m * 1e3, assumption },
+    SumpKey { "tray_open_share", "crank", "open share of a windage tray; 1: none", "", 0, 1, 1,
+              assumption },
+    SumpKey { "coupling", "crank", "of the crank's speed that the air takes up", "", 0, 1,
+              windCoupling, assumption },
+    SumpKey { "ripple_mm", "crank", "waves that are there anyway", "mm", 0, 200,
+              usualRipple_m * 1e3, assumption },
 
-    SumpKey { "compartment_area_mm2", "baffle", "floor walled off round the pickup; none: no baffle", "mm²", 100, 2e6 },
+    SumpKey { "compartment_area_mm2", "baffle",
+              "floor walled off round the pickup; none: no baffle", "mm²", 100, 2e6 },
     SumpKey { "baffle_opening_mm2", "baffle", "opening of its doors or holes", "mm²", 0, 2e5 },
-    SumpKey { "return_share", "baffle", "of the return that falls straight into it", "", 0, 1, 0, assumption },
+    SumpKey { "return_share", "baffle", "of the return that falls straight into it", "", 0, 1, 0,
+              assumption },
     SumpKey { "baffle_z_mm", "baffle", "its plate over the lowest point", "mm", 0, 2000 },
 
     SumpKey { "stick_low_mm", "marks", "low mark of the stick", "mm", 0, 2000 },
     SumpKey { "stick_high_mm", "marks", "high mark of the stick", "mm", 0, 2000 },
     SumpKey { "drain_lip_mm", "marks", "lip of the drain", "mm", 0, 500 },
-    SumpKey { "bench_level_mm", "marks", "level seen in the bare pan with the fill", "mm", 0, 2000 },
+    SumpKey { "bench_level_mm", "marks", "level seen in the bare pan with the fill", "mm", 0,
+              2000 },
 
     SumpKey { "pool_area_mm2", "heads", "floor of all heads that oil stands on", "mm²", 100, 5e6 },
     SumpKey { "drain_hole_mm", "heads", "drain-back hole", "mm", 1, 100 },
     SumpKey { "drain_holes", "heads", "how many there are", "", 1, 200 },
     SumpKey { "drain_length_mm", "heads", "length of each", "mm", 0, 2000, 0, assumption },
-    SumpKey { "drain_drop_mm", "heads", "further fall of a passage that runs full", "mm", 0, 2000, 0, assumption },
-    SumpKey { "head_flow_l_min", "heads", "oil to the heads; empty: of the circuit", "l/min", 0, 200 },
+    SumpKey { "drain_drop_mm", "heads", "further fall of a passage that runs full", "mm", 0, 2000,
+              0, assumption },
+    SumpKey { "head_flow_l_min", "heads", "oil to the heads; empty: of the circuit", "l/min", 0,
+              200 },
     SumpKey { "crankcase_kpa", "heads", "pressure in the crankcase (blow-by)", "kPa", 0, 50 },
     SumpKey { "wall_area_m2", "heads", "walls wetted by oil running down", "m²", 0, 20 },
     SumpKey { "wall_width_m", "heads", "width it runs over", "m", 0.05, 20, 1, assumption },
@@ -78,15 +89,18 @@ constexpr std::array keys {
     SumpKey { "pump_inlet_z_mm", "suction", "pump inlet over the lowest point", "mm", -2000, 3000 },
     SumpKey { "joint_z_mm", "suction", "pickup joint over the lowest point", "mm", -500, 3000 },
     SumpKey { "leak_mm2", "suction", "hole on the suction side; 0: tested tight", "mm²", 0, 200 },
-    SumpKey { "bunsen", "suction", "air dissolved per volume and atmosphere", "", 0, 0.5, usualBunsen, "from memory" },
-    SumpKey { "release_share", "suction", "of it that comes out; 1 is the upper bound", "", 0, 1, 1, assumption },
+    SumpKey { "bunsen", "suction", "air dissolved per volume and atmosphere", "", 0, 0.5,
+              usualBunsen, "from memory" },
+    SumpKey { "release_share", "suction", "of it that comes out; 1 is the upper bound", "", 0, 1, 1,
+              assumption },
 
     SumpKey { "tank_diameter_mm", "tank", "inside diameter", "mm", 20, 2000 },
     SumpKey { "tank_height_mm", "tank", "outlet to the return's mouth", "mm", 20, 3000 },
     SumpKey { "tank_over_pump_mm", "tank", "outlet over the pump's inlet", "mm", -3000, 3000 },
     SumpKey { "tank_outlet_mm", "tank", "bore of its outlet", "mm", 3, 200 },
     SumpKey { "return_bore_mm", "tank", "bore of its return", "mm", 3, 200 },
-    SumpKey { "swirl_share", "tank", "of the return's speed that the oil turns with", "", 0, 1, 0.5, assumption },
+    SumpKey { "swirl_share", "tank", "of the return's speed that the oil turns with", "", 0, 1, 0.5,
+              assumption },
     SumpKey { "held_dry_l", "tank", "in engine, pan and lines when it runs", "l", 0, 100 },
     SumpKey { "hose_bore_mm", "tank", "suction hose, bore", "mm", 3, 200 },
     SumpKey { "hose_wall_mm", "tank", "its wall", "mm", 0.2, 50 },
@@ -95,34 +109,12 @@ constexpr std::array keys {
 
 constexpr std::array<std::string_view, 3> words { "none", "suspected", "confirmed" };
 
-constexpr std::array shapes {
-    PanShape { "rear_bowl", "deep at the rear" },
-    PanShape { "front_bowl", "deep at the front" },
-    PanShape { "flat", "one depth" },
-    PanShape { "wedge", "floor sloping to the rear" },
-    PanShape { "winged", "deep at the rear, wings at the sides" },
-};
-
 Profile metres(const std::vector<PanPoint> &points)
 {
     Profile out;
     for (const PanPoint &p : points)
         out.push_back({ p.x_mm * 1e-3, p.z_mm * 1e-3 });
     return out;
-}
-
-std::vector<PanPoint> millimetres(const Profile &profile)
-{
-    std::vector<PanPoint> out;
-    for (const SectionPoint &p : profile)
-        out.push_back({ std::round(p.x_m * 1e7) / 1e4, std::round(p.z_m * 1e7) / 1e4 });
-    return out;
-}
-
-double stepped(double v, double step)
-{
-    // Divided by a whole number where the step is a part of one: 4.6, not 4.6000000000000005.
-    return step < 1 ? std::round(v / step) / std::round(1 / step) : std::round(v / step) * step;
 }
 
 class SumpChecker
@@ -141,12 +133,13 @@ public:
             if (!k)
                 add(key, "is nothing a sump has");
             else if (!(value >= k->least && value <= k->most))
-                add(key, std::string(k->meaning) + " must be " + plain(k->least) + " to "
+                add(key,
+                    std::string(k->meaning) + " must be " + plain(k->least) + " to "
                         + plain(k->most) + (k->unit.empty() ? "" : " " + std::string(k->unit))
                         + ", is " + plain(value));
         }
-        for (const auto &[key, word] : { std::pair("coolant", &m_sump.coolant),
-                                         std::pair("fuel", &m_sump.fuel) })
+        for (const auto &[key, word] :
+             { std::pair("coolant", &m_sump.coolant), std::pair("fuel", &m_sump.fuel) })
             if (!word->empty() && std::find(words.begin(), words.end(), *word) == words.end())
                 add(key, "must be none, suspected or confirmed, is \"" + *word + "\"");
         section(PanWay::Along, "along_mm", "pickup_along_mm");
@@ -202,8 +195,8 @@ private:
             const auto floor
                 = across.empty() ? std::optional(0.0) : floorAt_m(across, x.value_or(0) * 1e-3);
             if (floor && *z - *r < *floor * 1e3)
-                add(zKey, "what it sweeps reaches under the floor of the pan: "
-                        + plain(*z - *r) + " mm");
+                add(zKey,
+                    "what it sweeps reaches under the floor of the pan: " + plain(*z - *r) + " mm");
         }
     }
 
@@ -284,6 +277,12 @@ std::optional<double> Sump::value(std::string_view key) const
     return k ? k->usual : std::nullopt;
 }
 
+std::optional<double> Sump::metres(std::string_view key) const
+{
+    const auto v = value(key);
+    return v ? std::optional(*v * 1e-3) : std::nullopt;
+}
+
 std::span<const SumpKey> sumpKeys()
 {
     return keys;
@@ -307,156 +306,35 @@ std::span<const std::string_view> foreignWords()
     return words;
 }
 
-std::span<const PanShape> panShapes()
-{
-    return shapes;
-}
-
-PanSizes usualPanSizes(const Engine &e, double fill_l)
-{
-    const double bore = e.bore_mm > 0 ? e.bore_mm : 90, stroke = e.stroke_mm > 0 ? e.stroke_mm : bore;
-    const bool banks = e.layout.starts_with("V") || e.layout.starts_with("flat");
-    const int row = std::max(1, banks ? (e.cylinders + 1) / 2 : e.cylinders);
-    PanSizes out {};
-    out.sweep_mm = stepped(stroke / 2 + 0.42 * bore, 1);
-    out.length_mm = stepped(row * 1.12 * bore + 40, 5);
-    out.width_mm = stepped(2 * out.sweep_mm + 60, 5);
-    out.bowlLength_mm = stepped((row > 1 ? 0.45 : 0.8) * out.length_mm, 5);
-    // The bowl takes seven tenths of the fill, the rest stands over the whole length.
-    const double bowl_mm2 = out.bowlLength_mm * out.width_mm;
-    out.bowlDepth_mm = std::clamp(stepped(0.7 * fill_l * 1e6 / bowl_mm2, 5), 30.0, 400.0);
-    const double over = 0.3 * fill_l * 1e6 / (out.length_mm * out.width_mm);
-    out.crank_mm = stepped(over + 30 + out.sweep_mm, 1);
-    return out;
-}
-
-Sump shapedSump(std::string_view shape, const PanSizes &s)
-{
-    Sump out;
-    out.shape = shape;
-    const bool flat = shape == "flat", wedge = shape == "wedge";
-    // A pan of one depth holds as much as one with a bowl.
-    const double depth = flat ? s.bowlDepth_mm * s.bowlLength_mm / s.length_mm
-        : wedge              ? 2 * s.bowlDepth_mm * s.bowlLength_mm / s.length_mm
-                             : s.bowlDepth_mm;
-    const double crank = depth + s.crank_mm, top = crank + s.sweep_mm + 20;
-    const double l = s.length_mm, w = s.width_mm / 2, b = l - s.bowlLength_mm;
-    const double slope = std::min(25.0, s.bowlLength_mm / 6);
-    if (flat)
-        out.along = { { 0, 0 }, { l, 0 }, { l, top }, { 0, top } };
-    else if (wedge)
-        out.along = { { 0, depth }, { l - 60, 0 }, { l, 0 }, { l, top }, { 0, top } };
-    else
-        out.along = { { 0, depth }, { b - slope, depth }, { b, 0 }, { l, 0 }, { l, top }, { 0, top } };
-    double pickup = flat ? l / 2 : wedge ? l - 50 : b + s.bowlLength_mm * 0.6;
-    if (shape == "front_bowl") {
-        for (PanPoint &p : out.along)
-            p.x_mm = l - p.x_mm;
-        pickup = l - pickup;
-    }
-    const double foot = std::round(0.8 * w);
-    if (shape == "winged")
-        out.across = { { -foot, 0 },        { foot, 0 },           { w, depth * 0.35 },
-                       { w * 1.3, depth * 0.35 }, { w * 1.3, depth * 0.8 }, { w, depth }, { w, top },
-                       { -w, top },         { -w, depth },         { -w * 1.3, depth * 0.8 },
-                       { -w * 1.3, depth * 0.35 }, { -w, depth * 0.35 } };
-    else
-        out.across = { { -foot, 0 }, { foot, 0 }, { w, depth }, { w, top }, { -w, top }, { -w, depth } };
-    for (auto *section : { &out.along, &out.across })
-        for (PanPoint &p : *section)
-            p = { stepped(p.x_mm, 0.5), stepped(p.z_mm, 0.5) };
-    out.values = { { "pan_length_mm", l },
-                   { "pan_width_mm", s.width_mm },
-                   { "pickup_along_mm", stepped(pickup, 5) },
-                   { "pickup_across_mm", 0 },
-                   { "rail_mm", stepped(depth + s.crank_mm - 20, 1) },
-                   { "crank_across_mm", 0 },
-                   { "crank_z_mm", stepped(crank, 0.5) },
-                   { "sweep_radius_mm", s.sweep_mm },
-                   { "crank_from_mm", 30 },
-                   { "crank_to_mm", l - 30 } };
-    return out;
-}
-
-Sump usualSump(const Build &build)
-{
-    const double litres
-        = stepped(build.engine.displacement_l > 0 ? 1.2 + 1.4 * build.engine.displacement_l : 4.5, 0.1);
-    const bool dry = build.engine.ofKind("tank");
-    // Without a tank the pan holds the fill; with one only what the scavenge stages leave.
-    const PanSizes sizes = usualPanSizes(build.engine, dry ? 1.5 : litres);
-    Sump out = shapedSump(dry ? "flat" : "rear_bowl", sizes);
-    out.values["fill_l"] = dry ? litres + 4 : litres;
-    out.values["static_holdup_l"] = 0.5;
-    out.values["pump_inlet_z_mm"] = stepped(sizes.bowlDepth_mm + 30, 5);
-    out.values["joint_z_mm"] = stepped(sizes.bowlDepth_mm + 15, 5);
-    return out;
-}
-
-Result<SetPan> panFromBenchFill(const Sump &sump, std::vector<BenchFill> steps)
-{
-    SetPan out;
-    std::vector<FillStep> si;
-    for (const BenchFill &s : steps)
-        si.push_back({ s.height_mm * 1e-3, s.litres * 1e-3 });
-    const auto size = [&](const char *key) { return sump.own(key).value_or(0) * 1e-3; };
-    for (const auto &[key, other, section, pickup] :
-         { std::tuple("pan_width_mm", "pan_length_mm", &out.along, "pickup_along_mm"),
-           std::tuple("pan_length_mm", "pan_width_mm", &out.across, "pickup_across_mm") }) {
-        if (!(size(key) > 0))
-            return fail(key, "is needed to make a section of litres");
-        const auto profile = sectionFromFill(si, size(key));
-        if (!profile)
-            return fail("bench_fill/" + profile.error().place, profile.error().message);
-        // Above what was measured the walls go on straight, over the crank.
-        Profile p = *profile;
-        const double top = sump.own("crank_z_mm").value_or(0) + sump.own("sweep_radius_mm").value_or(0) + 20;
-        const size_t half = p.size() / 2;
-        if (const double high = top * 1e-3; high > p[half].z_m) {
-            const SectionPoint right = p[half - 1], left = p[half];
-            p.insert(p.begin() + static_cast<std::ptrdiff_t>(half),
-                     { { right.x_m, high }, { left.x_m, high } });
-        }
-        *section = millimetres(p);
-        out.values[pickup] = 0;
-    }
-    const double half = size("pan_length_mm") / 2 * 1e3;
-    out.values["crank_from_mm"] = -half + 30;
-    out.values["crank_to_mm"] = half - 30;
-    out.values["crank_across_mm"] = 0;
-    out.benchFill = std::move(steps);
-    return out;
-}
-
 Result<Build> applySumpEdit(Build build, const SumpEdit &edit)
 {
     Sump &s = build.sump;
-    const Result<void> ok = std::visit(
-        Overloaded {
-            [&](const SetPan &e) -> Result<void> {
-                s.along = e.along;
-                s.across = e.across;
-                s.benchFill = e.benchFill;
-                s.shape = e.shape;
-                for (const auto &[key, value] : e.values)
-                    s.values[key] = value;
-                return {};
-            },
-            [&](const SetSumpValue &e) -> Result<void> {
-                if (!findSumpKey(e.key))
-                    return fail("sump/" + e.key, "is nothing a sump has");
-                if (e.value)
-                    s.values[e.key] = *e.value;
-                else
-                    s.values.erase(e.key);
-                return {};
-            },
-            [&](const SetForeign &e) -> Result<void> {
-                (e.fuel ? s.fuel : s.coolant) = e.word;
-                return {};
-            },
-        },
-        edit);
+    const Result<void> ok
+        = std::visit(Overloaded {
+                         [&](const SetPan &e) -> Result<void> {
+                             s.along = e.along;
+                             s.across = e.across;
+                             s.benchFill = e.benchFill;
+                             s.shape = e.shape;
+                             for (const auto &[key, value] : e.values)
+                                 s.values[key] = value;
+                             return {};
+                         },
+                         [&](const SetSumpValue &e) -> Result<void> {
+                             if (!findSumpKey(e.key))
+                                 return fail("sump/" + e.key, "is nothing a sump has");
+                             if (e.value)
+                                 s.values[e.key] = *e.value;
+                             else
+                                 s.values.erase(e.key);
+                             return {};
+                         },
+                         [&](const SetForeign &e) -> Result<void> {
+                             (e.fuel ? s.fuel : s.coolant) = e.word;
+                             return {};
+                         },
+                     },
+                     edit);
     if (!ok)
         return tl::unexpected(ok.error());
     return build;
@@ -467,7 +345,7 @@ std::string describeSumpEdit(const SumpEdit &edit)
     return std::visit(
         Overloaded {
             [](const SetPan &e) {
-                for (const PanShape &s : shapes)
+                for (const PanShape &s : panShapes())
                     if (s.id == e.shape)
                         return "pan " + std::string(s.name);
                 return std::string(e.benchFill.empty() ? "section of the pan"
@@ -481,8 +359,8 @@ std::string describeSumpEdit(const SumpEdit &edit)
                                : name + " taken away";
             },
             [](const SetForeign &e) {
-                return std::string(e.fuel ? "fuel" : "coolant") + " in the oil: "
-                    + (e.word.empty() ? "not said" : e.word);
+                return std::string(e.fuel ? "fuel" : "coolant")
+                    + " in the oil: " + (e.word.empty() ? "not said" : e.word);
             },
         },
         edit);

@@ -19,8 +19,8 @@ struct Engine;
 
 // The sump as the document has it: sections, what hangs in them, what becomes of the fill.
 
-/// A corner of a section. Across: x to the right, seen from the flywheel; along: x to the rear. z up
-/// from the lowest inside point of the pan.
+/// A corner of a section. Across: x to the right, seen from the flywheel; along: x to the rear. z
+/// up from the lowest inside point of the pan.
 struct PanPoint
 {
     double x_mm = 0, z_mm = 0;
@@ -38,7 +38,8 @@ enum class PanWay { Along, Across };
 
 struct Sump
 {
-    std::vector<PanPoint> along, across; ///< simple polygons, the crankcase's room included; empty: not known
+    std::vector<PanPoint> along,
+        across; ///< simple polygons, the crankcase's room included; empty: not known
     std::vector<BenchFill> benchFill; ///< the sections were made from it; empty: they were not
     std::string shape; ///< preset they were made from; empty: typed
     std::map<std::string, double> values; ///< by sumpKeys()
@@ -53,6 +54,8 @@ struct Sump
     std::optional<double> own(std::string_view key) const;
     /// As entered, or what is usual; absent where neither is.
     std::optional<double> value(std::string_view key) const;
+    /// The same of a key in millimetres, in metres.
+    std::optional<double> metres(std::string_view key) const;
     bool operator==(const Sump &) const = default;
 };
 
@@ -143,8 +146,8 @@ std::optional<SumpEdit> sumpEditFromJson(const std::string &word, JsonReader &in
 
 Sump sumpFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 Json sumpToJson(const Sump &sump);
-/// Faults of sense: sections that cross themselves, values out of range, a pickup outside the pan, a
-/// crank under its floor.
+/// Faults of sense: sections that cross themselves, values out of range, a pickup outside the pan,
+/// a crank under its floor.
 void checkSump(const Build &build, std::vector<Error> &errors);
 
 } // namespace mildpath

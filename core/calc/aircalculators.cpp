@@ -13,9 +13,10 @@
 namespace mildpath {
 namespace {
 
-constexpr CalcInput density = optional(positive("density_kg_m3", "density of the oil", "kg/m³"), 850);
-constexpr CalcInput crankcase
-    = optional(positive("crankcase_abs_kpa", "pressure in the crankcase, absolute", "kPa"), 101.325);
+constexpr CalcInput density
+    = optional(positive("density_kg_m3", "density of the oil", "kg/m³"), 850);
+constexpr CalcInput crankcase = optional(
+    positive("crankcase_abs_kpa", "pressure in the crankcase, absolute", "kPa"), 101.325);
 constexpr CalcInput share(std::string_view key, std::string_view meaning)
 {
     return within(notNegative(key, meaning, ""), 0, 0.999999);
@@ -24,11 +25,10 @@ constexpr CalcInput fraction(std::string_view key, std::string_view meaning)
 {
     return within(notNegative(key, meaning, ""), 0, 1);
 }
-constexpr CalcInput exponent
-    = within(optional(positive("polytropic_exponent", "1 for small bubbles, to 1.4", ""), 1), 1, 1.4);
-constexpr CalcInput reference
-    = optional(positive("reference_abs_kpa", "pressure the share is given at, absolute", "kPa"),
-               101.325);
+constexpr CalcInput exponent = within(
+    optional(positive("polytropic_exponent", "1 for small bubbles, to 1.4", ""), 1), 1, 1.4);
+constexpr CalcInput reference = optional(
+    positive("reference_abs_kpa", "pressure the share is given at, absolute", "kPa"), 101.325);
 
 Json orNull(const std::optional<double> &v, double scale = 1)
 {
@@ -263,7 +263,8 @@ Result<Json> runBubble(const CalcArguments &in)
         return fail("gas_density_kg_m3", "must be below density_kg_m3");
     const Bubble kind = in.text("interface") == "rigid" ? Bubble::Rigid : Bubble::Mobile;
     const double u = riseSpeed_m_s(d, nu, rho, gas, kind);
-    Json out { { "velocity_mm_s", u * 1e3 }, { "reynolds", u * d / nu },
+    Json out { { "velocity_mm_s", u * 1e3 },
+               { "reynolds", u * d / nu },
                { "stokes_valid", u * d / nu <= 1 } };
     for (const char *key :
          { "residence_s", "rise_time_s", "escapes", "escape_diameter_um", "escape_reynolds" })
@@ -399,10 +400,11 @@ Result<Json> runRisk(const CalcArguments &in)
     const auto n = [&](const char *key) { return in.number(key); };
     constexpr AirState unknown = AirState::Unknown;
     const std::pair<const char *, AirState> states[] = {
-        { "windage_state", in.has("crank_clearance_mm")
-              ? windageState(n("crank_clearance_mm"), n("allowance_mm"))
-              : unknown },
-        { "uncovering_state", in.has("submergence_mm")
+        { "windage_state",
+          in.has("crank_clearance_mm") ? windageState(n("crank_clearance_mm"), n("allowance_mm"))
+                                       : unknown },
+        { "uncovering_state",
+          in.has("submergence_mm")
               ? uncoveringState(n("submergence_mm"), n("dip_limit_mm"), n("required_mm"))
               : unknown },
         { "suction_leak_state",
@@ -411,9 +413,8 @@ Result<Json> runRisk(const CalcArguments &in)
           in.has("release_void_fraction") ? releaseState(n("release_void_fraction")) : unknown },
         { "residence_state",
           in.has("escape_diameter_um") ? bubbleState(n("escape_diameter_um") * 1e-6) : unknown },
-        { "drainback_state", in.has("dynamic_holdup_l")
-              ? heldState(n("dynamic_holdup_l"), n("fill_l"))
-              : unknown },
+        { "drainback_state",
+          in.has("dynamic_holdup_l") ? heldState(n("dynamic_holdup_l"), n("fill_l")) : unknown },
         { "coolant_state", in.has("coolant") ? foreignState(in.text("coolant")) : unknown },
     };
     Json out = Json::object();
@@ -430,54 +431,91 @@ Result<Json> runRisk(const CalcArguments &in)
 } // namespace
 
 const Calculator windageCalculator {
-    "windage-index", "Crank over oil", "Which of two builds is closer to whipping its oil; no share of air",
+    "windage-index",
+    "Crank over oil",
+    "Which of two builds is closer to whipping its oil; no share of air",
     "U_s = κ τ ω R²/(R + gap);  h_w = ρg U_s²/(2 ρ g);  index = (ripple + h_w)/gap",
     "free vortex and Kelvin–Helmholtz onset, textbook; coupling, ripple and limits own choice",
-    windageInputs, windageOutputs, runWindage
+    windageInputs,
+    windageOutputs,
+    runWindage
 };
 const Calculator submergenceCalculator {
-    "critical-submergence", "Oil over the pickup", "How deep the mouth must lie to draw no air",
+    "critical-submergence",
+    "Oil over the pickup",
+    "How deep the mouth must lie to draw no air",
     "S = D (1 + 2.3 Fr);  S_dip = 0.69 (Q²/g)^0.2;  Re = Q/(ν S)",
-    "ANSI/HI 9.8; Lubin and Springer (1967); Anwar et al. (1978); all from memory; factor 2 own choice",
-    submergenceInputs, submergenceOutputs, runSubmergence
+    "ANSI/HI 9.8; Lubin and Springer (1967); Anwar et al. (1978); all from memory; factor 2 own "
+    "choice",
+    submergenceInputs,
+    submergenceOutputs,
+    runSubmergence
 };
 const Calculator suctionPressureCalculator {
-    "pump-inlet-pressure", "Suction line", "Pressure left at the pump's inlet",
+    "pump-inlet-pressure",
+    "Suction line",
+    "Pressure left at the pump's inlet",
     "p = p_c − ρ g lift − ρ v²/2 (1 + f L/d + K + K₁/Re) − screen",
-    "Darcy–Weisbach, Blasius, textbook; two-K method, Hooper (1981), from memory", suctionInputs,
-    suctionOutputs, runSuction
+    "Darcy–Weisbach, Blasius, textbook; two-K method, Hooper (1981), from memory",
+    suctionInputs,
+    suctionOutputs,
+    runSuction
 };
 const Calculator suctionLeakCalculator {
-    "suction-leak", "Air past a suction joint", "How much air a small hole lets in",
+    "suction-leak",
+    "Air past a suction joint",
+    "How much air a small hole lets in",
     "m = Cd A p₀/√(R T) √(2γ/(γ−1) (r^(2/γ) − r^((γ+1)/γ))), r ≥ 0.5283",
-    "isentropic orifice, textbook", leakInputs, leakOutputs, runLeak
+    "isentropic orifice, textbook",
+    leakInputs,
+    leakOutputs,
+    runLeak
 };
 const Calculator airReleaseCalculator {
-    "dissolved-air-release", "Air out of solution", "Gas that comes out where the suction is deep",
+    "dissolved-air-release",
+    "Air out of solution",
+    "Gas that comes out where the suction is deep",
     "released = x αB (p_s − p)/p T/273.15;  carried = φ/(1 − φ) p_s/p",
-    "Henry's law and Bunsen coefficient, textbook; 0.09 of mineral oil from memory", releaseInputs,
-    releaseOutputs, runRelease
+    "Henry's law and Bunsen coefficient, textbook; 0.09 of mineral oil from memory",
+    releaseInputs,
+    releaseOutputs,
+    runRelease
 };
 const Calculator bubbleRiseCalculator {
-    "bubble-rise", "Bubbles in the sump", "Which bubbles rise out before the oil is drawn again",
+    "bubble-rise",
+    "Bubbles in the sump",
+    "Which bubbles rise out before the oil is drawn again",
     "U = (ρ − ρg) g d²/(18 μ), 12 mobile;  d_esc = √(18 μ h/((ρ − ρg) g t))",
-    "Stokes; Hadamard–Rybczynski; settling-tank rule (Hazen)", bubbleInputs, bubbleOutputs,
+    "Stokes; Hadamard–Rybczynski; settling-tank rule (Hazen)",
+    bubbleInputs,
+    bubbleOutputs,
     runBubble
 };
-const Calculator aeratedDeliveryCalculator {
-    "aerated-delivery", "Pump with gas in its oil", "What gas at the inlet costs in delivery",
-    "r = φ/(1 − φ) (p₀/p)^(1/n);  liquid = η Q (1 − φ_in)", "gas law, mass balance", deliveryInputs,
-    deliveryOutputs, runDelivery
-};
-const Calculator aeratedModulusCalculator {
-    "bulk-modulus-aerated", "Stiffness of oil with gas", "How soft bubbles make the oil",
-    "1/K = (1 − φ)/K_l + φ/(n p);  c = √(K/ρ)", "Wood (1930), A Textbook of Sound", modulusInputs,
-    modulusOutputs, runModulus
-};
+const Calculator aeratedDeliveryCalculator { "aerated-delivery",
+                                             "Pump with gas in its oil",
+                                             "What gas at the inlet costs in delivery",
+                                             "r = φ/(1 − φ) (p₀/p)^(1/n);  liquid = η Q (1 − φ_in)",
+                                             "gas law, mass balance",
+                                             deliveryInputs,
+                                             deliveryOutputs,
+                                             runDelivery };
+const Calculator aeratedModulusCalculator { "bulk-modulus-aerated",
+                                            "Stiffness of oil with gas",
+                                            "How soft bubbles make the oil",
+                                            "1/K = (1 − φ)/K_l + φ/(n p);  c = √(K/ρ)",
+                                            "Wood (1930), A Textbook of Sound",
+                                            modulusInputs,
+                                            modulusOutputs,
+                                            runModulus };
 const Calculator aerationRiskCalculator {
-    "aeration-risk", "Risk of air, seven ways", "States of the ways air gets in; never added up",
+    "aeration-risk",
+    "Risk of air, seven ways",
+    "States of the ways air gets in; never added up",
     "each quantity against its limits; overall the worst known",
-    "limits own choice, no source", riskInputs, riskOutputs, runRisk
+    "limits own choice, no source",
+    riskInputs,
+    riskOutputs,
+    runRisk
 };
 
 } // namespace mildpath

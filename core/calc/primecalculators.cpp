@@ -133,14 +133,12 @@ Result<Json> runTime(const CalcArguments &in)
                                     .uncertainty = in.number("uncertainty_factor"),
                                     .safety = in.number("safety_factor"),
                                     .burst_s = in.number("burst_s") });
-    return Json { { "primes", t.time_s.has_value() },
-                  { "suction_time_s", orNull(t.suction_s) },
-                  { "fill_time_s", t.fill_s },
-                  { "time_s", orNull(t.time_s) },
-                  { "time_low_s", orNull(t.low_s) },
-                  { "time_high_s", orNull(t.high_s) },
-                  { "stop_s", orNull(t.stop_s) },
-                  { "bursts", t.bursts ? Json(*t.bursts) : Json() } };
+    return Json {
+        { "primes", t.time_s.has_value() }, { "suction_time_s", orNull(t.suction_s) },
+        { "fill_time_s", t.fill_s },        { "time_s", orNull(t.time_s) },
+        { "time_low_s", orNull(t.low_s) },  { "time_high_s", orNull(t.high_s) },
+        { "stop_s", orNull(t.stop_s) },     { "bursts", t.bursts ? Json(*t.bursts) : Json() }
+    };
 }
 
 constexpr CalcInput threadName(std::string_view key, std::string_view meaning)
@@ -182,25 +180,41 @@ Result<Json> runThread(const CalcArguments &in)
 
 } // namespace
 
-const Calculator primeVolumeCalculator { "prime-volume", "Oil to fill a dry engine",
+const Calculator primeVolumeCalculator { "prime-volume",
+                                         "Oil to fill a dry engine",
                                          "How much has to go in before there is pressure",
                                          "Σ π d²/4 L n + filter (1 − prefill) + cooler + other",
-                                         "geometry", volumeInputs, volumeOutputs, runVolume };
+                                         "geometry",
+                                         volumeInputs,
+                                         volumeOutputs,
+                                         runVolume };
 const Calculator primeLiftCalculator {
-    "prime-lift", "What a dry pump lifts", "Whether a pump draws oil up through its own air",
+    "prime-lift",
+    "What a dry pump lifts",
+    "Whether a pump draws oil up through its own air",
     "k = Q_slip μ/dp;  dp_dry = D n μ_air/k;  lift = dp/(ρ g)",
-    "own derivation, no source; good to a factor of two or three", liftInputs, liftOutputs, runLift
+    "own derivation, no source; good to a factor of two or three",
+    liftInputs,
+    liftOutputs,
+    runLift
 };
-const Calculator primeTimeCalculator {
-    "prime-time", "Time to pressure", "When pressure should come, and when to stop and look",
-    "t = V_s/(D n) (z_max/z)(−ln(1 − z/z_max)) + V/(η D n)",
-    "mass balance; band and stop factors own choice", timeInputs, timeOutputs, runTime
-};
+const Calculator primeTimeCalculator { "prime-time",
+                                       "Time to pressure",
+                                       "When pressure should come, and when to stop and look",
+                                       "t = V_s/(D n) (z_max/z)(−ln(1 − z/z_max)) + V/(η D n)",
+                                       "mass balance; band and stop factors own choice",
+                                       timeInputs,
+                                       timeOutputs,
+                                       runTime };
 const Calculator senderThreadCalculator {
-    "sender-thread", "Thread of a sender", "Whether a sender fits its hole, or only seems to",
+    "sender-thread",
+    "Thread of a sender",
+    "Whether a sender fits its hole, or only seems to",
     "difference of major diameter, pitch and flank",
-    "ISO 7-1, ISO 228-1, ASME B1.20.1, ISO 261, all from memory; 0.6 mm own choice", threadInputs,
-    threadOutputs, runThread
+    "ISO 7-1, ISO 228-1, ASME B1.20.1, ISO 261, all from memory; 0.6 mm own choice",
+    threadInputs,
+    threadOutputs,
+    runThread
 };
 
 } // namespace mildpath

@@ -16,10 +16,9 @@ namespace {
 constexpr double degree = pi / 180;
 constexpr CalcInput beta
     = optional(notNegative("expansion_per_k", "expansion of the oil", "1/K"), oilExpansion_per_k);
-constexpr CalcInput fillTemperature
-    = optional(temperature("fill_c", "when it was poured in"), 20);
-constexpr CalcInput accel
-    = optional(either("accel_g", "sideways acceleration over g; positive pushes oil to +x", "g"), 0);
+constexpr CalcInput fillTemperature = optional(temperature("fill_c", "when it was poured in"), 20);
+constexpr CalcInput accel = optional(
+    either("accel_g", "sideways acceleration over g; positive pushes oil to +x", "g"), 0);
 constexpr CalcInput incline
     = optional(either("incline_deg", "installation; positive: the +x end is lower", "°"), 0);
 constexpr CalcInput profileInput { .key = "profile_mm",
@@ -81,10 +80,9 @@ constexpr std::array levelOutputs {
 
 Result<Json> runLevel(const CalcArguments &in)
 {
-    const auto table
-        = HeightTable::make(scaled(in.numbers("height_mm"), 1e-3),
-                            scaled(in.numbers("area_mm2"), 1e-6),
-                            scaled(in.numbers("immersed_area_mm2"), 1e-6));
+    const auto table = HeightTable::make(scaled(in.numbers("height_mm"), 1e-3),
+                                         scaled(in.numbers("area_mm2"), 1e-6),
+                                         scaled(in.numbers("immersed_area_mm2"), 1e-6));
     if (!table)
         return tl::unexpected(table.error());
     const SumpFill fill { .fill_m3 = in.litres("fill_l"),
@@ -190,8 +188,7 @@ Result<Json> runProfile(const CalcArguments &in)
         return tl::unexpected(mouth.error());
     if (!tilt)
         return tl::unexpected(tilt.error());
-    const auto surface
-        = surfaceOver(*profile, *tilt, in.litres("volume_l") / in.mm("width_mm"));
+    const auto surface = surfaceOver(*profile, *tilt, in.litres("volume_l") / in.mm("width_mm"));
     if (!surface)
         return tl::unexpected(surface.error());
     Json out { { "tilt_deg", *tilt / degree },
@@ -203,9 +200,9 @@ Result<Json> runProfile(const CalcArguments &in)
         for (const char *key : { "crank_x_mm", "crank_z_mm" })
             if (!in.has(key))
                 return fail(key, "is missing: with a radius the centre is needed");
-        out["crank_clearance_mm"]
-            = clearance_m(*surface, { { in.mm("crank_x_mm"), in.mm("crank_z_mm") },
-                                      in.mm("crank_radius_mm") })
+        out["crank_clearance_mm"] = clearance_m(*surface,
+                                                { { in.mm("crank_x_mm"), in.mm("crank_z_mm") },
+                                                  in.mm("crank_radius_mm") })
             * 1e3;
     }
     return out;
@@ -290,8 +287,8 @@ constexpr std::array uncoverInputs {
     positive("pump_flow_l_min", "the pump draws", "l/min"),
     within(optional(notNegative("return_fraction", "of it falls straight back in", ""), 0), 0, 1),
     optional(notNegative("baffle_hole_area_mm2", "open to the outside", "mm²"), 0),
-    optional(notNegative("outside_depth_mm", "level outside, held; as the start when left out",
-                         "mm")),
+    optional(
+        notNegative("outside_depth_mm", "level outside, held; as the start when left out", "mm")),
     within(optional(positive("discharge_coefficient", "of the opening", ""), 0.6), 0, 1),
 };
 constexpr std::array uncoverOutputs {
@@ -309,11 +306,10 @@ Result<Json> runUncover(const CalcArguments &in)
         = in.optionalNumber("outside_depth_mm").value_or(in.number("depth_start_mm")) * 1e-3;
     if (outside < start)
         return fail("outside_depth_mm", "must be at least depth_start_mm");
-    const Uncovering u
-        = pickupUncovers({ in.number("area_mm2") * 1e-6, start, in.mm("depth_limit_mm"),
-                           in.l_min("pump_flow_l_min") * (1 - in.number("return_fraction")),
-                           in.number("baffle_hole_area_mm2") * 1e-6, outside,
-                           in.number("discharge_coefficient") });
+    const Uncovering u = pickupUncovers(
+        { in.number("area_mm2") * 1e-6, start, in.mm("depth_limit_mm"),
+          in.l_min("pump_flow_l_min") * (1 - in.number("return_fraction")),
+          in.number("baffle_hole_area_mm2") * 1e-6, outside, in.number("discharge_coefficient") });
     return Json { { "uncovers", u.time_s.has_value() },
                   { "time_s", orNull(u.time_s) },
                   { "equilibrium_depth_mm", u.time_s ? Json() : Json(u.equilibrium_m * 1e3) } };
@@ -416,8 +412,8 @@ Result<Json> runVolume(const CalcArguments &in)
     }
     if (!from)
         return fail("volume_l", "give one of litres, US quarts and imperial quarts");
-    const double to = volumeAt_m3(*from, in.number("from_c"), in.number("to_c"),
-                                  in.number("expansion_per_k"));
+    const double to
+        = volumeAt_m3(*from, in.number("from_c"), in.number("to_c"), in.number("expansion_per_k"));
     return Json { { "volume_l", to * 1e3 },
                   { "volume_us_qt", to / usQuart_m3 },
                   { "volume_imp_qt", to / imperialQuart_m3 },
@@ -427,43 +423,75 @@ Result<Json> runVolume(const CalcArguments &in)
 } // namespace
 
 const Calculator sumpLevelCalculator {
-    "sump-level", "Level in the sump", "Where the oil stands at rest and running, and what is on its way",
+    "sump-level",
+    "Level in the sump",
+    "Where the oil stands at rest and running, and what is on its way",
     "V_run = [V (1 + β (T − T_fill)) − V_static − Q t]/(1 − φ); V(h) trapezoids of free area",
-    "mass balance; β of mineral oil a common value, no source", levelInputs, levelOutputs, runLevel
+    "mass balance; β of mineral oil a common value, no source",
+    levelInputs,
+    levelOutputs,
+    runLevel
 };
 const Calculator tiltedSumpCalculator {
-    "tilted-sump", "A box-shaped pan in a turn", "How deep the pickup lies when the oil stands aslant",
+    "tilted-sump",
+    "A box-shaped pan in a turn",
+    "How deep the pickup lies when the oil stands aslant",
     "θ = atan a + α;  h0 ≥ L t/2: z = h0 + t (x − L/2);  else z = t (x − L + √(2 h0 L/t))",
-    "geometry; slosh by linear wave theory, textbook", boxInputs, boxOutputs, runBox
+    "geometry; slosh by linear wave theory, textbook",
+    boxInputs,
+    boxOutputs,
+    runBox
 };
 const Calculator tiltedProfileCalculator {
-    "tilted-sump-profile", "A pan by its section in a turn",
+    "tilted-sump-profile",
+    "A pan by its section in a turn",
     "How deep the pickup lies, and how far the crank clears the oil",
     "n·p ≤ c clipped from the section so that its area is V/W;  S = c − n·p_pickup",
-    "half-plane clip (Sutherland and Hodgman 1974) and shoelace formula", profileInputs,
-    profileOutputs, runProfile
+    "half-plane clip (Sutherland and Hodgman 1974) and shoelace formula",
+    profileInputs,
+    profileOutputs,
+    runProfile
 };
 const Calculator fillWindowCalculator {
-    "fill-window", "Fill window", "How much oil keeps the pickup wet and the crank dry in every case",
-    "least = max ((max(0, A_min W − V_d) + V_static + V_held)/(1 + β ΔT)); most likewise, the least of all",
-    "geometry, exact for a prism", windowInputs, windowOutputs, runWindow
+    "fill-window",
+    "Fill window",
+    "How much oil keeps the pickup wet and the crank dry in every case",
+    "least = max ((max(0, A_min W − V_d) + V_static + V_held)/(1 + β ΔT)); most likewise, the "
+    "least of all",
+    "geometry, exact for a prism",
+    windowInputs,
+    windowOutputs,
+    runWindow
 };
 const Calculator pickupUncoverCalculator {
-    "pickup-uncover-time", "Pickup in a compartment", "How long a turn the oil round the pickup lasts",
+    "pickup-uncover-time",
+    "Pickup in a compartment",
+    "How long a turn the oil round the pickup lasts",
     "A dh/dt = −Q (1 − r) + Cd a √(2 g (H − h))",
-    "orifice law, integrated; Cd 0.6 of a sharp edge, textbook", uncoverInputs, uncoverOutputs,
+    "orifice law, integrated; Cd 0.6 of a sharp edge, textbook",
+    uncoverInputs,
+    uncoverOutputs,
     runUncover
 };
 const Calculator drainBackCalculator {
-    "drainback-time", "Drain-back", "Whether oil comes down from the head as fast as it goes up",
+    "drainback-time",
+    "Drain-back",
+    "Whether oil comes down from the head as fast as it goes up",
     "K v²/2 + 32 ν L v/d² = g (h + drop − p_b/(ρ g))",
     "textbook, laminar in the tube; self-venting at Fr 0.31, Simpson (1969), from memory",
-    drainInputs, drainOutputs, runDrain
+    drainInputs,
+    drainOutputs,
+    runDrain
 };
 const Calculator oilVolumeCalculator {
-    "oil-volume-at-temperature", "Volume of oil when warm", "Litres and both quarts, cold and hot",
-    "V₂ = V₁ (1 + β (T₂ − T₁))", "US quart 0.946352946 l, imperial quart 1.1365225 l, both exact; β a common value, no source",
-    volumeInputs, volumeOutputs, runVolume
+    "oil-volume-at-temperature",
+    "Volume of oil when warm",
+    "Litres and both quarts, cold and hot",
+    "V₂ = V₁ (1 + β (T₂ − T₁))",
+    "US quart 0.946352946 l, imperial quart 1.1365225 l, both exact; β a common value, no source",
+    volumeInputs,
+    volumeOutputs,
+    runVolume
 };
 
 } // namespace mildpath

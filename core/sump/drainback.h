@@ -27,10 +27,11 @@ struct DrainBack
     double steadyDepth_m(double supply_m3_s) const;
     /// Holes that keep a pool below a depth; absent where it is held up.
     std::optional<int> holesFor(double supply_m3_s, double depth_m) const;
-    /// What runs down while gas comes up the same holes: Fr 0.31 (m³/s). Simpson (1969), from memory.
+    /// What runs down while gas comes up the same holes: Fr 0.31 (m³/s). Simpson (1969), from
+    /// memory.
     double selfVenting_m3_s() const;
 };
-// a v² + b v = g H, H = h + drop − p_b/(ρ g), a = K/2, b = 32 ν L/d²: textbook, laminar in the tube;
-// t = A/(n A_h g) [2 a (v₀ − v₁) + b ln(v₀/v₁)].
+// a v² + b v = g H, H = h + drop − p_b/(ρ g), a = K/2, b = 32 ν L/d²: textbook, laminar in the
+// tube; t = A/(n A_h g) [2 a (v₀ − v₁) + b ln(v₀/v₁)].
 
 } // namespace mildpath

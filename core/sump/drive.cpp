@@ -27,9 +27,9 @@ public:
             return (t - first.time_s) * (first.*m_signal);
         if (t >= last.time_s)
             return m_sum.back() + (t - last.time_s) * (last.*m_signal);
-        const auto next = std::upper_bound(
-            m_moments.begin(), m_moments.end(), t,
-            [](double time, const DriveMoment &m) { return time < m.time_s; });
+        const auto next
+            = std::upper_bound(m_moments.begin(), m_moments.end(), t,
+                               [](double time, const DriveMoment &m) { return time < m.time_s; });
         const auto i = static_cast<size_t>(next - m_moments.begin()) - 1;
         const DriveMoment &a = m_moments[i], &b = m_moments[i + 1];
         const double x = t - a.time_s, slope = (b.*m_signal - a.*m_signal) / (b.time_s - a.time_s);
@@ -52,7 +52,8 @@ std::vector<DriveMoment> smoothed(std::span<const DriveMoment> moments, double w
     for (double DriveMoment::*signal : { &DriveMoment::lateral_g, &DriveMoment::longitudinal_g }) {
         const Integral integral(moments, signal);
         for (DriveMoment &m : out)
-            m.*signal = (integral.to(m.time_s + window_s / 2) - integral.to(m.time_s - window_s / 2))
+            m.*signal
+                = (integral.to(m.time_s + window_s / 2) - integral.to(m.time_s - window_s / 2))
                 / window_s;
     }
     return out;

@@ -45,8 +45,7 @@ CaseLimits limitsOf(const PanPrism &pan, const FillTaken &taken, const FillCase 
     return { fill(use.submergence_m - origin.depthOf_m(s.mouth)), fill(highest) };
 }
 
-FillWindow fillWindow(const PanPrism &pan, const FillTaken &taken,
-                      std::span<const FillCase> cases)
+FillWindow fillWindow(const PanPrism &pan, const FillTaken &taken, std::span<const FillCase> cases)
 {
     FillWindow out { -1e300, 1e300, 0, 0 };
     // Mirrored cases are equal but for rounding: the first of them counts.
@@ -90,8 +89,7 @@ std::optional<double> refills_s(const Compartment &c)
     const double u1 = std::sqrt(c.outside_m - c.limit_m);
     if (!(k * u0 > q))
         return std::nullopt;
-    return 2 * c.area_m2
-        * ((u1 - u0) / k + q / (k * k) * std::log((k * u1 - q) / (k * u0 - q)));
+    return 2 * c.area_m2 * ((u1 - u0) / k + q / (k * k) * std::log((k * u1 - q) / (k * u0 - q)));
 }
 
 double baffleCosts_m(double flow, double opening, double discharge)

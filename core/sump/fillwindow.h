@@ -64,8 +64,7 @@ struct FillWindow
     bool feasible() const { return least_m3 <= most_m3; }
 };
 /// @param cases  at least one
-FillWindow fillWindow(const PanPrism &pan, const FillTaken &taken,
-                      std::span<const FillCase> cases);
+FillWindow fillWindow(const PanPrism &pan, const FillTaken &taken, std::span<const FillCase> cases);
 
 /// A part of the pan walled off round the pickup.
 struct Compartment

@@ -23,9 +23,9 @@ struct GasAtPressure
     double carried; ///< bubbles that were there
     double share() const { return (released + carried) / (1 + released + carried); }
 };
-/// released = x αB max(0, p_s − p)/p T/273.15; carried = φ₀/(1 − φ₀) p_s/p. Definition of the Bunsen
-/// coefficient and Henry's law, textbook. Equilibrium (x = 1) is an upper bound: oil is in a suction
-/// tube for some hundredths of a second.
+/// released = x αB max(0, p_s − p)/p T/273.15; carried = φ₀/(1 − φ₀) p_s/p. Definition of the
+/// Bunsen coefficient and Henry's law, textbook. Equilibrium (x = 1) is an upper bound: oil is in a
+/// suction tube for some hundredths of a second.
 /// @param entrained  φ₀ at the pressure the oil is saturated at
 GasAtPressure gasAtPressure(AbsolutePressure p, AbsolutePressure saturated, double temperature_c,
                             double bunsen = usualBunsen, double releasedShare = 1,

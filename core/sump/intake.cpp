@@ -42,7 +42,7 @@ SuctionPressure suctionPressure(const SuctionLine &s)
         const double re = out.reynolds;
         const double f = re <= laminarTo ? 64 / re
             : re >= turbulentFrom        ? blasius(re)
-                                  : 64 / laminarTo
+                                         : 64 / laminarTo
                 + (blasius(turbulentFrom) - 64 / laminarTo) * (re - laminarTo)
                     / (turbulentFrom - laminarTo);
         out.friction_pa = out.velocityHead_pa * f * s.length_m / s.bore_m;
@@ -68,8 +68,8 @@ Result<AirLeak> airLeak(double area, AbsolutePressure inlet, AbsolutePressure cr
     AirLeak out {};
     out.choked = ratio < critical;
     out.mass_kg_s = discharge * area * crankcase.value_pa / std::sqrt(rt)
-        * std::sqrt(std::max(
-            0.0, 2 * g / (g - 1) * (std::pow(r, 2 / g) - std::pow(r, (g + 1) / g))));
+        * std::sqrt(std::max(0.0,
+                             2 * g / (g - 1) * (std::pow(r, 2 / g) - std::pow(r, (g + 1) / g))));
     out.atInlet_m3_s = out.mass_kg_s * rt / inlet.value_pa;
     out.free_m3_s = out.mass_kg_s * rt / crankcase.value_pa;
     return out;

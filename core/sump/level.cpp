@@ -82,8 +82,8 @@ SumpVolumes sumpVolumes(const SumpFill &f)
     SumpVolumes out;
     out.rest_m3 = f.fill_m3 - f.static_m3;
     out.held_m3 = f.circulating_m3_s * f.residence_s;
-    out.running_m3 = (volumeAt_m3(f.fill_m3, f.fill_c, f.oil_c, f.expansion_per_k) - f.static_m3
-                      - out.held_m3)
+    out.running_m3
+        = (volumeAt_m3(f.fill_m3, f.fill_c, f.oil_c, f.expansion_per_k) - f.static_m3 - out.held_m3)
         / (1 - f.gas);
     return out;
 }

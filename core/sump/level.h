@@ -34,8 +34,8 @@ public:
     double whole_m3() const;
     /// Volume below a height within the table.
     double volumeBelow_m3(double height_m) const;
-    /// Height of the surface over a volume: x = 2 dV/(f + √(f² + 2 s dV)) within a layer, stable for
-    /// upright walls. Errors: `fill_l` when it overflows the table.
+    /// Height of the surface over a volume: x = 2 dV/(f + √(f² + 2 s dV)) within a layer, stable
+    /// for upright walls. Errors: `fill_l` when it overflows the table.
     Result<double> level_m(double volume_m3) const;
 
 private:

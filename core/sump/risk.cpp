@@ -30,7 +30,7 @@ std::string_view airStateWord(AirState state)
 
 AirState windageState(double clearance, double allowance)
 {
-    return clearance < airLimits.clearanceHigh * allowance  ? AirState::High
+    return clearance < airLimits.clearanceHigh * allowance ? AirState::High
         : clearance < airLimits.clearanceWatch * allowance ? AirState::Watch
                                                            : AirState::Low;
 }

@@ -139,9 +139,8 @@ std::optional<double> floorAt_m(std::span<const SectionPoint> profile, double x_
         const SectionPoint a = profile[i], b = profile[(i + 1) % profile.size()];
         if (x_m < std::min(a.x_m, b.x_m) || x_m > std::max(a.x_m, b.x_m))
             continue;
-        const double z = a.x_m == b.x_m
-            ? std::min(a.z_m, b.z_m)
-            : a.z_m + (x_m - a.x_m) / (b.x_m - a.x_m) * (b.z_m - a.z_m);
+        const double z = a.x_m == b.x_m ? std::min(a.z_m, b.z_m)
+                                        : a.z_m + (x_m - a.x_m) / (b.x_m - a.x_m) * (b.z_m - a.z_m);
         out = std::min(out.value_or(z), z);
     }
     return out;
@@ -182,8 +181,8 @@ Result<void> checkProfile(std::span<const SectionPoint> p)
                                     : meet(a, b, c, d);
             if (folds)
                 return fail(std::to_string(k),
-                            "the side from point " + std::to_string(k + 1) + " crosses the side from point "
-                                + std::to_string(i + 1));
+                            "the side from point " + std::to_string(k + 1)
+                                + " crosses the side from point " + std::to_string(i + 1));
         }
     if (!(profileArea_m2(p) > 0))
         return fail("", "encloses nothing");
@@ -202,7 +201,8 @@ Result<Profile> sectionFromFill(std::span<const FillStep> steps, double length_m
         const double dh = all[i + 1].height_m - all[i].height_m;
         const double dv = all[i + 1].volume_m3 - all[i].volume_m3;
         if (!(dh > 0) || !(dv > 0))
-            return fail(std::to_string(i + 1), dh > 0 ? "the litres must rise" : "the heights must rise");
+            return fail(std::to_string(i + 1),
+                        dh > 0 ? "the litres must rise" : "the heights must rise");
         layer.push_back(dv / dh / length_m);
     }
     // Widths at the steps, never so wide that the layer beside would have to be narrower than

@@ -53,9 +53,8 @@ double areaBelow_m2(std::span<const SectionPoint> profile, const OilSurface &sur
 /// What lies under a surface, for drawing; edges along the surface may run double.
 Profile clippedBelow(std::span<const SectionPoint> profile, const OilSurface &surface);
 
-/// Surface with this tilt over so much oil, exact: the area is a quadratic of the offset between two
-/// corners of the profile.
-/// One common level: pools of a stepped pan are joined. Steady state.
+/// Surface with this tilt over so much oil, exact: the area is a quadratic of the offset between
+/// two corners of the profile. One common level: pools of a stepped pan are joined. Steady state.
 /// @param area_m2  volume over width, ≥ 0
 /// Errors: `volume_l` when it does not fit below the highest point.
 Result<OilSurface> surfaceOver(std::span<const SectionPoint> profile, double tilt_rad,
@@ -81,7 +80,8 @@ struct FillStep
 /// Errors: place "2": heights or litres that do not rise.
 Result<Profile> sectionFromFill(std::span<const FillStep> steps, double length_m);
 
-/// First slosh period of a level pan (s): ω² = g k tanh(k h), k = π/L. Linear wave theory, textbook.
+/// First slosh period of a level pan (s): ω² = g k tanh(k h), k = π/L. Linear wave theory,
+/// textbook.
 /// @param length_m  free length at the surface
 /// @param depth_m   mean depth, > 0
 double sloshPeriod_s(double length_m, double depth_m);

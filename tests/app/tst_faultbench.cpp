@@ -24,6 +24,7 @@ private Q_SLOTS:
     void init() { open(); }
     void cleanup() { m_window.reset(); }
     void everyStop_offersItsFaults();
+    void scenarioOfAnotherVersion_isRefusedWithTheReason();
     void whatIf_showsBeforeAndAfter();
     void whatIf_isNotInTheDocumentUntilKept();
     void severalFaults_areImaginedTogether();
@@ -108,16 +109,39 @@ void TestFaultBench::whatIf_showsBeforeAndAfter()
     QVERIFY(find<QLabel>("route.subtitle")->text().isEmpty());
 }
 
+void TestFaultBench::scenarioOfAnotherVersion_isRefusedWithTheReason()
+{
+    // A file may hold a fault this version does not know: it is kept, and cannot be imagined.
+    Build b = build();
+    Scenario later;
+    later.id = "c99";
+    later.name = "from later";
+    later.faults.push_back({ "gremlins", "pump", 0, 1 });
+    b.scenarios.push_back(later);
+    m_window->openNew(b);
+    const auto ok = document().imagine(build().scenarios.back().faults);
+    QVERIFY(!ok);
+    QVERIFY(ok.error().message.find("gremlins") != std::string::npos);
+    QVERIFY(document().imagined().empty());
+    route(1);
+    QVERIFY(panelText().contains(QStringLiteral("from later")) || !panelText().isEmpty());
+    QCOMPARE(build().scenarios.back(), later);
+}
+
 void TestFaultBench::whatIf_isNotInTheDocumentUntilKept()
 {
     route(1);
     const size_t before = build().scenarios.size();
+    const double healthy = assessment().hotIdle.gauge.value_pa;
+    const auto *cell = m_window->findChild<ReadoutCell *>(QStringLiteral("hotIdleGauge"));
+    const QString shown = cell->readout().value.text();
     select("relief");
     imagine(QStringLiteral("relief stuck open"));
     QVERIFY(!document().isModified());
     QCOMPARE(build().scenarios.size(), before);
     // The strip goes on telling the engine as it is.
-    QCOMPARE(assessment().hotIdle.gauge.value_pa, document().assessment().hotIdle.gauge.value_pa);
+    QCOMPARE(assessment().hotIdle.gauge.value_pa, healthy);
+    QCOMPARE(cell->readout().value.text(), shown);
     clickInPanel("whatIf.keep");
     QCOMPARE(build().scenarios.size(), before + 1);
     QVERIFY(build().scenarios.back().faults == document().imagined());

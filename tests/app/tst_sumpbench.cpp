@@ -113,7 +113,9 @@ void TestSumpBench::fill_isDraggedAndUndone()
     auto *bar = find<FillBar>("fillBar");
     auto *view = find<SumpView>("sumpView");
     const double before = view->oil()->submergence_m;
-    const auto at = [&](double litres) { return QPoint(static_cast<int>(std::lround(bar->xOf(litres))), 62); };
+    const auto at = [&](double litres) {
+        return QPoint(static_cast<int>(std::lround(bar->xOf(litres))), 62);
+    };
     QTest::mousePress(bar, Qt::LeftButton, {}, at(4.6));
     QTest::mouseMove(bar, at(5.5));
     // The picture follows; the document does not until the button is let go.
@@ -173,7 +175,8 @@ void TestSumpBench::wrongCorner_isRefused_andTheOldOneStays()
     const auto old = build().sump.along;
     typeCell("pan.along", 1, 0, QStringLiteral("460")); // beyond the rear wall: sides cross
     QCOMPARE(build().sump.along, old);
-    QVERIFY2(reason("pan.along").contains(QStringLiteral("crosses")), qPrintable(reason("pan.along")));
+    QVERIFY2(reason("pan.along").contains(QStringLiteral("crosses")),
+             qPrintable(reason("pan.along")));
     QCOMPARE(find<QTableWidget>("pan.along")->item(1, 0)->text(), QStringLiteral("220"));
     typeCell("pan.along", 1, 0, QStringLiteral("a lot"));
     QVERIFY(reason("pan.along").contains(QStringLiteral("Row 2")));
@@ -183,13 +186,15 @@ void TestSumpBench::wrongCorner_isRefused_andTheOldOneStays()
 void TestSumpBench::benchFill_makesThePan()
 {
     sump(2);
-    for (const auto &[row, height, litres] : { std::tuple(0, "30", "1.5"), std::tuple(1, "60", "3.2"), std::tuple(2, "80", "5.6") }) {
+    for (const auto &[row, height, litres] :
+         { std::tuple(0, "30", "1.5"), std::tuple(1, "60", "3.2"), std::tuple(2, "80", "5.6") }) {
         typeCell("pan.fill", row, 0, QString::fromLatin1(height));
         typeCell("pan.fill", row, 1, QString::fromLatin1(litres));
     }
     QCOMPARE(build().sump.benchFill.size(), size_t(3));
     const PanPrism pan = *panOf(build().sump);
-    verifyClose(areaBelow_m2(pan.profile, { 0, 0.06 }) * pan.width_m * 1e3, 3.2, 1e-3, 0, QStringLiteral("litres at 60 mm"));
+    verifyClose(areaBelow_m2(pan.profile, { 0, 0.06 }) * pan.width_m * 1e3, 3.2, 1e-3, 0,
+                QStringLiteral("litres at 60 mm"));
     typeCell("pan.fill", 2, 1, QStringLiteral("3")); // falls
     QVERIFY(reason("pan.fill").contains(QStringLiteral("litres must rise")));
     QCOMPARE(build().sump.benchFill[2].litres, 5.6);
@@ -218,7 +223,8 @@ void TestSumpBench::use_isChosenAndUndoneInOne()
     QCOMPARE(build().use.turn_g, 1.25);
     QCOMPARE(build().use.heel_deg, 0.0);
     QVERIFY(assessment().air.find("braking"));
-    QCOMPARE(inPanel<QComboBox>(QStringLiteral("turns.use"))->currentText(), QStringLiteral("track, slicks"));
+    QCOMPARE(inPanel<QComboBox>(QStringLiteral("turns.use"))->currentText(),
+             QStringLiteral("track, slicks"));
     document().undoStack().undo();
     QCOMPARE(build().use.turn_g, 0.35);
     QCOMPARE(build().use.heel_deg, 12.0);
@@ -236,7 +242,8 @@ void TestSumpBench::caseChosen_showsItsSection()
     clickAt(sheet, sheet->areaOf(right).center());
     auto *view = find<SumpView>("sumpView");
     QVERIFY(view->isVisible());
-    verifyClose(view->oil()->submergence_m, assessment().air.cases[static_cast<size_t>(right)].submergence_m, 1e-9, 0,
+    verifyClose(view->oil()->submergence_m,
+                assessment().air.cases[static_cast<size_t>(right)].submergence_m, 1e-9, 0,
                 QStringLiteral("depth"));
     QVERIFY(view->oil()->surface.tilt_rad < 0);
 }

@@ -86,12 +86,14 @@ void TestAir::elevenRows_eachWithWhatItRestsOn()
     for (const AirRow &r : air.rows) {
         met.insert(r.contribution);
         QVERIFY2(!r.quantity.empty() || r.state == AirState::Unknown, r.id.c_str());
-        QVERIFY2(r.state == AirState::Low || !r.reason.empty() || !r.quantity.empty(), r.id.c_str());
+        QVERIFY2(r.state == AirState::Low || !r.reason.empty() || !r.quantity.empty(),
+                 r.id.c_str());
         if (r.state == AirState::Watch || r.state == AirState::High)
             QVERIFY2(!r.remedy.empty(), r.id.c_str());
     }
-    QCOMPARE(met, (std::set<std::string_view> { "windage", "uncovering", "suction_leak", "air_release",
-                                                "residence", "drainback", "coolant" }));
+    QCOMPARE(met,
+             (std::set<std::string_view> { "windage", "uncovering", "suction_leak", "air_release",
+                                           "residence", "drainback", "coolant" }));
 }
 
 void TestAir::states_areThoseOfTheCalculator()
@@ -111,9 +113,9 @@ void TestAir::states_areThoseOfTheCalculator()
                     { "coolant", build.sump.coolant } };
     const auto out = runCalculator(*findCalculator("aeration-risk"), in);
     QVERIFY(out);
-    for (const auto &[key, row] : { std::pair("windage_state", "windage"), std::pair("uncovering_state", "vortex"),
-                                    std::pair("air_release_state", "release"),
-                                    std::pair("drainback_state", "drainback") })
+    for (const auto &[key, row] :
+         { std::pair("windage_state", "windage"), std::pair("uncovering_state", "vortex"),
+           std::pair("air_release_state", "release"), std::pair("drainback_state", "drainback") })
         QCOMPARE((*out)[key].get<std::string>(), std::string(airStateWord(stateOf(air, row))));
     // Drain-back leads the demo: a litre of 4.6 is on its way.
     QCOMPARE(air.leading()->id, std::string("drainback"));
@@ -126,7 +128,8 @@ void TestAir::unknown_isNeverLow()
     build.sump = {};
     const AirReport air = assess(build).air;
     QVERIFY(air.problem);
-    for (const char *id : { "windage", "uncovering", "vortex", "leak", "residence", "drainback", "crankcase", "foreign" }) {
+    for (const char *id : { "windage", "uncovering", "vortex", "leak", "residence", "drainback",
+                            "crankcase", "foreign" }) {
         QCOMPARE(stateOf(air, id), AirState::Unknown);
         QVERIFY(!air.row(id)->reason.empty() || !air.row(id)->quantity.empty());
     }
@@ -160,19 +163,29 @@ void TestAir::wrongSump_isRefusedWithItsPlace_data()
     QTest::addColumn<QString>("place");
     QTest::addColumn<QString>("word");
     const auto row = [](const char *what, const char *edit, const char *place, const char *word) {
-        QTest::newRow(what) << QString::fromUtf8(edit) << QString::fromLatin1(place) << QString::fromUtf8(word);
+        QTest::newRow(what) << QString::fromUtf8(edit) << QString::fromLatin1(place)
+                            << QString::fromUtf8(word);
     };
-    row("a key no sump has", R"({"edit":"sump","key":"colour","value":3})", "sump/colour", "nothing a sump has");
-    row("a fill below nothing", R"({"edit":"sump","key":"fill_l","value":-1})", "/sump/fill_l", "must be");
-    row("more held than poured", R"({"edit":"sump","key":"static_holdup_l","value":20})", "/sump/static_holdup_l", "more than");
-    row("pickup outside the pan", R"({"edit":"sump","key":"pickup_along_mm","value":2000})", "/sump/pickup_along_mm", "outside the pan");
-    row("crank under the floor", R"({"edit":"sump","key":"crank_z_mm","value":20})", "/sump/crank_z_mm", "under the floor");
-    row("marks upside down", R"({"edit":"sump","key":"stick_low_mm","value":90})", "/sump/stick_high_mm", "above the low");
+    row("a key no sump has", R"({"edit":"sump","key":"colour","value":3})", "sump/colour",
+        "nothing a sump has");
+    row("a fill below nothing", R"({"edit":"sump","key":"fill_l","value":-1})", "/sump/fill_l",
+        "must be");
+    row("more held than poured", R"({"edit":"sump","key":"static_holdup_l","value":20})",
+        "/sump/static_holdup_l", "more than");
+    row("pickup outside the pan", R"({"edit":"sump","key":"pickup_along_mm","value":2000})",
+        "/sump/pickup_along_mm", "outside the pan");
+    row("crank under the floor", R"({"edit":"sump","key":"crank_z_mm","value":20})",
+        "/sump/crank_z_mm", "under the floor");
+    row("marks upside down", R"({"edit":"sump","key":"stick_low_mm","value":90})",
+        "/sump/stick_high_mm", "above the low");
     row("a section that crosses itself",
-        R"({"edit":"pan","along_mm":[[0,0],[400,300],[400,0],[0,300]],"across_mm":[],"shape":""})", "/sump/along_mm/2", "crosses");
-    row("a floor in the air", R"({"edit":"pan","along_mm":[[0,10],[400,10],[400,300],[0,300]],"across_mm":[],"shape":""})",
+        R"({"edit":"pan","along_mm":[[0,0],[400,300],[400,0],[0,300]],"across_mm":[],"shape":""})",
+        "/sump/along_mm/2", "crosses");
+    row("a floor in the air",
+        R"({"edit":"pan","along_mm":[[0,10],[400,10],[400,300],[0,300]],"across_mm":[],"shape":""})",
         "/sump/along_mm", "height 0");
-    row("a word for nothing", R"({"edit":"foreign","fuel":false,"word":"maybe"})", "/sump/coolant", "suspected");
+    row("a word for nothing", R"({"edit":"foreign","fuel":false,"word":"maybe"})", "/sump/coolant",
+        "suspected");
 }
 
 void TestAir::wrongSump_isRefusedWithItsPlace()
@@ -186,7 +199,8 @@ void TestAir::wrongSump_isRefusedWithItsPlace()
     const auto out = applyEdit(build, *e);
     QVERIFY(!out);
     QCOMPARE(QString::fromStdString(out.error().place), place);
-    QVERIFY2(QString::fromStdString(out.error().message).contains(word), out.error().message.c_str());
+    QVERIFY2(QString::fromStdString(out.error().message).contains(word),
+             out.error().message.c_str());
 }
 
 void TestAir::edits_goThroughTheJournal_data()
@@ -199,9 +213,14 @@ void TestAir::edits_goThroughTheJournal_data()
 void TestAir::edits_goThroughTheJournal()
 {
     QFETCH(int, index);
-    const SumpEdit edits[] = { SetPan { { { 0, 0 }, { 300.5, 0 }, { 300.5, 400 }, { 0, 400 } }, {}, { { 10, 0.5 } }, "flat", { { "fill_l", 4 } } },
-                               SetSumpValue { "fill_l", 5.25 }, SetSumpValue { "fill_l", std::nullopt },
-                               SetForeign { true, "suspected" }, SetForeign { false, "" } };
+    const SumpEdit edits[]
+        = { SetPan { { { 0, 0 }, { 300.5, 0 }, { 300.5, 400 }, { 0, 400 } },
+                     {},
+                     { { 10, 0.5 } },
+                     "flat",
+                     { { "fill_l", 4 } } },
+            SetSumpValue { "fill_l", 5.25 }, SetSumpValue { "fill_l", std::nullopt },
+            SetForeign { true, "suspected" }, SetForeign { false, "" } };
     const Edit edit = edits[index];
     const auto back = editFromJson(editToJson(edit));
     QVERIFY(back);
@@ -254,8 +273,9 @@ void TestAir::advice_bringsTheFillIntoItsWindow()
         const AirReport there = assess(withValue(build, "fill_l", m3 * 1e3)).air;
         double margin = 1e9;
         for (const AirCase &c : there.cases)
-            margin = std::min(margin, least ? c.submergence_m - c.wanted.required_m
-                                            : c.clearance_m - c.wind.allowance_m);
+            margin = std::min(margin,
+                              least ? c.submergence_m - c.wanted.required_m
+                                    : c.clearance_m - c.wind.allowance_m);
         return margin;
     };
     QVERIFY(std::abs(ended(air.window->least_m3, true)) < 1e-6);
@@ -275,7 +295,8 @@ void TestAir::holdUp_isHeadsWallsAndSpray()
     verifyClose(air.heldRunning_m3, sum, 1e-12, 0, QStringLiteral("sum of the causes"));
     // Conservation: what was poured is in the pan, on its way, or never back.
     const double grown = 1 + 0.0007 * (build.use.hotOil_c - 20);
-    verifyClose(air.level("running")->volume_m3 + air.heldRunning_m3 + *build.sump.own("static_holdup_l") * 1e-3,
+    verifyClose(air.level("running")->volume_m3 + air.heldRunning_m3
+                    + *build.sump.own("static_holdup_l") * 1e-3,
                 *build.sump.own("fill_l") * 1e-3 * grown, 1e-9, 0, QStringLiteral("litres"));
     // A cause that is not known is said, and nothing is made up for it.
     Build less = build;
@@ -290,7 +311,8 @@ void TestAir::levels_areSeparateNumbers()
     const AirReport air = assess(demoBuild()).air;
     const auto mm = [&](const char *id) { return air.level(id)->level_m * 1e3; };
     QVERIFY(mm("rest_hot") > mm("rest_cold")); // oil grows
-    QVERIFY(mm("running") < mm("idle") && mm("idle") < mm("rest_hot")); // the more it turns, the more is up
+    QVERIFY(mm("running") < mm("idle")
+            && mm("idle") < mm("rest_hot")); // the more it turns, the more is up
     QVERIFY(mm("bench") > mm("rest_cold")); // nothing held in the filter yet
     const double stick = air.level("stick_high")->volume_m3 - air.level("stick_low")->volume_m3;
     QVERIFY(stick > 0.5e-3 && stick < 2.5e-3);
@@ -306,14 +328,17 @@ void TestAir::benchFill_makesThePanThatWasMeasured()
     const Build made = with(build, *edit);
     const PanPrism pan = *panOf(made.sump);
     for (const BenchFill &s : steps)
-        verifyClose(areaBelow_m2(pan.profile, { 0, s.height_mm * 1e-3 }) * pan.width_m * 1e3, s.litres, 1e-3, 0,
-                    QString::number(s.height_mm));
+        verifyClose(areaBelow_m2(pan.profile, { 0, s.height_mm * 1e-3 }) * pan.width_m * 1e3,
+                    s.litres, 1e-3, 0, QString::number(s.height_mm));
     // The bare pan with 3.3 l stands at 60 mm.
-    verifyClose(assess(withValue(made, "fill_l", 3.3)).air.level("bench")->level_m * 1e3, 60, 1e-3, 0, QStringLiteral("bench"));
+    verifyClose(assess(withValue(made, "fill_l", 3.3)).air.level("bench")->level_m * 1e3, 60, 1e-3,
+                0, QStringLiteral("bench"));
     Sump narrow = build.sump;
     narrow.values.erase("pan_width_mm");
     QCOMPARE(panFromBenchFill(narrow, steps).error().place, std::string("pan_width_mm"));
-    QVERIFY(panFromBenchFill(build.sump, { { 20, 2 }, { 40, 1 } }).error().place.starts_with("bench_fill/"));
+    QVERIFY(panFromBenchFill(build.sump, { { 20, 2 }, { 40, 1 } })
+                .error()
+                .place.starts_with("bench_fill/"));
 }
 
 void TestAir::everyTemplate_hasASumpThatStands_data()
@@ -337,7 +362,9 @@ void TestAir::everyTemplate_hasASumpThatStands()
     }
     QCOMPARE(stateOf(air, "windage"), AirState::Low);
     const AirLevel *rest = air.level("rest_cold");
-    QVERIFY(rest && rest->level_m * 1e3 < *build->sump.own("crank_z_mm") - *build->sump.own("sweep_radius_mm"));
+    QVERIFY(rest
+            && rest->level_m * 1e3
+                < *build->sump.own("crank_z_mm") - *build->sump.own("sweep_radius_mm"));
 }
 
 void TestAir::everyShape_isAPan_data()
@@ -352,7 +379,8 @@ void TestAir::everyShape_isAPan()
     QFETCH(QString, shape);
     const Build build = demoBuild();
     const Sump made = shapedSump(shape.toStdString(), usualPanSizes(build.engine, 4.6));
-    const Build other = with(build, SetPan { made.along, made.across, {}, made.shape, made.values });
+    const Build other
+        = with(build, SetPan { made.along, made.across, {}, made.shape, made.values });
     const AirReport air = assess(other).air;
     QVERIFY2(!air.problem, air.problem ? air.problem->message.c_str() : "");
     QVERIFY(air.find("turn_left") && air.find("running"));
@@ -367,11 +395,15 @@ void TestAir::harderTurn_uncoversWhereItSays()
     QVERIFY(left && left->uncovers_g && left->wanted_g);
     QVERIFY(*left->wanted_g < *left->uncovers_g);
     const auto depthAt = [&](double g) {
-        return turnOil(*panOf(build.sump), *sectionOf(build, PanWay::Across), { PanWay::Across, g, 0 }, left->volume_m3)->submergence_m;
+        return turnOil(*panOf(build.sump), *sectionOf(build, PanWay::Across),
+                       { PanWay::Across, g, 0 }, left->volume_m3)
+            ->submergence_m;
     };
-    verifyClose(depthAt(*left->uncovers_g), left->wanted.dip_m, 0, 2e-4, QStringLiteral("at the limit"));
+    verifyClose(depthAt(*left->uncovers_g), left->wanted.dip_m, 0, 2e-4,
+                QStringLiteral("at the limit"));
     QVERIFY(depthAt(*left->uncovers_g + 0.02) < left->wanted.dip_m);
-    QCOMPARE(stateOf(air, "uncovering"), left->submergence_m < left->wanted.dip_m ? AirState::High : AirState::Watch);
+    QCOMPARE(stateOf(air, "uncovering"),
+             left->submergence_m < left->wanted.dip_m ? AirState::High : AirState::Watch);
 }
 
 void TestAir::baffle_isATrade()
@@ -380,12 +412,14 @@ void TestAir::baffle_isATrade()
     const Build large = withValue(demoBuild(), "baffle_opening_mm2", 1200);
     const auto a = assess(small).air.baffle, b = assess(large).air.baffle;
     QVERIFY(a && b && a->shut_s && b->shut_s);
-    verifyClose(*a->shut_s, *b->shut_s, 1e-12, 0, QStringLiteral("doors shut, their size does not matter"));
+    verifyClose(*a->shut_s, *b->shut_s, 1e-12, 0,
+                QStringLiteral("doors shut, their size does not matter"));
     QVERIFY(a->costs_m > b->costs_m);
     QVERIFY(a->costsCold_m > b->costsCold_m && b->costsCold_m > 0);
     // Shut, the compartment's own oil over the draw: A (h0 − h)/q.
     const AirReport air = assess(small).air;
-    const double flow = *small.sump.own("compartment_area_mm2") * 1e-6 * (a->start_m - a->limit_m) / *a->shut_s;
+    const double flow
+        = *small.sump.own("compartment_area_mm2") * 1e-6 * (a->start_m - a->limit_m) / *a->shut_s;
     QVERIFY(flow * litresPerMinute > 3 && flow * litresPerMinute < 60);
     QVERIFY(!assess(with(small, SetSumpValue { "compartment_area_mm2", std::nullopt })).air.baffle);
 }
@@ -398,7 +432,8 @@ void TestAir::coolant_holdsAndOverridesTheRest()
     QCOMPARE(finding(a, "air_foreign")->mark, Mark::Hold);
     const Assessment fuel = assess(with(demoBuild(), SetForeign { true, "suspected" }));
     QCOMPARE(stateOf(fuel.air, "foreign"), AirState::Watch);
-    QCOMPARE(stateOf(assess(with(demoBuild(), SetForeign { true, "" })).air, "foreign"), AirState::Unknown);
+    QCOMPARE(stateOf(assess(with(demoBuild(), SetForeign { true, "" })).air, "foreign"),
+             AirState::Unknown);
 }
 
 void TestAir::leak_underTheOil_drawsNoAir()
@@ -419,7 +454,8 @@ void TestAir::gas_costsPressureAndStiffness()
     const Assessment a = assess(build);
     const auto none = gasEffect(build, a, 0), some = gasEffect(build, a, 0.1);
     QVERIFY(none && some);
-    verifyClose(none->idleAfter.value_pa, a.hotIdle.gauge.value_pa, 1e-4, 0, QStringLiteral("no gas"));
+    verifyClose(none->idleAfter.value_pa, a.hotIdle.gauge.value_pa, 1e-4, 0,
+                QStringLiteral("no gas"));
     QCOMPARE(none->stiffness, 1.0);
     QVERIFY(some->idleAfter.value_pa < a.hotIdle.gauge.value_pa);
     // Less liquid by the share at most: a first estimate from above (mass balance).
@@ -436,7 +472,9 @@ void TestAir::senders_seeOilThatMoves()
     const Build build = demoBuild();
     const auto places = senderPlaces(build, assess(build));
     const auto named = [&](const std::string &part) {
-        return *std::find_if(places.begin(), places.end(), [&](const SenderPlace &p) { return p.name.find(part) != p.name.npos; });
+        return *std::find_if(places.begin(), places.end(), [&](const SenderPlace &p) {
+            return p.name.find(part) != p.name.npos;
+        });
     };
     // The gauge's own drilling is a dead end: good for pressure, not for temperature.
     QCOMPARE(named("Rear main gallery").mark, Mark::LookAgain);
@@ -454,10 +492,12 @@ void TestAir::drySump_isJudgedByItsTank()
     QCOMPARE(stateOf(air, "uncovering"), AirState::Low);
     QVERIFY(air.tank->swirl_m > 0);
     // A wide return turns the oil less: speed by the area, dip by its square.
-    const AirReport slow = assess(withValue(build, "return_bore_mm", *build.sump.own("return_bore_mm") * 2)).air;
+    const AirReport slow
+        = assess(withValue(build, "return_bore_mm", *build.sump.own("return_bore_mm") * 2)).air;
     verifyClose(slow.tank->swirl_m, air.tank->swirl_m / 16, 1e-6, 0, QStringLiteral("swirl"));
     // A soft thin hose folds.
-    const AirReport soft = assess(withValue(withValue(build, "hose_wall_mm", 0.4), "hose_mpa", 0.5)).air;
+    const AirReport soft
+        = assess(withValue(withValue(build, "hose_wall_mm", 0.4), "hose_mpa", 0.5)).air;
     QCOMPARE(stateOf(soft, "release"), AirState::High);
     QVERIFY(soft.row("release")->reason.find("folds") != std::string::npos);
     const AirReport dry = assess(withValue(build, "fill_l", 3)).air;
@@ -473,14 +513,17 @@ void TestAir::drive_heldStill_isTheSteadyTurn()
         drive.push_back({ i * 0.1, build.use.turn_g, 0 });
     const auto r = replayDrive(build, a, drive);
     QVERIFY(r);
-    verifyClose(r->moments[50].cover_m, std::min(a.air.find("turn_left")->submergence_m, a.air.find("running")->submergence_m), 1e-9, 1e-9,
-                QStringLiteral("cover"));
+    verifyClose(
+        r->moments[50].cover_m,
+        std::min(a.air.find("turn_left")->submergence_m, a.air.find("running")->submergence_m),
+        1e-9, 1e-9, QStringLiteral("cover"));
     QCOMPARE(r->notModelled, 0.0);
     QVERIFY(r->uncovered.empty());
     // Hard enough, it draws air, and says for how long.
     for (DriveMoment &m : drive)
         m.lateral_g = m.time_s > 3 && m.time_s < 7 ? 2.5 : 0;
-    const auto hard = replayDrive(withValue(build, "fill_l", 3), assess(withValue(build, "fill_l", 3)), drive);
+    const auto hard
+        = replayDrive(withValue(build, "fill_l", 3), assess(withValue(build, "fill_l", 3)), drive);
     QVERIFY(hard && !hard->uncovered.empty());
     QVERIFY(hard->uncovered_s > 2.5 && hard->uncovered_s < 5);
 }
@@ -510,7 +553,8 @@ void TestAir::driveTable_saysWhatIsWrongAndWhere_data()
         QTest::newRow(what) << QString::fromUtf8(text) << moments << QString::fromLatin1(place);
     };
     row("comma", "time_s,lateral_g\n0,0.1\n0.5,0.2\n", 2, "");
-    row("tabs, other columns, any order", "lap\tlongitudinal_g\ttime_s\n1\t-0.3\t0\n1\t0.4\t1\n", 2, "");
+    row("tabs, other columns, any order", "lap\tlongitudinal_g\ttime_s\n1\t-0.3\t0\n1\t0.4\t1\n", 2,
+        "");
     row("a mark before the header", "\xEF\xBB\xBFtime_s,lateral_g\r\n0,0\r\n1,0\r\n", 2, "");
     row("no time", "t,lateral_g\n0,1\n", 0, "line 1");
     row("a word", "time_s,lateral_g\n0,0\n1,left\n", 1, "line 3, lateral_g");

@@ -66,6 +66,8 @@ private Q_SLOTS:
     void diagnose_saysTheSameInWordsAndJson();
     void tryDiagnosis_countsItsTrials();
     void compareFlows_saysWhatForbidsIt();
+    void assess_tellsTheAirSide();
+    void replay_saysTheSameAsTableAndJson();
     void validate_namesMissingPhotos();
     void forecast_givesTheAssessmentsFigures();
     void solve_givesTheContractsKeys();
@@ -116,6 +118,10 @@ void TestCli::wrongCalls_exitWith2_data()
     row(QStringLiteral("what-if %1 --fault pump_worn --rpm fast").arg(demo()), "not a number");
     row(QStringLiteral("forecast %1 --fault pump_worn=7").arg(demo()), "from 0 to 1");
     row(QStringLiteral("forecast %1 --samples 3").arg(demo()), "16");
+    row(QStringLiteral("forecast %1 --samples 1e12").arg(demo()), "--samples");
+    row(QStringLiteral("forecast %1 --samples 100 --seed -1").arg(demo()), "--seed");
+    row(QStringLiteral("replay %1").arg(demo()), "FILE DRIVE.csv");
+    row(QStringLiteral("replay %1 %2").arg(demo(), dataFile("norris.csv")), "time_s");
     row(QStringLiteral("remedies %1 --fault swarf@attic").arg(demo()), "attic");
     row(QStringLiteral("try-diagnosis %1 --trials 0").arg(demo()), "at least 1");
     row(QStringLiteral("try-diagnosis %1 --seed 1.5").arg(demo()), "whole number");
@@ -355,7 +361,47 @@ void TestCli::remedies_nameWhatOnlyMovesTheNeedle()
         if (r["needle_only"].get<bool>())
             needle.insert(r["id"].get<std::string>());
     QVERIFY(needle == std::set<std::string> { "external_line" });
-    QVERIFY(run({ QStringLiteral("remedies"), demo() }).out.contains("needle up, bearing not"));
+    const QByteArray table = run({ QStringLiteral("remedies"), demo() }).out;
+    QVERIFY(table.contains("needle up, bearing not"));
+    // A table anybody can read in: the header names what the rows hold, row by row as many cells.
+    const QList<QByteArray> rows = table.trimmed().split('\n');
+    QVERIFY(rows.front().startsWith("remedy,gauge_bar,"));
+    QCOMPARE(rows.size(), static_cast<qsizetype>(j["remedies"].size()) + 2);
+}
+
+void TestCli::assess_tellsTheAirSide()
+{
+    const Json air = run({ QStringLiteral("assess"), demo(), QStringLiteral("--json") }).json()["air"];
+    QCOMPARE(air["rows"].size(), size_t(11));
+    QCOMPARE(air["overall_state"].get<std::string>(), std::string("watch"));
+    const QByteArray text = run({ QStringLiteral("assess"), demo() }).out;
+    for (const Json &r : air["rows"])
+        QVERIFY(text.contains(QByteArray::fromStdString(r["name"].get<std::string>() + ": " + r["quantity"].get<std::string>())));
+    // The window's own calculator, asked with what the build says of a level pan, agrees.
+    const Build build = demoBuild();
+    const AirReport report = assess(build).air;
+    verifyClose(air["fill_window"]["fill_min_l"].get<double>(), report.window->least_m3 * 1e3, 1e-3, 0,
+                QStringLiteral("least"));
+    QVERIFY(text.contains("fill 3.55 l (left turn, 0.35 g)"));
+}
+
+void TestCli::replay_saysTheSameAsTableAndJson()
+{
+    const QString drive = QString::fromStdString((dataFolder() / "demo/harbour-crossing.csv").string());
+    const Json j = run({ QStringLiteral("replay"), demo(), drive, QStringLiteral("--json") }).json();
+    const QList<QByteArray> rows
+        = run({ QStringLiteral("replay"), demo(), drive, QStringLiteral("--csv") }).out.trimmed().split('\n');
+    QCOMPARE(rows.size(), qsizetype(602)); // a header and every moment
+    double least = 1e9, notModelled = 0;
+    for (const QByteArray &row : rows.mid(1)) {
+        const QList<QByteArray> cells = row.split(',');
+        QCOMPARE(cells.size(), qsizetype(6));
+        least = std::min(least, cells[1].toDouble());
+        notModelled += cells[5].trimmed() == "no" ? 1 : 0;
+    }
+    verifyClose(least, j["least_mm"].get<double>(), 0, 0.06, QStringLiteral("least"));
+    verifyClose(notModelled / 601, j["not_modelled_share"].get<double>(), 0, 0.01, QStringLiteral("share"));
+    QVERIFY(run({ QStringLiteral("replay"), demo(), drive }).out.contains("Least over the mouth"));
 }
 
 void TestCli::diagnose_saysTheSameInWordsAndJson()

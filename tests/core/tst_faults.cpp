@@ -53,6 +53,12 @@ private Q_SLOTS:
     void names_areReadAndWritten();
     void wrongNames_areRefused_data();
     void wrongNames_areRefused();
+    void stops_offerTheirFaults_data();
+    void stops_offerTheirFaults();
+    void severities_areToldInTheShopsMeasure_data();
+    void severities_areToldInTheShopsMeasure();
+    void lostJet_neverShrinks();
+    void power_isOneFigureEverywhere();
     void noSeverity_isNoFault();
     void severity_growsTheFault_data();
     void severity_growsTheFault();
@@ -167,6 +173,8 @@ void TestFaults::wrongNames_areRefused_data()
     QTest::newRow("severity word") << "pump_worn=much" << "from 0 to 1";
     QTest::newRow("item") << "swarf@main_gallery.99" << "nothing a fault";
     QTest::newRow("item word") << "swarf@main_gallery.x" << "number from 1";
+    QTest::newRow("item with a tail") << "swarf@main_gallery.3x" << "number from 1";
+    QTest::newRow("item of nothing") << "swarf@main_gallery." << "number from 1";
 }
 
 void TestFaults::wrongNames_areRefused()
@@ -177,6 +185,102 @@ void TestFaults::wrongNames_areRefused()
     QVERIFY(!f);
     QCOMPARE(f.error().place, std::string("fault"));
     QVERIFY2(QString::fromStdString(f.error().message).contains(says), f.error().message.c_str());
+}
+
+// What can go wrong where: the domain's own list, stop by stop.
+void TestFaults::stops_offerTheirFaults_data()
+{
+    QTest::addColumn<QString>("stop");
+    QTest::addColumn<QStringList>("kinds");
+    const auto row = [](const char *stop, const char *kinds) {
+        QTest::newRow(stop) << QString::fromLatin1(stop) << QString::fromLatin1(kinds).split(u' ');
+    };
+    row("sump_pickup", "suction_air pickup_blocked pickup_uncovers low_fill overfill oil_too_thin");
+    row("pump", "pump_worn pump_gasket external_line");
+    row("relief", "relief_stuck_open relief_leaking relief_stuck_shut");
+    row("filter", "filter_clogged bypass_stuck_open bypass_stuck_shut lines_swapped drain_back_leaking");
+    row("main_gallery", "plug_missing swarf");
+    row("main_2", "feed_hole_covered shell_spun bearing_worn mains_worn swarf");
+    row("big_end_3", "shell_spun bearing_worn big_ends_worn swarf");
+    row("cooling_jets", "jet_lost swarf");
+    row("lifter_gallery", "lifter_bores_worn pushrods_restricted swarf");
+    row("lifter_rear_plug", "plug_missing");
+    row("rocker_shaft", "rockers_worn swarf");
+    row("cam_bearings", "cams_worn swarf");
+}
+
+void TestFaults::stops_offerTheirFaults()
+{
+    QFETCH(QString, stop);
+    QFETCH(QStringList, kinds);
+    const Build b = demoBuild();
+    QStringList offered;
+    for (const Fault &f : faultsAt(b, *b.engine.find(stop.toStdString()))) {
+        offered << QString::fromStdString(f.kind);
+        QVERIFY(checkFaults(b, { f }));
+    }
+    for (const QString &kind : kinds)
+        QVERIFY2(offered.contains(kind), qPrintable(kind + QStringLiteral(" of ") + offered.join(u' ')));
+}
+
+void TestFaults::severities_areToldInTheShopsMeasure_data()
+{
+    QTest::addColumn<QString>("fault");
+    QTest::addColumn<QString>("says");
+    const auto row = [](const char *fault, const char *says) {
+        QTest::newRow(fault) << QString::fromLatin1(fault) << QString::fromUtf8(says);
+    };
+    row("mains_worn@main_1=0.5", "40 µm");
+    row("pump_worn@pump=1", "120 µm");
+    row("feed_hole_covered@main_3=0.5", "50 %");
+    row("relief_stuck_open@relief=1", "10 %");
+    row("oil_too_thin@sump_pickup=1", "50 %");
+    row("suction_air@sump_pickup=1", "1.5 mm");
+    row("jet_lost@cooling_jets.1=1", "4.0 mm");
+    row("relief_stuck_shut@relief", "");
+}
+
+void TestFaults::severities_areToldInTheShopsMeasure()
+{
+    QFETCH(QString, fault);
+    QFETCH(QString, says);
+    const Build b = demoBuild();
+    const auto f = parseFault(b, fault.toStdString());
+    QVERIFY2(f, f ? "" : f.error().message.c_str());
+    const QString told = QString::fromStdString(severityText(b, *f));
+    QVERIFY2(says.isEmpty() ? told.isEmpty() : told.contains(says), qPrintable(told));
+    // What is told is what is done: the measure of the kind at this severity.
+    const FaultKind &kind = *findFaultKind(f->kind);
+    if (kind.measure == Measure::Wider_um)
+        QVERIFY(told.contains(QString::number(kind.amount(f->severity), 'f', 0)));
+}
+
+void TestFaults::lostJet_neverShrinks()
+{
+    // An engine whose jets are wider than the usual hole of a lost one: the hole is the jet's own.
+    const FaultKind &kind = *findFaultKind("jet_lost");
+    Element jet { "j", "jet", "a", "sump", { { "d_mm", 6.0 } }, {} };
+    for (const double s : { 0.0, 0.5, 1.0 })
+        QVERIFY(lostJetBore_mm(jet, kind, s) >= 6.0);
+    jet.values["d_mm"] = 1.2;
+    verifyClose(lostJetBore_mm(jet, kind, 1), kind.most, 1e-9, 0, QStringLiteral("all of it"));
+    QVERIFY(lostJetBore_mm(jet, kind, 0.5) > 1.2 && lostJetBore_mm(jet, kind, 0.5) < kind.most);
+}
+
+void TestFaults::power_isOneFigureEverywhere()
+{
+    const Build b = demoBuild();
+    const Assessment a = assess(b);
+    const auto options = pumpOptions(b, a, nullptr);
+    QVERIFY(!options.empty());
+    verifyClose(options.front().power_w, pumpPower_w(b, a.highSpeed), 1e-6, 0, QStringLiteral("as it is"));
+    // p × swept flow / 0.85: hydraulic power over the pump's efficiency (own choice of the latter).
+    verifyClose(pumpPower_w(b, a.highSpeed),
+                a.highSpeed.nodePressure_pa.at("pump_out") * a.highSpeed.sweptFlow_m3_s / 0.85, 1e-9, 0,
+                QStringLiteral("by hand"));
+    const auto table = compareRemedies(b, a, {});
+    QVERIFY(table);
+    verifyClose(table->now.power_w, options.front().power_w, 1e-3, 0, QStringLiteral("remedies"));
 }
 
 void TestFaults::noSeverity_isNoFault()

@@ -304,6 +304,19 @@ void TestSampling::ownOils_areKeptUsedAndDropped()
     better.oil.kv100_mm2_s = 13.4;
     QCOMPARE(applyEdit(kept, KeepOil { better })->ownOils.front().oil.kv100_mm2_s, 13.4);
     QCOMPARE(applyEdit(kept, DropOil { "Shed oil" })->ownOils.size(), size_t(0));
+    // Once a gauge was read with it, it stays: what was read would mean nothing.
+    GaugeReading reading;
+    reading.tap = b.gaugeTap;
+    reading.rpm = 800;
+    reading.oil_c = 90;
+    reading.pressure_kpa = 120;
+    reading.u_kpa = 5;
+    reading.oil = "Shed oil";
+    const auto read = applyEdit(kept, PassageEdit(AddEntry { reading }));
+    QVERIFY(read);
+    const auto dropped = applyEdit(*read, DropOil { "Shed oil" });
+    QVERIFY(!dropped);
+    QVERIFY(dropped.error().message.find("gauge was read") != std::string::npos);
     QVERIFY(!applyEdit(b, KeepOil { { "15W-40", { 90, 13, 870 } } })); // stands on the shelf
     QVERIFY(!applyEdit(b, KeepOil { { " ", { 90, 13, 870 } } }));
     QVERIFY(!applyEdit(b, KeepOil { { "Odd", { 10, 13, 870 } } }));

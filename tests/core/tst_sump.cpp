@@ -101,10 +101,12 @@ void TestSump::symmetricPan_answersAlikeBothWays()
     Random random(2);
     const SectionPoint mouth { 0.2, 0.01 };
     for (int i = 0; i < 200; ++i) {
-        const double tilt = draw(random, 0, 1.4), area = draw(random, 0.001, 0.9) * profileArea_m2(bowl());
+        const double tilt = draw(random, 0, 1.4),
+                     area = draw(random, 0.001, 0.9) * profileArea_m2(bowl());
         const auto left = surfaceOver(bowl(), tilt, area), right = surfaceOver(bowl(), -tilt, area);
         QVERIFY(left && right);
-        verifyClose(left->depthOf_m(mouth), right->depthOf_m(mouth), 1e-9, 1e-9, QString::number(i));
+        verifyClose(left->depthOf_m(mouth), right->depthOf_m(mouth), 1e-9, 1e-9,
+                    QString::number(i));
     }
 }
 
@@ -138,13 +140,15 @@ void TestSump::box_asAPolygon_isTheClosedForm()
         const auto surface = surfaceOver(pan, tilt, volume / w);
         QVERIFY(surface);
         if (box.atPickup_m > 1e-9)
-            verifyClose(surface->depthOf_m(mouth), box.submergence_m, 1e-9, 1e-9, QString::number(i));
+            verifyClose(surface->depthOf_m(mouth), box.submergence_m, 1e-9, 1e-9,
+                        QString::number(i));
         else
             QVERIFY(surface->heightAt_m(mouth.x_m) <= 1e-9);
     }
     // Both formulas meet where the floor just falls dry (geometry).
     const double tilt = 0.5, h0 = 0.3 * std::tan(tilt) / 2;
-    verifyClose(tiltedBox(0.3, 0.2, 0.1, h0 * 0.3 * 0.2, { 0.1, 0 }, tilt).low_m, 0, 0, 1e-12, QStringLiteral("low end"));
+    verifyClose(tiltedBox(0.3, 0.2, 0.1, h0 * 0.3 * 0.2, { 0.1, 0 }, tilt).low_m, 0, 0, 1e-12,
+                QStringLiteral("low end"));
 }
 
 void TestSump::orderOfThePoints_doesNotMatter()
@@ -218,7 +222,8 @@ void TestSump::benchFill_thatFalls_isRefused()
     QVERIFY(!bad);
     QCOMPARE(QString::fromStdString(bad.error().place), QStringLiteral("2"));
     const FillStep sinking[] { { 0.04, 0.002 }, { 0.02, 0.003 } };
-    QVERIFY(QString::fromStdString(sectionFromFill(sinking, 0.4).error().message).contains(u"heights"));
+    QVERIFY(
+        QString::fromStdString(sectionFromFill(sinking, 0.4).error().message).contains(u"heights"));
 }
 
 void TestSump::wedgeTable_isAQuadratic()
@@ -226,7 +231,8 @@ void TestSump::wedgeTable_isAQuadratic()
     // V = A h²/(2 H) of a wedge: geometry.
     const auto t = HeightTable::make({ 0, 0.1 }, { 0, 0.04 });
     QVERIFY(t);
-    verifyClose(t->volumeBelow_m3(0.05), 0.04 * 0.05 * 0.05 / 0.2, 1e-12, 0, QStringLiteral("half"));
+    verifyClose(t->volumeBelow_m3(0.05), 0.04 * 0.05 * 0.05 / 0.2, 1e-12, 0,
+                QStringLiteral("half"));
     verifyClose(*t->level_m(0.04 * 0.05 * 0.05 / 0.2), 0.05, 1e-12, 0, QStringLiteral("back"));
 }
 
@@ -260,10 +266,13 @@ void TestSump::overflow_isAnError()
 void TestSump::slice_tiltedByNothing_showsThePansLevel()
 {
     const PanPrism pan { bowl(), 0.25 };
-    const HungSection slice { { { -0.1, 0 }, { 0.1, 0 }, { 0.13, 0.3 }, { -0.13, 0.3 } }, {}, {}, true };
+    const HungSection slice {
+        { { -0.1, 0 }, { 0.1, 0 }, { 0.13, 0.3 }, { -0.13, 0.3 } }, {}, {}, true
+    };
     const HungSection own { bowl(), {}, {} };
     for (const double litres : { 0.5, 2.0, 4.0, 9.0 }) {
-        const auto a = surfaceIn(pan, own, 0, litres * 1e-3), b = surfaceIn(pan, slice, 0, litres * 1e-3);
+        const auto a = surfaceIn(pan, own, 0, litres * 1e-3),
+                   b = surfaceIn(pan, slice, 0, litres * 1e-3);
         QVERIFY(a && b);
         verifyClose(a->offset_m, b->offset_m, 1e-9, 1e-12, QString::number(litres));
     }
@@ -290,8 +299,10 @@ void TestSump::windowLimits_areWhereTheLimitsAreReached()
         const auto most = surfaceIn(pan, s, use.tilt_rad, inPan(limits.most_m3));
         QVERIFY(least && most);
         if (inPan(limits.least_m3) > taken.displaced_m3 + 1e-9)
-            verifyClose(least->depthOf_m(s.mouth), use.submergence_m, 1e-6, 1e-9, QString::number(i));
-        verifyClose(clearance_m(*most, s.sweeps[0]), use.allowance_m, 1e-6, 1e-9, QString::number(i));
+            verifyClose(least->depthOf_m(s.mouth), use.submergence_m, 1e-6, 1e-9,
+                        QString::number(i));
+        verifyClose(clearance_m(*most, s.sweeps[0]), use.allowance_m, 1e-6, 1e-9,
+                    QString::number(i));
     }
 }
 
@@ -310,11 +321,16 @@ void TestSump::compartment_asANumericalIntegralSaysIt()
     QFETCH(double, opening_mm2);
     QFETCH(double, draw_l_min);
     QFETCH(double, outside_mm);
-    const Compartment c { 0.01, 0.06, 0.03, draw_l_min / 60000, opening_mm2 * 1e-6, outside_mm * 1e-3 };
+    const Compartment c {
+        0.01, 0.06, 0.03, draw_l_min / 60000, opening_mm2 * 1e-6, outside_mm * 1e-3
+    };
     double h = c.start_m, t = 0;
     constexpr double dt = 1e-5;
     while (h > c.limit_m && t < 20) {
-        h += dt * (-c.draw_m3_s + c.discharge * c.opening_m2 * std::sqrt(2 * gravity_m_s2 * (c.outside_m - h))) / c.area_m2;
+        h += dt
+            * (-c.draw_m3_s
+               + c.discharge * c.opening_m2 * std::sqrt(2 * gravity_m_s2 * (c.outside_m - h)))
+            / c.area_m2;
         t += dt;
     }
     const Uncovering u = pickupUncovers(c);
@@ -328,7 +344,10 @@ void TestSump::compartment_comesBack_asANumericalIntegralSaysIt()
     double h = c.limit_m, t = 0;
     constexpr double dt = 1e-5;
     while (h < c.start_m && t < 20) {
-        h += dt * (-c.draw_m3_s + c.discharge * c.opening_m2 * std::sqrt(2 * gravity_m_s2 * (c.outside_m - h))) / c.area_m2;
+        h += dt
+            * (-c.draw_m3_s
+               + c.discharge * c.opening_m2 * std::sqrt(2 * gravity_m_s2 * (c.outside_m - h)))
+            / c.area_m2;
         t += dt;
     }
     const auto back = refills_s(c);
@@ -336,7 +355,8 @@ void TestSump::compartment_comesBack_asANumericalIntegralSaysIt()
     verifyClose(*back, t, 1e-3, 0, QStringLiteral("time"));
     // Thick oil passes a hole worse, thin oil as a sharp edge lets it.
     QVERIFY(baffleCostsThick_m(1e-4, 300e-6, 2e-3) > baffleCostsThick_m(1e-4, 300e-6, 1e-5));
-    verifyClose(baffleCostsThick_m(1e-3, 300e-6, 1e-5), baffleCosts_m(1e-3, 300e-6, 0.6), 1e-12, 0, QStringLiteral("thin"));
+    verifyClose(baffleCostsThick_m(1e-3, 300e-6, 1e-5), baffleCosts_m(1e-3, 300e-6, 0.6), 1e-12, 0,
+                QStringLiteral("thin"));
     Compartment stuck = c;
     stuck.opening_m2 = 20e-6;
     QVERIFY(!refills_s(stuck));
@@ -354,35 +374,42 @@ void TestSump::handbookValues_data()
     QTest::newRow("sound in froth, adiabatic")
         << aeratedOil(0.5, air, 1.4, 2.2e9, 998, 20).soundSpeed_m_s << 23.8 << 0.01;
     // 0.04042 p A/√T, gas dynamics textbooks.
-    QTest::newRow("choked air, 1 mm²") << airLeak(1e-6, { 20000 }, air, 20, 1)->mass_kg_s * 1e3
-                                       << 0.2392 << 1e-3;
+    QTest::newRow("choked air, 1 mm²")
+        << airLeak(1e-6, { 20000 }, air, 20, 1)->mass_kg_s * 1e3 << 0.2392 << 1e-3;
     QTest::newRow("Bunsen at half pressure, 0 °C")
         << gasAtPressure({ 101325.0 / 2 }, air, 0, 0.09).released << 0.09 << 1e-9;
     QTest::newRow("one g is 45°") << *surfaceTilt_rad(1, 0) * 180 / pi << 45.0 << 1e-12;
     QTest::newRow("turn against incline")
         << *surfaceTilt_rad(0.5, -std::atan(0.5)) + 1 << 1.0 << 1e-12;
-    QTest::newRow("rigid to mobile bubble")
-        << riseSpeed_m_s(1e-4, 1e-5, 850, 1, Bubble::Rigid) / riseSpeed_m_s(1e-4, 1e-5, 850, 1, Bubble::Mobile)
-        << 2.0 / 3 << 1e-12;
+    QTest::newRow("rigid to mobile bubble") << riseSpeed_m_s(1e-4, 1e-5, 850, 1, Bubble::Rigid)
+            / riseSpeed_m_s(1e-4, 1e-5, 850, 1, Bubble::Mobile)
+                                            << 2.0 / 3 << 1e-12;
     QTest::newRow("5 US quarts") << 5 * usQuart_m3 * 1e3 << 4.7318 << 1e-5;
     QTest::newRow("5 imperial quarts") << 5 * imperialQuart_m3 * 1e3 << 5.6826 << 1e-5;
     // Kelvin–Helmholtz onset of air over water, textbooks: about 6.6 m/s.
-    QTest::newRow("wind that raises water")
-        << windage({ .radius_m = 0.08, .speed_rad_s = 1, .gap_m = 0.02, .density_kg_m3 = 998, .tension_n_m = 0.0728, .gasDensity_kg_m3 = 1.2 }).onset_m_s
-        << 6.67 << 2e-3;
+    QTest::newRow("wind that raises water") << windage({ .radius_m = 0.08,
+                                                         .speed_rad_s = 1,
+                                                         .gap_m = 0.02,
+                                                         .density_kg_m3 = 998,
+                                                         .tension_n_m = 0.0728,
+                                                         .gasDensity_kg_m3 = 1.2 })
+                                                   .onset_m_s
+                                            << 6.67 << 2e-3;
     // Slot flow, 20 µm × 15 mm × 1 mm, 101.3 to 80 kPa, 300 K: computed apart.
-    QTest::newRow("flattened ring") << slotLeak_kg_s(20e-6, 0.015, 0.001, { 80000 }, { 101300 }, 26.85) * 1e3
-                                    << 0.0121 << 5e-3;
+    QTest::newRow("flattened ring")
+        << slotLeak_kg_s(20e-6, 0.015, 0.001, { 80000 }, { 101300 }, 26.85) * 1e3 << 0.0121 << 5e-3;
     // Thin ring buckling, 5 MPa, 4 mm wall, 12 mm radius.
     QTest::newRow("soft hose folds") << hoseFolds_pa(0.004, 0.012, 5e6) << 61.7e3 << 2e-3;
     // ANSI/HI 9.8 in inches: S = D + 0.574 Q/D^1.5, 1 in, 10 US gpm, from memory.
     QTest::newRow("intake in inches")
-        << submergence(10 * 3.785411784e-3 / 60, 0.0254, std::nullopt).vortexFree_m / 0.0254
-        << 6.74 << 1e-3;
+        << submergence(10 * 3.785411784e-3 / 60, 0.0254, std::nullopt).vortexFree_m / 0.0254 << 6.74
+        << 1e-3;
     // Deep water: first slosh of a 300 mm pan, ω² = g π/L.
-    QTest::newRow("slosh, deep") << sloshPeriod_s(0.3, 10) << 2 * pi / std::sqrt(gravity_m_s2 * pi / 0.3) << 1e-9;
+    QTest::newRow("slosh, deep") << sloshPeriod_s(0.3, 10)
+                                 << 2 * pi / std::sqrt(gravity_m_s2 * pi / 0.3) << 1e-9;
     // Nusselt film: 10 l/min over 1 m at 12 mm²/s is 0.85 mm; 0.42 l on half a square metre.
-    QTest::newRow("film on walls") << wallFilm_m3(10.0 / 60000, 12e-6, 1, 0.5) * 1e3 << 0.42 << 0.02;
+    QTest::newRow("film on walls")
+        << wallFilm_m3(10.0 / 60000, 12e-6, 1, 0.5) * 1e3 << 0.42 << 0.02;
     // Jeffreys: to 0.1 mm at 0.3 m below the top, 12 mm²/s, about 37 s.
     QTest::newRow("walls drain") << wallDrains_s(12e-6, 0.3, 1e-4) << 36.7 << 0.01;
 }
@@ -398,7 +425,8 @@ void TestSump::handbookValues()
 void TestSump::windage_ranksByGapAndSpeed()
 {
     const auto at = [](double gap, double rpm, double tray) {
-        return windage({ .radius_m = 0.08, .speed_rad_s = rpm * pi / 30, .gap_m = gap, .trayOpen = tray });
+        return windage(
+            { .radius_m = 0.08, .speed_rad_s = rpm * pi / 30, .gap_m = gap, .trayOpen = tray });
     };
     QVERIFY(*at(0.02, 6000, 1).index > *at(0.03, 6000, 1).index);
     QVERIFY(*at(0.02, 6000, 1).index > *at(0.02, 3000, 1).index);
@@ -415,12 +443,24 @@ void TestSump::threads_tellTheTrap_data()
     QTest::addColumn<QString>("female");
     QTest::addColumn<QString>("match");
     QTest::addColumn<bool>("deceptive");
-    QTest::newRow("same") << "1/8 NPT" << "1/8 NPT" << "match" << false;
-    QTest::newRow("taper into straight") << "R 1/8" << "G 1/8" << "engages_different_seal" << false;
-    QTest::newRow("inch taper into pipe taper") << "1/8 NPT" << "R 1/8" << "mismatch" << true;
-    QTest::newRow("metric into inch") << "M10x1" << "1/8 NPT" << "mismatch" << true;
-    QTest::newRow("far too large") << "1/4 NPT" << "M10x1" << "mismatch" << false;
-    QTest::newRow("straight of another size") << "G 1/4" << "R 1/8" << "mismatch" << false;
+    QTest::newRow("same") << "1/8 NPT"
+                          << "1/8 NPT"
+                          << "match" << false;
+    QTest::newRow("taper into straight") << "R 1/8"
+                                         << "G 1/8"
+                                         << "engages_different_seal" << false;
+    QTest::newRow("inch taper into pipe taper") << "1/8 NPT"
+                                                << "R 1/8"
+                                                << "mismatch" << true;
+    QTest::newRow("metric into inch") << "M10x1"
+                                      << "1/8 NPT"
+                                      << "mismatch" << true;
+    QTest::newRow("far too large") << "1/4 NPT"
+                                   << "M10x1"
+                                   << "mismatch" << false;
+    QTest::newRow("straight of another size") << "G 1/4"
+                                              << "R 1/8"
+                                              << "mismatch" << false;
 }
 
 void TestSump::threads_tellTheTrap()
@@ -458,7 +498,8 @@ void TestSump::drive_slowPartStays_sloshGoes()
     const auto slow = smoothed(drive, window);
     for (size_t i = 100; i < 900; ++i) {
         verifyClose(slow[i].lateral_g, 0.6, 0, 2e-3, QString::number(i));
-        verifyClose(slow[i].longitudinal_g, drive[i].longitudinal_g, 1e-9, 1e-9, QString::number(i));
+        verifyClose(slow[i].longitudinal_g, drive[i].longitudinal_g, 1e-9, 1e-9,
+                    QString::number(i));
     }
 }
 
@@ -468,8 +509,9 @@ void TestSump::drain_emptiesAsTorricelliSays()
     const DrainBack d { .hole_m = 0.01, .count = 2, .pool_m2 = 0.04, .nu_m2_s = 1e-6 };
     const double hole = 2 * pi * 0.01 * 0.01 / 4;
     verifyClose(*d.time_s(0.03, 0.01),
-                0.04 / hole * std::sqrt(2 * 1.5 / gravity_m_s2) * (std::sqrt(0.03) - std::sqrt(0.01)), 1e-9,
-                0, QStringLiteral("time"));
+                0.04 / hole * std::sqrt(2 * 1.5 / gravity_m_s2)
+                    * (std::sqrt(0.03) - std::sqrt(0.01)),
+                1e-9, 0, QStringLiteral("time"));
     // One kilopascal carries 120 mm of oil of 850 kg/m³.
     DrainBack held = d;
     held.back_pa = 1000;
@@ -486,7 +528,11 @@ void TestSump::dryPump_liftsLessWhenWorn()
     const DryLift tight = dryLift(swept, 2.0 / 60000, 4e5, 0.01, airViscosity_pa_s, 870);
     const DryLift worn = dryLift(swept, 8.0 / 60000, 4e5, 0.01, airViscosity_pa_s, 870);
     verifyClose(tight.lift_m / worn.lift_m, 4, 1e-9, 0, QStringLiteral("lift by slip"));
-    Priming p { .volume_m3 = 0.8e-3, .swept_m3_s = swept, .suction_m3 = 5e-5, .lift_m = 0.09, .dryLift_m = worn.lift_m };
+    Priming p { .volume_m3 = 0.8e-3,
+                .swept_m3_s = swept,
+                .suction_m3 = 5e-5,
+                .lift_m = 0.09,
+                .dryLift_m = worn.lift_m };
     QVERIFY(!primeTime(p).time_s); // it never lifts so high
     p.dryLift_m = 1000;
     // Without leakage the air goes at the pump's sweep.

@@ -44,13 +44,14 @@ void GasLayer::panel(PanelContent &out)
         return;
     const GasEffect &e = *m_effect;
     const QString share = Figure::percent(e.share).text();
-    out.push_back(PanelSlider { QStringLiteral("forecast.gasShare"), tr("Gas in what the pump takes"),
-                                m_share ? share : tr("%1: the most the suction may bring").arg(share),
-                                e.share / mostGasShare, [this](double v) {
-                                    m_share = v * mostGasShare;
-                                    refresh();
-                                    Q_EMIT changed();
-                                } });
+    out.push_back(
+        PanelSlider { QStringLiteral("forecast.gasShare"), tr("Gas in what the pump takes"),
+                      m_share ? share : tr("%1: the most the suction may bring").arg(share),
+                      e.share / mostGasShare, [this](double v) {
+                          m_share = v * mostGasShare;
+                          refresh();
+                          Q_EMIT changed();
+                      } });
     const auto row = [&](const QString &label, const Shown &before, const Shown &after) {
         out.push_back(PanelChange { label, before, after,
                                     before.number == after.number ? Tone::Plain : Tone::Warn });
@@ -61,11 +62,12 @@ void GasLayer::panel(PanelContent &out)
         Figure::pressure(e.fastBefore.value_pa), Figure::pressure(e.fastAfter.value_pa));
     row(tr("Delivery there"), Figure::flow(e.flowBefore_m3_s), Figure::flow(e.flowAfter_m3_s));
     if (e.share > 0)
-        out.push_back(PanelText { tr("Oil %1 times softer at the inlet, %2 at the gauge's pressure: "
-                                     "the needle shivers, hydraulic lifters tap.")
-                                      .arg(qs(formatNumber(1 / e.stiffness, 0)),
-                                           qs(formatNumber(1 / e.stiffnessAtGauge, 0))),
-                                  Tone::Muted });
+        out.push_back(
+            PanelText { tr("Oil %1 times softer at the inlet, %2 at the gauge's pressure: "
+                           "the needle shivers, hydraulic lifters tap.")
+                            .arg(qs(formatNumber(1 / e.stiffness, 0)),
+                                 qs(formatNumber(1 / e.stiffnessAtGauge, 0))),
+                        Tone::Muted });
 }
 
 } // namespace mildpath

@@ -62,7 +62,8 @@ int CaseSheet::columns() const
 QRectF CaseSheet::areaOf(int i) const
 {
     const int across = columns(), rows = (static_cast<int>(m_cases.size()) + across - 1) / across;
-    const double w = static_cast<double>(width()) / across, h = static_cast<double>(height()) / std::max(1, rows);
+    const double w = static_cast<double>(width()) / across,
+                 h = static_cast<double>(height()) / std::max(1, rows);
     return QRectF(i % across * w, i / across * h, w, h).adjusted(4, 4, -4, -4);
 }
 
@@ -94,7 +95,8 @@ void CaseSheet::paintEvent(QPaintEvent *)
         }
         drawMark(p, QPointF(area.left() + 14, area.top() + 14), 11, markOf(c, m_gap));
         drawLine(p, QRectF(area.left() + 24, area.top() + 5, area.width() - 30, 18),
-                 Qt::AlignLeft | Qt::AlignVCenter, qs(c.name), textFont(TextSize::Small, true), t.ink);
+                 Qt::AlignLeft | Qt::AlignVCenter, qs(c.name), textFont(TextSize::Small, true),
+                 t.ink);
         const auto &section = c.way == PanWay::Along ? m_along : m_across;
         if (section)
             paintSmallSection(p, area.adjusted(14, 28, -14, -24), { *section, c.surface });

@@ -99,13 +99,34 @@ void FillBar::paintEvent(QPaintEvent *)
     }
     if (!m_window || !m_edge) {
         drawLine(p, QRectF(14, 40, width() - 28.0, 20), Qt::AlignCenter,
-                 m_problem.isEmpty() ? tr("Pickup to floor and a forecast make the window") : tr("No window yet"),
+                 m_problem.isEmpty() ? tr("Pickup to floor and a forecast make the window")
+                                     : tr("No window yet"),
                  small, t.muted);
         return;
     }
+    paintZones(p);
+    const QRectF b = bar();
+    if (!m_fill)
+        return;
+    const double x = std::clamp(xOf(*m_fill), b.left(), b.right());
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.selection);
+    p.drawPolygon(QPolygonF { { QPointF(x, b.bottom() + 1), QPointF(x - 8, b.bottom() + 13),
+                                QPointF(x + 8, b.bottom() + 13) } });
+    p.setPen(QPen(t.selection, 2));
+    p.drawLine(QPointF(x, b.top()), QPointF(x, b.bottom()));
+    drawLine(p, QRectF(x - 90, b.top() - 22, 180, 16), Qt::AlignCenter,
+             tr("now %1 l").arg(litresText(*m_fill)), textFont(TextSize::Normal, true),
+             t.selection);
+}
+
+void FillBar::paintZones(QPainter &p) const
+{
+    const Theme &t = Theme::current();
+    const QFont small = textFont(TextSize::Small);
+    const QRectF b = bar();
     const double limits[] = { m_edge->least_m3 * 1e3, m_window->least_m3 * 1e3,
                               m_window->most_m3 * 1e3, m_edge->most_m3 * 1e3 };
-    const QRectF b = bar();
     const auto zone = [&](double from, double to, const QColor &colour) {
         const double x0 = std::max(b.left(), xOf(from)), x1 = std::min(b.right(), xOf(to));
         if (x1 > x0)
@@ -133,24 +154,15 @@ void FillBar::paintEvent(QPaintEvent *)
         // Names in two rows, so that neighbours keep apart; each runs toward the middle.
         const double wide = width() / 2.0 - 24, y = b.bottom() + (i % 2 ? 30 : 16);
         const bool right = x > width() / 2.0;
-        const double from = right ? std::max(x + 4 - wide, 14.0) : std::min(x - 4, width() - 14 - wide);
-        drawLine(p, QRectF(from, y, wide, 15), (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-                 names[i], small, t.muted);
+        const double from
+            = right ? std::max(x + 4 - wide, 14.0) : std::min(x - 4, width() - 14 - wide);
+        drawLine(p, QRectF(from, y, wide, 15),
+                 (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, names[i], small,
+                 t.muted);
     }
     for (const double l : niceTicks(m_from * 1e-3, m_to * 1e-3, "l", Dimension::Volume, 6))
         drawLine(p, QRectF(xOf(l * 1e3) - 30, height() - 22.0, 60, 15), Qt::AlignCenter,
                  qs(formatNumber(l * 1e3, 1)) + QStringLiteral(" l"), small, t.faint);
-    if (!m_fill)
-        return;
-    const double x = std::clamp(xOf(*m_fill), b.left(), b.right());
-    p.setPen(Qt::NoPen);
-    p.setBrush(t.selection);
-    p.drawPolygon(QPolygonF { { QPointF(x, b.bottom() + 1), QPointF(x - 8, b.bottom() + 13),
-                                QPointF(x + 8, b.bottom() + 13) } });
-    p.setPen(QPen(t.selection, 2));
-    p.drawLine(QPointF(x, b.top()), QPointF(x, b.bottom()));
-    drawLine(p, QRectF(x - 90, b.top() - 22, 180, 16), Qt::AlignCenter,
-             tr("now %1 l").arg(litresText(*m_fill)), textFont(TextSize::Normal, true), t.selection);
 }
 
 void FillBar::mousePressEvent(QMouseEvent *event)
@@ -177,7 +189,9 @@ void FillBar::mouseReleaseEvent(QMouseEvent *event)
 
 void FillBar::keyPressEvent(QKeyEvent *event)
 {
-    const double by = event->key() == Qt::Key_Left ? -step_l : event->key() == Qt::Key_Right ? step_l : 0;
+    const double by = event->key() == Qt::Key_Left ? -step_l
+        : event->key() == Qt::Key_Right            ? step_l
+                                                   : 0;
     if (by == 0 || !m_fill)
         QWidget::keyPressEvent(event);
     else

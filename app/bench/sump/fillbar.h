@@ -7,6 +7,8 @@
 
 #include <optional>
 
+class QPainter;
+
 namespace mildpath {
 
 /// Litres from too little to too much: where gas is drawn, where the window is, where the crank
@@ -32,6 +34,7 @@ protected:
 
 private:
     QRectF bar() const;
+    void paintZones(QPainter &p) const;
     double litresAt(double x) const;
 
     std::optional<FillWindow> m_window, m_edge;

@@ -50,8 +50,8 @@ protected:
     {
         const Sump &s = m_open.build().sump;
         QPainter p(this);
-        SmallSection small { sectionOf(m_open.build(), m_way).value_or(
-                                 HungSection { profileOf(s.section(m_way)), {}, {} }),
+        SmallSection small { sectionOf(m_open.build(), m_way)
+                                 .value_or(HungSection { profileOf(s.section(m_way)), {}, {} }),
                              {},
                              true };
         if (small.section.profile.empty())
@@ -72,7 +72,8 @@ PanPage::PanPage(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
     , m_open(open)
     , m_along(new PairTable(QStringLiteral("pan.along"), tr("to the rear, mm"), tr("up, mm"), this))
-    , m_across(new PairTable(QStringLiteral("pan.across"), tr("to the right, mm"), tr("up, mm"), this))
+    , m_across(
+          new PairTable(QStringLiteral("pan.across"), tr("to the right, mm"), tr("up, mm"), this))
     , m_fill(new PairTable(QStringLiteral("pan.fill"), tr("height, mm"), tr("litres in it"), this))
     , m_shape(new ArrowCombo(this))
     , m_from(new QLabel(this))
@@ -88,7 +89,8 @@ PanPage::PanPage(OpenBuild &open, QWidget *parent)
     head->addWidget(m_shape);
     auto *make = new QPushButton(tr("Make this shape"), this);
     make->setObjectName(QStringLiteral("pan.make"));
-    make->setToolTip(tr("Both sections anew, in proportion to the engine: a beginning to be corrected"));
+    make->setToolTip(
+        tr("Both sections anew, in proportion to the engine: a beginning to be corrected"));
     connect(make, &QPushButton::clicked, this, &PanPage::makeShape);
     head->addWidget(make);
     m_from->setObjectName(QStringLiteral("pan.from"));
@@ -104,10 +106,12 @@ PanPage::PanPage(OpenBuild &open, QWidget *parent)
     tables->addWidget(makeTable(tr("Across"), tr("a slice at the pickup"), m_preview[1], m_across),
                       4);
     tables->addWidget(
-        makeTable(tr("Bench fill"), tr("pour, read the height, write it down"), nullptr, m_fill), 3);
+        makeTable(tr("Bench fill"), tr("pour, read the height, write it down"), nullptr, m_fill),
+        3);
     column->addLayout(tables, 1);
     connect(m_along, &PairTable::edited, this, [this](const Rows &r) { store(PanWay::Along, r); });
-    connect(m_across, &PairTable::edited, this, [this](const Rows &r) { store(PanWay::Across, r); });
+    connect(m_across, &PairTable::edited, this,
+            [this](const Rows &r) { store(PanWay::Across, r); });
     connect(m_fill, &PairTable::edited, this, &PanPage::storeFill);
 }
 
@@ -190,8 +194,8 @@ void PanPage::makeShape()
     const double fill = b.sump.own("fill_l").value_or(4.5);
     const Sump made = shapedSump(m_shape->currentData().toString().toStdString(),
                                  usualPanSizes(b.engine, fill));
-    const auto ok = m_open.edit(
-        SumpEdit(SetPan { made.along, made.across, {}, made.shape, made.values }));
+    const auto ok
+        = m_open.edit(SumpEdit(SetPan { made.along, made.across, {}, made.shape, made.values }));
     m_along->say(ok ? QString() : qs(ok.error().message));
     refresh();
 }
@@ -202,10 +206,11 @@ void PanPage::panel(PanelContent &out) const
     const AirReport &air = m_open.assessment().air;
     if (air.problem)
         out.push_back(PanelVerdict { Mark::LookAgain, tr("Not judged"), qs(air.problem->message) });
-    out.push_back(PanelText { tr("Heights count from the lowest inside point. The section along the "
-                                 "engine and the inside width make the volume; a slice across keeps "
-                                 "in a turn what it holds on the level."),
-                              Tone::Muted });
+    out.push_back(
+        PanelText { tr("Heights count from the lowest inside point. The section along the "
+                       "engine and the inside width make the volume; a slice across keeps "
+                       "in a turn what it holds on the level."),
+                    Tone::Muted });
     for (const char *group : { "pan", "crank" }) {
         for (const SumpGroup &g : sumpGroups())
             if (g.id == group)

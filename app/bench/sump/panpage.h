@@ -13,8 +13,8 @@ namespace mildpath {
 
 class PairTable;
 
-/// Both sections corner by corner, usual shapes to begin with, or sections from litres poured into the
-/// bare pan.
+/// Both sections corner by corner, usual shapes to begin with, or sections from litres poured into
+/// the bare pan.
 class PanPage : public QWidget
 {
     Q_OBJECT

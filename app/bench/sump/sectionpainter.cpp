@@ -55,17 +55,21 @@ void paintSmallSection(QPainter &p, const QRectF &area, const SmallSection &s)
     const QPointF mouth = at(s.section.mouth);
     p.setPen(Qt::NoPen);
     p.setBrush(t.ink);
-    p.drawPolygon(QPolygonF { { mouth + QPointF(-5, 0), mouth + QPointF(5, 0), mouth + QPointF(0, -8) } });
+    p.drawPolygon(
+        QPolygonF { { mouth + QPointF(-5, 0), mouth + QPointF(5, 0), mouth + QPointF(0, -8) } });
     if (s.numbers)
         for (size_t i = 0; i < s.section.profile.size(); ++i) {
             const QPointF c = at(s.section.profile[i]);
             // On the side of the corner that lies outside the pan.
             const double reach = 12 / scale;
             QPointF side(0, -12);
-            for (const SectionPoint d : { SectionPoint { -reach, -reach }, { reach, -reach },
-                                          { reach, reach }, { -reach, reach } })
-                if (!contains(s.section.profile, { s.section.profile[i].x_m + d.x_m,
-                                                   s.section.profile[i].z_m + d.z_m })) {
+            for (const SectionPoint d : { SectionPoint { -reach, -reach },
+                                          { reach, -reach },
+                                          { reach, reach },
+                                          { -reach, reach } })
+                if (!contains(
+                        s.section.profile,
+                        { s.section.profile[i].x_m + d.x_m, s.section.profile[i].z_m + d.z_m })) {
                     side = QPointF(d.x_m, -d.z_m) * scale;
                     break;
                 }

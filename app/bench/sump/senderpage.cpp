@@ -38,7 +38,8 @@ SenderPage::SenderPage(OpenBuild &open, QWidget *parent)
     inside->addWidget(title);
     auto *row = new QHBoxLayout;
     for (const auto &[combo, label, name] :
-         { std::tuple(m_male, tr("Sender"), "sender.male"), std::tuple(m_female, tr("into a hole"), "sender.female") }) {
+         { std::tuple(m_male, tr("Sender"), "sender.male"),
+           std::tuple(m_female, tr("into a hole"), "sender.female") }) {
         auto *word = new QLabel(label, thread);
         row->addWidget(word);
         combo->setObjectName(QLatin1String(name));
@@ -82,23 +83,25 @@ void SenderPage::showMatch()
     const Theme &t = Theme::current();
     const ThreadMatch m = matchThreads(*male, *female);
     const auto mm = [](double v) { return qs(formatNumber(v, 3)) + QStringLiteral(" mm"); };
-    QString detail
-        = tr("Sender less hole: major diameter %1, pitch %2, flank %3°.")
-              .arg(mm(m.major_mm), mm(m.pitch_mm), qs(formatNumber(m.flank_deg, 0)));
+    QString detail = tr("Sender less hole: major diameter %1, pitch %2, flank %3°.")
+                         .arg(mm(m.major_mm), mm(m.pitch_mm), qs(formatNumber(m.flank_deg, 0)));
     if (m.match == "match") {
         m_verdict->setText(tr("Fits"));
         setTone(m_verdict, t.proven);
         if (male->tapered)
-            detail += tr(" Tapered: it seals in its thread and wedges the hole open. No more than hand "
-                         "tight and a turn or two in light alloy.");
+            detail += tr(
+                " Tapered: it seals in its thread and wedges the hole open. No more than hand "
+                "tight and a turn or two in light alloy.");
     } else if (m.match == "engages_different_seal") {
         m_verdict->setText(tr("Goes in, seals otherwise"));
         setTone(m_verdict, t.lookAgain);
-        detail += tr(" The straight one needs a washer on a flat face; the tapered one needs a tapered hole.");
+        detail += tr(" The straight one needs a washer on a flat face; the tapered one needs a "
+                     "tapered hole.");
     } else if (m.deceptive) {
         m_verdict->setText(tr("Does not fit, though it begins to screw in"));
         setTone(m_verdict, t.hold);
-        detail += tr(" After five turns they are %1 apart: it jams, cracks the boss or comes out under "
+        detail += tr(" After five turns they are %1 apart: it jams, cracks the boss or comes out "
+                     "under "
                      "pressure.")
                       .arg(mm(5 * std::abs(m.pitch_mm)));
     } else {
@@ -124,7 +127,8 @@ void SenderPage::panel(PanelContent &out) const
     out.push_back(PanelRule {});
     for (const QString &line :
          { tr("Weld a bung with the pan off and empty, then wash it until the rag stays white."),
-           tr("In the bowl: clear of crank, pickup and drain, where the stream to the pickup passes."),
+           tr("In the bowl: clear of crank, pickup and drain, where the stream to the pickup "
+              "passes."),
            tr("Sealant on the first thread ends in the oil: leave it bare."),
            tr("Thread sizes here are from memory: try a gauge or a known plug before you cut.") })
         out.push_back(PanelText { line, Tone::Muted });

@@ -44,9 +44,10 @@ void ThreadView::setThreads(const Thread *male, const Thread *female)
 {
     m_male = male;
     m_female = female;
-    setAccessibleName(male && female
-                          ? tr("thread %1 in a hole %2, six turns").arg(qs(male->name), qs(female->name))
-                          : QString());
+    setAccessibleName(
+        male && female
+            ? tr("thread %1 in a hole %2, six turns").arg(qs(male->name), qs(female->name))
+            : QString());
     update();
 }
 
@@ -95,7 +96,8 @@ void SenderBars::setPlaces(std::vector<SenderPlace> places, double fast_rpm)
     setMinimumHeight(static_cast<int>(26 + rowHeight * static_cast<double>(m_places.size())));
     QStringList spoken;
     for (const SenderPlace &s : m_places)
-        spoken << tr("%1: %2, %3").arg(qs(s.name), qs(markWord(s.mark)), Figure::flow(s.idle_m3_s).text());
+        spoken << tr("%1: %2, %3")
+                      .arg(qs(s.name), qs(markWord(s.mark)), Figure::flow(s.idle_m3_s).text());
     setAccessibleName(spoken.join(QStringLiteral("; ")));
     update();
 }

@@ -115,7 +115,8 @@ QWidget *SumpBench::makeSection()
     connect(m_bar, &FillBar::dragged, this, &SumpBench::dragFill);
     connect(m_bar, &FillBar::dropped, this, [this](double l) {
         m_fill_l.reset();
-        static_cast<void>(m_open.edit(SumpEdit(SetSumpValue { "fill_l", std::round(l * 100) / 100 })));
+        static_cast<void>(
+            m_open.edit(SumpEdit(SetSumpValue { "fill_l", std::round(l * 100) / 100 })));
         refresh();
     });
     return page;
@@ -172,9 +173,9 @@ void SumpBench::refresh()
 {
     if (!m_fill_l)
         m_air = m_open.assessment().air;
-    const QString titles[] = { m_open.build().engine.ofKind("tank") ? tr("Oil tank") : tr("Sump"),
-                               tr("Turns and slopes"), tr("The pan's shape"),
-                               tr("Where a sender sits") };
+    const QString titles[]
+        = { m_open.build().engine.ofKind("tank") ? tr("Oil tank") : tr("Sump"),
+            tr("Turns and slopes"), tr("The pan's shape"), tr("Where a sender sits") };
     m_title->setText(titles[m_page]);
     setTone(m_subtitle, Theme::current().muted);
     if (m_page == Turns)
@@ -266,9 +267,8 @@ void SumpBench::rows(PanelContent &out) const
     const AirRow *leads = air.leading();
     out.push_back(PanelHeading {
         tr("Worst known: %1").arg(qs(airStateWord(leads ? leads->state : air.overall))) });
-    const auto open = std::count_if(air.rows.begin(), air.rows.end(), [](const AirRow &r) {
-        return r.state == AirState::Unknown;
-    });
+    const auto open = std::count_if(air.rows.begin(), air.rows.end(),
+                                    [](const AirRow &r) { return r.state == AirState::Unknown; });
     out.push_back(PanelText { (open > 0 ? tr("%1 of 11 not known. ").arg(open) : QString())
                                   + tr("Ranked by state, never added up. No drawing can tell a "
                                        "percentage of air."),
@@ -284,8 +284,14 @@ void SumpBench::levels(PanelContent &out) const
     const AirReport &air = m_open.assessment().air;
     out.push_back(PanelHeading { tr("Levels, each by itself") });
     for (const AirLevel &l : air.levels)
-        out.push_back(PanelRow { tr("%1: %2 mm").arg(qs(l.name), qs(formatNumber(l.level_m * 1e3, 0))),
-                                 Figure::volume(l.volume_m3), qs(l.note) });
+        out.push_back(
+            PanelRow { tr("%1: %2 mm").arg(qs(l.name), qs(formatNumber(l.level_m * 1e3, 0))),
+                       Figure::volume(l.volume_m3), qs(l.note) });
+    const AirLevel *low = air.level("stick_low"), *high = air.level("stick_high");
+    if (low && high)
+        out.push_back(PanelText { tr("From the low mark to the high one: %1.")
+                                      .arg(Figure::volume(high->volume_m3 - low->volume_m3).text()),
+                                  Tone::Muted });
     if (const auto seen = m_open.build().sump.own("bench_level_mm"))
         if (const AirLevel *bench = air.level("bench"))
             out.push_back(PanelText {
@@ -293,11 +299,12 @@ void SumpBench::levels(PanelContent &out) const
                     .arg(qs(formatNumber(*seen, 0)), qs(formatNumber(bench->level_m * 1e3, 0))),
                 std::abs(*seen - bench->level_m * 1e3) > 5 ? Tone::Warn : Tone::Good });
     if (const auto fill = m_open.build().sump.own("fill_l"))
-        out.push_back(PanelText { tr("The fill is %1 l, %2 US quarts, %3 imperial quarts.")
-                                      .arg(qs(formatNumber(*fill, 2)),
-                                           qs(formatNumber(toUnit(*fill * 1e-3, "US qt", Dimension::Volume), 2)),
-                                           qs(formatNumber(toUnit(*fill * 1e-3, "imp qt", Dimension::Volume), 2))),
-                                  Tone::Muted });
+        out.push_back(PanelText {
+            tr("The fill is %1 l, %2 US quarts, %3 imperial quarts.")
+                .arg(qs(formatNumber(*fill, 2)),
+                     qs(formatNumber(toUnit(*fill * 1e-3, "US qt", Dimension::Volume), 2)),
+                     qs(formatNumber(toUnit(*fill * 1e-3, "imp qt", Dimension::Volume), 2))),
+            Tone::Muted });
     out.push_back(PanelHeading { tr("Held up, by cause") });
     for (const HeldOil &h : air.held)
         out.push_back(PanelRow { qs(h.name),
@@ -333,7 +340,8 @@ void SumpBench::fields(PanelContent &out) const
         out.push_back(PanelText { qs(w->formula) });
         out.push_back(PanelText { qs(w->source), Tone::Muted });
     }
-    out.push_back(PanelText { tr("Hot oil burns. Used oil goes where local rules say."), Tone::Muted });
+    out.push_back(
+        PanelText { tr("Hot oil burns. Used oil goes where local rules say."), Tone::Muted });
 }
 
 } // namespace mildpath

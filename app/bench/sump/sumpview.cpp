@@ -173,9 +173,8 @@ void SumpView::paintLevels(QPainter &p) const
         l.y = std::abs(a.y() - last) < 15 ? last + 15 : a.y();
         last = l.y;
         drawLine(p, QRectF(b.x() + 8, l.y - 8, width() - b.x() - 12, 16),
-                 Qt::AlignLeft | Qt::AlignVCenter,
-                 tr("%1, %2").arg(l.text, mmText(level->level_m)), textFont(TextSize::Small),
-                 l.colour);
+                 Qt::AlignLeft | Qt::AlignVCenter, tr("%1, %2").arg(l.text, mmText(level->level_m)),
+                 textFont(TextSize::Small), l.colour);
     }
 }
 
@@ -192,8 +191,7 @@ void SumpView::paintSweeps(QPainter &p) const
             p.drawEllipse(at(w.centre), r, r);
         }
         if (m_oil
-            && (!nearest
-                || clearance_m(m_oil->surface, w) < clearance_m(m_oil->surface, *nearest)))
+            && (!nearest || clearance_m(m_oil->surface, w) < clearance_m(m_oil->surface, *nearest)))
             nearest = &w;
     }
     if (m_section->sweeps.empty())
@@ -214,6 +212,24 @@ void SumpView::paintSweeps(QPainter &p) const
         drawLine(p, QRectF(middle.x() - 60, middle.y() - c.radius_m * m_scale + 6, 120, 16),
                  Qt::AlignCenter, tr("crank sweep"), textFont(TextSize::Small), t.hold);
     }
+    // A tray hangs close under the sweep; what matters of it is how open it is.
+    if (const double open = *s.value("tray_open_share"); open < 1) {
+        const auto z = s.own("crank_z_mm"), r = s.own("sweep_radius_mm");
+        if (z && r) {
+            const double level = (*z - *r - 8) * 1e-3, half = (*r * 0.8) * 1e-3;
+            const bool along = m_scene.way == PanWay::Along;
+            const double from = along ? s.own("crank_from_mm").value_or(0) * 1e-3
+                                      : s.own("crank_across_mm").value_or(0) * 1e-3 - half;
+            const double to = along ? s.own("crank_to_mm").value_or(0) * 1e-3
+                                    : s.own("crank_across_mm").value_or(0) * 1e-3 + half;
+            p.setPen(QPen(t.muted, 2.5, Qt::DashLine));
+            p.drawLine(at({ from, level }), at({ to, level }));
+            drawLine(p, QRectF(at({ from, level }) + QPointF(4, 3), QSizeF(160, 15)),
+                     Qt::AlignLeft | Qt::AlignVCenter,
+                     tr("tray, %1 open").arg(Figure::percent(open).text()),
+                     textFont(TextSize::Small), t.muted);
+        }
+    }
     if (!nearest || !m_oil)
         return;
     const double tilt = m_oil->surface.tilt_rad, gap = clearance_m(m_oil->surface, *nearest);
@@ -225,7 +241,8 @@ void SumpView::paintSweeps(QPainter &p) const
     const QPointF middle = (at(low) + at(foot)) / 2;
     const bool leftOf = middle.x() > width() / 2.0;
     drawLine(p, QRectF(middle.x() + (leftOf ? -156 : 6), middle.y() - 8, 150, 16),
-             (leftOf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, gap < 0 ? tr("dips %1").arg(mmText(-gap)) : tr("%1 to the sweep").arg(mmText(gap)),
+             (leftOf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
+             gap < 0 ? tr("dips %1").arg(mmText(-gap)) : tr("%1 to the sweep").arg(mmText(gap)),
              textFont(TextSize::Small), gap < 0 ? t.hold : t.ink);
 }
 
@@ -239,7 +256,8 @@ void SumpView::paintPickup(QPainter &p) const
     const SectionPoint m = m_section->mouth;
     const double top = s.own("pump_inlet_z_mm").value_or(m.z_m * 1e3 + 80) * 1e-3;
     // The mouth is drawn no smaller than one can see.
-    const double half = std::max(8.0, mouth / 2 * m_scale), neck = std::max(3.0, bore / 2 * m_scale);
+    const double half = std::max(8.0, mouth / 2 * m_scale),
+                 neck = std::max(3.0, bore / 2 * m_scale);
     const QPointF foot = at(m);
     QPolygonF trumpet { { foot + QPointF(-half, 0), foot + QPointF(half, 0),
                           foot + QPointF(neck, -12), foot + QPointF(-neck, -12) } };
@@ -254,8 +272,10 @@ void SumpView::paintPickup(QPainter &p) const
         p.setPen(QPen(t.muted, 3, Qt::SolidLine, Qt::RoundCap));
         p.drawLine(a, b);
         p.setPen(QPen(t.muted, 1));
-        p.drawLine(a, at({ m.x_m - wide, floorAt_m(m_section->profile, m.x_m - wide).value_or(0) }));
-        p.drawLine(b, at({ m.x_m + wide, floorAt_m(m_section->profile, m.x_m + wide).value_or(0) }));
+        p.drawLine(a,
+                   at({ m.x_m - wide, floorAt_m(m_section->profile, m.x_m - wide).value_or(0) }));
+        p.drawLine(b,
+                   at({ m.x_m + wide, floorAt_m(m_section->profile, m.x_m + wide).value_or(0) }));
         drawLine(p, QRectF(a.x() + 2, a.y() - 17, 80, 15), Qt::AlignLeft | Qt::AlignVCenter,
                  tr("baffle"), textFont(TextSize::Small), t.muted);
     }
@@ -337,8 +357,10 @@ void SumpView::paintTank(QPainter &p) const
     p.setPen(QPen(t.ink, 3, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     p.drawRoundedRect(body, 6, 6);
     const double outlet = std::max(6.0, s.own("tank_outlet_mm").value_or(25) * 1e-3 * scale);
-    p.drawLine(QPointF(body.center().x() - outlet / 2, floor), QPointF(body.center().x() - outlet / 2, floor + 34));
-    p.drawLine(QPointF(body.center().x() + outlet / 2, floor), QPointF(body.center().x() + outlet / 2, floor + 34));
+    p.drawLine(QPointF(body.center().x() - outlet / 2, floor),
+               QPointF(body.center().x() - outlet / 2, floor + 34));
+    p.drawLine(QPointF(body.center().x() + outlet / 2, floor),
+               QPointF(body.center().x() + outlet / 2, floor + 34));
     const double mouth = floor - tank.high_m * scale;
     p.setPen(QPen(t.returns, 4, Qt::SolidLine, Qt::RoundCap));
     p.drawLine(QPointF(body.right() + 50, mouth), QPointF(body.right() - 6, mouth));
@@ -349,15 +371,15 @@ void SumpView::paintTank(QPainter &p) const
     };
     left(floor - level, tr("running, %1 over the outlet").arg(mmText(tank.level_m)), t.warm);
     drawLine(p, QRectF(body.right() + 58, mouth - 8, width() - body.right() - 64, 16),
-             Qt::AlignLeft | Qt::AlignVCenter, tr("return from the scavenge stages"), small, t.returns);
+             Qt::AlignLeft | Qt::AlignVCenter, tr("return from the scavenge stages"), small,
+             t.returns);
     if (tank.swirl_m > 0)
         left(floor - level + 18, tr("turning oil dips %1").arg(mmText(tank.swirl_m)), t.muted);
     drawLine(p, QRectF(0, floor + 40, width(), 16), Qt::AlignCenter,
-             tr("to the pressure stage; oil rests %1 s here")
-                 .arg(qs(formatNumber(tank.stay_s, 1))),
+             tr("to the pressure stage; oil rests %1 s here").arg(qs(formatNumber(tank.stay_s, 1))),
              small, t.ink);
-    QString hose = tr("suction %1 below the crankcase")
-                       .arg(Figure::pressure(tank.suction_pa).text());
+    QString hose
+        = tr("suction %1 below the crankcase").arg(Figure::pressure(tank.suction_pa).text());
     if (tank.folds_pa)
         hose += tr("; a plain hose of this wall folds at %1")
                     .arg(Figure::pressure(*tank.folds_pa).text());

@@ -17,8 +17,8 @@ struct SumpScene
     bool operator==(const SumpScene &) const = default;
 };
 
-/// The pan in section with its oil, levels, what the crank sweeps and the pickup; a dry sump's tank in
-/// its stead.
+/// The pan in section with its oil, levels, what the crank sweeps and the pickup; a dry sump's tank
+/// in its stead.
 class SumpView : public QWidget
 {
     Q_OBJECT

@@ -146,15 +146,15 @@ void TurnsPage::refresh()
         if (c.accel_g != 0 && gap)
             limit = c.uncovers_g ? tr("draws air from %1 g").arg(qs(formatNumber(*c.uncovers_g, 2)))
                                  : tr("covered to 3 g");
-        rows.push_back({ markOf(c, gap),
-                         { qs(c.name), gap ? tr("%1 over").arg(mm(c.submergence_m)) : tr("not known"),
-                           tr("%1 wanted").arg(mm(c.wanted.required_m)),
-                           c.clearance_m > 1e6 ? QString()
-                               : c.clearance_m < 0
-                               ? tr("crank dips %1").arg(mm(-c.clearance_m))
-                               : tr("crank %1 clear").arg(mm(c.clearance_m)),
-                           limit },
-                         tr("click: see it in section") });
+        rows.push_back(
+            { markOf(c, gap),
+              { qs(c.name), gap ? tr("%1 over").arg(mm(c.submergence_m)) : tr("not known"),
+                tr("%1 wanted").arg(mm(c.wanted.required_m)),
+                c.clearance_m > 1e6     ? QString()
+                    : c.clearance_m < 0 ? tr("crank dips %1").arg(mm(-c.clearance_m))
+                                        : tr("crank %1 clear").arg(mm(c.clearance_m)),
+                limit },
+              tr("click: see it in section") });
     }
     m_list->setRows(std::move(rows));
     m_sheet->refresh();
@@ -187,7 +187,7 @@ void TurnsPage::showTrade()
     const double turn = m_open.build().use.turn_s;
     QString shut = tr("<b>Doors shut it holds.</b> ");
     shut += b.start_m <= b.limit_m ? tr("Nothing: the running level is below the mouth's limit.")
-        : b.shut_s                 ? tr("%1 of the %2 a turn lasts.").arg(seconds(*b.shut_s), seconds(turn))
+        : b.shut_s ? tr("%1 of the %2 a turn lasts.").arg(seconds(*b.shut_s), seconds(turn))
                    : tr("For ever: all of it falls straight back.");
     if (b.open_s)
         shut += tr(" With oil standing outside, %1 through the opening.").arg(seconds(*b.open_s));
@@ -198,8 +198,10 @@ void TurnsPage::showTrade()
     m_shut->setText(shut);
     m_steady->setText(
         b.costs_m > 0
-            ? tr("<b>Open it costs level.</b> %1 in steady running, hot; %2 at idle with the oil of "
-                 "the coldest start. A smaller opening holds longer and costs more: neither school is "
+            ? tr("<b>Open it costs level.</b> %1 in steady running, hot; %2 at idle with the oil "
+                 "of "
+                 "the coldest start. A smaller opening holds longer and costs more: neither school "
+                 "is "
                  "wrong.")
                   .arg(mm(b.costs_m), mm(b.costsCold_m))
             : tr("<b>No opening said.</b> What a closed baffle costs is all the oil outside it."));
@@ -212,13 +214,16 @@ void TurnsPage::showReplay()
     m_sheet->setVisible(!m_replay);
     setTone(m_file, Theme::current().muted);
     if (!m_replay) {
-        m_file->setText(tr("a lap or a crossing: time_s, lateral_g (left turn positive), longitudinal_g"));
+        m_file->setText(
+            tr("a lap or a crossing: time_s, lateral_g (left turn positive), longitudinal_g"));
         return;
     }
     const Theme &t = Theme::current();
     const Replay &r = *m_replay;
     Curve cover { tr("over the mouth"), t.warm, {}, {}, {}, {}, false, 0.15 };
-    Curve quick { tr("quicker than oil follows: not modelled"), t.faint, {}, {}, {}, {}, true, 0.6 };
+    Curve quick {
+        tr("quicker than oil follows: not modelled"), t.faint, {}, {}, {}, {}, true, 0.6
+    };
     double most = 0, least = 0;
     for (const ReplayMoment &m : r.moments) {
         cover.x.push_back(m.time_s);
@@ -227,8 +232,11 @@ void TurnsPage::showReplay()
         least = std::min(least, m.cover_m * 1e3);
     }
     const std::vector<double> ends { r.moments.front().time_s, r.moments.back().time_s };
-    const Curve wanted { tr("wanted"), t.lookAgain, ends, { r.wanted_m * 1e3, r.wanted_m * 1e3 }, {}, {}, true, 0.9 };
-    const Curve dip { tr("gas drawn below"), t.hold, ends, { r.dip_m * 1e3, r.dip_m * 1e3 }, {}, {}, true, 0.78 };
+    const Curve wanted { tr("wanted"), t.lookAgain, ends, { r.wanted_m * 1e3, r.wanted_m * 1e3 },
+                         {},           {},          true, 0.9 };
+    const Curve dip {
+        tr("gas drawn below"), t.hold, ends, { r.dip_m * 1e3, r.dip_m * 1e3 }, {}, {}, true, 0.78
+    };
     const double scale = std::max(most, r.wanted_m * 1e3) * 1.25;
     // A stripe along the bottom where the signal is quicker than the model.
     for (const ReplayMoment &m : r.moments) {
@@ -240,10 +248,11 @@ void TurnsPage::showReplay()
         curves.push_back(quick);
     m_chart->setAxes(tr("s"), tr("mm over the mouth"));
     m_chart->setContent(curves, {}, scale, least);
-    m_file->setText(tr("%1: %2 moments, averaged over one slosh of %3; quicker than that %4 of the time")
-                        .arg(m_name)
-                        .arg(r.moments.size())
-                        .arg(seconds(r.slosh_s), Figure::percent(r.notModelled).text()));
+    m_file->setText(
+        tr("%1: %2 moments, averaged over one slosh of %3; quicker than that %4 of the time")
+            .arg(m_name)
+            .arg(r.moments.size())
+            .arg(seconds(r.slosh_s), Figure::percent(r.notModelled).text()));
 }
 
 void TurnsPage::baffleChoice(PanelContent &out) const
@@ -252,9 +261,12 @@ void TurnsPage::baffleChoice(PanelContent &out) const
         return;
     out.push_back(PanelHeading { tr("Baffle: two schools") });
     const std::string answer = choiceOf(m_open.build(), "pan_baffle");
-    out.push_back(PanelChoice { QStringLiteral("turns.baffle"), tr("You chose"),
+    out.push_back(PanelChoice { QStringLiteral("turns.baffle"),
+                                tr("You chose"),
                                 { tr("not chosen"), tr("baffle"), tr("none, level high") },
-                                answer == "baffle" ? 1 : answer == "none" ? 2 : 0,
+                                answer == "baffle"     ? 1
+                                    : answer == "none" ? 2
+                                                       : 0,
                                 [open = &m_open](int i) -> Result<void> {
                                     if (i == 0)
                                         return {};
@@ -314,44 +326,51 @@ void TurnsPage::panel(PanelContent &out) const
 {
     out.push_back(PanelTitle { tr("What it must stand"), tr("held, not for a moment") });
     out.push_back(useChoice());
-    for (const auto &[key, label] :
-         { std::pair("turn_g", tr("Turns to either side, g")), std::pair("braking_g", tr("Braking, g")),
-           std::pair("accelerating_g", tr("Accelerating, g")), std::pair("turn_s", tr("Longest turn held")),
-           std::pair("heel_deg", tr("Leaning to either side, °")),
-           std::pair("incline_deg", tr("Installed, rear lower, °")) })
+    for (const auto &[key, label] : { std::pair("turn_g", tr("Turns to either side, g")),
+                                      std::pair("braking_g", tr("Braking, g")),
+                                      std::pair("accelerating_g", tr("Accelerating, g")),
+                                      std::pair("turn_s", tr("Longest turn held")),
+                                      std::pair("heel_deg", tr("Leaning to either side, °")),
+                                      std::pair("incline_deg", tr("Installed, rear lower, °")) })
         out.push_back(useField(m_open, key, label));
     baffleChoice(out);
     const AirReport &air = m_open.assessment().air;
     if (air.slosh_s)
-        out.push_back(PanelText { tr("One slosh of this pan takes %1. A turn shorter than half of it is "
-                                     "a matter of slosh, which is not modelled; a longer one may "
-                                     "overshoot toward twice the tilt before it settles.")
-                                      .arg(seconds(*air.slosh_s)),
-                                  Tone::Muted });
+        out.push_back(
+            PanelText { tr("One slosh of this pan takes %1. A turn shorter than half of it is "
+                           "a matter of slosh, which is not modelled; a longer one may "
+                           "overshoot toward twice the tilt before it settles.")
+                            .arg(seconds(*air.slosh_s)),
+                        Tone::Muted });
     if (m_replay) {
         const Replay &r = *m_replay;
         out.push_back(PanelRule {});
         out.push_back(PanelHeading { tr("The drive") });
         out.push_back(PanelVerdict {
             r.short_s > 0 ? Mark::LookAgain : Mark::Proven,
-            r.short_s == 0          ? tr("Covered all the way")
+            r.short_s == 0            ? tr("Covered all the way")
                 : r.uncovered.empty() ? tr("Less than wanted for %1").arg(seconds(r.short_s))
-                                : tr("Draws air %1 times, %2 in all").arg(r.uncovered.size()).arg(seconds(r.uncovered_s)),
+                                      : tr("Draws air %1 times, %2 in all")
+                                            .arg(r.uncovered.size())
+                                            .arg(seconds(r.uncovered_s)),
             tr("least %1 at %2").arg(mm(r.least_m), seconds(r.leastAt_s)) });
         constexpr size_t shown = 6;
         for (size_t i = 0; i < std::min(shown, r.uncovered.size()); ++i) {
             const Uncovered &u = r.uncovered[i];
-            out.push_back(PanelRow { tr("%1 to %2").arg(seconds(u.from_s), seconds(u.to_s)),
-                                     { qs(formatNumber(u.least_m * 1e3, 0)), QStringLiteral("mm"), {} } });
+            out.push_back(
+                PanelRow { tr("%1 to %2").arg(seconds(u.from_s), seconds(u.to_s)),
+                           { qs(formatNumber(u.least_m * 1e3, 0)), QStringLiteral("mm"), {} } });
         }
         if (r.notModelled > 0)
-            out.push_back(PanelText { tr("For %1 of the time the signal moves quicker than oil follows: "
-                                         "there the curve is not to be trusted.")
-                                          .arg(Figure::percent(r.notModelled).text()),
-                                      Tone::Warn });
-        out.push_back(PanelText { tr("Turns and braking are each seen in their own section; both at once "
-                                     "are not put together."),
-                                  Tone::Muted });
+            out.push_back(
+                PanelText { tr("For %1 of the time the signal moves quicker than oil follows: "
+                               "there the curve is not to be trusted.")
+                                .arg(Figure::percent(r.notModelled).text()),
+                            Tone::Warn });
+        out.push_back(
+            PanelText { tr("Turns and braking are each seen in their own section; both at once "
+                           "are not put together."),
+                        Tone::Muted });
     }
 }
 

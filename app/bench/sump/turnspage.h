@@ -18,8 +18,8 @@ class CaseSheet;
 class CurveChart;
 class RowList;
 
-/// Every turn and slope the use names, what it does to pickup and crank; the baffle's two schools; a
-/// drive from a file replayed over the pan.
+/// Every turn and slope the use names, what it does to pickup and crank; the baffle's two schools;
+/// a drive from a file replayed over the pan.
 class TurnsPage : public QWidget
 {
     Q_OBJECT
