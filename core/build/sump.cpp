@@ -204,48 +204,45 @@ private:
     std::vector<Error> &m_errors;
 };
 
-std::vector<PanPoint> pointsFromJson(JsonReader &in, const char *key)
+/// Pairs of numbers, two members of T each way.
+template <class T>
+std::vector<T> pairsFromJson(JsonReader &in, const char *key, const char *mustBe)
 {
-    std::vector<PanPoint> out;
+    std::vector<T> out;
     const Json &all = in.array(key);
     for (size_t i = 0; i < all.size(); ++i) {
         const Json &p = all[i];
         if (p.is_array() && p.size() == 2 && p[0].is_number() && p[1].is_number())
             out.push_back({ p[0].get<double>(), p[1].get<double>() });
         else
-            in.error(std::string(key) + "/" + std::to_string(i), "must be a pair of numbers");
+            in.error(std::string(key) + "/" + std::to_string(i), mustBe);
     }
     return out;
 }
-
-Json pointsToJson(const std::vector<PanPoint> &points)
+std::vector<PanPoint> pointsFromJson(JsonReader &in, const char *key)
 {
-    Json out = Json::array();
-    for (const PanPoint &p : points)
-        out.push_back({ p.x_mm, p.z_mm });
-    return out;
+    return pairsFromJson<PanPoint>(in, key, "must be a pair of numbers");
 }
-
 std::vector<BenchFill> benchFromJson(JsonReader &in)
 {
-    std::vector<BenchFill> out;
-    const Json &all = in.array("bench_fill");
-    for (size_t i = 0; i < all.size(); ++i) {
-        const Json &p = all[i];
-        if (p.is_array() && p.size() == 2 && p[0].is_number() && p[1].is_number())
-            out.push_back({ p[0].get<double>(), p[1].get<double>() });
-        else
-            in.error("bench_fill/" + std::to_string(i), "must be a height in mm and litres");
-    }
-    return out;
+    return pairsFromJson<BenchFill>(in, "bench_fill", "must be a height in mm and litres");
 }
 
-Json benchToJson(const std::vector<BenchFill> &steps)
+template <class T>
+Json pairsToJson(const std::vector<T> &pairs, double T::*first, double T::*second)
 {
     Json out = Json::array();
-    for (const BenchFill &s : steps)
-        out.push_back({ s.height_mm, s.litres });
+    for (const T &p : pairs)
+        out.push_back({ p.*first, p.*second });
     return out;
+}
+Json pointsToJson(const std::vector<PanPoint> &points)
+{
+    return pairsToJson(points, &PanPoint::x_mm, &PanPoint::z_mm);
+}
+Json benchToJson(const std::vector<BenchFill> &steps)
+{
+    return pairsToJson(steps, &BenchFill::height_mm, &BenchFill::litres);
 }
 
 std::map<std::string, double> valuesFromJson(JsonReader &in, std::vector<Error> *errors)

@@ -30,10 +30,6 @@ constexpr CalcInput exponent = within(
 constexpr CalcInput reference = optional(
     positive("reference_abs_kpa", "pressure the share is given at, absolute", "kPa"), 101.325);
 
-Json orNull(const std::optional<double> &v, double scale = 1)
-{
-    return v ? Json(*v * scale) : Json();
-}
 AbsolutePressure absoluteKpa(const CalcArguments &in, std::string_view key)
 {
     return { in.kpa(key) };

@@ -4,6 +4,7 @@
 #include "calc/catalogue.h"
 #include "quantity/json.h"
 
+#include <optional>
 #include <utility>
 #include <vector>
 
@@ -44,6 +45,16 @@ private:
     std::span<const CalcInput> m_definition;
     Json m_values;
 };
+
+/// What there is, or null: a key that does not apply.
+template <class T> Json orNull(const std::optional<T> &value)
+{
+    return value ? Json(*value) : Json();
+}
+inline Json orNull(const std::optional<double> &value, double scale)
+{
+    return value ? Json(*value * scale) : Json();
+}
 
 /// Registered in catalogue.cpp.
 extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCalculator,

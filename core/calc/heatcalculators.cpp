@@ -11,11 +11,6 @@
 namespace mildpath {
 namespace {
 
-template <class T> Json orNull(const std::optional<T> &value, double scale = 1)
-{
-    return value ? Json(*value * scale) : Json();
-}
-
 constexpr CalcInput anyClearance(std::string_view key, std::string_view meaning)
 {
     return { .key = key, .meaning = meaning, .unit = "µm" };

@@ -111,11 +111,6 @@ constexpr std::array gradeOutputs {
                  "" },
 };
 
-template <class T> Json orNull(const std::optional<T> &value)
-{
-    return value ? Json(*value) : Json();
-}
-
 Result<Json> runGrade(const CalcArguments &in)
 {
     const auto winter = in.has("winter_grade") ? std::optional<std::string>(in.text("winter_grade"))

@@ -12,11 +12,6 @@
 namespace mildpath {
 namespace {
 
-Json orNull(const std::optional<double> &v, double scale = 1)
-{
-    return v ? Json(*v * scale) : Json();
-}
-
 constexpr std::array passageInputs {
     length("diameter_mm", "bore"),
     length("length_mm", "length"),

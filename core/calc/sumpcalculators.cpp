@@ -131,11 +131,6 @@ constexpr std::array boxOutputs {
     CalcOutput { "slosh_period_s", "first mode, on the level", "s" },
 };
 
-Json orNull(const std::optional<double> &v, double scale = 1)
-{
-    return v ? Json(*v * scale) : Json();
-}
-
 Result<Json> runBox(const CalcArguments &in)
 {
     if (in.number("pickup_x_mm") > in.number("length_mm"))

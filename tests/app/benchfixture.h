@@ -47,6 +47,15 @@ protected:
         QApplication::processEvents();
         return static_cast<PumpBench &>(*m_window->currentBench());
     }
+    /// A bench by its name, at one of its pages.
+    template <class Some> Some &page(const char *bench, int page)
+    {
+        m_window->showBench(QString::fromUtf8(bench));
+        auto &b = static_cast<Some &>(*m_window->currentBench());
+        b.showPage(page);
+        QApplication::processEvents();
+        return b;
+    }
     template <class Widget> Widget *find(const char *name)
     {
         return m_window->currentBench()->findChild<Widget *>(QString::fromLatin1(name));

@@ -36,22 +36,8 @@ private Q_SLOTS:
     void everything_survivesSavingAndReopening();
 
 private:
-    RouteBench &route(int page)
-    {
-        m_window->showBench(QStringLiteral("Route"));
-        auto &b = static_cast<RouteBench &>(*m_window->currentBench());
-        b.showPage(page);
-        QApplication::processEvents();
-        return b;
-    }
-    ForecastBench &forecast(int page)
-    {
-        m_window->showBench(QStringLiteral("Forecast"));
-        auto &b = static_cast<ForecastBench &>(*m_window->currentBench());
-        b.showPage(page);
-        QApplication::processEvents();
-        return b;
-    }
+    RouteBench &route(int at) { return page<RouteBench>("Route", at); }
+    ForecastBench &forecast(int at) { return page<ForecastBench>("Forecast", at); }
     const Diagnosis *diagnosis()
     {
         auto *page = find<DiagnosisPage>("diagnosisPage");

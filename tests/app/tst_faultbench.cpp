@@ -41,14 +41,7 @@ private Q_SLOTS:
     void flows_compareWithAnotherBuild();
 
 private:
-    RouteBench &route(int page)
-    {
-        m_window->showBench(QStringLiteral("Route"));
-        auto &b = static_cast<RouteBench &>(*m_window->currentBench());
-        b.showPage(page);
-        QApplication::processEvents();
-        return b;
-    }
+    RouteBench &route(int at) { return page<RouteBench>("Route", at); }
     void imagine(const QString &fault)
     {
         choose(inPanel<QComboBox>(QStringLiteral("whatIf.add")), fault);

@@ -44,14 +44,7 @@ private Q_SLOTS:
     void gas_isLaidOverTheForecast();
 
 private:
-    SumpBench &sump(int page = 0)
-    {
-        m_window->showBench(QStringLiteral("Sump & air"));
-        auto &bench = static_cast<SumpBench &>(*m_window->currentBench());
-        bench.showPage(page);
-        QApplication::processEvents();
-        return bench;
-    }
+    SumpBench &sump(int at = 0) { return page<SumpBench>("Sump & air", at); }
     void typeCell(const char *table, int row, int column, const QString &text)
     {
         auto *t = find<QTableWidget>(table);
