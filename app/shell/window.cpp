@@ -38,7 +38,7 @@ protected:
     QSize tabSizeHint(int index) const override
     {
         const QFontMetrics metrics(textFont(TextSize::Body, true));
-        return { metrics.horizontalAdvance(tabText(index)) + 30, 38 };
+        return { metrics.horizontalAdvance(tabText(index)) + 26, 38 };
     }
     void paintEvent(QPaintEvent *) override
     {
@@ -214,15 +214,20 @@ void MainWindow::makeHead(QWidget *page)
     m_tabs->setExpanding(false);
     m_tabs->setFocusPolicy(Qt::TabFocus);
     m_tabs->setAccessibleName(tr("Benches"));
-    headRow->addWidget(m_tabs, 1, Qt::AlignBottom);
+    // All of them are to be seen: where there is little room the build's name gives way.
+    m_tabs->setUsesScrollButtons(false);
+    headRow->addWidget(m_tabs, 0, Qt::AlignBottom);
+    headRow->addStretch();
     m_name = new QLineEdit(head);
     m_name->setObjectName(QStringLiteral("buildName"));
     m_name->setAccessibleName(tr("Name of the build"));
     m_name->setToolTip(tr("The build's name; click to change it"));
     m_name->setAlignment(Qt::AlignRight);
-    m_name->setFixedWidth(330);
+    m_name->setMinimumWidth(120);
+    m_name->setMaximumWidth(330);
+    m_name->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     connect(m_name, &QLineEdit::editingFinished, this, &MainWindow::rename);
-    headRow->addWidget(m_name);
+    headRow->addWidget(m_name, 1);
     page->layout()->addWidget(head);
 }
 

@@ -318,7 +318,7 @@ void TestShell::readouts_appearOnlyWhenComputed()
     QCOMPARE(ids(),
              (QStringList { QStringLiteral("hotIdleGauge"), QStringLiteral("hotIdleWeakest"),
                             QStringLiteral("highSpeedGauge"), QStringLiteral("coldestClearance"),
-                            QStringLiteral("holds") }));
+                            QStringLiteral("airRisk"), QStringLiteral("holds") }));
     build.gaugeTap = "nowhere"; // no forecast: no cell that shows one
     QVERIFY(!ids().contains(QStringLiteral("hotIdleGauge")));
     QVERIFY(ids().contains(QStringLiteral("holds")));

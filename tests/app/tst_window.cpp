@@ -433,6 +433,8 @@ void TestWindow::benches_switchByKeys()
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Film & oil"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Sump & air"));
+    QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Route"));
     auto *side = m_window->findChild<QWidget *>(QStringLiteral("panelSide"));
     QTest::keyClick(m_window.get(), Qt::Key_F9);

@@ -408,6 +408,8 @@ def check_reach():
 def main():
     for folder in ("templates", "demo"):
         for name in sorted(os.listdir(os.path.join(ROOT, folder))):
+            if not name.endswith((".json", ".mildpath")):
+                continue
             build = json.load(open(os.path.join(ROOT, folder, name), encoding="utf-8"))
             build["events"] = []
             pieces = check_plan(name, build)

@@ -58,9 +58,9 @@ void GasLayer::panel(PanelContent &out)
     };
     row(tr("Hot idle"), Figure::pressure(e.idleBefore.value_pa),
         Figure::pressure(e.idleAfter.value_pa));
-    row(tr("Hot %1").arg(Figure::speed(m_open.build().use.highSpeed_rpm).text()),
-        Figure::pressure(e.fastBefore.value_pa), Figure::pressure(e.fastAfter.value_pa));
-    row(tr("Delivery there"), Figure::flow(e.flowBefore_m3_s), Figure::flow(e.flowAfter_m3_s));
+    row(tr("Higher speed"), Figure::pressure(e.fastBefore.value_pa),
+        Figure::pressure(e.fastAfter.value_pa));
+    row(tr("Delivery"), Figure::flow(e.flowBefore_m3_s), Figure::flow(e.flowAfter_m3_s));
     if (e.share > 0)
         out.push_back(
             PanelText { tr("Oil %1 times softer at the inlet, %2 at the gauge's pressure: "

@@ -85,7 +85,7 @@ QWidget *SumpBench::makeSection()
     m_level = new ArrowCombo(page);
     m_level->setObjectName(QStringLiteral("sump.level"));
     m_level->setAccessibleName(tr("Which level is drawn"));
-    m_level->setMinimumWidth(170);
+    m_level->setMinimumWidth(150);
     row->addWidget(m_level);
     connect(m_level, &QComboBox::activated, this, [this](int i) {
         m_shown = m_level->itemData(i).toString().toStdString();
@@ -100,11 +100,11 @@ QWidget *SumpBench::makeSection()
     m_turn->setRange(-mostTurn, mostTurn);
     m_turn->setPageStep(10);
     m_turn->setProperty("bothWays", true); // zero lies in its middle
-    m_turn->setMinimumWidth(150);
+    m_turn->setMinimumWidth(100);
     m_turnLabel->setBuddy(m_turn);
     row->addWidget(m_turn);
     m_turnText = new QLabel(page);
-    m_turnText->setMinimumWidth(150);
+    m_turnText->setMinimumWidth(124);
     row->addWidget(m_turnText);
     connect(m_turn, &QSlider::valueChanged, this, [this] { draw(); });
     column->addLayout(row);

@@ -66,7 +66,7 @@ void SumpView::layOut()
     // Along, nothing of interest lies over the crank's centre line.
     if (const auto z = m_open.build().sump.own("crank_z_mm"); z && m_scene.way == PanWay::Along)
         top = std::min(top, *z * 1e-3);
-    const QRectF area(110, 12, width() - 230.0, height() - 50.0);
+    const QRectF area(110, 12, width() - 230.0, height() - 68.0);
     m_scale = std::min(area.width() / (right - left), area.height() / top);
     m_origin = { area.center().x() - (left + right) / 2 * m_scale,
                  area.bottom() - (area.height() - top * m_scale) / 2 };
@@ -238,11 +238,19 @@ void SumpView::paintSweeps(QPainter &p) const
     const SectionPoint foot { low.x_m + std::sin(tilt) * gap, low.z_m - std::cos(tilt) * gap };
     p.setPen(QPen(gap < 0 ? t.hold : t.muted, 1));
     p.drawLine(at(low), at(foot));
+    // Its figure stands beside the pan, over those of the levels, where nothing else is drawn.
     const QPointF middle = (at(low) + at(foot)) / 2;
-    const bool leftOf = middle.x() > width() / 2.0;
-    drawLine(p, QRectF(middle.x() + (leftOf ? -156 : 6), middle.y() - 8, 150, 16),
-             (leftOf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-             gap < 0 ? tr("dips %1").arg(mmText(-gap)) : tr("%1 to the sweep").arg(mmText(gap)),
+    double right = -1e9;
+    for (const SectionPoint c : m_section->profile)
+        right = std::max(right, c.x_m);
+    const double wall = at({ right, 0 }).x();
+    double y = middle.y();
+    if (const AirLevel *rest = m_air.level("rest_cold"))
+        y = std::min(y, at({ right, rest->level_m }).y() - 17);
+    p.setPen(QPen(t.line, 1, Qt::DotLine));
+    p.drawLine(middle, QPointF(wall + 6, y));
+    drawLine(p, QRectF(wall + 8, y - 8, width() - wall - 12, 16), Qt::AlignLeft | Qt::AlignVCenter,
+             gap < 0 ? tr("crank dips %1").arg(mmText(-gap)) : tr("%1 to sweep").arg(mmText(gap)),
              textFont(TextSize::Small), gap < 0 ? t.hold : t.ink);
 }
 
@@ -316,14 +324,18 @@ void SumpView::paintMarks(QPainter &p) const
     double left = 1e9;
     for (const SectionPoint c : m_section->profile)
         left = std::min(left, c.x_m);
+    double last = -1e9;
     for (const auto &[key, word] : { std::pair("stick_high_mm", tr("stick, high")),
                                      std::pair("stick_low_mm", tr("stick, low")) })
         if (const auto z = s.own(key)) {
             const QPointF a = at({ left, *z * 1e-3 });
             p.setPen(QPen(t.ink, 1.5));
             p.drawLine(a - QPointF(10, 0), a);
-            drawLine(p, QRectF(a.x() - 108, a.y() - 8, 94, 16), Qt::AlignRight | Qt::AlignVCenter,
-                     word, textFont(TextSize::Small), t.ink);
+            // Their names keep apart where the marks lie close.
+            const double y = std::max(a.y(), last + 14);
+            last = y;
+            drawLine(p, QRectF(a.x() - 108, y - 8, 94, 16), Qt::AlignRight | Qt::AlignVCenter, word,
+                     textFont(TextSize::Small), t.ink);
         }
     if (const auto rail = s.own("rail_mm")) {
         const QPointF a = at({ left, *rail * 1e-3 });

@@ -40,7 +40,7 @@ TurnsPage::TurnsPage(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
     , m_open(open)
     , m_sheet(new CaseSheet(open, this))
-    , m_list(new RowList({ 0, 0.34, 0.48, 0.64, 0.82 }, 0, this))
+    , m_list(new RowList({ 0, 0.31, 0.44, 0.57, 0.80 }, 0, this))
     , m_shut(new QLabel(this))
     , m_steady(new QLabel(this))
     , m_file(new QLabel(this))
@@ -144,12 +144,12 @@ void TurnsPage::refresh()
     for (const AirCase &c : air.cases) {
         QString limit;
         if (c.accel_g != 0 && gap)
-            limit = c.uncovers_g ? tr("draws air from %1 g").arg(qs(formatNumber(*c.uncovers_g, 2)))
+            limit = c.uncovers_g ? tr("air from %1 g").arg(qs(formatNumber(*c.uncovers_g, 2)))
                                  : tr("covered to 3 g");
         rows.push_back(
             { markOf(c, gap),
               { qs(c.name), gap ? tr("%1 over").arg(mm(c.submergence_m)) : tr("not known"),
-                tr("%1 wanted").arg(mm(c.wanted.required_m)),
+                tr("%1 wanted").arg(qs(formatNumber(c.wanted.required_m * 1e3, 0))),
                 c.clearance_m > 1e6     ? QString()
                     : c.clearance_m < 0 ? tr("crank dips %1").arg(mm(-c.clearance_m))
                                         : tr("crank %1 clear").arg(mm(c.clearance_m)),
@@ -220,7 +220,8 @@ void TurnsPage::showReplay()
     }
     const Theme &t = Theme::current();
     const Replay &r = *m_replay;
-    Curve cover { tr("over the mouth"), t.warm, {}, {}, {}, {}, false, 0.15 };
+    // The axis names it.
+    Curve cover { QString(), t.warm, {}, {}, {}, {}, false, 0.15 };
     Curve quick {
         tr("quicker than oil follows: not modelled"), t.faint, {}, {}, {}, {}, true, 0.6
     };
