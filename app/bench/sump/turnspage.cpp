@@ -148,7 +148,7 @@ void TurnsPage::refresh()
                                  : tr("covered to 3 g");
         rows.push_back(
             { markOf(c, gap),
-              { qs(c.name), gap ? tr("%1 over").arg(mm(c.submergence_m)) : tr("not known"),
+              { qs(c.name), gap ? mm(c.submergence_m) : tr("not known"),
                 tr("%1 wanted").arg(qs(formatNumber(c.wanted.required_m * 1e3, 0))),
                 c.clearance_m > 1e6     ? QString()
                     : c.clearance_m < 0 ? tr("crank dips %1").arg(mm(-c.clearance_m))
