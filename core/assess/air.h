@@ -47,7 +47,7 @@ struct FillAdvice
     Mark mark;
     std::string text;
 };
-std::optional<FillAdvice> fillAdvice(const Build &build, const AirReport &air);
+std::optional<FillAdvice> fillAdvice(std::optional<double> fill_l, const AirReport &air);
 /// A row as a mark: low is proven; high holds the start where running on the level does harm, and
 /// wants another look elsewhere.
 Mark markOf(const AirReport &air, const AirRow &row);

@@ -278,10 +278,8 @@ AirRow AirJudge::leakRow()
         return out;
     }
     if (const auto leak = airLeak(*area * 1e-6, inlet, crankcase(), most.oil_c)) {
-        const double before = m_out.leakShare;
         noteLeak(leak->mass_kg_s, inlet, most.oil_c);
-        const double share = std::max(m_out.leakShare, before);
-        out.state = leakState(share);
+        out.state = leakState(m_out.leakShare);
         out.quantity = formatPlain(leak->free_m3_s * litresPerMinute, 1) + " l/min of air through "
             + formatPlain(*area, 2) + " mm²";
         out.reason = "suction " + bar(crankcase().value_pa - inlet.value_pa)

@@ -265,7 +265,7 @@ void TestAir::advice_bringsTheFillIntoItsWindow()
     QFETCH(QString, word);
     const Build build = withValue(demoBuild(), "fill_l", fill_l);
     const AirReport air = assess(build).air;
-    const auto advice = fillAdvice(build, air);
+    const auto advice = fillAdvice(fill_l, air);
     QVERIFY(advice);
     QVERIFY2(QString::fromStdString(advice->text).contains(word), advice->text.c_str());
     // Poured to the ends of the window, what limits is just met.

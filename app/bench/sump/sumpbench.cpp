@@ -213,11 +213,7 @@ void SumpBench::draw()
                                : (g > 0 ? tr("left turn") : tr("right turn"));
     m_turnText->setText(g == 0 ? way : tr("%1 g, %2").arg(qs(formatNumber(std::abs(g), 2)), way));
     const auto fill = m_fill_l ? m_fill_l : s.own("fill_l");
-    Build other;
-    other.sump.values = s.values;
-    if (fill)
-        other.sump.values["fill_l"] = *fill;
-    const auto advice = fillAdvice(other, m_air);
+    const auto advice = fillAdvice(fill, m_air);
     m_bar->set(m_air, fill, advice ? qs(advice->text) : QString());
     for (QWidget *w : { static_cast<QWidget *>(m_turn), static_cast<QWidget *>(m_level),
                         static_cast<QWidget *>(m_along), static_cast<QWidget *>(m_across),
