@@ -119,8 +119,11 @@ Mark markOf(const AirReport &air, const AirRow &row)
     case AirState::High:
         break;
     }
-    const AirCase *running = air.find("running");
-    const bool dips = row.id == "windage" && running && running->clearance_m < 0;
+    const auto under = [&](const char *id) {
+        const AirCase *c = air.find(id);
+        return c && c->clearance_m < 0;
+    };
+    const bool dips = row.id == "windage" && (under("running") || under("idle"));
     const bool bare = row.id == "vortex"; // on the level
     return dips || bare || row.contribution == "coolant" || row.id == "gasket" ? Mark::Hold
                                                                                : Mark::LookAgain;

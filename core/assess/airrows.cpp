@@ -65,22 +65,27 @@ AirRow AirJudge::windageRow() const
         return unknown(id, name, "windage", m_out.problem->message);
     if (!m_sump.own("crank_z_mm") || !m_sump.own("sweep_radius_mm"))
         return unknown(id, name, "windage", "crank centre and swept radius are not measured");
-    const AirCase *running = m_out.find("running"), *start = m_out.find("start");
-    if (!running || running->clearance_m > 1e6)
+    const AirCase *start = m_out.find("start"), *hardest = nullptr;
+    for (const AirCase &c : m_out.cases)
+        if (&c != start && c.clearance_m < 1e6
+            && (!hardest
+                || c.clearance_m / c.wind.allowance_m
+                    < hardest->clearance_m / hardest->wind.allowance_m))
+            hardest = &c;
+    if (!hardest)
         return unknown(id, name, "windage", "no forecast, or the throws are not placed");
-    AirRow out { id,       name, windageState(running->clearance_m, running->wind.allowance_m),
+    AirRow out { id,       name, windageState(hardest->clearance_m, hardest->wind.allowance_m),
                  "",       "",   "",
                  "windage" };
-    out.quantity
-        = mm(running->clearance_m) + " clear running, allowance " + mm(running->wind.allowance_m);
-    out.reason = out.state == AirState::Low
-        ? "wind and ripple do not reach the crank at " + speed(m_build.use.most_rpm)
-        : "wind from the crank can reach the surface";
-    if (running->clearance_m < 0)
-        out.reason = "the crank dips " + mm(-running->clearance_m)
-            + " into the running level and whips it";
+    out.quantity = mm(hardest->clearance_m) + " clear, allowance " + mm(hardest->wind.allowance_m)
+        + ", " + hardest->name;
+    out.reason = out.state == AirState::Low ? "wind and ripple do not reach the crank"
+                                            : "wind from the crank can reach the surface";
+    if (hardest->clearance_m < 0)
+        out.reason = "the crank dips " + mm(-hardest->clearance_m) + " into it and whips it";
     if (out.state != AirState::Low)
         out.remedy = "lower the fill, or fit a tray";
+    // Before anything is held up it only turns slowly, and not for long.
     if (start && start->clearance_m < 0) {
         out.state = worst(out.state, AirState::Watch);
         out.quantity += "; dips " + mm(-start->clearance_m) + " before oil is held up";
@@ -144,45 +149,45 @@ AirRow AirJudge::uncoveringRow() const
     }
     if (!pickupGap_m(m_build))
         return unknown(id, name, "uncovering", "mouth to floor of the pickup is not measured");
+    // The worst state leads; among its uses the one with least to spare. Shut doors help in a turn
+    // that ends, not on a slope and not on the level.
+    const bool doorsLast
+        = m_out.baffle && m_out.baffle->shut_s && *m_out.baffle->shut_s >= m_build.use.turn_s;
+    const auto stateOf = [&](const AirCase &c) {
+        const AirState s = uncoveringState(c.submergence_m, c.wanted.dip_m, c.wanted.required_m);
+        return s == AirState::High && c.accel_g != 0 && doorsLast ? AirState::Watch : s;
+    };
+    const auto margin = [](const AirCase &c) { return c.submergence_m - c.wanted.required_m; };
     const AirCase *hardest = nullptr;
-    double margin = 1e9;
     for (const AirCase &c : m_out.cases)
-        if (c.submergence_m - c.wanted.required_m < margin) {
-            margin = c.submergence_m - c.wanted.required_m;
+        if (!hardest || stateOf(c) > stateOf(*hardest)
+            || (stateOf(c) == stateOf(*hardest) && margin(c) < margin(*hardest)))
             hardest = &c;
-        }
     if (!hardest)
         return unknown(id, name, "uncovering", "no forecast: how much the pump draws is not known");
-    AirRow out { id,
-                 name,
-                 uncoveringState(hardest->submergence_m, hardest->wanted.dip_m,
-                                 hardest->wanted.required_m),
-                 "",
-                 "",
-                 "",
-                 "uncovering" };
+    AirRow out { id, name, stateOf(*hardest), "", "", "", "uncovering" };
     out.quantity = mm(hardest->submergence_m) + " over the mouth, gas below "
         + mm(hardest->wanted.dip_m) + ", " + mm(hardest->wanted.required_m) + " wanted";
     out.reason = hardest->name;
-    if (hardest->uncovers_g && out.state == AirState::High)
+    const bool bare = hardest->submergence_m < hardest->wanted.dip_m;
+    if (hardest->uncovers_g && bare)
         out.reason += ": draws air from " + formatPlain(*hardest->uncovers_g, 2) + " g";
     else if (hardest->wanted_g && out.state == AirState::Watch)
         out.reason += ": less than wanted from " + formatPlain(*hardest->wanted_g, 2) + " g";
-    if (out.state == AirState::High && m_out.baffle && m_out.baffle->shut_s
-        && hardest->accel_g != 0) {
-        const bool lasts = *m_out.baffle->shut_s >= m_build.use.turn_s;
+    if (bare && hardest->accel_g != 0 && m_out.baffle && m_out.baffle->shut_s)
         out.reason += "; shut doors hold oil for " + formatPlain(*m_out.baffle->shut_s, 1)
             + " s of " + formatPlain(m_build.use.turn_s, 0);
-        if (lasts)
-            out.state = AirState::Watch;
-    }
     if (out.state != AirState::Low)
         out.remedy = hardest->accel_g != 0 ? "more oil at the pickup: trap door, fill"
                                            : "more oil, or a lower pickup";
-    const bool sideways = m_build.use.turn_g > 0 || m_build.use.heel_deg > 0;
-    if (sideways && !m_across)
+    const Use &use = m_build.use;
+    const bool sideways = !m_across && (use.turn_g > 0 || use.heel_deg > 0);
+    const bool lengthways = !m_along && (use.braking_g > 0 || use.accelerating_g > 0);
+    if (sideways)
         out.reason += "; turns are not judged: no section across";
-    if (sideways && !m_across && out.state == AirState::Low)
+    if (lengthways)
+        out.reason += "; braking is not judged: no section along";
+    if ((sideways || lengthways) && out.state == AirState::Low)
         out.state = AirState::Unknown;
     return out;
 }

@@ -62,7 +62,8 @@ void FillBar::set(const AirReport &air, std::optional<double> fill, const QStrin
                                 .arg(litresText(*fill), litresText(m_window->least_m3 * 1e3),
                                      litresText(m_window->most_m3 * 1e3))
                           : tr("no fill window"));
-    setToolTip(m_window ? tr("Drag the fill, or nudge it with the arrow keys") : QString());
+    const QString how = m_window ? tr("Drag the fill, or nudge it with the arrow keys") : QString();
+    setToolTip(advice.isEmpty() ? how : advice + u'\n' + how);
     update();
 }
 

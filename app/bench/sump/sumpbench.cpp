@@ -115,9 +115,11 @@ QWidget *SumpBench::makeSection()
     connect(m_bar, &FillBar::dragged, this, &SumpBench::dragFill);
     connect(m_bar, &FillBar::dropped, this, [this](double l) {
         m_fill_l.reset();
-        static_cast<void>(
-            m_open.edit(SumpEdit(SetSumpValue { "fill_l", std::round(l * 100) / 100 })));
+        const auto ok
+            = m_open.edit(SumpEdit(SetSumpValue { "fill_l", std::round(l * 100) / 100 }));
         refresh();
+        if (!ok)
+            m_bar->set(m_air, m_open.build().sump.own("fill_l"), qs(ok.error().message));
     });
     return page;
 }
