@@ -5,7 +5,6 @@
 #include <array>
 #include <charconv>
 #include <cmath>
-#include <utility>
 
 namespace mildpath {
 namespace {
@@ -44,19 +43,11 @@ bool isDigit(char c)
     return c >= '0' && c <= '9';
 }
 
-std::string printable(std::string_view line)
-{
-    std::string out;
-    for (const char c : line.substr(0, 24))
-        out += c >= 32 && c < 127 ? c : '?';
-    return out;
-}
-
 } // namespace
 
 Result<double> parseGaugeLine(std::string_view line, std::string_view bareUnit)
 {
-    const std::string shown = printable(line);
+    const std::string shown = printableLine(line);
     const auto refuse
         = [&](const std::string &why) { return fail("", "\"" + shown + "\" " + why); };
     std::string_view rest = trimmed(line);
@@ -97,40 +88,18 @@ Result<double> parseGaugeLine(std::string_view line, std::string_view bareUnit)
 GaugeStream::Taken GaugeStream::take(std::string_view bytes)
 {
     Taken out;
-    for (const char c : bytes) {
-        if (c != '\n' && c != '\r') {
-            if (m_line.size() < longestLine)
-                m_line += c;
-            else
-                m_tooLong = true;
-            continue;
-        }
-        // What was joined midway may lack its first digits and still look like a number.
-        const bool whole = std::exchange(m_joined, true);
-        if (m_line.empty())
-            continue; // the other half of CR LF
-        if (!whole) {
-            // listened to, not taken
-        } else if (m_tooLong) {
-            ++out.refused;
-            out.reason = "a line of more than 64 characters is no reading";
-        } else if (const auto reading = parseGaugeLine(m_line, m_bareUnit)) {
+    for (const auto &line : m_lines.take(bytes)) {
+        const auto reading = line
+            ? parseGaugeLine(*line, m_bareUnit)
+            : Result<double>(fail("", "a line of more than 64 characters is no reading"));
+        if (reading) {
             out.readings_m.push_back(*reading);
         } else {
             ++out.refused;
             out.reason = reading.error().message;
         }
-        m_line.clear();
-        m_tooLong = false;
     }
     return out;
-}
-
-void GaugeStream::forgetHalfLine()
-{
-    m_line.clear();
-    m_tooLong = false;
-    m_joined = false;
 }
 
 bool Settler::holds(double value_m) const

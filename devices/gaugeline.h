@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "devices/linestream.h"
 #include "quantity/result.h"
 
 #include <optional>
@@ -19,8 +20,7 @@ namespace mildpath {
 /// Errors: the reason, place empty. Documented for device makers in docs/gauge-protocol.md.
 Result<double> parseGaugeLine(std::string_view line, std::string_view bareUnit = "mm");
 
-/// Turns what arrives on a line into readings: keeps half lines until they are whole, drops what is
-/// too long to be a reading, and says what it could not use.
+/// Turns what arrives on a line into readings, and says what it could not use.
 class GaugeStream
 {
 public:
@@ -33,17 +33,12 @@ public:
     /// Unit of a line that names none.
     void setBareUnit(std::string unit) { m_bareUnit = std::move(unit); }
     Taken take(std::string_view bytes);
-    /// Nothing had begun when we started to listen, so the first line is whole.
-    void beginsWhole() { m_joined = true; }
-    /// Forgets a half line: after a pause, or when the cable was out, its start is lost.
-    void forgetHalfLine();
+    LineStream &lines() { return m_lines; }
 
 private:
     static constexpr size_t longestLine = 64;
     std::string m_bareUnit = "mm";
-    std::string m_line;
-    bool m_tooLong = false;
-    bool m_joined = false; ///< the first line may have begun before we listened
+    LineStream m_lines { longestLine };
 };
 
 /// Hold-to-settle: a reading is taken when the needle has stayed within a band for a while, and the

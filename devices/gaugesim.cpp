@@ -3,21 +3,20 @@
 // takes them: the needle comes in, rocks, rests, is pulled out; with noise, drift, outliers,
 // drop-outs, and on wish a cable that comes loose.
 
+#include "devices/pseudoterminal.h"
+
 #include <algorithm>
-#include <cerrno>
 #include <chrono>
 #include <cmath>
 #include <csignal>
 #include <cstdio>
 #include <cstdlib>
-#include <cstring>
-#include <fcntl.h>
 #include <random>
 #include <string>
-#include <termios.h>
 #include <thread>
-#include <unistd.h>
 #include <vector>
+
+using mildpath::PseudoTerminal;
 
 namespace {
 
@@ -109,7 +108,7 @@ std::string parse(int argc, char **argv, Options &o)
 class Gauge
 {
 public:
-    Gauge(const Options &options, int port)
+    Gauge(const Options &options, PseudoTerminal &port)
         : m_o(options)
         , m_port(port)
         , m_random(options.seed)
@@ -168,7 +167,7 @@ private:
         else
             std::snprintf(line, sizeof line, format, shown);
         // A reader that does not read must not stop the gauge.
-        if (write(m_port, line, std::strlen(line)) < 0 && errno != EAGAIN)
+        if (!m_port.send(line))
             std::exit(0);
         pause();
     }
@@ -176,7 +175,7 @@ private:
     void pause() const { std::this_thread::sleep_for(std::chrono::duration<double>(1 / m_o.rate)); }
 
     const Options &m_o;
-    int m_port;
+    PseudoTerminal &m_port;
     std::mt19937 m_random;
 };
 
@@ -188,31 +187,15 @@ int main(int argc, char **argv)
     if (const std::string why = parse(argc, argv, options); !why.empty())
         return usage(why);
     std::signal(SIGHUP, SIG_IGN);
-    const int port = posix_openpt(O_RDWR | O_NOCTTY | O_NONBLOCK);
-    if (port < 0 || grantpt(port) != 0 || unlockpt(port) != 0) {
-        std::fprintf(stderr, "no pseudo-terminal: %s\n", std::strerror(errno));
+    PseudoTerminal port;
+    if (const std::string why = port.open(options.link); !why.empty()) {
+        std::fprintf(stderr, "%s\n", why.c_str());
         return 3;
     }
-    const std::string path = ptsname(port);
-    // Held open and raw, so that the first line is not echoed back into the gauge.
-    const int other = open(path.c_str(), O_RDWR | O_NOCTTY);
-    termios raw {};
-    tcgetattr(other, &raw);
-    cfmakeraw(&raw);
-    tcsetattr(other, TCSANOW, &raw);
-    if (!options.link.empty()) {
-        unlink(options.link.c_str());
-        if (symlink(path.c_str(), options.link.c_str()) != 0) {
-            std::fprintf(stderr, "%s: %s\n", options.link.c_str(), std::strerror(errno));
-            return 3;
-        }
-    }
-    std::printf("%s\n", options.link.empty() ? path.c_str() : options.link.c_str());
+    std::printf("%s\n", port.path().c_str());
     std::fflush(stdout);
     if (options.wait)
         std::getchar();
     Gauge(options, port).play();
-    if (!options.link.empty())
-        unlink(options.link.c_str());
     return 0;
 }

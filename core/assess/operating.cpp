@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 
+#include "assess/calibrated.h"
 #include "circuit/elementtypes.h"
 
 #include <algorithm>
@@ -23,6 +24,7 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
     OperatingModel out;
     Circuit circuit = circuitOf(build, sizes, parts);
     out.m_oil = build.oil.oil;
+    calibrate(build, circuit, out.m_oil);
     if (change)
         if (auto ok = change(circuit, out.m_oil); !ok)
             return tl::unexpected(ok.error());

@@ -7,11 +7,13 @@
 #include "build/heat.h"
 #include "build/parts.h"
 #include "build/plumbing.h"
+#include "build/start.h"
 #include "build/sump.h"
 #include "circuit/circuit.h"
 #include "evidence/debris.h"
 #include "evidence/failure.h"
 #include "evidence/flow.h"
+#include "evidence/startlog.h"
 #include "oil/viscosity.h"
 #include "passage/cleaning.h"
 #include "passage/passage.h"
@@ -216,6 +218,7 @@ struct Build
     std::vector<Plug> plugs;
     Plumbing plumbing; ///< lines outside the engine
     Sump sump;
+    Start start;
     std::vector<CleanEvent> events; ///< append-only, like all that follows (build/logbook.h)
     std::vector<DebrisFind> finds;
     std::vector<Sign> signs;
@@ -226,13 +229,17 @@ struct Build
     std::vector<Symptom> symptoms;
     std::vector<FlowSeen> flows;
     std::vector<Scenario> scenarios;
-    ExtraKeys extra {}; ///< signoffs and what newer versions write
+    std::vector<SignOff> signOffs;
+    std::vector<CardStep> cardSteps;
+    std::vector<RunLog> runs;
+    std::vector<Calibration> calibrations;
+    ExtraKeys extra {}; ///< what newer versions write
 
     bool operator==(const Build &) const = default;
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 8;
+inline constexpr int buildVersion = 9;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);

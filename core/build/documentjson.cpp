@@ -320,6 +320,7 @@ void readParts(JsonReader &in, Build &b, std::vector<Error> &errors)
     readAll(in, "plugs", b.plugs, plugFromJson, errors);
     b.plumbing = plumbingFromJson(in.object("plumbing"), "/plumbing", errors);
     b.sump = sumpFromJson(in.object("sump"), "/sump", errors);
+    b.start = startFromJson(in.object("start"), "/start", errors);
     forEachLog([&](const auto &log) {
         readAll(in, std::string(log.key), b.*log.list, log.read, errors);
     });
@@ -394,6 +395,7 @@ Json buildToJson(const Build &b)
     writeAll(out, "plugs", b.plugs, plugToJson);
     out["plumbing"] = plumbingToJson(b.plumbing);
     out["sump"] = sumpToJson(b.sump);
+    out["start"] = startToJson(b.start);
     forEachLog([&](const auto &log) { writeAll(out, log.key.data(), b.*log.list, log.write); });
     out.update(b.extra.json());
     return out;

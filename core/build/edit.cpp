@@ -355,6 +355,13 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             [&](const PassageEdit &e) { return applyPassageEdit(build, e).and_then(checked); },
             [&](const LineEdit &e) { return applyLineEdit(build, e).and_then(checked); },
             [&](const SumpEdit &e) { return applySumpEdit(build, e).and_then(checked); },
+            [&](const SetStartValue &e) -> Result<Build> {
+                Build out = build;
+                if (const auto ok = setValue(out.start.values, startKeys(), "start", e.key, e.value);
+                    !ok)
+                    return tl::unexpected(ok.error());
+                return checked(std::move(out));
+            },
         },
         edit);
 }
@@ -453,6 +460,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
             [&](const PassageEdit &e) { return describePassageEdit(build, e); },
             [&](const LineEdit &e) { return describeLineEdit(build, e); },
             [&](const SumpEdit &e) { return describeSumpEdit(e); },
+            [&](const SetStartValue &e) { return describeValue(startKeys(), e.key, e.value); },
             [&](const SetAlike &e) {
                 const ElementKey *key = findElementKey(e.type, e.key);
                 return stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key)

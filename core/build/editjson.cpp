@@ -151,6 +151,11 @@ Json editToJson(const Edit &edit)
             [](const PassageEdit &e) { return passageEditToJson(e); },
             [](const LineEdit &e) { return lineEditToJson(e); },
             [](const SumpEdit &e) { return sumpEditToJson(e); },
+            [](const SetStartValue &e) {
+                return Json { { "edit", "start" },
+                              { "key", e.key },
+                              { "value", e.value ? Json(*e.value) : Json() } };
+            },
         },
         edit);
 }
@@ -255,6 +260,8 @@ Result<Edit> editFromJson(const Json &json)
         out = std::move(*passageEdit);
     else if (auto lineEdit = lineEditFromJson(kind, in, errors))
         out = std::move(*lineEdit);
+    else if (kind == "start")
+        out = SetStartValue { in.text("key"), in.optionalNumber("value") };
     else if (auto sumpEdit = sumpEditFromJson(kind, in))
         out = std::move(*sumpEdit);
     else

@@ -186,6 +186,56 @@ private:
         }
     }
 
+    void check(const SignOff &s)
+    {
+        if (s.hold.empty())
+            add("/hold", "names no hold");
+        if (s.by.empty())
+            add("/by", "somebody must sign");
+        if (s.note.empty())
+            add("/note", "must say why it may pass");
+    }
+    void check(const CardStep &s)
+    {
+        if (s.step.empty())
+            add("/step", "names no step");
+        const auto words = cardOutcomes();
+        if (std::find(words.begin(), words.end(), s.outcome) == words.end())
+            add("/outcome", "must be done, not_so or skipped, is \"" + s.outcome + "\"");
+        amount("/pressure_kpa", s.pressure_kpa, 0, mostGaugeReading_kpa);
+        amount("/rpm", s.rpm, 0, mostGaugeReading_rpm);
+        amount("/oil_temp_c", s.oil_c, -60, 200);
+        amount("/time_s", s.seconds, 0, 1e6);
+    }
+    void check(const RunLog &r)
+    {
+        const auto words = runKinds();
+        if (std::find(words.begin(), words.end(), r.kind) == words.end())
+            add("/kind", "must be prime, start or run, is \"" + r.kind + "\"");
+        if (!m_build.circuit.taps.contains(r.tap))
+            add("/tap", "there is no gauge tap \"" + r.tap + "\"");
+        if (r.file.find_first_of("/\\") != std::string::npos)
+            add("/file", "must be a plain file name");
+        for (size_t i = 1; i < r.trace.size(); ++i)
+            if (!(r.trace[i].t_s >= r.trace[i - 1].t_s)) {
+                add("/trace/" + std::to_string(i), "time goes back");
+                break;
+            }
+    }
+    void check(const Calibration &c)
+    {
+        if (!isCalibrated(c.input))
+            add("/input", "must be oil, gauge, model or a family, is \"" + c.input + "\"");
+        amount("/amount", c.amount, -500, 500);
+        if (c.input == "oil" || c.input == "model")
+            amount("/amount", c.amount, -0.9, 3);
+    }
+    void amount(const char *key, const std::optional<double> &value, double least, double most)
+    {
+        if (value && !(*value >= least && *value <= most))
+            add(key, "must be " + formatPlain(least, 0) + " to " + formatPlain(most, 0));
+    }
+
     const Build &m_build;
     std::vector<Error> &m_errors;
     std::set<std::string_view> m_stops, m_passages, m_plugs;
@@ -312,6 +362,19 @@ std::string describeEntry(const Build &build, const LogEntry &entry)
             },
             [&](const FlowSeen &f) { return nameOfStop(build, f.stop) + ": oil " + f.saw; },
             [&](const Scenario &s) { return "what if: " + s.name; },
+            [&](const SignOff &s) { return "signed: " + s.said; },
+            [&](const CardStep &s) {
+                std::string step = s.step;
+                std::replace(step.begin(), step.end(), '_', ' ');
+                return "run card, " + step
+                    + (s.outcome == "done"         ? ""
+                           : s.outcome == "not_so" ? ": not so"
+                                                   : ": skipped");
+            },
+            [&](const RunLog &r) {
+                return "recorded " + r.kind + ", " + formatPlain(r.seconds, 0) + " s";
+            },
+            [&](const Calibration &c) { return "forecast calibrated: " + c.input; },
         },
         entry);
 }
@@ -319,6 +382,11 @@ std::string describeEntry(const Build &build, const LogEntry &entry)
 void checkLogs(const Build &build, std::vector<Error> &errors)
 {
     LogChecker(build, errors).run();
+}
+
+bool isCalibrated(std::string_view input)
+{
+    return input == "oil" || input == "gauge" || input == "model" || findFamily(input);
 }
 
 std::string tapName(const Build &build, const std::string &tap)

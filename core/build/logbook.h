@@ -33,6 +33,11 @@ inline constexpr std::tuple logs {
     Log<Symptom> { "symptoms", "y", &Build::symptoms, symptomFromJson, symptomToJson },
     Log<FlowSeen> { "flows", "w", &Build::flows, flowSeenFromJson, flowSeenToJson },
     Log<Scenario> { "scenarios", "c", &Build::scenarios, scenarioFromJson, scenarioToJson },
+    Log<SignOff> { "signoffs", "o", &Build::signOffs, signOffFromJson, signOffToJson },
+    Log<CardStep> { "card_steps", "k", &Build::cardSteps, cardStepFromJson, cardStepToJson },
+    Log<RunLog> { "run_logs", "l", &Build::runs, runLogFromJson, runLogToJson },
+    Log<Calibration> { "calibrations", "a", &Build::calibrations, calibrationFromJson,
+                       calibrationToJson },
 };
 
 template <class Visit> void forEachLog(Visit visit)
@@ -41,7 +46,8 @@ template <class Visit> void forEachLog(Visit visit)
 }
 
 using LogEntry = std::variant<CleanEvent, DebrisFind, Sign, BearingFailure, Repair, ShopJob,
-                              GaugeReading, Symptom, FlowSeen, Scenario>;
+                              GaugeReading, Symptom, FlowSeen, Scenario, SignOff, CardStep, RunLog,
+                              Calibration>;
 
 /// The list an entry belongs to: its key in a file.
 std::string_view logOf(const LogEntry &entry);
@@ -70,6 +76,9 @@ void checkLogs(const Build &build, std::vector<Error> &errors);
 
 /// "Main gallery", "block", "P4", "the whole engine": what an event is about.
 std::string targetName(const Build &build, const CleanEvent &event);
+/// Whether a calibration may move this input: oil, gauge, model, or a family that is measured.
+bool isCalibrated(std::string_view input);
+
 /// "Rear main gallery": a gauge tap for people.
 std::string tapName(const Build &build, const std::string &tap);
 /// Where oil can be seen to come at a stop, by name: each lifter, each rocker, each jet; or the

@@ -128,16 +128,7 @@ public:
 
     void run()
     {
-        for (const auto &[key, value] : m_sump.values) {
-            const SumpKey *k = findSumpKey(key);
-            if (!k)
-                add(key, "is nothing a sump has");
-            else if (!(value >= k->least && value <= k->most))
-                add(key,
-                    std::string(k->meaning) + " must be " + plain(k->least) + " to "
-                        + plain(k->most) + (k->unit.empty() ? "" : " " + std::string(k->unit))
-                        + ", is " + plain(value));
-        }
+        checkValues(m_sump.values, keys, "/sump", m_errors);
         for (const auto &[key, word] :
              { std::pair("coolant", &m_sump.coolant), std::pair("fuel", &m_sump.fuel) })
             if (!word->empty() && std::find(words.begin(), words.end(), *word) == words.end())
@@ -245,33 +236,16 @@ Json benchToJson(const std::vector<BenchFill> &steps)
     return pairsToJson(steps, &BenchFill::height_mm, &BenchFill::litres);
 }
 
-std::map<std::string, double> valuesFromJson(JsonReader &in, std::vector<Error> *errors)
-{
-    std::map<std::string, double> out;
-    const Json &values = in.object("values");
-    for (const auto &[key, value] : values.items()) {
-        if (value.is_number() && std::isfinite(value.get<double>()))
-            out[key] = value.get<double>();
-        else if (errors)
-            errors->push_back({ in.placeOf("values") + "/" + key, "must be a number" });
-    }
-    return out;
-}
-
 } // namespace
 
 std::optional<double> Sump::own(std::string_view key) const
 {
-    const auto it = values.find(std::string(key));
-    return it == values.end() ? std::nullopt : std::optional(it->second);
+    return ownValue(values, key);
 }
 
 std::optional<double> Sump::value(std::string_view key) const
 {
-    if (const auto v = own(key))
-        return v;
-    const SumpKey *k = findSumpKey(key);
-    return k ? k->usual : std::nullopt;
+    return valueOf(values, keys, key);
 }
 
 std::optional<double> Sump::metres(std::string_view key) const
@@ -287,10 +261,7 @@ std::span<const SumpKey> sumpKeys()
 
 const SumpKey *findSumpKey(std::string_view key)
 {
-    for (const SumpKey &k : keys)
-        if (k.key == key)
-            return &k;
-    return nullptr;
+    return findValueKey(keys, key);
 }
 
 std::span<const SumpGroup> sumpGroups()
@@ -318,13 +289,7 @@ Result<Build> applySumpEdit(Build build, const SumpEdit &edit)
                              return {};
                          },
                          [&](const SetSumpValue &e) -> Result<void> {
-                             if (!findSumpKey(e.key))
-                                 return fail("sump/" + e.key, "is nothing a sump has");
-                             if (e.value)
-                                 s.values[e.key] = *e.value;
-                             else
-                                 s.values.erase(e.key);
-                             return {};
+                             return setValue(s.values, keys, "sump", e.key, e.value);
                          },
                          [&](const SetForeign &e) -> Result<void> {
                              (e.fuel ? s.fuel : s.coolant) = e.word;
@@ -349,11 +314,7 @@ std::string describeSumpEdit(const SumpEdit &edit)
                                                        : "pan from litres and heights");
             },
             [](const SetSumpValue &e) {
-                const SumpKey *k = findSumpKey(e.key);
-                const std::string name = k ? std::string(k->meaning) : e.key;
-                return e.value ? name + " " + formatPlain(*e.value, std::abs(*e.value) < 10 ? 2 : 0)
-                        + " " + (k ? std::string(k->unit) : "")
-                               : name + " taken away";
+                return describeValue(keys, e.key, e.value);
             },
             [](const SetForeign &e) {
                 return std::string(e.fuel ? "fuel" : "coolant")

@@ -1,10 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "quantity/jsonreader.h"
-#include "quantity/result.h"
+#include "build/valuekey.h"
 
-#include <map>
 #include <optional>
 #include <span>
 #include <string>
@@ -42,7 +40,7 @@ struct Sump
         across; ///< simple polygons, the crankcase's room included; empty: not known
     std::vector<BenchFill> benchFill; ///< the sections were made from it; empty: they were not
     std::string shape; ///< preset they were made from; empty: typed
-    std::map<std::string, double> values; ///< by sumpKeys()
+    OwnValues values; ///< by sumpKeys()
     std::string coolant, fuel; ///< in the oil: none, suspected, confirmed; empty: not said
     ExtraKeys extra {};
 
@@ -59,17 +57,7 @@ struct Sump
     bool operator==(const Sump &) const = default;
 };
 
-/// A number of the sump.
-struct SumpKey
-{
-    std::string_view key; ///< unit-suffixed, as in a file
-    std::string_view group; ///< see sumpGroups()
-    std::string_view meaning;
-    std::string_view unit;
-    double least, most;
-    std::optional<double> usual {}; ///< taken where nothing is entered
-    std::string_view source {}; ///< of the usual value
-};
+using SumpKey = ValueKey; ///< its group: see sumpGroups()
 std::span<const SumpKey> sumpKeys();
 /// @return null for an unknown key
 const SumpKey *findSumpKey(std::string_view key);
@@ -114,7 +102,7 @@ struct SetPan
     std::vector<BenchFill> benchFill;
     std::string shape;
     /// Numbers that go with the sections; the others stay.
-    std::map<std::string, double> values;
+    OwnValues values;
     bool operator==(const SetPan &) const = default;
 };
 /// A number of the sump; absent takes it away.

@@ -40,6 +40,7 @@ public:
         passages();
         checkPlumbing(m_build, m_errors);
         checkSump(m_build, m_errors);
+        checkValues(m_build.start.values, startKeys(), "/start", m_errors);
         checkLogs(m_build, m_errors);
         return std::move(m_errors);
     }

@@ -35,14 +35,7 @@ public:
         std::vector<GaugedSize> sizes = m_assessment.sizes;
         double thinner = 1;
         if (random) {
-            std::map<std::string, double> together;
-            for (GaugedSize &s : sizes) {
-                // Unmeasured parts of a family come out of one box.
-                const double z = s.measured ? normal(*random)
-                                            : together.try_emplace(s.family, normal(*random))
-                                                  .first->second;
-                s.circuit_um = std::max(1.0, s.circuit_um + z * s.cold_um.standardUncertainty);
-            }
+            sizes = drawnSizes(std::move(sizes), *random);
             thinner = std::exp(oilViscosityU * normal(*random));
         }
         const CircuitChange change = [&](Circuit &circuit, Oil &oil) -> Result<void> {
@@ -249,6 +242,19 @@ void sum(TrialReport &out)
 }
 
 } // namespace
+
+std::vector<GaugedSize> drawnSizes(std::vector<GaugedSize> sizes, std::mt19937_64 &random)
+{
+    std::map<std::string, double> together;
+    for (GaugedSize &s : sizes) {
+        // Unmeasured parts of a family come out of one box.
+        const double z = s.measured
+            ? normal(random)
+            : together.try_emplace(s.family, normal(random)).first->second;
+        s.circuit_um = std::max(1.0, s.circuit_um + z * s.cold_um.standardUncertainty);
+    }
+    return sizes;
+}
 
 TrialPlan usualTrials(const Build &build)
 {

@@ -3,6 +3,8 @@
 
 #include "diagnose/diagnosis.h"
 
+#include <random>
+
 namespace mildpath {
 
 /// Invented faults, read with invented gauges, to see how often the diagnosis finds them.
@@ -16,6 +18,9 @@ struct TrialPlan
     /// uncertainties too.
     bool offModel = false;
 };
+/// Sizes of one possible engine: measured ones each by themselves, unmeasured ones of a family
+/// alike, within their standard uncertainties.
+std::vector<GaugedSize> drawnSizes(std::vector<GaugedSize> sizes, std::mt19937_64 &random);
 /// Every tap, under the usual conditions.
 TrialPlan usualTrials(const Build &build);
 /// Six readings: the gauge and the filter's head, cold idle, hot idle, hot and fast.

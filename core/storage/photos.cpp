@@ -24,6 +24,9 @@ std::vector<std::string> photosOf(const Build &build)
                 if (std::find(out.begin(), out.end(), photo) == out.end())
                     out.push_back(photo);
     });
+    for (const RunLog &r : build.runs)
+        if (!r.file.empty() && std::find(out.begin(), out.end(), r.file) == out.end())
+            out.push_back(r.file);
     return out;
 }
 

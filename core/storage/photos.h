@@ -9,10 +9,10 @@
 
 namespace mildpath {
 
-/// The folder beside a build that holds its photos: NAME.files/ for NAME.mildpath.
+/// The folder beside a build that holds its photos and recorded runs: NAME.files/ for NAME.mildpath.
 std::filesystem::path photoFolder(const std::filesystem::path &buildFile);
 
-/// Every photo the build names, once, in the order they were taken down.
+/// Every photo the build names, and every file of a recorded run, once, in the order they were taken down.
 std::vector<std::string> photosOf(const Build &build);
 
 /// Photos that are named and do not lie in the folder.

@@ -94,7 +94,7 @@ void TestGaugeLine::halfLines_waitForTheirRest()
     QCOMPARE(taken.readings_m.size(), 1u);
     verifyClose(taken.readings_m[0], 58.4e-6, 1e-12);
     // The cable was out: what came before does not join what comes after.
-    s.forgetHalfLine();
+    s.lines().forgetHalfLine();
     const auto after = s.take("99 mm\r\n+0.0601 mm\r\n");
     QCOMPARE(after.readings_m.size(), 1u);
     verifyClose(after.readings_m[0], 60.1e-6, 1e-12);

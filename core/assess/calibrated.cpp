@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/calibrated.h"
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+double sumOf(const Build &build, std::string_view input)
+{
+    double sum = 0;
+    for (const Calibration *c : standing(build.calibrations))
+        if (c->input == input)
+            sum += c->amount;
+    return sum;
+}
+
+} // namespace
+
+void calibrate(const Build &build, Circuit &circuit, Oil &oil)
+{
+    if (build.calibrations.empty())
+        return;
+    const double thicker = 1 + sumOf(build, "oil");
+    oil.kv40_mm2_s *= thicker;
+    oil.kv100_mm2_s *= thicker;
+    for (const SizeItem &i : sizeItems(build)) {
+        const double by_um = sumOf(build, i.family->id);
+        const std::string key(i.family->elementKey);
+        Element *e = by_um == 0 || key.empty() ? nullptr : circuit.find(i.element);
+        if (e && e->values.contains(key))
+            e->values[key] = std::max(1.0, e->values[key] + by_um);
+    }
+}
+
+double gaugeOffset_pa(const Build &build)
+{
+    return sumOf(build, "gauge") * 1e3;
+}
+
+double modelFactor(const Build &build)
+{
+    return 1 + sumOf(build, "model");
+}
+
+} // namespace mildpath

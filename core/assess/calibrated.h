@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "build/document.h"
+
+namespace mildpath {
+
+/// Moves clearances and oil of a running circuit as the standing calibrations say. What was
+/// measured stays as it was measured: only the forecast moves.
+void calibrate(const Build &build, Circuit &circuit, Oil &oil);
+
+/// What the gauge shows more than there is, by the standing calibrations (Pa).
+double gaugeOffset_pa(const Build &build);
+/// Factor between engine and model, by the standing calibrations.
+double modelFactor(const Build &build);
+
+} // namespace mildpath

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "build/start.h"
+
+#include "quantity/json.h"
+
+#include <array>
+
+namespace mildpath {
+namespace {
+
+constexpr std::string_view common = "common practice, no source";
+constexpr std::string_view assumption = "assumption, no source";
+
+constexpr std::array keys {
+    ValueKey { "drill_rpm", "prime", "the drill turns the pump's shaft", "rev/min", 30, 3000, 250,
+               common },
+    ValueKey { "starter_rpm", "prime", "the starter turns the crank", "rev/min", 30, 600, 200,
+               common },
+    ValueKey { "burst_s", "prime", "one burst", "s", 2, 60, 10, common },
+    ValueKey { "rest_s", "prime", "rest of the starter between bursts", "s", 0, 600, 60, common },
+    ValueKey { "oil_temp_c", "prime", "oil and engine; empty: as the workshop", "°C", -40, 120 },
+    ValueKey { "filter_l", "prime", "filter and can hold", "l", 0, 20, 0.4, assumption },
+    ValueKey { "cooler_l", "prime", "cooler and its lines hold", "l", 0, 50, 0, assumption },
+    ValueKey { "other_l", "prime", "else to be filled; lifters, chambers", "l", 0, 50, 0.15,
+               assumption },
+    ValueKey { "suction_l", "prime", "air before the pump: pickup and its tube", "l", 0, 20, 0.1,
+               assumption },
+    ValueKey { "pressure_within_s", "start", "pressure must show after the start", "s", 1, 60, 5,
+               common },
+    ValueKey { "fast_rpm", "start", "the reading at speed", "rev/min", 1000, 6000, 2000, common },
+    ValueKey { "hot_after_min", "start", "the hot idle is read after", "min", 5, 60, 12, common },
+};
+
+} // namespace
+
+std::optional<double> Start::value(std::string_view key) const
+{
+    return valueOf(values, keys, key);
+}
+
+std::span<const ValueKey> startKeys()
+{
+    return keys;
+}
+
+Start startFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Start s;
+    s.values = valuesFromJson(in, &errors);
+    s.extra = in.leftOver();
+    return s;
+}
+
+Json startToJson(const Start &s)
+{
+    Json out { { "values", s.values } };
+    out.update(s.extra.json());
+    return out;
+}
+
+} // namespace mildpath

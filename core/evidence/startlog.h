@@ -1,0 +1,101 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/record.h"
+
+#include <array>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace mildpath {
+
+// What happened from the gate to the first warm stop: holds signed for, steps of the run card,
+// recorded runs, and what running taught the forecast.
+
+/// Somebody lets a hold pass. The record's note is why; an empty one is refused.
+struct SignOff : Record
+{
+    std::string hold; ///< id of the finding
+    std::string said; ///< its text when it was signed: a finding that says something else is open
+    bool operator==(const SignOff &) const = default;
+};
+
+/// A step of the run card, gone through.
+struct CardStep : Record
+{
+    std::string step; ///< see runCardSteps() in start/runcard.h
+    std::string outcome = "done"; ///< see cardOutcomes()
+    std::optional<double> pressure_kpa, rpm, oil_c, seconds; ///< what was read, where something was
+    bool operator==(const CardStep &) const = default;
+};
+/// done, not_so, skipped
+std::span<const std::string_view> cardOutcomes();
+
+/// One moment of a recorded run; what the sender did not say is absent.
+struct RunPoint
+{
+    double t_s = 0; ///< since the log began
+    std::optional<double> pressure_kpa, rpm, oil_c;
+    bool operator==(const RunPoint &) const = default;
+};
+/// Something marked while it ran.
+struct RunMark
+{
+    double t_s = 0;
+    std::string text; ///< empty: a mark without a word
+    bool operator==(const RunMark &) const = default;
+};
+
+/// A run that was recorded. The document keeps a thinned trace; every reading is in the file.
+struct RunLog : Record
+{
+    std::string kind = "start"; ///< see runKinds()
+    std::string source; ///< "sender on /dev/ttyUSB0", "log.csv"
+    std::string tap; ///< where the pressure was taken
+    std::string file; ///< all readings, CSV, in the folder beside the build; empty: none kept
+    std::string stopped; ///< why it ended
+    int readings = 0;
+    double seconds = 0;
+    std::optional<double> firstPressure_s; ///< first reading above firstPressure_kpa
+    double most_kpa = 0;
+    std::vector<RunPoint> trace;
+    std::vector<RunMark> marks;
+    bool operator==(const RunLog &) const = default;
+};
+/// prime, start, run
+std::span<const std::string_view> runKinds();
+/// A gauge that shows this much shows pressure (kPa). Own choice: two needle's widths.
+inline constexpr double firstPressure_kpa = 20;
+/// A trace keeps at most so many points.
+inline constexpr size_t mostTracePoints = 600;
+
+/// Fills readings, seconds, first and most pressure, and a trace that keeps the highest and lowest
+/// pressure of every stretch of time. @param points  t_s never falling
+void summariseRun(std::span<const RunPoint> points, RunLog &out);
+/// At most `most` points that keep every stretch's lowest and highest pressure, in order.
+std::vector<RunPoint> thinned(std::span<const RunPoint> points, size_t most);
+
+/// One uncertain input moved so that forecast and readings agree; in force while it stands.
+struct Calibration : Record
+{
+    std::string input; ///< oil, gauge, model, or a family of clearances
+    double amount = 0; ///< oil, model: relative; gauge: kPa; clearances: µm
+    double z = 0; ///< the same in its standard uncertainties
+    std::vector<std::string> readings; ///< ids of the gauge readings it explains
+    bool operator==(const Calibration &) const = default;
+};
+
+SignOff signOffFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json signOffToJson(const SignOff &signOff);
+CardStep cardStepFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json cardStepToJson(const CardStep &step);
+RunLog runLogFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
+Json runLogToJson(const RunLog &run);
+Calibration calibrationFromJson(const Json &json, const std::string &place,
+                                std::vector<Error> &errors);
+Json calibrationToJson(const Calibration &calibration);
+
+} // namespace mildpath

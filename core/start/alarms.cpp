@@ -1,0 +1,140 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "start/alarms.h"
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+std::string bar(double pa)
+{
+    return formatNumber(pa / 1e5, 2) + " bar";
+}
+
+} // namespace
+
+AlarmLimits primeLimits(const PrimeForecast &prime)
+{
+    // Where the forecast says it never primes, one burst is all there is to lose.
+    return { .priming = true, .stop_s = prime.time.stop_s.value_or(10), .hot_c = 1e3 };
+}
+
+AlarmLimits startLimits(const Build &build)
+{
+    return { .priming = false,
+             .stop_s = *build.start.value("pressure_within_s"),
+             .floor_pa = build.use.hotIdleFloor_kpa * 1e3,
+             // Running down after the ignition is off, pressure may go.
+             .floorFrom_rpm = 0.6 * build.use.hotIdle_rpm,
+             .hot_c = build.use.hotOil_c + tooHot_k };
+}
+
+void AlarmWatch::raise(std::vector<Alarm> &out, AlarmKind kind, double t_s, bool stop,
+                       std::string text)
+{
+    if (std::any_of(m_on.begin(), m_on.end(), [&](const Alarm &a) { return a.kind == kind; }))
+        return;
+    m_on.push_back({ kind, t_s, stop, std::move(text) });
+    out.push_back(m_on.back());
+}
+
+void AlarmWatch::clear(AlarmKind kind)
+{
+    std::erase_if(m_on, [&](const Alarm &a) { return a.kind == kind; });
+}
+
+bool AlarmWatch::low(const RunPoint &r) const
+{
+    return !m_limits.priming && m_came_s && r.pressure_kpa && r.rpm
+        && *r.rpm >= m_limits.floorFrom_rpm && *r.pressure_kpa * 1e3 < m_limits.floor_pa;
+}
+
+void AlarmWatch::judge(const RunPoint &r, std::vector<Alarm> &out)
+{
+    const double pa = r.pressure_kpa.value_or(0) * 1e3;
+    if (r.pressure_kpa && pa > beyondStrength_pa)
+        raise(out, AlarmKind::TooHigh, r.t_s, true,
+              "Pressure beyond what filter cans stand: stop; is the relief stuck shut?");
+    else
+        clear(AlarmKind::TooHigh);
+    if (r.oil_c && *r.oil_c > m_limits.hot_c)
+        raise(out, AlarmKind::TooHot, r.t_s, true,
+              "Oil at " + formatNumber(*r.oil_c, 0) + " °C: stop and let it cool");
+    else
+        clear(AlarmKind::TooHot);
+    if (!low(r)) {
+        m_lowSince_s.reset();
+        clear(AlarmKind::LowPressure);
+    } else if (!m_lowSince_s) {
+        m_lowSince_s = r.t_s;
+    } else {
+        raise(out, AlarmKind::LowPressure, r.t_s, true,
+              bar(pa) + " is under the floor of " + bar(m_limits.floor_pa) + ": stop");
+    }
+}
+
+std::vector<Alarm> AlarmWatch::take(const RunPoint &reading,
+                                    const std::optional<LikelyPressure> &expected)
+{
+    std::vector<Alarm> out;
+    clear(AlarmKind::Silent);
+    // A sender without a speed is taken as turning from its first reading on.
+    m_turning = !reading.rpm || *reading.rpm >= turning_rpm;
+    if (m_turning && m_last)
+        m_turned_s += std::max(0.0, reading.t_s - m_last->t_s);
+    else if (!m_turning && !m_limits.priming)
+        m_turned_s = 0; // an engine that stopped starts anew; bursts of priming add up
+    const bool pressure = reading.pressure_kpa && *reading.pressure_kpa >= firstPressure_kpa;
+    if (pressure && !m_came_s)
+        m_came_s = m_turned_s;
+    if (!m_turning && !m_limits.priming)
+        m_came_s.reset();
+    if (m_came_s)
+        clear(AlarmKind::NoPressure);
+    judge(reading, out);
+    if (expected && m_came_s && reading.pressure_kpa && m_turning
+        && *reading.pressure_kpa * 1e3 < expected->low_pa) {
+        if (!m_belowSince_s)
+            m_belowSince_s = reading.t_s;
+        if (reading.t_s - *m_belowSince_s >= belowBand_s)
+            raise(out, AlarmKind::BelowBand, reading.t_s, false,
+                  "Under the forecast: " + bar(*reading.pressure_kpa * 1e3) + ", at least "
+                      + bar(expected->low_pa) + " was expected");
+    } else {
+        m_belowSince_s.reset();
+        clear(AlarmKind::BelowBand);
+    }
+    m_last = reading;
+    for (Alarm &a : tick(reading.t_s))
+        out.push_back(std::move(a));
+    return out;
+}
+
+std::vector<Alarm> AlarmWatch::tick(double t_s)
+{
+    std::vector<Alarm> out;
+    if (!m_last)
+        return out;
+    const double since = std::max(0.0, t_s - m_last->t_s);
+    if (since >= silence_s)
+        raise(out, AlarmKind::Silent, t_s, true,
+              "The sender says nothing: pressure is not known; stop, look at its cable");
+    if (m_lowSince_s && t_s - *m_lowSince_s >= confirm_s && low(*m_last))
+        raise(out, AlarmKind::LowPressure, t_s, true,
+              bar(*m_last->pressure_kpa * 1e3) + " is under the floor of "
+                  + bar(m_limits.floor_pa) + ": stop");
+    if (m_turning && !m_came_s && m_turned_s + since >= m_limits.stop_s)
+        raise(out, AlarmKind::NoPressure, t_s, true,
+              "No pressure after " + formatNumber(m_limits.stop_s, 0)
+                  + " s: stop and look, in the order below");
+    return out;
+}
+
+std::optional<double> AlarmWatch::untilStop_s() const
+{
+    if (m_came_s || !m_turning)
+        return std::nullopt;
+    return std::max(0.0, m_limits.stop_s - m_turned_s);
+}
+
+} // namespace mildpath

@@ -1,0 +1,176 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "start/prime.h"
+
+#include <algorithm>
+#include <array>
+
+namespace mildpath {
+namespace {
+
+/// What a build has shown of a cause: proven, and what shows it.
+struct Shown
+{
+    bool proven;
+    std::string why;
+};
+
+struct Known
+{
+    const Build &build;
+    const Assessment &assessment;
+
+    bool stepDone(std::string_view step) const
+    {
+        bool done = false;
+        for (const CardStep *s : standing(build.cardSteps))
+            if (s->step == step)
+                done = s->outcome == "done";
+        return done;
+    }
+    bool ticked(std::string_view stopKind, std::string_view check) const
+    {
+        const Stop *s = build.engine.ofKind(stopKind);
+        const Proof *p = s ? standingCheck(build, s->id, check) : nullptr;
+        return p && p->verdict == "proven";
+    }
+    Mark size(const Stop &s) const
+    {
+        const StopMarks *m = assessment.marksOf(s.id);
+        return m ? m->size : Mark::NotDone;
+    }
+    Mark flow(const Stop &s) const
+    {
+        const StopMarks *m = assessment.marksOf(s.id);
+        return m ? m->flow : Mark::NotDone;
+    }
+    std::string idOf(std::string_view kind) const
+    {
+        const Stop *s = build.engine.ofKind(kind);
+        return s ? s->id : std::string();
+    }
+    /// Names of the stops of some kinds whose mark is not yet proven.
+    template <class Which>
+    std::string unproven(std::initializer_list<std::string_view> kinds, Which which) const
+    {
+        std::string out;
+        int more = 0;
+        for (const Stop &s : build.engine.stops)
+            if (std::find(kinds.begin(), kinds.end(), s.kind) != kinds.end()
+                && which(s) != Mark::Proven) {
+                if (out.empty())
+                    out = s.name;
+                else
+                    ++more;
+            }
+        return more > 0 ? out + " and " + std::to_string(more) + " more" : out;
+    }
+};
+
+Shown gauge(const Known &k)
+{
+    for (const RunLog *r : standing(k.build.runs))
+        if (r->firstPressure_s)
+            return { true, "it showed pressure in a run of " + r->at.substr(0, 10) };
+    return { false, "never seen to show pressure on this engine" };
+}
+Shown oilIn(const Known &k)
+{
+    return k.stepDone("oil_in") ? Shown { true, "level seen, on the run card" }
+                                : Shown { false, "not ticked on the run card" };
+}
+Shown drive(const Known &k)
+{
+    return k.stepDone("drive") ? Shown { true, "direction and drive seen, on the run card" }
+                               : Shown { false, "not ticked on the run card" };
+}
+Shown wetted(const Known &k)
+{
+    const std::string how = choiceOf(k.build, question::packing);
+    if (how == "packed" || how == "poured")
+        return { true, how == "packed" ? "packed" : "oil poured into it" };
+    return { false, "put together dry, or nothing said" };
+}
+Shown pickup(const Known &k)
+{
+    if (!k.ticked("pickup", "pan_rests"))
+        return { false, "pan and pickup not ticked" };
+    const Stop *s = k.build.engine.ofKind("pickup");
+    return s && k.size(*s) == Mark::Proven ? Shown { true, "gap measured, pan sits free" }
+                                           : Shown { false, "its sizes are not all proven" };
+}
+Shown joint(const Known &k)
+{
+    for (const FitVerdict &f : k.assessment.fits)
+        if (f.id == "oring" && f.mark != Mark::Proven)
+            return { false, f.title };
+    return k.ticked("pickup", "pickup_locked") ? Shown { true, "new ring, bolts locked" }
+                                               : Shown { false, "ring and bolts not ticked" };
+}
+Shown gasket(const Known &k)
+{
+    return k.ticked("pump", "pump_gasket") ? Shown { true, "laid on the pump's own base" }
+                                           : Shown { false, "not ticked" };
+}
+Shown relief(const Known &k)
+{
+    const bool both = k.ticked("relief", "relief_free") && k.ticked("relief", "relief_seat");
+    return both ? Shown { true, "piston free, seat clean" } : Shown { false, "not ticked" };
+}
+Shown plugs(const Known &k)
+{
+    for (const LineFault &f : k.assessment.lines.faults)
+        if (f.mark == Mark::Hold)
+            return { false, f.text };
+    const std::string open
+        = k.unproven({ "plug", "gallery" }, [&](const Stop &s) { return k.flow(s); });
+    return open.empty() ? Shown { true, "plugs and galleries proven" }
+                        : Shown { false, open + " not proven" };
+}
+Shown clearances(const Known &k)
+{
+    const std::string open
+        = k.unproven({ "main", "big_end", "jet" }, [&](const Stop &s) { return k.size(s); });
+    return open.empty() ? Shown { true, "all measured, within limits" }
+                        : Shown { false, open + " not proven" };
+}
+
+struct Row
+{
+    std::string_view id, text, effort, stopKind;
+    Shown (*shown)(const Known &);
+};
+// Order: common practice, no source. Efforts: own choice.
+constexpr std::array<Row, 10> rows { {
+    { "gauge", "Gauge, sender, its port and wiring: put a mechanical gauge on", "a minute", "",
+      gauge },
+    { "oil", "Oil really in the sump, drain plug in, filter fitted", "seconds", "pickup", oilIn },
+    { "drive", "Shaft engaged, key in, drill turning the right way", "a minute", "pump", drive },
+    { "dry_pump", "Pump dry: pre-fill, pack, or fill through the gallery", "minutes", "pump",
+      wetted },
+    { "pickup", "Pickup: transport plug, gap, level over its mouth", "pan off", "pickup", pickup },
+    { "joint", "Pickup joint: ring, gasket, crack, loose bracket", "pan off", "pickup", joint },
+    { "cover", "Pump cover or gasket leaves a port open: it sucks only air", "pump off", "pump",
+      gasket },
+    { "relief", "Relief stuck, a chip beside it, or without its piston", "plug out", "relief",
+      relief },
+    { "plug", "Gallery plug missing, cooler lines swapped, filter or bypass", "look along it",
+      "gallery", plugs },
+    { "clearance", "Bearing or jet missing, a clearance far out", "pan off", "main", clearances },
+} };
+
+} // namespace
+
+std::vector<PrimeCause> primeCauses(const Build &build, const Assessment &assessment)
+{
+    const Known known { build, assessment };
+    std::vector<PrimeCause> out;
+    for (const Row &r : rows) {
+        Shown s = r.shown(known);
+        out.push_back({ r.id, r.text, r.effort, r.stopKind.empty() ? "" : known.idOf(r.stopKind),
+                        s.proven, std::move(s.why) });
+    }
+    std::stable_partition(out.begin(), out.end(), [](const PrimeCause &c) { return !c.proven; });
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,379 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "start/runcard.h"
+
+#include "assess/calibrated.h"
+#include "assess/flowproof.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+struct Row
+{
+    std::string_view id;
+    CardKind kind;
+    std::string_view group, text, caution, question;
+    std::vector<CardAnswer> answers;
+};
+
+// Steps and their order: common practice, no source. Both schools with their reasons.
+const std::vector<Row> &rows()
+{
+    static const std::vector<Row> table {
+        { "oil_in", CardKind::Tick, "prime", "Oil in, level seen", "", "", {} },
+        { "prefill", CardKind::Choice, "prime", "Filter filled by hand?", "", question::prefill,
+          { { "half", "half full", "saves seconds of dry running" },
+            { "dry", "put on dry", "no unfiltered oil on the clean side" } } },
+        { "packing", CardKind::Choice, "prime", "Pump packed?", "", question::packing,
+          { { "packed", "grease or jelly", "sure suction at first" },
+            { "poured", "oil poured in", "wets it for a while, leaves nothing behind" },
+            { "none", "not packed", "a proper prime does it; grease can plug small jets" } } },
+        { "fuel_off", CardKind::Tick, "prime", "Ignition and fuel off",
+          "A second person at the switch.", "", {} },
+        { "prime_by", CardKind::Choice, "prime", "Turned by", "", question::primeBy,
+          { { "drill", "drill", "no load on dry bearings, as long as one likes" },
+            { "starter", "starter, plugs out", "fills what only a turning crank fills" } } },
+        { "turns", CardKind::Choice, "prime", "Pump shaft turns", "", question::drillTurns,
+          { { "clockwise", "clockwise", "as the pump is driven, seen from the drill" },
+            { "anticlockwise", "anticlockwise", "as the pump is driven, seen from the drill" } } },
+        { "drive", CardKind::Tick, "prime", "Drive engaged, turning the right way",
+          "A drill on a primer shaft can kick: both hands, handle on. Hair, sleeves and leads "
+          "clear of belts.",
+          "", {} },
+        { "prime", CardKind::Prime, "prime", "Prime in bursts",
+          "Starter: let it cool between bursts. No pressure by the stop time: stop and look.", "",
+          {} },
+        { "lifters", CardKind::Watch, "prime", "Every lifter pumps up", "", "", {} },
+        { "rockers", CardKind::Watch, "prime", "Oil at every rocker", "", "", {} },
+        { "gate", CardKind::Gate, "start", "Nothing holds the start", "", "", {} },
+        { "people", CardKind::Tick, "start", "Extinguisher, second person, belts clear",
+          "Engine held on its mounts, never under a hoist. Fuel and rags away. Local codes and the "
+          "maker win over anything written here.",
+          "", {} },
+        { "start", CardKind::Start, "start", "Start: pressure", "", "", {} },
+        { "cold_idle", CardKind::Read, "start", "Cold idle", "", "", {} },
+        { "fast", CardKind::Read, "start", "At speed", "", "", {} },
+        { "warm_up", CardKind::Tick, "start", "Warmed up under watch",
+          "Hot block, hot oil and exhaust burn.", "", {} },
+        { "hot_idle", CardKind::Read, "start", "Hot idle", "", "", {} },
+        { "stopped", CardKind::Tick, "after", "Stopped, ignition off", "", "", {} },
+        { "leaks", CardKind::Tick, "after", "Looked for leaks",
+          "Look with a lamp, not with the hand: oil and metal are hot.", "", {} },
+        { "filter_cut", CardKind::Tick, "after", "Filter cut, pleats and can looked at",
+          "Gloves; used oil and solvents go where local rules say. Bearing metal is not magnetic.",
+          "", {} },
+    };
+    return table;
+}
+
+std::string bar(double pa, int decimals = 2)
+{
+    return formatNumber(pa / 1e5, decimals);
+}
+std::string plain(double v, int decimals = 0)
+{
+    return formatNumber(v, decimals);
+}
+
+class Card
+{
+public:
+    Card(const Build &build, const Assessment &assessment, const PrimeForecast &prime,
+         const StartGate &gate)
+        : m_build(build)
+        , m_assessment(assessment)
+        , m_prime(prime)
+        , m_gate(gate)
+    {
+        for (const CardStep *s : standing(build.cardSteps))
+            m_done[s->step] = s;
+    }
+
+    RunCard run()
+    {
+        for (const Row &r : rows()) {
+            CardItem item { r.id, r.kind, r.group, std::string(r.text), {}, r.caution,
+                            r.question, r.answers };
+            if (const auto it = m_done.find(r.id); it != m_done.end())
+                item.done = it->second;
+            if (item.id == "turns" && !m_prime.drill)
+                continue;
+            fill(item);
+            if (r.kind == CardKind::Watch && item.watched.empty())
+                continue; // nothing of the kind on this engine
+            m_out.items.push_back(std::move(item));
+        }
+        lock();
+        return std::move(m_out);
+    }
+
+private:
+    void fill(CardItem &i)
+    {
+        switch (i.kind) {
+        case CardKind::Tick:
+            tick(i);
+            break;
+        case CardKind::Choice:
+            choice(i);
+            break;
+        case CardKind::Prime:
+            prime(i);
+            break;
+        case CardKind::Watch:
+            watch(i);
+            break;
+        case CardKind::Gate:
+            i.mark = m_gate.mayStart() ? Mark::Proven : Mark::Hold;
+            i.said = m_gate.holds.empty() ? "no holds"
+                                          : plain(m_gate.open()) + " open of "
+                    + plain(static_cast<double>(m_gate.holds.size()));
+            break;
+        case CardKind::Start:
+            start(i);
+            break;
+        case CardKind::Read:
+            read(i);
+            break;
+        }
+    }
+
+    static Mark outcome(const CardStep &s)
+    {
+        return s.outcome == "done" ? Mark::Proven
+            : s.outcome == "not_so" ? Mark::Hold
+                                    : Mark::LookAgain;
+    }
+
+    void tick(CardItem &i) const
+    {
+        if (i.id == "oil_in")
+            if (const auto fill = m_build.sump.own("fill_l"))
+                i.text = "Oil in: " + plain(*fill, 1) + " l, level seen";
+        if (i.id == "drive")
+            i.threshold = m_prime.drill
+                ? "about " + plain(m_prime.shaft_rpm) + " rev/min at the pump's shaft"
+                : "about " + plain(m_prime.crank_rpm) + " rev/min at the crank";
+        if (i.id == "warm_up")
+            i.threshold = "to " + plain(m_build.use.hotOil_c) + " °C oil, about "
+                + plain(*m_build.start.value("hot_after_min")) + " min";
+        if (!i.done)
+            return;
+        i.mark = outcome(*i.done);
+        i.said = i.done->outcome == "done" ? "" : i.done->outcome == "not_so" ? "not so" : "skipped";
+        if (!i.done->note.empty())
+            i.said += (i.said.empty() ? "" : ": ") + i.done->note;
+    }
+
+    void choice(CardItem &i) const
+    {
+        const std::string answer = choiceOf(m_build, i.question);
+        for (const CardAnswer &a : i.answers)
+            if (a.id == answer) {
+                i.mark = Mark::Proven;
+                i.said = a.text;
+            }
+    }
+
+    void prime(CardItem &i) const
+    {
+        const PrimeTime &t = m_prime.time;
+        if (t.time_s)
+            i.threshold = "pressure in " + plain(*t.low_s) + " to " + plain(*t.high_s)
+                + " s of turning; stop at " + plain(*t.stop_s) + " s";
+        else
+            i.threshold = "dry it does not lift the oil: pack it or pour oil in";
+        i.text = "Prime in bursts of " + plain(*m_build.start.value("burst_s")) + " s";
+        if (!m_prime.drill)
+            i.text += ", " + plain(*m_build.start.value("rest_s")) + " s rest";
+        if (!i.done)
+            return;
+        i.mark = outcome(*i.done);
+        if (i.done->seconds && i.mark == Mark::Proven && t.high_s && *i.done->seconds > *t.high_s) {
+            i.mark = Mark::LookAgain;
+            i.why = "later than expected";
+        }
+        i.said = i.done->outcome == "skipped" ? "skipped" : saidOf(*i.done);
+    }
+
+    static std::string saidOf(const CardStep &s)
+    {
+        std::string out;
+        const auto add = [&](const std::string &part) { out += (out.empty() ? "" : ", ") + part; };
+        if (s.seconds)
+            add((s.outcome == "not_so" ? "no pressure in " : "pressure after ")
+                + plain(*s.seconds, 1) + " s");
+        if (s.pressure_kpa)
+            add(bar(*s.pressure_kpa * 1e3) + " bar");
+        if (s.rpm)
+            add(plain(*s.rpm) + " rev/min");
+        if (s.oil_c)
+            add("oil " + plain(*s.oil_c) + " °C");
+        return out.empty() ? (s.outcome == "done" ? "" : "no pressure") : out;
+    }
+
+    void watch(CardItem &i) const
+    {
+        const std::string_view kind = i.id == "lifters" ? "lifter" : "rocker";
+        int outlets = 0, seen = 0;
+        std::string bad;
+        const auto flows = standing(m_build.flows);
+        for (const Stop &s : m_build.engine.stops) {
+            if (s.kind != kind)
+                continue;
+            i.watched.push_back(s.id);
+            const FlowProof p = flowProof(m_build, s, flows);
+            for (const FlowOutlet &o : p.outlets) {
+                ++outlets;
+                seen += o.seen != nullptr;
+                if (o.seen && o.mark() != Mark::Proven)
+                    bad += (bad.empty() ? "" : ", ") + o.name;
+            }
+        }
+        if (!bad.empty()) {
+            i.mark = Mark::LookAgain;
+            i.said = bad + " not";
+        } else if (seen == outlets && outlets > 0) {
+            i.mark = Mark::Proven;
+            i.said = plain(outlets) + " of " + plain(outlets);
+        } else if (seen > 0) {
+            i.said = plain(seen) + " of " + plain(outlets) + " seen";
+        }
+        if (i.mark != Mark::Proven && i.done && i.done->outcome == "skipped") {
+            i.mark = Mark::LookAgain;
+            i.said += (i.said.empty() ? "" : ", ") + std::string("skipped");
+        }
+    }
+
+    void start(CardItem &i) const
+    {
+        const double within = *m_build.start.value("pressure_within_s");
+        i.text = "Start: pressure within " + plain(within) + " s";
+        i.threshold = "at least " + bar(m_build.use.hotIdleFloor_kpa * 1e3) + " bar, else stop";
+        if (!i.done)
+            return;
+        i.mark = outcome(*i.done);
+        if (i.mark == Mark::Proven && i.done->seconds && *i.done->seconds > within) {
+            i.mark = Mark::Hold;
+            i.why = "too late";
+        }
+        i.said = saidOf(*i.done);
+    }
+
+    void read(CardItem &i) const
+    {
+        const bool hot = i.id == "hot_idle", fast = i.id == "fast";
+        i.rpm = fast ? *m_build.start.value("fast_rpm") : m_build.use.hotIdle_rpm;
+        i.oil_c = hot ? m_build.use.hotOil_c : primeOil_c(m_build);
+        if (i.done && i.done->rpm && i.done->oil_c) {
+            i.rpm = *i.done->rpm;
+            i.oil_c = *i.done->oil_c;
+        }
+        if (fast)
+            i.text = "At " + plain(i.rpm) + " rev/min";
+        if (hot)
+            i.text = "Hot idle, after 10 to 15 min";
+        if (const auto r = assessAt(m_build, m_assessment, i.rpm, i.oil_c)) {
+            const double offset = gaugeOffset_pa(m_build), factor = modelFactor(m_build);
+            i.expected = { r->gauge.value_pa * factor + offset, r->gauge.low_pa * factor + offset,
+                           r->gauge.high_pa * factor + offset };
+            i.threshold = bar(i.expected->low_pa) + " to " + bar(i.expected->high_pa)
+                + " bar expected";
+            if (hot)
+                i.threshold += ", floor " + bar(m_build.use.hotIdleFloor_kpa * 1e3);
+        }
+        if (!i.done)
+            return;
+        i.mark = outcome(*i.done);
+        i.said = i.done->outcome == "skipped" ? "skipped" : saidOf(*i.done);
+        if (i.mark != Mark::Proven || !i.done->pressure_kpa || !i.expected)
+            return;
+        const double pa = *i.done->pressure_kpa * 1e3;
+        i.mark = markOfReading(pa, *i.expected, m_build.use.hotIdleFloor_kpa * 1e3);
+        if (i.mark == Mark::Hold)
+            i.why = "under the floor";
+        else if (i.mark == Mark::LookAgain)
+            i.why = pa < i.expected->low_pa ? "under the forecast" : "over the forecast";
+    }
+
+    /// The start waits for the gate and for what must be seen before; what follows waits for it.
+    void lock()
+    {
+        const auto gone = [&](std::string_view id) {
+            const CardItem *i = m_out.find(id);
+            return !i || i->mark != Mark::NotDone;
+        };
+        const auto because = [&](CardItem &i, std::string why) {
+            i.locked = true;
+            i.why = std::move(why);
+        };
+        for (CardItem &i : m_out.items) {
+            if (i.kind == CardKind::Prime && !gone("fuel_off"))
+                because(i, "ignition and fuel off first");
+            if (i.group != "prime" && i.kind != CardKind::Start && i.kind != CardKind::Gate
+                && i.id != "people" && !m_done.contains("start"))
+                because(i, "after the start");
+            if (i.kind != CardKind::Start)
+                continue;
+            if (!m_gate.mayStart())
+                because(i, m_gate.open() == 1 ? "a hold is open"
+                                              : plain(m_gate.open()) + " holds are open");
+            else if (!gone("prime"))
+                because(i, "prime first, or say why not");
+            else if (!gone("people"))
+                because(i, "extinguisher and a second person first");
+        }
+    }
+
+    const Build &m_build;
+    const Assessment &m_assessment;
+    const PrimeForecast &m_prime;
+    const StartGate &m_gate;
+    std::map<std::string_view, const CardStep *> m_done;
+    RunCard m_out;
+};
+
+} // namespace
+
+const CardItem *RunCard::find(std::string_view id) const
+{
+    for (const CardItem &i : items)
+        if (i.id == id)
+            return &i;
+    return nullptr;
+}
+
+int RunCard::next() const
+{
+    for (size_t i = 0; i < items.size(); ++i)
+        if (items[i].mark == Mark::NotDone && !items[i].locked)
+            return static_cast<int>(i);
+    return -1;
+}
+
+RunCard runCardOf(const Build &build, const Assessment &assessment, const PrimeForecast &prime,
+                  const StartGate &gate)
+{
+    return Card(build, assessment, prime, gate).run();
+}
+
+std::vector<std::string_view> runCardSteps()
+{
+    std::vector<std::string_view> out;
+    for (const Row &r : rows())
+        out.push_back(r.id);
+    return out;
+}
+
+Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa)
+{
+    if (pressure_pa < floor_pa)
+        return Mark::Hold;
+    const bool within = pressure_pa >= expected.low_pa && pressure_pa <= expected.high_pa;
+    return within ? Mark::Proven : Mark::LookAgain;
+}
+
+} // namespace mildpath
