@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/engineplan.h"
 #include "command.h"
-#include "storage/files.h"
 
 #include "assess/assessment.h"
 #include "assess/sampling.h"
@@ -12,6 +11,8 @@
 #include "storage/passagetables.h"
 #include "storage/photos.h"
 #include "storage/readingtable.h"
+#include "storage/runfile.h"
+#include "storage/starttables.h"
 #include "storage/templates.h"
 
 #include <filesystem>
@@ -208,13 +209,18 @@ int runExport(const Options &options)
         return report({ "--csv", "is missing: the folder to write to" }, "", BadInput);
     std::error_code made;
     std::filesystem::create_directories(*folder, made);
-    const std::pair<const char *, std::string> tables[] = {
+    std::vector<std::pair<std::string, std::string>> tables {
         { "readings.csv", readingsToCsv(*build) },
         { "passages.csv", passagesToCsv(*build) },
         { "plugs.csv", plugsToCsv(*build) },
         { "events.csv", eventsToCsv(*build) },
         { "shopping.csv", shoppingToCsv(spreadsOf(*build)) },
+        { "signoffs.csv", signOffsToCsv(*build) },
+        { "run_card.csv", cardStepsToCsv(*build) },
+        { "gauge_readings.csv", gaugeReadingsToCsv(*build) },
     };
+    for (const RunLog *r : standing(build->runs))
+        tables.emplace_back("run-" + r->id + ".csv", runToCsv(r->trace, r->marks));
     for (const auto &[name, text] : tables) {
         const auto path = std::filesystem::path(*folder) / name;
         if (auto ok = writeTextFile(path, text); !ok)

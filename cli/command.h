@@ -76,5 +76,7 @@ int runDiagnose(const Options &);
 int runTryDiagnosis(const Options &);
 int runCompareFlows(const Options &);
 int runReplay(const Options &);
+int runStart(const Options &);
+int runReport(const Options &);
 
 } // namespace mildpath::cli

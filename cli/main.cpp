@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 17> verbs { {
+const std::array<Verb, 19> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -87,6 +87,21 @@ const std::array<Verb, 17> verbs { {
       {},
       { "--csv", "--json" },
       runReplay },
+    { "start",
+      "start FILE [--json]",
+      "What stands between the build and its first start: holds and who signed them, the prime\n"
+      "forecast with where to look when nothing comes, the run card, what was read against the\n"
+      "forecast and what would explain the difference. Exit code 1 while a hold is open.",
+      {},
+      { "--json" },
+      runStart },
+    { "report",
+      "report FILE -o OUT.html [--paper a4|letter] [--svg DIR]",
+      "The build sheet as one HTML file, its pictures in it; with --svg each picture as a file.\n"
+      "As PDF: mildpath --report FILE -o OUT.pdf.",
+      { "-o", "--paper", "--svg" },
+      {},
+      runReport },
     { "what-if",
       "what-if FILE --fault KIND@STOP[.ITEM][=SEVERITY],… [--rpm N] [--oil-temp-c T] [--json]",
       "Before and after, at every gauge tap and stop, with faults imagined; what the gauge would "

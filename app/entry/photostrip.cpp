@@ -30,16 +30,20 @@ QByteArray hashOf(const QString &path)
 
 Result<std::string> takePhoto(const OpenBuild &open, const QString &file)
 {
+    QImageReader reader(file);
+    if (!reader.canRead() && !open.path().isEmpty())
+        return fail(file.toStdString(), "is not a picture this program can read");
+    return takeFile(open, file, QString::fromLatin1(reader.format()));
+}
+
+Result<std::string> takeFile(const OpenBuild &open, const QString &file, const QString &ending)
+{
     if (open.path().isEmpty())
         return fail("photo", "save the build first: photos lie in a folder beside it");
-    QImageReader reader(file);
-    if (!reader.canRead())
-        return fail(file.toStdString(), "is not a picture this program can read");
     const QByteArray hash = hashOf(file);
     if (hash.isEmpty())
         return fail(file.toStdString(), "cannot be read");
-    const QString name
-        = QString::fromLatin1(hash) + u'.' + QString::fromLatin1(reader.format());
+    const QString name = QString::fromLatin1(hash) + u'.' + ending;
     if (auto ok = keepPhoto(file.toStdString(), open.path().toStdString(), name.toStdString()); !ok)
         return tl::unexpected(ok.error());
     return name.toStdString();

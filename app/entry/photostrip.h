@@ -14,6 +14,8 @@ namespace mildpath {
 /// @return its name there. Errors: the build is in no file yet, the file is no picture or cannot be
 ///         read, the folder cannot be written.
 Result<std::string> takePhoto(const OpenBuild &open, const QString &file);
+/// The same of any file, with the ending it is to have.
+Result<std::string> takeFile(const OpenBuild &open, const QString &file, const QString &ending);
 
 /// Small pictures of an entry's photos in a row; one that is missing says so, one whose content no
 /// longer fits its name too. A click opens it.

@@ -3,6 +3,7 @@
 
 #include "assess/air.h"
 #include "paint/marks.h"
+#include "start/gate.h"
 #include "paint/text.h"
 
 #include <QHBoxLayout>
@@ -147,34 +148,36 @@ Readout airReadout(const Assessment &now, const Assessment *before)
 
 Readout holdsReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
+    const StartGate gate = gateOf(build, now);
+    const int open = gate.open(), all = static_cast<int>(gate.holds.size());
     Readout r { QStringLiteral("holds"),
                 tr("Holds before start"),
-                { QString::number(now.holds()), {}, {} },
+                { QString::number(open), {}, {} },
                 {},
                 {},
                 Mark::Hold,
-                QStringLiteral("Route"),
+                QStringLiteral("First start"),
                 {} };
-    if (now.holds() == 0) {
+    if (all == 0) {
         // What nobody has looked at holds nothing, but it is not proven either.
-        const int open = now.notDone();
-        r.mark = open > 0 ? Mark::NotDone : Mark::Proven;
+        const int left = now.notDone();
+        r.mark = left > 0 ? Mark::NotDone : Mark::Proven;
         r.detail
-            = open > 0 ? tr("none found; %1 marks not done").arg(open) : tr("everything proven");
+            = left > 0 ? tr("none found; %1 marks not done").arg(left) : tr("everything proven");
+    } else if (open == 0) {
+        r.mark = Mark::LookAgain;
+        r.detail = tr("%1 signed for").arg(all);
     }
     QStringList names;
-    for (const Finding &f : now.findings) {
-        if (f.mark != Mark::Hold)
+    for (const GateHold &h : gate.holds) {
+        if (!h.open())
             continue;
-        const Stop *stop = build.engine.find(f.stop);
+        const Stop *stop = build.engine.find(h.finding->stop);
         const QString name = stop ? qs(stop->name) : tr("engine");
         if (!names.contains(name))
             names << name;
-        if (r.stop.isEmpty()) {
-            r.stop = qs(f.stop);
-            if (f.id.starts_with("clearance"))
-                r.bench = QStringLiteral("Clearances");
-        }
+        if (r.stop.isEmpty())
+            r.stop = qs(h.finding->stop);
     }
     if (!names.isEmpty())
         r.detail = names.join(QStringLiteral(" · "));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/startup.h"
 
+#include "report/buildsheetdocument.h"
 #include "report/shopsheetdocument.h"
 #include "bench/sump/sumpbench.h"
 #include "bench/sump/turnspage.h"
@@ -49,6 +50,20 @@ int writeSheet(const OpenBuild &open, const QString &path)
 {
     const auto done
         = writeShopSheet(open.build(), open.assessment(), OpenBuild::now().substr(0, 10), path);
+    if (!done)
+        complain(qs(done.error().place + ": " + done.error().message));
+    return done ? 0 : 3;
+}
+
+int writeReport(const OpenBuild &open, const QString &path, const QString &paper)
+{
+    if (path.isEmpty() || (paper != QStringLiteral("a4") && paper != QStringLiteral("letter"))) {
+        complain(QStringLiteral("--report: needs -o FILE.pdf or FILE.html; --paper a4 or letter"));
+        return 2;
+    }
+    const auto done
+        = writeBuildSheet(open.build(), open.assessment(), OpenBuild::now().substr(0, 10),
+                          paper == QStringLiteral("a4") ? Paper::A4 : Paper::Letter, path);
     if (!done)
         complain(qs(done.error().place + ": " + done.error().message));
     return done ? 0 : 3;
@@ -133,21 +148,35 @@ int runApplication(QApplication &app)
     const QCommandLineOption sheet(QStringLiteral("shop-sheet"),
                                    QStringLiteral("Write the machine-shop sheet as PDF and end."),
                                    QStringLiteral("FILE.pdf"));
-    parser.addOptions({ demo, shots, size, theme, units, stop, imagined, drive, sheet });
+    const QCommandLineOption build(QStringLiteral("report"),
+                                   QStringLiteral("Write the build sheet of FILE and end."),
+                                   QStringLiteral("FILE"));
+    const QCommandLineOption out(QStringLiteral("o"),
+                                 QStringLiteral("Where the build sheet goes: .pdf or .html."),
+                                 QStringLiteral("OUT"));
+    const QCommandLineOption paper(QStringLiteral("paper"),
+                                   QStringLiteral("Paper of the build sheet: a4 or letter."),
+                                   QStringLiteral("SIZE"), QStringLiteral("a4"));
+    const QCommandLineOption sender(QStringLiteral("sender"),
+                                    QStringLiteral("Listen to a sender on this port."),
+                                    QStringLiteral("PORT"));
+    parser.addOptions({ demo, shots, size, theme, units, stop, imagined, drive, sheet, build, out,
+                        paper, sender });
     parser.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("Build to open."),
                                  QStringLiteral("[FILE]"));
     parser.process(app);
 
     const QSettings settings;
     // Both end by themselves: nothing is kept for a next start.
-    const bool pictures = parser.isSet(shots) || parser.isSet(sheet);
+    const bool pictures = parser.isSet(shots) || parser.isSet(sheet) || parser.isSet(build);
     const ThemeChoice look = themeChoice(parser.value(theme), settings);
     applyTheme(app, look); // before the first widget measures its text
     Figure::setSystem(unitChoice(parser.value(units), settings));
 
     MainWindow window(pictures ? QString() : journalFolder());
     window.setTheme(look);
-    const QString file = parser.positionalArguments().value(0);
+    const QString file = parser.isSet(build) ? parser.value(build)
+                                             : parser.positionalArguments().value(0);
     const QString path = file.isEmpty() ? qs(demoBuildPath().string()) : file;
     if (parser.isSet(demo) || pictures || !file.isEmpty()) {
         if (!window.openFile(path)) {
@@ -160,6 +189,8 @@ int runApplication(QApplication &app)
     } else {
         window.openTemplate(QStringLiteral("inline-four-wet-sump"));
     }
+    if (parser.isSet(build))
+        return writeReport(window.openBuild(), parser.value(out), parser.value(paper));
     if (parser.isSet(sheet))
         return writeSheet(window.openBuild(), parser.value(sheet));
     if (parser.isSet(stop))
@@ -168,6 +199,8 @@ int runApplication(QApplication &app)
         return 2;
     if (parser.isSet(drive) && !replay(window, parser.value(drive)))
         return 2;
+    if (parser.isSet(sender) && !window.connectSender(parser.value(sender)))
+        complain(window.messageBar().text());
     if (pictures)
         return writePictures(window, parser.value(shots), parser.value(size));
     window.restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray());

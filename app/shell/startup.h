@@ -11,7 +11,8 @@ namespace mildpath {
 QString journalFolder();
 
 /// The application's command line: --demo, FILE, --screenshots DIR [FILE] [--size WxH]
-/// [--theme light|dark] [--units metric|imperial|both] [--stop ID].
+/// [--theme light|dark] [--units metric|imperial|both] [--stop ID], --report FILE -o OUT,
+/// --sender PORT …; --help lists them.
 /// @return the exit code: 0 done, 2 bad input, 3 could not read or write
 int runApplication(QApplication &app);
 

@@ -86,6 +86,30 @@ template <class Key> const Key &keyNamed(std::span<const Key> keys, std::string_
     return *it;
 }
 
+/// A number that may be left out: what is taken instead, and why, stands with it.
+/// @param own  as entered, in the file's unit
+PanelField valueField(const char *group, const ValueKey &key, std::optional<double> own,
+                      std::function<Result<void>(double file)> store)
+{
+    const Shape shape = shapeOfUnit(key.unit);
+    QString label = qs(key.meaning);
+    if (shape.dimension == Dimension::Number && !key.unit.empty())
+        label += QStringLiteral(", ") + qs(key.unit);
+    if (!own && key.usual)
+        label += QObject::tr(" (else %1; %2)")
+                     .arg(qs(formatNumber(*key.usual, std::abs(*key.usual) < 10 ? 2 : 0)),
+                          qs(key.source));
+    return { QLatin1String(group) + u'.' + qs(key.key),
+             label,
+             shape.dimension,
+             shape.unit,
+             shape.decimals,
+             own ? std::optional(*own * shape.siPerFile) : std::nullopt,
+             [shape, store = std::move(store)](double si) {
+                 return store(std::round(si / shape.siPerFile * 1e6) / 1e6);
+             } };
+}
+
 } // namespace
 
 PanelField useField(OpenBuild &open, const char *key, const QString &label)
@@ -95,25 +119,18 @@ PanelField useField(OpenBuild &open, const char *key, const QString &label)
 
 PanelField sumpField(OpenBuild &open, const SumpKey &key)
 {
-    const Shape shape = shapeOfUnit(key.unit);
-    QString label = qs(key.meaning);
-    if (shape.dimension == Dimension::Number && !key.unit.empty())
-        label += QStringLiteral(", ") + qs(key.unit);
-    const auto own = open.build().sump.own(key.key);
-    if (!own && key.usual)
-        label += QObject::tr(" (else %1; %2)")
-                     .arg(qs(formatNumber(*key.usual, std::abs(*key.usual) < 10 ? 2 : 0)),
-                          qs(key.source));
-    return { QStringLiteral("sump.") + qs(key.key),
-             label,
-             shape.dimension,
-             shape.unit,
-             shape.decimals,
-             own ? std::optional(*own * shape.siPerFile) : std::nullopt,
-             [&open, id = std::string(key.key), shape](double si) {
-                 const double file = std::round(si / shape.siPerFile * 1e6) / 1e6;
-                 return open.edit(SumpEdit(SetSumpValue { id, file }));
-             } };
+    return valueField("sump", key, open.build().sump.own(key.key),
+                      [&open, id = std::string(key.key)](double file) {
+                          return open.edit(SumpEdit(SetSumpValue { id, file }));
+                      });
+}
+
+PanelField startField(OpenBuild &open, const ValueKey &key)
+{
+    return valueField("start", key, open.build().start.own(key.key),
+                      [&open, id = std::string(key.key)](double file) {
+                          return open.edit(SetStartValue { id, file });
+                      });
 }
 
 PanelChoice foreignChoice(OpenBuild &open, bool fuel)

@@ -18,6 +18,8 @@ PanelField useField(OpenBuild &open, const char *key, const QString &label);
 /// A panel field for a number of the sump; empty where nothing is entered. What is taken instead, and
 /// why, stands with it.
 PanelField sumpField(OpenBuild &open, const SumpKey &key);
+/// The same for a number of the start.
+PanelField startField(OpenBuild &open, const ValueKey &key);
 /// Coolant or fuel in the oil: not said, none, suspected, confirmed.
 PanelChoice foreignChoice(OpenBuild &open, bool fuel);
 /// A panel field for a key of Heat; without a label it bears the key's meaning.

@@ -130,6 +130,10 @@ QString styleSheetOf(const Theme &t)
         QPushButton:focus { border: 2px solid @sel; padding: 4px 11px; }
         QPushButton:checked { background: @selfill; border-color: @sel; color: @sel; }
         QPushButton:disabled { color: @faint; }
+        QPushButton[danger="true"] { background: @hold; color: @panel; border-color: @hold;
+            font-weight: bold; }
+        QPushButton[main="true"] { border-color: @sel; color: @sel; font-weight: bold; }
+        QPushButton[main="true"]:disabled { border-color: @line; color: @faint; }
         QScrollArea, QListView { background: transparent; border: none; }
         QScrollBar:vertical { background: transparent; width: 9px; }
         QScrollBar::handle:vertical { background: @line; border-radius: 4px; min-height: 24px; }

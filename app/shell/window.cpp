@@ -8,8 +8,10 @@
 #include "bench/passages/passagebench.h"
 #include "bench/pump/pumpbench.h"
 #include "bench/route/routebench.h"
+#include "bench/start/startbench.h"
 #include "bench/sump/sumpbench.h"
 #include "devices/serialgauge.h"
+#include "devices/serialsender.h"
 
 #include <QApplication>
 #include <QCloseEvent>
@@ -168,6 +170,7 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     : QMainWindow(parent)
     , m_open(new OpenBuild(stateFolder, this))
     , m_gauge(new SerialGauge(this))
+    , m_sender(new SerialSender(this))
 {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
@@ -191,6 +194,8 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     addBench(new ForecastBench(*m_open, m_stack));
     addBench(new FilmBench(*m_open, m_stack));
     addBench(new SumpBench(*m_open, m_stack));
+    m_start = new StartBench(*m_open, m_sender, m_stack);
+    addBench(m_start);
     makeMenus();
     m_rail->setFocus();
 
@@ -279,6 +284,8 @@ void MainWindow::connectParts()
     connect(m_open, &OpenBuild::journalFailed, this, [this](const QString &why) {
         m_messages->say(tr("Edits are not being kept against a crash: %1. Save often.").arg(why));
     });
+    connect(m_start, &StartBench::complained, this,
+            [this](const QString &text) { m_messages->say(text); });
     connect(m_open, &OpenBuild::mapWanted, this,
             [this] { showBench(m_benches.front()->title()); });
     connect(m_strip, &ReadoutStrip::benchAsked, this,

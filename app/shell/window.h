@@ -19,6 +19,8 @@ class QTabBar;
 namespace mildpath {
 
 class SerialGauge;
+class SerialSender;
+class StartBench;
 
 /// A line above the benches for what went wrong or waits for an answer; never in the way.
 class MessageBar : public QWidget
@@ -62,6 +64,14 @@ public:
     /// Listens to a gauge on a port; on failure says why. @return whether it listens
     bool connectGauge(const QString &port);
     SerialGauge &gauge() { return *m_gauge; }
+    /// The same for a sender of pressure, speed and oil temperature.
+    bool connectSender(const QString &port);
+    SerialSender &sender() { return *m_sender; }
+    StartBench &startBench() { return *m_start; }
+    /// A table of somebody else's logger; its columns are chosen on the bench.
+    bool importRun(const QString &path);
+    /// The build sheet, as PDF or HTML by the ending. @return whether it was written
+    bool writeSheet(const QString &path, bool letter = false);
     /// Readings from a table, all or none. @return whether they were taken
     bool importReadings(const QString &path);
     bool exportReadings(const QString &path);
@@ -93,6 +103,8 @@ private:
     void makeEditMenu();
     void makeDevicesMenu();
     void makeViewMenu();
+    void makeSenderMenu(QMenu *devices);
+    void offerRuns();
     bool takeTable(const std::string &text, const QString &from);
     void makeHelpMenu();
     void refresh();
@@ -108,6 +120,8 @@ private:
 
     OpenBuild *m_open;
     SerialGauge *m_gauge;
+    SerialSender *m_sender;
+    StartBench *m_start = nullptr;
     Rail *m_rail;
     QTabBar *m_tabs;
     QStackedWidget *m_stack;

@@ -136,8 +136,10 @@ void MainWindow::offerRecovery()
     if (m_open->stateFolder().isEmpty())
         return;
     const auto found = findRecoveries(m_open->stateFolder().toStdString());
-    if (found.empty())
+    if (found.empty()) {
+        offerRuns();
         return;
+    }
     const Recovery recovery = found.front();
     const QString where = recovery.buildPath.empty() ? tr("a build never saved")
                                                      : QFileInfo(qs(recovery.buildPath)).fileName();
@@ -149,6 +151,7 @@ void MainWindow::offerRecovery()
                         [this, recovery, forget] {
                             m_open->open(recovery.recovered, qs(recovery.buildPath), {}, true);
                             forget();
+                            offerRuns();
                         } },
                       { tr("Give it up"), forget } });
 }
@@ -254,6 +257,21 @@ void MainWindow::makeFileMenu()
         if (!path.isEmpty())
             exportReadings(path);
     });
+    file->addAction(tr("Import a &log of a run…"), this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Import a log of a run"), {},
+                                                          tr("Tables (*.csv *.tsv *.txt)"));
+        if (!path.isEmpty())
+            importRun(path);
+    });
+    for (const bool letter : { false, true })
+        file->addAction(
+            letter ? tr("Build sheet, Letter…") : tr("&Build sheet, A4…"), this, [this, letter] {
+                const QString path = QFileDialog::getSaveFileName(
+                    this, tr("Build sheet"), qs(m_open->build().name) + QStringLiteral(".pdf"),
+                    tr("PDF (*.pdf);;HTML (*.html)"));
+                if (!path.isEmpty())
+                    writeSheet(path, letter);
+            });
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
 }

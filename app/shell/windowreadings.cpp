@@ -1,13 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/window.h"
 
+#include "bench/start/startbench.h"
+#include "bench/start/startpage.h"
 #include "devices/serialgauge.h"
+#include "devices/serialsender.h"
 #include "entry/readingentry.h"
+#include "report/buildsheetdocument.h"
 #include "storage/files.h"
 #include "storage/readingtable.h"
 
 #include <QActionGroup>
+#include <QFile>
 #include <QInputDialog>
+#include <QLineEdit>
 #include <QMenu>
 #include <QMenuBar>
 
@@ -34,6 +40,7 @@ void MainWindow::makeDevicesMenu()
                 connectGauge(port);
         });
     });
+    makeSenderMenu(devices);
     QAction *off = devices->addAction(tr("&Disconnect gauge"), m_gauge, &SerialGauge::close);
     off->setEnabled(false);
     QMenu *unit = devices->addMenu(tr("Readings without a &unit are"));
@@ -62,6 +69,83 @@ void MainWindow::makeDevicesMenu()
                          ? tr("&Disconnect gauge")
                          : tr("&Disconnect gauge on %1").arg(m_gauge->portName()));
     });
+}
+
+void MainWindow::makeSenderMenu(QMenu *devices)
+{
+    QMenu *menu = devices->addMenu(tr("Connect &sender of pressure and speed"));
+    connect(menu, &QMenu::aboutToShow, this, [this, menu] {
+        menu->clear();
+        for (const QString &port : SerialLine::ports())
+            menu->addAction(port, this, [this, port] { connectSender(port); });
+        menu->addAction(tr("Another port…"), this, [this] {
+            // Typed where the sender is shown, in the side panel of its bench.
+            showBench(m_start->title());
+            m_start->showPage(0);
+            if (auto *port = m_panel->findChild<QLineEdit *>(QStringLiteral("start.port")))
+                port->setFocus();
+        });
+    });
+    QAction *off = devices->addAction(tr("Disconnect se&nder"), m_sender, &SerialSender::close);
+    off->setEnabled(false);
+    connect(m_sender, &SerialSender::stateChanged, this, [this, off] {
+        off->setEnabled(m_sender->state() != SerialLine::State::Off);
+    });
+}
+
+bool MainWindow::connectSender(const QString &port)
+{
+    if (const auto ok = m_sender->open(port); !ok) {
+        m_messages->say(tr("%1 cannot be opened: %2. Is it plugged in, and may you use it?")
+                            .arg(port, qs(ok.error().message)));
+        return false;
+    }
+    showBench(m_start->title());
+    return true;
+}
+
+bool MainWindow::importRun(const QString &path)
+{
+    showBench(m_start->title());
+    m_start->showPage(0);
+    const QString why = m_start->start().showImport(path);
+    if (!why.isEmpty())
+        m_messages->say(tr("%1: %2").arg(path, why));
+    return why.isEmpty();
+}
+
+bool MainWindow::writeSheet(const QString &path, bool letter)
+{
+    const auto ok
+        = writeBuildSheet(m_open->build(), m_open->assessment(), OpenBuild::now().substr(0, 10),
+                          letter ? Paper::Letter : Paper::A4, path);
+    m_messages->say(ok ? tr("Build sheet written to %1.").arg(path)
+                       : tr("%1: %2").arg(path, qs(ok.error().message)));
+    return ok.has_value();
+}
+
+/// A log that was not finished: the program ended while it was recorded.
+void MainWindow::offerRuns()
+{
+    const auto found
+        = findUnfinishedRuns((m_open->stateFolder() + QStringLiteral("/runs")).toStdString());
+    if (found.empty())
+        return;
+    const UnfinishedRun run = found.front();
+    const QString path = qs(run.path.string());
+    const auto forget = [path] { QFile::remove(path); };
+    m_messages->say(
+        tr("A log was not finished: %1 readings over %2 s. Take it into this build?")
+            .arg(run.run.points.size())
+            .arg(qs(formatNumber(run.run.points.back().t_s, 0))),
+        { { tr("Take it"),
+            [this, run, forget] {
+                if (const auto ok = m_start->start().takeUnfinished(run); ok)
+                    forget();
+                else
+                    m_messages->say(qs(ok.error().message));
+            } },
+          { tr("Give it up"), forget } });
 }
 
 bool MainWindow::connectGauge(const QString &port)

@@ -23,7 +23,9 @@ std::set<std::string> suctionSide(const Build &build, const Element &pump)
     while (!nodes.empty()) {
         const std::string node = nodes.back();
         nodes.pop_back();
-        if (!seen.insert(node).second)
+        // The oil rests there: what flows into it comes back from the engine.
+        const bool oil = node == sumpNode || build.circuit.fixed_kpa.contains(node);
+        if (oil || !seen.insert(node).second)
             continue;
         for (const Element &e : build.circuit.elements)
             if (e.to == node && e.type != "relief") {

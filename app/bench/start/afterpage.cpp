@@ -1,0 +1,273 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/start/afterpage.h"
+
+#include "bench/start/livetrace.h"
+#include "build/logbook.h"
+#include "entry/arrowcombo.h"
+#include "paint/card.h"
+#include "paint/marks.h"
+#include "paint/scrolled.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+constexpr double rowHigh = 40, head = 8;
+
+QString kindWord(const std::string &kind)
+{
+    return kind == "prime" ? QObject::tr("priming")
+        : kind == "start"  ? QObject::tr("first start")
+                           : QObject::tr("run");
+}
+
+} // namespace
+
+ResidualView::ResidualView(QWidget *parent)
+    : QWidget(parent)
+{
+    setObjectName(QStringLiteral("after.residuals"));
+    setAccessibleName(tr("Read against forecast"));
+}
+
+void ResidualView::setAnswer(std::shared_ptr<const AfterAnswer> answer)
+{
+    m_answer = std::move(answer);
+    const size_t rows = m_answer ? m_answer->residuals.size() : 0;
+    setFixedHeight(static_cast<int>(head + rowHigh * static_cast<double>(std::max<size_t>(1, rows))));
+    update();
+}
+
+void ResidualView::paintEvent(QPaintEvent *)
+{
+    const Theme &t = Theme::current();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (!m_answer || m_answer->residuals.empty()) {
+        drawLine(p, QRectF(12, head, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                 tr("No gauge was read on this engine yet."), textFont(TextSize::Normal), t.muted);
+        return;
+    }
+    double most = 1e5;
+    for (const Residual &r : m_answer->residuals)
+        most = std::max({ most, r.expected.high_pa, r.reading->pressure_kpa * 1e3 });
+    most *= 1.05;
+    const double left = 250, right = width() - 84;
+    const auto x = [&](double pa) { return left + pa / most * (right - left); };
+    for (size_t i = 0; i < m_answer->residuals.size(); ++i) {
+        const Residual &r = m_answer->residuals[i];
+        const double y = head + rowHigh * (static_cast<double>(i) + 0.5);
+        drawMark(p, { 16, y - 8 }, 12, r.mark);
+        drawLine(p, QRectF(28, y - 17, left - 34, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                 qs(tapName(*m_answer->build, r.reading->tap)), textFont(TextSize::Normal, true),
+                 t.ink);
+        drawLine(p, QRectF(28, y, left - 34, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                 Figure::speed(r.reading->rpm).text() + QStringLiteral(" · ")
+                     + tr("oil %1").arg(Figure::temperature(r.reading->oil_c).text()),
+                 textFont(TextSize::Small), t.muted);
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(left, y), QPointF(right, y));
+        p.setPen(Qt::NoPen);
+        p.setBrush(t.oil[t.dark ? 3 : 0]);
+        p.drawRect(QRectF(x(r.expected.low_pa), y - 8, x(r.expected.high_pa) - x(r.expected.low_pa),
+                          16));
+        p.setPen(QPen(t.warm, 1.5));
+        p.drawLine(QPointF(x(r.expected.value_pa), y - 8), QPointF(x(r.expected.value_pa), y + 8));
+        p.setPen(QPen(t.panel, 1));
+        p.setBrush(t.mark(r.mark == Mark::Proven ? Mark::Proven : r.mark));
+        p.drawEllipse(QPointF(x(r.reading->pressure_kpa * 1e3), y), 5, 5);
+        mildpath::drawFigure(p, { width() - 14.0, y + 5 },
+                             Figure::pressure(r.reading->pressure_kpa * 1e3),
+                             textFont(TextSize::Body, true), t.ink, t.muted);
+    }
+}
+
+AfterPage::AfterPage(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_runs(new ArrowCombo(this))
+    , m_about(new QLabel(this))
+    , m_trace(new LiveTrace(this))
+    , m_view(new ResidualView(nullptr))
+{
+    setObjectName(QStringLiteral("afterPage"));
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    auto *row = new QHBoxLayout;
+    m_runs->setObjectName(QStringLiteral("after.runs"));
+    m_runs->setAccessibleName(tr("Recorded run"));
+    m_runs->setMinimumWidth(240);
+    row->addWidget(m_runs);
+    row->addWidget(m_about, 1);
+    column->addLayout(row);
+    column->addWidget(m_trace, 5);
+    auto *card = new CardWidget(this);
+    auto *inside = new QVBoxLayout(card);
+    inside->setContentsMargins(2, 6, 2, 4);
+    auto *title = new QLabel(tr("Read against forecast"), card);
+    title->setFont(textFont(TextSize::Body, true));
+    title->setContentsMargins(10, 0, 0, 0);
+    inside->addWidget(title);
+    inside->addWidget(scrolled(m_view, card), 1);
+    column->addWidget(card, 4);
+    connect(m_runs, &QComboBox::activated, this, [this](int i) {
+        m_run = m_runs->itemData(i).toString().toStdString();
+        showRun();
+    });
+    connect(&open, &OpenBuild::opened, this, [this] {
+        m_answer.reset();
+        m_run.clear();
+        m_revision = 0;
+    });
+}
+
+void AfterPage::refresh()
+{
+    const auto runs = standing(m_open.build().runs);
+    const QSignalBlocker block(m_runs);
+    m_runs->clear();
+    if (std::none_of(runs.begin(), runs.end(), [&](const RunLog *r) { return r->id == m_run; }))
+        m_run = runs.empty() ? "" : runs.back()->id;
+    for (const RunLog *r : runs) {
+        QString at = qs(r->at.substr(0, 16));
+        m_runs->addItem(at.replace(u'T', u' ') + QStringLiteral(", ") + kindWord(r->kind),
+                        qs(r->id));
+        if (r->id == m_run)
+            m_runs->setCurrentIndex(m_runs->count() - 1);
+    }
+    m_runs->setVisible(!runs.empty());
+    showRun();
+    if (m_revision != m_open.revision())
+        ask();
+}
+
+void AfterPage::showRun()
+{
+    m_points.clear();
+    TraceScene scene;
+    scene.minutes = true;
+    setTone(m_about, Theme::current().muted);
+    m_about->setText(tr("No run is recorded yet."));
+    for (const RunLog *r : standing(m_open.build().runs)) {
+        if (r->id != m_run)
+            continue;
+        for (const RunPoint &p : r->trace)
+            m_points.push_back({ p });
+        scene.marks = r->marks;
+        if (r->kind != "prime")
+            scene.floor_kpa = m_open.build().use.hotIdleFloor_kpa;
+        m_about->setText(
+            tr("%1 readings, %2, up to %3; %4")
+                .arg(qs(formatNumber(r->readings, 0)),
+                     r->firstPressure_s
+                         ? tr("pressure after %1 s").arg(qs(formatNumber(*r->firstPressure_s, 1)))
+                         : tr("no pressure"),
+                     Figure::pressure(r->most_kpa * 1e3).text(), qs(r->source)));
+    }
+    scene.points = &m_points;
+    scene.least_s = m_points.empty() ? 60 : std::max(5.0, m_points.back().read.t_s);
+    m_trace->setScene(std::move(scene));
+}
+
+void AfterPage::ask()
+{
+    m_revision = m_open.revision();
+    m_trouble.clear();
+    auto build = std::make_shared<const Build>(m_open.build());
+    using Answer = Result<std::shared_ptr<const AfterAnswer>>;
+    m_work.ask(
+        [build, sizes = m_open.assessment().sizes](Progress &progress) -> Answer {
+            Assessment a;
+            a.sizes = sizes;
+            auto residuals = residualsOf(*build, a);
+            if (!residuals)
+                return tl::unexpected(residuals.error());
+            std::vector<Explanation> explanations;
+            if (!residuals->empty()) {
+                auto found = explanationsOf(*build, a, &progress);
+                if (!found)
+                    return tl::unexpected(found.error());
+                explanations = std::move(*found);
+            }
+            return std::make_shared<const AfterAnswer>(
+                AfterAnswer { build, std::move(*residuals), std::move(explanations) });
+        },
+        [this](Answer answer) {
+            m_answer = answer ? *answer : nullptr;
+            m_trouble = answer ? QString() : qs(answer.error().message);
+            m_view->setAnswer(m_answer);
+            Q_EMIT changed();
+        });
+}
+
+QString AfterPage::about() const
+{
+    if (!m_trouble.isEmpty())
+        return m_trouble;
+    if (!m_answer || m_answer->residuals.empty())
+        return tr("nothing read yet");
+    const auto off = std::count_if(m_answer->residuals.begin(), m_answer->residuals.end(),
+                                   [](const Residual &r) { return r.mark != Mark::Proven; });
+    return off == 0 ? tr("%1 readings, all as forecast").arg(m_answer->residuals.size())
+                    : tr("%1 of %2 readings off the forecast")
+                          .arg(off)
+                          .arg(m_answer->residuals.size());
+}
+
+void AfterPage::panel(PanelContent &out) const
+{
+    out.push_back(PanelTitle { tr("What would explain it"),
+                               tr("one uncertain input at a time, moved until the readings fit") });
+    if (!m_answer || m_answer->explanations.empty())
+        out.push_back(PanelText { tr("Read the gauge cold, fast and hot: then forecast and engine "
+                                     "can be compared."),
+                                  Tone::Muted });
+    constexpr size_t most = 5;
+    size_t shown = 0;
+    if (m_answer)
+        for (const Explanation &e : m_answer->explanations) {
+            if (shown == most || std::abs(e.z) < 0.05)
+                break;
+            ++shown;
+            out.push_back(PanelVerdict {
+                e.explains ? Mark::Proven : Mark::LookAgain, qs(e.name),
+                qs(e.text)
+                    + (e.explains ? tr("; all readings then fit") : tr("; not all readings fit")) });
+            if (!e.explains)
+                continue;
+            out.push_back(PanelButton { QStringLiteral("after.calibrate.") + qs(e.input),
+                                        tr("Calibrate the forecast by it"),
+                                        [open = &m_open, answer = m_answer, input = e.input] {
+                                            for (const Explanation &x : answer->explanations)
+                                                if (x.input == input)
+                                                    static_cast<void>(open->record(
+                                                        calibrationOf(*answer->build, x)));
+                                        } });
+        }
+    out.push_back(PanelText {
+        tr("Calibrating moves the forecast, never what was measured. It stands here and on the "
+           "build sheet, and can be taken back. Where nothing within its uncertainty explains the "
+           "readings, look for a fault: Forecast, Find the fault."),
+        Tone::Muted });
+    const auto calibrations = standing(m_open.build().calibrations);
+    if (calibrations.empty())
+        return;
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("In force") });
+    for (const Calibration *c : calibrations) {
+        out.push_back(PanelVerdict { Mark::LookAgain, qs(c->note),
+                                     qs(c->by + ", " + c->at.substr(0, 10)) });
+        out.push_back(PanelButton { QStringLiteral("after.takeBack.") + qs(c->id), tr("Take back"),
+                                    [open = &m_open, id = c->id] {
+                                        static_cast<void>(open->takeBack("calibrations", id));
+                                    } });
+    }
+}
+
+} // namespace mildpath

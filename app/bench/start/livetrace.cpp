@@ -1,0 +1,277 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/start/livetrace.h"
+
+#include "paint/text.h"
+#include "quantity/rounding.h"
+
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr int bigPixels = 58;
+constexpr double headroom = 1.12;
+
+/// Keeps of every pixel column its lowest and highest, as one line through them.
+class Columns
+{
+public:
+    Columns(double left, double right)
+        : m_left(left)
+        , m_columns(static_cast<size_t>(std::max(1.0, right - left)) + 1)
+    {
+    }
+    void add(QPointF at)
+    {
+        const auto i = static_cast<size_t>(std::clamp(
+            std::floor(at.x() - m_left), 0.0, static_cast<double>(m_columns.size() - 1)));
+        Column &c = m_columns[i];
+        if (!c.any) {
+            c = { true, at, at, at, at };
+            return;
+        }
+        c.last = at;
+        if (at.y() < c.top.y())
+            c.top = at;
+        if (at.y() > c.bottom.y())
+            c.bottom = at;
+    }
+    QPolygonF line() const
+    {
+        QPolygonF out;
+        for (const Column &c : m_columns)
+            if (c.any)
+                out << c.first << c.top << c.bottom << c.last;
+        return out;
+    }
+
+private:
+    struct Column
+    {
+        bool any = false;
+        QPointF first, top, bottom, last;
+    };
+    double m_left;
+    std::vector<Column> m_columns;
+};
+
+} // namespace
+
+LiveTrace::LiveTrace(QWidget *parent)
+    : QWidget(parent)
+{
+    setObjectName(QStringLiteral("liveTrace"));
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
+
+void LiveTrace::setScene(TraceScene scene)
+{
+    m_scene = std::move(scene);
+    setAccessibleName(tr("Pressure against time"));
+    setAccessibleDescription(
+        (m_scene.big ? m_scene.big->text() + QStringLiteral(", ") : QString()) + m_scene.under
+        + (m_scene.alarm.isEmpty() ? QString() : tr("; alarm: %1").arg(m_scene.alarm)));
+    update();
+}
+
+QPointF LiveTrace::Axes::at(double time_s, double pressure_kpa) const
+{
+    return { area.left() + time_s / t_s * area.width(),
+             area.bottom() - pressure_kpa / kpa * area.height() };
+}
+
+LiveTrace::Axes LiveTrace::axes() const
+{
+    double last = m_scene.least_s, most = 100;
+    if (m_scene.points && !m_scene.points->empty())
+        last = std::max(last, m_scene.points->back().read.t_s * 1.04);
+    if (m_scene.stopAt_s)
+        last = std::max(last, *m_scene.stopAt_s * 1.1);
+    if (m_scene.points) {
+        for (const LivePoint &p : *m_scene.points)
+            most = std::max({ most, p.read.pressure_kpa.value_or(0),
+                              static_cast<double>(p.high_kpa) });
+    }
+    if (m_scene.prime)
+        most = std::max(most, m_scene.prime->steady.high_pa / 1e3);
+    return { QRectF(rect()).adjusted(46, 14, -12, -34), last, most * headroom };
+}
+
+void LiveTrace::paintEvent(QPaintEvent *)
+{
+    ++m_paints;
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Axes a = axes();
+    drawBand(p, a);
+    drawGrid(p, a);
+    drawTrace(p, a);
+    drawMarks(p, a);
+    drawFigure(p, a);
+    drawWords(p, a);
+}
+
+void LiveTrace::drawGrid(QPainter &p, const Axes &a) const
+{
+    const Theme &t = Theme::current();
+    const std::string unit = Figure::pressureUnit();
+    for (const double pa : niceTicks(0, a.kpa * 1e3, unit, Dimension::Pressure, 6)) {
+        const double y = a.at(0, pa / 1e3).y();
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(a.area.left(), y), QPointF(a.area.right(), y));
+        const double shown = toUnit(pa, unit, Dimension::Pressure);
+        drawLine(p, QRectF(0, y - 9, a.area.left() - 6, 18), Qt::AlignRight | Qt::AlignVCenter,
+                 qs(formatNumber(shown, std::abs(shown - std::round(shown)) > 1e-6 ? 1 : 0)),
+                 textFont(TextSize::Small), t.muted);
+    }
+    drawLine(p, QRectF(0, 0, a.area.left() - 6, 14), Qt::AlignRight | Qt::AlignVCenter, qs(unit),
+             textFont(TextSize::Small), t.muted);
+    const bool minutes = m_scene.minutes && a.t_s > 180;
+    const double per = minutes ? 60 : 1;
+    const double rough = a.t_s / per / 8, ten = std::pow(10, std::floor(std::log10(rough)));
+    const double step = ten * (rough / ten > 5 ? 10 : rough / ten > 2 ? 5 : rough / ten > 1 ? 2 : 1);
+    for (double v = 0; v * per <= a.t_s; v += step) {
+        const double x = a.at(v * per, 0).x();
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(x, a.area.top()), QPointF(x, a.area.bottom()));
+        drawLine(p, QRectF(x - 30, a.area.bottom() + 3, 60, 16), Qt::AlignCenter,
+                 qs(formatNumber(v, step < 1 ? 1 : 0)), textFont(TextSize::Small), t.muted);
+    }
+    drawLine(p, QRectF(a.area.right() - 100, a.area.bottom() + 17, 100, 16),
+             Qt::AlignRight | Qt::AlignVCenter, minutes ? tr("minutes") : tr("seconds"),
+             textFont(TextSize::Small), t.muted);
+}
+
+void LiveTrace::drawBand(QPainter &p, const Axes &a) const
+{
+    const Theme &t = Theme::current();
+    QColor tone = t.oil[t.dark ? 3 : 0];
+    tone.setAlphaF(t.dark ? 0.45F : 0.85F);
+    Columns upper(a.area.left(), a.area.right()), lower(a.area.left(), a.area.right());
+    double now = 0;
+    bool any = false;
+    if (m_scene.points && !m_scene.points->empty()) {
+        now = m_scene.points->back().read.t_s;
+        for (const LivePoint &q : *m_scene.points)
+            if (q.high_kpa >= 0) {
+                upper.add(a.at(q.read.t_s, static_cast<double>(q.high_kpa)));
+                lower.add(a.at(q.read.t_s, static_cast<double>(q.low_kpa)));
+                any = true;
+            }
+    }
+    if (m_scene.prime && m_scene.prime->time.time_s) {
+        for (double x = a.at(now, 0).x(); x <= a.area.right(); x += 1) {
+            const double ahead = (x - a.area.left()) / a.area.width() * a.t_s - now;
+            const double s = m_scene.turned_s + ahead;
+            upper.add({ x, a.at(0, m_scene.prime->upper_pa(s) / 1e3).y() });
+            lower.add({ x, a.at(0, m_scene.prime->lower_pa(s) / 1e3).y() });
+        }
+        any = true;
+    }
+    if (!any)
+        return;
+    QPolygonF band = upper.line();
+    const QPolygonF under = lower.line();
+    for (auto it = under.rbegin(); it != under.rend(); ++it)
+        band << *it;
+    p.setPen(Qt::NoPen);
+    p.setBrush(tone);
+    p.setClipRect(a.area);
+    p.drawPolygon(band);
+    p.setClipping(false);
+    if (m_scene.prime || any)
+        drawLine(p, QRectF(a.area.right() - 150, a.area.top() + 4, 146, 16),
+                 Qt::AlignRight | Qt::AlignVCenter, tr("forecast corridor"),
+                 textFont(TextSize::Small), t.warm);
+}
+
+void LiveTrace::drawTrace(QPainter &p, const Axes &a) const
+{
+    const Theme &t = Theme::current();
+    if (m_scene.floor_kpa) {
+        const double y = a.at(0, *m_scene.floor_kpa).y();
+        p.setPen(QPen(t.hold, 1, Qt::DashLine));
+        p.drawLine(QPointF(a.area.left(), y), QPointF(a.area.right(), y));
+        drawLine(p, QRectF(a.area.right() - 60, y - 16, 56, 15), Qt::AlignRight | Qt::AlignVCenter,
+                 tr("floor"), textFont(TextSize::Small), t.hold);
+    }
+    if (!m_scene.points)
+        return;
+    Columns columns(a.area.left(), a.area.right());
+    for (const LivePoint &q : *m_scene.points)
+        if (q.read.pressure_kpa)
+            columns.add(a.at(q.read.t_s, *q.read.pressure_kpa));
+    p.setPen(QPen(t.ink, 1.8));
+    p.drawPolyline(columns.line());
+}
+
+void LiveTrace::drawMarks(QPainter &p, const Axes &a) const
+{
+    const Theme &t = Theme::current();
+    for (size_t i = 0; i < m_scene.marks.size(); ++i) {
+        const RunMark &m = m_scene.marks[i];
+        const double x = a.at(m.t_s, 0).x();
+        p.setPen(QPen(t.selection, 1, Qt::DotLine));
+        p.drawLine(QPointF(x, a.area.top()), QPointF(x, a.area.bottom()));
+        const QString text = m.text.empty() ? QString::number(i + 1) : qs(m.text);
+        drawLine(p, QRectF(x + 4, a.area.bottom() - 18 - 15 * static_cast<double>(i % 3), 130, 15),
+                 Qt::AlignLeft | Qt::AlignVCenter, text, textFont(TextSize::Small), t.selection);
+    }
+    if (!m_scene.stopAt_s)
+        return;
+    const double x = a.at(*m_scene.stopAt_s, 0).x();
+    p.setPen(QPen(t.hold, 1.4, Qt::DashLine));
+    p.drawLine(QPointF(x, a.area.top()), QPointF(x, a.area.bottom()));
+    const QString text = tr("stop if nothing by %1 s").arg(qs(formatNumber(*m_scene.stopAt_s, 0)));
+    const QFont font = textFont(TextSize::Small);
+    const double wide = QFontMetricsF(font).horizontalAdvance(text) + 2;
+    const bool left = x + wide + 8 > a.area.right();
+    drawLine(p, QRectF(left ? x - wide - 5 : x + 5, a.area.top() + 20, wide, 16),
+             Qt::AlignLeft | Qt::AlignVCenter, text, font, t.hold);
+}
+
+void LiveTrace::drawFigure(QPainter &p, const Axes &a) const
+{
+    const Theme &t = Theme::current();
+    if (!m_scene.big)
+        return;
+    QFont font = textFont(TextSize::Readout, true);
+    font.setPixelSize(bigPixels);
+    const QFontMetricsF metrics(font);
+    const double wide = metrics.horizontalAdvance(m_scene.big->number);
+    const double base = a.area.top() + metrics.capHeight() + 14;
+    p.setFont(font);
+    p.setPen(m_scene.alarm.isEmpty() ? t.ink : t.hold);
+    p.drawText(QPointF(a.area.left() + 14, base), m_scene.big->number);
+    p.setFont(textFont(TextSize::Readout));
+    p.setPen(t.muted);
+    p.drawText(QPointF(a.area.left() + 22 + wide, base), m_scene.big->unit);
+    drawLine(p, QRectF(a.area.left() + 16, base + 8, a.area.width() - 30, 18),
+             Qt::AlignLeft | Qt::AlignVCenter, m_scene.under, textFont(TextSize::Body), t.muted);
+}
+
+void LiveTrace::drawWords(QPainter &p, const Axes &a) const
+{
+    const Theme &t = Theme::current();
+    const bool alarm = !m_scene.alarm.isEmpty();
+    const QString words = alarm ? m_scene.alarm : m_scene.say;
+    if (words.isEmpty())
+        return;
+    const QFont font = textFont(alarm ? TextSize::Readout : TextSize::Title, true);
+    const QRectF room(a.area.left() + 20, 0, a.area.width() - 40, 400);
+    const QRectF need
+        = QFontMetricsF(font).boundingRect(room, Qt::TextWordWrap | Qt::AlignLeft, words);
+    const QRectF box(a.area.left() + 8, a.area.center().y() - need.height() / 2 - 12,
+                     a.area.width() - 16, need.height() + 24);
+    p.setPen(Qt::NoPen);
+    p.setBrush(alarm ? t.hold : t.selectionFill);
+    p.drawRoundedRect(box, 5, 5);
+    p.setFont(font);
+    p.setPen(alarm ? t.panel : t.ink);
+    p.drawText(box.adjusted(14, 12, -14, -12), Qt::TextWordWrap | Qt::AlignLeft, words);
+}
+
+} // namespace mildpath

@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "bench/start/livelog.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+#include "start/rehearsal.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QPushButton;
+class QStackedWidget;
+class QTextBrowser;
+class QVBoxLayout;
+
+namespace mildpath {
+
+class LiveTrace;
+class RowList;
+
+/// The trainer: a fault hidden in a copy of the build, to be found before it does harm.
+class RehearsalPage : public QWidget
+{
+    Q_OBJECT
+public:
+    RehearsalPage(OpenBuild &open, QWidget *parent);
+    void refresh();
+    void panel(PanelContent &out) const;
+    QString about() const;
+
+    /// Hides a fault. @return why it cannot be; empty: it is hidden
+    QString begin(unsigned seed);
+    /// A fault of one's choice: for teaching, pictures and tests.
+    QString beginWith(const Fault &fault, unsigned seed);
+    Rehearsal *rehearsal() { return m_rehearsal ? &*m_rehearsal : nullptr; }
+    /// Lets time go on, as the timer does. @param dt_s  of the engine
+    void advance(double dt_s);
+
+Q_SIGNALS:
+    void changed();
+
+protected:
+    bool eventFilter(QObject *watched, QEvent *event) override;
+
+private:
+    void makeControls(QVBoxLayout *column);
+    void begun(Result<Rehearsal> rehearsal);
+    void turn(Turning how, double rpm);
+    void look(int row);
+    void readTap();
+    void nameIt();
+    void show();
+    void showDebrief();
+
+    OpenBuild &m_open;
+    std::optional<Rehearsal> m_rehearsal;
+    quint64 m_revision = 0; ///< of the build it was hidden in
+    std::vector<LivePoint> m_points;
+    QString m_said; ///< what was last seen
+    unsigned m_seed = 0;
+    QTimer *m_timer;
+    LiveTrace *m_trace;
+    QStackedWidget *m_stack;
+    QTextBrowser *m_debrief;
+    QPushButton *m_begin, *m_stop, *m_read, *m_name, *m_giveUp;
+    std::vector<QPushButton *> m_turns;
+    QComboBox *m_tap, *m_answer;
+    QLabel *m_harm, *m_saw;
+    RowList *m_looks, *m_path;
+};
+
+} // namespace mildpath

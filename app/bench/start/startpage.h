@@ -1,0 +1,111 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "bench/start/livelog.h"
+#include "diagnose/diagnosis.h"
+#include "shell/background.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+#include "start/runcard.h"
+
+#include <QWidget>
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+class QStackedWidget;
+
+namespace mildpath {
+
+class AlarmSound;
+class CardList;
+class CausesCard;
+class LiveTrace;
+class RunImportCard;
+class SerialSender;
+
+/// Gate, run card and live log: prime, then start.
+class StartPage : public QWidget
+{
+    Q_OBJECT
+public:
+    StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent);
+    void refresh();
+    void panel(PanelContent &out);
+    void takeFocus();
+    /// What is listened to, for the bench's subtitle.
+    QString listening() const;
+
+    LiveLog &log() { return *m_log; }
+    /// Takes in a table of somebody else's logger: columns are chosen in place.
+    /// @return why it cannot be; empty: it is shown
+    QString showImport(const QString &path);
+    /// A run a crash left behind becomes a run of this build.
+    Result<void> takeUnfinished(const UnfinishedRun &run);
+
+Q_SIGNALS:
+    void changed(); ///< side panel and subtitle
+    void complained(const QString &text);
+
+protected:
+    bool eventFilter(QObject *watched, QEvent *event) override;
+
+private:
+    void makeLive(QWidget *live);
+    void connectParts();
+    void judge(); ///< gate, prime forecast and card of the document as it is now
+    void askMap();
+    void askDiagnosis();
+    void showLive();
+    void showStep(const QString &step);
+    void record(); ///< or stop
+    void stopLog(const QString &why);
+    void startSeen(); ///< the first pressure of a start goes onto the card at once
+    void storeRun();
+    void keepFile(RunLog &run);
+    void addNote();
+    Result<void> takeReading(const CardItem &item, const RunPoint &read);
+    void takeLatest();
+    Result<void> goThrough(const std::string &step, const std::string &outcome,
+                           const RunPoint *read = nullptr, std::optional<double> seconds = {});
+    const CardItem *item() const { return m_card.find(m_step.toStdString()); }
+    QString switchOff() const;
+
+    // The side panel, part by part (startpanel.cpp).
+    void stepPanel(const CardItem &item, PanelContent &out);
+    void tickPanel(const CardItem &item, PanelContent &out);
+    void choicePanel(const CardItem &item, PanelContent &out);
+    void watchPanel(const CardItem &item, PanelContent &out);
+    void readPanel(const CardItem &item, PanelContent &out);
+    void primePanel(PanelContent &out);
+    void gatePanel(PanelContent &out);
+    void explainedPanel(PanelContent &out) const;
+    void cautionsPanel(PanelContent &out) const;
+    PanelField numberField(const char *key) const;
+
+    OpenBuild &m_open;
+    SerialSender *m_sender;
+    LiveLog *m_log;
+    AlarmSound *m_sound;
+    CardList *m_list;
+    LiveTrace *m_trace;
+    CausesCard *m_causes;
+    RunImportCard *m_import;
+    QStackedWidget *m_middle;
+    QPushButton *m_record, *m_mark, *m_noteButton, *m_reading;
+    QLineEdit *m_note;
+    Background m_mapWork, m_diagnosisWork;
+    StartGate m_gate;
+    PrimeForecast m_prime;
+    RunCard m_card;
+    QString m_step;
+    QString m_say; ///< what to switch off
+    quint64 m_judged = 0, m_mapped = 0, m_diagnosed = 0; ///< revision each stands for
+    std::shared_ptr<const Build> m_diagnosedBuild;
+    std::optional<Diagnosis> m_diagnosis;
+    std::map<std::string, std::string> m_who, m_why; ///< typed for a hold, not yet signed
+    RunPoint m_typed; ///< of a reading entered by hand
+    bool m_startSeen = false;
+};
+
+} // namespace mildpath

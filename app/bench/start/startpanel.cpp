@@ -1,0 +1,382 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the side panel says of the gate and the run card.
+#include "bench/start/startpage.h"
+
+#include "assess/flowproof.h"
+#include "build/logbook.h"
+#include "calc/catalogue.h"
+#include "devices/serialsender.h"
+#include "shell/stopfields.h"
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+const QStringList &sights()
+{
+    static const QStringList words { QObject::tr("oil comes"), QObject::tr("only little"),
+                                     QObject::tr("nothing comes") };
+    return words;
+}
+
+/// Outlets that do not fill at the end of a row whose beginning does: behind them something is open
+/// or shut.
+bool lastOnesDry(const FlowProof &proof)
+{
+    const auto dry
+        = [](const FlowOutlet &o) { return o.seen && o.seen->saw == "dry"; };
+    return proof.outlets.size() > 1 && dry(proof.outlets.back())
+        && proof.outlets.front().seen && proof.outlets.front().seen->saw == "flows";
+}
+
+} // namespace
+
+void StartPage::panel(PanelContent &out)
+{
+    judge();
+    if (const CardItem *i = item())
+        stepPanel(*i, out);
+    out.push_back(PanelRule {});
+    if (const CardItem *i = item(); !i || i->kind != CardKind::Gate)
+        gatePanel(out);
+    explainedPanel(out);
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Sender") });
+    out.push_back(PanelWord { QStringLiteral("start.port"), tr("Port"), m_sender->portName(),
+                              [this](const QString &port) -> Result<void> {
+                                  if (port.trimmed().isEmpty()) {
+                                      m_sender->close();
+                                      return {};
+                                  }
+                                  return m_sender->open(port.trimmed());
+                              } });
+    if (m_sender->state() != SerialLine::State::Off)
+        out.push_back(PanelButton { QStringLiteral("start.disconnect"), tr("Disconnect"),
+                                    [this] { m_sender->close(); } });
+    else
+        for (const QString &port : SerialLine::ports())
+            out.push_back(PanelButton { QStringLiteral("start.listen.") + port,
+                                        tr("Listen to %1").arg(port), [this, port] {
+                                            if (const auto ok = m_sender->open(port); !ok)
+                                                Q_EMIT complained(qs(ok.error().message));
+                                        } });
+    cautionsPanel(out);
+}
+
+void StartPage::stepPanel(const CardItem &i, PanelContent &out)
+{
+    out.push_back(PanelTitle { qs(i.text), qs(i.threshold) });
+    if (!i.caution.empty())
+        out.push_back(PanelText { qs(i.caution), Tone::Warn });
+    if (i.mark != Mark::NotDone || !i.said.empty())
+        out.push_back(PanelVerdict { i.mark, qs(markWord(i.mark)),
+                                     qs(i.said + (i.why.empty() ? "" : "; " + i.why)) });
+    if (i.locked) {
+        out.push_back(PanelText { tr("Not yet: %1.").arg(qs(i.why)), Tone::Bad });
+        return;
+    }
+    switch (i.kind) {
+    case CardKind::Tick:
+        tickPanel(i, out);
+        break;
+    case CardKind::Choice:
+        choicePanel(i, out);
+        break;
+    case CardKind::Prime:
+        primePanel(out);
+        tickPanel(i, out);
+        break;
+    case CardKind::Start:
+        out.push_back(numberField("pressure_within_s"));
+        tickPanel(i, out);
+        break;
+    case CardKind::Watch:
+        watchPanel(i, out);
+        break;
+    case CardKind::Read:
+        readPanel(i, out);
+        break;
+    case CardKind::Gate:
+        gatePanel(out);
+        break;
+    }
+    if (i.done)
+        out.push_back(PanelButton { QStringLiteral("card.takeBack"), tr("Take back"),
+                                    [open = &m_open, id = i.done->id] {
+                                        static_cast<void>(open->takeBack("card_steps", id));
+                                    } });
+}
+
+void StartPage::tickPanel(const CardItem &i, PanelContent &out)
+{
+    const std::string id(i.id);
+    const bool ran = i.kind == CardKind::Prime || i.kind == CardKind::Start;
+    const std::pair<const char *, QString> ways[] = {
+        { "done", ran ? tr("Pressure came") : tr("Seen to be so") },
+        { "not_so", ran ? tr("No pressure") : tr("Not so") },
+        { "skipped", tr("Skip it") },
+    };
+    for (const auto &[outcome, text] : ways) {
+        if (i.kind == CardKind::Start && std::string_view(outcome) == "skipped")
+            continue;
+        out.push_back(PanelButton { QStringLiteral("card.") + QLatin1String(outcome), text,
+                                    [this, id, way = std::string(outcome)] {
+                                        static_cast<void>(goThrough(id, way));
+                                    } });
+    }
+    if (i.id == "drive" || i.id == "prime_by")
+        out.push_back(numberField(m_prime.drill ? "drill_rpm" : "starter_rpm"));
+    if (i.id == "warm_up")
+        out.push_back(numberField("hot_after_min"));
+}
+
+void StartPage::choicePanel(const CardItem &i, PanelContent &out)
+{
+    PanelChoice c { QStringLiteral("card.answer"), tr("Recorded"), {}, -1, {} };
+    const std::string now = choiceOf(m_open.build(), i.question);
+    std::vector<std::string> ids;
+    for (const CardAnswer &a : i.answers) {
+        out.push_back(PanelText { qs(a.text) + QStringLiteral(": ") + qs(a.reason), Tone::Muted });
+        if (a.id == now)
+            c.current = static_cast<int>(ids.size());
+        c.options << qs(a.text);
+        ids.emplace_back(a.id);
+    }
+    c.chosen = [open = &m_open, question = std::string(i.question), ids](int k) {
+        return open->choose(question, ids[static_cast<size_t>(k)]);
+    };
+    out.push_back(std::move(c));
+    if (i.id == "prefill")
+        out.push_back(numberField("filter_l"));
+    if (i.id == "prime_by")
+        out.push_back(numberField(m_prime.drill ? "drill_rpm" : "starter_rpm"));
+}
+
+PanelField StartPage::numberField(const char *key) const
+{
+    return startField(m_open, *findValueKey(startKeys(), key));
+}
+
+void StartPage::primePanel(PanelContent &out)
+{
+    const PrimeTime &t = m_prime.time;
+    const auto seconds = [](const std::optional<double> &s) {
+        return s ? Shown { qs(formatNumber(*s, 0)), QStringLiteral("s"), {} }
+                 : Shown { tr("never"), {}, {} };
+    };
+    out.push_back(PanelRow { tr("To fill"), Figure::volume(m_prime.volume_m3()) });
+    for (const PrimeVolume &v : m_prime.volumes)
+        out.push_back(PanelRow { QStringLiteral("  ") + qs(v.name), Figure::volume(v.volume_m3),
+                                 qs(v.from) });
+    out.push_back(PanelRow { tr("Pressure at the earliest"), seconds(t.low_s) });
+    out.push_back(PanelRow { tr("Pressure at the latest"), seconds(t.high_s) });
+    out.push_back(PanelRow { tr("Stop and look"), seconds(t.stop_s) });
+    out.push_back(PanelRow { tr("Then at the gauge"), Figure::pressure(m_prime.steady.value_pa) });
+    if (m_prime.dryLift_m)
+        out.push_back(PanelText {
+            tr("Pump %1 mm over the oil; dry it lifts about %2 mm, good to a factor of two or three.")
+                .arg(qs(formatNumber(m_prime.lift_m * 1e3, 0)),
+                     qs(formatNumber(*m_prime.dryLift_m * 1e3, 0))),
+            t.time_s ? Tone::Muted : Tone::Bad });
+    for (const char *key : { "burst_s", "rest_s", "filter_l", "cooler_l", "other_l", "suction_l",
+                             "oil_temp_c" })
+        out.push_back(numberField(key));
+    out.push_back(PanelHeading { tr("Working") });
+    for (const char *name : { "prime-volume", "prime-lift", "prime-time" }) {
+        const Calculator *w = findCalculator(name);
+        out.push_back(PanelText { qs(w->formula) });
+        out.push_back(PanelText { qs(w->source), Tone::Muted });
+    }
+}
+
+void StartPage::watchPanel(const CardItem &i, PanelContent &out)
+{
+    const std::string means = m_open.build().cardSteps.empty() || !m_card.find("start")->done
+        ? (m_prime.drill ? "drill" : "starter")
+        : "running";
+    const auto record = [open = &m_open, means](const std::string &stop, int outlet,
+                                                const std::string &saw) {
+        FlowSeen f;
+        f.stop = stop;
+        f.outlet = outlet;
+        f.saw = saw;
+        f.means = means;
+        f.oil = open->build().oil.grade;
+        return open->record(f);
+    };
+    for (const std::string &id : i.watched) {
+        const Stop *stop = m_open.build().engine.find(id);
+        const FlowProof proof = flowProof(m_open.build(), *stop);
+        out.push_back(PanelHeading { qs(stop->name) });
+        out.push_back(PanelButton { QStringLiteral("watch.all.") + qs(id), tr("Oil comes at all"),
+                                    [record, id] { static_cast<void>(record(id, 0, "flows")); } });
+        for (size_t k = 0; k < proof.outlets.size(); ++k) {
+            const FlowOutlet &o = proof.outlets[k];
+            PanelChoice c { QStringLiteral("watch.") + qs(id) + u'.' + QString::number(k + 1),
+                            qs(o.name), sights(), -1, {} };
+            const auto words = flowSights();
+            for (size_t w = 0; o.seen && w < words.size(); ++w)
+                if (o.seen->saw == words[w])
+                    c.current = static_cast<int>(w);
+            const int outlet = proof.outlets.size() > 1 ? static_cast<int>(k) + 1 : 0;
+            c.chosen = [record, id, outlet](int w) {
+                return record(id, outlet, std::string(flowSights()[static_cast<size_t>(w)]));
+            };
+            out.push_back(std::move(c));
+        }
+        if (!lastOnesDry(proof))
+            continue;
+        const auto symptoms = standing(m_open.build().symptoms);
+        const bool said = std::any_of(symptoms.begin(), symptoms.end(), [](const Symptom *s) {
+            return s->symptom == "last_lifters_dry" && s->there;
+        });
+        if (!said)
+            out.push_back(PanelButton { QStringLiteral("watch.tell"),
+                                        tr("Tell the diagnosis: the last do not fill"),
+                                        [open = &m_open] {
+                                            Symptom s;
+                                            s.symptom = "last_lifters_dry";
+                                            static_cast<void>(open->record(s));
+                                        } });
+    }
+    if (!i.done)
+        out.push_back(PanelButton { QStringLiteral("card.skipped"), tr("Skip it"),
+                                    [this, id = std::string(i.id)] {
+                                        static_cast<void>(goThrough(id, "skipped"));
+                                    } });
+}
+
+void StartPage::readPanel(const CardItem &i, PanelContent &out)
+{
+    if (i.expected)
+        out.push_back(PanelRow { tr("Expected at %1, oil %2")
+                                     .arg(Figure::speed(i.rpm).text(),
+                                          Figure::temperature(i.oil_c).text()),
+                                 Figure::pressure(i.expected->value_pa),
+                                 qs(i.threshold) });
+    out.push_back(PanelText {
+        tr("With a sender: hold the speed and take the reading. By hand: type what the gauge says."),
+        Tone::Muted });
+    const double rpm = m_typed.rpm.value_or(i.rpm), oil = m_typed.oil_c.value_or(i.oil_c);
+    out.push_back(PanelField { QStringLiteral("card.rpm"), tr("Speed"), Dimension::Speed,
+                               "rev/min", 0, rpm, [this](double v) -> Result<void> {
+                                   if (!(v > 0 && v <= mostGaugeReading_rpm))
+                                       return fail("rpm", "must be above 0 and at most 20 000");
+                                   m_typed.rpm = v;
+                                   return {};
+                               } });
+    out.push_back(PanelField { QStringLiteral("card.oil"), tr("Oil"), Dimension::Temperature,
+                               Figure::temperatureUnit(), 0, oil, [this](double v) -> Result<void> {
+                                   if (!(v >= -60 && v <= 200))
+                                       return fail("oil", "must be -60 to 200 °C");
+                                   m_typed.oil_c = v;
+                                   return {};
+                               } });
+    out.push_back(PanelField { QStringLiteral("card.pressure"), tr("Gauge"), Dimension::Pressure,
+                               Figure::pressureUnit(), 2, std::nullopt,
+                               [this, id = std::string(i.id), rpm, oil](double v) -> Result<void> {
+                                   const CardItem *now = m_card.find(id);
+                                   if (!(v >= 0 && v <= mostGaugeReading_kpa * 1e3))
+                                       return fail("pressure", "must be 0 to 50 bar");
+                                   return now ? takeReading(*now, { 0, v / 1e3,
+                                                                    m_typed.rpm.value_or(rpm),
+                                                                    m_typed.oil_c.value_or(oil) })
+                                              : Result<void> {};
+                               } });
+    tickPanel(i, out);
+}
+
+void StartPage::gatePanel(PanelContent &out)
+{
+    const int open = m_gate.open();
+    out.push_back(PanelHeading { open == 0 ? tr("Nothing holds the start")
+                                     : open == 1 ? tr("1 hold before start")
+                                                 : tr("%1 holds before start").arg(open),
+                                 open == 0 ? Tone::Good : Tone::Bad });
+    for (const GateHold &h : m_gate.holds) {
+        const std::string id = h.finding->id;
+        out.push_back(PanelVerdict { h.open() ? Mark::Hold : Mark::LookAgain, qs(h.finding->text),
+                                     h.signature
+                                         ? tr("signed by %1: %2")
+                                               .arg(qs(h.signature->by), qs(h.signature->note))
+                                         : qs(h.finding->action) });
+        if (h.outdated && h.open())
+            out.push_back(PanelText {
+                tr("%1 signed for it when it said something else.").arg(qs(h.outdated->by)),
+                Tone::Warn });
+        if (!h.finding->stop.empty())
+            out.push_back(PanelButton { QStringLiteral("gate.go.") + qs(id), tr("Go there"),
+                                        [open_ = &m_open, stop = qs(h.finding->stop)] {
+                                            open_->selectStop(stop);
+                                        } });
+        if (h.signature) {
+            out.push_back(PanelButton { QStringLiteral("gate.takeBack.") + qs(id),
+                                        tr("Take the signature back"),
+                                        [open_ = &m_open, sign = h.signature->id] {
+                                            static_cast<void>(open_->takeBack("signoffs", sign));
+                                        } });
+            continue;
+        }
+        const std::string who
+            = m_who.contains(id) ? m_who.at(id) : OpenBuild::userName();
+        out.push_back(PanelWord { QStringLiteral("gate.who.") + qs(id), tr("Who signs"), qs(who),
+                                  [this, id](const QString &text) -> Result<void> {
+                                      m_who[id] = text.trimmed().toStdString();
+                                      return {};
+                                  } });
+        out.push_back(PanelWord { QStringLiteral("gate.why.") + qs(id), tr("Why it may pass"),
+                                  qs(m_why[id]), [this, id](const QString &text) -> Result<void> {
+                                      m_why[id] = text.trimmed().toStdString();
+                                      return {};
+                                  } });
+        out.push_back(PanelButton { QStringLiteral("gate.sign.") + qs(id), tr("Sign for it"),
+                                    [this, id, who] {
+                                        const GateHold *hold = m_gate.find(id);
+                                        if (!hold)
+                                            return;
+                                        auto sign = signFor(*hold->finding,
+                                                            m_who.contains(id) ? m_who[id] : who,
+                                                            m_why[id]);
+                                        if (sign) {
+                                            sign->at = OpenBuild::now();
+                                            // Signed by the name that was typed, whoever sits here.
+                                            const auto ok = m_open.edit(
+                                                PassageEdit(AddEntry { std::move(*sign) }));
+                                            if (!ok)
+                                                Q_EMIT complained(qs(ok.error().message));
+                                        } else {
+                                            Q_EMIT complained(qs(sign.error().message));
+                                        }
+                                    } });
+    }
+}
+
+void StartPage::explainedPanel(PanelContent &out) const
+{
+    if (!m_diagnosis)
+        return;
+    constexpr size_t most = 3;
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("What you saw, explained") });
+    for (size_t i = 0; i < m_diagnosis->candidates.size() && i < most; ++i) {
+        const Candidate &c = m_diagnosis->candidates[i];
+        out.push_back(PanelRow { c.faults.empty() ? tr("nothing wrong") : qs(c.name),
+                                 Figure::percent(c.posterior) });
+    }
+    if (!m_diagnosis->advice.empty())
+        out.push_back(PanelText { qs(m_diagnosis->advice) });
+}
+
+void StartPage::cautionsPanel(PanelContent &out) const
+{
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Before you turn it") });
+    out.push_back(PanelText {
+        tr("Hands, hair and leads clear of belts. Engine held; a drill can kick. Hot oil burns; fuel "
+           "and rags away. Fire extinguisher within reach, a second person at the switch. Follow "
+           "local rules; a doubtful engine goes back to a qualified shop."),
+        Tone::Muted });
+}
+
+} // namespace mildpath

@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "command.h"
+#include "report/buildsheet.h"
+#include "report/pictures.h"
+#include "start/startreport.h"
+#include "storage/files.h"
+
+#include <chrono>
+#include <ctime>
+#include <filesystem>
+#include <iostream>
+
+namespace mildpath::cli {
+namespace {
+
+std::string today()
+{
+    const std::time_t now = std::chrono::system_clock::to_time_t(std::chrono::system_clock::now());
+    std::tm parts {};
+    localtime_r(&now, &parts);
+    char text[16];
+    std::strftime(text, sizeof text, "%Y-%m-%d", &parts);
+    return text;
+}
+
+/// Each picture as a file of its own, numbered in the order of the sheet.
+int writePictures(const Build &build, const Assessment &assessment, const std::string &folder)
+{
+    std::error_code code;
+    std::filesystem::create_directories(folder, code);
+    if (code)
+        return report({ folder, "cannot be made: " + code.message() }, "", ReadWriteFailed);
+    int number = 0;
+    for (const SheetPicture &p : sheetPictures(build, assessment)) {
+        const auto path
+            = std::filesystem::path(folder) / (std::to_string(++number) + ".svg");
+        if (const auto ok = writeTextFile(path, p.svg); !ok)
+            return report(ok.error(), "", ReadWriteFailed);
+        std::cout << path.string() << "  " << p.title << '\n';
+    }
+    return Done;
+}
+
+} // namespace
+
+int runStart(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const Assessment assessment = assess(*build);
+    const StartGate gate = gateOf(*build, assessment);
+    const PrimeForecast prime = primeForecast(*build, assessment);
+    const RunCard card = runCardOf(*build, assessment, prime, gate);
+    const auto residuals = residualsOf(*build, assessment);
+    if (!residuals)
+        return report(residuals.error(), options.words[0], NoSolution);
+    std::vector<Explanation> explanations;
+    if (!residuals->empty()) {
+        auto found = explanationsOf(*build, assessment);
+        if (!found)
+            return report(found.error(), options.words[0], NoSolution);
+        explanations = std::move(*found);
+    }
+    if (options.has("--json"))
+        std::cout << startReportToJson(*build, gate, prime, card, *residuals, explanations).dump(2)
+                  << '\n';
+    else
+        std::cout << startReportText(*build, gate, prime, card, *residuals, explanations);
+    return gate.mayStart() ? Done : HasHolds;
+}
+
+int runReport(const Options &options)
+{
+    const auto out = options.value("-o"), pictures = options.value("--svg");
+    const std::string paper = options.value("--paper").value_or("a4");
+    if (!out && !pictures)
+        return report({ "report", "needs -o FILE.html or --svg DIR" }, "", BadInput);
+    if (paper != "a4" && paper != "letter")
+        return report({ "--paper", "must be a4 or letter, is \"" + paper + "\"" }, "", BadInput);
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const Assessment assessment = assess(*build);
+    if (pictures)
+        if (const int code = writePictures(*build, assessment, *pictures); code != Done)
+            return code;
+    if (out) {
+        const std::string text = sheetToHtml(buildSheet(*build, assessment, today()),
+                                             paper == "a4" ? Paper::A4 : Paper::Letter);
+        if (const auto ok = writeTextFile(*out, text); !ok)
+            return report(ok.error(), "", ReadWriteFailed);
+    }
+    return Done;
+}
+
+} // namespace mildpath::cli

@@ -1,0 +1,373 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "report/buildsheet.h"
+
+#include "build/logbook.h"
+#include "report/pictures.h"
+#include "start/afterwards.h"
+#include "start/runcard.h"
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+std::string bar(double pa, int decimals = 2)
+{
+    return formatNumber(pa / 1e5, decimals);
+}
+std::string day(const std::string &at)
+{
+    std::string out = at.substr(0, 16);
+    std::replace(out.begin(), out.end(), 'T', ' ');
+    return out;
+}
+std::string spaced(std::string id)
+{
+    std::replace(id.begin(), id.end(), '_', ' ');
+    return id;
+}
+std::string likely(const LikelyPressure &p)
+{
+    return bar(p.value_pa) + " (" + bar(p.low_pa) + " to " + bar(p.high_pa) + ")";
+}
+
+class Writer
+{
+public:
+    Writer(const Build &build, const Assessment &assessment, const std::string &date)
+        : m_build(build)
+        , m_assessment(assessment)
+        , m_gate(gateOf(build, assessment))
+        , m_prime(primeForecast(build, assessment))
+        , m_card(runCardOf(build, assessment, m_prime, m_gate))
+        , m_date(date)
+    {
+    }
+
+    BuildSheet run()
+    {
+        head();
+        forecast();
+        holds();
+        clearances();
+        stops();
+        proofs();
+        start();
+        readings();
+        air();
+        choices();
+        next();
+        return std::move(m_out);
+    }
+
+private:
+    void heading(std::string text, bool newPage = false)
+    {
+        m_out.blocks.push_back(SheetHeading { std::move(text), newPage });
+    }
+    void text(std::string text, bool muted = false)
+    {
+        m_out.blocks.push_back(SheetText { std::move(text), muted });
+    }
+    void picture(SheetPicture p)
+    {
+        if (!p.svg.empty())
+            m_out.blocks.push_back(std::move(p));
+    }
+    void table(SheetTable t)
+    {
+        if (!t.rows.empty())
+            m_out.blocks.push_back(std::move(t));
+    }
+
+    void head()
+    {
+        const Engine &e = m_build.engine;
+        m_out.title = m_build.name;
+        m_out.under = { e.name + (e.displacement_l > 0
+                                      ? ", " + formatNumber(e.displacement_l, 1) + " l"
+                                      : ""),
+                        "Oil " + m_build.oil.grade, m_date };
+        const int open = m_gate.open(), all = static_cast<int>(m_gate.holds.size());
+        const int notDone = m_assessment.notDone();
+        m_out.mark = open > 0 ? Mark::Hold : notDone > 0 ? Mark::LookAgain : Mark::Proven;
+        m_out.state = open > 0 ? formatNumber(open, 0) + " of " + formatNumber(all, 0)
+                + " holds are open: not to be started"
+            : all > 0 ? "No hold is open; " + formatNumber(all, 0) + " signed for"
+                      : "Nothing holds the start";
+        if (notDone > 0)
+            m_out.state += "; " + formatNumber(notDone, 0) + " points nobody has looked at";
+        if (!m_build.notes.empty())
+            text(m_build.notes, true);
+    }
+
+    void forecast()
+    {
+        heading("Oil pressure, forecast");
+        if (m_assessment.unsolved) {
+            text("No forecast: " + m_assessment.unsolved->message);
+            return;
+        }
+        const OperatingResult &idle = m_assessment.hotIdle, &fast = m_assessment.highSpeed;
+        SheetTable t { { "", "bar, nine builds in ten", "asked for" }, { 0.44, 0.32, 0.24 }, {} };
+        const double floor = m_build.use.hotIdleFloor_kpa * 1e3;
+        t.rows.push_back({ { "Hot idle at the gauge, " + formatNumber(idle.rpm, 0) + " rev/min, "
+                                 + formatNumber(idle.oil_c, 0) + " °C",
+                             markAgainst(idle.gauge, floor) },
+                           { likely(idle.gauge) },
+                           { "floor " + bar(floor) } });
+        if (idle.weakest >= 0) {
+            const PointPressure &w = idle.points[static_cast<size_t>(idle.weakest)];
+            t.rows.push_back({ { "Hot idle at the weakest stop, " + w.name,
+                                 markAgainst(idle.weakestPressure, w.need_pa) },
+                               { likely(idle.weakestPressure) },
+                               { "needs " + bar(w.need_pa) } });
+        }
+        const double rule = leastWanted_pa(m_build.use, fast.rpm);
+        t.rows.push_back({ { "Hot, " + formatNumber(fast.rpm, 0) + " rev/min, at the gauge",
+                             markAgainst(fast.gauge, rule) },
+                           { likely(fast.gauge) },
+                           { "rule " + bar(rule) } });
+        table(std::move(t));
+        picture(forecastPicture(m_build, m_assessment));
+        picture(sharesPicture(m_assessment));
+        for (const Calibration *c : standing(m_build.calibrations))
+            text("Calibrated by running: " + c->note + " (" + c->by + ", " + day(c->at) + ").");
+    }
+
+    void holds()
+    {
+        heading("Holds");
+        if (m_gate.holds.empty()) {
+            text("Nothing holds the start.");
+            return;
+        }
+        SheetTable t { { "hold", "signed by", "why it may pass", "when" },
+                       { 0.46, 0.13, 0.27, 0.14 },
+                       {} };
+        for (const GateHold &h : m_gate.holds) {
+            const SignOff *s = h.signature;
+            t.rows.push_back(
+                { { h.finding->text, s ? Mark::LookAgain : Mark::Hold },
+                  { s ? s->by : "open" },
+                  { s ? s->note : h.outdated ? "signed when it said something else"
+                                             : h.finding->action },
+                  { s ? day(s->at) : "" } });
+        }
+        table(std::move(t));
+    }
+
+    void clearances()
+    {
+        heading("What was measured");
+        for (const FamilySummary &f : m_assessment.families) {
+            picture(clearancePicture(m_build, m_assessment, f.family));
+            SheetTable t { { "", "µm at 20 °C", "limits", "how", "by", "when" },
+                           { 0.2, 0.15, 0.13, 0.24, 0.12, 0.16 },
+                           {} };
+            for (const GaugedSize &s : m_assessment.sizes)
+                if (s.family == f.family && s.known)
+                    t.rows.push_back(size(s));
+            table(std::move(t));
+        }
+    }
+
+    std::vector<SheetCell> size(const GaugedSize &s) const
+    {
+        const Reading *last = nullptr;
+        for (const Reading *r : standingReadings(m_build))
+            for (const JudgedReading &j : s.readings)
+                if (j.id == r->id)
+                    last = r;
+        const double u = s.cold_um.standardUncertainty;
+        const int decimals = decimalsFor(u, 1);
+        std::string how = s.measured ? spaced(s.method()) : "assumed, middle of limits";
+        if (last && !last->instrument.empty())
+            how += ", " + last->instrument;
+        return { { s.name, s.mark },
+                 { formatNumber(s.cold_um.value, decimals) + " ± " + formatNumber(2 * u, decimals) },
+                 { s.limits ? formatNumber(s.limits->min_um, 0) + " to "
+                           + formatNumber(s.limits->max_um, 0)
+                            : "" },
+                 { std::move(how) },
+                 { last ? last->by : "" },
+                 { last ? day(last->at) : "" } };
+    }
+
+    void stops()
+    {
+        heading("Proven, stop by stop");
+        SheetTable t { { "in the oil's order", "size", "clean", "flow" },
+                       { 0.28, 0.24, 0.24, 0.24 },
+                       {} };
+        for (const StopMarks &m : m_assessment.marks) {
+            const Stop *s = m_build.engine.find(m.stop);
+            const auto cell = [](Mark mark) {
+                return SheetCell { std::string(markWord(mark)), mark };
+            };
+            t.rows.push_back(
+                { { s ? s->name : m.stop }, cell(m.size), cell(m.clean), cell(m.flow) });
+        }
+        table(std::move(t));
+    }
+
+    void proofs()
+    {
+        SheetTable t { { "seen", "how", "by", "when" }, { 0.3, 0.38, 0.14, 0.18 }, {} };
+        for (const Proof &p : m_build.proofs) {
+            const Proof *stands = p.check.empty() ? standingProof(m_build, p.stop, p.aspect)
+                                                  : standingCheck(m_build, p.stop, p.check);
+            const Stop *s = m_build.engine.find(p.stop);
+            if (!s || stands != &p)
+                continue;
+            const Check *check = findCheck(p.check);
+            const Mark mark = p.verdict == "proven" ? Mark::Proven
+                : p.verdict == "hold"               ? Mark::Hold
+                                                    : Mark::LookAgain;
+            t.rows.push_back({ { s->name + ": "
+                                     + (check ? std::string(check->text) : p.aspect),
+                                 mark },
+                               { p.how },
+                               { p.by },
+                               { day(p.at) } });
+        }
+        for (const FlowSeen *f : standing(m_build.flows)) {
+            const Stop *s = m_build.engine.find(f->stop);
+            if (!s)
+                continue;
+            const auto names = flowOutlets(m_build, *s);
+            const auto at = static_cast<size_t>(f->outlet);
+            t.rows.push_back({ { (at > 0 && at <= names.size() ? names[at - 1] : s->name)
+                                     + ": oil " + f->saw,
+                                 f->saw == "flows" ? Mark::Proven
+                                     : f->saw == "dry" ? Mark::Hold
+                                                       : Mark::LookAgain },
+                               { spaced(f->means) },
+                               { f->by },
+                               { day(f->at) } });
+        }
+        if (!t.rows.empty())
+            heading("Who saw it");
+        table(std::move(t));
+    }
+
+    void start()
+    {
+        const auto runs = standing(m_build.runs);
+        const bool any = !standing(m_build.cardSteps).empty() || !runs.empty();
+        heading("Priming and first start");
+        if (m_prime.time.time_s)
+            text("Forecast: " + formatNumber(m_prime.volume_m3() * 1e3, 2)
+                 + " l to fill, pressure after " + formatNumber(*m_prime.time.low_s, 0) + " to "
+                 + formatNumber(*m_prime.time.high_s, 0) + " s at "
+                 + formatNumber(m_prime.shaft_rpm, 0) + " rev/min of the pump; stop at "
+                 + formatNumber(*m_prime.time.stop_s, 0) + " s.");
+        if (!any)
+            text("Not primed or started yet.");
+        SheetTable t { { "run card", "asked", "seen", "by", "when" },
+                       { 0.27, 0.27, 0.22, 0.1, 0.14 },
+                       {} };
+        for (const CardItem &i : m_card.items)
+            t.rows.push_back({ { i.text, i.mark },
+                               { i.threshold },
+                               { i.said + (i.why.empty() || !i.done ? "" : ", " + i.why) },
+                               { i.done ? i.done->by : "" },
+                               { i.done ? day(i.done->at) : "" } });
+        table(std::move(t));
+        for (const RunLog *r : runs) {
+            picture(runPicture(*r, m_prime, m_build.use.hotIdleFloor_kpa * 1e3));
+            text(formatNumber(r->readings, 0) + " readings in " + formatNumber(r->seconds, 0)
+                     + " s from " + (r->source.empty() ? "a log" : r->source) + " at "
+                     + tapName(m_build, r->tap)
+                     + (r->firstPressure_s ? "; first pressure after "
+                                + formatNumber(*r->firstPressure_s, 1) + " s"
+                                           : "; no pressure")
+                     + (r->stopped.empty() ? "" : "; " + r->stopped) + ". " + r->by,
+                 true);
+        }
+    }
+
+    void readings()
+    {
+        const auto all = residualsOf(m_build, m_assessment);
+        if (!all || all->empty())
+            return;
+        heading("Read against forecast");
+        SheetTable t { { "gauge", "at", "read, bar", "expected, bar", "by", "when" },
+                       { 0.24, 0.22, 0.1, 0.2, 0.1, 0.14 },
+                       {} };
+        for (const Residual &r : *all)
+            t.rows.push_back({ { tapName(m_build, r.reading->tap), r.mark },
+                               { formatNumber(r.reading->rpm, 0) + " rev/min, "
+                                 + formatNumber(r.reading->oil_c, 0) + " °C" },
+                               { bar(r.reading->pressure_kpa * 1e3) },
+                               { likely(r.expected) },
+                               { r.reading->by },
+                               { day(r.reading->at) } });
+        table(std::move(t));
+    }
+
+    void air()
+    {
+        if (m_assessment.air.rows.empty())
+            return;
+        heading("Air in the oil");
+        SheetTable t { { "way in", "state", "found" }, { 0.3, 0.14, 0.56 }, {} };
+        for (const AirRow &r : m_assessment.air.rows)
+            t.rows.push_back({ { r.name }, { std::string(airStateWord(r.state)) }, { r.quantity } });
+        table(std::move(t));
+    }
+
+    void choices()
+    {
+        SheetTable t { { "question", "answer", "by", "when" }, { 0.4, 0.3, 0.12, 0.18 }, {} };
+        std::vector<std::string> seen;
+        for (auto c = m_build.choices.rbegin(); c != m_build.choices.rend(); ++c) {
+            if (std::find(seen.begin(), seen.end(), c->question) != seen.end())
+                continue;
+            seen.push_back(c->question);
+            t.rows.insert(t.rows.begin(),
+                          { { spaced(c->question) },
+                            { spaced(c->answer) + (c->reason.empty() ? "" : ": " + c->reason) },
+                            { c->by },
+                            { day(c->at) } });
+        }
+        if (!t.rows.empty())
+            heading("Chosen where practice differs");
+        table(std::move(t));
+    }
+
+    void next()
+    {
+        heading("What to check next");
+        SheetTable t { { "what", "do" }, { 0.55, 0.45 }, {} };
+        for (const Finding &f : m_assessment.findings)
+            if (f.mark == Mark::LookAgain || m_gate.find(f.id))
+                t.rows.push_back({ { f.text, f.mark }, { f.action } });
+        for (const CardItem &i : m_card.items)
+            if (i.mark == Mark::NotDone && i.group == "after")
+                t.rows.push_back({ { i.text, i.mark }, { std::string(i.caution) } });
+        table(std::move(t));
+        text("Clearances are diametral. Pressures are gauge pressures. A forecast is no measurement: "
+             "compare it with what is read cold and after 10 to 15 minutes hot. Where local codes or "
+             "the maker say otherwise, they win; a doubtful engine goes to a qualified shop.",
+             true);
+    }
+
+    const Build &m_build;
+    const Assessment &m_assessment;
+    StartGate m_gate;
+    PrimeForecast m_prime;
+    RunCard m_card;
+    std::string m_date;
+    BuildSheet m_out;
+};
+
+} // namespace
+
+BuildSheet buildSheet(const Build &build, const Assessment &assessment, const std::string &date)
+{
+    return Writer(build, assessment, date).run();
+}
+
+} // namespace mildpath

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "report/svg.h"
+#include "build/document.h"
+#include "assess/assessment.h"
+
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+namespace mildpath {
+
+// The sheet that is handed over with the engine: a page's parts in order, for HTML and for paper.
+
+struct SheetHeading
+{
+    std::string text;
+    bool newPage = false; ///< begins one, on paper
+};
+struct SheetText
+{
+    std::string text;
+    bool muted = false;
+};
+struct SheetCell
+{
+    std::string text;
+    std::optional<Mark> mark {}; ///< stands before the text
+};
+struct SheetTable
+{
+    std::vector<std::string> head;
+    std::vector<double> widths; ///< shares of the page's width, one a column
+    std::vector<std::vector<SheetCell>> rows;
+};
+using SheetBlock = std::variant<SheetHeading, SheetText, SheetTable, SheetPicture>;
+
+struct BuildSheet
+{
+    std::string title; ///< the build's name
+    std::vector<std::string> under; ///< engine, oil, date
+    std::string state; ///< in one sentence: may it start
+    Mark mark = Mark::NotDone;
+    std::vector<SheetBlock> blocks;
+};
+
+/// What was measured, how and by whom; what is proven; forecast; holds and who signed them; the
+/// start; what to check next. @param date  as printed; the core has no clock
+BuildSheet buildSheet(const Build &build, const Assessment &assessment, const std::string &date);
+
+enum class Paper { A4, Letter };
+/// One HTML file with its pictures in it, laid out for the paper when printed.
+std::string sheetToHtml(const BuildSheet &sheet, Paper paper);
+
+} // namespace mildpath

@@ -1,0 +1,20 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/json.h"
+#include "start/afterwards.h"
+#include "start/runcard.h"
+
+namespace mildpath {
+
+/// Everything about the start, for scripts. Stable, documented in docs/format.
+/// @param explanations  empty: not asked for, or nothing read
+Json startReportToJson(const Build &build, const StartGate &gate, const PrimeForecast &prime,
+                       const RunCard &card, const std::vector<Residual> &residuals,
+                       const std::vector<Explanation> &explanations);
+/// The same for people.
+std::string startReportText(const Build &build, const StartGate &gate, const PrimeForecast &prime,
+                            const RunCard &card, const std::vector<Residual> &residuals,
+                            const std::vector<Explanation> &explanations);
+
+} // namespace mildpath

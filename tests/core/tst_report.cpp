@@ -1,0 +1,210 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The build sheet: what stands on it, that its pictures can be drawn, that nothing on it is markup.
+#include "build/edit.h"
+#include "report/buildsheet.h"
+#include "report/pictures.h"
+#include "start/gate.h"
+#include "testing.h"
+
+#include <QXmlStreamReader>
+
+using namespace mildpath;
+
+class TestReport : public QObject
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void sheet_carriesWhatWasMeasuredByWhom();
+    void sheet_saysWhetherItMayStart();
+    void pictures_areWellFormedAndInside_data();
+    void pictures_areWellFormedAndInside();
+    void pictures_drawEveryReading();
+    void html_isOneFileForThePaper_data();
+    void html_isOneFileForThePaper();
+    void text_isNeverMarkup();
+    void tables_haveAsManyWidthsAsColumns();
+};
+
+namespace {
+
+QString wordsOf(const BuildSheet &sheet)
+{
+    QString out = QString::fromStdString(sheet.title + "\n" + sheet.state + "\n");
+    for (const SheetBlock &b : sheet.blocks)
+        if (const auto *t = std::get_if<SheetTable>(&b)) {
+            for (const auto &row : t->rows)
+                for (const SheetCell &c : row)
+                    out += QString::fromStdString(c.text) + '\n';
+        } else if (const auto *h = std::get_if<SheetHeading>(&b)) {
+            out += QString::fromStdString(h->text) + '\n';
+        } else if (const auto *p = std::get_if<SheetText>(&b)) {
+            out += QString::fromStdString(p->text) + '\n';
+        }
+    return out;
+}
+
+Build withSignature()
+{
+    Build build = demoBuild();
+    const Assessment a = assess(build);
+    SignOff sign = *signFor(*gateOf(build, a).holds.front().finding, "A. Builder", "gauged by two");
+    sign.at = "2026-03-01T10:00:00";
+    return applyEdit(build, PassageEdit(AddEntry { sign })).value();
+}
+
+} // namespace
+
+void TestReport::sheet_carriesWhatWasMeasuredByWhom()
+{
+    const Build build = withSignature();
+    const Assessment a = assess(build);
+    const QString words = wordsOf(buildSheet(build, a, "2026-03-02"));
+    for (const Stop &s : build.engine.stops)
+        QVERIFY2(words.contains(QString::fromStdString(s.name)), s.name.c_str());
+    for (const GaugedSize &s : a.sizes)
+        if (s.measured)
+            QVERIFY2(words.contains(QString::fromStdString(s.name)), s.name.c_str());
+    // Every builder who took a standing reading or saw something stands on it.
+    for (const Reading *r : standingReadings(build))
+        QVERIFY2(words.contains(QString::fromStdString(r->by)), r->by.c_str());
+    QVERIFY(words.contains(QStringLiteral("A. Builder")));
+    QVERIFY(words.contains(QStringLiteral("gauged by two")));
+    for (const Finding &f : a.findings)
+        if (f.mark == Mark::Hold || f.mark == Mark::LookAgain)
+            QVERIFY2(words.contains(QString::fromStdString(f.text)), f.text.c_str());
+    QVERIFY(words.contains(QStringLiteral("qualified shop")));
+}
+
+void TestReport::sheet_saysWhetherItMayStart()
+{
+    const Build build = demoBuild();
+    const BuildSheet open = buildSheet(build, assess(build), "d");
+    QCOMPARE(open.mark, Mark::Hold);
+    QVERIFY(QString::fromStdString(open.state).contains(QStringLiteral("not to be started")));
+    Build sound = build;
+    const Assessment a = assess(build);
+    for (const GateHold &h : gateOf(build, a).holds) {
+        SignOff s = *signFor(*h.finding, "B", "so");
+        s.at = "x";
+        sound = applyEdit(sound, PassageEdit(AddEntry { s })).value();
+    }
+    QVERIFY(QString::fromStdString(buildSheet(sound, assess(sound), "d").state)
+                .startsWith(QStringLiteral("No hold is open")));
+}
+
+void TestReport::pictures_areWellFormedAndInside_data()
+{
+    QTest::addColumn<QString>("file");
+    QTest::newRow("fire pump") << "demo/harbour-fire-pump.mildpath";
+    QTest::newRow("alloy") << "demo/harbour-tender-alloy.mildpath";
+    QTest::newRow("turbo") << "demo/harbour-launch-turbo.mildpath";
+}
+
+void TestReport::pictures_areWellFormedAndInside()
+{
+    QFETCH(QString, file);
+    const auto loaded
+        = loadBuild(demoBuildPath().parent_path() / file.section('/', 1).toStdString());
+    QVERIFY(loaded.has_value());
+    const auto pictures = sheetPictures(loaded->build, assess(loaded->build));
+    QVERIFY(pictures.size() >= 3);
+    for (const SheetPicture &p : pictures) {
+        QXmlStreamReader xml(QString::fromStdString(p.svg));
+        int drawn = 0;
+        while (!xml.atEnd()) {
+            xml.readNext();
+            if (!xml.isStartElement())
+                continue;
+            ++drawn;
+            // Nothing is drawn outside the picture: it would be cut off in print.
+            for (const char *key : { "x", "x1", "x2", "cx" })
+                if (xml.attributes().hasAttribute(QLatin1String(key))) {
+                    const double x = xml.attributes().value(QLatin1String(key)).toDouble();
+                    QVERIFY2(x >= -1 && x <= p.width + 1, p.title.c_str());
+                }
+            for (const char *key : { "y", "y1", "y2", "cy" })
+                if (xml.attributes().hasAttribute(QLatin1String(key))) {
+                    const double y = xml.attributes().value(QLatin1String(key)).toDouble();
+                    QVERIFY2(y >= -1 && y <= p.height + 1, p.title.c_str());
+                }
+        }
+        QVERIFY2(!xml.hasError(), qPrintable(xml.errorString()));
+        QVERIFY(drawn > 5);
+        QVERIFY(p.width <= sheetPictureWidth);
+    }
+}
+
+void TestReport::pictures_drawEveryReading()
+{
+    const Build build = demoBuild();
+    const Assessment a = assess(build);
+    const QString svg = QString::fromStdString(clearancePicture(build, a, "main").svg);
+    qsizetype rings = 0;
+    for (const GaugedSize &s : a.sizes)
+        if (s.family == "main")
+            rings += static_cast<qsizetype>(s.readings.size());
+    QVERIFY(rings > 10);
+    QCOMPARE(svg.count(QStringLiteral("r=\"2.40\"")), rings);
+    QVERIFY(clearancePicture(build, a, "nothing").svg.empty());
+}
+
+void TestReport::html_isOneFileForThePaper_data()
+{
+    QTest::addColumn<bool>("letter");
+    QTest::addColumn<QString>("size");
+    QTest::newRow("A4") << false << "size: A4";
+    QTest::newRow("Letter") << true << "size: letter";
+}
+
+void TestReport::html_isOneFileForThePaper()
+{
+    QFETCH(bool, letter);
+    QFETCH(QString, size);
+    const Build build = demoBuild();
+    const QString html = QString::fromStdString(sheetToHtml(
+        buildSheet(build, assess(build), "2026-03-02"), letter ? Paper::Letter : Paper::A4));
+    QVERIFY(html.contains(size));
+    // Nothing is fetched from anywhere: pictures are in it.
+    QVERIFY(!html.contains(QStringLiteral("src=")) && !html.contains(QStringLiteral("href=")));
+    QVERIFY(html.count(QStringLiteral("<figure")) >= 5);
+    QCOMPARE(html.count(QStringLiteral("<tr>")), html.count(QStringLiteral("</tr>")));
+    QCOMPARE(html.count(QStringLiteral("<svg")), html.count(QStringLiteral("</svg>")));
+    // Heads repeat where a table goes over a page.
+    QVERIFY(html.contains(QStringLiteral("table-header-group")));
+}
+
+void TestReport::text_isNeverMarkup()
+{
+    Build build = demoBuild();
+    build.name = "<script>alert(1)</script> & \"Co\"";
+    build.notes = "a < b\x01";
+    const QString html
+        = QString::fromStdString(sheetToHtml(buildSheet(build, assess(build), "d"), Paper::A4));
+    QVERIFY(!html.contains(QStringLiteral("<script>")));
+    QVERIFY(html.contains(QStringLiteral("&lt;script&gt;alert(1)&lt;/script&gt; &amp;")));
+    QVERIFY(html.contains(QStringLiteral("a &lt; b")));
+    QVERIFY(!html.contains(QChar(1)));
+}
+
+void TestReport::tables_haveAsManyWidthsAsColumns()
+{
+    const Build build = withSignature();
+    int tables = 0;
+    for (const SheetBlock &b : buildSheet(build, assess(build), "d").blocks) {
+        const auto *t = std::get_if<SheetTable>(&b);
+        if (!t)
+            continue;
+        ++tables;
+        QCOMPARE(t->head.size(), t->widths.size());
+        double sum = 0;
+        for (const double w : t->widths)
+            sum += w;
+        verifyClose(sum, 1, 1e-9, 0, QStringLiteral("widths"));
+        for (const auto &row : t->rows)
+            QCOMPARE(row.size(), t->widths.size());
+    }
+    QVERIFY(tables >= 6);
+}
+
+QTEST_APPLESS_MAIN(TestReport)
+#include "tst_report.moc"
