@@ -139,10 +139,7 @@ private:
         return std::visit(Overloaded {
                               [](const SheetHeading &) { return 0.0; },
                               [](const SheetText &) { return 20.0; },
-                              [&](const SheetTable &t) {
-                                  return rowHeight(headRow(t), t.widths, true)
-                                      + (t.rows.empty() ? 0 : rowHeight(t.rows[0], t.widths));
-                              },
+                              [&](const SheetTable &t) { return opening(t); },
                               [&](const SheetPicture &p) { return pictureHeight(p); },
                           },
                           m_sheet.blocks[block]);
@@ -203,11 +200,19 @@ private:
         m_y += high;
     }
 
+    /// The head of a table with the rows that must stay with it.
+    double opening(const SheetTable &t) const
+    {
+        double high = rowHeight(headRow(t), t.widths, true);
+        for (size_t i = 0; i < t.rows.size() && (i == 0 || t.rows.size() == 2); ++i)
+            high += rowHeight(t.rows[i], t.widths);
+        return high;
+    }
+
     void table(const SheetTable &t)
     {
         const std::vector<SheetCell> titles = headRow(t);
-        const double headHigh = rowHeight(titles, t.widths, true);
-        if (!t.rows.empty() && !fits(headHigh + rowHeight(t.rows[0], t.widths)))
+        if (!fits(opening(t)))
             newPage();
         drawRow(titles, t.widths, true);
         for (size_t i = 0; i < t.rows.size(); ++i) {
@@ -242,7 +247,10 @@ private:
                      qs(p.title), bold, t.ink);
             drawLine(m_painter, { margin + wide + 12, m_y, width() - wide - 12, 16 },
                      Qt::AlignLeft | Qt::AlignVCenter, qs(p.note), sheetFont(10.5), t.muted);
-            QSvgRenderer svg(QByteArray::fromStdString(p.svg));
+            // The type that is shipped answers to a name of its own.
+            QString text = qs(p.svg);
+            text.replace(QLatin1String("B612, sans-serif"), sheetFont(11).family());
+            QSvgRenderer svg(text.toUtf8());
             const double scale = std::min(1.0, width() / p.width);
             svg.render(&m_painter, QRectF(margin, m_y + 18, p.width * scale, p.height * scale));
         }

@@ -17,13 +17,17 @@ double sumOf(const Build &build, std::string_view input)
 
 } // namespace
 
-void calibrate(const Build &build, Circuit &circuit, Oil &oil)
+void calibrate(const Build &build, Oil &oil)
 {
-    if (build.calibrations.empty())
-        return;
     const double thicker = 1 + sumOf(build, "oil");
     oil.kv40_mm2_s *= thicker;
     oil.kv100_mm2_s *= thicker;
+}
+
+void calibrate(const Build &build, Circuit &circuit)
+{
+    if (build.calibrations.empty())
+        return;
     for (const SizeItem &i : sizeItems(build)) {
         const double by_um = sumOf(build, i.family->id);
         const std::string key(i.family->elementKey);

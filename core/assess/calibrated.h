@@ -7,7 +7,8 @@ namespace mildpath {
 
 /// Moves clearances and oil of a running circuit as the standing calibrations say. What was
 /// measured stays as it was measured: only the forecast moves.
-void calibrate(const Build &build, Circuit &circuit, Oil &oil);
+void calibrate(const Build &build, Circuit &circuit);
+void calibrate(const Build &build, Oil &oil);
 
 /// What the gauge shows more than there is, by the standing calibrations (Pa).
 double gaugeOffset_pa(const Build &build);

@@ -24,7 +24,8 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
     OperatingModel out;
     Circuit circuit = circuitOf(build, sizes, parts);
     out.m_oil = build.oil.oil;
-    calibrate(build, circuit, out.m_oil);
+    calibrate(build, circuit);
+    calibrate(build, out.m_oil);
     if (change)
         if (auto ok = change(circuit, out.m_oil); !ok)
             return tl::unexpected(ok.error());

@@ -193,20 +193,29 @@ std::vector<Condition> usualConditions(const Build &build)
              { u.most_rpm, u.hotOil_c } };
 }
 
+std::vector<Guess> Diagnoser::guesses() const
+{
+    std::vector<Guess> out;
+    for (const Suspect &s : m_suspects)
+        for (const double severity : severitiesOf(s)) {
+            Guess g = s.faults;
+            for (Fault &f : g)
+                f.severity = severity;
+            out.push_back(std::move(g));
+        }
+    return out;
+}
+
 Result<Diagnoser> Diagnoser::make(const Build &build, const std::vector<GaugedSize> &sizes,
                                   std::vector<Condition> conditions, Progress *progress)
 {
     Diagnoser out;
     out.m_suspects = suspectsOf(build);
-    std::vector<Guess> guesses;
+    std::vector<Guess> guesses = out.guesses();
+    size_t first = 0;
     for (const Suspect &s : out.m_suspects) {
-        out.m_first.push_back(guesses.size());
-        for (const double severity : severitiesOf(s)) {
-            Guess g = s.faults;
-            for (Fault &f : g)
-                f.severity = severity;
-            guesses.push_back(std::move(g));
-        }
+        out.m_first.push_back(first);
+        first += severitiesOf(s).size();
         out.m_words.push_back(s.faults.empty() ? std::vector<std::string> {}
                                                : faultWords(build, s.faults.front()));
     }

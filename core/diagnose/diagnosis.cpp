@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/diagnosis.h"
 
+#include "assess/calibrated.h"
 #include "build/logbook.h"
+#include "diagnose/flowevidence.h"
 
 #include <algorithm>
 #include <array>
@@ -55,7 +57,8 @@ public:
             return tl::unexpected(made.error());
         m_diagnoser = std::move(*made);
         findPlaces();
-        m_weights = m_diagnoser->weights(m_read, m_out.symptoms);
+        if (auto ok = weigh(); !ok)
+            return tl::unexpected(ok.error());
         m_out.unsolved = m_diagnoser->unsolved();
         for (const auto &group : m_diagnoser->groups())
             candidate(group);
@@ -73,6 +76,32 @@ public:
 private:
     const Signatures &signatures() const { return m_diagnoser->signatures(); }
 
+    /// Weights of the guesses by readings, symptoms and what was seen to flow.
+    Result<void> weigh()
+    {
+        m_out.flows = pumpedFlows(m_build);
+        const bool dry = std::any_of(m_out.flows.begin(), m_out.flows.end(),
+                                     [](const FlowSeen *f) { return f->saw == "dry"; });
+        // Lifter by lifter it is known better than in a word: it is not to count twice.
+        m_weighed = m_out.symptoms;
+        if (dry)
+            std::erase_if(m_weighed,
+                          [](const Symptom *s) { return s->symptom == "last_lifters_dry"; });
+        m_weights = m_diagnoser->weights(m_read, m_weighed);
+        auto logs = flowLogs(m_build, m_assessment.sizes, m_diagnoser->guesses(), m_out.flows,
+                             m_progress);
+        if (!logs)
+            return tl::unexpected(logs.error());
+        m_flowLogs = std::move(*logs);
+        std::vector<double> all;
+        for (size_t g = 0; g < m_weights.size(); ++g)
+            all.push_back(std::log(m_weights[g]) + m_flowLogs[g]);
+        const double sum = logSum(all);
+        for (size_t g = 0; g < m_weights.size(); ++g)
+            m_weights[g] = std::exp(all[g] - sum);
+        return {};
+    }
+
     void findPlaces()
     {
         const auto &all = signatures().conditions();
@@ -82,7 +111,10 @@ private:
             const auto at = static_cast<size_t>(std::find(all.begin(), all.end(), c) - all.begin());
             const auto tap = static_cast<size_t>(std::find(taps.begin(), taps.end(), r->tap)
                                                  - taps.begin());
-            m_read.push_back({ at, tap, r->pressure_kpa * 1e3, r->u_kpa * 1e3 });
+            const double offset = r->tap == m_build.gaugeTap ? gaugeOffset_pa(m_build) : 0;
+            m_read.push_back({ at, tap,
+                               std::max(0.0, r->pressure_kpa * 1e3 - offset) / modelFactor(m_build),
+                               r->u_kpa * 1e3 });
             m_out.healthy_pa.push_back(signatures().healthy(at, tap));
         }
         for (size_t c = 0; c < m_usual; ++c)
@@ -216,7 +248,7 @@ private:
             pair.faults = guesses[p * each + static_cast<size_t>(best - fits.begin())];
             pair.name = shortName(*likely[a]) + " and " + shortName(*likely[b]);
             logs.push_back(std::log(pair.prior / static_cast<double>(each)) + logSum(fits)
-                           + std::log(symptomFactor(pair)));
+                           + std::log(symptomFactor(pair)) + pairFlowLog(pair));
             m_out.pairs.push_back(std::move(pair));
         }
         const double all = logSum(logs);
@@ -226,6 +258,17 @@ private:
                          [](const Candidate &x, const Candidate &y) {
                              return x.posterior > y.posterior;
                          });
+    }
+
+    /// Two faults show at the outlets what either shows.
+    double pairFlowLog(const Candidate &pair) const
+    {
+        double out = -HUGE_VAL;
+        for (const Fault &f : pair.faults)
+            if (const auto s = m_diagnoser->suspectFor(f))
+                for (size_t i = 0; i < m_diagnoser->guessesOf(*s); ++i)
+                    out = std::max(out, m_flowLogs[m_diagnoser->firstGuess(*s) + i]);
+        return std::isinf(out) ? 0 : out;
     }
 
     /// The kind alone where the engine has one place for it.
@@ -257,7 +300,7 @@ private:
             ++s;
         Candidate c;
         c.faults = m_diagnoser->suspects()[s].faults;
-        return std::log(m_diagnoser->suspects()[s].prior
+        return m_flowLogs[best] + std::log(m_diagnoser->suspects()[s].prior
                         / static_cast<double>(m_diagnoser->guessesOf(s)))
             + logFit(signatures(), best) + std::log(symptomFactor(c)) - std::log(m_weights[best]);
     }
@@ -266,7 +309,7 @@ private:
     double symptomFactor(const Candidate &c) const
     {
         double out = 1;
-        for (const Symptom *said : m_out.symptoms) {
+        for (const Symptom *said : m_weighed) {
             const SymptomKind *kind = findSymptomKind(said->symptom);
             if (!kind)
                 continue;
@@ -317,7 +360,7 @@ private:
                 m_out.healthyPosterior = c.posterior;
         const Candidate &first = m_out.candidates.front();
         const std::string percent = formatPlain(100 * first.posterior, 0) + " %";
-        if (m_read.empty() && m_out.symptoms.empty()) {
+        if (m_read.empty() && m_out.symptoms.empty() && m_out.flows.empty()) {
             m_out.verdict = "Nothing read yet";
             m_out.advice = "Read the gauge hot and cold, at idle and faster; the engine need not "
                            "be healthy for that, but stop at once without pressure";
@@ -341,6 +384,8 @@ private:
     std::optional<Diagnoser> m_diagnoser;
     size_t m_usual = 0;
     std::vector<ReadPoint> m_read, m_everywhere;
+    std::vector<const Symptom *> m_weighed; ///< symptoms that count
+    std::vector<double> m_flowLogs; ///< by guess
     std::vector<double> m_weights;
     Diagnosis m_out;
 };

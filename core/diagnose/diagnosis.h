@@ -81,6 +81,7 @@ struct Diagnosis
 {
     std::vector<const GaugeReading *> readings; ///< standing, of the build
     std::vector<const Symptom *> symptoms;
+    std::vector<const FlowSeen *> flows; ///< at lifters, by the engine's own pump
     std::vector<double> healthy_pa; ///< by reading
     std::vector<Candidate> candidates; ///< single faults and nothing wrong, the likeliest first
     std::vector<Candidate> pairs; ///< of the likeliest; posterior among singles and pairs
@@ -126,6 +127,8 @@ public:
     const std::vector<Suspect> &suspects() const { return m_suspects; }
     const Signatures &signatures() const { return m_signatures; }
     size_t firstGuess(size_t suspect) const { return m_first[suspect]; }
+    /// Every guess, suspect by suspect, each at its severities.
+    std::vector<Guess> guesses() const;
     size_t guessesOf(size_t suspect) const { return m_first[suspect + 1] - m_first[suspect]; }
     int unsolved() const { return m_unsolved; }
 

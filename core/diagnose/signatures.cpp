@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/signatures.h"
 
+#include "assess/calibrated.h"
 #include "assess/cores.h"
 #include "circuit/elementtypes.h"
 
@@ -70,10 +71,12 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
         if (!oil)
             return fail("oil", "there is no oil \"" + grade + "\" on the shelf");
         oils.push_back(oil->oil);
+        calibrate(build, oils.back());
         bases[out.m_conditions[c].oil_c].conditions.push_back(c);
     }
     for (auto &[oil_c, base] : bases) {
         base.circuit = circuitOf(build, sizes, settledTemperatures(build, oil_c));
+        calibrate(build, base.circuit);
         auto network = Network::compile(base.circuit);
         if (!network)
             return tl::unexpected(network.error());

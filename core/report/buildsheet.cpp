@@ -143,7 +143,7 @@ private:
             return;
         }
         SheetTable t { { "hold", "signed by", "why it may pass", "when" },
-                       { 0.46, 0.13, 0.27, 0.14 },
+                       { 0.42, 0.12, 0.28, 0.18 },
                        {} };
         for (const GateHold &h : m_gate.holds) {
             const SignOff *s = h.signature;
@@ -163,7 +163,7 @@ private:
         for (const FamilySummary &f : m_assessment.families) {
             picture(clearancePicture(m_build, m_assessment, f.family));
             SheetTable t { { "", "µm at 20 °C", "limits", "how", "by", "when" },
-                           { 0.2, 0.15, 0.13, 0.24, 0.12, 0.16 },
+                           { 0.17, 0.14, 0.11, 0.3, 0.1, 0.18 },
                            {} };
             for (const GaugedSize &s : m_assessment.sizes)
                 if (s.family == f.family && s.known)
@@ -211,9 +211,18 @@ private:
         table(std::move(t));
     }
 
+    static Mark markOf(const Proof &p)
+    {
+        return p.verdict == "proven" ? Mark::Proven
+            : p.verdict == "hold"    ? Mark::Hold
+                                     : Mark::LookAgain;
+    }
+
+    /// Points ticked at a stop by one person at one time stand in one row.
     void proofs()
     {
-        SheetTable t { { "seen", "how", "by", "when" }, { 0.3, 0.38, 0.14, 0.18 }, {} };
+        SheetTable t { { "seen", "how", "by", "when" }, { 0.24, 0.46, 0.12, 0.18 }, {} };
+        const Proof *before = nullptr;
         for (const Proof &p : m_build.proofs) {
             const Proof *stands = p.check.empty() ? standingProof(m_build, p.stop, p.aspect)
                                                   : standingCheck(m_build, p.stop, p.check);
@@ -221,15 +230,17 @@ private:
             if (!s || stands != &p)
                 continue;
             const Check *check = findCheck(p.check);
-            const Mark mark = p.verdict == "proven" ? Mark::Proven
-                : p.verdict == "hold"               ? Mark::Hold
-                                                    : Mark::LookAgain;
-            t.rows.push_back({ { s->name + ": "
-                                     + (check ? std::string(check->text) : p.aspect),
-                                 mark },
-                               { p.how },
-                               { p.by },
-                               { day(p.at) } });
+            const std::string how = check ? std::string(check->text) : p.how;
+            if (before && check && !before->check.empty() && before->stop == p.stop
+                && before->by == p.by && day(before->at) == day(p.at)
+                && before->verdict == p.verdict)
+                t.rows.back()[1].text += "; " + how;
+            else
+                t.rows.push_back({ { s->name + (check ? "" : ": " + p.aspect), markOf(p) },
+                                   { how },
+                                   { p.by },
+                                   { day(p.at) } });
+            before = &p;
         }
         for (const FlowSeen *f : standing(m_build.flows)) {
             const Stop *s = m_build.engine.find(f->stop);
@@ -265,7 +276,7 @@ private:
         if (!any)
             text("Not primed or started yet.");
         SheetTable t { { "run card", "asked", "seen", "by", "when" },
-                       { 0.27, 0.27, 0.22, 0.1, 0.14 },
+                       { 0.25, 0.27, 0.2, 0.1, 0.18 },
                        {} };
         for (const CardItem &i : m_card.items)
             t.rows.push_back({ { i.text, i.mark },
@@ -294,7 +305,7 @@ private:
             return;
         heading("Read against forecast");
         SheetTable t { { "gauge", "at", "read, bar", "expected, bar", "by", "when" },
-                       { 0.24, 0.22, 0.1, 0.2, 0.1, 0.14 },
+                       { 0.22, 0.2, 0.1, 0.2, 0.1, 0.18 },
                        {} };
         for (const Residual &r : *all)
             t.rows.push_back({ { tapName(m_build, r.reading->tap), r.mark },

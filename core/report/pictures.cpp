@@ -206,7 +206,10 @@ SheetPicture forecastPicture(const Build &build, const Assessment &assessment)
 
 SheetPicture sharesPicture(const Assessment &assessment)
 {
-    const auto &shares = assessment.hotIdle.shares;
+    std::vector<OilShare> shares;
+    for (const OilShare &s : assessment.hotIdle.shares)
+        if (s.ofSwept >= 0.0005) // what the engine has not got goes without saying
+            shares.push_back(s);
     if (shares.empty())
         return {};
     constexpr double row = 20;
@@ -218,10 +221,10 @@ SheetPicture sharesPicture(const Assessment &assessment)
         const double y = 4 + row * static_cast<double>(i);
         svg.text({ 4, y + 13 }, shares[i].name, 11);
         svg.rect({ 190, y + 3 }, 360 * shares[i].ofSwept / most, row - 7, Svg::oil);
-        svg.text({ 560, y + 13 },
-                 formatNumber(100 * shares[i].ofSwept, 0) + " %   "
-                     + formatNumber(shares[i].flow_m3_s * 6e4, 2) + " l/min",
-                 11);
+        svg.text({ 590, y + 13 }, formatNumber(100 * shares[i].ofSwept, 0) + " %", 11, Svg::ink,
+                 Svg::Anchor::End);
+        svg.text({ 656, y + 13 }, formatNumber(shares[i].flow_m3_s * 6e4, 2) + " l/min", 11,
+                 Svg::ink, Svg::Anchor::End);
     }
     return picture("Where the oil goes at hot idle", "shares of what the pump sweeps", svg);
 }

@@ -177,7 +177,8 @@ private:
         c.amount = by;
         moved.calibrations.push_back(c);
         const CircuitChange change = [&](Circuit &circuit, Oil &oil) -> Result<void> {
-            calibrate(moved, circuit, oil);
+            calibrate(moved, circuit);
+            calibrate(moved, oil);
             return {};
         };
         const auto p = m_forecasts.with(change, false);

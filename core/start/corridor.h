@@ -2,28 +2,29 @@
 #pragma once
 
 #include "assess/assessment.h"
-#include "assess/progress.h"
+
+#include <memory>
 
 namespace mildpath {
 
-/// What the gauge is expected to show over speed and oil temperature, worked out once so that a
-/// live trace can ask it for every reading. Between its grid points linear in speed and in
-/// temperature.
+/// What the gauge is expected to show at any speed and oil temperature, worked out where it is
+/// asked for, so that a live trace can ask for every reading: solved on a grid of speeds 4 % and
+/// temperatures 3 K apart, straight in between.
 class PressureMap
 {
 public:
-    /// From the slowest cranking to the highest speed, from the coldest start or the workshop,
-    /// whichever is colder, to 30 K above hot oil.
-    /// Errors: as Network::solve; `cancelled`.
-    static Result<PressureMap> make(const Build &build, const Assessment &assessment,
-                                    Progress *progress = nullptr);
-    /// @return absent outside the grid
-    std::optional<LikelyPressure> at(double rpm, double oil_c) const;
-    double leastRpm() const { return m_rpm.front(); }
+    PressureMap(std::shared_ptr<const Build> build, std::vector<GaugedSize> sizes);
+    /// @return absent out of range (30 rev/min to a fifth over the highest speed, −40 °C to 50 K
+    ///         over hot oil), and where there is no solution
+    std::optional<LikelyPressure> at(double rpm, double oil_c);
 
 private:
-    std::vector<double> m_rpm, m_oil_c; ///< ascending
-    std::vector<LikelyPressure> m_pressure; ///< row by row of one temperature
+    const std::optional<LikelyPressure> &solved(int rpmStep, int oilStep);
+
+    std::shared_ptr<const Build> m_build;
+    std::vector<GaugedSize> m_sizes;
+    std::map<int, std::optional<OperatingModel>> m_models; ///< by temperature
+    std::map<std::pair<int, int>, std::optional<LikelyPressure>> m_solved;
 };
 
 } // namespace mildpath

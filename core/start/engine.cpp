@@ -126,7 +126,7 @@ const SimulatedEngine::Sample &SimulatedEngine::sample(int rpmStep, int oilStep)
 void SimulatedEngine::settle()
 {
     m_taps_pa.clear();
-    if (m_crank_rpm < firstSpeed_rpm / 4 || m_level <= 0) {
+    if (m_crank_rpm < firstSpeed_rpm / 4) {
         for (PointPressure &p : m_points)
             p.pressure_pa = 0;
         for (const auto &[tap, node] : m_build->circuit.taps)

@@ -21,10 +21,10 @@ enum class Turning { Still, Drill, Starter, Running };
 
 struct SimulatedOptions
 {
-    std::vector<Fault> faults; ///< hidden
+    std::vector<Fault> faults {}; ///< hidden
     unsigned seed = 1;
     bool offModel = true; ///< draws the truth; false: the forecast's own engine, for tests
-    std::optional<double> oil_c; ///< at the beginning; absent: as the build primes
+    std::optional<double> oil_c {}; ///< at the beginning; absent: as the build primes
     bool full = false; ///< primed already
     double noise_kpa = 1.5; ///< of the sender, standard
     double dropouts = 0; ///< share of readings that never come

@@ -175,14 +175,6 @@ double edge(double steady_pa, const std::optional<double> &from_s, double rise_s
 
 } // namespace
 
-const Element *pumpOf(const Build &build)
-{
-    for (const Element &e : build.circuit.elements)
-        if (e.type == "pump")
-            return &e;
-    return nullptr;
-}
-
 double primeOil_c(const Build &build)
 {
     return build.start.own("oil_temp_c").value_or(build.heat.surroundings_c);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "diagnose/flowevidence.h"
 #include "sump/priming.h"
 
 #include <optional>
@@ -70,9 +70,6 @@ inline constexpr double quickestRise_s = 0.6, slowestRise_s = 2.5;
 
 /// Oil and engine when priming: as entered, else as the workshop is (°C).
 double primeOil_c(const Build &build);
-
-/// The pump of the circuit; null without one.
-const Element *pumpOf(const Build &build);
 
 /// The ten causes of the usual order with what this build has proven of each.
 std::vector<PrimeCause> primeCauses(const Build &build, const Assessment &assessment);

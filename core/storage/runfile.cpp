@@ -151,13 +151,18 @@ private:
     double m_last_s = -1e12;
 };
 
-/// A column whose name holds one of these words.
+/// A column whose name holds one of these words; a word of one letter must be all of it, but for a
+/// unit behind.
 int columnOf(const RunTable &table, std::initializer_list<std::string_view> words)
 {
     for (const std::string_view w : words)
-        for (size_t i = 0; i < table.header.size(); ++i)
-            if (lower(table.header[i]).find(w) != std::string::npos)
+        for (size_t i = 0; i < table.header.size(); ++i) {
+            const std::string name = lower(trimmedCell(table.header[i]));
+            const bool found = w.size() > 1 ? name.find(w) != std::string::npos
+                                            : name.substr(0, name.find(' ')) == w;
+            if (found)
                 return static_cast<int>(i);
+        }
     return -1;
 }
 
@@ -310,9 +315,9 @@ Result<RunTable> runTable(std::string_view text)
 RunColumns guessColumns(const RunTable &table)
 {
     RunColumns out;
-    out.time = columnOf(table, { "time", "sec", "zeit" });
-    out.pressure = columnOf(table, { "pressure", "press", "kpa", "psi", "bar" });
-    out.rpm = columnOf(table, { "rpm", "rev", "speed" });
+    out.time = columnOf(table, { "time", "sec" });
+    out.pressure = columnOf(table, { "press", "kpa", "psi", "bar", "p" });
+    out.rpm = columnOf(table, { "rpm", "rev", "speed", "n" });
     out.oil = columnOf(table, { "oil_temp", "oil temp", "temp", "°c", "°f" });
     out.timeUnit = names(table, out.time, "ms") || names(table, out.time, "milli") ? "ms"
         : names(table, out.time, "min")                                            ? "min"

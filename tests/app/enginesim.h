@@ -12,10 +12,13 @@ class EngineSim
 {
 public:
     /// @param arguments  after the build's file
-    bool start(const QString &file, const QStringList &arguments)
+    bool start(const QString &file, std::initializer_list<const char *> arguments)
     {
+        QStringList words { file };
+        for (const char *a : arguments)
+            words << QString::fromUtf8(a);
         m_process.setProgram(QStringLiteral(MILDPATH_ENGINE_SIM));
-        m_process.setArguments(QStringList { file } + arguments);
+        m_process.setArguments(words);
         m_process.start();
         if (!m_process.waitForStarted(5000) || !m_process.waitForReadyRead(20000))
             return false;

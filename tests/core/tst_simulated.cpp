@@ -244,6 +244,14 @@ void TestSimulated::plugMissing_gaugeInBandLastLiftersDryDiagnosisLeads()
         QCOMPARE(o.saw(), std::string_view("flows"));
 
     Build after = m_build;
+    for (const OutletFill &o : e.outlets()) {
+        FlowSeen f;
+        f.stop = o.stop;
+        f.outlet = o.outlet;
+        f.saw = o.saw();
+        f.means = "drill";
+        after = withEntry(std::move(after), f);
+    }
     Symptom s;
     s.symptom = "last_lifters_dry";
     after = withEntry(std::move(after), s);

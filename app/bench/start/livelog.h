@@ -34,7 +34,7 @@ public:
 
     /// What a reading is held against while priming; by the map otherwise.
     void setPrime(const PrimeForecast &prime) { m_prime = prime; }
-    void setMap(std::shared_ptr<const PressureMap> map) { m_map = std::move(map); }
+    void setMap(std::shared_ptr<PressureMap> map) { m_map = std::move(map); }
 
     /// Begins to record. Errors: the file cannot be made; nothing is recorded then.
     Result<void> start(const std::string &kind, const AlarmLimits &limits);
@@ -85,7 +85,7 @@ private:
     std::string m_kind;
     bool m_recording = false;
     PrimeForecast m_prime;
-    std::shared_ptr<const PressureMap> m_map;
+    std::shared_ptr<PressureMap> m_map;
     std::optional<AlarmWatch> m_watch;
     std::optional<RunFile> m_file;
     std::vector<LivePoint> m_points;

@@ -140,7 +140,7 @@ void StartPage::connectParts()
         m_log->stop(tr("another build was opened"));
         m_step.clear();
         m_say.clear();
-        m_judged = m_mapped = m_diagnosed = 0;
+        m_judged = m_diagnosed = 0;
         m_diagnosis.reset();
         m_who.clear();
         m_why.clear();
@@ -194,30 +194,14 @@ void StartPage::judge()
     m_prime = primeForecast(m_open.build(), m_open.assessment());
     m_card = runCardOf(m_open.build(), m_open.assessment(), m_prime, m_gate);
     m_log->setPrime(m_prime);
+    m_log->setMap(std::make_shared<PressureMap>(std::make_shared<const Build>(m_open.build()),
+                                                m_open.assessment().sizes));
     m_list->setCard(m_card);
     m_causes->setCauses(m_prime.causes);
     if (!m_card.find(m_step.toStdString())) {
         const int next = m_card.next();
         m_step = next >= 0 ? qs(m_card.items[static_cast<size_t>(next)].id) : QString();
     }
-}
-
-/// The corridor of a running engine takes longer than a frame.
-void StartPage::askMap()
-{
-    if (m_mapped == m_open.revision())
-        return;
-    m_mapped = m_open.revision();
-    auto build = std::make_shared<const Build>(m_open.build());
-    m_mapWork.ask(
-        [build, sizes = m_open.assessment().sizes](Progress &progress) {
-            Assessment a;
-            a.sizes = sizes;
-            return PressureMap::make(*build, a, &progress);
-        },
-        [this](Result<PressureMap> map) {
-            m_log->setMap(map ? std::make_shared<const PressureMap>(std::move(*map)) : nullptr);
-        });
 }
 
 void StartPage::askDiagnosis()
@@ -228,7 +212,7 @@ void StartPage::askDiagnosis()
     m_diagnosis.reset();
     m_diagnosisWork.giveUp();
     if (standing(m_open.build().gaugeReadings).empty()
-        && standing(m_open.build().symptoms).empty())
+        && standing(m_open.build().symptoms).empty() && pumpedFlows(m_open.build()).empty())
         return;
     auto build = std::make_shared<const Build>(m_open.build());
     m_diagnosisWork.ask(
@@ -249,7 +233,6 @@ void StartPage::askDiagnosis()
 void StartPage::refresh()
 {
     judge();
-    askMap();
     askDiagnosis();
     m_list->choose(m_step);
     showLive();

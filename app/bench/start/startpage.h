@@ -54,7 +54,6 @@ private:
     void makeLive(QWidget *live);
     void connectParts();
     void judge(); ///< gate, prime forecast and card of the document as it is now
-    void askMap();
     void askDiagnosis();
     void showLive();
     void showStep(const QString &step);
@@ -94,13 +93,13 @@ private:
     QStackedWidget *m_middle;
     QPushButton *m_record, *m_mark, *m_noteButton, *m_reading;
     QLineEdit *m_note;
-    Background m_mapWork, m_diagnosisWork;
+    Background m_diagnosisWork;
     StartGate m_gate;
     PrimeForecast m_prime;
     RunCard m_card;
     QString m_step;
     QString m_say; ///< what to switch off
-    quint64 m_judged = 0, m_mapped = 0, m_diagnosed = 0; ///< revision each stands for
+    quint64 m_judged = 0, m_diagnosed = 0; ///< revision each stands for
     std::shared_ptr<const Build> m_diagnosedBuild;
     std::optional<Diagnosis> m_diagnosis;
     std::map<std::string, std::string> m_who, m_why; ///< typed for a hold, not yet signed
