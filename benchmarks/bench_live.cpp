@@ -11,7 +11,6 @@
 
 #include <QApplication>
 #include <QTemporaryDir>
-#include <QThread>
 
 #include <cmath>
 #include <fstream>
@@ -43,12 +42,9 @@ int main(int argc, char **argv)
         return EXIT_FAILURE;
     window.show();
     window.showBench(window.startBench().title());
-    for (int i = 0; i < 60; ++i) { // the corridor's map is worked out in the background
-        QThread::msleep(50);
-        app.processEvents();
-    }
+    app.processEvents();
     LiveLog &log = window.startBench().start().log();
-    auto *trace = window.findChild<LiveTrace *>(QStringLiteral("liveTrace"));
+    auto *trace = window.findChild<LiveTrace *>(QStringLiteral("start.trace"));
     if (!log.start("start", startLimits(window.openBuild().build())))
         return EXIT_FAILURE;
     constexpr int perSecond = 50, seconds = 30 * 60;

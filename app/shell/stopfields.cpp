@@ -88,7 +88,8 @@ template <class Key> const Key &keyNamed(std::span<const Key> keys, std::string_
 
 /// A number that may be left out: what is taken instead, and why, stands with it.
 /// @param own  as entered, in the file's unit
-PanelField valueField(const char *group, const ValueKey &key, std::optional<double> own,
+PanelField valueField(const char *group, const ValueKey &key, bool withSource,
+                      std::optional<double> own,
                       std::function<Result<void>(double file)> store)
 {
     const Shape shape = shapeOfUnit(key.unit);
@@ -96,9 +97,12 @@ PanelField valueField(const char *group, const ValueKey &key, std::optional<doub
     if (shape.dimension == Dimension::Number && !key.unit.empty())
         label += QStringLiteral(", ") + qs(key.unit);
     if (!own && key.usual)
-        label += QObject::tr(" (else %1; %2)")
-                     .arg(qs(formatNumber(*key.usual, std::abs(*key.usual) < 10 ? 2 : 0)),
-                          qs(key.source));
+        label += withSource
+            ? QObject::tr(" (else %1; %2)")
+                  .arg(qs(formatNumber(*key.usual, std::abs(*key.usual) < 10 ? 2 : 0)),
+                       qs(key.source))
+            : QObject::tr(", else %1")
+                  .arg(qs(formatPlain(*key.usual, std::abs(*key.usual) < 1 ? 2 : 0)));
     return { QLatin1String(group) + u'.' + qs(key.key),
              label,
              shape.dimension,
@@ -119,7 +123,7 @@ PanelField useField(OpenBuild &open, const char *key, const QString &label)
 
 PanelField sumpField(OpenBuild &open, const SumpKey &key)
 {
-    return valueField("sump", key, open.build().sump.own(key.key),
+    return valueField("sump", key, true, open.build().sump.own(key.key),
                       [&open, id = std::string(key.key)](double file) {
                           return open.edit(SumpEdit(SetSumpValue { id, file }));
                       });
@@ -127,7 +131,7 @@ PanelField sumpField(OpenBuild &open, const SumpKey &key)
 
 PanelField startField(OpenBuild &open, const ValueKey &key)
 {
-    return valueField("start", key, open.build().start.own(key.key),
+    return valueField("start", key, false, open.build().start.own(key.key),
                       [&open, id = std::string(key.key)](double file) {
                           return open.edit(SetStartValue { id, file });
                       });

@@ -95,10 +95,10 @@ private:
                                           : std::string(findValueKey(startKeys(), key)->source);
         };
         if (m_build.engine.ofKind("filter"))
-            add("filter_l", full > 0 ? "filter, half of it filled by hand" : "filter, put on dry",
+            add("filter_l", full > 0 ? "filter, half filled by hand" : "filter, put on dry",
                 1 - full, source("filter_l"));
         add("cooler_l", "cooler and its lines", 1, source("cooler_l"));
-        add("other_l", "lifters, chambers and the like", 1, source("other_l"));
+        add("other_l", "lifters and chambers", 1, source("other_l"));
     }
 
     void suction(const Element &pump)

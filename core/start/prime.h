@@ -33,6 +33,7 @@ struct PrimeVolume
 struct PrimeCause
 {
     std::string_view id;
+    std::string_view name; ///< short
     std::string_view text; ///< what to look at
     std::string_view effort; ///< "seconds", "pan off"
     std::string stop; ///< where on the rail; empty: nowhere

@@ -39,7 +39,7 @@ const std::vector<Row> &rows()
         { "turns", CardKind::Choice, "prime", "Pump shaft turns", "", question::drillTurns,
           { { "clockwise", "clockwise", "as the pump is driven, seen from the drill" },
             { "anticlockwise", "anticlockwise", "as the pump is driven, seen from the drill" } } },
-        { "drive", CardKind::Tick, "prime", "Drive engaged, turning the right way",
+        { "drive", CardKind::Tick, "prime", "Drive in, turns the right way",
           "A drill on a primer shaft can kick: both hands, handle on. Hair, sleeves and leads "
           "clear of belts.",
           "", {} },
@@ -49,7 +49,7 @@ const std::vector<Row> &rows()
         { "lifters", CardKind::Watch, "prime", "Every lifter pumps up", "", "", {} },
         { "rockers", CardKind::Watch, "prime", "Oil at every rocker", "", "", {} },
         { "gate", CardKind::Gate, "start", "Nothing holds the start", "", "", {} },
-        { "people", CardKind::Tick, "start", "Extinguisher, second person, belts clear",
+        { "people", CardKind::Tick, "start", "Extinguisher, second person",
           "Engine held on its mounts, never under a hoist. Fuel and rags away. Local codes and the "
           "maker win over anything written here.",
           "", {} },
@@ -62,7 +62,7 @@ const std::vector<Row> &rows()
         { "stopped", CardKind::Tick, "after", "Stopped, ignition off", "", "", {} },
         { "leaks", CardKind::Tick, "after", "Looked for leaks",
           "Look with a lamp, not with the hand: oil and metal are hot.", "", {} },
-        { "filter_cut", CardKind::Tick, "after", "Filter cut, pleats and can looked at",
+        { "filter_cut", CardKind::Tick, "after", "Filter cut, pleats and can seen",
           "Gloves; used oil and solvents go where local rules say. Bearing metal is not magnetic.",
           "", {} },
     };
@@ -182,7 +182,7 @@ private:
     {
         const PrimeTime &t = m_prime.time;
         if (t.time_s)
-            i.threshold = "pressure in " + plain(*t.low_s) + " to " + plain(*t.high_s)
+            i.threshold = plain(*t.low_s) + " to " + plain(*t.high_s)
                 + " s of turning; stop at " + plain(*t.stop_s) + " s";
         else
             i.threshold = "dry it does not lift the oil: pack it or pour oil in";

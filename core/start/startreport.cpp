@@ -40,6 +40,7 @@ Json primeJson(const PrimeForecast &p)
     out["causes"] = Json::array();
     for (const PrimeCause &c : p.causes)
         out["causes"].push_back({ { "id", c.id },
+                                  { "name", c.name },
                                   { "text", c.text },
                                   { "effort", c.effort },
                                   { "stop", c.stop },

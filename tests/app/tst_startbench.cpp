@@ -61,7 +61,7 @@ private Q_SLOTS:
 private:
     void openAt(const QString &file);
     StartBench &start(int bench = 0) { return page<StartBench>("First start", bench); }
-    LiveTrace &trace() { return *find<LiveTrace>("liveTrace"); }
+    LiveTrace &trace() { return *find<LiveTrace>("start.trace"); }
     void step(const char *id);
     void seen(const char *id)
     {
@@ -78,6 +78,7 @@ private:
     }
     void signAll();
     void readyToStart();
+    QAction *menuEntry(const QString &text);
     void saveSheet(const QString &path);
     const CardStep *lastStep(const char *id)
     {
@@ -111,6 +112,8 @@ void TestStartBench::openAt(const QString &file)
     m_window->activateWindow();
     QMimeData data;
     data.setUrls({ QUrl::fromLocalFile(file) });
+    QDragEnterEvent enter(QPoint(50, 50), Qt::CopyAction, &data, Qt::LeftButton, {});
+    QApplication::sendEvent(m_window.get(), &enter);
     QDropEvent drop(QPointF(50, 50), Qt::CopyAction, &data, Qt::LeftButton, {});
     QApplication::sendEvent(m_window.get(), &drop);
     QTRY_COMPARE(document().path(), file);
@@ -470,7 +473,7 @@ void TestStartBench::rehearsal_fromHidingToDebrief()
     QVERIFY(page_->beginWith(*parseFault(build(), "lifter_gallery_plug_missing"), 4).isEmpty());
     click("rehearsal.drill");
     page_->advance(60);
-    QVERIFY(!trace().scene().points->empty());
+    QVERIFY(!find<LiveTrace>("rehearsal.trace")->scene().points->empty());
     QTest::keyClick(m_window.get(), Qt::Key_Space);
     QCOMPARE(page_->rehearsal()->engine().turning(), Turning::Still);
     click("rehearsal.read");
@@ -573,15 +576,18 @@ void TestStartBench::plugMissing_isFoundFromWhatIsSeen()
     QVERIFY2(first.contains(QStringLiteral("plug missing")), qPrintable(first));
 }
 
+QAction *TestStartBench::menuEntry(const QString &text)
+{
+    for (QAction *menu : m_window->menuBar()->actions())
+        for (QAction *a : menu->menu()->actions())
+            if (a->text() == text)
+                return a;
+    qFatal("no menu entry %s", qPrintable(text));
+}
+
 /// The menu and its dialog, as a person goes: File, Build sheet, a name, Enter.
 void TestStartBench::saveSheet(const QString &path)
 {
-    QAction *sheet = nullptr;
-    for (QAction *menu : m_window->menuBar()->actions())
-        for (QAction *a : menu->menu()->actions())
-            if (a->text().contains(QStringLiteral("sheet, A4")))
-                sheet = a;
-    QVERIFY(sheet);
     QTimer answer;
     connect(&answer, &QTimer::timeout, this, [&] {
         auto *dialog = qobject_cast<QFileDialog *>(QApplication::activeModalWidget());
@@ -593,7 +599,7 @@ void TestStartBench::saveSheet(const QString &path)
         QTest::keyClick(name, Qt::Key_Return);
     });
     answer.start(50);
-    sheet->trigger();
+    menuEntry(QStringLiteral("&Build sheet, A4…"))->trigger();
 }
 
 void TestStartBench::sheet_isVectorsOnBothPapers()
@@ -722,7 +728,7 @@ void TestStartBench::wholeJob()
     const QString sheet = m_dir->filePath(QStringLiteral("sheet.pdf"));
     saveSheet(sheet);
     QVERIFY(QFileInfo(sheet).size() > 20000);
-    QTest::keySequence(m_window.get(), QKeySequence::Save);
+    menuEntry(QStringLiteral("&Save"))->trigger();
     QTRY_VERIFY(!document().isModified());
     const Build saved = build();
     openAt(m_file);

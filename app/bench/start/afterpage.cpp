@@ -96,6 +96,7 @@ AfterPage::AfterPage(OpenBuild &open, QWidget *parent)
     , m_view(new ResidualView(nullptr))
 {
     setObjectName(QStringLiteral("afterPage"));
+    m_trace->setObjectName(QStringLiteral("after.trace"));
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
@@ -243,11 +244,8 @@ void AfterPage::panel(PanelContent &out) const
                 continue;
             out.push_back(PanelButton { QStringLiteral("after.calibrate.") + qs(e.input),
                                         tr("Calibrate the forecast by it"),
-                                        [open = &m_open, answer = m_answer, input = e.input] {
-                                            for (const Explanation &x : answer->explanations)
-                                                if (x.input == input)
-                                                    static_cast<void>(open->record(
-                                                        calibrationOf(*answer->build, x)));
+                                        [open = &m_open, c = calibrationOf(*m_answer->build, e)] {
+                                            static_cast<void>(open->record(c));
                                         } });
         }
     out.push_back(PanelText {

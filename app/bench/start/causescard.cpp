@@ -63,7 +63,7 @@ void CausesCard::paintEvent(QPaintEvent *)
     drawLine(p, QRectF(margin + QFontMetricsF(bold).horizontalAdvance(tr("If nothing comes")) + 16,
                        8, width() - 220, 18),
              Qt::AlignLeft | Qt::AlignVCenter,
-             tr("in the order worth looking; what this build has proven comes last"),
+             tr("in the order worth looking, proven last"),
              textFont(TextSize::Small), t.muted);
     for (size_t i = 0; i < m_causes.size(); ++i) {
         const PrimeCause &c = m_causes[i];
@@ -71,7 +71,7 @@ void CausesCard::paintEvent(QPaintEvent *)
         drawMark(p, { r.left() + 6, r.top() + 9 }, 10, c.proven ? Mark::Proven : Mark::NotDone);
         drawLine(p, QRectF(r.left() + 18, r.top(), r.width() - 18, 18),
                  Qt::AlignLeft | Qt::AlignVCenter,
-                 QStringLiteral("%1  ").arg(i + 1) + qs(c.text), textFont(TextSize::Normal),
+                 QStringLiteral("%1  ").arg(i + 1) + qs(c.name), textFont(TextSize::Normal),
                  c.proven ? t.muted : t.ink);
         drawLine(p, QRectF(r.left() + 18, r.top() + 16, r.width() - 18, 14),
                  Qt::AlignLeft | Qt::AlignVCenter,

@@ -12,7 +12,8 @@
 namespace mildpath {
 namespace {
 
-constexpr int bigPixels = 58;
+constexpr int bigPixels = 52;
+constexpr double headHigh = 62; ///< of the digits, over the picture: a trace must not cross them
 constexpr double headroom = 1.12;
 
 /// Keeps of every pixel column its lowest and highest, as one line through them.
@@ -63,7 +64,6 @@ private:
 LiveTrace::LiveTrace(QWidget *parent)
     : QWidget(parent)
 {
-    setObjectName(QStringLiteral("liveTrace"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
@@ -97,7 +97,7 @@ LiveTrace::Axes LiveTrace::axes() const
     }
     if (m_scene.prime)
         most = std::max(most, m_scene.prime->steady.high_pa / 1e3);
-    return { QRectF(rect()).adjusted(46, 14, -12, -34), last, most * headroom };
+    return { QRectF(rect()).adjusted(46, headHigh, -12, -34), last, most * headroom };
 }
 
 void LiveTrace::paintEvent(QPaintEvent *)
@@ -127,7 +127,8 @@ void LiveTrace::drawGrid(QPainter &p, const Axes &a) const
                  qs(formatNumber(shown, std::abs(shown - std::round(shown)) > 1e-6 ? 1 : 0)),
                  textFont(TextSize::Small), t.muted);
     }
-    drawLine(p, QRectF(0, 0, a.area.left() - 6, 14), Qt::AlignRight | Qt::AlignVCenter, qs(unit),
+    drawLine(p, QRectF(0, a.area.top() - 22, a.area.left() - 6, 14),
+             Qt::AlignRight | Qt::AlignVCenter, qs(unit),
              textFont(TextSize::Small), t.muted);
     const bool minutes = m_scene.minutes && a.t_s > 180;
     const double per = minutes ? 60 : 1;
@@ -204,7 +205,7 @@ void LiveTrace::drawTrace(QPainter &p, const Axes &a) const
     for (const LivePoint &q : *m_scene.points)
         if (q.read.pressure_kpa)
             columns.add(a.at(q.read.t_s, *q.read.pressure_kpa));
-    p.setPen(QPen(t.ink, 1.8));
+    p.setPen(QPen(t.ink, 1.5));
     p.drawPolyline(columns.line());
 }
 
@@ -241,16 +242,20 @@ void LiveTrace::drawFigure(QPainter &p, const Axes &a) const
     QFont font = textFont(TextSize::Readout, true);
     font.setPixelSize(bigPixels);
     const QFontMetricsF metrics(font);
-    const double wide = metrics.horizontalAdvance(m_scene.big->number);
-    const double base = a.area.top() + metrics.capHeight() + 14;
-    p.setFont(font);
-    p.setPen(m_scene.alarm.isEmpty() ? t.ink : t.hold);
-    p.drawText(QPointF(a.area.left() + 14, base), m_scene.big->number);
-    p.setFont(textFont(TextSize::Readout));
-    p.setPen(t.muted);
-    p.drawText(QPointF(a.area.left() + 22 + wide, base), m_scene.big->unit);
-    drawLine(p, QRectF(a.area.left() + 16, base + 8, a.area.width() - 30, 18),
-             Qt::AlignLeft | Qt::AlignVCenter, m_scene.under, textFont(TextSize::Body), t.muted);
+    double x = a.area.left();
+    const double base = 4 + metrics.capHeight();
+    const auto put = [&](const QString &text, const QFont &with, const QColor &colour) {
+        p.setFont(with);
+        p.setPen(colour);
+        p.drawText(QPointF(x, base), text);
+        x += QFontMetricsF(with).horizontalAdvance(text);
+    };
+    put(m_scene.big->number, font, m_scene.alarm.isEmpty() ? t.ink : t.hold);
+    x += 8;
+    put(m_scene.big->unit, textFont(TextSize::Readout), t.muted);
+    x += 22;
+    drawLine(p, QRectF(x, base - 17, a.area.right() - x, 20), Qt::AlignLeft | Qt::AlignVCenter,
+             m_scene.under, textFont(TextSize::Title), t.muted);
 }
 
 void LiveTrace::drawWords(QPainter &p, const Axes &a) const

@@ -58,6 +58,7 @@ RehearsalPage::RehearsalPage(OpenBuild &open, QWidget *parent)
     , m_path(new RowList({ 0, 0.36, 0.86 }, 0, nullptr))
 {
     setObjectName(QStringLiteral("rehearsalPage"));
+    m_trace->setObjectName(QStringLiteral("rehearsal.trace"));
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);

@@ -71,6 +71,7 @@ void StartPage::makeLive(QWidget *live)
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
     m_trace = new LiveTrace(live);
+    m_trace->setObjectName(QStringLiteral("start.trace"));
     column->addWidget(m_trace, 1);
     auto *buttons = new QHBoxLayout;
     buttons->setSpacing(10);
@@ -470,6 +471,8 @@ Result<void> StartPage::takeReading(const CardItem &item, const RunPoint &read)
 {
     if (!read.pressure_kpa || !read.rpm || !read.oil_c)
         return fail("reading", "wants pressure, speed and oil temperature");
+    // The card is made anew by the first edit.
+    const std::string step(item.id);
     GaugeReading g;
     g.tap = m_open.build().gaugeTap;
     g.rpm = *read.rpm;
@@ -478,7 +481,7 @@ Result<void> StartPage::takeReading(const CardItem &item, const RunPoint &read)
     g.note = item.text;
     if (auto ok = m_open.record(g); !ok)
         return ok;
-    return goThrough(std::string(item.id), "done", &read);
+    return goThrough(step, "done", &read);
 }
 
 void StartPage::takeLatest()

@@ -78,6 +78,11 @@ private:
     void readPanel(const CardItem &item, PanelContent &out);
     void primePanel(PanelContent &out);
     void gatePanel(PanelContent &out);
+    void signHold(std::string id, std::string who);
+    void holdsPanel(PanelContent &out);
+    void holdsHeading(PanelContent &out) const;
+    void senderPanel(PanelContent &out);
+    void numbersPanel(const CardItem &item, PanelContent &out);
     void explainedPanel(PanelContent &out) const;
     void cautionsPanel(PanelContent &out) const;
     PanelField numberField(const char *key) const;

@@ -35,13 +35,23 @@ bool lastOnesDry(const FlowProof &proof)
 void StartPage::panel(PanelContent &out)
 {
     judge();
-    if (const CardItem *i = item())
+    const CardItem *i = item();
+    if (i)
         stepPanel(*i, out);
-    out.push_back(PanelRule {});
-    if (const CardItem *i = item(); !i || i->kind != CardKind::Gate)
-        gatePanel(out);
+    if (!i || i->kind != CardKind::Gate) {
+        out.push_back(PanelRule {});
+        holdsPanel(out);
+    }
     explainedPanel(out);
     out.push_back(PanelRule {});
+    senderPanel(out);
+    cautionsPanel(out);
+    if (i && !i->locked)
+        numbersPanel(*i, out);
+}
+
+void StartPage::senderPanel(PanelContent &out)
+{
     out.push_back(PanelHeading { tr("Sender") });
     out.push_back(PanelWord { QStringLiteral("start.port"), tr("Port"), m_sender->portName(),
                               [this](const QString &port) -> Result<void> {
@@ -61,12 +71,13 @@ void StartPage::panel(PanelContent &out)
                                             if (const auto ok = m_sender->open(port); !ok)
                                                 Q_EMIT complained(qs(ok.error().message));
                                         } });
-    cautionsPanel(out);
 }
 
 void StartPage::stepPanel(const CardItem &i, PanelContent &out)
 {
-    out.push_back(PanelTitle { qs(i.text), qs(i.threshold) });
+    out.push_back(PanelTitle { qs(i.text), {} });
+    if (!i.threshold.empty())
+        out.push_back(PanelText { qs(i.threshold), Tone::Muted });
     if (!i.caution.empty())
         out.push_back(PanelText { qs(i.caution), Tone::Warn });
     if (i.mark != Mark::NotDone || !i.said.empty())
@@ -77,19 +88,15 @@ void StartPage::stepPanel(const CardItem &i, PanelContent &out)
         return;
     }
     switch (i.kind) {
+    case CardKind::Prime:
+        primePanel(out);
+        [[fallthrough]];
     case CardKind::Tick:
+    case CardKind::Start:
         tickPanel(i, out);
         break;
     case CardKind::Choice:
         choicePanel(i, out);
-        break;
-    case CardKind::Prime:
-        primePanel(out);
-        tickPanel(i, out);
-        break;
-    case CardKind::Start:
-        out.push_back(numberField("pressure_within_s"));
-        tickPanel(i, out);
         break;
     case CardKind::Watch:
         watchPanel(i, out);
@@ -106,6 +113,42 @@ void StartPage::stepPanel(const CardItem &i, PanelContent &out)
                                     [open = &m_open, id = i.done->id] {
                                         static_cast<void>(open->takeBack("card_steps", id));
                                     } });
+}
+
+/// What a step's threshold is made from.
+void StartPage::numbersPanel(const CardItem &i, PanelContent &out)
+{
+    std::vector<const char *> keys;
+    if (i.id == "drive" || i.id == "prime_by")
+        keys = { m_prime.drill ? "drill_rpm" : "starter_rpm" };
+    else if (i.id == "prefill")
+        keys = { "filter_l" };
+    else if (i.id == "warm_up" || i.id == "hot_idle")
+        keys = { "hot_after_min" };
+    else if (i.id == "fast")
+        keys = { "fast_rpm" };
+    else if (i.kind == CardKind::Start)
+        keys = { "pressure_within_s" };
+    else if (i.kind == CardKind::Prime)
+        keys = { m_prime.drill ? "drill_rpm" : "starter_rpm", "burst_s", "rest_s", "filter_l",
+                 "cooler_l", "other_l", "suction_l", "oil_temp_c" };
+    if (keys.empty())
+        return;
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Numbers of this step") });
+    for (const char *key : keys)
+        out.push_back(numberField(key));
+    out.push_back(PanelText { tr("Where nothing is entered the usual stands: common practice or "
+                                 "assumption, no source."),
+                              Tone::Muted });
+    if (i.kind != CardKind::Prime)
+        return;
+    out.push_back(PanelHeading { tr("Working") });
+    for (const char *name : { "prime-volume", "prime-lift", "prime-time" }) {
+        const Calculator *w = findCalculator(name);
+        out.push_back(PanelText { qs(w->formula) });
+        out.push_back(PanelText { qs(w->source), Tone::Muted });
+    }
 }
 
 void StartPage::tickPanel(const CardItem &i, PanelContent &out)
@@ -125,10 +168,6 @@ void StartPage::tickPanel(const CardItem &i, PanelContent &out)
                                         static_cast<void>(goThrough(id, way));
                                     } });
     }
-    if (i.id == "drive" || i.id == "prime_by")
-        out.push_back(numberField(m_prime.drill ? "drill_rpm" : "starter_rpm"));
-    if (i.id == "warm_up")
-        out.push_back(numberField("hot_after_min"));
 }
 
 void StartPage::choicePanel(const CardItem &i, PanelContent &out)
@@ -147,10 +186,6 @@ void StartPage::choicePanel(const CardItem &i, PanelContent &out)
         return open->choose(question, ids[static_cast<size_t>(k)]);
     };
     out.push_back(std::move(c));
-    if (i.id == "prefill")
-        out.push_back(numberField("filter_l"));
-    if (i.id == "prime_by")
-        out.push_back(numberField(m_prime.drill ? "drill_rpm" : "starter_rpm"));
 }
 
 PanelField StartPage::numberField(const char *key) const
@@ -179,15 +214,6 @@ void StartPage::primePanel(PanelContent &out)
                 .arg(qs(formatNumber(m_prime.lift_m * 1e3, 0)),
                      qs(formatNumber(*m_prime.dryLift_m * 1e3, 0))),
             t.time_s ? Tone::Muted : Tone::Bad });
-    for (const char *key : { "burst_s", "rest_s", "filter_l", "cooler_l", "other_l", "suction_l",
-                             "oil_temp_c" })
-        out.push_back(numberField(key));
-    out.push_back(PanelHeading { tr("Working") });
-    for (const char *name : { "prime-volume", "prime-lift", "prime-time" }) {
-        const Calculator *w = findCalculator(name);
-        out.push_back(PanelText { qs(w->formula) });
-        out.push_back(PanelText { qs(w->source), Tone::Muted });
-    }
 }
 
 void StartPage::watchPanel(const CardItem &i, PanelContent &out)
@@ -287,13 +313,31 @@ void StartPage::readPanel(const CardItem &i, PanelContent &out)
     tickPanel(i, out);
 }
 
-void StartPage::gatePanel(PanelContent &out)
+/// The holds in short; the gate's own step is where they are signed for.
+void StartPage::holdsPanel(PanelContent &out)
+{
+    holdsHeading(out);
+    for (const GateHold &h : m_gate.holds)
+        out.push_back(PanelVerdict { h.open() ? Mark::Hold : Mark::LookAgain, qs(h.finding->text),
+                                     h.signature ? tr("signed by %1").arg(qs(h.signature->by))
+                                                 : qs(h.finding->action) });
+    if (m_gate.open() > 0)
+        out.push_back(PanelButton { QStringLiteral("gate.open"), tr("Mend or sign"),
+                                    [this] { showStep(QStringLiteral("gate")); } });
+}
+
+void StartPage::holdsHeading(PanelContent &out) const
 {
     const int open = m_gate.open();
     out.push_back(PanelHeading { open == 0 ? tr("Nothing holds the start")
                                      : open == 1 ? tr("1 hold before start")
                                                  : tr("%1 holds before start").arg(open),
                                  open == 0 ? Tone::Good : Tone::Bad });
+}
+
+void StartPage::gatePanel(PanelContent &out)
+{
+    holdsHeading(out);
     for (const GateHold &h : m_gate.holds) {
         const std::string id = h.finding->id;
         out.push_back(PanelVerdict { h.open() ? Mark::Hold : Mark::LookAgain, qs(h.finding->text),
@@ -331,25 +375,24 @@ void StartPage::gatePanel(PanelContent &out)
                                       return {};
                                   } });
         out.push_back(PanelButton { QStringLiteral("gate.sign.") + qs(id), tr("Sign for it"),
-                                    [this, id, who] {
-                                        const GateHold *hold = m_gate.find(id);
-                                        if (!hold)
-                                            return;
-                                        auto sign = signFor(*hold->finding,
-                                                            m_who.contains(id) ? m_who[id] : who,
-                                                            m_why[id]);
-                                        if (sign) {
-                                            sign->at = OpenBuild::now();
-                                            // Signed by the name that was typed, whoever sits here.
-                                            const auto ok = m_open.edit(
-                                                PassageEdit(AddEntry { std::move(*sign) }));
-                                            if (!ok)
-                                                Q_EMIT complained(qs(ok.error().message));
-                                        } else {
-                                            Q_EMIT complained(qs(sign.error().message));
-                                        }
-                                    } });
+                                    [this, id, who] { signHold(id, who); } });
     }
+}
+
+/// Signed by the name that was typed, whoever sits here. By value: the edit renews the panel.
+void StartPage::signHold(std::string id, std::string who)
+{
+    const GateHold *hold = m_gate.find(id);
+    if (!hold)
+        return;
+    auto sign = signFor(*hold->finding, m_who.contains(id) ? m_who[id] : who, m_why[id]);
+    Result<void> ok = sign ? Result<void> {} : tl::unexpected(sign.error());
+    if (sign) {
+        sign->at = OpenBuild::now();
+        ok = m_open.edit(PassageEdit(AddEntry { std::move(*sign) }));
+    }
+    if (!ok)
+        Q_EMIT complained(qs(ok.error().message));
 }
 
 void StartPage::explainedPanel(PanelContent &out) const
