@@ -275,7 +275,7 @@ private:
         if (fast)
             i.text = "At " + plain(i.rpm) + " rev/min";
         if (hot)
-            i.text = "Hot idle, after 10 to 15 min";
+            i.text = "Hot idle, 10 to 15 min";
         if (const auto r = assessAt(m_build, m_assessment, i.rpm, i.oil_c)) {
             const double offset = gaugeOffset_pa(m_build), factor = modelFactor(m_build);
             i.expected = { r->gauge.value_pa * factor + offset, r->gauge.low_pa * factor + offset,

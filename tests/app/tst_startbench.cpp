@@ -473,7 +473,7 @@ void TestStartBench::rehearsal_fromHidingToDebrief()
     QVERIFY(page_->beginWith(*parseFault(build(), "lifter_gallery_plug_missing"), 4).isEmpty());
     click("rehearsal.drill");
     page_->advance(60);
-    QVERIFY(!find<LiveTrace>("rehearsal.trace")->scene().points->empty());
+    QVERIFY(!find<LiveTrace>("rehearsal.trace")->scene().trace->all().empty());
     QTest::keyClick(m_window.get(), Qt::Key_Space);
     QCOMPARE(page_->rehearsal()->engine().turning(), Turning::Still);
     click("rehearsal.read");

@@ -150,7 +150,7 @@ void AfterPage::refresh()
 
 void AfterPage::showRun()
 {
-    m_points.clear();
+    m_buckets.clear();
     TraceScene scene;
     scene.minutes = true;
     setTone(m_about, Theme::current().muted);
@@ -159,7 +159,7 @@ void AfterPage::showRun()
         if (r->id != m_run)
             continue;
         for (const RunPoint &p : r->trace)
-            m_points.push_back({ p });
+            m_buckets.add({ p });
         scene.marks = r->marks;
         if (r->kind != "prime")
             scene.floor_kpa = m_open.build().use.hotIdleFloor_kpa;
@@ -171,8 +171,8 @@ void AfterPage::showRun()
                          : tr("no pressure"),
                      Figure::pressure(r->most_kpa * 1e3).text(), qs(r->source)));
     }
-    scene.points = &m_points;
-    scene.least_s = m_points.empty() ? 60 : std::max(5.0, m_points.back().read.t_s);
+    scene.trace = &m_buckets;
+    scene.least_s = m_buckets.all().empty() ? 60 : std::max(5.0, m_buckets.last_s());
     m_trace->setScene(std::move(scene));
 }
 

@@ -65,7 +65,7 @@ private:
     QLabel *m_about;
     LiveTrace *m_trace;
     ResidualView *m_view;
-    std::vector<LivePoint> m_points;
+    TraceBuckets m_buckets;
     std::string m_run; ///< id of the one shown
 };
 

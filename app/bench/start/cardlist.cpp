@@ -6,6 +6,7 @@
 
 #include <QHelpEvent>
 #include <QKeyEvent>
+#include <QScrollArea>
 #include <QToolTip>
 
 namespace mildpath {
@@ -43,10 +44,20 @@ void CardList::setCard(const RunCard &card)
 void CardList::choose(const QString &step)
 {
     m_chosen = step;
-    for (const Row &r : m_rows)
-        if (r.step == step)
-            setAccessibleDescription(r.text + QStringLiteral(", ") + qs(markWord(r.mark))
-                                     + QStringLiteral(", ") + r.below);
+    for (size_t i = 0; i < m_rows.size(); ++i) {
+        const Row &r = m_rows[i];
+        if (r.step != step)
+            continue;
+        setAccessibleDescription(r.text + QStringLiteral(", ") + qs(markWord(r.mark))
+                                 + QStringLiteral(", ") + r.below);
+        // With a step before and behind it in sight.
+        if (auto *scroll = qobject_cast<QScrollArea *>(
+                parentWidget() && parentWidget()->parentWidget()
+                    ? parentWidget()->parentWidget()->parentWidget()
+                    : nullptr))
+            scroll->ensureVisible(0, static_cast<int>(rowTop(i) + twoLines / 2), 0,
+                                  static_cast<int>(2 * twoLines));
+    }
     update();
 }
 

@@ -61,6 +61,7 @@ Result<void> LiveLog::start(const std::string &kind, const AlarmLimits &limits)
     }
     m_kind = kind;
     m_points.clear();
+    m_buckets.clear();
     m_marks.clear();
     m_stopped.clear();
     m_watch.emplace(limits);
@@ -131,6 +132,7 @@ void LiveLog::take(const SenderReading &reading, double at_s)
         const auto band = expected(p);
         m_points.push_back({ p, band ? static_cast<float>(band->low_pa / 1e3) : -1.0F,
                              band ? static_cast<float>(band->high_pa / 1e3) : -1.0F });
+        m_buckets.add(m_points.back());
         if (m_file)
             note(m_file->append(p));
         for (const Alarm &a : m_watch->take(p, band))

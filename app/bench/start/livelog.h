@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "bench/start/tracebuckets.h"
 #include "devices/senderline.h"
 #include "start/alarms.h"
 #include "storage/runfile.h"
@@ -15,13 +16,6 @@
 #include <vector>
 
 namespace mildpath {
-
-/// One moment of a log with what was expected of it then.
-struct LivePoint
-{
-    RunPoint read;
-    float low_kpa = -1, high_kpa = -1; ///< −1: nothing was expected
-};
 
 /// A run while it is watched: listens to a sender, records to a file, calls out. Listens also when
 /// nothing is recorded, so that the needle is seen before the start.
@@ -49,6 +43,7 @@ public:
     void take(const SenderReading &reading, double at_s);
 
     const std::vector<LivePoint> &points() const { return m_points; }
+    const TraceBuckets &buckets() const { return m_buckets; }
     const std::vector<RunMark> &marks() const { return m_marks; }
     /// The last reading, recorded or not.
     const std::optional<RunPoint> &latest() const { return m_latest; }
@@ -89,6 +84,7 @@ private:
     std::optional<AlarmWatch> m_watch;
     std::optional<RunFile> m_file;
     std::vector<LivePoint> m_points;
+    TraceBuckets m_buckets;
     std::vector<RunMark> m_marks;
     std::optional<RunPoint> m_latest;
     std::vector<double> m_arrivals; ///< of the last readings, s on m_clock

@@ -4,8 +4,6 @@
 #include "paint/text.h"
 #include "quantity/rounding.h"
 
-#include <QPainterPath>
-
 #include <algorithm>
 #include <cmath>
 
@@ -15,49 +13,6 @@ namespace {
 constexpr int bigPixels = 52;
 constexpr double headHigh = 62; ///< of the digits, over the picture: a trace must not cross them
 constexpr double headroom = 1.12;
-
-/// Keeps of every pixel column its lowest and highest, as one line through them.
-class Columns
-{
-public:
-    Columns(double left, double right)
-        : m_left(left)
-        , m_columns(static_cast<size_t>(std::max(1.0, right - left)) + 1)
-    {
-    }
-    void add(QPointF at)
-    {
-        const auto i = static_cast<size_t>(std::clamp(
-            std::floor(at.x() - m_left), 0.0, static_cast<double>(m_columns.size() - 1)));
-        Column &c = m_columns[i];
-        if (!c.any) {
-            c = { true, at, at, at, at };
-            return;
-        }
-        c.last = at;
-        if (at.y() < c.top.y())
-            c.top = at;
-        if (at.y() > c.bottom.y())
-            c.bottom = at;
-    }
-    QPolygonF line() const
-    {
-        QPolygonF out;
-        for (const Column &c : m_columns)
-            if (c.any)
-                out << c.first << c.top << c.bottom << c.last;
-        return out;
-    }
-
-private:
-    struct Column
-    {
-        bool any = false;
-        QPointF first, top, bottom, last;
-    };
-    double m_left;
-    std::vector<Column> m_columns;
-};
 
 } // namespace
 
@@ -86,15 +41,12 @@ QPointF LiveTrace::Axes::at(double time_s, double pressure_kpa) const
 LiveTrace::Axes LiveTrace::axes() const
 {
     double last = m_scene.least_s, most = 100;
-    if (m_scene.points && !m_scene.points->empty())
-        last = std::max(last, m_scene.points->back().read.t_s * 1.04);
+    if (m_scene.trace) {
+        last = std::max(last, m_scene.trace->last_s() * 1.04);
+        most = std::max(most, static_cast<double>(m_scene.trace->most_kpa()));
+    }
     if (m_scene.stopAt_s)
         last = std::max(last, *m_scene.stopAt_s * 1.1);
-    if (m_scene.points) {
-        for (const LivePoint &p : *m_scene.points)
-            most = std::max({ most, p.read.pressure_kpa.value_or(0),
-                              static_cast<double>(p.high_kpa) });
-    }
     if (m_scene.prime)
         most = std::max(most, m_scene.prime->steady.high_pa / 1e3);
     return { QRectF(rect()).adjusted(46, headHigh, -12, -34), last, most * headroom };
@@ -151,42 +103,36 @@ void LiveTrace::drawBand(QPainter &p, const Axes &a) const
     const Theme &t = Theme::current();
     QColor tone = t.oil[t.dark ? 3 : 0];
     tone.setAlphaF(t.dark ? 0.45F : 0.85F);
-    Columns upper(a.area.left(), a.area.right()), lower(a.area.left(), a.area.right());
+    QPolygonF upper, lower;
     double now = 0;
-    bool any = false;
-    if (m_scene.points && !m_scene.points->empty()) {
-        now = m_scene.points->back().read.t_s;
-        for (const LivePoint &q : *m_scene.points)
-            if (q.high_kpa >= 0) {
-                upper.add(a.at(q.read.t_s, static_cast<double>(q.high_kpa)));
-                lower.add(a.at(q.read.t_s, static_cast<double>(q.low_kpa)));
-                any = true;
+    if (m_scene.trace) {
+        now = m_scene.trace->last_s();
+        for (const TraceBucket &b : m_scene.trace->all())
+            if (b.bandHigh >= 0) {
+                upper << a.at(b.from_s, static_cast<double>(b.bandHigh));
+                lower << a.at(b.from_s, static_cast<double>(b.bandLow));
             }
     }
-    if (m_scene.prime && m_scene.prime->time.time_s) {
+    if (m_scene.prime && m_scene.prime->time.time_s)
         for (double x = a.at(now, 0).x(); x <= a.area.right(); x += 1) {
             const double ahead = (x - a.area.left()) / a.area.width() * a.t_s - now;
             const double s = m_scene.turned_s + ahead;
-            upper.add({ x, a.at(0, m_scene.prime->upper_pa(s) / 1e3).y() });
-            lower.add({ x, a.at(0, m_scene.prime->lower_pa(s) / 1e3).y() });
+            upper << QPointF(x, a.at(0, m_scene.prime->upper_pa(s) / 1e3).y());
+            lower << QPointF(x, a.at(0, m_scene.prime->lower_pa(s) / 1e3).y());
         }
-        any = true;
-    }
-    if (!any)
+    if (upper.isEmpty())
         return;
-    QPolygonF band = upper.line();
-    const QPolygonF under = lower.line();
-    for (auto it = under.rbegin(); it != under.rend(); ++it)
+    QPolygonF band = upper;
+    for (auto it = lower.rbegin(); it != lower.rend(); ++it)
         band << *it;
     p.setPen(Qt::NoPen);
     p.setBrush(tone);
     p.setClipRect(a.area);
     p.drawPolygon(band);
     p.setClipping(false);
-    if (m_scene.prime || any)
-        drawLine(p, QRectF(a.area.right() - 150, a.area.top() + 4, 146, 16),
-                 Qt::AlignRight | Qt::AlignVCenter, tr("forecast corridor"),
-                 textFont(TextSize::Small), t.warm);
+    drawLine(p, QRectF(a.area.right() - 150, a.area.top() + 4, 146, 16),
+             Qt::AlignRight | Qt::AlignVCenter, tr("forecast corridor"), textFont(TextSize::Small),
+             t.warm);
 }
 
 void LiveTrace::drawTrace(QPainter &p, const Axes &a) const
@@ -199,14 +145,28 @@ void LiveTrace::drawTrace(QPainter &p, const Axes &a) const
         drawLine(p, QRectF(a.area.right() - 60, y - 16, 56, 15), Qt::AlignRight | Qt::AlignVCenter,
                  tr("floor"), textFont(TextSize::Small), t.hold);
     }
-    if (!m_scene.points)
+    if (!m_scene.trace)
         return;
-    Columns columns(a.area.left(), a.area.right());
-    for (const LivePoint &q : *m_scene.points)
-        if (q.read.pressure_kpa)
-            columns.add(a.at(q.read.t_s, *q.read.pressure_kpa));
-    p.setPen(QPen(t.ink, 1.5));
-    p.drawPolyline(columns.line());
+    // Lines up and down need no smoothing, and thousands of them smoothed would cost the frame.
+    QPolygonF line;
+    bool dense = false;
+    for (const TraceBucket &b : m_scene.trace->all()) {
+        if (b.high < 0)
+            continue;
+        const double x0 = a.at(b.from_s, 0).x(), x1 = a.at(b.to_s, 0).x();
+        const auto y = [&](float kpa) { return a.at(0, static_cast<double>(kpa)).y(); };
+        line << QPointF(x0, y(b.first));
+        if (b.points > 1) {
+            dense = true;
+            const double middle = (x0 + x1) / 2;
+            line << QPointF(middle, y(b.low)) << QPointF(middle, y(b.high))
+                 << QPointF(x1, y(b.last));
+        }
+    }
+    p.setRenderHint(QPainter::Antialiasing, !dense);
+    p.setPen(QPen(t.ink, dense ? 1 : 1.5));
+    p.drawPolyline(line);
+    p.setRenderHint(QPainter::Antialiasing);
 }
 
 void LiveTrace::drawMarks(QPainter &p, const Axes &a) const

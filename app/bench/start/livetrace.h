@@ -11,7 +11,7 @@ namespace mildpath {
 /// What a trace shows. Pressures in kPa.
 struct TraceScene
 {
-    const std::vector<LivePoint> *points = nullptr;
+    const TraceBuckets *trace = nullptr;
     std::vector<RunMark> marks;
     /// Corridor of priming from the last reading on; null: none.
     const PrimeForecast *prime = nullptr;

@@ -98,7 +98,8 @@ RehearsalPage::RehearsalPage(OpenBuild &open, QWidget *parent)
     connect(&open, &OpenBuild::opened, this, [this] {
         m_timer->stop();
         m_rehearsal.reset();
-        m_points.clear();
+        m_played.clear();
+        m_now.reset();
         m_said.clear();
     });
     qApp->installEventFilter(this);
@@ -192,7 +193,8 @@ QString RehearsalPage::beginWith(const Fault &fault, unsigned seed)
 
 void RehearsalPage::begun(Result<Rehearsal> rehearsal)
 {
-    m_points.clear();
+    m_played.clear();
+    m_now.reset();
     m_rehearsal.reset();
     if (!rehearsal) {
         m_said = qs(rehearsal.error().message);
@@ -239,8 +241,10 @@ void RehearsalPage::advance(double dt_s)
         const double step = std::min(dt_s, pointEvery_s);
         m_rehearsal->advance(step);
         dt_s -= step;
-        if (const auto read = m_rehearsal->engine().read())
-            m_points.push_back({ *read });
+        if (const auto read = m_rehearsal->engine().read()) {
+            m_played.add({ *read });
+            m_now = read;
+        }
     }
     show();
     if (m_rehearsal->ended())
@@ -292,7 +296,8 @@ void RehearsalPage::refresh()
     // The build went on: what is hidden is hidden in the old one.
     if (m_rehearsal && !m_rehearsal->ended() && m_revision != m_open.revision()) {
         m_rehearsal.reset();
-        m_points.clear();
+        m_played.clear();
+        m_now.reset();
         m_said = tr("The build was changed: hide a fault anew.");
         Q_EMIT changed();
     }
@@ -316,17 +321,16 @@ void RehearsalPage::show()
     if (!on)
         m_timer->stop();
     TraceScene scene;
-    scene.points = &m_points;
+    scene.trace = &m_played;
     scene.minutes = true;
     scene.least_s = 60;
     scene.floor_kpa = m_open.build().engine.stops.empty()
         ? std::nullopt
         : std::optional(m_open.build().use.hotIdleFloor_kpa);
-    if (m_rehearsal && !m_points.empty()) {
-        const RunPoint &now = m_points.back().read;
-        scene.big = Figure::pressure(*now.pressure_kpa * 1e3);
-        scene.under = Figure::speed(*now.rpm).text() + QStringLiteral(" · ")
-            + tr("oil %1").arg(Figure::temperature(*now.oil_c).text());
+    if (m_rehearsal && m_now) {
+        scene.big = Figure::pressure(*m_now->pressure_kpa * 1e3);
+        scene.under = Figure::speed(*m_now->rpm).text() + QStringLiteral(" · ")
+            + tr("oil %1").arg(Figure::temperature(*m_now->oil_c).text());
     }
     const double harm = m_rehearsal ? m_rehearsal->harm().worst() : 0;
     if (harm >= 1)

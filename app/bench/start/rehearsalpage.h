@@ -57,7 +57,8 @@ private:
     OpenBuild &m_open;
     std::optional<Rehearsal> m_rehearsal;
     quint64 m_revision = 0; ///< of the build it was hidden in
-    std::vector<LivePoint> m_points;
+    TraceBuckets m_played;
+    std::optional<RunPoint> m_now; ///< what the sender last said
     QString m_said; ///< what was last seen
     unsigned m_seed = 0;
     QTimer *m_timer;

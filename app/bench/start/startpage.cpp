@@ -280,7 +280,7 @@ void StartPage::showLive()
     const bool priming = recording ? m_log->kind() == "prime"
                                    : chosen && chosen->group == "prime";
     TraceScene scene;
-    scene.points = &m_log->points();
+    scene.trace = &m_log->buckets();
     scene.marks = m_log->marks();
     scene.minutes = !priming;
     const bool shown = !m_log->points().empty();
@@ -399,8 +399,7 @@ void StartPage::startSeen()
         || !m_log->watch()->firstPressure_s())
         return;
     m_startSeen = true;
-    const RunPoint now = m_log->points().back().read;
-    static_cast<void>(goThrough("start", "done", &now, m_log->watch()->firstPressure_s()));
+    static_cast<void>(goThrough("start", "done", nullptr, m_log->watch()->firstPressure_s()));
 }
 
 void StartPage::storeRun()

@@ -161,7 +161,8 @@ void StartPage::tickPanel(const CardItem &i, PanelContent &out)
         { "skipped", tr("Skip it") },
     };
     for (const auto &[outcome, text] : ways) {
-        if (i.kind == CardKind::Start && std::string_view(outcome) == "skipped")
+        const bool skip = std::string_view(outcome) == "skipped";
+        if ((i.kind == CardKind::Start && skip) || (i.kind == CardKind::Read && !skip))
             continue;
         out.push_back(PanelButton { QStringLiteral("card.") + QLatin1String(outcome), text,
                                     [this, id, way = std::string(outcome)] {
