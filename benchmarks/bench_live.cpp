@@ -54,9 +54,9 @@ int main(int argc, char **argv)
     const auto run = [&](int until_s) {
         for (; taken < until_s * perSecond; ++taken) {
             const double t = static_cast<double>(taken) / perSecond;
-            log.take({ 3e5 + 2e4 * std::sin(t), 800 + 5 * std::sin(3 * t),
-                       20 + 70 * t / seconds, t },
-                     t);
+            log.take(
+                { 3e5 + 2e4 * std::sin(t), 800 + 5 * std::sin(3 * t), 20 + 70 * t / seconds, t },
+                t);
             if (taken % perSecond == 0)
                 app.processEvents();
         }

@@ -32,8 +32,7 @@ int writePictures(const Build &build, const Assessment &assessment, const std::s
         return report({ folder, "cannot be made: " + code.message() }, "", ReadWriteFailed);
     int number = 0;
     for (const SheetPicture &p : sheetPictures(build, assessment)) {
-        const auto path
-            = std::filesystem::path(folder) / (std::to_string(++number) + ".svg");
+        const auto path = std::filesystem::path(folder) / (std::to_string(++number) + ".svg");
         if (const auto ok = writeTextFile(path, p.svg); !ok)
             return report(ok.error(), "", ReadWriteFailed);
         std::cout << path.string() << "  " << p.title << '\n';

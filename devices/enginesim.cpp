@@ -40,7 +40,8 @@ int usage(const std::string &why)
         "%s\n"
         "mildpath-engine-sim FILE.mildpath [--fault KIND@STOP[=SEVERITY],…] [--seed N]\n"
         "  [--rate HZ] [--noise KPA] [--dropouts SHARE] [--garbage SHARE] [--oil-temp-c T]\n"
-        "  [--full] [--on-model] [--fast FACTOR] [--link PATH] [--play \"drill 250 20; still 5; …\"]\n"
+        "  [--full] [--on-model] [--fast FACTOR] [--link PATH] [--play \"drill 250 20; still 5; "
+        "…\"]\n"
         "Prints the port's path. Takes orders on standard input, one a line, or from --play with\n"
         "seconds behind each: drill RPM · crank RPM · run RPM · still · look · quit.\n"
         "\"look\" prints which lifters and rockers have filled.\n",
@@ -210,9 +211,9 @@ private:
             return m_port.send("p=\x02?##\r\n");
         if (!reading)
             return true;
-        return m_port.send(senderLine({ *reading->pressure_kpa * 1e3, reading->rpm, reading->oil_c,
-                                        reading->t_s })
-                           + "\r\n");
+        return m_port.send(
+            senderLine({ *reading->pressure_kpa * 1e3, reading->rpm, reading->oil_c, reading->t_s })
+            + "\r\n");
     }
 
     const Options &m_options;

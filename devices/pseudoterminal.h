@@ -6,7 +6,8 @@
 
 namespace mildpath {
 
-/// The far end of a serial cable for a simulated device: a pseudo-terminal that others open by path.
+/// The far end of a serial cable for a simulated device: a pseudo-terminal that others open by
+/// path.
 class PseudoTerminal
 {
 public:

@@ -58,8 +58,8 @@ std::optional<double> read(std::string_view text, const Key &key)
     double value = 0;
     if (!text.empty() && text.front() == '+')
         text.remove_prefix(1);
-    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value,
-                                              std::chars_format::fixed);
+    const auto [end, error]
+        = std::from_chars(text.data(), text.data() + text.size(), value, std::chars_format::fixed);
     if (error != std::errc() || !std::isfinite(value))
         return std::nullopt;
     const std::string_view unit(end, static_cast<size_t>(text.data() + text.size() - end));

@@ -54,7 +54,8 @@ public:
                            [&](const SheetHeading &h) { heading(h, i); },
                            [&](const SheetText &t) {
                                paragraph(qs(t.text), sheetFont(11.5),
-                                         t.muted ? Theme::current().muted : Theme::current().ink, 4);
+                                         t.muted ? Theme::current().muted : Theme::current().ink,
+                                         4);
                            },
                            [&](const SheetTable &t) { table(t); },
                            [&](const SheetPicture &p) { picture(p); },
@@ -175,8 +176,9 @@ private:
     {
         double high = 14;
         for (size_t c = 0; c < row.size(); ++c)
-            high = std::max(high, heightOf(qs(row[c].text), sheetFont(isHead ? 10.5 : 11),
-                                           cellWidth(widths, c, row[c])));
+            high = std::max(high,
+                            heightOf(qs(row[c].text), sheetFont(isHead ? 10.5 : 11),
+                                     cellWidth(widths, c, row[c])));
         return high + 2 * padding;
     }
 

@@ -132,6 +132,8 @@ QString styleSheetOf(const Theme &t)
         QPushButton:disabled { color: @faint; }
         QPushButton[danger="true"] { background: @hold; color: @panel; border-color: @hold;
             font-weight: bold; }
+        QPushButton[danger="true"]:disabled { background: @panel; color: @faint;
+            border-color: @line; }
         QPushButton[main="true"] { border-color: @sel; color: @sel; font-weight: bold; }
         QPushButton[main="true"]:disabled { border-color: @line; color: @faint; }
         QScrollArea, QListView { background: transparent; border: none; }

@@ -53,8 +53,7 @@ std::vector<const FlowSeen *> pumpedFlows(const Build &build)
             continue;
         // The last look at an outlet stands.
         std::erase_if(out, [&](const FlowSeen *earlier) {
-            return earlier->stop == f->stop
-                && (f->outlet == 0 || earlier->outlet == f->outlet);
+            return earlier->stop == f->stop && (f->outlet == 0 || earlier->outlet == f->outlet);
         });
         out.push_back(f);
     }
@@ -71,8 +70,7 @@ double sightChance(std::string_view saw, double ofNeed)
 
 Result<std::vector<double>> flowLogs(const Build &build, const std::vector<GaugedSize> &sizes,
                                      const std::vector<Guess> &guesses,
-                                     const std::vector<const FlowSeen *> &flows,
-                                     Progress *progress)
+                                     const std::vector<const FlowSeen *> &flows, Progress *progress)
 {
     std::vector<double> out(guesses.size(), 0.0);
     std::vector<Condition> conditions;
@@ -101,8 +99,8 @@ Result<std::vector<double>> flowLogs(const Build &build, const std::vector<Gauge
     const auto &taps = signatures->taps();
     for (size_t g = 0; g < guesses.size(); ++g)
         for (const Watched &w : watched) {
-            const auto tap = static_cast<size_t>(std::find(taps.begin(), taps.end(), w.node)
-                                                 - taps.begin());
+            const auto tap
+                = static_cast<size_t>(std::find(taps.begin(), taps.end(), w.node) - taps.begin());
             const double p = signatures->at(g, w.condition, tap);
             if (!std::isnan(p))
                 out[g] += together * std::log(sightChance(w.saw, p / w.need_pa));

@@ -70,11 +70,14 @@ std::vector<RunPoint> thinned(std::span<const RunPoint> points, size_t most)
     const size_t stretches = std::max<size_t>(1, most / 2);
     const auto pressure = [](const RunPoint &p) { return p.pressure_kpa.value_or(-1); };
     for (size_t k = 0; k < stretches; ++k) {
-        const auto from = points.begin() + static_cast<std::ptrdiff_t>(k * points.size() / stretches);
+        const auto from
+            = points.begin() + static_cast<std::ptrdiff_t>(k * points.size() / stretches);
         const auto to
             = points.begin() + static_cast<std::ptrdiff_t>((k + 1) * points.size() / stretches);
-        const auto [low, high] = std::minmax_element(
-            from, to, [&](const RunPoint &a, const RunPoint &b) { return pressure(a) < pressure(b); });
+        const auto [low, high]
+            = std::minmax_element(from, to, [&](const RunPoint &a, const RunPoint &b) {
+                  return pressure(a) < pressure(b);
+              });
         out.push_back(*std::min(low, high));
         if (low != high)
             out.push_back(*std::max(low, high));

@@ -84,10 +84,10 @@ private:
     {
         const Engine &e = m_build.engine;
         m_out.title = m_build.name;
-        m_out.under = { e.name + (e.displacement_l > 0
-                                      ? ", " + formatNumber(e.displacement_l, 1) + " l"
-                                      : ""),
-                        "Oil " + m_build.oil.grade, m_date };
+        m_out.under
+            = { e.name
+                    + (e.displacement_l > 0 ? ", " + formatNumber(e.displacement_l, 1) + " l" : ""),
+                "Oil " + m_build.oil.grade, m_date };
         const int open = m_gate.open(), all = static_cast<int>(m_gate.holds.size());
         const int notDone = m_assessment.notDone();
         m_out.mark = open > 0 ? Mark::Hold : notDone > 0 ? Mark::LookAgain : Mark::Proven;
@@ -147,12 +147,12 @@ private:
                        {} };
         for (const GateHold &h : m_gate.holds) {
             const SignOff *s = h.signature;
-            t.rows.push_back(
-                { { h.finding->text, s ? Mark::LookAgain : Mark::Hold },
-                  { s ? s->by : "open" },
-                  { s ? s->note : h.outdated ? "signed when it said something else"
-                                             : h.finding->action },
-                  { s ? day(s->at) : "" } });
+            t.rows.push_back({ { h.finding->text, s ? Mark::LookAgain : Mark::Hold },
+                               { s ? s->by : "open" },
+                               { s                ? s->note
+                                     : h.outdated ? "signed when it said something else"
+                                                  : h.finding->action },
+                               { s ? day(s->at) : "" } });
         }
         table(std::move(t));
     }
@@ -185,7 +185,8 @@ private:
         if (last && !last->instrument.empty())
             how += ", " + last->instrument;
         return { { s.name, s.mark },
-                 { formatNumber(s.cold_um.value, decimals) + " ± " + formatNumber(2 * u, decimals) },
+                 { formatNumber(s.cold_um.value, decimals) + " ± "
+                   + formatNumber(2 * u, decimals) },
                  { s.limits ? formatNumber(s.limits->min_um, 0) + " to "
                            + formatNumber(s.limits->max_um, 0)
                             : "" },
@@ -248,14 +249,14 @@ private:
                 continue;
             const auto names = flowOutlets(m_build, *s);
             const auto at = static_cast<size_t>(f->outlet);
-            t.rows.push_back({ { (at > 0 && at <= names.size() ? names[at - 1] : s->name)
-                                     + ": oil " + f->saw,
-                                 f->saw == "flows" ? Mark::Proven
-                                     : f->saw == "dry" ? Mark::Hold
-                                                       : Mark::LookAgain },
-                               { spaced(f->means) },
-                               { f->by },
-                               { day(f->at) } });
+            t.rows.push_back(
+                { { (at > 0 && at <= names.size() ? names[at - 1] : s->name) + ": oil " + f->saw,
+                    f->saw == "flows"     ? Mark::Proven
+                        : f->saw == "dry" ? Mark::Hold
+                                          : Mark::LookAgain },
+                  { spaced(f->means) },
+                  { f->by },
+                  { day(f->at) } });
         }
         if (!t.rows.empty())
             heading("Who saw it");
@@ -325,7 +326,8 @@ private:
         heading("Air in the oil");
         SheetTable t { { "way in", "state", "found" }, { 0.3, 0.14, 0.56 }, {} };
         for (const AirRow &r : m_assessment.air.rows)
-            t.rows.push_back({ { r.name }, { std::string(airStateWord(r.state)) }, { r.quantity } });
+            t.rows.push_back(
+                { { r.name }, { std::string(airStateWord(r.state)) }, { r.quantity } });
         table(std::move(t));
     }
 
@@ -359,8 +361,10 @@ private:
             if (i.mark == Mark::NotDone && i.group == "after")
                 t.rows.push_back({ { i.text, i.mark }, { std::string(i.caution) } });
         table(std::move(t));
-        text("Clearances are diametral. Pressures are gauge pressures. A forecast is no measurement: "
-             "compare it with what is read cold and after 10 to 15 minutes hot. Where local codes or "
+        text("Clearances are diametral. Pressures are gauge pressures. A forecast is no "
+             "measurement: "
+             "compare it with what is read cold and after 10 to 15 minutes hot. Where local codes "
+             "or "
              "the maker say otherwise, they win; a doubtful engine goes to a qualified shop.",
              true);
     }

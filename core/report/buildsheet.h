@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "report/svg.h"
-#include "build/document.h"
 #include "assess/assessment.h"
+#include "build/document.h"
+#include "report/svg.h"
 
 #include <optional>
 #include <string>

@@ -268,9 +268,7 @@ SheetPicture runPicture(const RunLog &run, const PrimeForecast &prime, double fl
                  0.8, "2 3");
         svg.text({ plot.x(m.t_s / unit) + 3, plot.top() + 10 }, m.text, 10, Svg::selection);
     }
-    const std::string title = priming     ? "Priming"
-        : run.kind == "start" ? "First start"
-                              : "Run";
+    const std::string title = priming ? "Priming" : run.kind == "start" ? "First start" : "Run";
     return picture(title + ", " + run.at.substr(0, 16),
                    priming ? "band: forecast corridor" : "dashed: the floor asked for hot idle",
                    svg);

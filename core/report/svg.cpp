@@ -124,7 +124,8 @@ void Svg::mark(Point c, double size, Mark mark)
     switch (mark) {
     case Mark::Proven:
         circle(c, r, colour);
-        polyline({ { c.x - 0.5 * r, c.y }, { c.x - 0.1 * r, c.y + 0.4 * r },
+        polyline({ { c.x - 0.5 * r, c.y },
+                   { c.x - 0.1 * r, c.y + 0.4 * r },
                    { c.x + 0.5 * r, c.y - 0.4 * r } },
                  "#ffffff", size / 8);
         break;

@@ -10,7 +10,8 @@
 
 namespace mildpath {
 
-/// A picture for print, in SVG Tiny 1.2: lines, areas, words; nothing a plain renderer does not know.
+/// A picture for print, in SVG Tiny 1.2: lines, areas, words; nothing a plain renderer does not
+/// know.
 class Svg
 {
 public:

@@ -101,8 +101,8 @@ std::vector<Input> inputsOf(const Build &build, const Assessment &assessment)
             out.push_back({ std::string(f.id), std::string(f.plural) + ", all alike", "µm",
                             std::sqrt(squares / items), 1 });
     }
-    out.push_back({ "oil", "the oil's viscosity (" + build.oil.grade + ")", "%", oilViscosityU,
-                    1 });
+    out.push_back(
+        { "oil", "the oil's viscosity (" + build.oil.grade + ")", "%", oilViscosityU, 1 });
     out.push_back({ "gauge", "the gauge's own error", "bar",
                     gaugeOwnShare * GaugeReading::usualGaugeU_kpa, 2 });
     out.push_back({ "model", "model and engine, all readings alike", "%", modelUncertainty, 1 });
@@ -130,8 +130,8 @@ public:
             return tl::unexpected(now.error());
         m_now = *now;
         for (size_t i = 0; i < m_readings.size(); ++i) {
-            const double eye = m_readings[i]->u_kpa * 1e3
-                * std::sqrt(1 - gaugeOwnShare * gaugeOwnShare);
+            const double eye
+                = m_readings[i]->u_kpa * 1e3 * std::sqrt(1 - gaugeOwnShare * gaugeOwnShare);
             m_own.push_back(std::hypot(eye, independentError * m_now[i].value_pa));
         }
         if (m_progress)
@@ -264,11 +264,11 @@ Result<std::vector<Residual>> residualsOf(const Build &build, const Assessment &
         Residual r { readings[i], e };
         const double pa = readings[i]->pressure_kpa * 1e3;
         r.residual_pa = pa - e.value_pa;
-        const double u = std::hypot(readings[i]->u_kpa * 1e3,
-                                    (e.high_pa - e.low_pa) / 2 / likelyFactor);
+        const double u
+            = std::hypot(readings[i]->u_kpa * 1e3, (e.high_pa - e.low_pa) / 2 / likelyFactor);
         r.distance = u > 0 ? r.residual_pa / u : 0;
-        const double floor = readings[i]->tap == build.gaugeTap
-                && readings[i]->rpm >= 0.9 * build.use.hotIdle_rpm
+        const double floor
+            = readings[i]->tap == build.gaugeTap && readings[i]->rpm >= 0.9 * build.use.hotIdle_rpm
             ? build.use.hotIdleFloor_kpa * 1e3
             : 0;
         r.mark = markOfReading(pa, e, floor);

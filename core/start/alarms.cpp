@@ -121,8 +121,8 @@ std::vector<Alarm> AlarmWatch::tick(double t_s)
               "The sender says nothing: pressure is not known; stop, look at its cable");
     if (m_lowSince_s && t_s - *m_lowSince_s >= confirm_s && low(*m_last))
         raise(out, AlarmKind::LowPressure, t_s, true,
-              bar(*m_last->pressure_kpa * 1e3) + " is under the floor of "
-                  + bar(m_limits.floor_pa) + ": stop");
+              bar(*m_last->pressure_kpa * 1e3) + " is under the floor of " + bar(m_limits.floor_pa)
+                  + ": stop");
     if (m_turning && !m_came_s && m_turned_s + since >= m_limits.stop_s)
         raise(out, AlarmKind::NoPressure, t_s, true,
               "No pressure after " + formatNumber(m_limits.stop_s, 0)

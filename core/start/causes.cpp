@@ -142,30 +142,26 @@ struct Row
 // Order: common practice, no source. Efforts: own choice.
 constexpr std::array<Row, 10> rows { {
     { "gauge", "Gauge, sender, port, wiring",
-      "Gauge, sender, its port and wiring: put a mechanical gauge on", "a minute", "",
-      gauge },
+      "Gauge, sender, its port and wiring: put a mechanical gauge on", "a minute", "", gauge },
     { "oil", "Oil in, drain plug, filter on",
       "Oil really in the sump, drain plug in, filter fitted", "seconds", "pickup", oilIn },
-    { "drive", "Drive, key, way it turns",
-      "Shaft engaged, key in, drill turning the right way", "a minute", "pump", drive },
+    { "drive", "Drive, key, way it turns", "Shaft engaged, key in, drill turning the right way",
+      "a minute", "pump", drive },
     { "dry_pump", "Pump dry: pack it, pour oil in",
-      "Pump dry: pre-fill, pack, or fill through the gallery", "minutes", "pump",
-      wetted },
-    { "pickup", "Pickup: plug out, gap, level",
-      "Pickup: transport plug, gap, level over its mouth", "pan off", "pickup", pickup },
+      "Pump dry: pre-fill, pack, or fill through the gallery", "minutes", "pump", wetted },
+    { "pickup", "Pickup: plug out, gap, level", "Pickup: transport plug, gap, level over its mouth",
+      "pan off", "pickup", pickup },
     { "joint", "Pickup joint: ring, crack, bracket",
       "Pickup joint: ring, gasket, crack, loose bracket", "pan off", "pickup", joint },
     { "cover", "Pump gasket leaves a port open",
-      "Pump cover or gasket leaves a port open: it sucks only air", "pump off", "pump",
-      gasket },
+      "Pump cover or gasket leaves a port open: it sucks only air", "pump off", "pump", gasket },
     { "relief", "Relief: stuck, chip, no piston",
-      "Relief stuck, a chip beside it, or without its piston", "plug out", "relief",
-      relief },
+      "Relief stuck, a chip beside it, or without its piston", "plug out", "relief", relief },
     { "plug", "Gallery plug, lines, filter",
-      "Gallery plug missing, cooler lines swapped, filter or bypass", "look along it",
-      "gallery", plugs },
-    { "clearance", "Bearing or jet missing, or wide",
-      "Bearing or jet missing, a clearance far out", "pan off", "main", clearances },
+      "Gallery plug missing, cooler lines swapped, filter or bypass", "look along it", "gallery",
+      plugs },
+    { "clearance", "Bearing or jet missing, or wide", "Bearing or jet missing, a clearance far out",
+      "pan off", "main", clearances },
 } };
 
 } // namespace
@@ -176,8 +172,9 @@ std::vector<PrimeCause> primeCauses(const Build &build, const Assessment &assess
     std::vector<PrimeCause> out;
     for (const Row &r : rows) {
         Shown s = r.shown(known);
-        out.push_back({ r.id, r.name, r.text, r.effort, r.stopKind.empty() ? "" : known.idOf(r.stopKind),
-                        s.proven, std::move(s.why) });
+        out.push_back({ r.id, r.name, r.text, r.effort,
+                        r.stopKind.empty() ? "" : known.idOf(r.stopKind), s.proven,
+                        std::move(s.why) });
     }
     std::stable_partition(out.begin(), out.end(), [](const PrimeCause &c) { return !c.proven; });
     return out;

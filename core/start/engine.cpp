@@ -140,8 +140,8 @@ void SimulatedEngine::settle()
     const int n = static_cast<int>(std::floor(speed)), t = static_cast<int>(std::floor(oil));
     const double atSpeed = speed - n, atOil = oil - t;
     bool first = true;
-    for (const auto &[dn, dt] : { std::pair(0, 0), std::pair(1, 0), std::pair(0, 1),
-                                  std::pair(1, 1) }) {
+    for (const auto &[dn, dt] :
+         { std::pair(0, 0), std::pair(1, 0), std::pair(0, 1), std::pair(1, 1) }) {
         const double share = (dn ? atSpeed : 1 - atSpeed) * (dt ? atOil : 1 - atOil) * m_level;
         const Sample &s = sample(n + dn, t + dt);
         for (const auto &[tap, p] : s.taps)
@@ -209,7 +209,8 @@ void SimulatedEngine::fill(double dt_s)
             if (p.stop != o.stop)
                 continue;
             ++at;
-            // A stop with one point has it for all its outlets; one without a need only has to flow.
+            // A stop with one point has it for all its outlets; one without a need only has to
+            // flow.
             const bool mine = at == o.outlet || m_build->engine.find(o.stop)->points.size() == 1;
             if (mine)
                 reach = std::clamp(p.pressure_pa / (p.need_pa > 0 ? p.need_pa : 0.05e5), 0.0, 1.0);

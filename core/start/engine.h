@@ -95,7 +95,8 @@ private:
     bool m_neverLifts = false;
     Turning m_turning = Turning::Still;
     double m_asked_rpm = 0; ///< of the crank
-    double m_t_s = 0, m_crank_rpm = 0, m_oil_c = 20, m_level = 0; ///< level: 0…1 of the steady pressure
+    double m_t_s = 0, m_crank_rpm = 0, m_oil_c = 20,
+           m_level = 0; ///< level: 0…1 of the steady pressure
     double m_gauge_pa = 0;
     std::map<std::string, double> m_taps_pa;
     std::vector<PointPressure> m_points;

@@ -65,8 +65,7 @@ public:
         }
         const double ratio = std::max(0.01, pump->value("drive_ratio", 1));
         const Start &s = m_build.start;
-        m_out.shaft_rpm
-            = m_out.drill ? *s.value("drill_rpm") : *s.value("starter_rpm") * ratio;
+        m_out.shaft_rpm = m_out.drill ? *s.value("drill_rpm") : *s.value("starter_rpm") * ratio;
         m_out.crank_rpm = m_out.shaft_rpm / ratio;
         volumes(*pump);
         suction(*pump);

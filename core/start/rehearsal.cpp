@@ -145,10 +145,11 @@ void Rehearsal::turn(Turning how, double rpm)
         return;
     const Turning was = m_engine.turning();
     if (was != Turning::Still && how == Turning::Still) {
-        note(was == Turning::Running ? "Ran" : was == Turning::Drill ? "Primed by drill" : "Cranked",
-             formatNumber(m_turned_s, 0) + " s; gauge "
-                 + bar(m_engine.readTap(m_build->gaugeTap)) + ", oil "
-                 + formatNumber(m_engine.oil_c(), 0) + " °C",
+        note(was == Turning::Running     ? "Ran"
+                 : was == Turning::Drill ? "Primed by drill"
+                                         : "Cranked",
+             formatNumber(m_turned_s, 0) + " s; gauge " + bar(m_engine.readTap(m_build->gaugeTap))
+                 + ", oil " + formatNumber(m_engine.oil_c(), 0) + " °C",
              m_turned_s / 60);
         m_turned_s = 0;
     }
@@ -251,11 +252,11 @@ void Rehearsal::best(Debrief &out) const
                          prime_s / 60, 0 });
     const auto looks = looksFor(*m_build, m_hidden);
     if (!looks.empty())
-        out.best.push_back({ std::string(looks.front()->text), "shows it", looks.front()->minutes,
-                             0 });
+        out.best.push_back(
+            { std::string(looks.front()->text), "shows it", looks.front()->minutes, 0 });
     else
-        out.best.push_back({ "Gauge at another port", "between the taps it shows",
-                             gaugeMoved_min, 0 });
+        out.best.push_back(
+            { "Gauge at another port", "between the taps it shows", gaugeMoved_min, 0 });
     for (const RehearsalStep &s : out.best)
         out.bestMinutes += s.minutes;
 }
@@ -302,8 +303,8 @@ Debrief Rehearsal::debrief(const Assessment &assessment) const
     out.verdict = out.harmed ? "Too late: " + out.harm
         : out.found          ? "Found before harm, in " + formatNumber(out.minutes, 0)
             + " min; the shortest way took " + formatNumber(out.bestMinutes, 0)
-        : m_named            ? "It was something else"
-                             : "Given up";
+        : m_named ? "It was something else"
+                  : "Given up";
     return out;
 }
 

@@ -24,47 +24,98 @@ const std::vector<Row> &rows()
 {
     static const std::vector<Row> table {
         { "oil_in", CardKind::Tick, "prime", "Oil in, level seen", "", "", {} },
-        { "prefill", CardKind::Choice, "prime", "Filter filled by hand?", "", question::prefill,
+        { "prefill",
+          CardKind::Choice,
+          "prime",
+          "Filter filled by hand?",
+          "",
+          question::prefill,
           { { "half", "half full", "saves seconds of dry running" },
             { "dry", "put on dry", "no unfiltered oil on the clean side" } } },
-        { "packing", CardKind::Choice, "prime", "Pump packed?", "", question::packing,
+        { "packing",
+          CardKind::Choice,
+          "prime",
+          "Pump packed?",
+          "",
+          question::packing,
           { { "packed", "grease or jelly", "sure suction at first" },
             { "poured", "oil poured in", "wets it for a while, leaves nothing behind" },
             { "none", "not packed", "a proper prime does it; grease can plug small jets" } } },
-        { "fuel_off", CardKind::Tick, "prime", "Ignition and fuel off",
-          "A second person at the switch.", "", {} },
-        { "prime_by", CardKind::Choice, "prime", "Turned by", "", question::primeBy,
+        { "fuel_off",
+          CardKind::Tick,
+          "prime",
+          "Ignition and fuel off",
+          "A second person at the switch.",
+          "",
+          {} },
+        { "prime_by",
+          CardKind::Choice,
+          "prime",
+          "Turned by",
+          "",
+          question::primeBy,
           { { "drill", "drill", "no load on dry bearings, as long as one likes" },
             { "starter", "starter, plugs out", "fills what only a turning crank fills" } } },
-        { "turns", CardKind::Choice, "prime", "Pump shaft turns", "", question::drillTurns,
+        { "turns",
+          CardKind::Choice,
+          "prime",
+          "Pump shaft turns",
+          "",
+          question::drillTurns,
           { { "clockwise", "clockwise", "as the pump is driven, seen from the drill" },
             { "anticlockwise", "anticlockwise", "as the pump is driven, seen from the drill" } } },
-        { "drive", CardKind::Tick, "prime", "Drive in, turns the right way",
+        { "drive",
+          CardKind::Tick,
+          "prime",
+          "Drive in, turns the right way",
           "A drill on a primer shaft can kick: both hands, handle on. Hair, sleeves and leads "
           "clear of belts.",
-          "", {} },
-        { "prime", CardKind::Prime, "prime", "Prime in bursts",
-          "Starter: let it cool between bursts. No pressure by the stop time: stop and look.", "",
+          "",
+          {} },
+        { "prime",
+          CardKind::Prime,
+          "prime",
+          "Prime in bursts",
+          "Starter: let it cool between bursts. No pressure by the stop time: stop and look.",
+          "",
           {} },
         { "lifters", CardKind::Watch, "prime", "Every lifter pumps up", "", "", {} },
         { "rockers", CardKind::Watch, "prime", "Oil at every rocker", "", "", {} },
-        { "gate", CardKind::Gate, "start", "Nothing holds the start", "", "", {} },
-        { "people", CardKind::Tick, "start", "Extinguisher, second person",
+        { "gate", CardKind::Gate, "start", "Every hold mended or signed", "", "", {} },
+        { "people",
+          CardKind::Tick,
+          "start",
+          "Extinguisher, second person",
           "Engine held on its mounts, never under a hoist. Fuel and rags away. Local codes and the "
           "maker win over anything written here.",
-          "", {} },
+          "",
+          {} },
         { "start", CardKind::Start, "start", "Start: pressure", "", "", {} },
         { "cold_idle", CardKind::Read, "start", "Cold idle", "", "", {} },
         { "fast", CardKind::Read, "start", "At speed", "", "", {} },
-        { "warm_up", CardKind::Tick, "start", "Warmed up under watch",
-          "Hot block, hot oil and exhaust burn.", "", {} },
+        { "warm_up",
+          CardKind::Tick,
+          "start",
+          "Warmed up under watch",
+          "Hot block, hot oil and exhaust burn.",
+          "",
+          {} },
         { "hot_idle", CardKind::Read, "start", "Hot idle", "", "", {} },
         { "stopped", CardKind::Tick, "after", "Stopped, ignition off", "", "", {} },
-        { "leaks", CardKind::Tick, "after", "Looked for leaks",
-          "Look with a lamp, not with the hand: oil and metal are hot.", "", {} },
-        { "filter_cut", CardKind::Tick, "after", "Filter cut, pleats and can seen",
+        { "leaks",
+          CardKind::Tick,
+          "after",
+          "Looked for leaks",
+          "Look with a lamp, not with the hand: oil and metal are hot.",
+          "",
+          {} },
+        { "filter_cut",
+          CardKind::Tick,
+          "after",
+          "Filter cut, pleats and can seen",
           "Gloves; used oil and solvents go where local rules say. Bearing metal is not magnetic.",
-          "", {} },
+          "",
+          {} },
     };
     return table;
 }
@@ -95,8 +146,8 @@ public:
     RunCard run()
     {
         for (const Row &r : rows()) {
-            CardItem item { r.id, r.kind, r.group, std::string(r.text), {}, r.caution,
-                            r.question, r.answers };
+            CardItem item { r.id, r.kind,    r.group,    std::string(r.text),
+                            {},   r.caution, r.question, r.answers };
             if (const auto it = m_done.find(r.id); it != m_done.end())
                 item.done = it->second;
             if (item.id == "turns" && !m_prime.drill)
@@ -143,7 +194,7 @@ private:
 
     static Mark outcome(const CardStep &s)
     {
-        return s.outcome == "done" ? Mark::Proven
+        return s.outcome == "done"  ? Mark::Proven
             : s.outcome == "not_so" ? Mark::Hold
                                     : Mark::LookAgain;
     }
@@ -163,7 +214,9 @@ private:
         if (!i.done)
             return;
         i.mark = outcome(*i.done);
-        i.said = i.done->outcome == "done" ? "" : i.done->outcome == "not_so" ? "not so" : "skipped";
+        i.said = i.done->outcome == "done" ? ""
+            : i.done->outcome == "not_so"  ? "not so"
+                                           : "skipped";
         if (!i.done->note.empty())
             i.said += (i.said.empty() ? "" : ": ") + i.done->note;
     }
@@ -182,8 +235,8 @@ private:
     {
         const PrimeTime &t = m_prime.time;
         if (t.time_s)
-            i.threshold = plain(*t.low_s) + " to " + plain(*t.high_s)
-                + " s of turning; stop at " + plain(*t.stop_s) + " s";
+            i.threshold = plain(*t.low_s) + " to " + plain(*t.high_s) + " s of turning; stop at "
+                + plain(*t.stop_s) + " s";
         else
             i.threshold = "dry it does not lift the oil: pack it or pour oil in";
         i.text = "Prime in bursts of " + plain(*m_build.start.value("burst_s")) + " s";
@@ -280,8 +333,8 @@ private:
             const double offset = gaugeOffset_pa(m_build), factor = modelFactor(m_build);
             i.expected = { r->gauge.value_pa * factor + offset, r->gauge.low_pa * factor + offset,
                            r->gauge.high_pa * factor + offset };
-            i.threshold = bar(i.expected->low_pa) + " to " + bar(i.expected->high_pa)
-                + " bar expected";
+            i.threshold
+                = bar(i.expected->low_pa) + " to " + bar(i.expected->high_pa) + " bar expected";
             if (hot)
                 i.threshold += ", floor " + bar(m_build.use.hotIdleFloor_kpa * 1e3);
         }
@@ -319,8 +372,9 @@ private:
             if (i.kind != CardKind::Start)
                 continue;
             if (!m_gate.mayStart())
-                because(i, m_gate.open() == 1 ? "a hold is open"
-                                              : plain(m_gate.open()) + " holds are open");
+                because(i,
+                        m_gate.open() == 1 ? "a hold is open"
+                                           : plain(m_gate.open()) + " holds are open");
             else if (!gone("prime"))
                 because(i, "prime first, or say why not");
             else if (!gone("people"))

@@ -53,9 +53,14 @@ Json cardJson(const RunCard &card)
 {
     Json out = Json::array();
     for (const CardItem &i : card.items) {
-        Json one { { "step", i.id },           { "text", i.text },     { "threshold", i.threshold },
-                   { "caution", i.caution },   { "mark", markId(i.mark) }, { "said", i.said },
-                   { "locked", i.locked },     { "why", i.why } };
+        Json one { { "step", i.id },
+                   { "text", i.text },
+                   { "threshold", i.threshold },
+                   { "caution", i.caution },
+                   { "mark", markId(i.mark) },
+                   { "said", i.said },
+                   { "locked", i.locked },
+                   { "why", i.why } };
         if (i.expected)
             one["expected"] = band(*i.expected);
         out.push_back(std::move(one));
@@ -155,9 +160,9 @@ std::string startReportText(const Build &build, const StartGate &gate, const Pri
         line("\nRead against forecast, bar:");
     for (const Residual &r : residuals)
         line("  " + tapName(build, r.reading->tap) + ", " + formatPlain(r.reading->rpm, 0)
-             + " rev/min, " + formatPlain(r.reading->oil_c, 0) + " C: "
-             + bar(r.reading->pressure_kpa * 1e3) + ", expected " + bar(r.expected.low_pa) + " to "
-             + bar(r.expected.high_pa));
+             + " rev/min, " + formatPlain(r.reading->oil_c, 0)
+             + " C: " + bar(r.reading->pressure_kpa * 1e3) + ", expected " + bar(r.expected.low_pa)
+             + " to " + bar(r.expected.high_pa));
     for (const Explanation &e : explanations)
         if (e.explains)
             line("  would explain it: " + e.name + " " + e.text);

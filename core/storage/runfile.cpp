@@ -99,15 +99,14 @@ private:
             return;
         }
         m_last_s = t_s;
-        const std::string mark = markColumn >= 0
-                && static_cast<size_t>(markColumn) < cells.size()
+        const std::string mark = markColumn >= 0 && static_cast<size_t>(markColumn) < cells.size()
             ? trimmedCell(cells[static_cast<size_t>(markColumn)])
             : "";
         if (!mark.empty())
             m_out.marks.push_back({ t_s - *m_first_s, mark == "mark" ? "" : mark });
         if (p || n || oil)
-            m_out.points.push_back({ t_s - *m_first_s, in(p, m_columns.pressureUnit), n,
-                                     in(oil, m_columns.oilUnit) });
+            m_out.points.push_back(
+                { t_s - *m_first_s, in(p, m_columns.pressureUnit), n, in(oil, m_columns.oilUnit) });
     }
 
     static std::optional<double> in(const std::optional<double> &v, const std::string &unit)
@@ -291,9 +290,8 @@ std::vector<UnfinishedRun> findUnfinishedRuns(const std::filesystem::path &folde
         if (!run.run.points.empty())
             out.push_back(std::move(run));
     }
-    std::sort(out.begin(), out.end(), [](const UnfinishedRun &a, const UnfinishedRun &b) {
-        return a.path < b.path;
-    });
+    std::sort(out.begin(), out.end(),
+              [](const UnfinishedRun &a, const UnfinishedRun &b) { return a.path < b.path; });
     return out;
 }
 

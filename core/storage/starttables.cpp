@@ -46,9 +46,12 @@ std::string cardStepsToCsv(const Build &build)
     std::vector<Row> rows { header(
         { "id", "step", "outcome", "pressure_kpa", "rpm", "oil_temp_c", "time_s" }) };
     for (const CardStep &s : build.cardSteps) {
-        Row row { s.id,          s.step,
-                  s.outcome,     plain(s.pressure_kpa, 1),
-                  plain(s.rpm, 0), plain(s.oil_c, 1),
+        Row row { s.id,
+                  s.step,
+                  s.outcome,
+                  plain(s.pressure_kpa, 1),
+                  plain(s.rpm, 0),
+                  plain(s.oil_c, 1),
                   plain(s.seconds, 1) };
         addRecord(row, s);
         rows.push_back(std::move(row));

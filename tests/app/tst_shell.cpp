@@ -7,6 +7,7 @@
 #include "shell/rail.h"
 #include "shell/readoutstrip.h"
 #include "shell/theme.h"
+#include "start/gate.h"
 #include "testing.h"
 
 #include <QAbstractItemModelTester>
@@ -70,6 +71,7 @@ private Q_SLOTS:
     void panel_rebuildsWhenItsShapeChanges();
     void panelField_refusesInPlace();
     void readouts_appearOnlyWhenComputed();
+    void readouts_countOnlyHoldsThatAreOpen();
     void readouts_tellWhatItWas();
     void freshTemplate_isNotProven();
     void orderlyEnd_leavesNoJournal();
@@ -322,6 +324,20 @@ void TestShell::readouts_appearOnlyWhenComputed()
     build.gaugeTap = "nowhere"; // no forecast: no cell that shows one
     QVERIFY(!ids().contains(QStringLiteral("hotIdleGauge")));
     QVERIFY(ids().contains(QStringLiteral("holds")));
+}
+
+void TestShell::readouts_countOnlyHoldsThatAreOpen()
+{
+    Build build = demoBuild();
+    const Assessment a = assess(build);
+    const auto holds = [&] { return readoutsOf(build, a, nullptr).back(); };
+    QCOMPARE(holds().value.number, QString::number(a.holds()));
+    QCOMPARE(holds().bench, QStringLiteral("First start"));
+    for (const GateHold &h : gateOf(build, a).holds)
+        build.signOffs.push_back(*signFor(*h.finding, "A. Builder", "seen by two"));
+    QCOMPARE(holds().value.number, QStringLiteral("0"));
+    QVERIFY(holds().detail.contains(QStringLiteral("signed for")));
+    QCOMPARE(holds().mark, Mark::LookAgain); // signed for is not proven
 }
 
 void TestShell::readouts_tellWhatItWas()

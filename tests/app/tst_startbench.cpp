@@ -1,45 +1,26 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The bench of the first start through its widgets; and the whole job, from opening the demo to the
-// build sheet, with the simulated engine on a serial line.
-#include "benchfixture.h"
-#include "enginesim.h"
+// The bench of the first start through its widgets.
+#include "startfixture.h"
 
 #include "bench/start/afterpage.h"
 #include "bench/start/alarmsound.h"
-#include "bench/start/cardlist.h"
-#include "bench/start/livetrace.h"
 #include "bench/start/rehearsalpage.h"
-#include "bench/start/startbench.h"
-#include "bench/start/startpage.h"
-#include "bench/passages/passagebench.h"
-#include "bench/passages/passagemap.h"
 #include "devices/pseudoterminal.h"
 #include "devices/senderline.h"
-#include "devices/serialsender.h"
 #include "entry/rowlist.h"
-#include "shell/rail.h"
-#include "shell/readoutstrip.h"
 #include "storage/runfile.h"
 
-#include <QCheckBox>
-#include <QDropEvent>
-#include <QFileDialog>
-#include <QLineEdit>
-#include <QMenuBar>
-#include <QMimeData>
 #include <QSignalSpy>
-#include <QTabBar>
 #include <QTextBrowser>
-#include <QTemporaryDir>
 
 using namespace mildpath;
 
-class TestStartBench : public QObject, protected BenchFixture
+class TestStartBench : public QObject, protected StartFixture
 {
     Q_OBJECT
 private Q_SLOTS:
     void initTestCase() { prepare(); }
-    void init();
+    void init() { openDemo(); }
     void cleanup() { m_window.reset(); }
     void gate_isSignedInPlaceAndOpensTheStart();
     void card_stepsAndChoicesAreRecordedAndUndone();
@@ -54,144 +35,8 @@ private Q_SLOTS:
     void import_choosesColumnsInPlace();
     void rehearsal_fromHidingToDebrief();
     void afterwards_offersACalibrationAndTakesItBack();
-    void plugMissing_isFoundFromWhatIsSeen();
     void sheet_isVectorsOnBothPapers();
-    void wholeJob();
-
-private:
-    void openAt(const QString &file);
-    StartBench &start(int bench = 0) { return page<StartBench>("First start", bench); }
-    LiveTrace &trace() { return *find<LiveTrace>("start.trace"); }
-    void step(const char *id);
-    void seen(const char *id)
-    {
-        step(id);
-        clickInPanel("card.done");
-    }
-    void goTo(const char *bench, int page);
-    void walkTo(const char *stop);
-    void typeInPanel(const QString &name, const QString &text);
-    void listen(const QString &port)
-    {
-        typeInPanel(QStringLiteral("start.port"), port);
-        QCOMPARE(m_window->sender().state(), SerialLine::State::Listening);
-    }
-    void signAll();
-    void readyToStart();
-    QAction *menuEntry(const QString &text);
-    void saveSheet(const QString &path);
-    const CardStep *lastStep(const char *id)
-    {
-        const CardStep *out = nullptr;
-        for (const CardStep *s : standing(build().cardSteps))
-            if (s->step == id)
-                out = s;
-        return out;
-    }
-
-    std::unique_ptr<QTemporaryDir> m_dir;
-    QString m_file;
 };
-
-void TestStartBench::init()
-{
-    m_dir = std::make_unique<QTemporaryDir>();
-    m_file = m_dir->filePath(QStringLiteral("build.mildpath"));
-    QVERIFY(QFile::copy(qs(demoBuildPath().string()), m_file));
-    QFile::setPermissions(m_file, QFile::ReadOwner | QFile::WriteOwner);
-    openAt(m_file);
-}
-
-/// As a person does: the file is dropped on the window.
-void TestStartBench::openAt(const QString &file)
-{
-    m_window = std::make_unique<MainWindow>(m_dir->filePath(QStringLiteral("state")));
-    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
-    m_window->show();
-    QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
-    m_window->activateWindow();
-    QMimeData data;
-    data.setUrls({ QUrl::fromLocalFile(file) });
-    QDragEnterEvent enter(QPoint(50, 50), Qt::CopyAction, &data, Qt::LeftButton, {});
-    QApplication::sendEvent(m_window.get(), &enter);
-    QDropEvent drop(QPointF(50, 50), Qt::CopyAction, &data, Qt::LeftButton, {});
-    QApplication::sendEvent(m_window.get(), &drop);
-    QTRY_COMPARE(document().path(), file);
-}
-
-/// By the tab of the bench and the button of its page.
-void TestStartBench::goTo(const char *bench, int page)
-{
-    auto *tabs = m_window->findChild<QTabBar *>(QStringLiteral("benchTabs"));
-    for (int i = 0; i < tabs->count(); ++i)
-        if (tabs->tabText(i) == QString::fromUtf8(bench))
-            QTest::mouseClick(tabs, Qt::LeftButton, {}, tabs->tabRect(i).center());
-    QCOMPARE(m_window->currentBench()->title(), QString::fromUtf8(bench));
-    if (auto *button = find<QPushButton>(qPrintable(QStringLiteral("page%1").arg(page))))
-        QTest::mouseClick(button, Qt::LeftButton);
-    QApplication::processEvents();
-}
-
-/// Along the rail by its arrow keys.
-void TestStartBench::walkTo(const char *stop)
-{
-    auto *rail = m_window->findChild<Rail *>();
-    rail->setFocus();
-    for (const Qt::Key key : { Qt::Key_Up, Qt::Key_Down })
-        for (int i = 0; i < 40 && document().selectedStop() != QLatin1String(stop); ++i)
-            QTest::keyClick(rail, key);
-    QCOMPARE(document().selectedStop(), QLatin1String(stop));
-    QApplication::processEvents();
-}
-
-void TestStartBench::step(const char *id)
-{
-    auto *list = find<CardList>("start.card");
-    list->setFocus();
-    for (const Qt::Key key : { Qt::Key_Up, Qt::Key_Down })
-        for (int i = 0; i < 30 && list->chosen() != QLatin1String(id); ++i)
-            QTest::keyClick(list, key);
-    QCOMPARE(list->chosen(), QLatin1String(id));
-    QApplication::processEvents();
-}
-
-void TestStartBench::typeInPanel(const QString &name, const QString &text)
-{
-    auto *field = inPanel<QLineEdit>(name);
-    QVERIFY2(field, qPrintable(name));
-    field->setFocus();
-    field->selectAll();
-    QTest::keyClicks(field, text);
-    QTest::keyClick(field, Qt::Key_Return);
-    QApplication::processEvents();
-}
-
-void TestStartBench::signAll()
-{
-    step("gate");
-    for (int i = 0; i < 10; ++i) {
-        const Assessment now = assessment();
-        QString open;
-        for (const GateHold &h : gateOf(build(), now).holds)
-            if (h.open() && open.isEmpty())
-                open = qs(h.finding->id);
-        if (open.isEmpty())
-            return;
-        typeInPanel(QStringLiteral("gate.who.") + open, QStringLiteral("A. Builder"));
-        typeInPanel(QStringLiteral("gate.why.") + open, QStringLiteral("seen by two"));
-        clickInPanel(("gate.sign." + open.toStdString()).c_str());
-    }
-}
-
-void TestStartBench::readyToStart()
-{
-    start();
-    signAll();
-    seen("fuel_off");
-    step("prime");
-    clickInPanel("card.skipped");
-    seen("people");
-}
 
 void TestStartBench::gate_isSignedInPlaceAndOpensTheStart()
 {
@@ -528,84 +373,11 @@ void TestStartBench::afterwards_offersACalibrationAndTakesItBack()
     QCOMPARE(assessment().hotIdle.gauge.value_pa, before);
 }
 
-void TestStartBench::plugMissing_isFoundFromWhatIsSeen()
-{
-    EngineSim sim;
-    QVERIFY(sim.start(m_file, { "--fault", "lifter_gallery_plug_missing", "--rate", "40", "--fast",
-                                "15", "--seed", "3" }));
-    start();
-    signAll();
-    seen("fuel_off");
-    step("prime");
-    listen(sim.port());
-    QTest::qWait(300);
-    click("start.record");
-    sim.order("drill 250");
-    StartPage &live = start().start();
-    QTRY_VERIFY_WITH_TIMEOUT(live.log().watch() && live.log().watch()->firstPressure_s(), 15000);
-    QTest::qWait(2500); // some forty seconds of its time: lifters fill
-    // The gauge is inside its band while the last lifters get nothing.
-    const LikelyPressure band = primeForecast(build(), assessment()).steady;
-    const double pa = *live.log().mean(2)->pressure_kpa * 1e3;
-    QVERIFY2(pa >= band.low_pa && pa <= band.high_pa, qPrintable(QString::number(pa)));
-    const QStringList looks_ = sim.look();
-    QVERIFY(looks_.contains(QStringLiteral("Lifter 8: dry")));
-    QVERIFY(looks_.contains(QStringLiteral("Lifter 1: flows")));
-    sim.order("still");
-    QTest::keyClick(m_window.get(), Qt::Key_Space);
-    step("lifters");
-    for (int i = 1; i <= 8; ++i) {
-        const QString saw = looks_.filter(QStringLiteral("Lifter %1:").arg(i)).value(0);
-        choose(inPanel<QComboBox>(QStringLiteral("watch.lifter_gallery.%1").arg(i)),
-               saw.endsWith(QStringLiteral("flows"))      ? QStringLiteral("oil comes")
-                   : saw.endsWith(QStringLiteral("weak")) ? QStringLiteral("only little")
-                                                          : QStringLiteral("nothing comes"));
-    }
-    clickInPanel("watch.tell");
-    // What was seen is explained in the panel: the plug leads.
-    QTRY_VERIFY_WITH_TIMEOUT(panelText().contains(QStringLiteral("What you saw, explained")),
-                             60000);
-    QString first;
-    bool explained = false;
-    for (const PanelItem &i : m_window->currentBench()->panel()) {
-        if (const auto *h = std::get_if<PanelHeading>(&i))
-            explained = h->text == QStringLiteral("What you saw, explained");
-        if (const auto *r = std::get_if<PanelRow>(&i); r && explained && first.isEmpty())
-            first = r->label;
-    }
-    QVERIFY2(first.contains(QStringLiteral("plug missing")), qPrintable(first));
-}
-
-QAction *TestStartBench::menuEntry(const QString &text)
-{
-    for (QAction *menu : m_window->menuBar()->actions())
-        for (QAction *a : menu->menu()->actions())
-            if (a->text() == text)
-                return a;
-    qFatal("no menu entry %s", qPrintable(text));
-}
-
-/// The menu and its dialog, as a person goes: File, Build sheet, a name, Enter.
-void TestStartBench::saveSheet(const QString &path)
-{
-    QTimer answer;
-    connect(&answer, &QTimer::timeout, this, [&] {
-        auto *dialog = qobject_cast<QFileDialog *>(QApplication::activeModalWidget());
-        if (!dialog)
-            return;
-        answer.stop();
-        auto *name = dialog->findChild<QLineEdit *>(QStringLiteral("fileNameEdit"));
-        name->setText(path);
-        QTest::keyClick(name, Qt::Key_Return);
-    });
-    answer.start(50);
-    menuEntry(QStringLiteral("&Build sheet, A4…"))->trigger();
-}
-
 void TestStartBench::sheet_isVectorsOnBothPapers()
 {
     for (const bool letter : { false, true }) {
-        const QString path = m_dir->filePath(letter ? QStringLiteral("l.pdf") : QStringLiteral("a.pdf"));
+        const QString path
+            = m_dir->filePath(letter ? QStringLiteral("l.pdf") : QStringLiteral("a.pdf"));
         QVERIFY(m_window->writeSheet(path, letter));
         QFile file(path);
         QVERIFY(file.open(QIODevice::ReadOnly));
@@ -620,120 +392,6 @@ void TestStartBench::sheet_isVectorsOnBothPapers()
     QVERIFY(m_window->writeSheet(m_dir->filePath(QStringLiteral("s.html"))));
     QVERIFY(!m_window->writeSheet(QStringLiteral("/proc/nowhere/s.pdf")));
     QVERIFY(m_window->messageBar().text().contains(QStringLiteral("/proc/nowhere")));
-}
-
-void TestStartBench::wholeJob()
-{
-    // Measure: the main that is past its limit, with the shells that were swapped.
-    goTo("Clearances", 0);
-    walkTo("main_4");
-    ReadingEntry &e = *m_window->currentBench()->findChild<ReadingEntry *>();
-    for (size_t i = 0; i < e.positions(); ++i)
-        if (e.cell(i)->isVisible())
-            type(e.cell(i), QStringLiteral("54"));
-    QCOMPARE(assessment().marksOf("main_4")->size, Mark::Proven);
-
-    // Clean: the lifter gallery, brushed until it came out white.
-    goTo("Passages", 0);
-    walkTo("lifter_rear_plug");
-    const size_t events = build().events.size();
-    click("record.white");
-    QVERIFY(build().events.size() > events);
-
-    // Prove: the hidden plug goes in and is seen.
-    goTo("Passages", 1);
-    auto *rows = find<RowList>("plugRows");
-    for (size_t i = 0; i < build().plugs.size(); ++i)
-        if (build().plugs[i].hidden())
-            clickAt(rows, QPointF(60, RowList::rowHeight * (static_cast<double>(i) + 0.5)));
-    click("plug.in");
-    click("plug.seen");
-
-    // Forecast.
-    goTo("Forecast", 0);
-    const LikelyPressure forecast = assessment().hotIdle.gauge;
-    QVERIFY(forecast.value_pa > build().use.hotIdleFloor_kpa * 1e3);
-
-    // What still holds is signed for; then prime, with the simulated engine at the other end.
-    EngineSim sim;
-    QVERIFY(sim.start(m_file, { "--rate", "50", "--fast", "20", "--seed", "11", "--dropouts",
-                                "0.02" }));
-    goTo("First start", 0);
-    signAll();
-    for (const char *id : { "oil_in", "fuel_off", "drive" })
-        seen(id);
-    step("prefill");
-    choose(inPanel<QComboBox>(QStringLiteral("card.answer")), QStringLiteral("put on dry"));
-    step("packing");
-    choose(inPanel<QComboBox>(QStringLiteral("card.answer")), QStringLiteral("oil poured in"));
-    step("prime");
-    listen(sim.port());
-    QTest::qWait(300);
-    click("start.record");
-    sim.order("drill 250");
-    StartPage &live = *find<StartPage>("startPage");
-    QTRY_VERIFY_WITH_TIMEOUT(live.log().watch()->firstPressure_s(), 15000);
-    QTest::qWait(1500);
-    sim.order("still");
-    QTest::keyClick(m_window.get(), Qt::Key_Space);
-    QCOMPARE(lastStep("prime")->outcome, std::string("done"));
-    for (const char *id : { "lifters", "rockers" }) {
-        step(id);
-        const auto stops = QString::fromLatin1(id) == QStringLiteral("lifters")
-            ? "watch.all.lifter_gallery"
-            : "watch.all.rocker_shaft";
-        clickInPanel(stops);
-    }
-
-    // Start, and the readings the card asks for.
-    signAll(); // whatever the day has brought
-    seen("people");
-    step("start");
-    click("start.record");
-    sim.order("run 800");
-    QTRY_VERIFY_WITH_TIMEOUT(lastStep("start"), 10000);
-    QVERIFY(*lastStep("start")->seconds <= *build().start.value("pressure_within_s"));
-    QTest::qWait(400);
-    step("cold_idle");
-    QTest::qWait(200);
-    click("start.reading");
-    QVERIFY(lastStep("cold_idle") && lastStep("cold_idle")->pressure_kpa);
-    sim.order("run 2000");
-    QTest::qWait(600);
-    step("fast");
-    QTest::keyClick(m_window.get(), Qt::Key_R);
-    QVERIFY(lastStep("fast"));
-    verifyClose(*lastStep("fast")->rpm, 2000, 0.05, 0, QStringLiteral("speed"));
-    // Warm up: some twenty minutes of its time.
-    QTRY_VERIFY_WITH_TIMEOUT(live.log().latest()->oil_c.value_or(0) > 92, 90000);
-    seen("warm_up");
-    sim.order("run 800");
-    QTest::qWait(1000);
-    step("hot_idle");
-    click("start.reading");
-    QVERIFY(lastStep("hot_idle"));
-    QTest::keyClick(m_window.get(), Qt::Key_Space);
-    sim.order("still");
-    for (const char *id : { "stopped", "leaks", "filter_cut" })
-        seen(id);
-    QCOMPARE(standing(build().runs).size(), size_t(2));
-    QVERIFY(build().runs.back().seconds > 200);
-
-    // What was read stands against the forecast.
-    goTo("First start", 2);
-    auto *after = find<AfterPage>("afterPage");
-    QTRY_VERIFY_WITH_TIMEOUT(after->about().contains(QStringLiteral("3")), 20000);
-
-    // The sheet, by its menu; and everything is there after saving and opening again.
-    const QString sheet = m_dir->filePath(QStringLiteral("sheet.pdf"));
-    saveSheet(sheet);
-    QVERIFY(QFileInfo(sheet).size() > 20000);
-    menuEntry(QStringLiteral("&Save"))->trigger();
-    QTRY_VERIFY(!document().isModified());
-    const Build saved = build();
-    openAt(m_file);
-    QVERIFY(build() == saved);
-    QVERIFY(lastStep("filter_cut"));
 }
 
 QTEST_MAIN(TestStartBench)

@@ -404,7 +404,7 @@ void TestWindow::stripCell_opensItsBench()
                       Qt::LeftButton);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Forecast"));
     QTest::mouseClick(m_window->findChild<ReadoutCell *>(QStringLiteral("holds")), Qt::LeftButton);
-    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Clearances"));
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("First start"));
     QCOMPARE(m_window->openBuild().selectedStop(), QStringLiteral("main_4"));
 }
 
@@ -435,7 +435,11 @@ void TestWindow::benches_switchByKeys()
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Sump & air"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("First start"));
+    QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Route"));
+    QTest::keyClick(m_window.get(), Qt::Key_9, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("First start"));
     auto *side = m_window->findChild<QWidget *>(QStringLiteral("panelSide"));
     QTest::keyClick(m_window.get(), Qt::Key_F9);
     QVERIFY(!side->isVisible());

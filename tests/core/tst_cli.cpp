@@ -68,6 +68,8 @@ private Q_SLOTS:
     void compareFlows_saysWhatForbidsIt();
     void assess_tellsTheAirSide();
     void replay_saysTheSameAsTableAndJson();
+    void start_saysTheSameInWordsAndJson();
+    void report_isWrittenWithItsPictures();
     void validate_namesMissingPhotos();
     void forecast_givesTheAssessmentsFigures();
     void solve_givesTheContractsKeys();
@@ -81,7 +83,7 @@ void TestCli::everyVerb_explainsItself()
     for (const char *verb :
          { "calc", "templates", "new", "validate", "assess", "forecast", "solve",
            "plan-cleaning", "draw-passages", "draw-lines", "what-if", "remedies", "diagnose",
-           "try-diagnosis", "compare-flows", "export" }) {
+           "try-diagnosis", "compare-flows", "export", "replay", "start", "report" }) {
         const Run r = run({ QString::fromLatin1(verb), QStringLiteral("--help") });
         QCOMPARE(r.code, 0);
         QVERIFY(r.out.contains("usage: mildpath-cli " + QByteArray(verb)));
@@ -250,7 +252,8 @@ void TestCli::export_writesEveryReading()
     QCOMPARE(csv.count(QStringLiteral("\r\n")),
              static_cast<qsizetype>(demoBuild().readings.size()) + 1);
     QVERIFY(csv.startsWith(QStringLiteral("id,stop,family")));
-    for (const char *other : { "passages", "plugs", "events", "shopping" })
+    for (const char *other : { "passages", "plugs", "events", "shopping", "signoffs", "run_card",
+                               "gauge_readings" })
         QVERIFY2(readTextFile((into + u'/' + QLatin1String(other) + QStringLiteral(".csv"))
                                   .toStdString()),
                  other);
@@ -448,6 +451,52 @@ void TestCli::compareFlows_saysWhatForbidsIt()
     const Run r = run({ QStringLiteral("compare-flows"), demo(), path });
     QCOMPARE(r.code, 0);
     QVERIFY(r.out.contains("not comparable: filter differs: new spin-on can here, old can there"));
+}
+
+void TestCli::start_saysTheSameInWordsAndJson()
+{
+    const Run words = run({ QStringLiteral("start"), demo() });
+    QCOMPARE(words.code, 1); // holds are open
+    const Run json = run({ QStringLiteral("start"), demo(), QStringLiteral("--json") });
+    QCOMPARE(json.code, 1);
+    const Json j = json.json();
+    QVERIFY(!j["may_start"].get<bool>());
+    QCOMPARE(j["open_holds"].get<int>(), assess(demoBuild()).holds());
+    for (const Json &hold : j["holds"])
+        QVERIFY(words.out.contains(QByteArray::fromStdString(hold["text"].get<std::string>())));
+    QCOMPARE(j["prime"]["causes"].size(), size_t(10));
+    QVERIFY(words.out.contains(
+        QByteArray::number(j["prime"]["volume_l"].get<double>(), 'f', 2) + " l to fill"));
+    QVERIFY(j["prime"]["time_low_s"] < j["prime"]["time_s"]);
+    bool gate = false;
+    for (const Json &step : j["run_card"])
+        gate = gate || (step["step"] == "gate" && step["mark"] == "hold");
+    QVERIFY(gate);
+}
+
+void TestCli::report_isWrittenWithItsPictures()
+{
+    QTemporaryDir folder;
+    const QString html = folder.filePath(QStringLiteral("sheet.html"));
+    const QString svg = folder.filePath(QStringLiteral("svg"));
+    const Run r = run({ QStringLiteral("report"), demo(), QStringLiteral("-o"), html,
+                        QStringLiteral("--paper"), QStringLiteral("letter"),
+                        QStringLiteral("--svg"), svg });
+    QCOMPARE(r.code, 0);
+    const auto text = readTextFile(html.toStdString());
+    QVERIFY(text && text->find("size: letter") != std::string::npos);
+    const auto files = QDir(svg).entryList({ QStringLiteral("*.svg") });
+    QVERIFY(files.size() >= 8);
+    QCOMPARE(static_cast<qsizetype>(r.out.count('\n')), files.size());
+    QCOMPARE(run({ QStringLiteral("report"), demo() }).code, 2);
+    QCOMPARE(run({ QStringLiteral("report"), demo(), QStringLiteral("-o"), html,
+                   QStringLiteral("--paper"), QStringLiteral("A5") })
+                 .code,
+             2);
+    QCOMPARE(run({ QStringLiteral("report"), demo(), QStringLiteral("-o"),
+                   QStringLiteral("/proc/nowhere/x.html") })
+                 .code,
+             3);
 }
 
 void TestCli::validate_namesMissingPhotos()

@@ -104,7 +104,8 @@ void TestRunFile::unfinished_isNotOneThatIsStillWritten()
     }
     QCOMPARE(findUnfinishedRuns(folderOf(dir)).size(), size_t(1));
     // Two on one day do not write over each other.
-    auto a = RunFile::start(folderOf(dir), "prime", "d"), b = RunFile::start(folderOf(dir), "prime", "d");
+    auto a = RunFile::start(folderOf(dir), "prime", "d"),
+         b = RunFile::start(folderOf(dir), "prime", "d");
     QVERIFY(a && b && a->path() != b->path());
     a->discard();
     QVERIFY(!std::filesystem::exists(a->path()));
@@ -169,12 +170,17 @@ void TestRunFile::import_saysWhatIsWrongAndWhere_data()
     QTest::addColumn<QString>("text");
     QTest::addColumn<QString>("place");
     const QString head = QStringLiteral("time_s,pressure_kpa,rpm\n");
-    QTest::newRow("no number") << head + "0,1,2\n1,high,2\n" << "line 3, pressure_kpa";
-    QTest::newRow("time goes back") << head + "5,1,2\n4,1,2\n" << "line 3, time_s";
-    QTest::newRow("time missing") << head + "0,1,2\n,1,2\n" << "line 3, time_s";
-    QTest::newRow("speed that cannot be") << head + "0,1,-5\n" << "line 2, rpm";
+    QTest::newRow("no number") << head + "0,1,2\n1,high,2\n"
+                               << "line 3, pressure_kpa";
+    QTest::newRow("time goes back") << head + "5,1,2\n4,1,2\n"
+                                    << "line 3, time_s";
+    QTest::newRow("time missing") << head + "0,1,2\n,1,2\n"
+                                  << "line 3, time_s";
+    QTest::newRow("speed that cannot be") << head + "0,1,-5\n"
+                                          << "line 2, rpm";
     QTest::newRow("no pressure column") << QStringLiteral("time_s,rpm\n0,1\n") << "pressure";
-    QTest::newRow("rows without anything") << head + ",,\n,,\n" << "line 2";
+    QTest::newRow("rows without anything") << head + ",,\n,,\n"
+                                           << "line 2";
 }
 
 void TestRunFile::import_saysWhatIsWrongAndWhere()
@@ -238,8 +244,7 @@ void TestRunFile::senderLine_isUnderstood()
         unsigned check = 0;
         for (size_t i = 0; i < star; ++i)
             check ^= static_cast<unsigned char>(text[i]);
-        text = text.substr(0, star + 1)
-            + QString::asprintf("%02X", check).toStdString();
+        text = text.substr(0, star + 1) + QString::asprintf("%02X", check).toStdString();
     }
     const auto r = parseSenderLine(text);
     QVERIFY2(r.has_value(), r ? "" : r.error().message.c_str());
@@ -251,9 +256,9 @@ void TestRunFile::senderLine_isUnderstood()
 void TestRunFile::senderLine_allOrNothing_data()
 {
     QTest::addColumn<QString>("line");
-    for (const char *bad :
-         { "", "n=812 t=20C", "p=", "p=3.6.2", "p=362lbs", "p=12kPa n=fast", "p=1e9", "p=nan",
-           "p=12kPa n=-3", "p=12kPa t=900C", "12.3", "p=12kPa*00", "p=12kPa*1", "p =12", "p=1kPa*zz" })
+    for (const char *bad : { "", "n=812 t=20C", "p=", "p=3.6.2", "p=362lbs", "p=12kPa n=fast",
+                             "p=1e9", "p=nan", "p=12kPa n=-3", "p=12kPa t=900C", "12.3",
+                             "p=12kPa*00", "p=12kPa*1", "p =12", "p=1kPa*zz" })
         QTest::newRow(*bad ? bad : "empty") << QString::fromUtf8(bad);
 }
 

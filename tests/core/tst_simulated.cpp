@@ -219,8 +219,8 @@ void TestSimulated::plugMissing_gaugeInBandLastLiftersDryDiagnosisLeads()
 {
     QFETCH(unsigned, seed);
     // Prime, start, read cold and hot: as a person would, with what they can see.
-    SimulatedEngine e = engine(
-        { .faults = { fault("lifter_gallery_plug_missing") }, .seed = seed });
+    SimulatedEngine e
+        = engine({ .faults = { fault("lifter_gallery_plug_missing") }, .seed = seed });
     const auto healthy = SimulatedEngine::make(m_build, m_assessment, { .seed = seed });
     SimulatedEngine sound = *healthy;
     for (SimulatedEngine *one : { &e, &sound }) {
@@ -336,8 +336,8 @@ void TestSimulated::rehearsal_looksShowOnlyWhatTheyCan()
     for (const Look &l : looks()) {
         const std::string saw = r->look(l);
         minutes += l.minutes;
-        const bool could = std::find(l.shows.begin(), l.shows.end(), "relief_stuck_open")
-            != l.shows.end();
+        const bool could
+            = std::find(l.shows.begin(), l.shows.end(), "relief_stuck_open") != l.shows.end();
         QCOMPARE(QString::fromStdString(saw).contains("relief", Qt::CaseInsensitive), could);
     }
     // Every look cost its minutes.
@@ -416,9 +416,8 @@ void TestSimulated::rehearsal_everyFaultCanBePlayed()
         r->advance(10);
         QVERIFY2(r->engine().trouble().empty(), r->engine().trouble().c_str());
         // Each can be named, and each would have been found by the looks or gauges of its debrief.
-        QVERIFY(std::any_of(r->answers().begin(), r->answers().end(), [&](const auto &a) {
-            return a.fault.kind == s.faults.front().kind;
-        }));
+        QVERIFY(std::any_of(r->answers().begin(), r->answers().end(),
+                            [&](const auto &a) { return a.fault.kind == s.faults.front().kind; }));
     }
 }
 
@@ -458,9 +457,9 @@ void TestSimulated::explanation_findsWhatWasMoved()
     c.amount = amount;
     off = withEntry(std::move(off), c);
     Build b = m_build;
-    for (const auto &[rpm, oil] : { std::pair(800.0, 20.0), std::pair(2000.0, 40.0),
-                                    std::pair(800.0, 100.0), std::pair(3000.0, 100.0),
-                                    std::pair(1200.0, 100.0) }) {
+    for (const auto &[rpm, oil] :
+         { std::pair(800.0, 20.0), std::pair(2000.0, 40.0), std::pair(800.0, 100.0),
+           std::pair(3000.0, 100.0), std::pair(1200.0, 100.0) }) {
         const auto there = assessAt(off, m_assessment, rpm, oil);
         double kpa = there->gauge.value_pa / 1e3;
         kpa = input == "model" ? kpa * (1 + amount) : input == "gauge" ? kpa + amount : kpa;

@@ -112,8 +112,8 @@ void TestStart::gate_opensOnlyBySignature()
     QCOMPARE(after.gate.holds.front().signature->by, std::string("A. Builder"));
     QCOMPARE(after.gate.holds.front().signature->note, std::string("seen by two"));
     // Taken back, it is open again.
-    const Judged back(with(after.build,
-                           PassageEdit(TakeBackEntry { "signoffs", "o1", "tester", "2026-03-02" })));
+    const Judged back(
+        with(after.build, PassageEdit(TakeBackEntry { "signoffs", "o1", "tester", "2026-03-02" })));
     QCOMPARE(back.gate.open(), 1);
 }
 
@@ -136,10 +136,18 @@ void TestStart::signature_needsNameAndReason_data()
     QTest::addColumn<QString>("by");
     QTest::addColumn<QString>("why");
     QTest::addColumn<QString>("place");
-    QTest::newRow("nobody") << "" << "because" << "by";
-    QTest::newRow("blanks") << "  " << "because" << "by";
-    QTest::newRow("no reason") << "A. Builder" << "" << "note";
-    QTest::newRow("blank reason") << "A. Builder" << " \t" << "note";
+    QTest::newRow("nobody") << ""
+                            << "because"
+                            << "by";
+    QTest::newRow("blanks") << "  "
+                            << "because"
+                            << "by";
+    QTest::newRow("no reason") << "A. Builder"
+                               << ""
+                               << "note";
+    QTest::newRow("blank reason") << "A. Builder"
+                                  << " \t"
+                                  << "note";
 }
 
 void TestStart::signature_needsNameAndReason()
@@ -220,9 +228,12 @@ void TestStart::card_recordsBothSchools_data()
     QTest::addColumn<QString>("question");
     // Questions practitioners answer differently: JOB table "where practitioners disagree",
     // common practice, no source.
-    QTest::newRow("filter") << "prefill" << "prefill_filter";
-    QTest::newRow("pump") << "packing" << "pump_packing";
-    QTest::newRow("drill or starter") << "prime_by" << "prime_by";
+    QTest::newRow("filter") << "prefill"
+                            << "prefill_filter";
+    QTest::newRow("pump") << "packing"
+                          << "pump_packing";
+    QTest::newRow("drill or starter") << "prime_by"
+                                      << "prime_by";
 }
 
 void TestStart::card_recordsBothSchools()
@@ -235,8 +246,8 @@ void TestStart::card_recordsBothSchools()
     QCOMPARE(item->mark, Mark::NotDone);
     for (const CardAnswer &answer : item->answers) {
         QVERIFY(!answer.reason.empty()); // each school with its reason
-        const Judged chosen(withChoice(demoBuild(), question.toStdString(),
-                                       std::string(answer.id).c_str()));
+        const Judged chosen(
+            withChoice(demoBuild(), question.toStdString(), std::string(answer.id).c_str()));
         QCOMPARE(chosen.card.find(step.toStdString())->mark, Mark::Proven);
         QCOMPARE(chosen.card.find(step.toStdString())->said, std::string(answer.text));
     }
@@ -334,8 +345,7 @@ void TestStart::causes_whatIsProvenComesLast()
     build.proofs.clear();
     // With nothing proven: the usual order (common practice, no source).
     const QStringList bare = order(build);
-    QCOMPARE(bare.mid(0, 5),
-             QStringList({ "gauge", "oil", "drive", "dry_pump", "pickup" }));
+    QCOMPARE(bare.mid(0, 5), QStringList({ "gauge", "oil", "drive", "dry_pump", "pickup" }));
     const QStringList seen = order(withStep(build, "oil_in"));
     QCOMPARE(seen.front(), QStringLiteral("gauge"));
     QCOMPARE(seen.back(), QStringLiteral("oil"));
@@ -400,16 +410,16 @@ void TestStart::alarms_data()
     QTest::newRow("nothing yet, time left") << "0:0:800 2:0:800 4:0:800" << 4.5 << "";
     QTest::newRow("nothing by the stop time") << "0:0:800 2:0:800 5.1:0:800" << 5.1 << "none";
     QTest::newRow("the time runs out between readings") << "0:0:800 4.6:0:800" << 5.2 << "none";
-    QTest::newRow("pressure comes late but comes") << "0:0:800 4:0:800 4.9:90:800 6:100:800" << 6.1
-                                                   << "";
-    QTest::newRow("falls under the floor") << "0:0:800 1:300:800 2:60:800 2.05:60:800" << 2.05
-                                           << "low";
-    QTest::newRow("one line lost to the ignition") << "0:0:800 1:300:800 2:0:800 2.1:300:800" << 2.3
-                                                   << "";
-    QTest::newRow("a slow sender: confirmed by time") << "0:0:800 1:300:800 2:60:800" << 2.25
-                                                      << "low";
-    QTest::newRow("running down is no alarm") << "0:0:800 1:300:800 2:60:300 2.1:10:100" << 2.4
-                                              << "";
+    QTest::newRow("pressure comes late but comes")
+        << "0:0:800 4:0:800 4.9:90:800 6:100:800" << 6.1 << "";
+    QTest::newRow("falls under the floor")
+        << "0:0:800 1:300:800 2:60:800 2.05:60:800" << 2.05 << "low";
+    QTest::newRow("one line lost to the ignition")
+        << "0:0:800 1:300:800 2:0:800 2.1:300:800" << 2.3 << "";
+    QTest::newRow("a slow sender: confirmed by time")
+        << "0:0:800 1:300:800 2:60:800" << 2.25 << "low";
+    QTest::newRow("running down is no alarm")
+        << "0:0:800 1:300:800 2:60:300 2.1:10:100" << 2.4 << "";
     QTest::newRow("beyond what cans stand") << "0:0:800 1:1600:800" << 1.1 << "high";
     QTest::newRow("the sender falls silent") << "0:0:800 1:300:800" << 2.1 << "silent";
 }

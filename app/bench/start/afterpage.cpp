@@ -39,7 +39,8 @@ void ResidualView::setAnswer(std::shared_ptr<const AfterAnswer> answer)
 {
     m_answer = std::move(answer);
     const size_t rows = m_answer ? m_answer->residuals.size() : 0;
-    setFixedHeight(static_cast<int>(head + rowHigh * static_cast<double>(std::max<size_t>(1, rows))));
+    setFixedHeight(
+        static_cast<int>(head + rowHigh * static_cast<double>(std::max<size_t>(1, rows))));
     update();
 }
 
@@ -74,8 +75,8 @@ void ResidualView::paintEvent(QPaintEvent *)
         p.drawLine(QPointF(left, y), QPointF(right, y));
         p.setPen(Qt::NoPen);
         p.setBrush(t.oil[t.dark ? 3 : 0]);
-        p.drawRect(QRectF(x(r.expected.low_pa), y - 8, x(r.expected.high_pa) - x(r.expected.low_pa),
-                          16));
+        p.drawRect(
+            QRectF(x(r.expected.low_pa), y - 8, x(r.expected.high_pa) - x(r.expected.low_pa), 16));
         p.setPen(QPen(t.warm, 1.5));
         p.drawLine(QPointF(x(r.expected.value_pa), y - 8), QPointF(x(r.expected.value_pa), y + 8));
         p.setPen(QPen(t.panel, 1));
@@ -215,16 +216,16 @@ QString AfterPage::about() const
         return tr("nothing read yet");
     const auto off = std::count_if(m_answer->residuals.begin(), m_answer->residuals.end(),
                                    [](const Residual &r) { return r.mark != Mark::Proven; });
-    return off == 0 ? tr("%1 readings, all as forecast").arg(m_answer->residuals.size())
-                    : tr("%1 of %2 readings off the forecast")
-                          .arg(off)
-                          .arg(m_answer->residuals.size());
+    return off == 0
+        ? tr("%1 readings, all as forecast").arg(m_answer->residuals.size())
+        : tr("%1 of %2 readings off the forecast").arg(off).arg(m_answer->residuals.size());
 }
 
 void AfterPage::panel(PanelContent &out) const
 {
-    out.push_back(PanelTitle { tr("What would explain it"),
-                               tr("one uncertain input at a time, moved until the readings fit") });
+    out.push_back(PanelTitle { tr("What would explain it"), {} });
+    out.push_back(PanelText { tr("One uncertain input at a time, moved until the readings fit."),
+                              Tone::Muted });
     if (!m_answer || m_answer->explanations.empty())
         out.push_back(PanelText { tr("Read the gauge cold, fast and hot: then forecast and engine "
                                      "can be compared."),
@@ -236,10 +237,10 @@ void AfterPage::panel(PanelContent &out) const
             if (shown == most || std::abs(e.z) < 0.05)
                 break;
             ++shown;
-            out.push_back(PanelVerdict {
-                e.explains ? Mark::Proven : Mark::LookAgain, qs(e.name),
-                qs(e.text)
-                    + (e.explains ? tr("; all readings then fit") : tr("; not all readings fit")) });
+            out.push_back(PanelVerdict { e.explains ? Mark::Proven : Mark::LookAgain, qs(e.name),
+                                         qs(e.text)
+                                             + (e.explains ? tr("; all readings then fit")
+                                                           : tr("; not all readings fit")) });
             if (!e.explains)
                 continue;
             out.push_back(PanelButton { QStringLiteral("after.calibrate.") + qs(e.input),
@@ -259,8 +260,8 @@ void AfterPage::panel(PanelContent &out) const
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("In force") });
     for (const Calibration *c : calibrations) {
-        out.push_back(PanelVerdict { Mark::LookAgain, qs(c->note),
-                                     qs(c->by + ", " + c->at.substr(0, 10)) });
+        out.push_back(
+            PanelVerdict { Mark::LookAgain, qs(c->note), qs(c->by + ", " + c->at.substr(0, 10)) });
         out.push_back(PanelButton { QStringLiteral("after.takeBack.") + qs(c->id), tr("Take back"),
                                     [open = &m_open, id = c->id] {
                                         static_cast<void>(open->takeBack("calibrations", id));

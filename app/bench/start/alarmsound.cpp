@@ -83,9 +83,9 @@ void AlarmSound::ring()
     if (!m_context && ca_context_create(&m_context) != CA_SUCCESS)
         m_context = nullptr;
     const bool plays = m_context && !m_file.isEmpty()
-        && ca_context_play(m_context, 1, CA_PROP_MEDIA_FILENAME,
-                           m_file.toLocal8Bit().constData(), CA_PROP_EVENT_DESCRIPTION, "alarm",
-                           CA_PROP_CANBERRA_CACHE_CONTROL, "volatile", nullptr)
+        && ca_context_play(m_context, 1, CA_PROP_MEDIA_FILENAME, m_file.toLocal8Bit().constData(),
+                           CA_PROP_EVENT_DESCRIPTION, "alarm", CA_PROP_CANBERRA_CACHE_CONTROL,
+                           "volatile", nullptr)
             == CA_SUCCESS;
     if (!plays)
         QApplication::beep();

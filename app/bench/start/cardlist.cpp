@@ -51,10 +51,10 @@ void CardList::choose(const QString &step)
         setAccessibleDescription(r.text + QStringLiteral(", ") + qs(markWord(r.mark))
                                  + QStringLiteral(", ") + r.below);
         // With a step before and behind it in sight.
-        if (auto *scroll = qobject_cast<QScrollArea *>(
-                parentWidget() && parentWidget()->parentWidget()
-                    ? parentWidget()->parentWidget()->parentWidget()
-                    : nullptr))
+        if (auto *scroll
+            = qobject_cast<QScrollArea *>(parentWidget() && parentWidget()->parentWidget()
+                                              ? parentWidget()->parentWidget()->parentWidget()
+                                              : nullptr))
             scroll->ensureVisible(0, static_cast<int>(rowTop(i) + twoLines / 2), 0,
                                   static_cast<int>(2 * twoLines));
     }

@@ -26,8 +26,8 @@ CausesCard::CausesCard(QWidget *parent)
 void CausesCard::setCauses(const std::vector<PrimeCause> &causes)
 {
     m_causes = causes;
-    setFixedHeight(static_cast<int>(head + row * std::ceil(static_cast<double>(causes.size()) / 2)
-                                    + 6));
+    setFixedHeight(
+        static_cast<int>(head + row * std::ceil(static_cast<double>(causes.size()) / 2) + 6));
     QString all;
     for (const PrimeCause &c : causes)
         all += qs(c.text) + QStringLiteral(", ") + qs(c.effort) + QStringLiteral(". ");
@@ -60,23 +60,21 @@ void CausesCard::paintEvent(QPaintEvent *)
     const QFont bold = textFont(TextSize::Body, true);
     drawLine(p, QRectF(margin, 7, 200, 18), Qt::AlignLeft | Qt::AlignVCenter,
              tr("If nothing comes"), bold, t.ink);
-    drawLine(p, QRectF(margin + QFontMetricsF(bold).horizontalAdvance(tr("If nothing comes")) + 16,
-                       8, width() - 220, 18),
-             Qt::AlignLeft | Qt::AlignVCenter,
-             tr("in the order worth looking, proven last"),
+    drawLine(p,
+             QRectF(margin + QFontMetricsF(bold).horizontalAdvance(tr("If nothing comes")) + 16, 8,
+                    width() - 220, 18),
+             Qt::AlignLeft | Qt::AlignVCenter, tr("in the order worth looking, proven last"),
              textFont(TextSize::Small), t.muted);
     for (size_t i = 0; i < m_causes.size(); ++i) {
         const PrimeCause &c = m_causes[i];
         const QRectF r = cell(i);
         drawMark(p, { r.left() + 6, r.top() + 9 }, 10, c.proven ? Mark::Proven : Mark::NotDone);
         drawLine(p, QRectF(r.left() + 18, r.top(), r.width() - 18, 18),
-                 Qt::AlignLeft | Qt::AlignVCenter,
-                 QStringLiteral("%1  ").arg(i + 1) + qs(c.name), textFont(TextSize::Normal),
-                 c.proven ? t.muted : t.ink);
+                 Qt::AlignLeft | Qt::AlignVCenter, QStringLiteral("%1  ").arg(i + 1) + qs(c.name),
+                 textFont(TextSize::Normal), c.proven ? t.muted : t.ink);
         drawLine(p, QRectF(r.left() + 18, r.top() + 16, r.width() - 18, 14),
-                 Qt::AlignLeft | Qt::AlignVCenter,
-                 qs(c.effort) + QStringLiteral(" · ") + qs(c.why), textFont(TextSize::Small),
-                 t.muted);
+                 Qt::AlignLeft | Qt::AlignVCenter, qs(c.effort) + QStringLiteral(" · ") + qs(c.why),
+                 textFont(TextSize::Small), t.muted);
     }
 }
 

@@ -80,12 +80,15 @@ void LiveTrace::drawGrid(QPainter &p, const Axes &a) const
                  textFont(TextSize::Small), t.muted);
     }
     drawLine(p, QRectF(0, a.area.top() - 22, a.area.left() - 6, 14),
-             Qt::AlignRight | Qt::AlignVCenter, qs(unit),
-             textFont(TextSize::Small), t.muted);
+             Qt::AlignRight | Qt::AlignVCenter, qs(unit), textFont(TextSize::Small), t.muted);
     const bool minutes = m_scene.minutes && a.t_s > 180;
     const double per = minutes ? 60 : 1;
     const double rough = a.t_s / per / 8, ten = std::pow(10, std::floor(std::log10(rough)));
-    const double step = ten * (rough / ten > 5 ? 10 : rough / ten > 2 ? 5 : rough / ten > 1 ? 2 : 1);
+    const double step = ten
+        * (rough / ten > 5       ? 10
+               : rough / ten > 2 ? 5
+               : rough / ten > 1 ? 2
+                                 : 1);
     for (double v = 0; v * per <= a.t_s; v += step) {
         const double x = a.at(v * per, 0).x();
         p.setPen(QPen(t.line, 1));

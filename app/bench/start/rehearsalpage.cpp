@@ -93,8 +93,7 @@ RehearsalPage::RehearsalPage(OpenBuild &open, QWidget *parent)
     m_looks->setRows(std::move(rows));
     connect(m_looks, &RowList::picked, this, &RehearsalPage::look);
     m_timer->setInterval(tick_ms);
-    connect(m_timer, &QTimer::timeout, this,
-            [this] { advance(timesFaster * tick_ms / 1000.0); });
+    connect(m_timer, &QTimer::timeout, this, [this] { advance(timesFaster * tick_ms / 1000.0); });
     connect(&open, &OpenBuild::opened, this, [this] {
         m_timer->stop();
         m_rehearsal.reset();
@@ -126,9 +125,8 @@ void RehearsalPage::makeControls(QVBoxLayout *column)
     };
     for (const auto &[name, text] : ways)
         m_turns.push_back(button(first, name, text));
-    connect(m_turns[0], &QPushButton::clicked, this, [this] {
-        turn(Turning::Drill, *m_open.build().start.value("drill_rpm"));
-    });
+    connect(m_turns[0], &QPushButton::clicked, this,
+            [this] { turn(Turning::Drill, *m_open.build().start.value("drill_rpm")); });
     connect(m_turns[1], &QPushButton::clicked, this,
             [this] { turn(Turning::Running, m_open.build().use.hotIdle_rpm); });
     connect(m_turns[2], &QPushButton::clicked, this,
@@ -234,8 +232,7 @@ void RehearsalPage::advance(double dt_s)
     if (!m_rehearsal || m_rehearsal->ended())
         return;
     // Nothing turns: no time goes by, so that one may think.
-    if (m_rehearsal->engine().turning() == Turning::Still
-        && m_rehearsal->engine().crank_rpm() <= 0)
+    if (m_rehearsal->engine().turning() == Turning::Still && m_rehearsal->engine().crank_rpm() <= 0)
         return;
     while (dt_s > 1e-9) {
         const double step = std::min(dt_s, pointEvery_s);
@@ -286,9 +283,7 @@ QString RehearsalPage::about() const
 {
     if (!m_rehearsal)
         return tr("no fault is hidden");
-    return tr("%1 of effort so far · seed %2")
-        .arg(minutes(m_rehearsal->minutes()))
-        .arg(m_seed);
+    return tr("%1 of effort so far · seed %2").arg(minutes(m_rehearsal->minutes())).arg(m_seed);
 }
 
 void RehearsalPage::refresh()
@@ -338,7 +333,7 @@ void RehearsalPage::show()
                           .arg(qs(m_rehearsal->harm().where()));
     m_trace->setScene(std::move(scene));
     // What suffers is not told: the gauge and the eyes must find it. That something does, is.
-    m_harm->setText(!on ? QString()
+    m_harm->setText(!on                     ? QString()
                         : harm >= harmWarns ? tr("Something runs dry. Stop before it is harmed.")
                                             : tr("No harm yet."));
     setTone(m_harm, harm >= harmWarns ? t.hold : t.muted);
@@ -346,13 +341,19 @@ void RehearsalPage::show()
     std::vector<RowList::Row> rows;
     if (m_rehearsal)
         for (const RehearsalStep &s : m_rehearsal->steps())
-            rows.push_back({ Mark::Proven, { qs(s.what), qs(s.saw), minutes(s.minutes) },
-                             qs(s.saw) });
+            rows.push_back(
+                { Mark::Proven, { qs(s.what), qs(s.saw), minutes(s.minutes) }, qs(s.saw) });
     m_path->setRows(std::move(rows));
     const bool over = m_rehearsal && m_rehearsal->ended();
     if (over)
         showDebrief();
     m_stack->setCurrentIndex(over ? 1 : 0);
+    m_harm->setVisible(!over);
+    m_saw->setVisible(!over);
+    // What it comes to wants more room than the trace that led there.
+    auto *column = static_cast<QVBoxLayout *>(layout());
+    column->setStretchFactor(m_trace, over ? 3 : 5);
+    column->setStretchFactor(m_stack, over ? 6 : 4);
 }
 
 void RehearsalPage::showDebrief()
@@ -388,10 +389,10 @@ void RehearsalPage::showDebrief()
 void RehearsalPage::panel(PanelContent &out) const
 {
     out.push_back(PanelTitle { tr("A fault, hidden"), tr("in a copy: this build stays as it is") });
-    out.push_back(PanelText {
-        tr("Its clearances, oil and gauge are drawn within their uncertainties, so that it is never "
-           "the forecast's own engine. Time goes four times as fast, and stands while nothing "
-           "turns.") });
+    out.push_back(PanelText { tr(
+        "Its clearances, oil and gauge are drawn within their uncertainties, so that it is never "
+        "the forecast's own engine. Time goes four times as fast, and stands while nothing "
+        "turns.") });
     if (m_rehearsal) {
         const PrimeForecast &p = m_rehearsal->prime();
         if (p.time.time_s)
@@ -411,10 +412,11 @@ void RehearsalPage::panel(PanelContent &out) const
            "Lifters, rockers and cam bearings: 300 s. Priming harms nothing.") });
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Effort") });
-    out.push_back(PanelText {
-        tr("Every look costs its minutes and shows only what it can show. The gauge again: 2 min; at "
-           "another port: 15 min. Afterwards the shortest way stands beside yours."),
-        Tone::Muted });
+    out.push_back(
+        PanelText { tr("Every look costs its minutes and shows only what it can show. The gauge "
+                       "again: 2 min; at "
+                       "another port: 15 min. Afterwards the shortest way stands beside yours."),
+                    Tone::Muted });
 }
 
 } // namespace mildpath

@@ -29,8 +29,7 @@ QStringList list(std::initializer_list<const char *> words)
 } // namespace
 
 QComboBox *RunImportCard::addChoice(QGridLayout *grid, int row, const QString &label,
-                                    const QString &name, const QStringList &units,
-                                    QComboBox **unit)
+                                    const QString &name, const QStringList &units, QComboBox **unit)
 {
     auto *words = new QLabel(label, this);
     grid->addWidget(words, row, 0);
@@ -184,10 +183,10 @@ void RunImportCard::check()
     }
     RunLog log;
     summariseRun(run.points, log);
-    m_said->setText(tr("%1 readings over %2 s, up to %3.")
-                        .arg(log.readings)
-                        .arg(qs(formatNumber(log.seconds, 0)),
-                             Figure::pressure(log.most_kpa * 1e3).text()));
+    m_said->setText(
+        tr("%1 readings over %2 s, up to %3.")
+            .arg(log.readings)
+            .arg(qs(formatNumber(log.seconds, 0)), Figure::pressure(log.most_kpa * 1e3).text()));
     setTone(m_said, t.muted);
 }
 

@@ -28,8 +28,8 @@ Q_SIGNALS:
     void cancelled();
 
 private:
-    QComboBox *addChoice(QGridLayout *grid, int row, const QString &label,
-                         const QString &name, const QStringList &units, QComboBox **unit);
+    QComboBox *addChoice(QGridLayout *grid, int row, const QString &label, const QString &name,
+                         const QStringList &units, QComboBox **unit);
     RunColumns columns() const;
     void check();
     void take();

@@ -36,8 +36,7 @@ StartPage::StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent)
     , m_open(open)
     , m_sender(sender)
     , m_log(new LiveLog(open.stateFolder().isEmpty() ? QString()
-                                                     : open.stateFolder()
-                                + QStringLiteral("/runs"),
+                                                     : open.stateFolder() + QStringLiteral("/runs"),
                         this))
     , m_sound(new AlarmSound(this))
     , m_list(new CardList(nullptr))
@@ -212,8 +211,8 @@ void StartPage::askDiagnosis()
     m_diagnosed = m_open.revision();
     m_diagnosis.reset();
     m_diagnosisWork.giveUp();
-    if (standing(m_open.build().gaugeReadings).empty()
-        && standing(m_open.build().symptoms).empty() && pumpedFlows(m_open.build()).empty())
+    if (standing(m_open.build().gaugeReadings).empty() && standing(m_open.build().symptoms).empty()
+        && pumpedFlows(m_open.build()).empty())
         return;
     auto build = std::make_shared<const Build>(m_open.build());
     m_diagnosisWork.ask(
@@ -255,8 +254,8 @@ void StartPage::showStep(const QString &step)
 
 QString StartPage::listening() const
 {
-    const QString marks = m_log->trouble().isEmpty() ? QString()
-                                                     : tr(" · not kept: %1").arg(m_log->trouble());
+    const QString marks
+        = m_log->trouble().isEmpty() ? QString() : tr(" · not kept: %1").arg(m_log->trouble());
     switch (m_sender->state()) {
     case SerialLine::State::Off:
         return tr("no sender connected") + marks;
@@ -277,8 +276,7 @@ void StartPage::showLive()
     startSeen();
     const CardItem *chosen = item();
     const bool recording = m_log->recording();
-    const bool priming = recording ? m_log->kind() == "prime"
-                                   : chosen && chosen->group == "prime";
+    const bool priming = recording ? m_log->kind() == "prime" : chosen && chosen->group == "prime";
     TraceScene scene;
     scene.trace = &m_log->buckets();
     scene.marks = m_log->marks();
@@ -299,14 +297,14 @@ void StartPage::showLive()
     } else if (priming && !shown) {
         scene.stopAt_s = m_prime.time.stop_s;
     }
-    if (const auto &latest = m_log->latest(); latest && m_sender->state() != SerialLine::State::Off) {
+    if (const auto &latest = m_log->latest();
+        latest && m_sender->state() != SerialLine::State::Off) {
         scene.big = latest->pressure_kpa ? Figure::pressure(*latest->pressure_kpa * 1e3)
                                          : Shown { QStringLiteral("–"), {}, {} };
         QStringList under;
         if (latest->rpm)
-            under << Figure::speed(*latest->rpm).text() + (priming && m_prime.drill
-                                                               ? tr(" primer")
-                                                               : QString());
+            under << Figure::speed(*latest->rpm).text()
+                    + (priming && m_prime.drill ? tr(" primer") : QString());
         if (latest->oil_c)
             under << tr("oil %1").arg(Figure::temperature(*latest->oil_c).text());
         if (recording)
@@ -332,7 +330,7 @@ void StartPage::showLive()
     m_record->setProperty("danger", recording);
     m_record->setProperty("main", !recording);
     m_record->style()->polish(m_record);
-    m_record->setText(recording      ? tr("Stop (Space)")
+    m_record->setText(recording     ? tr("Stop (Space)")
                           : priming ? tr("Record the prime")
                                     : tr("Record the start"));
     m_mark->setEnabled(recording);
@@ -353,8 +351,9 @@ void StartPage::record()
     const bool priming = chosen && chosen->group == "prime";
     const CardItem *step = m_card.find(priming ? "prime" : "start");
     if (step && step->locked) {
-        showStep(priming ? QStringLiteral("fuel_off")
-                         : m_gate.mayStart() ? qs(step->id) : QStringLiteral("gate"));
+        showStep(priming                 ? QStringLiteral("fuel_off")
+                     : m_gate.mayStart() ? qs(step->id)
+                                         : QStringLiteral("gate"));
         Q_EMIT complained(tr("%1: %2.").arg(qs(step->text), qs(step->why)));
         return;
     }
@@ -513,8 +512,7 @@ Result<void> StartPage::takeUnfinished(const UnfinishedRun &unfinished)
     run.source = "a log that was not finished";
     run.stopped = "the program ended";
     run.tap = m_open.build().gaugeTap;
-    if (const auto name
-        = takeFile(m_open, qs(unfinished.path.string()), QStringLiteral("csv")))
+    if (const auto name = takeFile(m_open, qs(unfinished.path.string()), QStringLiteral("csv")))
         run.file = *name;
     return m_open.record(std::move(run));
 }

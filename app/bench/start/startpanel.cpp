@@ -24,10 +24,9 @@ const QStringList &sights()
 /// or shut.
 bool lastOnesDry(const FlowProof &proof)
 {
-    const auto dry
-        = [](const FlowOutlet &o) { return o.seen && o.seen->saw == "dry"; };
-    return proof.outlets.size() > 1 && dry(proof.outlets.back())
-        && proof.outlets.front().seen && proof.outlets.front().seen->saw == "flows";
+    const auto dry = [](const FlowOutlet &o) { return o.seen && o.seen->saw == "dry"; };
+    return proof.outlets.size() > 1 && dry(proof.outlets.back()) && proof.outlets.front().seen
+        && proof.outlets.front().seen->saw == "flows";
 }
 
 } // namespace
@@ -130,8 +129,14 @@ void StartPage::numbersPanel(const CardItem &i, PanelContent &out)
     else if (i.kind == CardKind::Start)
         keys = { "pressure_within_s" };
     else if (i.kind == CardKind::Prime)
-        keys = { m_prime.drill ? "drill_rpm" : "starter_rpm", "burst_s", "rest_s", "filter_l",
-                 "cooler_l", "other_l", "suction_l", "oil_temp_c" };
+        keys = { m_prime.drill ? "drill_rpm" : "starter_rpm",
+                 "burst_s",
+                 "rest_s",
+                 "filter_l",
+                 "cooler_l",
+                 "other_l",
+                 "suction_l",
+                 "oil_temp_c" };
     if (keys.empty())
         return;
     out.push_back(PanelRule {});
@@ -164,10 +169,9 @@ void StartPage::tickPanel(const CardItem &i, PanelContent &out)
         const bool skip = std::string_view(outcome) == "skipped";
         if ((i.kind == CardKind::Start && skip) || (i.kind == CardKind::Read && !skip))
             continue;
-        out.push_back(PanelButton { QStringLiteral("card.") + QLatin1String(outcome), text,
-                                    [this, id, way = std::string(outcome)] {
-                                        static_cast<void>(goThrough(id, way));
-                                    } });
+        out.push_back(PanelButton {
+            QStringLiteral("card.") + QLatin1String(outcome), text,
+            [this, id, way = std::string(outcome)] { static_cast<void>(goThrough(id, way)); } });
     }
 }
 
@@ -210,11 +214,11 @@ void StartPage::primePanel(PanelContent &out)
     out.push_back(PanelRow { tr("Stop and look"), seconds(t.stop_s) });
     out.push_back(PanelRow { tr("Then at the gauge"), Figure::pressure(m_prime.steady.value_pa) });
     if (m_prime.dryLift_m)
-        out.push_back(PanelText {
-            tr("Pump %1 mm over the oil; dry it lifts about %2 mm, good to a factor of two or three.")
-                .arg(qs(formatNumber(m_prime.lift_m * 1e3, 0)),
-                     qs(formatNumber(*m_prime.dryLift_m * 1e3, 0))),
-            t.time_s ? Tone::Muted : Tone::Bad });
+        out.push_back(PanelText { tr("Pump %1 mm over the oil; dry it lifts about %2 mm, good to a "
+                                     "factor of two or three.")
+                                      .arg(qs(formatNumber(m_prime.lift_m * 1e3, 0)),
+                                           qs(formatNumber(*m_prime.dryLift_m * 1e3, 0))),
+                                  t.time_s ? Tone::Muted : Tone::Bad });
 }
 
 void StartPage::watchPanel(const CardItem &i, PanelContent &out)
@@ -222,16 +226,16 @@ void StartPage::watchPanel(const CardItem &i, PanelContent &out)
     const std::string means = m_open.build().cardSteps.empty() || !m_card.find("start")->done
         ? (m_prime.drill ? "drill" : "starter")
         : "running";
-    const auto record = [open = &m_open, means](const std::string &stop, int outlet,
-                                                const std::string &saw) {
-        FlowSeen f;
-        f.stop = stop;
-        f.outlet = outlet;
-        f.saw = saw;
-        f.means = means;
-        f.oil = open->build().oil.grade;
-        return open->record(f);
-    };
+    const auto record
+        = [open = &m_open, means](const std::string &stop, int outlet, const std::string &saw) {
+              FlowSeen f;
+              f.stop = stop;
+              f.outlet = outlet;
+              f.saw = saw;
+              f.means = means;
+              f.oil = open->build().oil.grade;
+              return open->record(f);
+          };
     for (const std::string &id : i.watched) {
         const Stop *stop = m_open.build().engine.find(id);
         const FlowProof proof = flowProof(m_open.build(), *stop);
@@ -241,7 +245,10 @@ void StartPage::watchPanel(const CardItem &i, PanelContent &out)
         for (size_t k = 0; k < proof.outlets.size(); ++k) {
             const FlowOutlet &o = proof.outlets[k];
             PanelChoice c { QStringLiteral("watch.") + qs(id) + u'.' + QString::number(k + 1),
-                            qs(o.name), sights(), -1, {} };
+                            qs(o.name),
+                            sights(),
+                            -1,
+                            {} };
             const auto words = flowSights();
             for (size_t w = 0; o.seen && w < words.size(); ++w)
                 if (o.seen->saw == words[w])
@@ -268,26 +275,24 @@ void StartPage::watchPanel(const CardItem &i, PanelContent &out)
                                         } });
     }
     if (!i.done)
-        out.push_back(PanelButton { QStringLiteral("card.skipped"), tr("Skip it"),
-                                    [this, id = std::string(i.id)] {
-                                        static_cast<void>(goThrough(id, "skipped"));
-                                    } });
+        out.push_back(PanelButton {
+            QStringLiteral("card.skipped"), tr("Skip it"),
+            [this, id = std::string(i.id)] { static_cast<void>(goThrough(id, "skipped")); } });
 }
 
 void StartPage::readPanel(const CardItem &i, PanelContent &out)
 {
     if (i.expected)
-        out.push_back(PanelRow { tr("Expected at %1, oil %2")
-                                     .arg(Figure::speed(i.rpm).text(),
-                                          Figure::temperature(i.oil_c).text()),
-                                 Figure::pressure(i.expected->value_pa),
-                                 qs(i.threshold) });
-    out.push_back(PanelText {
-        tr("With a sender: hold the speed and take the reading. By hand: type what the gauge says."),
-        Tone::Muted });
+        out.push_back(
+            PanelRow { tr("Expected at %1, oil %2")
+                           .arg(Figure::speed(i.rpm).text(), Figure::temperature(i.oil_c).text()),
+                       Figure::pressure(i.expected->value_pa), qs(i.threshold) });
+    out.push_back(PanelText { tr("With a sender: hold the speed and take the reading. By hand: "
+                                 "type what the gauge says."),
+                              Tone::Muted });
     const double rpm = m_typed.rpm.value_or(i.rpm), oil = m_typed.oil_c.value_or(i.oil_c);
-    out.push_back(PanelField { QStringLiteral("card.rpm"), tr("Speed"), Dimension::Speed,
-                               "rev/min", 0, rpm, [this](double v) -> Result<void> {
+    out.push_back(PanelField { QStringLiteral("card.rpm"), tr("Speed"), Dimension::Speed, "rev/min",
+                               0, rpm, [this](double v) -> Result<void> {
                                    if (!(v > 0 && v <= mostGaugeReading_rpm))
                                        return fail("rpm", "must be above 0 and at most 20 000");
                                    m_typed.rpm = v;
@@ -300,17 +305,16 @@ void StartPage::readPanel(const CardItem &i, PanelContent &out)
                                    m_typed.oil_c = v;
                                    return {};
                                } });
-    out.push_back(PanelField { QStringLiteral("card.pressure"), tr("Gauge"), Dimension::Pressure,
-                               Figure::pressureUnit(), 2, std::nullopt,
-                               [this, id = std::string(i.id), rpm, oil](double v) -> Result<void> {
-                                   const CardItem *now = m_card.find(id);
-                                   if (!(v >= 0 && v <= mostGaugeReading_kpa * 1e3))
-                                       return fail("pressure", "must be 0 to 50 bar");
-                                   return now ? takeReading(*now, { 0, v / 1e3,
-                                                                    m_typed.rpm.value_or(rpm),
-                                                                    m_typed.oil_c.value_or(oil) })
-                                              : Result<void> {};
-                               } });
+    out.push_back(PanelField {
+        QStringLiteral("card.pressure"), tr("Gauge"), Dimension::Pressure, Figure::pressureUnit(),
+        2, std::nullopt, [this, id = std::string(i.id), rpm, oil](double v) -> Result<void> {
+            const CardItem *now = m_card.find(id);
+            if (!(v >= 0 && v <= mostGaugeReading_kpa * 1e3))
+                return fail("pressure", "must be 0 to 50 bar");
+            return now ? takeReading(
+                       *now, { 0, v / 1e3, m_typed.rpm.value_or(rpm), m_typed.oil_c.value_or(oil) })
+                       : Result<void> {};
+        } });
     tickPanel(i, out);
 }
 
@@ -330,7 +334,7 @@ void StartPage::holdsPanel(PanelContent &out)
 void StartPage::holdsHeading(PanelContent &out) const
 {
     const int open = m_gate.open();
-    out.push_back(PanelHeading { open == 0 ? tr("Nothing holds the start")
+    out.push_back(PanelHeading { open == 0       ? tr("Nothing holds the start")
                                      : open == 1 ? tr("1 hold before start")
                                                  : tr("%1 holds before start").arg(open),
                                  open == 0 ? Tone::Good : Tone::Bad });
@@ -341,20 +345,20 @@ void StartPage::gatePanel(PanelContent &out)
     holdsHeading(out);
     for (const GateHold &h : m_gate.holds) {
         const std::string id = h.finding->id;
-        out.push_back(PanelVerdict { h.open() ? Mark::Hold : Mark::LookAgain, qs(h.finding->text),
-                                     h.signature
-                                         ? tr("signed by %1: %2")
-                                               .arg(qs(h.signature->by), qs(h.signature->note))
-                                         : qs(h.finding->action) });
+        if (&h != &m_gate.holds.front())
+            out.push_back(PanelRule {});
+        out.push_back(PanelVerdict {
+            h.open() ? Mark::Hold : Mark::LookAgain, qs(h.finding->text),
+            h.signature ? tr("signed by %1: %2").arg(qs(h.signature->by), qs(h.signature->note))
+                        : qs(h.finding->action) });
         if (h.outdated && h.open())
             out.push_back(PanelText {
                 tr("%1 signed for it when it said something else.").arg(qs(h.outdated->by)),
                 Tone::Warn });
         if (!h.finding->stop.empty())
-            out.push_back(PanelButton { QStringLiteral("gate.go.") + qs(id), tr("Go there"),
-                                        [open_ = &m_open, stop = qs(h.finding->stop)] {
-                                            open_->selectStop(stop);
-                                        } });
+            out.push_back(PanelButton {
+                QStringLiteral("gate.go.") + qs(id), tr("Go there"),
+                [open_ = &m_open, stop = qs(h.finding->stop)] { open_->selectStop(stop); } });
         if (h.signature) {
             out.push_back(PanelButton { QStringLiteral("gate.takeBack.") + qs(id),
                                         tr("Take the signature back"),
@@ -363,8 +367,7 @@ void StartPage::gatePanel(PanelContent &out)
                                         } });
             continue;
         }
-        const std::string who
-            = m_who.contains(id) ? m_who.at(id) : OpenBuild::userName();
+        const std::string who = m_who.contains(id) ? m_who.at(id) : OpenBuild::userName();
         out.push_back(PanelWord { QStringLiteral("gate.who.") + qs(id), tr("Who signs"), qs(who),
                                   [this, id](const QString &text) -> Result<void> {
                                       m_who[id] = text.trimmed().toStdString();
@@ -417,7 +420,8 @@ void StartPage::cautionsPanel(PanelContent &out) const
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Before you turn it") });
     out.push_back(PanelText {
-        tr("Hands, hair and leads clear of belts. Engine held; a drill can kick. Hot oil burns; fuel "
+        tr("Hands, hair and leads clear of belts. Engine held; a drill can kick. Hot oil burns; "
+           "fuel "
            "and rags away. Fire extinguisher within reach, a second person at the switch. Follow "
            "local rules; a doubtful engine goes back to a qualified shop."),
         Tone::Muted });
