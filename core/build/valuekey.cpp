@@ -43,7 +43,7 @@ Result<void> setValue(OwnValues &values, std::span<const ValueKey> keys, const s
                       const std::string &key, std::optional<double> value)
 {
     if (!findValueKey(keys, key))
-        return fail(what + "/" + key, "is nothing the " + what + " has");
+        return fail(what + "/" + key, "is nothing a " + what + " has");
     if (value)
         values[key] = *value;
     else

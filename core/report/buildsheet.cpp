@@ -283,8 +283,8 @@ private:
             t.rows.push_back({ { i.text, i.mark },
                                { i.threshold },
                                { i.said + (i.why.empty() || !i.done ? "" : ", " + i.why) },
-                               { i.done ? i.done->by : "" },
-                               { i.done ? day(i.done->at) : "" } });
+                               { i.by },
+                               { day(i.at) } });
         table(std::move(t));
         for (const RunLog *r : runs) {
             picture(runPicture(*r, m_prime, m_build.use.hotIdleFloor_kpa * 1e3));

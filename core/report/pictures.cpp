@@ -269,7 +269,9 @@ SheetPicture runPicture(const RunLog &run, const PrimeForecast &prime, double fl
         svg.text({ plot.x(m.t_s / unit) + 3, plot.top() + 10 }, m.text, 10, Svg::selection);
     }
     const std::string title = priming ? "Priming" : run.kind == "start" ? "First start" : "Run";
-    return picture(title + ", " + run.at.substr(0, 16),
+    std::string at = run.at.substr(0, 16);
+    std::replace(at.begin(), at.end(), 'T', ' ');
+    return picture(title + ", " + at,
                    priming ? "band: forecast corridor" : "dashed: the floor asked for hot idle",
                    svg);
 }

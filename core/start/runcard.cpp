@@ -148,8 +148,11 @@ public:
         for (const Row &r : rows()) {
             CardItem item { r.id, r.kind,    r.group,    std::string(r.text),
                             {},   r.caution, r.question, r.answers };
-            if (const auto it = m_done.find(r.id); it != m_done.end())
+            if (const auto it = m_done.find(r.id); it != m_done.end()) {
                 item.done = it->second;
+                item.by = item.done->by;
+                item.at = item.done->at;
+            }
             if (item.id == "turns" && !m_prime.drill)
                 continue;
             fill(item);
@@ -228,6 +231,11 @@ private:
             if (a.id == answer) {
                 i.mark = Mark::Proven;
                 i.said = a.text;
+            }
+        for (const Choice &c : m_build.choices)
+            if (c.question == i.question) {
+                i.by = c.by;
+                i.at = c.at;
             }
     }
 

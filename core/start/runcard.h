@@ -43,6 +43,7 @@ struct CardItem
     const CardStep *done = nullptr; ///< of the build; null: not gone through
     Mark mark = Mark::NotDone;
     std::string said {}; ///< what was recorded, in words
+    std::string by {}, at {}; ///< who went through it, and when
     bool locked = false; ///< may not be gone through yet
     std::string why {}; ///< why it is locked, or what its mark means
 };

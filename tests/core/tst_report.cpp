@@ -97,6 +97,7 @@ void TestReport::pictures_areWellFormedAndInside_data()
     QTest::addColumn<QString>("file");
     QTest::newRow("fire pump") << "demo/harbour-fire-pump.mildpath";
     QTest::newRow("alloy") << "demo/harbour-tender-alloy.mildpath";
+    QTest::newRow("started") << "demo/harbour-fire-pump-started.mildpath";
     QTest::newRow("turbo") << "demo/harbour-launch-turbo.mildpath";
 }
 

@@ -166,11 +166,12 @@ void AfterPage::showRun()
             scene.floor_kpa = m_open.build().use.hotIdleFloor_kpa;
         m_about->setText(
             tr("%1 readings, %2, up to %3; %4")
-                .arg(qs(formatNumber(r->readings, 0)),
-                     r->firstPressure_s
-                         ? tr("pressure after %1 s").arg(qs(formatNumber(*r->firstPressure_s, 1)))
-                         : tr("no pressure"),
-                     Figure::pressure(r->most_kpa * 1e3).text(), qs(r->source)));
+                .arg(
+                    qs(formatNumber(r->readings, 0)),
+                    r->firstPressure_s
+                        ? tr("first pressure at %1 s").arg(qs(formatNumber(*r->firstPressure_s, 1)))
+                        : tr("no pressure"),
+                    Figure::pressure(r->most_kpa * 1e3).text(), qs(r->source)));
     }
     scene.trace = &m_buckets;
     scene.least_s = m_buckets.all().empty() ? 60 : std::max(5.0, m_buckets.last_s());

@@ -7,8 +7,6 @@
 #include <QMouseEvent>
 #include <QToolTip>
 
-#include <cmath>
-
 namespace mildpath {
 namespace {
 
@@ -26,8 +24,7 @@ CausesCard::CausesCard(QWidget *parent)
 void CausesCard::setCauses(const std::vector<PrimeCause> &causes)
 {
     m_causes = causes;
-    setFixedHeight(
-        static_cast<int>(head + row * std::ceil(static_cast<double>(causes.size()) / 2) + 6));
+    settle();
     QString all;
     for (const PrimeCause &c : causes)
         all += qs(c.text) + QStringLiteral(", ") + qs(c.effort) + QStringLiteral(". ");
@@ -35,8 +32,28 @@ void CausesCard::setCauses(const std::vector<PrimeCause> &causes)
     update();
 }
 
+bool CausesCard::narrow() const
+{
+    return width() < 470;
+}
+
+/// Where there is no room for two columns each cause has one line.
+double CausesCard::rowHigh() const
+{
+    return narrow() ? 18 : row;
+}
+
+void CausesCard::settle()
+{
+    const size_t rows = narrow() ? m_causes.size() : (m_causes.size() + 1) / 2;
+    setFixedHeight(static_cast<int>(head + rowHigh() * static_cast<double>(rows) + 8));
+}
+
 QRectF CausesCard::cell(size_t i) const
 {
+    if (narrow())
+        return { margin, head + rowHigh() * static_cast<double>(i), width() - 2 * margin,
+                 rowHigh() };
     const size_t rows = (m_causes.size() + 1) / 2;
     const double wide = (width() - 2 * margin) / 2.0;
     return { margin + (i >= rows ? wide : 0), head + row * static_cast<double>(i % rows), wide - 8,
@@ -72,6 +89,8 @@ void CausesCard::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(r.left() + 18, r.top(), r.width() - 18, 18),
                  Qt::AlignLeft | Qt::AlignVCenter, QStringLiteral("%1  ").arg(i + 1) + qs(c.name),
                  textFont(TextSize::Normal), c.proven ? t.muted : t.ink);
+        if (narrow())
+            continue;
         drawLine(p, QRectF(r.left() + 18, r.top() + 16, r.width() - 18, 14),
                  Qt::AlignLeft | Qt::AlignVCenter, qs(c.effort) + QStringLiteral(" · ") + qs(c.why),
                  textFont(TextSize::Small), t.muted);

@@ -24,8 +24,12 @@ protected:
     void paintEvent(QPaintEvent *) override;
     void mousePressEvent(QMouseEvent *event) override;
     bool event(QEvent *event) override;
+    void resizeEvent(QResizeEvent *) override { settle(); }
 
 private:
+    bool narrow() const;
+    double rowHigh() const;
+    void settle(); ///< as high as its rows are at this width
     QRectF cell(size_t i) const;
     int cellAt(QPointF at) const;
     std::vector<PrimeCause> m_causes;

@@ -49,7 +49,8 @@ LiveTrace::Axes LiveTrace::axes() const
         last = std::max(last, *m_scene.stopAt_s * 1.1);
     if (m_scene.prime)
         most = std::max(most, m_scene.prime->steady.high_pa / 1e3);
-    return { QRectF(rect()).adjusted(46, headHigh, -12, -34), last, most * headroom };
+    return { QRectF(rect()).adjusted(46, m_scene.big ? headHigh : 24, -12, -34), last,
+             most * headroom };
 }
 
 void LiveTrace::paintEvent(QPaintEvent *)
@@ -133,9 +134,9 @@ void LiveTrace::drawBand(QPainter &p, const Axes &a) const
     p.setClipRect(a.area);
     p.drawPolygon(band);
     p.setClipping(false);
-    drawLine(p, QRectF(a.area.right() - 150, a.area.top() + 4, 146, 16),
-             Qt::AlignRight | Qt::AlignVCenter, tr("forecast corridor"), textFont(TextSize::Small),
-             t.warm);
+    drawLine(p, QRectF(a.area.left() + 6, a.area.top() + 4, 146, 16),
+             Qt::AlignLeft | Qt::AlignVCenter, tr("band: forecast corridor"),
+             textFont(TextSize::Small), t.warm);
 }
 
 void LiveTrace::drawTrace(QPainter &p, const Axes &a) const

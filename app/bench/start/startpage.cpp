@@ -27,7 +27,17 @@ namespace mildpath {
 namespace {
 
 constexpr double readOver_s = 2; ///< a reading is the mean of so long
-constexpr int cardWidth = 268;
+constexpr int narrowestCard = 200, widestCard = 268;
+
+/// No more digits than a gauge and a sender can mean.
+std::optional<double> rounded(const std::optional<double> &value, double step)
+{
+    return value ? std::optional(std::round(*value / step) * step) : value;
+}
+RunPoint rounded(const RunPoint &p)
+{
+    return { p.t_s, rounded(p.pressure_kpa, 0.1), rounded(p.rpm, 1), rounded(p.oil_c, 0.1) };
+}
 
 } // namespace
 
@@ -40,21 +50,21 @@ StartPage::StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent)
                         this))
     , m_sound(new AlarmSound(this))
     , m_list(new CardList(nullptr))
+    , m_left(new QWidget(this))
     , m_middle(new QStackedWidget(this))
 {
     setObjectName(QStringLiteral("startPage"));
     auto *row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(12);
-    auto *left = new QWidget(this);
-    left->setFixedWidth(cardWidth);
-    auto *leftColumn = new QVBoxLayout(left);
+    m_left->setFixedWidth(widestCard);
+    auto *leftColumn = new QVBoxLayout(m_left);
     leftColumn->setContentsMargins(0, 0, 0, 0);
-    auto *cardTitle = new QLabel(tr("Run card"), left);
+    auto *cardTitle = new QLabel(tr("Run card"), m_left);
     cardTitle->setFont(textFont(TextSize::Body, true));
     leftColumn->addWidget(cardTitle);
-    leftColumn->addWidget(scrolled(m_list, left), 1);
-    row->addWidget(left);
+    leftColumn->addWidget(scrolled(m_list, m_left), 1);
+    row->addWidget(m_left);
     auto *live = new QWidget(m_middle);
     makeLive(live);
     m_import = new RunImportCard(m_middle);
@@ -62,6 +72,12 @@ StartPage::StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent)
     m_middle->addWidget(m_import);
     row->addWidget(m_middle, 1);
     connectParts();
+}
+
+/// Where there is little room the card gives way first.
+void StartPage::resizeEvent(QResizeEvent *)
+{
+    m_left->setFixedWidth(std::clamp(width() * 34 / 100, narrowestCard, widestCard));
 }
 
 void StartPage::makeLive(QWidget *live)
@@ -81,11 +97,11 @@ void StartPage::makeLive(QWidget *live)
         buttons->addWidget(button, stretch);
         return button;
     };
-    m_record = add("start.record", 5);
+    m_record = add("start.record", 4);
     m_reading = add("start.reading", 3);
     m_mark = add("start.mark", 2);
     m_noteButton = add("start.noteButton", 2);
-    m_reading->setText(tr("Take reading (R)"));
+    m_reading->setText(tr("Reading (R)"));
     m_mark->setText(tr("Mark (M)"));
     m_noteButton->setText(tr("Note (N)"));
     column->addLayout(buttons);
@@ -331,8 +347,8 @@ void StartPage::showLive()
     m_record->setProperty("main", !recording);
     m_record->style()->polish(m_record);
     m_record->setText(recording     ? tr("Stop (Space)")
-                          : priming ? tr("Record the prime")
-                                    : tr("Record the start"));
+                          : priming ? tr("Record prime")
+                                    : tr("Record start"));
     m_mark->setEnabled(recording);
     m_noteButton->setEnabled(recording);
     m_reading->setEnabled(chosen && chosen->kind == CardKind::Read
@@ -452,11 +468,12 @@ Result<void> StartPage::goThrough(const std::string &step, const std::string &ou
     CardStep s;
     s.step = step;
     s.outcome = outcome;
-    s.seconds = seconds;
+    s.seconds = rounded(seconds, 0.1);
     if (read) {
-        s.pressure_kpa = read->pressure_kpa;
-        s.rpm = read->rpm;
-        s.oil_c = read->oil_c;
+        const RunPoint plain = rounded(*read);
+        s.pressure_kpa = plain.pressure_kpa;
+        s.rpm = plain.rpm;
+        s.oil_c = plain.oil_c;
     }
     const auto ok = m_open.record(std::move(s));
     if (!ok)
@@ -473,9 +490,10 @@ Result<void> StartPage::takeReading(const CardItem &item, const RunPoint &read)
     const std::string step(item.id);
     GaugeReading g;
     g.tap = m_open.build().gaugeTap;
-    g.rpm = *read.rpm;
-    g.oil_c = *read.oil_c;
-    g.pressure_kpa = *read.pressure_kpa;
+    const RunPoint plain = rounded(read);
+    g.rpm = *plain.rpm;
+    g.oil_c = *plain.oil_c;
+    g.pressure_kpa = *plain.pressure_kpa;
     g.note = item.text;
     if (auto ok = m_open.record(g); !ok)
         return ok;

@@ -49,6 +49,7 @@ Q_SIGNALS:
 
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
+    void resizeEvent(QResizeEvent *) override;
 
 private:
     void makeLive(QWidget *live);
@@ -95,6 +96,7 @@ private:
     LiveTrace *m_trace;
     CausesCard *m_causes;
     RunImportCard *m_import;
+    QWidget *m_left; ///< the run card's side
     QStackedWidget *m_middle;
     QPushButton *m_record, *m_mark, *m_noteButton, *m_reading;
     QLineEdit *m_note;
