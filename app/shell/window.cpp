@@ -284,6 +284,7 @@ void MainWindow::connectParts()
     connect(m_open, &OpenBuild::journalFailed, this, [this](const QString &why) {
         m_messages->say(tr("Edits are not being kept against a crash: %1. Save often.").arg(why));
     });
+    connect(m_start, &StartBench::benchAsked, this, &MainWindow::showBench);
     connect(m_start, &StartBench::complained, this,
             [this](const QString &text) { m_messages->say(text); });
     connect(m_open, &OpenBuild::mapWanted, this,

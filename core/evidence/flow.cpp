@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "evidence/flow.h"
 
-#include "quantity/json.h"
+#include "evidence/jsonput.h"
 
 #include <algorithm>
 #include <array>
@@ -43,17 +43,6 @@ const std::array<SymptomKind, 7> symptoms { {
 
 constexpr std::array<std::string_view, 4> means { "pressure_pot", "drill", "starter", "running" };
 constexpr std::array<std::string_view, 3> sights { "flows", "weak", "dry" };
-
-void put(Json &out, const char *key, const std::optional<double> &value)
-{
-    if (value)
-        out[key] = *value;
-}
-void put(Json &out, const char *key, const std::string &value)
-{
-    if (!value.empty())
-        out[key] = value;
-}
 
 } // namespace
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "evidence/startlog.h"
 
-#include "quantity/json.h"
+#include "evidence/jsonput.h"
 
 #include <algorithm>
 
@@ -14,17 +14,6 @@ constexpr std::array<std::string_view, 3> kinds { "prime", "start", "run" };
 Json orNone(const std::optional<double> &value)
 {
     return value ? Json(*value) : Json();
-}
-
-void put(Json &out, const char *key, const std::optional<double> &value)
-{
-    if (value)
-        out[key] = *value;
-}
-void put(Json &out, const char *key, const std::string &value)
-{
-    if (!value.empty())
-        out[key] = value;
 }
 
 std::vector<RunPoint> traceFromJson(JsonReader &in)

@@ -13,10 +13,15 @@ std::string bar(double pa)
 
 } // namespace
 
-AlarmLimits primeLimits(const PrimeForecast &prime)
+AlarmLimits primeLimits(const Build &build, const PrimeForecast &prime)
 {
     // Where the forecast says it never primes, one burst is all there is to lose.
-    return { .priming = true, .stop_s = prime.time.stop_s.value_or(10), .hot_c = 1e3 };
+    AlarmLimits out { .priming = true, .stop_s = prime.time.stop_s.value_or(10), .hot_c = 1e3 };
+    if (!prime.drill) {
+        out.burst_s = *build.start.value("burst_s");
+        out.rest_s = *build.start.value("rest_s");
+    }
+    return out;
 }
 
 AlarmLimits startLimits(const Build &build)
@@ -73,6 +78,38 @@ void AlarmWatch::judge(const RunPoint &r, std::vector<Alarm> &out)
     }
 }
 
+/// Bursts with rest between: a starter is not made to turn for long.
+void AlarmWatch::starter(const RunPoint &r, std::vector<Alarm> &out)
+{
+    const double dt = m_last ? std::max(0.0, r.t_s - m_last->t_s) : 0;
+    if (!m_turning) {
+        if (m_burst_s > 0)
+            m_stood_s = 0; // it stands from here on
+        else if (m_stood_s >= 0)
+            m_stood_s += dt;
+        m_burst_s = 0;
+        clear(AlarmKind::StarterHot);
+        return;
+    }
+    const bool early = m_burst_s == 0 && restLeft_s().has_value();
+    if (early)
+        raise(out, AlarmKind::StarterHot, r.t_s, true,
+              "The starter has cooled for " + formatNumber(m_stood_s, 0) + " s of "
+                  + formatNumber(m_limits.rest_s, 0) + ": wait");
+    m_burst_s += std::max(dt, 1e-9);
+    if (m_burst_s >= m_limits.burst_s)
+        raise(out, AlarmKind::StarterHot, r.t_s, true,
+              formatNumber(m_limits.burst_s, 0) + " s of cranking: let the starter cool for "
+                  + formatNumber(m_limits.rest_s, 0) + " s");
+}
+
+std::optional<double> AlarmWatch::restLeft_s() const
+{
+    if (m_limits.burst_s <= 0 || m_burst_s > 0 || m_stood_s < 0 || m_stood_s >= m_limits.rest_s)
+        return std::nullopt;
+    return m_limits.rest_s - m_stood_s;
+}
+
 std::vector<Alarm> AlarmWatch::take(const RunPoint &reading,
                                     const std::optional<LikelyPressure> &expected)
 {
@@ -84,6 +121,8 @@ std::vector<Alarm> AlarmWatch::take(const RunPoint &reading,
         m_turned_s += std::max(0.0, reading.t_s - m_last->t_s);
     else if (!m_turning && !m_limits.priming)
         m_turned_s = 0; // an engine that stopped starts anew; bursts of priming add up
+    if (m_limits.burst_s > 0)
+        starter(reading, out);
     const bool pressure = reading.pressure_kpa && *reading.pressure_kpa >= firstPressure_kpa;
     if (pressure && !m_came_s)
         m_came_s = m_turned_s;

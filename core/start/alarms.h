@@ -17,6 +17,7 @@ enum class AlarmKind {
     LowPressure, ///< under the floor after it had come
     TooHigh, ///< beyond what filter cans stand
     TooHot, ///< oil well above hot
+    StarterHot, ///< the starter turned a whole burst, or turns before it has cooled
     BelowBand, ///< under the forecast for a while: look, no need to stop
     Silent, ///< the sender says nothing
 };
@@ -36,8 +37,9 @@ struct AlarmLimits
     double floor_pa = 0; ///< running, once pressure has come
     double floorFrom_rpm = 0; ///< the floor holds from this speed on
     double hot_c = 0;
+    double burst_s = 0, rest_s = 0; ///< of the starter; 0: a drill needs no rest
 };
-AlarmLimits primeLimits(const PrimeForecast &prime);
+AlarmLimits primeLimits(const Build &build, const PrimeForecast &prime);
 AlarmLimits startLimits(const Build &build);
 
 /// A crank or pump shaft turning faster than this turns (rev/min). Own choice.
@@ -69,6 +71,8 @@ public:
     /// Seconds left until it must be stopped; absent once pressure came, or while nothing turns.
     std::optional<double> untilStop_s() const;
     std::optional<double> firstPressure_s() const { return m_came_s; } ///< since it first turned
+    /// How long the starter has still to cool; absent while it turns, and once it has.
+    std::optional<double> restLeft_s() const;
     /// Since it first turned, bursts added up while priming.
     double turned_s() const { return m_turned_s; }
 
@@ -77,12 +81,15 @@ private:
     void clear(AlarmKind kind);
     bool low(const RunPoint &reading) const;
     void judge(const RunPoint &reading, std::vector<Alarm> &out);
+    void starter(const RunPoint &reading, std::vector<Alarm> &out);
 
     AlarmLimits m_limits;
     std::vector<Alarm> m_on;
     std::optional<RunPoint> m_last;
     std::optional<double> m_lowSince_s, m_belowSince_s, m_came_s;
     double m_turned_s = 0;
+    double m_burst_s = 0; ///< turned since it last stood
+    double m_stood_s = -1; ///< since the last burst; below 0: none yet
     bool m_turning = false;
 };
 

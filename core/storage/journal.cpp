@@ -2,15 +2,12 @@
 #include "storage/journal.h"
 
 #include "quantity/json.h"
+#include "storage/appendfile.h"
 #include "storage/buildfile.h"
 #include "storage/files.h"
 
 #include <algorithm>
-#include <cerrno>
-#include <cstring>
-#include <fcntl.h>
 #include <sstream>
-#include <sys/file.h>
 #include <unistd.h>
 #include <utility>
 
@@ -19,21 +16,14 @@ namespace mildpath {
 Result<Journal> Journal::start(const std::filesystem::path &folder, const Build &base,
                                const std::string &buildPath, bool baseUnsaved)
 {
-    std::error_code code;
-    std::filesystem::create_directories(folder, code);
-    if (code)
-        return fail(folder.string(), "cannot be made: " + code.message());
+    auto file = startAppending(folder, [](int number) {
+        return "edits-" + std::to_string(::getpid()) + "-" + std::to_string(number) + ".journal";
+    });
+    if (!file)
+        return tl::unexpected(file.error());
     Journal out;
-    for (int number = 1; out.m_fd < 0; ++number) {
-        out.m_path = folder
-            / ("edits-" + std::to_string(::getpid()) + "-" + std::to_string(number) + ".journal");
-        out.m_fd
-            = ::open(out.m_path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0600);
-        if (out.m_fd < 0 && errno != EEXIST)
-            return fail(out.m_path.string(),
-                        std::string("cannot be written: ") + std::strerror(errno));
-    }
-    ::flock(out.m_fd, LOCK_EX | LOCK_NB);
+    out.m_path = std::move(file->path);
+    out.m_fd = file->fd;
     if (auto ok = out.writeLine({ { "build_path", buildPath },
                                   { "base_unsaved", baseUnsaved },
                                   { "base", buildToJson(base) } });
@@ -64,16 +54,7 @@ Journal::~Journal()
 Result<void> Journal::writeLine(const Json &line)
 {
     const std::string text = line.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
-    size_t done = 0;
-    while (done < text.size()) {
-        const ssize_t n = ::write(m_fd, text.data() + done, text.size() - done);
-        if (n < 0 && errno == EINTR)
-            continue;
-        if (n < 0)
-            return fail(m_path.string(), std::string("cannot be written: ") + std::strerror(errno));
-        done += static_cast<size_t>(n);
-    }
-    return {};
+    return appendText(m_fd, m_path, text);
 }
 
 Result<void> Journal::append(const Edit &edit)
@@ -104,16 +85,6 @@ void Journal::discard()
 }
 
 namespace {
-
-bool heldByAnother(const std::filesystem::path &path)
-{
-    const int fd = ::open(path.c_str(), O_RDONLY | O_CLOEXEC);
-    if (fd < 0)
-        return true;
-    const bool held = ::flock(fd, LOCK_EX | LOCK_NB) != 0;
-    ::close(fd);
-    return held;
-}
 
 /// The undo stack as it stood: documents, and how many of them are applied.
 struct History

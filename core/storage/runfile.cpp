@@ -2,15 +2,12 @@
 #include "storage/runfile.h"
 
 #include "quantity/rounding.h"
+#include "storage/appendfile.h"
 #include "storage/cells.h"
 #include "storage/files.h"
 #include "storage/readingtable.h"
 
 #include <algorithm>
-#include <cerrno>
-#include <cstring>
-#include <fcntl.h>
-#include <sys/file.h>
 #include <unistd.h>
 #include <utility>
 
@@ -176,20 +173,14 @@ bool names(const RunTable &table, int column, std::string_view word)
 Result<RunFile> RunFile::start(const std::filesystem::path &folder, const std::string &kind,
                                const std::string &date)
 {
-    std::error_code code;
-    std::filesystem::create_directories(folder, code);
-    if (code)
-        return fail(folder.string(), "cannot be made: " + code.message());
+    auto file = startAppending(folder, [&](int number) {
+        return kind + "-" + date + "-" + std::to_string(number) + ".csv";
+    });
+    if (!file)
+        return tl::unexpected(file.error());
     RunFile out;
-    for (int n = 1; out.m_fd < 0; ++n) {
-        out.m_path = folder / (kind + "-" + date + "-" + std::to_string(n) + ".csv");
-        out.m_fd
-            = ::open(out.m_path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0600);
-        if (out.m_fd < 0 && errno != EEXIST)
-            return fail(out.m_path.string(),
-                        std::string("cannot be written: ") + std::strerror(errno));
-    }
-    ::flock(out.m_fd, LOCK_EX | LOCK_NB);
+    out.m_path = std::move(file->path);
+    out.m_fd = file->fd;
     if (auto ok = out.write(std::string(runHeader) + "\n"); !ok)
         return tl::unexpected(ok.error());
     return out;
@@ -216,16 +207,7 @@ RunFile::~RunFile()
 
 Result<void> RunFile::write(const std::string &text)
 {
-    size_t done = 0;
-    while (done < text.size()) {
-        const ssize_t n = ::write(m_fd, text.data() + done, text.size() - done);
-        if (n < 0 && errno == EINTR)
-            continue;
-        if (n < 0)
-            return fail(m_path.string(), std::string("cannot be written: ") + std::strerror(errno));
-        done += static_cast<size_t>(n);
-    }
-    return {};
+    return appendText(m_fd, m_path, text);
 }
 
 Result<void> RunFile::append(const RunPoint &point)
@@ -273,11 +255,7 @@ std::vector<UnfinishedRun> findUnfinishedRuns(const std::filesystem::path &folde
     for (const auto &entry : std::filesystem::directory_iterator(folder, code)) {
         if (entry.path().extension() != ".csv")
             continue;
-        const int fd = ::open(entry.path().c_str(), O_RDONLY | O_CLOEXEC);
-        const bool held = fd < 0 || ::flock(fd, LOCK_EX | LOCK_NB) != 0;
-        if (fd >= 0)
-            ::close(fd);
-        auto text = held ? Result<std::string>(fail("", "held")) : readTextFile(entry.path());
+        auto text = heldByAnother(entry.path()) ? Result<std::string>(fail("", "held")) : readTextFile(entry.path());
         if (!text)
             continue;
         text->resize(text->find_last_of('\n') + 1); // npos + 1: nothing

@@ -53,9 +53,14 @@ void TestStartBench::gate_isSignedInPlaceAndOpensTheStart()
     QVERIFY(gateOf(build(), assessment()).mayStart());
     QCOMPARE(build().signOffs.front().by, std::string("A. Builder"));
     QVERIFY(panelText().contains(QStringLiteral("seen by two")));
-    // The strip counts what is open, and says that something was signed for.
     document().undoStack().undo();
     QCOMPARE(gateOf(build(), assessment()).open(), 1);
+    // And where to mend it.
+    document().undoStack().undo();
+    step("gate");
+    clickInPanel("gate.go.clearance@main_4");
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Clearances"));
+    QCOMPARE(document().selectedStop(), QStringLiteral("main_4"));
 }
 
 void TestStartBench::card_stepsAndChoicesAreRecordedAndUndone()

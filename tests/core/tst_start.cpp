@@ -31,6 +31,7 @@ private Q_SLOTS:
     void alarms_data();
     void alarms();
     void alarm_burstsAddUp();
+    void alarm_starterMustCool();
     void startValues_areCheckedByRange_data();
     void startValues_areCheckedByRange();
 };
@@ -391,7 +392,7 @@ std::vector<RunPoint> pointsOf(const QString &text)
 
 QString idsOf(const std::vector<Alarm> &alarms)
 {
-    const char *names[] = { "none", "low", "high", "hot", "band", "silent" };
+    const char *names[] = { "none", "low", "high", "hot", "starter", "band", "silent" };
     QStringList out;
     for (const Alarm &a : alarms)
         out << QLatin1String(names[static_cast<int>(a.kind)]);
@@ -451,6 +452,39 @@ void TestStart::alarm_burstsAddUp()
     for (double t = 70; t <= 80; t += 0.5)
         watch.take({ t, 0.0, 250.0, 20.0 }, std::nullopt);
     QCOMPARE(idsOf(watch.standing()), QStringLiteral("none"));
+}
+
+void TestStart::alarm_starterMustCool()
+{
+    // A starter turns for 10 s and cools for a minute: common practice, no source.
+    const Build build = withChoice(demoBuild(), question::primeBy, "starter");
+    const AlarmLimits limits = primeLimits(build, primeForecast(build, assess(build)));
+    QCOMPARE(limits.burst_s, 10.0);
+    const Build drilled = demoBuild();
+    QCOMPARE(primeLimits(drilled, primeForecast(drilled, assess(drilled))).burst_s, 0.0);
+    AlarmWatch watch({ .priming = true, .stop_s = 100, .hot_c = 1e3, .burst_s = 10, .rest_s = 60 });
+    double t = 0;
+    const auto turn = [&](double seconds, double rpm) {
+        for (const double end = t + seconds; t < end; t += 0.5)
+            watch.take({ t, 0.0, rpm, 20.0 }, std::nullopt);
+    };
+    const auto hot = [&] {
+        return std::any_of(watch.standing().begin(), watch.standing().end(),
+                           [](const Alarm &a) { return a.kind == AlarmKind::StarterHot; });
+    };
+    turn(9, 200);
+    QVERIFY(!hot());
+    turn(3, 200);
+    QVERIFY(hot());
+    turn(20, 0);
+    QVERIFY(!hot());
+    verifyClose(*watch.restLeft_s(), 40, 0, 1.1, QStringLiteral("rest"));
+    turn(1, 200); // too early
+    QVERIFY(hot());
+    turn(62, 0);
+    QVERIFY(!watch.restLeft_s());
+    turn(5, 200);
+    QVERIFY(!hot());
 }
 
 void TestStart::startValues_areCheckedByRange_data()

@@ -3,8 +3,7 @@
 
 #include "build/logbook.h"
 #include "entry/rowlist.h"
-#include "paint/card.h"
-#include "paint/scrolled.h"
+#include "paint/titledcard.h"
 #include "paint/text.h"
 
 #include <QHBoxLayout>
@@ -16,25 +15,6 @@
 #include <algorithm>
 
 namespace mildpath {
-namespace {
-
-/// A card with a title over a widget that scrolls.
-QWidget *titled(const QString &title, QWidget *inner, QWidget *parent)
-{
-    auto *card = new CardWidget(parent);
-    auto *column = new QVBoxLayout(card);
-    column->setContentsMargins(2, 6, 2, 4);
-    column->setSpacing(2);
-    auto *head = new QLabel(title, card);
-    head->setFont(textFont(TextSize::Body, true));
-    head->setContentsMargins(10, 0, 0, 0);
-    column->addWidget(head);
-    auto *scroll = scrolled(inner, card);
-    column->addWidget(scroll, 1);
-    return card;
-}
-
-} // namespace
 
 DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
@@ -64,12 +44,12 @@ DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
     column->addWidget(m_advice);
     auto *cards = new QHBoxLayout;
     cards->setSpacing(10);
-    cards->addWidget(titled(tr("Read against forecast"), m_scale, this), 1);
-    cards->addWidget(titled(tr("What fits"), m_bars, this), 1);
+    cards->addWidget(titledCard(tr("Read against forecast"), m_scale, this), 1);
+    cards->addWidget(titledCard(tr("What fits"), m_bars, this), 1);
     column->addLayout(cards, 3);
     m_next->setObjectName(QStringLiteral("diagnosis.next"));
     m_next->setAccessibleName(tr("Next: what, information, minutes"));
-    column->addWidget(titled(tr("Next, by what it tells a minute"), m_next, this), 2);
+    column->addWidget(titledCard(tr("Next, by what it tells a minute"), m_next, this), 2);
     connect(m_cancel, &QPushButton::clicked, this, &DiagnosisPage::giveUp);
     m_progress->setInterval(100);
     connect(m_progress, &QTimer::timeout, this, &DiagnosisPage::showProgress);

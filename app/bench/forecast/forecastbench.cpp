@@ -298,6 +298,9 @@ void ForecastBench::verdict(PanelContent &out) const
     const Assessment &a = m_open.assessment();
     const Build &build = m_open.build();
     out.push_back(PanelTitle { tr("Verdict"), {} });
+    for (const Calibration *c : standing(build.calibrations))
+        out.push_back(
+            PanelText { tr("Calibrated by running: %1.").arg(qs(c->note)), Tone::Warn });
     if (a.unsolved) {
         out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), qs(a.unsolved->message) });
     } else {

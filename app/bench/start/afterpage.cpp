@@ -4,9 +4,8 @@
 #include "bench/start/livetrace.h"
 #include "build/logbook.h"
 #include "entry/arrowcombo.h"
-#include "paint/card.h"
 #include "paint/marks.h"
-#include "paint/scrolled.h"
+#include "paint/titledcard.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -109,15 +108,7 @@ AfterPage::AfterPage(OpenBuild &open, QWidget *parent)
     row->addWidget(m_about, 1);
     column->addLayout(row);
     column->addWidget(m_trace, 5);
-    auto *card = new CardWidget(this);
-    auto *inside = new QVBoxLayout(card);
-    inside->setContentsMargins(2, 6, 2, 4);
-    auto *title = new QLabel(tr("Read against forecast"), card);
-    title->setFont(textFont(TextSize::Body, true));
-    title->setContentsMargins(10, 0, 0, 0);
-    inside->addWidget(title);
-    inside->addWidget(scrolled(m_view, card), 1);
-    column->addWidget(card, 4);
+    column->addWidget(titledCard(tr("Read against forecast"), m_view, this), 4);
     connect(m_runs, &QComboBox::activated, this, [this](int i) {
         m_run = m_runs->itemData(i).toString().toStdString();
         showRun();

@@ -5,8 +5,7 @@
 #include "build/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/rowlist.h"
-#include "paint/card.h"
-#include "paint/scrolled.h"
+#include "paint/titledcard.h"
 
 #include <QApplication>
 #include <QHBoxLayout>
@@ -25,20 +24,6 @@ constexpr int tick_ms = 50;
 constexpr double timesFaster = 4; ///< the engine's time against the clock's
 constexpr double pointEvery_s = 0.1;
 constexpr double harmWarns = 0.4;
-
-QWidget *titledCard(const QString &title, QWidget *inner, QWidget *parent)
-{
-    auto *card = new CardWidget(parent);
-    auto *column = new QVBoxLayout(card);
-    column->setContentsMargins(2, 6, 2, 4);
-    column->setSpacing(2);
-    auto *head = new QLabel(title, card);
-    head->setFont(textFont(TextSize::Body, true));
-    head->setContentsMargins(10, 0, 0, 0);
-    column->addWidget(head);
-    column->addWidget(scrolled(inner, card), 1);
-    return card;
-}
 
 QString minutes(double m)
 {

@@ -37,6 +37,7 @@ StartBench::StartBench(OpenBuild &open, SerialSender *sender, QWidget *parent)
     connect(m_rehearsal, &RehearsalPage::changed, this, changed);
     connect(m_after, &AfterPage::changed, this, changed);
     connect(m_start, &StartPage::complained, this, &StartBench::complained);
+    connect(m_start, &StartPage::benchAsked, this, &StartBench::benchAsked);
     connect(&m_start->log(), &LiveLog::changed, this, &StartBench::showWords);
     markPage(m_page);
 }

@@ -29,6 +29,7 @@ public:
 
 Q_SIGNALS:
     void complained(const QString &text);
+    void benchAsked(const QString &bench);
 
 private:
     enum Page { Start, Rehearse, After };

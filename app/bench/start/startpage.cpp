@@ -326,6 +326,9 @@ void StartPage::showLive()
         if (recording)
             if (const auto left = m_log->watch()->untilStop_s())
                 under << tr("stop in %1 s").arg(qs(formatNumber(std::ceil(*left), 0)));
+        if (recording)
+            if (const auto rest = m_log->watch()->restLeft_s())
+                under << tr("starter cools, %1 s").arg(qs(formatNumber(std::ceil(*rest), 0)));
         scene.under = under.join(QStringLiteral(" · "));
     }
     bool stop = false;
@@ -382,7 +385,8 @@ void StartPage::record()
     m_say.clear();
     m_startSeen = false;
     const auto ok = m_log->start(priming ? "prime" : "start",
-                                 priming ? primeLimits(m_prime) : startLimits(m_open.build()));
+                                 priming ? primeLimits(m_open.build(), m_prime)
+                                         : startLimits(m_open.build()));
     if (!ok)
         Q_EMIT complained(tr("The log cannot be kept: %1 %2. Nothing is recorded.")
                               .arg(qs(ok.error().place), qs(ok.error().message)));

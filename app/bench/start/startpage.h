@@ -46,6 +46,7 @@ public:
 Q_SIGNALS:
     void changed(); ///< side panel and subtitle
     void complained(const QString &text);
+    void benchAsked(const QString &bench); ///< to mend a hold; its stop is selected
 
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
@@ -79,6 +80,7 @@ private:
     void readPanel(const CardItem &item, PanelContent &out);
     void primePanel(PanelContent &out);
     void gatePanel(PanelContent &out);
+    void goTo(QString bench, QString stop);
     void signHold(std::string id, std::string who);
     void holdsPanel(PanelContent &out);
     void holdsHeading(PanelContent &out) const;
