@@ -50,8 +50,10 @@ void AlarmWatch::clear(AlarmKind kind)
 
 bool AlarmWatch::low(const RunPoint &r) const
 {
-    return !m_limits.priming && m_came_s && r.pressure_kpa && r.rpm
-        && *r.rpm >= m_limits.floorFrom_rpm && *r.pressure_kpa * 1e3 < m_limits.floor_pa;
+    // A sender without a speed: what is not known to stand still runs.
+    return !m_limits.priming && m_came_s && r.pressure_kpa
+        && (!r.rpm || *r.rpm >= m_limits.floorFrom_rpm)
+        && *r.pressure_kpa * 1e3 < m_limits.floor_pa;
 }
 
 void AlarmWatch::judge(const RunPoint &r, std::vector<Alarm> &out)

@@ -226,6 +226,20 @@ void RunFile::sync()
         ::fdatasync(m_fd);
 }
 
+Result<void> RunFile::setAside()
+{
+    const std::filesystem::path folder = m_path.parent_path() / "kept",
+                                to = folder / m_path.filename();
+    std::error_code code;
+    std::filesystem::create_directories(folder, code);
+    if (!code)
+        std::filesystem::rename(m_path, to, code);
+    if (code)
+        return fail(to.string(), code.message());
+    m_path = to;
+    return {};
+}
+
 void RunFile::discard()
 {
     if (m_fd < 0)
@@ -255,7 +269,8 @@ std::vector<UnfinishedRun> findUnfinishedRuns(const std::filesystem::path &folde
     for (const auto &entry : std::filesystem::directory_iterator(folder, code)) {
         if (entry.path().extension() != ".csv")
             continue;
-        auto text = heldByAnother(entry.path()) ? Result<std::string>(fail("", "held")) : readTextFile(entry.path());
+        auto text = heldByAnother(entry.path()) ? Result<std::string>(fail("", "held"))
+                                                : readTextFile(entry.path());
         if (!text)
             continue;
         text->resize(text->find_last_of('\n') + 1); // npos + 1: nothing

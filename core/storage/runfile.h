@@ -36,6 +36,9 @@ public:
     Result<void> append(const RunPoint &point);
     Result<void> mark(const RunMark &mark);
     void sync();
+    /// Finished, and to stay: moves it into the folder `kept` beside it, where it is not taken for
+    /// one a crash left. Errors: place = path.
+    Result<void> setAside();
     /// Kept elsewhere, or not wanted: removes the file.
     void discard();
     const std::filesystem::path &path() const { return m_path; }

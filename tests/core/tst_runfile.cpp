@@ -107,6 +107,10 @@ void TestRunFile::unfinished_isNotOneThatIsStillWritten()
     auto a = RunFile::start(folderOf(dir), "prime", "d"),
          b = RunFile::start(folderOf(dir), "prime", "d");
     QVERIFY(a && b && a->path() != b->path());
+    // Set aside it is no unfinished one.
+    QVERIFY(b->append({ 0, 1.0, 2.0, 3.0 }));
+    QVERIFY(b->setAside());
+    QVERIFY(std::filesystem::exists(folderOf(dir) / "kept" / b->path().filename()));
     a->discard();
     QVERIFY(!std::filesystem::exists(a->path()));
     QVERIFY(!RunFile::start("/proc/nowhere", "prime", "d"));

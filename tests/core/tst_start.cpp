@@ -385,7 +385,9 @@ std::vector<RunPoint> pointsOf(const QString &text)
     std::vector<RunPoint> out;
     for (const QString &part : text.split(' ')) {
         const QStringList n = part.split(':');
-        out.push_back({ n[0].toDouble(), n[1].toDouble(), n[2].toDouble(), 40.0 });
+        out.push_back({ n[0].toDouble(), n[1].toDouble(),
+                        n[2] == QStringLiteral("?") ? std::nullopt : std::optional(n[2].toDouble()),
+                        40.0 });
     }
     return out;
 }
@@ -421,6 +423,7 @@ void TestStart::alarms_data()
         << "0:0:800 1:300:800 2:60:800" << 2.25 << "low";
     QTest::newRow("running down is no alarm")
         << "0:0:800 1:300:800 2:60:300 2.1:10:100" << 2.4 << "";
+    QTest::newRow("a sender without a speed") << "0:0:? 1:300:? 2:60:? 2.05:60:?" << 2.05 << "low";
     QTest::newRow("beyond what cans stand") << "0:0:800 1:1600:800" << 1.1 << "high";
     QTest::newRow("the sender falls silent") << "0:0:800 1:300:800" << 2.1 << "silent";
 }

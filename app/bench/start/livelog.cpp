@@ -237,6 +237,16 @@ std::vector<RunPoint> LiveLog::readings() const
     return out;
 }
 
+QString LiveLog::setFileAside()
+{
+    if (!m_file)
+        return {};
+    note(m_file->setAside());
+    const QString path = QString::fromStdString(m_file->path().string());
+    m_file.reset();
+    return path;
+}
+
 void LiveLog::forgetFile()
 {
     if (m_file)

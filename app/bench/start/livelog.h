@@ -60,6 +60,8 @@ public:
     RunLog summary() const;
     std::vector<RunPoint> readings() const;
     const std::optional<RunFile> &file() const { return m_file; }
+    /// The file stays where runs are kept. @return its path; empty: there is none
+    QString setFileAside();
     /// The file is kept elsewhere, or nobody wants it.
     void forgetFile();
     const QString &trouble() const { return m_trouble; } ///< why nothing is written; empty: all is

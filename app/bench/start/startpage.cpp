@@ -452,7 +452,8 @@ void StartPage::keepFile(RunLog &run)
         run.file = *name;
         m_log->forgetFile();
     } else {
-        Q_EMIT complained(tr("Every reading is in %1; the build keeps the trace.").arg(path));
+        Q_EMIT complained(
+            tr("Every reading is in %1; the build keeps the trace.").arg(m_log->setFileAside()));
     }
 }
 
@@ -510,7 +511,13 @@ void StartPage::takeLatest()
     const auto read = m_log->mean(readOver_s);
     if (!chosen || chosen->kind != CardKind::Read || !read)
         return;
-    if (const auto ok = takeReading(*chosen, *read); !ok)
+    // What the sender does not say is taken as the card has it, or as it was typed.
+    RunPoint whole = *read;
+    if (!whole.rpm)
+        whole.rpm = m_typed.rpm.value_or(chosen->rpm);
+    if (!whole.oil_c)
+        whole.oil_c = m_typed.oil_c.value_or(chosen->oil_c);
+    if (const auto ok = takeReading(*chosen, whole); !ok)
         Q_EMIT complained(qs(ok.error().message));
 }
 
