@@ -267,13 +267,15 @@ private:
         if (s.seconds)
             add((s.outcome == "not_so" ? "no pressure in " : "pressure after ")
                 + plain(*s.seconds, 1) + " s");
+        if (s.outcome == "not_so")
+            return out.empty() ? "no pressure" : out;
         if (s.pressure_kpa)
             add(bar(*s.pressure_kpa * 1e3) + " bar");
         if (s.rpm)
             add(plain(*s.rpm) + " rev/min");
         if (s.oil_c)
             add("oil " + plain(*s.oil_c) + " °C");
-        return out.empty() ? (s.outcome == "done" ? "" : "no pressure") : out;
+        return out;
     }
 
     void watch(CardItem &i) const

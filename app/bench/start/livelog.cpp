@@ -68,6 +68,7 @@ Result<void> LiveLog::start(const std::string &kind, const AlarmLimits &limits)
     m_base_s = m_lastSender_s;
     m_lastArrival_s = now_s();
     m_turned_s = 0;
+    m_stopAt_s.reset();
     m_recording = true;
     m_tick.start();
     m_sync.start();
@@ -135,7 +136,12 @@ void LiveLog::take(const SenderReading &reading, double at_s)
         m_buckets.add(m_points.back());
         if (m_file)
             note(m_file->append(p));
-        for (const Alarm &a : m_watch->take(p, band))
+        const auto begun = m_watch->take(p, band);
+        if (m_watch->firstPressure_s())
+            m_stopAt_s.reset();
+        else if (const auto left = m_watch->untilStop_s(); left && *left > 0)
+            m_stopAt_s = p.t_s + *left;
+        for (const Alarm &a : begun)
             Q_EMIT alarmed(a);
     }
     if (!m_frame.isActive())

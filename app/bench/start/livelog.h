@@ -50,6 +50,9 @@ public:
     /// Readings a second, over the last few.
     double rate() const;
     const std::optional<AlarmWatch> &watch() const { return m_watch; }
+    /// When it must be stopped without pressure, on the log's clock; stays where it was once that
+    /// time has come. Absent while nothing turned, and once pressure came.
+    const std::optional<double> &stopAt_s() const { return m_stopAt_s; }
     /// Alarms that are on; none when nothing is recorded.
     std::vector<Alarm> alarms() const;
     /// Mean of the last `seconds` of readings; absent with less than three.
@@ -95,6 +98,7 @@ private:
     std::string m_stopped;
     double m_base_s = 0; ///< of the sender's clock at the beginning
     double m_lastSender_s = 0, m_lastArrival_s = 0;
+    std::optional<double> m_stopAt_s;
     double m_turned_s = 0; ///< priming: since the pump first turned
 };
 

@@ -305,11 +305,9 @@ void StartPage::showLive()
         scene.floor_kpa = m_open.build().use.hotIdleFloor_kpa;
         scene.least_s = 60;
     }
-    const double now = shown ? m_log->points().back().read.t_s : 0;
     if (recording && m_log->watch()) {
         scene.turned_s = m_log->watch()->turned_s();
-        if (const auto left = m_log->watch()->untilStop_s())
-            scene.stopAt_s = now + *left;
+        scene.stopAt_s = m_log->stopAt_s();
     } else if (priming && !shown) {
         scene.stopAt_s = m_prime.time.stop_s;
     }
@@ -318,14 +316,15 @@ void StartPage::showLive()
         scene.big = latest->pressure_kpa ? Figure::pressure(*latest->pressure_kpa * 1e3)
                                          : Shown { QStringLiteral("–"), {}, {} };
         QStringList under;
+        // What is to be done soon stands first.
+        if (recording)
+            if (const auto left = m_log->watch()->untilStop_s())
+                under << tr("stop in %1 s").arg(qs(formatNumber(std::ceil(*left), 0)));
         if (latest->rpm)
             under << Figure::speed(*latest->rpm).text()
                     + (priming && m_prime.drill ? tr(" primer") : QString());
         if (latest->oil_c)
             under << tr("oil %1").arg(Figure::temperature(*latest->oil_c).text());
-        if (recording)
-            if (const auto left = m_log->watch()->untilStop_s())
-                under << tr("stop in %1 s").arg(qs(formatNumber(std::ceil(*left), 0)));
         if (recording)
             if (const auto rest = m_log->watch()->restLeft_s())
                 under << tr("starter cools, %1 s").arg(qs(formatNumber(std::ceil(*rest), 0)));
