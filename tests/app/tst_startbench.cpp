@@ -35,6 +35,7 @@ private Q_SLOTS:
     void import_choosesColumnsInPlace();
     void rehearsal_fromHidingToDebrief();
     void afterwards_offersACalibrationAndTakesItBack();
+    void trace_staysSmallAndKeepsSpikes();
     void sheet_isVectorsOnBothPapers();
 };
 
@@ -376,6 +377,37 @@ void TestStartBench::afterwards_offersACalibrationAndTakesItBack()
     clickInPanel("after.takeBack.a1");
     QVERIFY(standing(build().calibrations).empty());
     QCOMPARE(assessment().hotIdle.gauge.value_pa, before);
+}
+
+void TestStartBench::trace_staysSmallAndKeepsSpikes()
+{
+    TraceBuckets trace;
+    for (int i = 0; i < 90000; ++i) {
+        LivePoint p { { i * 0.02, 300.0, 800.0, 60.0 }, 250, 350 };
+        if (i == 4321)
+            p.read.pressure_kpa = 5;
+        if (i == 80001)
+            p.read.pressure_kpa = 900;
+        trace.add(p);
+    }
+    QVERIFY(trace.all().size() <= TraceBuckets::most);
+    QVERIFY(trace.all().size() >= TraceBuckets::most / 2);
+    QCOMPARE(trace.most_kpa(), 900.0F);
+    QCOMPARE(trace.last_s(), 89999 * 0.02);
+    int points = 0;
+    float low = 1e9F;
+    double before = -1;
+    for (const TraceBucket &b : trace.all()) {
+        points += b.points;
+        low = std::min(low, b.low);
+        QVERIFY(b.from_s > before && b.to_s >= b.from_s);
+        before = b.to_s;
+        QCOMPARE(b.bandLow, 250.0F);
+    }
+    QCOMPARE(points, 90000);
+    QCOMPARE(low, 5.0F);
+    trace.clear();
+    QVERIFY(trace.all().empty());
 }
 
 void TestStartBench::sheet_isVectorsOnBothPapers()

@@ -25,6 +25,10 @@ private Q_SLOTS:
     void engine_portLeftOpenNeverPrimes();
     void plugMissing_gaugeInBandLastLiftersDryDiagnosisLeads_data();
     void plugMissing_gaugeInBandLastLiftersDryDiagnosisLeads();
+    void sight_goesWithThePressureThereIs_data();
+    void sight_goesWithThePressureThereIs();
+    void flows_ofAPotOrALaterLookCountAsTheyShould();
+    void flows_speakForTheFaultThatMakesThem();
     void noPressure_stopIsCalledBeforeHarm();
     void harm_takesItsTime_data();
     void harm_takesItsTime();
@@ -268,6 +272,83 @@ void TestSimulated::plugMissing_gaugeInBandLastLiftersDryDiagnosisLeads()
              QStringLiteral("plug_missing"));
     QCOMPARE(QString::fromStdString(d->candidates.front().faults.at(0).stop),
              QStringLiteral("lifter_rear_plug"));
+}
+
+void TestSimulated::sight_goesWithThePressureThereIs_data()
+{
+    QTest::addColumn<double>("ofNeed");
+    QTest::addColumn<QString>("likeliest");
+    QTest::newRow("nothing") << 0.0 << "dry";
+    QTest::newRow("a third") << 0.33 << "dry";
+    QTest::newRow("between") << 0.7 << "weak";
+    QTest::newRow("just its need") << 1.05 << "flows";
+    QTest::newRow("plenty") << 5.0 << "flows";
+}
+
+void TestSimulated::sight_goesWithThePressureThereIs()
+{
+    QFETCH(double, ofNeed);
+    QFETCH(QString, likeliest);
+    double sum = 0, most = 0;
+    QString leads;
+    for (const std::string_view saw : flowSights()) {
+        const double p = sightChance(saw, ofNeed);
+        QVERIFY(p >= lookMistakes && p <= 1);
+        sum += p;
+        if (p > most) {
+            most = p;
+            leads = QString::fromUtf8(saw.data(), static_cast<qsizetype>(saw.size()));
+        }
+    }
+    QCOMPARE(leads, likeliest);
+    verifyClose(sum, 1, 0.02, 0, QStringLiteral("chances"));
+}
+
+void TestSimulated::flows_ofAPotOrALaterLookCountAsTheyShould()
+{
+    const auto seen = [](Build b, int outlet, const char *saw, const char *means) {
+        FlowSeen f;
+        f.stop = "lifter_gallery";
+        f.outlet = outlet;
+        f.saw = saw;
+        f.means = means;
+        return withEntry(std::move(b), f);
+    };
+    Build b = seen(m_build, 8, "dry", "pressure_pot");
+    QVERIFY(pumpedFlows(b).empty()); // a pot says nothing of the pump
+    b = seen(std::move(b), 8, "dry", "drill");
+    b = seen(std::move(b), 7, "dry", "drill");
+    QCOMPARE(pumpedFlows(b).size(), size_t(2));
+    b = seen(std::move(b), 8, "flows", "drill"); // mended, looked at again
+    QCOMPARE(pumpedFlows(b).size(), size_t(2));
+    QCOMPARE(pumpedFlows(b).back()->saw, std::string("flows"));
+    b = seen(std::move(b), 0, "flows", "running"); // all of them at once
+    QCOMPARE(pumpedFlows(b).size(), size_t(1));
+}
+
+void TestSimulated::flows_speakForTheFaultThatMakesThem()
+{
+    // What one would see with the rear plug out: the last two dry, the first two full.
+    Build b = m_build;
+    for (const auto &[outlet, saw] : { std::pair(1, "flows"), std::pair(2, "flows"),
+                                       std::pair(7, "dry"), std::pair(8, "dry") }) {
+        FlowSeen f;
+        f.stop = "lifter_gallery";
+        f.outlet = outlet;
+        f.saw = saw;
+        f.means = "drill";
+        b = withEntry(std::move(b), f);
+    }
+    const std::vector<Guess> guesses { {},
+                                       { fault("lifter_gallery_plug_missing") },
+                                       { fault("lifter_bores_worn") } };
+    const auto logs = flowLogs(b, m_assessment.sizes, guesses, pumpedFlows(b), nullptr);
+    QVERIFY(logs && logs->size() == 3);
+    QVERIFY((*logs)[1] > (*logs)[0] + 2); // e² likelier than a healthy engine
+    QVERIFY((*logs)[1] > (*logs)[2]);
+    // Nothing seen says nothing.
+    const auto none = flowLogs(b, m_assessment.sizes, guesses, {}, nullptr);
+    QCOMPARE(*none, std::vector<double>(3, 0.0));
 }
 
 void TestSimulated::noPressure_stopIsCalledBeforeHarm()
