@@ -10,6 +10,7 @@
 #include "storage/templates.h"
 
 #include <QApplication>
+#include <QElapsedTimer>
 #include <QTemporaryDir>
 
 #include <cmath>
@@ -75,6 +76,22 @@ int main(int argc, char **argv)
         });
         std::printf("  %d repaints; could be %.0f a second; grown by %.1f MiB\n",
                     trace->paints() - paints, 1e6 / median, residentMiB() - before);
+    }
+    // A last low reading that no second one follows: from the reading to the alarm.
+    {
+        const double t = static_cast<double>(taken) / perSecond + 1;
+        QElapsedTimer since;
+        bool called = false;
+        QObject::connect(&log, &LiveLog::alarmed, [&](const Alarm &a) {
+            called = called || a.kind == AlarmKind::LowPressure;
+        });
+        log.take({ 3e5, 800, 60, t }, t);
+        log.take({ 2e4, 800, 60, t + 0.1 }, t + 0.1);
+        since.start();
+        while (!called && since.elapsed() < 2000)
+            app.processEvents(QEventLoop::WaitForMoreEvents, 10);
+        std::printf("one low reading to its alarm: %lld ms\n",
+                    static_cast<long long>(since.elapsed()));
     }
     log.stop(QStringLiteral("benchmark"));
     log.forgetFile();

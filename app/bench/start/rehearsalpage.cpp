@@ -27,7 +27,7 @@ constexpr double harmWarns = 0.4;
 
 QString minutes(double m)
 {
-    return m < 1 ? QObject::tr("under 1 min") : QObject::tr("%1 min").arg(qs(formatNumber(m, 0)));
+    return m < 1 ? QObject::tr("< 1 min") : QObject::tr("%1 min").arg(qs(formatNumber(m, 0)));
 }
 
 } // namespace
@@ -349,7 +349,7 @@ void RehearsalPage::showDebrief()
         for (const RehearsalStep &s : steps)
             out += QStringLiteral("<li>%1: %2 <i>(%3)</i></li>")
                        .arg(qs(s.what).toHtmlEscaped(), qs(s.saw).toHtmlEscaped(),
-                            minutes(s.minutes));
+                            minutes(s.minutes).toHtmlEscaped());
         return QStringLiteral("<ol>%1</ol>").arg(out);
     };
     QString signs;
@@ -364,9 +364,9 @@ void RehearsalPage::showDebrief()
                             d.named.empty()
                                 ? QString()
                                 : tr(" Named was: %1.").arg(qs(d.named).toHtmlEscaped())),
-                   tr("Your way, %1").arg(minutes(d.minutes)), list(d.path),
-                   tr("The shortest way, %1").arg(minutes(d.bestMinutes)), list(d.best),
-                   tr("Signs that were there"), signs);
+                   tr("Your way, %1").arg(minutes(d.minutes).toHtmlEscaped()), list(d.path),
+                   tr("The shortest way, %1").arg(minutes(d.bestMinutes).toHtmlEscaped()),
+                   list(d.best), tr("Signs that were there"), signs);
     if (m_debrief->toHtml() != html)
         m_debrief->setHtml(html);
 }
