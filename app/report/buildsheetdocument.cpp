@@ -150,7 +150,7 @@ private:
     {
         const QFont font = sheetFont(16, true);
         const double high = heightOf(qs(h.text), font, width());
-        if (h.newPage || !fits(14 + high + 6 + leastOf(block + 1)))
+        if (!fits(14 + high + 6 + leastOf(block + 1)))
             newPage();
         else
             m_y += 14;

@@ -139,10 +139,8 @@ void MainWindow::offerRuns()
             .arg(run.run.points.size())
             .arg(qs(formatNumber(run.run.points.back().t_s, 0))),
         { { tr("Take it"),
-            [this, run, forget] {
-                if (const auto ok = m_start->start().takeUnfinished(run); ok)
-                    forget();
-                else
+            [this, run] {
+                if (const auto ok = m_start->start().takeUnfinished(run); !ok)
                     m_messages->say(qs(ok.error().message));
             } },
           { tr("Give it up"), forget } });

@@ -61,10 +61,7 @@ public:
     }
 
 private:
-    void heading(std::string text, bool newPage = false)
-    {
-        m_out.blocks.push_back(SheetHeading { std::move(text), newPage });
-    }
+    void heading(std::string text) { m_out.blocks.push_back(SheetHeading { std::move(text) }); }
     void text(std::string text, bool muted = false)
     {
         m_out.blocks.push_back(SheetText { std::move(text), muted });

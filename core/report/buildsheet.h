@@ -17,7 +17,6 @@ namespace mildpath {
 struct SheetHeading
 {
     std::string text;
-    bool newPage = false; ///< begins one, on paper
 };
 struct SheetText
 {

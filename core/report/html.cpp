@@ -60,24 +60,21 @@ std::string tableHtml(const SheetTable &t)
 
 std::string blockHtml(const SheetBlock &block)
 {
-    return std::visit(Overloaded {
-                          [](const SheetHeading &h) {
-                              return std::string(h.newPage ? "<h2 style=\"break-before: page\">"
-                                                           : "<h2>")
-                                  + xmlText(h.text) + "</h2>\n";
-                          },
-                          [](const SheetText &t) {
-                              return std::string(t.muted ? "<p class=\"muted\">" : "<p>")
-                                  + xmlText(t.text) + "</p>\n";
-                          },
-                          [](const SheetTable &t) { return tableHtml(t); },
-                          [](const SheetPicture &p) {
-                              return "<figure role=\"img\" aria-label=\"" + xmlText(p.title)
-                                  + "\"><figcaption><b>" + xmlText(p.title) + "</b> "
-                                  + xmlText(p.note) + "</figcaption>\n" + p.svg + "</figure>\n";
-                          },
-                      },
-                      block);
+    return std::visit(
+        Overloaded {
+            [](const SheetHeading &h) { return "<h2>" + xmlText(h.text) + "</h2>\n"; },
+            [](const SheetText &t) {
+                return std::string(t.muted ? "<p class=\"muted\">" : "<p>") + xmlText(t.text)
+                    + "</p>\n";
+            },
+            [](const SheetTable &t) { return tableHtml(t); },
+            [](const SheetPicture &p) {
+                return "<figure role=\"img\" aria-label=\"" + xmlText(p.title)
+                    + "\"><figcaption><b>" + xmlText(p.title) + "</b> " + xmlText(p.note)
+                    + "</figcaption>\n" + p.svg + "</figure>\n";
+            },
+        },
+        block);
 }
 
 } // namespace

@@ -4,6 +4,7 @@
 #include "assess/calibrated.h"
 #include "build/logbook.h"
 #include "diagnose/diagnosis.h"
+#include "start/corridor.h"
 #include "start/runcard.h"
 
 #include <algorithm>
@@ -63,11 +64,7 @@ public:
                 here.low_pa = at->gauge.low_pa * scale;
                 here.high_pa = at->gauge.high_pa * scale;
             }
-            const double factor = modelFactor(m_build);
-            const double offset = r->tap == m_build.gaugeTap ? gaugeOffset_pa(m_build) : 0;
-            for (double *pa : { &here.value_pa, &here.low_pa, &here.high_pa })
-                *pa = *pa * factor + offset;
-            out.push_back(here);
+            out.push_back(asGaugeShows(m_build, here, r->tap == m_build.gaugeTap));
         }
         return out;
     }

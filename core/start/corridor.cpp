@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/corridor.h"
 
+#include "assess/calibrated.h"
+
 #include <cmath>
 
 namespace mildpath {
@@ -16,6 +18,15 @@ LikelyPressure between(const LikelyPressure &a, const LikelyPressure &b, double 
 }
 
 } // namespace
+
+LikelyPressure asGaugeShows(const Build &build, const LikelyPressure &forecast, bool ownTap)
+{
+    const double factor = modelFactor(build), offset = ownTap ? gaugeOffset_pa(build) : 0;
+    LikelyPressure out = forecast;
+    for (double *pa : { &out.value_pa, &out.low_pa, &out.high_pa })
+        *pa = *pa * factor + offset;
+    return out;
+}
 
 PressureMap::PressureMap(std::shared_ptr<const Build> build, std::vector<GaugedSize> sizes)
     : m_build(std::move(build))
@@ -35,7 +46,7 @@ const std::optional<LikelyPressure> &PressureMap::solved(int rpmStep, int oilSte
     if (model->second)
         if (const auto r = model->second->at(firstSpeed_rpm * std::pow(speedStep, rpmStep),
                                              OperatingModel::Detail::Ranges))
-            it->second = r->gauge;
+            it->second = asGaugeShows(*m_build, r->gauge);
     return it->second;
 }
 

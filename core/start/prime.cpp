@@ -2,6 +2,7 @@
 #include "start/prime.h"
 
 #include "quantity/types.h"
+#include "start/corridor.h"
 #include "sump/gas.h"
 
 #include <algorithm>
@@ -127,7 +128,7 @@ private:
             m_out.unsolved = r.error();
             return;
         }
-        m_out.steady = r->gauge;
+        m_out.steady = asGaugeShows(m_build, r->gauge);
         const std::string packed = choiceOf(m_build, question::packing);
         if (packed == "packed" || packed == "poured" || m_out.lift_m <= 0)
             return;

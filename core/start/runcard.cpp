@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/runcard.h"
 
-#include "assess/calibrated.h"
 #include "assess/flowproof.h"
+#include "start/corridor.h"
 
 #include <algorithm>
 #include <array>
@@ -340,9 +340,7 @@ private:
         if (hot)
             i.text = "Hot idle, 10 to 15 min";
         if (const auto r = assessAt(m_build, m_assessment, i.rpm, i.oil_c)) {
-            const double offset = gaugeOffset_pa(m_build), factor = modelFactor(m_build);
-            i.expected = { r->gauge.value_pa * factor + offset, r->gauge.low_pa * factor + offset,
-                           r->gauge.high_pa * factor + offset };
+            i.expected = asGaugeShows(m_build, r->gauge);
             i.threshold
                 = bar(i.expected->low_pa) + " to " + bar(i.expected->high_pa) + " bar expected";
             if (hot)

@@ -226,17 +226,24 @@ void RunFile::sync()
         ::fdatasync(m_fd);
 }
 
-Result<void> RunFile::setAside()
+Result<std::filesystem::path> setRunAside(const std::filesystem::path &path)
 {
-    const std::filesystem::path folder = m_path.parent_path() / "kept",
-                                to = folder / m_path.filename();
+    const std::filesystem::path folder = path.parent_path() / "kept", to = folder / path.filename();
     std::error_code code;
     std::filesystem::create_directories(folder, code);
     if (!code)
-        std::filesystem::rename(m_path, to, code);
+        std::filesystem::rename(path, to, code);
     if (code)
         return fail(to.string(), code.message());
-    m_path = to;
+    return to;
+}
+
+Result<void> RunFile::setAside()
+{
+    auto to = setRunAside(m_path);
+    if (!to)
+        return tl::unexpected(to.error());
+    m_path = std::move(*to);
     return {};
 }
 

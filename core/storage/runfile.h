@@ -51,6 +51,10 @@ private:
     int m_fd = -1;
 };
 
+/// Moves a finished run into the folder `kept` beside it. @return where it is now. Errors: place =
+/// path.
+Result<std::filesystem::path> setRunAside(const std::filesystem::path &path);
+
 /// A run as text, as a RunFile writes it.
 std::string runToCsv(std::span<const RunPoint> points, std::span<const RunMark> marks);
 

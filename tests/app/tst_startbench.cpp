@@ -32,6 +32,7 @@ private Q_SLOTS:
     void marksAndNotes_goIntoTheRun();
     void readings_areKeptBesideTheBuild();
     void unfinishedLog_isOfferedAndTaken();
+    void unfinishedLog_ofAnUnsavedBuildStaysKept();
     void import_choosesColumnsInPlace();
     void rehearsal_fromHidingToDebrief();
     void afterwards_offersACalibrationAndTakesItBack();
@@ -291,6 +292,24 @@ void TestStartBench::unfinishedLog_isOfferedAndTaken()
     QVERIFY(QDir(runs).entryList({ QStringLiteral("*.csv") }).isEmpty());
     QVERIFY(QFile::exists(
         m_dir->filePath(QStringLiteral("build.files/") + qs(build().runs.back().file))));
+}
+
+void TestStartBench::unfinishedLog_ofAnUnsavedBuildStaysKept()
+{
+    QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
+    const QDir runs(m_dir->filePath(QStringLiteral("state/runs")));
+    {
+        auto file = RunFile::start(runs.path().toStdString(), "prime", "d");
+        QVERIFY(file && file->append({ 0, 1.0, 2.0, 3.0 }));
+    }
+    m_window->offerRecovery();
+    QTest::mouseClick(m_window->messageBar().findChild<QPushButton *>(QStringLiteral("answer0")),
+                      Qt::LeftButton);
+    QCOMPARE(build().runs.size(), size_t(1));
+    QVERIFY(build().runs.back().file.empty());
+    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("kept")));
+    QCOMPARE(QDir(runs.filePath(QStringLiteral("kept"))).entryList(QDir::Files).size(), 1);
+    QVERIFY(findUnfinishedRuns(runs.path().toStdString()).empty());
 }
 
 void TestStartBench::import_choosesColumnsInPlace()

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The played engine, the rehearsal on it, and what readings say afterwards.
 #include "build/edit.h"
-#include "build/logbook.h"
 #include "start/afterwards.h"
 #include "start/alarms.h"
 #include "start/corridor.h"
@@ -555,12 +554,14 @@ void TestSimulated::explanation_findsWhatWasMoved()
     verifyClose(mine->amount, amount, 0.05, 0, input);
     QVERIFY(mine->after < 0.05 * mine->before);
     QVERIFY(mine->explains);
-    // Taken, the same readings are as forecast.
+    // Taken, the same readings are as forecast, and the live corridor agrees.
     const Build taken = withEntry(b, calibrationOf(b, *mine));
     const auto again = residualsOf(taken, m_assessment);
     QVERIFY(again.has_value());
     for (const Residual &r : *again)
         QVERIFY2(std::abs(r.residual_pa) < 0.02e5, qPrintable(QString::number(r.residual_pa)));
+    PressureMap map(std::make_shared<const Build>(taken), m_assessment.sizes);
+    verifyClose(map.at(800, 100)->value_pa, (*again)[2].expected.value_pa, 0.01, 0, input);
 }
 
 void TestSimulated::explanation_isSilentAboutNoise()

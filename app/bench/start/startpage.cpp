@@ -11,6 +11,7 @@
 #include "paint/scrolled.h"
 
 #include <QApplication>
+#include <QFile>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -137,6 +138,9 @@ void StartPage::connectParts()
     connect(m_log, &LiveLog::alarmed, this, [this](const Alarm &alarm) {
         if (alarm.stop)
             m_sound->setOn(true);
+        // Whoever looks at another bench sees it too.
+        if (!isVisible())
+            Q_EMIT complained(qs(alarm.text));
         showLive();
     });
     connect(m_import, &RunImportCard::cancelled, this, [this] { m_middle->setCurrentIndex(0); });
@@ -330,11 +334,12 @@ void StartPage::showLive()
                 under << tr("starter cools, %1 s").arg(qs(formatNumber(std::ceil(*rest), 0)));
         scene.under = under.join(QStringLiteral(" · "));
     }
-    bool stop = false;
+    bool stop = false, nothing = false;
     QStringList alarms;
     for (const Alarm &a : m_log->alarms()) {
         alarms << qs(a.text);
         stop = stop || a.stop;
+        nothing = nothing || a.kind == AlarmKind::NoPressure;
     }
     m_sound->setOn(stop);
     if (stop)
@@ -355,7 +360,7 @@ void StartPage::showLive()
     m_noteButton->setEnabled(recording);
     m_reading->setEnabled(chosen && chosen->kind == CardKind::Read
                           && m_log->mean(readOver_s).has_value());
-    m_causes->setVisible(priming);
+    m_causes->setVisible(priming || nothing);
 }
 
 /// Which log the button begins: priming while a step of priming is chosen, else the start.
@@ -540,9 +545,22 @@ Result<void> StartPage::takeUnfinished(const UnfinishedRun &unfinished)
     run.source = "a log that was not finished";
     run.stopped = "the program ended";
     run.tap = m_open.build().gaugeTap;
-    if (const auto name = takeFile(m_open, qs(unfinished.path.string()), QStringLiteral("csv")))
+    const auto name = takeFile(m_open, qs(unfinished.path.string()), QStringLiteral("csv"));
+    if (name)
         run.file = *name;
-    return m_open.record(std::move(run));
+    if (auto ok = m_open.record(std::move(run)); !ok)
+        return ok;
+    // Beside the build now; where that has no file yet, all readings stay where runs are kept.
+    if (name) {
+        QFile::remove(qs(unfinished.path.string()));
+        return {};
+    }
+    const auto kept = setRunAside(unfinished.path);
+    if (!kept)
+        return tl::unexpected(kept.error());
+    Q_EMIT complained(
+        tr("Every reading is in %1; the build keeps the trace.").arg(qs(kept->string())));
+    return {};
 }
 
 } // namespace mildpath

@@ -40,7 +40,7 @@ public:
     /// Takes in a table of somebody else's logger: columns are chosen in place.
     /// @return why it cannot be; empty: it is shown
     QString showImport(const QString &path);
-    /// A run a crash left behind becomes a run of this build.
+    /// A run a crash left behind becomes a run of this build; its file goes beside it, or is kept.
     Result<void> takeUnfinished(const UnfinishedRun &run);
 
 Q_SIGNALS:
