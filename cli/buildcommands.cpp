@@ -7,6 +7,7 @@
 #include "diagnose/faults.h"
 #include "oil/grades.h"
 #include "quantity/json.h"
+#include "storage/evidencetables.h"
 #include "storage/files.h"
 #include "storage/passagetables.h"
 #include "storage/photos.h"
@@ -218,6 +219,9 @@ int runExport(const Options &options)
         { "signoffs.csv", signOffsToCsv(*build) },
         { "run_card.csv", cardStepsToCsv(*build) },
         { "gauge_readings.csv", gaugeReadingsToCsv(*build) },
+        { "filter_cuts.csv", filterCutsToCsv(*build) },
+        { "oil_samples.csv", oilSamplesToCsv(*build) },
+        { "seal_checks.csv", sealChecksToCsv(*build) },
     };
     for (const RunLog *r : standing(build->runs))
         tables.emplace_back("run-" + r->id + ".csv", runToCsv(r->trace, r->marks));

@@ -137,6 +137,17 @@ PanelField startField(OpenBuild &open, const ValueKey &key)
                       });
 }
 
+PanelField sectionField(OpenBuild &open, const char *section, std::string_view key)
+{
+    const ValueKey &k = *findValueKey(sectionKeys(section), key);
+    const auto &values
+        = (section == std::string_view("finish") ? open.build().finish : open.build().after).values;
+    return valueField(section, k, false, ownValue(values, key),
+                      [&open, name = std::string(section), id = std::string(key)](double file) {
+                          return open.edit(SetSectionValue { name, id, file });
+                      });
+}
+
 PanelChoice foreignChoice(OpenBuild &open, bool fuel)
 {
     const std::string &word = fuel ? open.build().sump.fuel : open.build().sump.coolant;

@@ -20,6 +20,8 @@ PanelField useField(OpenBuild &open, const char *key, const QString &label);
 PanelField sumpField(OpenBuild &open, const SumpKey &key);
 /// The same for a number of the start.
 PanelField startField(OpenBuild &open, const ValueKey &key);
+/// The same for a number of bore finish or of what is looked at after a run (see sectionKeys()).
+PanelField sectionField(OpenBuild &open, const char *section, std::string_view key);
 /// Coolant or fuel in the oil: not said, none, suspected, confirmed.
 PanelChoice foreignChoice(OpenBuild &open, bool fuel);
 /// A panel field for a key of Heat; without a label it bears the key's meaning.

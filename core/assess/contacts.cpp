@@ -104,6 +104,18 @@ Tappet tappetOf(const Build &build)
     return choiceOf(build, "tappet") == "roller" ? Tappet::Roller : Tappet::Flat;
 }
 
+ContactShapes shapesOf(const Build &build)
+{
+    const auto value = [&](const char *key) {
+        return *valueOf(build.finish.values, finishKeys(), key);
+    };
+    ContactShapes out;
+    out.ringRq_um = value("ring_rq_um");
+    out.boreRq_um = value("bore_rpq_um");
+    out.ringPressure_pa = value("gas_kpa") * 1e3;
+    return out;
+}
+
 std::vector<Contact> contactsOf(const Build &build, const OperatingResult &point,
                                 const ContactShapes &shapes)
 {

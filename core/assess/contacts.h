@@ -33,11 +33,18 @@ struct ContactShapes
     double springLoad_n = 650, camWidth_mm = 14, rollerRadius_mm = 9;
 };
 
+/// The same with what the document says of rings and bore (finishKeys()).
+ContactShapes shapesOf(const Build &build);
+
 /// Contacts at an operating point, by its films: mains and big-ends the one least well off, rings
 /// at the middle and the top of the stroke, the cam's nose on its tappet. Without bore and stroke,
 /// displacement stands for them; without cams there is no cam.
 std::vector<Contact> contactsOf(const Build &build, const OperatingResult &point,
-                                const ContactShapes &shapes = {});
+                                const ContactShapes &shapes);
+inline std::vector<Contact> contactsOf(const Build &build, const OperatingResult &point)
+{
+    return contactsOf(build, point, shapesOf(build));
+}
 
 /// Lowest speed from which mains and big-ends float (λ > 3) at this oil temperature; absent when
 /// not up to the highest. Errors: as Network::solve.

@@ -2,7 +2,9 @@
 #include "assess/air.h"
 #include "assess/assessment.h"
 #include "assess/cleanmarks.h"
+#include "assess/cutreport.h"
 #include "assess/flowproof.h"
+#include "assess/oilreport.h"
 
 #include "oil/grades.h"
 
@@ -59,6 +61,10 @@ public:
         for (Finding &f : judgeEvidence(m_build, m_out.spreads))
             m_out.findings.push_back(std::move(f));
         for (Finding &f : airFindings(m_build, m_out.air))
+            m_out.findings.push_back(std::move(f));
+        for (Finding &f : reportCuts(m_build).findings)
+            m_out.findings.push_back(std::move(f));
+        for (Finding &f : reportOil(m_build).findings)
             m_out.findings.push_back(std::move(f));
         std::stable_sort(m_out.findings.begin(), m_out.findings.end(),
                          [](const Finding &a, const Finding &b) {

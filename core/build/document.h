@@ -2,6 +2,7 @@
 #pragma once
 
 #include "bearing/crankfeed.h"
+#include "build/afterrun.h"
 #include "build/families.h"
 #include "build/fastening.h"
 #include "build/heat.h"
@@ -10,6 +11,7 @@
 #include "build/start.h"
 #include "build/sump.h"
 #include "circuit/circuit.h"
+#include "evidence/afterlog.h"
 #include "evidence/debris.h"
 #include "evidence/failure.h"
 #include "evidence/flow.h"
@@ -219,6 +221,8 @@ struct Build
     Plumbing plumbing; ///< lines outside the engine
     Sump sump;
     Start start;
+    ValueSection finish; ///< by finishKeys()
+    ValueSection after; ///< by afterKeys()
     std::vector<CleanEvent> events; ///< append-only, like all that follows (build/logbook.h)
     std::vector<DebrisFind> finds;
     std::vector<Sign> signs;
@@ -233,13 +237,18 @@ struct Build
     std::vector<CardStep> cardSteps;
     std::vector<RunLog> runs;
     std::vector<Calibration> calibrations;
+    std::vector<FilterCut> filterCuts;
+    std::vector<OilSample> oilSamples;
+    std::vector<Opening> openings;
+    std::vector<SealCheck> sealChecks;
+    std::vector<BoreTrace> boreTraces;
     ExtraKeys extra {}; ///< what newer versions write
 
     bool operator==(const Build &) const = default;
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 9;
+inline constexpr int buildVersion = 10;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);

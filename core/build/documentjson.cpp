@@ -321,6 +321,8 @@ void readParts(JsonReader &in, Build &b, std::vector<Error> &errors)
     b.plumbing = plumbingFromJson(in.object("plumbing"), "/plumbing", errors);
     b.sump = sumpFromJson(in.object("sump"), "/sump", errors);
     b.start = startFromJson(in.object("start"), "/start", errors);
+    b.finish = sectionFromJson(in.object("finish"), "/finish", errors);
+    b.after = sectionFromJson(in.object("after"), "/after", errors);
     forEachLog([&](const auto &log) {
         readAll(in, std::string(log.key), b.*log.list, log.read, errors);
     });
@@ -396,6 +398,8 @@ Json buildToJson(const Build &b)
     out["plumbing"] = plumbingToJson(b.plumbing);
     out["sump"] = sumpToJson(b.sump);
     out["start"] = startToJson(b.start);
+    out["finish"] = sectionToJson(b.finish);
+    out["after"] = sectionToJson(b.after);
     forEachLog([&](const auto &log) { writeAll(out, log.key.data(), b.*log.list, log.write); });
     out.update(b.extra.json());
     return out;

@@ -355,6 +355,17 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             [&](const PassageEdit &e) { return applyPassageEdit(build, e).and_then(checked); },
             [&](const LineEdit &e) { return applyLineEdit(build, e).and_then(checked); },
             [&](const SumpEdit &e) { return applySumpEdit(build, e).and_then(checked); },
+            [&](const SetSectionValue &e) -> Result<Build> {
+                Build out = build;
+                if (sectionKeys(e.section).empty())
+                    return fail(e.section, "is no part of a build with numbers of its own");
+                auto &values = (e.section == "finish" ? out.finish : out.after).values;
+                if (const auto ok
+                    = setValue(values, sectionKeys(e.section), e.section, e.key, e.value);
+                    !ok)
+                    return tl::unexpected(ok.error());
+                return checked(std::move(out));
+            },
             [&](const SetStartValue &e) -> Result<Build> {
                 Build out = build;
                 if (const auto ok = setValue(out.start.values, startKeys(), "start", e.key, e.value);
@@ -460,6 +471,9 @@ std::string describeEdit(const Build &build, const Edit &edit)
             [&](const PassageEdit &e) { return describePassageEdit(build, e); },
             [&](const LineEdit &e) { return describeLineEdit(build, e); },
             [&](const SumpEdit &e) { return describeSumpEdit(e); },
+            [&](const SetSectionValue &e) {
+                return describeValue(sectionKeys(e.section), e.key, e.value);
+            },
             [&](const SetStartValue &e) { return describeValue(startKeys(), e.key, e.value); },
             [&](const SetAlike &e) {
                 const ElementKey *key = findElementKey(e.type, e.key);

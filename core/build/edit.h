@@ -166,7 +166,7 @@ using Edit = std::variant<EnterReading, EnterReadings, WithdrawReading, SetOil, 
                           SetSizeClass, WeighPart, Choose, SetHeat, SetMaterial, SetExpansion,
                           EnterHeatPoint, AddProof, Rename, SetEngine, KeepOil, DropOil, AddStop,
                           RemoveStop, MoveStop, TurnStop, FeedStop, NameStop, MoveGauge, SetAlike,
-                          PassageEdit, LineEdit, SumpEdit, SetStartValue>;
+                          PassageEdit, LineEdit, SumpEdit, SetStartValue, SetSectionValue>;
 
 /// The document after the edit. Errors: the place is what was edited, the reason says what would be
 /// allowed; the document given is untouched in any case.

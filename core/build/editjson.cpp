@@ -151,6 +151,12 @@ Json editToJson(const Edit &edit)
             [](const PassageEdit &e) { return passageEditToJson(e); },
             [](const LineEdit &e) { return lineEditToJson(e); },
             [](const SumpEdit &e) { return sumpEditToJson(e); },
+            [](const SetSectionValue &e) {
+                return Json { { "edit", "section" },
+                              { "section", e.section },
+                              { "key", e.key },
+                              { "value", e.value ? Json(*e.value) : Json() } };
+            },
             [](const SetStartValue &e) {
                 return Json { { "edit", "start" },
                               { "key", e.key },
@@ -260,6 +266,8 @@ Result<Edit> editFromJson(const Json &json)
         out = std::move(*passageEdit);
     else if (auto lineEdit = lineEditFromJson(kind, in, errors))
         out = std::move(*lineEdit);
+    else if (kind == "section")
+        out = SetSectionValue { in.text("section"), in.text("key"), in.optionalNumber("value") };
     else if (kind == "start")
         out = SetStartValue { in.text("key"), in.optionalNumber("value") };
     else if (auto sumpEdit = sumpEditFromJson(kind, in))

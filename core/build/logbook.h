@@ -38,6 +38,11 @@ inline constexpr std::tuple logs {
     Log<RunLog> { "run_logs", "l", &Build::runs, runLogFromJson, runLogToJson },
     Log<Calibration> { "calibrations", "a", &Build::calibrations, calibrationFromJson,
                        calibrationToJson },
+    Log<FilterCut> { "filter_cuts", "u", &Build::filterCuts, filterCutFromJson, filterCutToJson },
+    Log<OilSample> { "oil_samples", "m", &Build::oilSamples, oilSampleFromJson, oilSampleToJson },
+    Log<Opening> { "openings", "n", &Build::openings, openingFromJson, openingToJson },
+    Log<SealCheck> { "seal_checks", "h", &Build::sealChecks, sealCheckFromJson, sealCheckToJson },
+    Log<BoreTrace> { "bore_traces", "z", &Build::boreTraces, boreTraceFromJson, boreTraceToJson },
 };
 
 template <class Visit> void forEachLog(Visit visit)
@@ -47,7 +52,7 @@ template <class Visit> void forEachLog(Visit visit)
 
 using LogEntry = std::variant<CleanEvent, DebrisFind, Sign, BearingFailure, Repair, ShopJob,
                               GaugeReading, Symptom, FlowSeen, Scenario, SignOff, CardStep, RunLog,
-                              Calibration>;
+                              Calibration, FilterCut, OilSample, Opening, SealCheck, BoreTrace>;
 
 /// The list an entry belongs to: its key in a file.
 std::string_view logOf(const LogEntry &entry);

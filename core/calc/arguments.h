@@ -77,6 +77,7 @@ extern const Calculator windageCalculator, submergenceCalculator, suctionPressur
     aeratedModulusCalculator, aerationRiskCalculator;
 extern const Calculator primeVolumeCalculator, primeLiftCalculator, primeTimeCalculator,
     senderThreadCalculator;
+extern const Calculator boreFinishCalculator, wearRateCalculator, countComparisonCalculator;
 extern const Calculator pipeDropCalculator, orificeFlowCalculator, annulusLeakCalculator,
     bearingLeakCalculator, pumpDeliveryCalculator, reliefFlowCalculator, filterDropCalculator,
     crankHeadCalculator;

@@ -9,7 +9,7 @@ namespace mildpath {
 namespace {
 
 // A new calculator is one definition in its topic's file and one line here.
-const std::array<const Calculator *, 59> all {
+const std::array<const Calculator *, 62> all {
     &viscosityAtCalculator,
     &viscosityIndexCalculator,
     &gradeCalculator,
@@ -69,6 +69,9 @@ const std::array<const Calculator *, 59> all {
     &oilVolumeCalculator,
     &senderThreadCalculator,
     &aerationRiskCalculator,
+    &boreFinishCalculator,
+    &wearRateCalculator,
+    &countComparisonCalculator,
 };
 
 std::string_view kindName(CalcKind kind)

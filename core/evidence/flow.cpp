@@ -10,7 +10,7 @@ namespace mildpath {
 namespace {
 
 // Own choice: likely 0.8, possible 0.3, otherwise 0.05 (diagnose/diagnosis.h).
-const std::array<SymptomKind, 7> symptoms { {
+const std::array<SymptomKind, 8> symptoms { {
     { "rattle_cold",
       "rattle, first seconds cold",
       { "suction_air", "drain_back_leaking" },
@@ -39,7 +39,21 @@ const std::array<SymptomKind, 7> symptoms { {
       "knock hot, metals normal",
       {},
       { "big_ends_worn", "relief_stuck_open", "oil_too_thin" } },
+    { "noise_other", "another noise", {}, {} },
 } };
+
+constexpr std::array sounds {
+    NoiseWord { "rattle", "rattle" }, NoiseWord { "tapping", "tapping" },
+    NoiseWord { "knock", "knock" },   NoiseWord { "whine", "whine" },
+    NoiseWord { "squeal", "squeal" },
+};
+constexpr std::array times {
+    NoiseWord { "first_seconds_cold", "in the first seconds, cold" },
+    NoiseWord { "cold_idle", "at cold idle" },
+    NoiseWord { "warm_idle", "at warm idle only" },
+    NoiseWord { "hot_load", "hot, under load" },
+    NoiseWord { "always", "always" },
+};
 
 constexpr std::array<std::string_view, 4> means { "pressure_pot", "drill", "starter", "running" };
 constexpr std::array<std::string_view, 3> sights { "flows", "weak", "dry" };
@@ -56,6 +70,27 @@ const SymptomKind *findSymptomKind(std::string_view id)
     const auto it = std::find_if(symptoms.begin(), symptoms.end(),
                                  [&](const SymptomKind &s) { return s.id == id; });
     return it == symptoms.end() ? nullptr : &*it;
+}
+
+std::span<const NoiseWord> noiseSounds()
+{
+    return sounds;
+}
+
+std::span<const NoiseWord> noiseTimes()
+{
+    return times;
+}
+
+std::string_view symptomOf(std::string_view sound, std::string_view heard)
+{
+    if (sound == "rattle" && heard == "first_seconds_cold")
+        return "rattle_cold";
+    if (sound == "tapping" && heard == "warm_idle")
+        return "tapping_warm";
+    if (sound == "knock" && heard == "hot_load")
+        return "knock_hot";
+    return otherNoise;
 }
 
 std::span<const std::string_view> flowMeans()
@@ -103,6 +138,9 @@ Symptom symptomFromJson(const Json &json, const std::string &place, std::vector<
     readRecord(in, s);
     s.symptom = in.text("symptom");
     s.there = in.boolean("there", true);
+    s.sound = in.text("sound", "");
+    s.heard = in.text("heard", "");
+    s.gone_above_rpm = in.optionalNumber("gone_above_rpm");
     s.extra = in.leftOver();
     return s;
 }
@@ -112,6 +150,9 @@ Json symptomToJson(const Symptom &s)
     Json out = recordToJson(s);
     out["symptom"] = s.symptom;
     out["there"] = s.there;
+    put(out, "sound", s.sound);
+    put(out, "heard", s.heard);
+    put(out, "gone_above_rpm", s.gone_above_rpm);
     out.update(s.extra.json());
     return out;
 }
@@ -168,6 +209,11 @@ Scenario scenarioFromJson(const Json &json, const std::string &place, std::vecto
         for (const auto &[key, value] : unknown.items())
             one.error(key, "is not known");
     }
+    const Json &changes = in.array("changes");
+    for (size_t i = 0; i < changes.size(); ++i) {
+        JsonReader one(changes[i], in.placeOf("changes") + "/" + std::to_string(i), errors);
+        s.changes.push_back({ one.text("element"), one.text("key"), one.number("value") });
+    }
     s.extra = in.leftOver();
     return s;
 }
@@ -184,6 +230,11 @@ Json scenarioToJson(const Scenario &s)
         faults.push_back(std::move(one));
     }
     out["faults"] = std::move(faults);
+    if (!s.changes.empty())
+        out["changes"] = Json::array();
+    for (const ElementChange &c : s.changes)
+        out["changes"].push_back(
+            { { "element", c.element }, { "key", c.key }, { "value", c.value } });
     out.update(s.extra.json());
     return out;
 }

@@ -33,6 +33,8 @@ struct Symptom : Record
 {
     std::string symptom; ///< see symptomKinds()
     bool there = true;
+    std::string sound, heard; ///< of a noise, see noiseSounds() and noiseTimes(); empty: not said
+    std::optional<double> gone_above_rpm; ///< a noise that stops above a speed
     bool operator==(const Symptom &) const = default;
 };
 
@@ -61,11 +63,21 @@ struct Fault
     bool operator==(const Fault &) const = default;
 };
 
-/// Faults imagined together and kept.
+/// A dimension of the circuit made otherwise: a drilling opened up, a restrictor fitted.
+struct ElementChange
+{
+    std::string element;
+    std::string key; ///< unit-suffixed, of the element's type
+    double value = 0;
+    bool operator==(const ElementChange &) const = default;
+};
+
+/// Faults, or changes to the engine, imagined together and kept.
 struct Scenario : Record
 {
     std::string name;
     std::vector<Fault> faults;
+    std::vector<ElementChange> changes; ///< passages and parts made otherwise
     bool operator==(const Scenario &) const = default;
 };
 
@@ -81,6 +93,19 @@ struct SymptomKind
 std::span<const SymptomKind> symptomKinds();
 /// @return null for an unknown id.
 const SymptomKind *findSymptomKind(std::string_view id);
+
+/// A noise that speaks for nothing in the table of symptoms.
+inline constexpr std::string_view otherNoise = "noise_other";
+/// What a noise is like, and when it is heard.
+struct NoiseWord
+{
+    std::string_view id, text;
+};
+std::span<const NoiseWord> noiseSounds();
+std::span<const NoiseWord> noiseTimes();
+/// The symptom a noise is, by what it is like and when it is heard; otherNoise where the table has
+/// none. Source: own choice (docs/theory/diagnosis.md).
+std::string_view symptomOf(std::string_view sound, std::string_view heard);
 
 /// Ways to see oil come, and what may be seen.
 std::span<const std::string_view> flowMeans();

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+#include "assess/cutreport.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+namespace mildpath {
+
+class CutChart;
+class CutComparison;
+class EntryForm;
+class PhotoStrip;
+
+/// Filters cut open, cut by cut.
+class FilterPage : public QWidget
+{
+    Q_OBJECT
+public:
+    FilterPage(OpenBuild &open, QWidget *parent);
+    void refresh();
+    void panel(PanelContent &out);
+    QString about() const;
+    void takeFocus();
+    /// Takes cuts from a table, all or none. @return what was wrong; empty: they were taken
+    QString importTable(const std::string &text);
+    /// @return why it cannot be; empty: it is kept
+    QString addPhoto(const QString &file);
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void makeEntry(QWidget *card);
+    void record();
+    const FilterCut *chosen() const;
+    const JudgedCut *judged() const;
+    Result<void> amend(FilterCut next);
+
+    OpenBuild &m_open;
+    CutReport m_report;
+    std::string m_cut; ///< id of the chosen one
+    CutChart *m_chart;
+    CutComparison *m_comparison;
+    EntryForm *m_form;
+    PhotoStrip *m_photos;
+};
+
+} // namespace mildpath

@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+#include "assess/oilreport.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+namespace mildpath {
+
+class EntryForm;
+class OilLanes;
+
+/// Oil analyses of this engine against its own history.
+class OilPage : public QWidget
+{
+    Q_OBJECT
+public:
+    OilPage(OpenBuild &open, QWidget *parent);
+    void refresh();
+    void panel(PanelContent &out);
+    QString about() const;
+    void takeFocus();
+    /// Takes samples from a table, all or none. @return what was wrong; empty: they were taken
+    QString importTable(const std::string &text);
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void makeEntry(QWidget *card);
+    void showKind();
+    void record();
+    const OilSample *chosen() const;
+    const JudgedSample *judged() const;
+    Result<void> amend(OilSample next);
+    void samplePanel(const OilSample &sample, const JudgedSample &judged, PanelContent &out);
+    void elementPanel(const JudgedSample &judged, PanelContent &out) const;
+    void forecastPanel(const OilSample &sample, PanelContent &out) const;
+
+    OpenBuild &m_open;
+    OilReport m_report;
+    std::string m_sample, m_element;
+    OilLanes *m_lanes;
+    EntryForm *m_form;
+};
+
+/// "Fe 32, Cu 18": elements as a laboratory's sheet reads them, mg/kg.
+/// Errors: what was not understood.
+Result<std::map<std::string, double>> elementsFromText(const QString &text);
+
+} // namespace mildpath

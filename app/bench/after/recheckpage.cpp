@@ -1,0 +1,414 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/after/recheckpage.h"
+
+#include "build/logbook.h"
+#include "circuit/elementtypes.h"
+#include "entry/entryform.h"
+#include "entry/arrowcombo.h"
+#include "paint/axes.h"
+#include "paint/marks.h"
+#include "paint/titledcard.h"
+#include "plot/curvechart.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMouseEvent>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+constexpr double labels = 150, figures = 150, topGap = 6, axisGap = 34;
+
+} // namespace
+
+RecheckView::RecheckView(QWidget *parent)
+    : QWidget(parent)
+{
+    setObjectName(QStringLiteral("recheckView"));
+    setAccessibleName(tr("Before and after the run"));
+}
+
+void RecheckView::show(const Recheck &recheck, const QString &stop)
+{
+    m_recheck = recheck;
+    m_stop = stop;
+    setFixedHeight(static_cast<int>(topGap + axisGap)
+                   + rowHeight * static_cast<int>(std::max<size_t>(2, recheck.sizes.size())));
+    QStringList spoken;
+    for (const Rechecked &r : recheck.sizes)
+        spoken << qs(r.name) + QStringLiteral(": ") + qs(r.verdict);
+    setAccessibleDescription(spoken.join(QStringLiteral("; ")));
+    update();
+}
+
+void RecheckView::paintEvent(QPaintEvent *)
+{
+    const Theme &t = Theme::current();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (m_recheck.sizes.empty()) {
+        drawLine(p, QRectF(12, 6, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                 m_recheck.opening.empty()
+                     ? tr("Not opened yet: note the hours when it is, then gauge on Clearances.")
+                     : tr("Nothing gauged again yet: gauge on Clearances."),
+                 textFont(TextSize::Normal), t.muted);
+        return;
+    }
+    const QRectF area(labels, topGap, width() - labels - figures, height() - topGap - axisGap);
+    Axis axis { 1e9, 0, area.left(), area.right() };
+    for (const Rechecked &r : m_recheck.sizes) {
+        for (const double v :
+             { r.after_um.value, r.before_um ? r.before_um->value : r.after_um.value,
+               r.limits ? r.limits->min_um : r.after_um.value,
+               r.limits ? r.limits->max_um : r.after_um.value }) {
+            axis.from = std::min(axis.from, v);
+            axis.to = std::max(axis.to, v);
+        }
+    }
+    axis.widen(0.06);
+    drawAlong(p, axis, area, tr("diametral clearance at 20 °C, µm"));
+    for (size_t i = 0; i < m_recheck.sizes.size(); ++i) {
+        const Rechecked &r = m_recheck.sizes[i];
+        const double y = topGap + rowHeight * (static_cast<double>(i) + 0.5);
+        if (qs(r.stop) == m_stop)
+            p.fillRect(QRectF(4, y - rowHeight / 2.0 + 1, width() - 8, rowHeight - 2),
+                       t.selectionFill);
+        drawMark(p, { 16, y }, 11, r.mark);
+        drawLine(p, QRectF(28, y - 10, labels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                 qs(r.name), textFont(TextSize::Normal, true), t.ink);
+        if (r.limits) {
+            p.fillRect(QRectF(QPointF(axis.at(r.limits->min_um), y - 5),
+                              QPointF(axis.at(r.limits->max_um), y + 5)),
+                       t.line);
+            p.setPen(QPen(t.muted, 1.5));
+            for (const double l : { r.limits->min_um, r.limits->max_um })
+                p.drawLine(QPointF(axis.at(l), y - 7), QPointF(axis.at(l), y + 7));
+        }
+        const double after = axis.at(r.after_um.value);
+        const QColor colour = t.mark(r.mark);
+        if (r.before_um) {
+            const double before = axis.at(r.before_um->value);
+            p.setPen(QPen(colour, 1.5));
+            p.drawLine(QPointF(before, y), QPointF(after, y));
+            p.setPen(QPen(t.ink, 1.5));
+            p.setBrush(t.panel);
+            p.drawEllipse(QPointF(before, y), 4, 4);
+        }
+        p.setPen(Qt::NoPen);
+        p.setBrush(colour);
+        p.drawEllipse(QPointF(after, y), 4.5, 4.5);
+        drawLine(p, QRectF(area.right() + 12, y - 10, figures - 16, 20),
+                 Qt::AlignLeft | Qt::AlignVCenter,
+                 r.before_um ? QStringLiteral("%1 → %2 µm")
+                                   .arg(qs(formatNumber(r.before_um->value, 1)),
+                                        qs(formatNumber(r.after_um.value, 1)))
+                             : QStringLiteral("%1 µm").arg(qs(formatNumber(r.after_um.value, 1))),
+                 textFont(TextSize::Normal), r.changed ? colour : t.ink);
+    }
+}
+
+void RecheckView::mousePressEvent(QMouseEvent *event)
+{
+    const int row = static_cast<int>((event->position().y() - topGap) / rowHeight);
+    if (row >= 0 && row < static_cast<int>(m_recheck.sizes.size()))
+        Q_EMIT picked(row);
+}
+
+RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_openings(new ArrowCombo(this))
+    , m_form(new EntryForm(QStringLiteral("opening"), 2, this))
+    , m_view(new RecheckView(nullptr))
+    , m_chart(new CurveChart(this))
+    , m_said(new QLabel(this))
+{
+    setObjectName(QStringLiteral("recheckPage"));
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    auto *row = new QHBoxLayout;
+    m_form->addNumber("engine_h", tr("Opened again after"), Dimension::Time, "h", 1);
+    m_form->addWord("note", tr("Why"));
+    row->addWidget(m_form, 3);
+    auto *note = new QPushButton(tr("Note it opened"), this);
+    note->setObjectName(QStringLiteral("opening.record"));
+    row->addWidget(note, 0, Qt::AlignBottom);
+    row->addSpacing(12);
+    m_openings->setObjectName(QStringLiteral("openings"));
+    m_openings->setAccessibleName(tr("Which opening"));
+    row->addWidget(m_openings, 2, Qt::AlignBottom);
+    column->addLayout(row);
+    column->addWidget(titledCard(tr("Ring: before the run. Dot: gauged again. Bar: limits"), m_view,
+                                 this),
+                      5);
+    auto *card = new CardWidget(this);
+    makeChange(card);
+    column->addWidget(card, 5);
+    connect(note, &QPushButton::clicked, this, &RecheckPage::noteOpening);
+    connect(m_form, &EntryForm::submitted, this, &RecheckPage::noteOpening);
+    connect(m_openings, &QComboBox::activated, this, [this](int i) {
+        m_opening = m_openings->itemData(i).toString().toStdString();
+        refresh();
+        Q_EMIT changed();
+    });
+    connect(m_view, &RecheckView::picked, this, [this](int i) {
+        m_open.selectStop(qs(m_recheck.sizes[static_cast<size_t>(i)].stop));
+    });
+    connect(&open, &OpenBuild::opened, this, [this] {
+        m_opening.clear();
+        m_modified.reset();
+        m_changes.clear();
+        m_work.giveUp();
+    });
+}
+
+void RecheckPage::makeChange(QWidget *card)
+{
+    auto *column = new QVBoxLayout(card);
+    column->setContentsMargins(14, 6, 12, 8);
+    column->setSpacing(4);
+    auto *title = new QLabel(tr("A passage made otherwise: what it would do"), card);
+    title->setFont(textFont(TextSize::Normal, true));
+    column->addWidget(title);
+    auto *row = new QHBoxLayout;
+    m_change = new EntryForm(QStringLiteral("modified"), 3, card);
+    m_change->addChoice("element", tr("Part of the circuit"), {});
+    m_change->addChoice("key", tr("Dimension"), {});
+    m_change->addNumber("value", tr("Made to"), Dimension::Number, "", 2);
+    row->addWidget(m_change, 1);
+    auto *compare = new QPushButton(tr("Compare"), card);
+    compare->setObjectName(QStringLiteral("modified.compare"));
+    row->addWidget(compare, 0, Qt::AlignBottom);
+    column->addLayout(row);
+    m_said->setObjectName(QStringLiteral("modified.said"));
+    m_said->setWordWrap(true);
+    column->addWidget(m_said);
+    m_chart->setAxes(tr("rev/min"), tr("bar at the gauge, hot oil"));
+    column->addWidget(m_chart, 1);
+    connect(m_change->choiceBox("element"), &QComboBox::currentIndexChanged, this,
+            &RecheckPage::fillKeys);
+    connect(compare, &QPushButton::clicked, this, &RecheckPage::compare);
+    connect(m_change, &EntryForm::submitted, this, &RecheckPage::compare);
+}
+
+/// Passages and restrictions of the circuit: what a drill or a jet can change.
+void RecheckPage::fillElements()
+{
+    std::string shape;
+    std::vector<std::pair<QString, QString>> options;
+    for (const Element &e : m_open.build().circuit.elements) {
+        if (e.type != "pipe" && e.type != "orifice" && e.type != "loss")
+            continue;
+        QString name = qs(e.id);
+        name.replace(u'_', u' ');
+        options.emplace_back(qs(e.id), name);
+        shape += e.id + ";";
+    }
+    if (shape == m_shape)
+        return;
+    m_shape = shape;
+    QComboBox *box = m_change->choiceBox("element");
+    const QSignalBlocker block(box);
+    box->clear();
+    for (const auto &[id, name] : options)
+        box->addItem(name, id);
+    fillKeys();
+}
+
+void RecheckPage::fillKeys()
+{
+    QComboBox *box = m_change->choiceBox("key");
+    box->clear();
+    const Element *e = m_open.build().circuit.find(m_change->choice("element"));
+    const ElementType *type = e ? findElementType(e->type) : nullptr;
+    if (!type)
+        return;
+    for (const ElementKey &k : type->keys) {
+        const double now = e->value(std::string(k.key), k.fallback.value_or(0));
+        box->addItem(tr("%1, now %2 %3")
+                         .arg(qs(k.meaning), qs(formatPlain(now, 2)), qs(unitOfKey(k.key)))
+                         .trimmed(),
+                     qs(k.key));
+    }
+}
+
+void RecheckPage::noteOpening()
+{
+    const auto h = m_form->number("engine_h");
+    if (!h)
+        return m_form->say(tr("Enter the engine's hours."));
+    Opening o;
+    o.engine_h = *h;
+    o.note = m_form->word("note");
+    o.readings = static_cast<int>(m_open.build().readings.size());
+    if (const auto done = m_open.record(o); !done)
+        return m_form->say(qs(done.error().message));
+    m_opening = m_open.build().openings.back().id;
+    m_form->clear();
+    refresh();
+    Q_EMIT changed();
+}
+
+const Opening *RecheckPage::chosen() const
+{
+    for (const Opening *o : standing(m_open.build().openings))
+        if (o->id == m_opening)
+            return o;
+    return nullptr;
+}
+
+void RecheckPage::refresh()
+{
+    const auto all = standing(m_open.build().openings);
+    if (!chosen())
+        m_opening = all.empty() ? "" : all.back()->id;
+    {
+        const QSignalBlocker block(m_openings);
+        m_openings->clear();
+        for (const Opening *o : all) {
+            m_openings->addItem(tr("opened at %1 h").arg(qs(formatPlain(o->engine_h, 0))),
+                                qs(o->id));
+            if (o->id == m_opening)
+                m_openings->setCurrentIndex(m_openings->count() - 1);
+        }
+    }
+    m_openings->setVisible(!all.empty());
+    m_recheck = chosen() ? recheckOf(m_open.build(), *chosen()) : Recheck {};
+    m_view->show(m_recheck, m_open.selectedStop());
+    fillElements();
+    if (m_revision != m_open.revision()) {
+        m_modified.reset(); // of another engine than it is now
+        m_said->clear();
+    }
+    m_chart->setVisible(m_modified != nullptr);
+    setTone(m_said, Theme::current().ink);
+}
+
+void RecheckPage::compare()
+{
+    const auto value = m_change->number("value");
+    if (!value)
+        return m_change->say(tr("Enter what it is made to."));
+    m_change->say({});
+    m_revision = m_open.revision();
+    m_changes = { { m_change->choice("element"), m_change->choice("key"), *value } };
+    auto build = std::make_shared<const Build>(m_open.build());
+    using Answer = Result<std::shared_ptr<const Modified>>;
+    m_work.ask(
+        [build, sizes = m_open.assessment().sizes, changes = m_changes](Progress &) -> Answer {
+            Assessment a;
+            a.sizes = sizes;
+            auto made = compareModified(*build, a, changes);
+            if (!made)
+                return tl::unexpected(made.error());
+            return std::make_shared<const Modified>(std::move(*made));
+        },
+        [this](Answer answer) {
+            if (!answer) {
+                m_modified.reset();
+                m_change->say(qs(answer.error().message));
+            } else {
+                m_modified = *answer;
+                m_said->setText(qs(m_modified->verdict));
+                const Theme &t = Theme::current();
+                double most = 1;
+                const auto curve = [&](const ForecastLine &line, const QString &name,
+                                       const QColor &colour, bool dashed) {
+                    Curve c { name, colour, line.rpm, {}, {}, {}, dashed, dashed ? 0.75 : 0.4 };
+                    for (const LikelyPressure &g : line.gauge) {
+                        c.y.push_back(g.value_pa / 1e5);
+                        most = std::max(most, c.y.back());
+                        if (!dashed) {
+                            c.low.push_back(g.low_pa / 1e5);
+                            c.high.push_back(g.high_pa / 1e5);
+                            most = std::max(most, c.high.back());
+                        }
+                    }
+                    return c;
+                };
+                std::vector<Curve> curves;
+                curves.push_back(curve(m_modified->before.front(), tr("as it is"), t.warm, false));
+                curves.push_back(curve(m_modified->after.front(), tr("made so"), t.ink, true));
+                m_chart->setContent(curves, {}, most * 1.08);
+            }
+            m_chart->setVisible(m_modified != nullptr);
+            Q_EMIT changed();
+        });
+}
+
+QString RecheckPage::about() const
+{
+    if (m_recheck.opening.empty())
+        return tr("not opened since the build");
+    const auto off = std::ranges::count_if(m_recheck.sizes,
+                                           [](const Rechecked &r) { return r.changed; });
+    return tr("%1 sizes gauged again, %2 changed").arg(m_recheck.sizes.size()).arg(off);
+}
+
+void RecheckPage::panel(PanelContent &out)
+{
+    const Opening *o = chosen();
+    if (o) {
+        out.push_back(PanelTitle { tr("Opened at %1 h").arg(qs(formatPlain(o->engine_h, 0))),
+                                   qs(o->note) });
+        for (const Rechecked &r : m_recheck.sizes)
+            if (r.changed || r.mark == Mark::Hold || qs(r.stop) == m_open.selectedStop())
+                out.push_back(PanelVerdict { r.mark, qs(r.name), qs(r.verdict) });
+        if (m_recheck.notAgain > 0)
+            out.push_back(PanelText { tr("%1 sizes were gauged before and not again.")
+                                          .arg(m_recheck.notAgain),
+                                      Tone::Muted });
+        out.push_back(PanelButton { QStringLiteral("opening.takeBack"), tr("Take the opening back"),
+                                    [open = &m_open, id = o->id] {
+                                        static_cast<void>(open->takeBack("openings", id));
+                                    } });
+        out.push_back(PanelRule {});
+    }
+    out.push_back(PanelText {
+        tr("What is gauged after the opening was noted counts as after the run, by the order of "
+           "the logbook. Readings from before stay. Gauge with the same instrument, cold, caps "
+           "torqued as before: then a difference is wear."),
+        Tone::Muted });
+    if (!m_modified)
+        return;
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Made otherwise") });
+    out.push_back(PanelChange { tr("Hot idle, gauge"),
+                                Figure::pressure(m_modified->idleBefore.gauge.value_pa),
+                                Figure::pressure(m_modified->idleAfter.gauge.value_pa) });
+    out.push_back(PanelChange { tr("Hot idle, weakest stop"),
+                                Figure::pressure(m_modified->idleBefore.weakestPressure.value_pa),
+                                Figure::pressure(m_modified->idleAfter.weakestPressure.value_pa) });
+    for (const ModifiedReading &r : m_modified->readings)
+        out.push_back(PanelRow { tr("Read at %1: %2")
+                                     .arg(Figure::speed(r.rpm).text(),
+                                          Figure::pressure(r.read_pa).text()),
+                                 { Figure::pressure(r.asIs_pa).number + QStringLiteral(" → ")
+                                       + Figure::pressure(r.modified_pa).number,
+                                   Figure::pressureUnit().c_str(), {} } });
+    out.push_back(PanelButton { QStringLiteral("modified.keep"), tr("Keep it as a scenario"),
+                                [this, changes = m_changes] {
+                                    Scenario s;
+                                    s.changes = changes;
+                                    QString name = qs(changes.front().element);
+                                    name.replace(u'_', u' ');
+                                    s.name = (name + tr(" made otherwise")).toStdString();
+                                    const auto done = m_open.record(s);
+                                    m_change->say(done ? QString() : qs(done.error().message));
+                                } });
+    out.push_back(PanelButton {
+        QStringLiteral("modified.make"), tr("It is made so: change the build"),
+        [this, changes = m_changes] {
+            for (const ElementChange &c : changes)
+                if (const auto done = m_open.edit(SetElementValue { c.element, c.key, c.value });
+                    !done)
+                    m_change->say(qs(done.error().message));
+        } });
+}
+
+} // namespace mildpath

@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/recheck.h"
+#include "shell/background.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+#include "start/modified.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+
+namespace mildpath {
+
+class CurveChart;
+class EntryForm;
+
+/// Sizes before and after a run on one axis, with their limits.
+class RecheckView : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit RecheckView(QWidget *parent = nullptr);
+    void show(const Recheck &recheck, const QString &stop);
+    static constexpr int rowHeight = 26;
+
+Q_SIGNALS:
+    void picked(int row);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+    void mousePressEvent(QMouseEvent *event) override;
+
+private:
+    Recheck m_recheck;
+    QString m_stop;
+};
+
+/// The engine opened again, and passages made otherwise.
+class RecheckPage : public QWidget
+{
+    Q_OBJECT
+public:
+    RecheckPage(OpenBuild &open, QWidget *parent);
+    void refresh();
+    void panel(PanelContent &out);
+    QString about() const;
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void makeChange(QWidget *card);
+    void noteOpening();
+    void fillElements();
+    void fillKeys();
+    void compare();
+    const Opening *chosen() const;
+
+    OpenBuild &m_open;
+    Background m_work;
+    Recheck m_recheck;
+    std::string m_opening; ///< id
+    QComboBox *m_openings;
+    EntryForm *m_form, *m_change;
+    RecheckView *m_view;
+    CurveChart *m_chart;
+    QLabel *m_said;
+    std::shared_ptr<const Modified> m_modified;
+    std::vector<ElementChange> m_changes;
+    quint64 m_revision = 0; ///< the answer's
+    std::string m_shape;
+};
+
+} // namespace mildpath

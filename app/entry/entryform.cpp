@@ -1,0 +1,204 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "entry/entryform.h"
+
+#include "entry/arrowcombo.h"
+#include "entry/quantityfield.h"
+#include "paint/text.h"
+
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+
+#include <algorithm>
+
+namespace mildpath {
+
+EntryForm::EntryForm(const QString &prefix, int columns, QWidget *parent)
+    : QWidget(parent)
+    , m_prefix(prefix)
+    , m_columns(columns)
+    , m_grid(new QGridLayout)
+    , m_refusal(new QLabel(this))
+{
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(2);
+    m_grid->setHorizontalSpacing(6);
+    m_grid->setVerticalSpacing(1);
+    for (int c = 0; c < columns; ++c)
+        m_grid->setColumnStretch(c, 1);
+    column->addLayout(m_grid);
+    m_refusal->setObjectName(prefix + QStringLiteral(".refusal"));
+    m_refusal->setWordWrap(true);
+    m_refusal->hide();
+    column->addWidget(m_refusal);
+}
+
+void EntryForm::place(const char *key, const QString &label, QWidget *widget, Field field)
+{
+    if (m_column == m_columns)
+        newRow();
+    widget->setObjectName(m_prefix + u'.' + QString::fromUtf8(key));
+    widget->setAccessibleName(label);
+    widget->setMinimumWidth(40);
+    auto *text = new QLabel(label, this);
+    text->setFont(textFont(TextSize::Small));
+    text->setBuddy(widget);
+    field.label = text;
+    field.widget = widget;
+    m_grid->addWidget(text, 2 * m_row, m_column);
+    m_grid->addWidget(widget, 2 * m_row + 1, m_column);
+    ++m_column;
+    m_fields.emplace(key, std::move(field));
+    m_order.push_back(widget);
+}
+
+void EntryForm::addNumber(const char *key, const QString &label, Dimension dimension,
+                          const std::string &unit, int decimals)
+{
+    auto *field = new QuantityField(dimension, unit, this);
+    field->setDecimals(decimals);
+    field->setNudge(1);
+    const QString named
+        = unit.empty() ? label : label + QStringLiteral(", ") + QString::fromStdString(unit);
+    place(key, named, field, { nullptr, nullptr, unit, dimension });
+    connect(field, &QuantityField::refused, this,
+            [this, label](const QString &why) { say(label + QStringLiteral(": ") + why); });
+    connect(field, &QuantityField::entered, this, [this, field](double, bool moveOn) {
+        say({});
+        Q_EMIT changed();
+        if (moveOn)
+            step(field, 1);
+    });
+    connect(field, &QuantityField::cleared, this, [this, field] {
+        field->setValue(std::nullopt);
+        Q_EMIT changed();
+    });
+    connect(field, &QuantityField::moveOn, this, [this, field] { step(field, 1); });
+    connect(field, &QuantityField::goBack, this, [this, field] { step(field, -1); });
+}
+
+void EntryForm::addWord(const char *key, const QString &label, const QString &placeholder)
+{
+    auto *field = new QLineEdit(this);
+    field->setPlaceholderText(placeholder);
+    field->installEventFilter(this);
+    place(key, label, field, { nullptr, nullptr });
+    connect(field, &QLineEdit::editingFinished, this, &EntryForm::changed);
+}
+
+void EntryForm::addChoice(const char *key, const QString &label,
+                          const std::vector<std::pair<QString, QString>> &options)
+{
+    auto *box = new ArrowCombo(this);
+    for (const auto &[id, word] : options)
+        box->addItem(word, id);
+    place(key, label, box, { nullptr, nullptr });
+    connect(box, &QComboBox::activated, this, &EntryForm::changed);
+}
+
+void EntryForm::newRow()
+{
+    ++m_row;
+    m_column = 0;
+}
+
+std::optional<double> EntryForm::number(const char *key) const
+{
+    const Field &f = m_fields.at(key);
+    const auto si = static_cast<QuantityField *>(f.widget)->value();
+    if (!si)
+        return std::nullopt;
+    // Nine digits: what was typed, without the noise of changing units.
+    return std::round(toUnit(*si, f.unit, f.dimension) * 1e6) / 1e6;
+}
+
+void EntryForm::setNumber(const char *key, std::optional<double> value)
+{
+    const Field &f = m_fields.at(key);
+    static_cast<QuantityField *>(f.widget)->setValue(
+        value ? std::optional(fromUnit(*value, f.unit, f.dimension)) : std::nullopt);
+}
+
+std::string EntryForm::word(const char *key) const
+{
+    return static_cast<QLineEdit *>(m_fields.at(key).widget)->text().trimmed().toStdString();
+}
+
+void EntryForm::setWord(const char *key, const QString &text)
+{
+    static_cast<QLineEdit *>(m_fields.at(key).widget)->setText(text);
+}
+
+std::string EntryForm::choice(const char *key) const
+{
+    return choiceBox(key)->currentData().toString().toStdString();
+}
+
+QComboBox *EntryForm::choiceBox(const char *key) const
+{
+    return static_cast<QComboBox *>(m_fields.at(key).widget);
+}
+
+void EntryForm::setShown(const char *key, bool shown)
+{
+    const Field &f = m_fields.at(key);
+    f.label->setVisible(shown);
+    f.widget->setVisible(shown);
+}
+
+void EntryForm::clear()
+{
+    for (const auto &[key, field] : m_fields) {
+        if (auto *number = qobject_cast<QuantityField *>(field.widget))
+            number->setValue(std::nullopt);
+        else if (auto *word = qobject_cast<QLineEdit *>(field.widget))
+            word->clear();
+    }
+    say({});
+}
+
+void EntryForm::say(const QString &refusal)
+{
+    m_refusal->setText(refusal);
+    m_refusal->setVisible(!refusal.isEmpty());
+    setTone(m_refusal, Theme::current().hold);
+}
+
+void EntryForm::focusFirst()
+{
+    if (!m_order.empty())
+        m_order.front()->setFocus();
+}
+
+void EntryForm::step(QWidget *from, int by)
+{
+    auto at = std::find(m_order.begin(), m_order.end(), from) - m_order.begin();
+    const auto count = std::ssize(m_order);
+    do
+        at += by;
+    while (at >= 0 && at < count && !m_order[static_cast<size_t>(at)]->isVisibleTo(this));
+    if (at >= count)
+        Q_EMIT submitted();
+    else if (at >= 0)
+        m_order[static_cast<size_t>(at)]->setFocus();
+}
+
+bool EntryForm::eventFilter(QObject *watched, QEvent *event)
+{
+    if (event->type() == QEvent::KeyPress) {
+        auto *field = static_cast<QLineEdit *>(watched);
+        const int key = static_cast<QKeyEvent *>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) {
+            step(field, 1);
+            return true;
+        }
+        if (key == Qt::Key_Backspace && field->text().isEmpty()) {
+            step(field, -1);
+            return true;
+        }
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+} // namespace mildpath

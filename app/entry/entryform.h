@@ -1,0 +1,82 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "quantity/units.h"
+
+#include <QWidget>
+
+#include <map>
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+class QComboBox;
+class QGridLayout;
+class QLabel;
+class QLineEdit;
+
+namespace mildpath {
+
+class QuantityField;
+
+/// Fields for one entry of the logbook, a label over each: Enter moves on, in the last one it
+/// submits; Backspace in an empty one goes back. What is refused is said below, and kept.
+class EntryForm : public QWidget
+{
+    Q_OBJECT
+public:
+    /// @param prefix  of the fields' object names: "cut" → "cut.engine_h"
+    EntryForm(const QString &prefix, int columns, QWidget *parent);
+
+    void addNumber(const char *key, const QString &label, Dimension dimension,
+                   const std::string &unit, int decimals);
+    void addWord(const char *key, const QString &label, const QString &placeholder = {});
+    /// @param options  (id, word)
+    void addChoice(const char *key, const QString &label,
+                   const std::vector<std::pair<QString, QString>> &options);
+    /// Goes on in a new row.
+    void newRow();
+
+    /// In the field's unit, as typed; absent where it is empty.
+    std::optional<double> number(const char *key) const;
+    void setNumber(const char *key, std::optional<double> value);
+    std::string word(const char *key) const;
+    void setWord(const char *key, const QString &text);
+    std::string choice(const char *key) const;
+    QComboBox *choiceBox(const char *key) const;
+    /// Whether a field is to be asked for at all.
+    void setShown(const char *key, bool shown);
+    /// Empties every field that is typed; choices stay.
+    void clear();
+    /// What was wrong with the entry; empty: nothing.
+    void say(const QString &refusal);
+    void focusFirst();
+
+Q_SIGNALS:
+    void submitted();
+    void changed(); ///< a choice, or something typed and stored
+
+protected:
+    bool eventFilter(QObject *watched, QEvent *event) override;
+
+private:
+    struct Field
+    {
+        QLabel *label;
+        QWidget *widget;
+        std::string unit {};
+        Dimension dimension = Dimension::Number;
+    };
+    void place(const char *key, const QString &label, QWidget *widget, Field field);
+    void step(QWidget *from, int by);
+
+    QString m_prefix;
+    int m_columns, m_row = 0, m_column = 0;
+    QGridLayout *m_grid;
+    QLabel *m_refusal;
+    std::map<std::string, Field> m_fields;
+    std::vector<QWidget *> m_order;
+};
+
+} // namespace mildpath

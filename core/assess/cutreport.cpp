@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/cutreport.h"
+
+#include "assess/assessment.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+std::string hours(double h)
+{
+    return formatPlain(h, h < 10 ? 1 : 0) + " h";
+}
+
+std::string times(double ratio)
+{
+    return formatPlain(ratio, ratio < 10 ? 1 : 0);
+}
+
+/// Kinds that running in sheds, where more later than at first is news.
+bool metal(std::string_view kind)
+{
+    return kind == "bright" || kind == "magnetic";
+}
+
+void judgeKind(const Build &build, const CutKind &kind, const JudgedCut &cut, JudgedKind &k)
+{
+    const double specks = *valueOf(build.after.values, afterKeys(), "speck_count");
+    if (!k.count) {
+        k.verdict = "not looked for";
+        return;
+    }
+    const std::string size
+        = k.largest_mm ? ", up to " + formatPlain(*k.largest_mm, 1) + " mm" : "";
+    const std::string against = k.against ? "; " + comparisonText(*k.against) : "";
+    k.verdict = std::to_string(*k.count) + size + against;
+    if (kind.always && *k.count > 0) {
+        k.mark = Mark::Hold;
+        return;
+    }
+    k.mark = Mark::Proven;
+    const bool risen = k.against && k.against->low95 && *k.against->low95 > 1;
+    if (risen || k.largest_mm.value_or(0) >= bigFlake_mm)
+        k.mark = Mark::LookAgain;
+    if (!cut.firstHours && *k.count > specks && metal(kind.id)) {
+        k.mark = Mark::LookAgain;
+        k.verdict += "; more than a speck after the first hours";
+    }
+}
+
+void addFindings(const Build &build, const CutReport &report, const FilterCut &cut,
+                 const JudgedCut &judged, std::vector<Finding> &out)
+{
+    if (!cut.settled.empty())
+        return;
+    const Stop *filter = build.engine.ofKind("filter");
+    const std::string stop = filter ? filter->id : "";
+    const std::string at = " in the filter cut at " + hours(cut.engine_h);
+    if (const JudgedKind &copper = judged.kind("copper"); copper.mark == Mark::Hold)
+        out.push_back({ "copper_in_filter@" + cut.id, Mark::Hold, stop,
+                        "Copper colour" + at + ": " + copper.verdict,
+                        "Do not run it on. Caps off big-ends and mains, look for the underlayer of "
+                        "the shells, then for worn bushes" });
+    if (report.cuts.back().id != cut.id)
+        return;
+    for (const JudgedKind &k : judged.kinds)
+        if (k.mark == Mark::LookAgain)
+            out.push_back({ k.kind + "_in_filter@" + cut.id, Mark::LookAgain, stop,
+                            std::string(findCutKind(k.kind)->name) + at + ": " + k.verdict,
+                            "It may be " + std::string(findCutKind(k.kind)->means)
+                                + ". Cut the next filter early and compare" });
+}
+
+} // namespace
+
+const JudgedKind &JudgedCut::kind(std::string_view kindId) const
+{
+    return *std::ranges::find_if(kinds, [&](const JudgedKind &k) { return k.kind == kindId; });
+}
+
+Exposure exposureOf(const FilterCut &cut, int count)
+{
+    return { count, cut.filter_h, cut.area_cm2 };
+}
+
+std::string comparisonText(const CountComparison &c)
+{
+    if (!c.low95)
+        return "none in either: they cannot be told apart";
+    if (!c.ratio)
+        return "none before: at least " + times(*c.low95) + " times the rate";
+    const std::string range
+        = times(*c.ratio) + " times the rate (" + times(*c.low95) + " to " + times(*c.high95) + ")";
+    if (*c.low95 > 1)
+        return range + ", risen";
+    if (*c.high95 < 1)
+        return range + ", fallen";
+    return range + ", which these counts cannot tell from none";
+}
+
+CutReport reportCuts(const Build &build)
+{
+    CutReport out;
+    std::vector<const FilterCut *> cuts = standing(build.filterCuts);
+    std::ranges::stable_sort(cuts, {}, [](const FilterCut *c) { return c->engine_h; });
+    const double first_h = *valueOf(build.after.values, afterKeys(), "first_hours_h");
+    for (size_t i = 0; i < cuts.size(); ++i) {
+        const FilterCut &c = *cuts[i];
+        JudgedCut judged { .id = c.id, .engine_h = c.engine_h, .kinds = {}, .remarks = {},
+                           .verdict = {} };
+        const double inFirst
+            = std::max(0.0, std::min(c.engine_h, first_h) - (c.engine_h - c.filter_h));
+        judged.firstHours = inFirst > c.filter_h / 2;
+        if (i > 0 && cuts[i - 1]->engine_h == c.engine_h)
+            judged.remarks.push_back("cut at the same hours as " + cuts[i - 1]->id
+                                     + ": correct one of them; it is not compared");
+        else if (i > 0 && c.engine_h - c.filter_h < cuts[i - 1]->engine_h - 1e-9)
+            judged.remarks.push_back("saw oil before " + cuts[i - 1]->id
+                                     + " was cut: were there two filters?");
+        for (const CutKind &kind : cutKinds()) {
+            JudgedKind k { .kind = std::string(kind.id), .count = c.count(kind.id),
+                           .againstCut = {}, .verdict = {} };
+            for (const DebrisCount &d : c.counts)
+                if (d.kind == kind.id && d.largest_mm)
+                    k.largest_mm = std::max(k.largest_mm.value_or(0), *d.largest_mm);
+            if (k.count)
+                k.per100h_100cm2 = exposureOf(c, *k.count).rate_per_h_cm2() * 1e4;
+            for (size_t j = i; k.count && j-- > 0;) {
+                const std::optional<int> before = cuts[j]->count(kind.id);
+                if (cuts[j]->engine_h == c.engine_h || !before
+                    || out.cuts[j].firstHours != judged.firstHours)
+                    continue;
+                k.against = compareCounts(exposureOf(*cuts[j], *before), exposureOf(c, *k.count));
+                k.againstCut = cuts[j]->id;
+                break;
+            }
+            judgeKind(build, kind, judged, k);
+            judged.mark = judged.kinds.empty() ? k.mark : worse(judged.mark, k.mark);
+            judged.kinds.push_back(std::move(k));
+        }
+        const bool anything = std::ranges::any_of(
+            judged.kinds, [](const JudgedKind &k) { return k.count.value_or(0) > 0; });
+        judged.verdict = judged.mark == Mark::Hold ? "copper colour: bearings first"
+            : judged.mark == Mark::LookAgain       ? "more than it should be"
+            : !anything                            ? "nothing found"
+            : judged.firstHours                    ? "what the first hours shed"
+                                                   : "as it should be";
+        out.cuts.push_back(std::move(judged));
+    }
+    for (size_t i = 0; i < cuts.size(); ++i)
+        addFindings(build, out, *cuts[i], out.cuts[i], out.findings);
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,82 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/recheck.h"
+
+#include "assess/assessment.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+/// The build as if only these readings had been written.
+std::vector<GaugedSize> sizesFrom(Build build, size_t from, size_t to)
+{
+    std::vector<Reading> some;
+    for (size_t i = from; i < std::min(to, build.readings.size()); ++i) {
+        some.push_back(std::move(build.readings[i]));
+        // What it strikes may lie on the other side.
+        if (some.back().value_um)
+            some.back().replaces.clear();
+    }
+    build.readings = std::move(some);
+    return judgeSizes(build);
+}
+
+void judge(Rechecked &r)
+{
+    const auto um = [](double v) { return formatPlain(v, 1) + " µm"; };
+    r.mark = Mark::Proven;
+    if (r.limits && (r.after_um.value < r.limits->min_um || r.after_um.value > r.limits->max_um)) {
+        r.mark = Mark::Hold;
+        r.verdict = um(r.after_um.value) + " is outside " + formatPlain(r.limits->min_um, 0) + " to "
+            + formatPlain(r.limits->max_um, 0) + " µm";
+    }
+    if (!r.before_um) {
+        r.verdict += std::string(r.verdict.empty() ? "" : "; ") + "not gauged before the run";
+        return;
+    }
+    r.change_um = r.after_um.value - r.before_um->value;
+    r.u_um = std::hypot(r.after_um.standardUncertainty, r.before_um->standardUncertainty);
+    r.changed = std::abs(r.change_um) > 2 * r.u_um;
+    const std::string by = um(std::abs(r.change_um)) + (r.change_um > 0 ? " wider" : " closer");
+    const std::string said = r.changed
+        ? by + ", more than both gaugings can be off (" + um(2 * r.u_um) + ")"
+        : by + ", within what both gaugings can be off (" + um(2 * r.u_um) + ")";
+    r.verdict += (r.verdict.empty() ? "" : "; ") + said;
+    if (r.changed && r.mark == Mark::Proven)
+        r.mark = Mark::LookAgain;
+}
+
+} // namespace
+
+Recheck recheckOf(const Build &build, const Opening &opening)
+{
+    Recheck out { .opening = opening.id, .engine_h = opening.engine_h, .sizes = {} };
+    const auto from = static_cast<size_t>(opening.readings);
+    size_t to = build.readings.size();
+    for (const Opening *o : standing(build.openings))
+        if (o->readings > opening.readings)
+            to = std::min(to, static_cast<size_t>(o->readings));
+    // Before: what stood then, corrections among them resolved.
+    Build then = build;
+    then.readings.resize(std::min(from, then.readings.size()));
+    const std::vector<GaugedSize> before = judgeSizes(then), after = sizesFrom(build, from, to);
+    for (size_t i = 0; i < after.size(); ++i) {
+        const GaugedSize &a = after[i], &b = before[i];
+        if (!a.measured) {
+            out.notAgain += b.measured;
+            continue;
+        }
+        Rechecked r { .stop = a.stop, .family = a.family, .item = a.item, .name = a.name,
+                      .before_um = {}, .limits = a.limits, .verdict = {} };
+        r.after_um = a.cold_um;
+        if (b.measured)
+            r.before_um = b.cold_um;
+        judge(r);
+        out.sizes.push_back(std::move(r));
+    }
+    return out;
+}
+
+} // namespace mildpath

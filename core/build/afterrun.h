@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "build/valuekey.h"
+
+namespace mildpath {
+
+/// Numbers of one part of the job that are entered, or taken as usual.
+struct ValueSection
+{
+    OwnValues values;
+    ExtraKeys extra {};
+    bool operator==(const ValueSection &) const = default;
+};
+
+/// Bore finish: filter, rings and piston, valley volume wanted. Groups: trace, ring, valley.
+std::span<const ValueKey> finishKeys();
+/// What is looked at after a run. Groups: filter, oil, seal.
+std::span<const ValueKey> afterKeys();
+
+/// Sections by name: "finish", "after". @return empty for another name
+std::span<const ValueKey> sectionKeys(std::string_view section);
+
+/// A number of a section; absent takes it away.
+struct SetSectionValue
+{
+    std::string section;
+    std::string key;
+    std::optional<double> value;
+    bool operator==(const SetSectionValue &) const = default;
+};
+
+ValueSection sectionFromJson(const Json &json, const std::string &place,
+                             std::vector<Error> &errors);
+Json sectionToJson(const ValueSection &section);
+
+} // namespace mildpath

@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "evidence/usedoil.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <vector>
+
+namespace mildpath {
+namespace {
+
+constexpr std::array kinds {
+    ElementKind { "Fe", "iron", "bores, crank, cam and tappets, gears, pump", "", true, false },
+    ElementKind { "Cr", "chromium", "rings, some valve stems", "", true, false },
+    ElementKind { "Al", "aluminium", "pistons, aluminium bearings, cases, thrust plates", "", true,
+                  false },
+    ElementKind { "Cu", "copper", "bearings; bushes, oil-cooler core", "anti-oxidant of some oils",
+                  true, true },
+    ElementKind { "Pb", "lead", "bearings", "", true, true },
+    ElementKind { "Sn", "tin", "bearings", "", true, true },
+    ElementKind { "Ni", "nickel", "valve stems and guides, plated barriers of bearings", "", true,
+                  false },
+    ElementKind { "Ag", "silver", "plated layers of bearings", "", true, false },
+    ElementKind { "Mo", "molybdenum", "rings", "friction modifier", true, false },
+    ElementKind { "Ti", "titanium", "valves, retainers, rods", "", true, false },
+    ElementKind { "Si", "silicon", "dirt, sealant, new gaskets", "anti-foam", true, false },
+    ElementKind { "Na", "sodium", "coolant", "detergent of some oils", true, false },
+    ElementKind { "K", "potassium", "coolant", "", true, false },
+    ElementKind { "B", "boron", "coolant", "dispersant, anti-wear", true, false },
+    ElementKind { "P", "phosphorus", "", "anti-wear", false, false },
+    ElementKind { "Zn", "zinc", "", "anti-wear", false, false },
+    ElementKind { "Ca", "calcium", "", "detergent", false, false },
+    ElementKind { "Mg", "magnesium", "", "detergent", false, false },
+};
+
+double median(std::vector<double> v)
+{
+    std::ranges::sort(v);
+    const size_t n = v.size();
+    return n % 2 ? v[n / 2] : (v[n / 2 - 1] + v[n / 2]) / 2;
+}
+
+} // namespace
+
+std::span<const ElementKind> elementKinds()
+{
+    return kinds;
+}
+
+const ElementKind *findElementKind(std::string_view symbol)
+{
+    for (const ElementKind &k : kinds)
+        if (k.symbol == symbol)
+            return &k;
+    return nullptr;
+}
+
+WearRate wearRate(const WearInput &in)
+{
+    const double x = in.added_kg / in.sump_kg;
+    const double f = x > 0 ? -x / std::expm1(-x) : 1;
+    WearRate out;
+    out.net_mg_kg = in.element_mg_kg - in.baseline_mg_kg;
+    out.gain_mg_kg = (out.net_mg_kg - (in.start_mg_kg - in.baseline_mg_kg) * std::exp(-x)) * f;
+    out.mass_mg = out.gain_mg_kg * in.sump_kg;
+    out.rate_mg_h = out.mass_mg / in.hours_h;
+    out.per100h_mg_kg = 100 * out.gain_mg_kg / in.hours_h;
+    out.belowBaseline = out.net_mg_kg < 0;
+    return out;
+}
+
+OwnPattern ownPattern(std::span<const double> earlier, double per100h_mg_kg, double hours_h)
+{
+    OwnPattern out;
+    const std::vector<double> values(earlier.begin(), earlier.end());
+    out.median = median(values);
+    std::vector<double> off;
+    for (const double v : values)
+        off.push_back(std::abs(v - out.median));
+    out.scale = std::max({ 1.4826 * median(off), 0.1 * std::abs(out.median), 100 / hours_h });
+    if (earlier.size() >= leastHistory)
+        out.z = (per100h_mg_kg - out.median) / out.scale;
+    return out;
+}
+
+} // namespace mildpath

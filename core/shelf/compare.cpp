@@ -1,0 +1,195 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shelf/compare.h"
+
+#include "assess/assessment.h"
+#include "assess/cutreport.h"
+#include "assess/finishreport.h"
+#include "assess/oilreport.h"
+#include "assess/sealreport.h"
+#include "storage/buildfile.h"
+#include "storage/passagetables.h"
+#include "storage/recordcells.h"
+
+#include <algorithm>
+#include <atomic>
+#include <thread>
+
+namespace mildpath {
+namespace {
+
+bool begins(const std::string &key, std::string_view with, std::string &rest)
+{
+    if (!key.starts_with(with))
+        return false;
+    rest = key.substr(with.size());
+    return true;
+}
+
+ShelfValue ofFamily(const Build &build, const std::string &family)
+{
+    for (const FamilySummary &f : summarise(judgeSizes(build)))
+        if (f.family == family && f.measured > 0)
+            return { f.mean_um, f.least_um, f.most_um,
+                     "mean of " + std::to_string(f.measured) + ", least and most" };
+    return { .of = "not gauged" };
+}
+
+ShelfValue ofPressure(const LikelyPressure &p)
+{
+    return { p.value_pa / 1e5, p.low_pa / 1e5, p.high_pa / 1e5, "likely range" };
+}
+
+ShelfValue ofForecast(const Build &build, const std::string &key)
+{
+    const Assessment a = assess(build);
+    if (key == "holds")
+        return { .value = a.holds(), .of = "count" };
+    if (a.unsolved)
+        return { .of = "no solution: " + a.unsolved->message };
+    return ofPressure(key == "hot_idle"    ? a.hotIdle.gauge
+                          : key == "weakest" ? a.hotIdle.weakestPressure
+                                             : a.highSpeed.gauge);
+}
+
+ShelfValue ofCut(const Build &build, const std::string &kind)
+{
+    const CutReport report = reportCuts(build);
+    for (size_t i = report.cuts.size(); i-- > 0;)
+        if (const JudgedKind &k = report.cuts[i].kind(kind); k.count)
+            return { .value = k.per100h_100cm2,
+                     .of = "last cut, " + formatPlain(report.cuts[i].engine_h, 0) + " h" };
+    return { .of = "no cut" };
+}
+
+ShelfValue ofWear(const Build &build, const std::string &symbol)
+{
+    const OilReport report = reportOil(build);
+    for (size_t i = report.samples.size(); i-- > 0;)
+        if (const JudgedElement *e = report.samples[i].element(symbol); e && e->wear)
+            return { .value = e->wear->per100h_mg_kg,
+                     .of = "last sample, " + formatPlain(report.samples[i].engine_h, 0) + " h" };
+    return { .of = "no sample with a rate" };
+}
+
+ShelfValue ofSeal(const Build &build, const std::string &kind)
+{
+    for (const SealPair &p : reportSeal(build).pairs)
+        if (p.kind == kind) {
+            const bool after = !p.after.values.empty();
+            return { .value = (after ? p.after : p.before).mean(),
+                     .of = (after ? "after, " : "before, ") + formatPlain(p.rpm, 0) + " rev/min" };
+        }
+    return { .of = "not read" };
+}
+
+ShelfValue ofFinish(const Build &build, const FinishQuantity &q)
+{
+    const double cutoff = *valueOf(build.finish.values, finishKeys(), "cutoff_mm");
+    std::vector<ReadTrace> traces;
+    for (const BoreTrace *t : standing(build.boreTraces))
+        traces.push_back(readTrace(*t, cutoff, ProfileFilter::TwoStep));
+    for (const char *phase : { "after", "before" })
+        if (const FinishRange r = rangeOf(traces, 0, phase, q); r.traces > 0)
+            return { r.mean, r.least, r.most,
+                     std::to_string(r.traces) + " traces " + phase + " strokes" };
+    return { .of = "no trace" };
+}
+
+} // namespace
+
+std::vector<ShelfQuantity> shelfQuantities()
+{
+    std::vector<ShelfQuantity> out {
+        { "hot_idle", "Hot idle at the gauge", "bar", 2, "Forecast" },
+        { "weakest", "Hot idle at the weakest stop", "bar", 2, "Forecast" },
+        { "high_speed", "Higher speed at the gauge", "bar", 2, "Forecast" },
+        { "holds", "Holds", "", 0, "Forecast" },
+    };
+    for (const Family &f : families())
+        out.push_back({ "size." + std::string(f.id),
+                        std::string(f.plural) + ", " + std::string(f.quantity), "µm", 1, "Sizes" });
+    for (const CutKind &k : cutKinds())
+        out.push_back({ "cut." + std::string(k.id), "Filter: " + std::string(k.name),
+                        "in 100 h, 100 cm²", 1, "After run" });
+    for (const ElementKind &k : elementKinds())
+        if (k.wear)
+            out.push_back({ "wear." + std::string(k.symbol), "Used oil: " + std::string(k.name),
+                            "mg/kg in 100 h", 1, "After run" });
+    out.push_back({ "seal.blow_by", "Blow-by of what it breathes", "%", 2, "After run" });
+    out.push_back({ "seal.vacuum", "Crankcase vacuum", "kPa", 1, "After run" });
+    for (const FinishQuantity &q : finishQuantities())
+        out.push_back({ std::string(q.key), "Bore: " + std::string(q.name), std::string(q.unit),
+                        q.decimals, "Bore finish" });
+    return out;
+}
+
+ShelfValue shelfValue(const Build &build, const std::string &key)
+{
+    std::string rest;
+    if (begins(key, "size.", rest))
+        return ofFamily(build, rest);
+    if (begins(key, "cut.", rest))
+        return findCutKind(rest) ? ofCut(build, rest) : ShelfValue { .of = "no such kind" };
+    if (begins(key, "wear.", rest))
+        return ofWear(build, rest);
+    if (begins(key, "seal.", rest))
+        return ofSeal(build, rest);
+    if (const FinishQuantity *q = findFinishQuantity(key))
+        return ofFinish(build, *q);
+    return ofForecast(build, key);
+}
+
+std::vector<ShelfRow> compareOnShelf(std::span<const ShelfEntry> entries, const std::string &key,
+                                     Progress *progress)
+{
+    if (progress)
+        progress->whole = static_cast<int>(entries.size());
+    std::vector<ShelfRow> out(entries.size());
+    std::vector<char> done(entries.size(), 0);
+    std::atomic<size_t> next { 0 };
+    {
+        std::vector<std::jthread> threads;
+        const size_t cores = std::max(1U, std::thread::hardware_concurrency());
+        for (size_t k = 0; k < std::min(cores, entries.size()); ++k)
+            threads.emplace_back([&] {
+                for (size_t i = next++; i < entries.size(); i = next++) {
+                    if (progress && progress->cancel)
+                        return;
+                    const ShelfEntry &e = entries[i];
+                    ShelfRow row { e.path, e.name, e.engine, e.last, {}, e.trouble };
+                    if (!e.damaged()) {
+                        const auto loaded = loadBuild(e.path);
+                        if (loaded)
+                            row.value = shelfValue(loaded->build, key);
+                        else
+                            row.trouble = loaded.error().errors.front().place + " "
+                                + loaded.error().errors.front().message;
+                    }
+                    out[i] = std::move(row);
+                    done[i] = 1;
+                    if (progress)
+                        ++progress->done;
+                }
+            });
+    }
+    std::vector<ShelfRow> finished;
+    for (size_t i = 0; i < out.size(); ++i)
+        if (done[i])
+            finished.push_back(std::move(out[i]));
+    return finished;
+}
+
+std::string shelfToCsv(std::span<const ShelfRow> rows, const ShelfQuantity &q)
+{
+    const std::string unit = q.unit.empty() ? "" : " (" + q.unit + ")";
+    std::vector<Row> table { { "file", "name", "engine", "last", q.name + unit, "low" + unit,
+                               "high" + unit, "of" } };
+    for (const ShelfRow &r : rows)
+        table.push_back({ r.path.filename().string(), r.name, r.engine, r.last,
+                          plainCell(r.value.value, q.decimals), plainCell(r.value.low, q.decimals),
+                          plainCell(r.value.high, q.decimals),
+                          r.trouble.empty() ? r.value.of : "damaged: " + r.trouble });
+    return tableToCsv(table);
+}
+
+} // namespace mildpath
