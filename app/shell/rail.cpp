@@ -192,7 +192,7 @@ void RailHead::paintEvent(QPaintEvent *)
     QPainter p(this);
     const Theme &t = Theme::current();
     const QFont font = textFont(TextSize::Small);
-    drawLine(p, QRectF(14, 0, 80, height()), Qt::AlignVCenter, tr("Stop"), font, t.muted);
+    drawLine(p, QRectF(14, 0, 80, height()), Qt::AlignVCenter, tr("Oil order"), font, t.muted);
     int column = 0;
     for (const QString &name : { tr("size"), tr("clean"), tr("flow") })
         drawLine(p, QRectF(markX(width(), column++) - 18, 0, 36, height()),

@@ -142,10 +142,18 @@ PanelField sectionField(OpenBuild &open, const char *section, std::string_view k
     const ValueKey &k = *findValueKey(sectionKeys(section), key);
     const auto &values
         = (section == std::string_view("finish") ? open.build().finish : open.build().after).values;
-    return valueField(section, k, false, ownValue(values, key),
-                      [&open, name = std::string(section), id = std::string(key)](double file) {
-                          return open.edit(SetSectionValue { name, id, file });
-                      });
+    PanelField out = valueField(
+        section, k, false, ownValue(values, key),
+        [&open, name = std::string(section), id = std::string(key)](double file) {
+            return open.edit(SetSectionValue { name, id, file });
+        });
+    // Heights of a surface are no clearances: micrometres in any system, to the nanometre.
+    if (k.unit == "µm" && k.most <= 10) {
+        out.unit = "µm";
+        out.decimals = 3;
+    } else if (k.unit == "µm³/µm²")
+        out.decimals = 3;
+    return out;
 }
 
 PanelChoice foreignChoice(OpenBuild &open, bool fuel)

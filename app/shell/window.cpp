@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/window.h"
 
+#include "bench/after/afterbench.h"
 #include "bench/clearances/clearancebench.h"
 #include "bench/film/filmbench.h"
+#include "bench/finish/finishbench.h"
 #include "bench/forecast/forecastbench.h"
 #include "bench/heat/heatbench.h"
 #include "bench/passages/passagebench.h"
@@ -27,8 +29,12 @@
 #include <QTabBar>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace mildpath {
 namespace {
+
+constexpr int railWidth = 210;
 
 /// Bench names in a row; the chosen one stands on a card with a line in the selection's colour.
 class BenchTabs : public QTabBar
@@ -40,8 +46,14 @@ protected:
     QSize tabSizeHint(int index) const override
     {
         const QFontMetrics metrics(textFont(TextSize::Body, true));
-        return { metrics.horizontalAdvance(tabText(index)) + 26, 38 };
+        int words = 0;
+        for (int i = 0; i < count(); ++i)
+            words += metrics.horizontalAdvance(tabText(i));
+        const int air = std::clamp((width() - words) / std::max(1, count()), 6, 26);
+        return { metrics.horizontalAdvance(tabText(index)) + air, 38 };
     }
+    QSize minimumTabSizeHint(int index) const override { return tabSizeHint(index); }
+    QSize minimumSizeHint() const override { return { 100, 38 }; }
     void paintEvent(QPaintEvent *) override
     {
         const Theme &t = Theme::current();
@@ -189,6 +201,8 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     addBench(new RouteBench(*m_open, m_stack));
     addBench(new ClearanceBench(*m_open, m_gauge, m_stack));
     addBench(new PumpBench(*m_open, m_gauge, m_stack));
+    m_finish = new FinishBench(*m_open, m_stack);
+    addBench(m_finish);
     addBench(new HeatBench(*m_open, m_gauge, m_stack));
     addBench(new PassageBench(*m_open, m_stack));
     addBench(new ForecastBench(*m_open, m_stack));
@@ -196,43 +210,38 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     addBench(new SumpBench(*m_open, m_stack));
     m_start = new StartBench(*m_open, m_sender, m_stack);
     addBench(m_start);
+    m_after = new AfterBench(*m_open, m_stack);
+    addBench(m_after);
     makeMenus();
     m_rail->setFocus();
 
     connectParts();
 }
 
-/// Names of the benches and of the build.
+/// The build's name over the rail, the benches beside it.
 void MainWindow::makeHead(QWidget *page)
 {
     auto *head = new Surface(&Theme::bench, Surface::Bottom, page);
     head->setFixedHeight(39);
     auto *headRow = new QHBoxLayout(head);
-    headRow->setContentsMargins(14, 0, 8, 0);
+    headRow->setContentsMargins(6, 0, 8, 0);
     headRow->setSpacing(0);
-    auto *order = new QLabel(tr("Oil order"), head);
-    order->setFixedWidth(196);
-    headRow->addWidget(order);
+    m_name = new QLineEdit(head);
+    m_name->setObjectName(QStringLiteral("buildName"));
+    m_name->setAccessibleName(tr("Name of the build"));
+    m_name->setFixedWidth(railWidth - 10);
+    connect(m_name, &QLineEdit::editingFinished, this, &MainWindow::rename);
+    headRow->addWidget(m_name);
+    headRow->addSpacing(8);
     m_tabs = new BenchTabs(head);
     m_tabs->setObjectName(QStringLiteral("benchTabs"));
     m_tabs->setDrawBase(false);
     m_tabs->setExpanding(false);
     m_tabs->setFocusPolicy(Qt::TabFocus);
     m_tabs->setAccessibleName(tr("Benches"));
-    // All of them are to be seen: where there is little room the build's name gives way.
+    // All of them are to be seen: where there is little room they move closer together.
     m_tabs->setUsesScrollButtons(false);
-    headRow->addWidget(m_tabs, 0, Qt::AlignBottom);
-    headRow->addStretch();
-    m_name = new QLineEdit(head);
-    m_name->setObjectName(QStringLiteral("buildName"));
-    m_name->setAccessibleName(tr("Name of the build"));
-    m_name->setToolTip(tr("The build's name; click to change it"));
-    m_name->setAlignment(Qt::AlignRight);
-    m_name->setMinimumWidth(120);
-    m_name->setMaximumWidth(330);
-    m_name->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    connect(m_name, &QLineEdit::editingFinished, this, &MainWindow::rename);
-    headRow->addWidget(m_name, 1);
+    headRow->addWidget(m_tabs, 1, Qt::AlignBottom);
     page->layout()->addWidget(head);
 }
 
@@ -245,7 +254,7 @@ void MainWindow::makeMiddle(QWidget *page)
     static_cast<QVBoxLayout *>(page->layout())->addLayout(middle, 1);
 
     auto *railSide = new Surface(&Theme::panel, Surface::Right, page);
-    railSide->setFixedWidth(210);
+    railSide->setFixedWidth(railWidth);
     auto *railColumn = tightColumn(railSide);
     railColumn->setContentsMargins(0, 4, 1, 0);
     auto *railHead = new RailHead(railSide);
@@ -287,6 +296,11 @@ void MainWindow::connectParts()
     connect(m_start, &StartBench::benchAsked, this, &MainWindow::showBench);
     connect(m_start, &StartBench::complained, this,
             [this](const QString &text) { m_messages->say(text); });
+    connect(m_after, &AfterBench::benchAsked, this, &MainWindow::showBench);
+    connect(m_after, &AfterBench::openAsked, this, [this](const QString &path) {
+        if (mayLeave())
+            openFile(path);
+    });
     connect(m_open, &OpenBuild::mapWanted, this,
             [this] { showBench(m_benches.front()->title()); });
     connect(m_strip, &ReadoutStrip::benchAsked, this,
@@ -332,8 +346,11 @@ void MainWindow::refresh()
 void MainWindow::updateTitle()
 {
     const QString name = qs(m_open->build().name);
-    if (!m_name->isModified())
+    if (!m_name->isModified()) {
         m_name->setText(name);
+        m_name->setCursorPosition(0);
+    }
+    m_name->setToolTip(name + u'\n' + tr("The build's name; click to change it"));
     setWindowTitle(name + QStringLiteral("[*] – Mild Path"));
     setWindowModified(m_open->isModified());
 }

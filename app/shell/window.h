@@ -21,6 +21,8 @@ namespace mildpath {
 class SerialGauge;
 class SerialSender;
 class StartBench;
+class AfterBench;
+class FinishBench;
 
 /// A line above the benches for what went wrong or waits for an answer; never in the way.
 class MessageBar : public QWidget
@@ -70,6 +72,12 @@ public:
     StartBench &startBench() { return *m_start; }
     /// A table of somebody else's logger; its columns are chosen on the bench.
     bool importRun(const QString &path);
+    /// A stylus trace; how it is to be read is chosen on the bench.
+    bool importTrace(const QString &path);
+    /// Filter cuts or oil samples from a table, all or none. @return whether they were taken
+    bool importEvidence(const QString &path);
+    AfterBench &afterBench() { return *m_after; }
+    FinishBench &finishBench() { return *m_finish; }
     /// The build sheet, as PDF or HTML by the ending. @return whether it was written
     bool writeSheet(const QString &path, bool letter = false);
     /// Readings from a table, all or none. @return whether they were taken
@@ -100,6 +108,7 @@ private:
     void addBench(Bench *bench);
     void makeMenus();
     void makeFileMenu();
+    void makeImports(QMenu *file);
     void makeEditMenu();
     void makeDevicesMenu();
     void makeViewMenu();
@@ -122,6 +131,8 @@ private:
     SerialGauge *m_gauge;
     SerialSender *m_sender;
     StartBench *m_start = nullptr;
+    AfterBench *m_after = nullptr;
+    FinishBench *m_finish = nullptr;
     Rail *m_rail;
     QTabBar *m_tabs;
     QStackedWidget *m_stack;

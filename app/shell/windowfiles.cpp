@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/window.h"
 
+#include "bench/after/afterbench.h"
 #include "entry/readingentry.h"
 #include "shell/newbuild.h"
 #include "storage/buildfile.h"
+#include "storage/evidencetables.h"
+#include "storage/files.h"
 #include "storage/templates.h"
 
 #include <QActionGroup>
@@ -191,7 +194,12 @@ void MainWindow::dropEvent(QDropEvent *event)
 {
     const QString path = event->mimeData()->urls().first().toLocalFile();
     event->acceptProposedAction();
-    if (mayLeave())
+    // Tables go into the open build; anything else is a build to be opened.
+    const auto text = path.endsWith(QStringLiteral(".csv")) ? readTextFile(path.toStdString())
+                                                           : Result<std::string>(std::string());
+    if (text && (isCutTable(*text) || isSampleTable(*text)))
+        importEvidence(path);
+    else if (mayLeave())
         openFile(path);
 }
 
@@ -236,6 +244,10 @@ void MainWindow::makeFileMenu()
     });
     m_recent = file->addMenu(tr("Open &recent"));
     updateRecent();
+    file->addAction(tr("Shelf of &builds"), this, [this] {
+        showBench(m_after->title());
+        m_after->showPage(AfterBench::Shelf);
+    });
     file->addSeparator();
     file->addAction(tr("&Save"), QKeySequence::Save, this, &MainWindow::save);
     file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, &MainWindow::saveAs);
@@ -245,23 +257,12 @@ void MainWindow::makeFileMenu()
     });
     file->addSeparator();
     file->addAction(tr("Save &picture of this bench…"), this, &MainWindow::exportPicture);
-    file->addAction(tr("&Import readings…"), this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Import readings"), {},
-                                                          tr("Tables (*.csv *.tsv *.txt)"));
-        if (!path.isEmpty())
-            importReadings(path);
-    });
+    makeImports(file);
     file->addAction(tr("&Export readings…"), this, [this] {
         const QString path = QFileDialog::getSaveFileName(
             this, tr("Export readings"), QStringLiteral("readings.csv"), tr("Tables (*.csv)"));
         if (!path.isEmpty())
             exportReadings(path);
-    });
-    file->addAction(tr("Import a &log of a run…"), this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Import a log of a run"), {},
-                                                          tr("Tables (*.csv *.tsv *.txt)"));
-        if (!path.isEmpty())
-            importRun(path);
     });
     for (const bool letter : { false, true })
         file->addAction(
@@ -274,6 +275,23 @@ void MainWindow::makeFileMenu()
             });
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+}
+
+void MainWindow::makeImports(QMenu *file)
+{
+    const auto add = [&](const QString &text, bool (MainWindow::*import)(const QString &)) {
+        file->addAction(text, this, [this, text, import] {
+            QString title = text;
+            const QString path = QFileDialog::getOpenFileName(
+                this, title.remove(u'&').remove(u'…'), {}, tr("Tables (*.csv *.tsv *.txt *.prn)"));
+            if (!path.isEmpty())
+                (this->*import)(path);
+        });
+    };
+    add(tr("&Import readings…"), &MainWindow::importReadings);
+    add(tr("Import a &log of a run…"), &MainWindow::importRun);
+    add(tr("Import a bore &trace…"), &MainWindow::importTrace);
+    add(tr("Import filter &cuts or oil samples…"), &MainWindow::importEvidence);
 }
 
 void MainWindow::makeEditMenu()
@@ -301,13 +319,17 @@ void MainWindow::makeEditMenu()
     paste->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_V));
 
     QMenu *bench = menuBar()->addMenu(tr("&Bench"));
-    for (size_t i = 0; i < m_benches.size(); ++i)
-        bench->addAction(m_benches[i]->title(),
-                         QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), this,
-                         [this, i] {
-                             m_tabs->setCurrentIndex(static_cast<int>(i));
-                             currentBench()->takeFocus();
-                         });
+    for (size_t i = 0; i < m_benches.size(); ++i) {
+        // Nine by their number, the tenth by 0; any by going on.
+        const QKeySequence key = i < 9
+            ? QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i))
+            : i == 9 ? QKeySequence(Qt::CTRL | Qt::Key_0)
+                     : QKeySequence();
+        bench->addAction(m_benches[i]->title(), key, this, [this, i] {
+            m_tabs->setCurrentIndex(static_cast<int>(i));
+            currentBench()->takeFocus();
+        });
+    }
     bench->addSeparator();
     const auto step = [this](int by) {
         const int count = m_tabs->count();

@@ -1,12 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/window.h"
 
+#include "bench/after/afterbench.h"
+#include "bench/after/filterpage.h"
+#include "bench/after/oilpage.h"
+#include "bench/finish/finishbench.h"
 #include "bench/start/startbench.h"
 #include "bench/start/startpage.h"
 #include "devices/serialgauge.h"
 #include "devices/serialsender.h"
 #include "entry/readingentry.h"
 #include "report/buildsheetdocument.h"
+#include "storage/evidencetables.h"
 #include "storage/files.h"
 #include "storage/readingtable.h"
 
@@ -111,6 +116,28 @@ bool MainWindow::importRun(const QString &path)
     const QString why = m_start->start().showImport(path);
     if (!why.isEmpty())
         m_messages->say(tr("%1: %2").arg(path, why));
+    return why.isEmpty();
+}
+
+bool MainWindow::importTrace(const QString &path)
+{
+    showBench(m_finish->title());
+    const QString why = m_finish->importTrace(path);
+    if (!why.isEmpty())
+        m_messages->say(tr("%1: %2").arg(path, why));
+    return why.isEmpty();
+}
+
+bool MainWindow::importEvidence(const QString &path)
+{
+    const auto text = readTextFile(path.toStdString());
+    const bool cuts = text && isCutTable(*text);
+    showBench(m_after->title());
+    m_after->showPage(cuts ? AfterBench::Filter : AfterBench::Oil);
+    const QString why = !text ? qs(text.error().message)
+        : cuts                ? m_after->filter().importTable(*text)
+                              : m_after->oil().importTable(*text);
+    m_messages->say(why.isEmpty() ? tr("%1 was taken.").arg(path) : tr("%1: %2").arg(path, why));
     return why.isEmpty();
 }
 

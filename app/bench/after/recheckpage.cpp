@@ -202,7 +202,8 @@ void RecheckPage::fillElements()
     std::string shape;
     std::vector<std::pair<QString, QString>> options;
     for (const Element &e : m_open.build().circuit.elements) {
-        if (e.type != "pipe" && e.type != "orifice" && e.type != "loss")
+        if (e.type != "pipe" && e.type != "drilling" && e.type != "orifice" && e.type != "jet"
+            && e.type != "crank_drilling")
             continue;
         QString name = qs(e.id);
         name.replace(u'_', u' ');
@@ -285,7 +286,7 @@ void RecheckPage::refresh()
         m_modified.reset(); // of another engine than it is now
         m_said->clear();
     }
-    m_chart->setVisible(m_modified != nullptr);
+    showModified();
     setTone(m_said, Theme::current().ink);
 }
 
@@ -294,9 +295,14 @@ void RecheckPage::compare()
     const auto value = m_change->number("value");
     if (!value)
         return m_change->say(tr("Enter what it is made to."));
+    m_changes = { { m_change->choice("element"), m_change->choice("key"), *value } };
+    compareThese();
+}
+
+void RecheckPage::compareThese()
+{
     m_change->say({});
     m_revision = m_open.revision();
-    m_changes = { { m_change->choice("element"), m_change->choice("key"), *value } };
     auto build = std::make_shared<const Build>(m_open.build());
     using Answer = Result<std::shared_ptr<const Modified>>;
     m_work.ask(
@@ -315,30 +321,36 @@ void RecheckPage::compare()
             } else {
                 m_modified = *answer;
                 m_said->setText(qs(m_modified->verdict));
-                const Theme &t = Theme::current();
-                double most = 1;
-                const auto curve = [&](const ForecastLine &line, const QString &name,
-                                       const QColor &colour, bool dashed) {
-                    Curve c { name, colour, line.rpm, {}, {}, {}, dashed, dashed ? 0.75 : 0.4 };
-                    for (const LikelyPressure &g : line.gauge) {
-                        c.y.push_back(g.value_pa / 1e5);
-                        most = std::max(most, c.y.back());
-                        if (!dashed) {
-                            c.low.push_back(g.low_pa / 1e5);
-                            c.high.push_back(g.high_pa / 1e5);
-                            most = std::max(most, c.high.back());
-                        }
-                    }
-                    return c;
-                };
-                std::vector<Curve> curves;
-                curves.push_back(curve(m_modified->before.front(), tr("as it is"), t.warm, false));
-                curves.push_back(curve(m_modified->after.front(), tr("made so"), t.ink, true));
-                m_chart->setContent(curves, {}, most * 1.08);
             }
-            m_chart->setVisible(m_modified != nullptr);
+            showModified();
             Q_EMIT changed();
         });
+}
+
+void RecheckPage::showModified()
+{
+    m_chart->setVisible(m_modified != nullptr);
+    if (!m_modified)
+        return;
+    const Theme &t = Theme::current();
+    double most = 1;
+    const auto curve = [&](const ForecastLine &line, const QString &name, const QColor &colour,
+                           bool dashed) {
+        Curve c { name, colour, line.rpm, {}, {}, {}, dashed, dashed ? 0.75 : 0.4 };
+        for (const LikelyPressure &g : line.gauge) {
+            c.y.push_back(g.value_pa / 1e5);
+            if (!dashed) {
+                c.low.push_back(g.low_pa / 1e5);
+                c.high.push_back(g.high_pa / 1e5);
+            }
+            most = std::max(most, (dashed ? g.value_pa : g.high_pa) / 1e5);
+        }
+        return c;
+    };
+    std::vector<Curve> curves;
+    curves.push_back(curve(m_modified->before.front(), tr("as it is"), t.warm, false));
+    curves.push_back(curve(m_modified->after.front(), tr("made so"), t.ink, true));
+    m_chart->setContent(curves, {}, most * 1.08);
 }
 
 QString RecheckPage::about() const
@@ -348,6 +360,30 @@ QString RecheckPage::about() const
     const auto off = std::ranges::count_if(m_recheck.sizes,
                                            [](const Rechecked &r) { return r.changed; });
     return tr("%1 sizes gauged again, %2 changed").arg(m_recheck.sizes.size()).arg(off);
+}
+
+/// Changes kept with the build, to be compared again.
+void RecheckPage::keptPanel(PanelContent &out)
+{
+    PanelChoice c { QStringLiteral("modified.kept"), tr("Kept with the build"), {}, -1, {} };
+    std::vector<std::vector<ElementChange>> changes;
+    for (const Scenario *s : standing(m_open.build().scenarios)) {
+        if (s->changes.empty())
+            continue;
+        if (s->changes == m_changes)
+            c.current = static_cast<int>(changes.size());
+        c.options << qs(s->name);
+        changes.push_back(s->changes);
+    }
+    if (changes.empty())
+        return;
+    c.chosen = [this, changes](int i) -> Result<void> {
+        m_changes = changes[static_cast<size_t>(i)];
+        compareThese();
+        return {};
+    };
+    out.push_back(PanelRule {});
+    out.push_back(std::move(c));
 }
 
 void RecheckPage::panel(PanelContent &out)
@@ -374,6 +410,7 @@ void RecheckPage::panel(PanelContent &out)
            "the logbook. Readings from before stay. Gauge with the same instrument, cold, caps "
            "torqued as before: then a difference is wear."),
         Tone::Muted });
+    keptPanel(out);
     if (!m_modified)
         return;
     out.push_back(PanelRule {});
@@ -390,7 +427,7 @@ void RecheckPage::panel(PanelContent &out)
                                           Figure::pressure(r.read_pa).text()),
                                  { Figure::pressure(r.asIs_pa).number + QStringLiteral(" → ")
                                        + Figure::pressure(r.modified_pa).number,
-                                   Figure::pressureUnit().c_str(), {} } });
+                                   qs(Figure::pressureUnit()), {} } });
     out.push_back(PanelButton { QStringLiteral("modified.keep"), tr("Keep it as a scenario"),
                                 [this, changes = m_changes] {
                                     Scenario s;

@@ -57,6 +57,9 @@ private:
     void fillElements();
     void fillKeys();
     void compare();
+    void compareThese();
+    void showModified();
+    void keptPanel(PanelContent &out);
     const Opening *chosen() const;
 
     OpenBuild &m_open;

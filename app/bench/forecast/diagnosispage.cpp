@@ -303,6 +303,8 @@ void DiagnosisPage::symptomPanel(PanelContent &out) const
 {
     out.push_back(PanelHeading { tr("Heard or seen") });
     for (const SymptomKind &kind : symptomKinds()) {
+        if (kind.id == otherNoise)
+            continue; // speaks for nothing; logged on After run
         const Symptom *said = nullptr;
         for (const Symptom *s : standing(m_open.build().symptoms))
             if (s->symptom == kind.id)

@@ -119,7 +119,8 @@ void consequences(const Stop &stop, const WhatIf &r, PanelContent &out)
 void keeping(OpenBuild &open, PanelContent &out)
 {
     out.push_back(PanelRule {});
-    const auto kept = standing(open.build().scenarios);
+    auto kept = standing(open.build().scenarios);
+    std::erase_if(kept, [](const Scenario *s) { return s->faults.empty(); });
     const Scenario *same = nullptr;
     for (const Scenario *s : kept)
         if (s->faults == open.imagined())

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "bench/finish/finishviews.h"
+#include "shell/background.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QSlider;
+class QStackedWidget;
+
+namespace mildpath {
+
+class TraceImportCard;
+
+/// Stylus traces of the bores: what they say, before and after, and what more strokes would leave.
+class FinishPage : public QWidget
+{
+    Q_OBJECT
+public:
+    FinishPage(OpenBuild &open, QWidget *parent);
+    void refresh();
+    void panel(PanelContent &out);
+    QString about() const;
+    /// Shows how a file of a trace is to be read. @return why it cannot be; empty: it is shown
+    QString importTrace(const QString &path);
+    bool busy() const { return m_reading; }
+    /// Strokes imagined, µm off the height at 1 %.
+    void setStrokes(double depth_um);
+    const FinishScene &scene() const { return m_scene; }
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void makeTop(QWidget *page);
+    void makeStrokes(QWidget *page);
+    void ask();
+    void fillTraces();
+    void showTrace();
+    void stroke();
+    double deepest_um() const;
+    const ReadTrace *chosen() const;
+    void parameterPanel(PanelContent &out) const;
+    void valleyPanel(PanelContent &out) const;
+    void ringPanel(PanelContent &out);
+
+    OpenBuild &m_open;
+    Background m_work;
+    std::vector<ReadTrace> m_read; ///< of the standing traces
+    std::string m_asked; ///< which traces, cut-off and filter m_read is of
+    bool m_reading = false;
+    std::string m_trace; ///< id
+    FinishScene m_scene;
+    QStackedWidget *m_stack;
+    QComboBox *m_traces, *m_filter;
+    QLabel *m_said, *m_left;
+    QSlider *m_strokes;
+    TraceView *m_view;
+    RatioView *m_ratio;
+    ProbabilityView *m_probability;
+    TraceImportCard *m_import;
+};
+
+} // namespace mildpath

@@ -1,0 +1,229 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/finish/sealpage.h"
+
+#include "entry/entryform.h"
+#include "paint/axes.h"
+#include "paint/card.h"
+#include "paint/marks.h"
+#include "shell/stopfields.h"
+
+#include <QHBoxLayout>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+const char *const usedOnly[] = { "gas_c", "gas_kpa" };
+const char *const vacuumOnly[] = { "pump", "relief" };
+
+QString nameOf(const SealPair &p)
+{
+    QString out = (p.kind == "vacuum" ? SealPage::tr("Vacuum") : SealPage::tr("Blow-by"))
+        + QStringLiteral(", ") + Figure::speed(p.rpm).text();
+    if (p.load_percent > 0)
+        out += SealPage::tr(", load %1 %").arg(qs(formatNumber(p.load_percent, 0)));
+    return out;
+}
+
+} // namespace
+
+SealView::SealView(QWidget *parent)
+    : QWidget(parent)
+{
+    setObjectName(QStringLiteral("sealView"));
+    setAccessibleName(tr("Blow-by and crankcase vacuum, before and after"));
+    setMinimumHeight(240);
+}
+
+void SealView::show(const SealReport &report)
+{
+    m_report = report;
+    QStringList spoken;
+    for (const SealPair &p : report.pairs)
+        spoken << nameOf(p) + QStringLiteral(": ") + qs(p.verdict);
+    setAccessibleDescription(spoken.join(QStringLiteral("; ")));
+    update();
+}
+
+void SealView::paintEvent(QPaintEvent *)
+{
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const double half = (width() - 8) / 2.0;
+    paintKind(p, "blow_by", tr("Blow-by, % of what it breathes"), QRectF(0, 0, half, height()));
+    paintKind(p, "vacuum", tr("Crankcase vacuum, kPa"), QRectF(half + 8, 0, half, height()));
+}
+
+void SealView::paintKind(QPainter &p, const std::string &kind, const QString &title,
+                         const QRectF &card) const
+{
+    const Theme &t = Theme::current();
+    drawCard(p, card.adjusted(0.5, 0.5, -0.5, -0.5));
+    drawLine(p, QRectF(card.left() + 14, 6, card.width() - 28, 18), Qt::AlignLeft | Qt::AlignVCenter,
+             title, textFont(TextSize::Normal, true), t.ink);
+    const QRectF r(card.left() + 48, 44, card.width() - 62, card.height() - 44 - 40);
+    std::vector<const SealPair *> pairs;
+    double most = 0, least_rpm = 1e9, most_rpm = 0;
+    for (const SealPair &s : m_report.pairs)
+        if (s.kind == kind) {
+            pairs.push_back(&s);
+            for (const SealMean *m : { &s.before, &s.after })
+                for (const double v : m->values)
+                    most = std::max(most, v);
+            least_rpm = std::min(least_rpm, s.rpm);
+            most_rpm = std::max(most_rpm, s.rpm);
+        }
+    if (pairs.empty()) {
+        drawLine(p, r, Qt::AlignCenter, tr("Nothing read yet."), textFont(TextSize::Normal), t.muted);
+        return;
+    }
+    Axis x { least_rpm, most_rpm, r.left(), r.right() };
+    x.widen(0.12);
+    const Axis y { 0, most * 1.2, r.bottom(), r.top() };
+    drawAlong(p, x, r, tr("rev/min"), 4);
+    drawUpright(p, y, r, {}, 4);
+    for (const SealPair *s : pairs) {
+        const double at = x.at(s->rpm);
+        const auto dots = [&](const SealMean &m, double dx, bool filled) {
+            p.setPen(QPen(filled ? t.panel : t.ink, filled ? 1 : 1.5));
+            p.setBrush(filled ? t.mark(s->mark) : t.panel);
+            for (const double v : m.values)
+                p.drawEllipse(QPointF(at + dx, y.at(v)), 4, 4);
+        };
+        if (!s->before.values.empty() && !s->after.values.empty()) {
+            p.setPen(QPen(t.mark(s->mark), 1.5));
+            p.drawLine(QPointF(at - 7, y.at(s->before.mean())),
+                       QPointF(at + 7, y.at(s->after.mean())));
+        }
+        dots(s->before, -7, false);
+        dots(s->after, 7, true);
+    }
+    drawLine(p, QRectF(card.left() + 14, 24, card.width() - 28, 15), Qt::AlignLeft,
+             tr("ring: before, dot: after"), textFont(TextSize::Small), t.muted);
+}
+
+SealPage::SealPage(OpenBuild &open, QWidget *parent)
+    : QWidget(parent)
+    , m_open(open)
+    , m_form(new EntryForm(QStringLiteral("seal"), 5, this))
+    , m_view(new SealView(this))
+{
+    setObjectName(QStringLiteral("sealPage"));
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    column->addWidget(m_view, 1);
+    auto *card = new CardWidget(this);
+    auto *row = new QHBoxLayout(card);
+    row->setContentsMargins(14, 8, 12, 8);
+    m_form->addChoice("kind", tr("Read"), { { QStringLiteral("blow_by"), tr("blow-by") },
+                                            { QStringLiteral("vacuum"), tr("crankcase vacuum") } });
+    m_form->addChoice("phase", tr("It was"), { { QStringLiteral("before"), tr("before the change") },
+                                               { QStringLiteral("after"), tr("after it") } });
+    m_form->addNumber("rpm", tr("Speed"), Dimension::Speed, "rev/min", 0);
+    m_form->addNumber("load", tr("Load, %"), Dimension::Number, "", 0);
+    m_form->addNumber("flow", tr("Blow-by"), Dimension::VolumeFlow, "l/min", 1);
+    m_form->addNumber("vacuum", tr("Vacuum"), Dimension::Pressure, "kPa", 1);
+    m_form->addNumber("gas_c", tr("Gas at the meter"), Dimension::Temperature, "°C", 0);
+    m_form->addNumber("gas_kpa", tr("Absolute there"), Dimension::Pressure, "kPa", 1);
+    m_form->addNumber("pump", tr("Pump turns"), Dimension::Speed, "rev/min", 0);
+    m_form->addNumber("relief", tr("Its relief"), Dimension::Pressure, "kPa", 1);
+    m_form->addWord("note", tr("What was changed"));
+    row->addWidget(m_form, 1);
+    auto *done = new QPushButton(tr("Record"), card);
+    done->setObjectName(QStringLiteral("seal.record"));
+    done->setProperty("main", true);
+    row->addWidget(done, 0, Qt::AlignBottom);
+    column->addWidget(card);
+    connect(m_form, &EntryForm::changed, this, &SealPage::showKind);
+    connect(m_form, &EntryForm::submitted, this, &SealPage::record);
+    connect(done, &QPushButton::clicked, this, &SealPage::record);
+    connect(&open, &OpenBuild::opened, this, [this] { m_form->clear(); });
+}
+
+void SealPage::showKind()
+{
+    const bool vacuum = m_form->choice("kind") == "vacuum";
+    m_form->setShown("flow", !vacuum);
+    m_form->setShown("vacuum", vacuum);
+    for (const char *key : usedOnly)
+        m_form->setShown(key, !vacuum);
+    for (const char *key : vacuumOnly)
+        m_form->setShown(key, vacuum);
+}
+
+void SealPage::record()
+{
+    SealCheck c;
+    c.kind = m_form->choice("kind");
+    c.phase = m_form->choice("phase");
+    const bool vacuum = c.kind == "vacuum";
+    const auto rpm = m_form->number("rpm"), value = m_form->number(vacuum ? "vacuum" : "flow");
+    if (!rpm || !value)
+        return m_form->say(tr("Enter the speed and what was read."));
+    c.rpm = *rpm;
+    c.value = *value;
+    c.load_percent = m_form->number("load").value_or(0);
+    if (vacuum) {
+        c.pump_rpm = m_form->number("pump");
+        c.relief_kpa = m_form->number("relief");
+    } else {
+        c.gas_c = m_form->number("gas_c").value_or(c.gas_c);
+        c.gas_kpa = m_form->number("gas_kpa").value_or(c.gas_kpa);
+    }
+    c.note = m_form->word("note");
+    if (const auto done = m_open.record(c); !done)
+        return m_form->say(qs(done.error().message));
+    m_form->clear();
+    refresh();
+    Q_EMIT changed();
+}
+
+void SealPage::refresh()
+{
+    m_report = reportSeal(m_open.build());
+    m_view->show(m_report);
+    showKind();
+}
+
+QString SealPage::about() const
+{
+    return m_report.pairs.empty() ? tr("nothing read yet")
+                                  : tr("%1 speeds and loads").arg(m_report.pairs.size());
+}
+
+void SealPage::takeFocus()
+{
+    m_form->focusFirst();
+}
+
+void SealPage::panel(PanelContent &out)
+{
+    out.push_back(PanelTitle { tr("Before against after"), {} });
+    for (const SealPair &p : m_report.pairs)
+        out.push_back(PanelVerdict { p.mark, nameOf(p), qs(p.verdict) });
+    for (const std::string &r : m_report.remarks)
+        out.push_back(PanelText { qs(r), Tone::Warn });
+    if (m_report.pairs.empty())
+        out.push_back(PanelText { tr("Read blow-by or vacuum before the rings or the bore are "
+                                     "changed, and again after, at equal speed and load."),
+                                  Tone::Muted });
+    out.push_back(PanelText {
+        tr("Compared only at equal speed and load, vacuum at equal pump speed and relief too. Blow-by "
+           "is brought to 101.3 kPa and 25 °C. A change counts when it is larger than what "
+           "readings repeated differ by: take each twice."),
+        Tone::Muted });
+    out.push_back(sectionField(m_open, "after", "seal_scatter_percent"));
+    const auto checks = standing(m_open.build().sealChecks);
+    if (checks.empty())
+        return;
+    out.push_back(PanelButton { QStringLiteral("seal.takeBack"), tr("Take the last reading back"),
+                                [open = &m_open, id = checks.back()->id] {
+                                    static_cast<void>(open->takeBack("seal_checks", id));
+                                } });
+}
+
+} // namespace mildpath

@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+#include "assess/sealreport.h"
+#include "shell/openbuild.h"
+#include "shell/panel.h"
+
+#include <QWidget>
+
+namespace mildpath {
+
+class EntryForm;
+
+/// Blow-by and crankcase vacuum over speed, before and after on one picture.
+class SealView : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit SealView(QWidget *parent = nullptr);
+    void show(const SealReport &report);
+
+protected:
+    void paintEvent(QPaintEvent *) override;
+
+private:
+    void paintKind(QPainter &p, const std::string &kind, const QString &title,
+                   const QRectF &card) const;
+    SealReport m_report;
+};
+
+/// Evidence of how the rings seal.
+class SealPage : public QWidget
+{
+    Q_OBJECT
+public:
+    SealPage(OpenBuild &open, QWidget *parent);
+    void refresh();
+    void panel(PanelContent &out);
+    QString about() const;
+    void takeFocus();
+
+Q_SIGNALS:
+    void changed();
+
+private:
+    void showKind();
+    void record();
+
+    OpenBuild &m_open;
+    SealReport m_report;
+    EntryForm *m_form;
+    SealView *m_view;
+};
+
+} // namespace mildpath
