@@ -38,9 +38,6 @@ void EntryForm::place(const char *key, const QString &label, QWidget *widget, Fi
 {
     if (m_column == m_columns)
         newRow();
-    widget->setObjectName(m_prefix + u'.' + QString::fromUtf8(key));
-    widget->setAccessibleName(label);
-    widget->setMinimumWidth(40);
     auto *text = new QLabel(label, this);
     text->setFont(textFont(TextSize::Small));
     text->setBuddy(widget);
@@ -49,19 +46,64 @@ void EntryForm::place(const char *key, const QString &label, QWidget *widget, Fi
     m_grid->addWidget(text, 2 * m_row, m_column);
     m_grid->addWidget(widget, 2 * m_row + 1, m_column);
     ++m_column;
+    keep(key, label, std::move(field));
+}
+
+void EntryForm::keep(const std::string &key, const QString &spoken, Field field)
+{
+    field.widget->setObjectName(m_prefix + u'.' + QString::fromStdString(key));
+    field.widget->setAccessibleName(spoken);
+    field.widget->setMinimumWidth(40);
+    m_order.push_back(field.widget);
     m_fields.emplace(key, std::move(field));
-    m_order.push_back(widget);
 }
 
 void EntryForm::addNumber(const char *key, const QString &label, Dimension dimension,
                           const std::string &unit, int decimals)
 {
+    const QString named
+        = unit.empty() ? label : label + QStringLiteral(", ") + QString::fromStdString(unit);
+    place(key, named, makeNumber(label, dimension, unit, decimals),
+          { nullptr, nullptr, unit, dimension });
+}
+
+void EntryForm::addMatrix(const std::vector<MatrixRow> &rows,
+                          const std::vector<std::pair<QString, QString>> &columns)
+{
+    m_matrix = new QGridLayout;
+    m_matrix->setHorizontalSpacing(6);
+    m_matrix->setVerticalSpacing(3);
+    for (size_t c = 0; c < columns.size(); ++c) {
+        auto *head = new QLabel(columns[c].second, this);
+        head->setFont(textFont(TextSize::Small, true));
+        m_matrix->addWidget(head, 0, static_cast<int>(c) + 1);
+        m_matrix->setColumnStretch(static_cast<int>(c) + 1, 1);
+    }
+    for (size_t r = 0; r < rows.size(); ++r) {
+        const MatrixRow &row = rows[r];
+        const QString named = row.unit.empty()
+            ? row.label
+            : row.label + QStringLiteral(", ") + QString::fromStdString(row.unit);
+        auto *text = new QLabel(named, this);
+        text->setFont(textFont(TextSize::Small));
+        m_matrix->addWidget(text, static_cast<int>(r) + 1, 0);
+        for (size_t c = 0; c < columns.size(); ++c) {
+            const QString spoken = columns[c].second + QStringLiteral(", ") + row.label;
+            QuantityField *field = makeNumber(spoken, row.dimension, row.unit, row.decimals);
+            m_matrix->addWidget(field, static_cast<int>(r) + 1, static_cast<int>(c) + 1);
+            keep(columns[c].first.toStdString() + "." + row.key, spoken,
+                 { text, field, row.unit, row.dimension });
+        }
+    }
+    static_cast<QVBoxLayout *>(layout())->insertLayout(1, m_matrix);
+}
+
+QuantityField *EntryForm::makeNumber(const QString &label, Dimension dimension,
+                                     const std::string &unit, int decimals)
+{
     auto *field = new QuantityField(dimension, unit, this);
     field->setDecimals(decimals);
     field->setNudge(1);
-    const QString named
-        = unit.empty() ? label : label + QStringLiteral(", ") + QString::fromStdString(unit);
-    place(key, named, field, { nullptr, nullptr, unit, dimension });
     connect(field, &QuantityField::refused, this,
             [this, label](const QString &why) { say(label + QStringLiteral(": ") + why); });
     connect(field, &QuantityField::entered, this, [this, field](double, bool moveOn) {
@@ -76,6 +118,7 @@ void EntryForm::addNumber(const char *key, const QString &label, Dimension dimen
     });
     connect(field, &QuantityField::moveOn, this, [this, field] { step(field, 1); });
     connect(field, &QuantityField::goBack, this, [this, field] { step(field, -1); });
+    return field;
 }
 
 void EntryForm::addWord(const char *key, const QString &label, const QString &placeholder)
@@ -101,6 +144,11 @@ void EntryForm::newRow()
 {
     ++m_row;
     m_column = 0;
+}
+
+void EntryForm::sameCell()
+{
+    --m_column;
 }
 
 std::optional<double> EntryForm::number(const char *key) const

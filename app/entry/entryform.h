@@ -35,8 +35,21 @@ public:
     /// @param options  (id, word)
     void addChoice(const char *key, const QString &label,
                    const std::vector<std::pair<QString, QString>> &options);
+    /// Rows of like numbers under common heads: fields "ROW.COLUMN".
+    struct MatrixRow
+    {
+        const char *key;
+        QString label;
+        Dimension dimension;
+        std::string unit;
+        int decimals;
+    };
+    void addMatrix(const std::vector<MatrixRow> &rows,
+                   const std::vector<std::pair<QString, QString>> &columns);
     /// Goes on in a new row.
     void newRow();
+    /// The next field stands where the last one does: only one of them is shown at a time.
+    void sameCell();
 
     /// In the field's unit, as typed; absent where it is empty.
     std::optional<double> number(const char *key) const;
@@ -68,12 +81,15 @@ private:
         std::string unit {};
         Dimension dimension = Dimension::Number;
     };
+    QuantityField *makeNumber(const QString &label, Dimension dimension, const std::string &unit,
+                              int decimals);
+    void keep(const std::string &key, const QString &spoken, Field field);
     void place(const char *key, const QString &label, QWidget *widget, Field field);
     void step(QWidget *from, int by);
 
     QString m_prefix;
     int m_columns, m_row = 0, m_column = 0;
-    QGridLayout *m_grid;
+    QGridLayout *m_grid, *m_matrix = nullptr;
     QLabel *m_refusal;
     std::map<std::string, Field> m_fields;
     std::vector<QWidget *> m_order;

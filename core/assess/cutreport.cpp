@@ -19,6 +19,13 @@ std::string times(double ratio)
     return formatPlain(ratio, ratio < 10 ? 1 : 0);
 }
 
+std::string capital(std::string_view text)
+{
+    std::string out(text);
+    out[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(out[0])));
+    return out;
+}
+
 /// Kinds that running in sheds, where more later than at first is news.
 bool metal(std::string_view kind)
 {
@@ -42,7 +49,7 @@ void judgeKind(const Build &build, const CutKind &kind, const JudgedCut &cut, Ju
     }
     k.mark = Mark::Proven;
     const bool risen = k.against && k.against->low95 && *k.against->low95 > 1;
-    if (risen || k.largest_mm.value_or(0) >= bigFlake_mm)
+    if (risen || (metal(kind.id) && k.largest_mm.value_or(0) >= bigFlake_mm))
         k.mark = Mark::LookAgain;
     if (!cut.firstHours && *k.count > specks && metal(kind.id)) {
         k.mark = Mark::LookAgain;
@@ -68,7 +75,7 @@ void addFindings(const Build &build, const CutReport &report, const FilterCut &c
     for (const JudgedKind &k : judged.kinds)
         if (k.mark == Mark::LookAgain)
             out.push_back({ k.kind + "_in_filter@" + cut.id, Mark::LookAgain, stop,
-                            std::string(findCutKind(k.kind)->name) + at + ": " + k.verdict,
+                            capital(findCutKind(k.kind)->name) + at + ": " + k.verdict,
                             "It may be " + std::string(findCutKind(k.kind)->means)
                                 + ". Cut the next filter early and compare" });
 }
@@ -88,16 +95,17 @@ Exposure exposureOf(const FilterCut &cut, int count)
 std::string comparisonText(const CountComparison &c)
 {
     if (!c.low95)
-        return "none in either: they cannot be told apart";
+        return "none in either";
     if (!c.ratio)
-        return "none before: at least " + times(*c.low95) + " times the rate";
+        return *c.low95 > 1 ? "none before: at least " + times(*c.low95) + " times the rate"
+                            : "none before: too few to say how much more";
     const std::string range
         = times(*c.ratio) + " times the rate (" + times(*c.low95) + " to " + times(*c.high95) + ")";
     if (*c.low95 > 1)
         return range + ", risen";
     if (*c.high95 < 1)
         return range + ", fallen";
-    return range + ", which these counts cannot tell from none";
+    return range + ", too few to tell";
 }
 
 CutReport reportCuts(const Build &build)

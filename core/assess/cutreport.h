@@ -50,9 +50,9 @@ CutReport reportCuts(const Build &build);
 
 /// Exposure of a cut with a count of some kind.
 Exposure exposureOf(const FilterCut &cut, int count);
-/// "3.0 times the rate (0.9 to 12.8)": the comparison in words, interval and all.
+/// "3.0 times the rate (0.9 to 12.8), too few to tell": the comparison in words, interval and all.
 std::string comparisonText(const CountComparison &comparison);
-/// A flake from this size on is looked at whatever the count. Own choice.
+/// A flake of metal from this size on is looked at whatever the count. Own choice.
 inline constexpr double bigFlake_mm = 1;
 
 } // namespace mildpath

@@ -48,7 +48,7 @@ constexpr std::array sounds {
     NoiseWord { "squeal", "squeal" },
 };
 constexpr std::array times {
-    NoiseWord { "first_seconds_cold", "in the first seconds, cold" },
+    NoiseWord { "first_seconds_cold", "first seconds, cold" },
     NoiseWord { "cold_idle", "at cold idle" },
     NoiseWord { "warm_idle", "at warm idle only" },
     NoiseWord { "hot_load", "hot, under load" },

@@ -13,7 +13,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double labels = 168, rightGap = 16, topGap = 20, axisGap = 34;
+constexpr double labels = 168, rightGap = 16, topGap = 20, axisGap = 34, firstShare = 0.24;
 
 } // namespace
 
@@ -39,8 +39,8 @@ void CutChart::show(const Build &build, const CutReport &report, const std::stri
         m_most_h = std::max(m_most_h, j.engine_h);
         spoken << tr("%1 h: %2").arg(qs(formatPlain(j.engine_h, 0)), qs(j.verdict));
     }
-    m_first_h = *valueOf(build.after.values, afterKeys(), "first_hours_h");
-    m_most_h = std::max(m_most_h * 1.04, m_first_h * 1.2);
+    m_first_h = std::max(1.0, *valueOf(build.after.values, afterKeys(), "first_hours_h"));
+    m_most_h = std::max(m_most_h * 1.04, m_first_h * 2);
     setAccessibleName(tr("Particles by kind against hours"));
     setAccessibleDescription(spoken.join(QStringLiteral("; ")));
     update();
@@ -51,10 +51,14 @@ QRectF CutChart::area() const
     return QRectF(labels, topGap, width() - labels - rightGap, height() - topGap - axisGap);
 }
 
+/// The first hours take a share of the width of their own: they are short, and full of filters.
 double CutChart::x(double hours) const
 {
     const QRectF r = area();
-    return r.left() + hours / m_most_h * r.width();
+    const double first = r.width() * firstShare;
+    return hours <= m_first_h
+        ? r.left() + hours / m_first_h * first
+        : r.left() + first + (hours - m_first_h) / (m_most_h - m_first_h) * (r.width() - first);
 }
 
 void CutChart::paintEvent(QPaintEvent *)
@@ -71,10 +75,11 @@ void CutChart::paintEvent(QPaintEvent *)
         return;
     }
     p.fillRect(QRectF(r.left(), r.top(), x(m_first_h) - r.left(), r.height()), t.selectionFill);
-    drawLine(p, QRectF(r.left() + 3, 4, 200, 14), Qt::AlignLeft, tr("first hours"),
-             textFont(TextSize::Small), t.muted);
-    Axis along { 0, m_most_h, r.left(), r.right() };
-    drawAlong(p, along, r, tr("hours of the engine"));
+    drawLine(p, QRectF(r.left() + 3, 4, 260, 14), Qt::AlignLeft,
+             tr("first hours, on scales of their own"), textFont(TextSize::Small), t.muted);
+    drawAlong(p, Axis { 0, m_first_h, r.left(), x(m_first_h) }, r, {}, 2);
+    drawAlong(p, Axis { m_first_h, m_most_h, x(m_first_h), r.right() }, r,
+              tr("hours of the engine"));
     const double lane = r.height() / static_cast<double>(cutKinds().size());
     for (size_t k = 0; k < cutKinds().size(); ++k)
         paintLane(p, k,
@@ -93,9 +98,9 @@ void CutChart::paintLane(QPainter &p, size_t kind, const QRectF &lane) const
 {
     const Theme &t = Theme::current();
     const CutKind &k = cutKinds()[kind];
-    double most = 1e-9;
+    double most[] = { 1e-9, 1e-9 }; // later, first hours
     for (const JudgedCut &c : m_report.cuts)
-        most = std::max(most, c.kinds[kind].per100h_100cm2);
+        most[c.firstHours] = std::max(most[c.firstHours], c.kinds[kind].per100h_100cm2);
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(8, lane.bottom()), QPointF(lane.right(), lane.bottom()));
     drawLine(p, QRectF(12, lane.center().y() - 15, labels - 20, 15), Qt::AlignLeft, qs(k.name),
@@ -111,8 +116,8 @@ void CutChart::paintLane(QPainter &p, size_t kind, const QRectF &lane) const
                      QStringLiteral("–"), textFont(TextSize::Small), t.faint);
             continue;
         }
-        // The root: a first filter sheds a hundred times what a later one does.
-        const double high = std::sqrt(j.per100h_100cm2 / most) * slot.height();
+        const double high
+            = j.per100h_100cm2 / most[m_report.cuts[i].firstHours] * slot.height();
         const QRectF bar(slot.left(), slot.bottom() - high, slot.width(), high);
         const bool plain = j.mark == Mark::Proven || j.mark == Mark::NotDone;
         p.fillRect(bar, plain ? t.oil[1] : t.mark(j.mark));

@@ -72,26 +72,18 @@ void FilterPage::makeEntry(QWidget *card)
     done->setProperty("main", true);
     head->addWidget(done);
     column->addLayout(head);
-    m_form = new EntryForm(QStringLiteral("cut"), 8, card);
+    m_form = new EntryForm(QStringLiteral("cut"), 4, card);
     m_form->addNumber("engine_h", tr("Engine ran"), Dimension::Time, "h", 1);
     m_form->addNumber("filter_h", tr("Filter in for"), Dimension::Time, "h", 1);
     m_form->addNumber("area", tr("Medium seen"), Dimension::Area, "cm²", 0);
     m_form->addWord("note", tr("Note"));
-    m_form->newRow();
-    for (const char *where : { "pleats", "can", "largest" }) {
-        for (const CutKind &k : cutKinds()) {
-            const QString name = qs(k.id == "bright" ? "bright" : k.id) + u' ';
-            if (where == std::string_view("largest"))
-                m_form->addNumber(fieldOf(k, where).c_str(), name + tr("largest"),
-                                  Dimension::Length, "mm", 1);
-            else
-                m_form->addNumber(fieldOf(k, where).c_str(),
-                                  name + (where == std::string_view("can") ? tr("in can")
-                                                                           : tr("in pleats")),
-                                  Dimension::Number, "", 0);
-        }
-        m_form->newRow();
-    }
+    std::vector<std::pair<QString, QString>> kinds;
+    for (const CutKind &k : cutKinds())
+        kinds.emplace_back(qs(k.id), qs(k.id));
+    m_form->addMatrix({ { "pleats", tr("in pleats"), Dimension::Number, "", 0 },
+                        { "can", tr("in can"), Dimension::Number, "", 0 },
+                        { "largest", tr("largest"), Dimension::Length, "mm", 1 } },
+                      kinds);
     column->addWidget(m_form);
     column->addWidget(m_photos);
     connect(m_form, &EntryForm::submitted, this, &FilterPage::record);
@@ -216,7 +208,7 @@ void FilterPage::panel(PanelContent &out)
     const FilterCut *c = chosen();
     if (j && c) {
         out.push_back(PanelTitle { tr("Cut at %1 h").arg(qs(formatPlain(j->engine_h, 0))),
-                                   tr("%1 h in the engine, %2 cm² looked at")
+                                   tr("%1 h, %2 cm² looked at")
                                        .arg(qs(formatPlain(c->filter_h, 0)),
                                             qs(formatPlain(c->area_cm2, 0))) });
         out.push_back(PanelVerdict { j->mark, qs(j->verdict), {} });

@@ -62,7 +62,6 @@ void HeardView::show(const Build &build, const std::string &chosen)
 {
     m_chosen = chosen;
     m_bars.clear();
-    m_most_rpm = build.use.most_rpm;
     QStringList spoken;
     for (const Symptom *s : standing(build.symptoms)) {
         if (s->heard.empty() || !s->there)
@@ -71,10 +70,19 @@ void HeardView::show(const Build &build, const std::string &chosen)
         while (when + 1 < noiseTimes().size() && noiseTimes()[when].id != s->heard)
             ++when;
         m_bars.push_back({ s->id, wordFor(noiseSounds(), s->sound), when,
-                           s->gone_above_rpm.value_or(m_most_rpm), s->symptom != otherNoise });
-        m_most_rpm = std::max(m_most_rpm, m_bars.back().to_rpm);
+                           s->gone_above_rpm.value_or(0), s->symptom != otherNoise });
         spoken << m_bars.back().text + u' ' + qs(noiseTimes()[when].text);
     }
+    // Only as far up as there is something to see.
+    double most = 0;
+    bool endless = m_bars.empty();
+    for (const Bar &b : m_bars) {
+        most = std::max(most, b.to_rpm);
+        endless = endless || b.to_rpm == 0;
+    }
+    m_most_rpm = endless ? std::max(build.use.most_rpm, most) : 1.6 * most;
+    for (Bar &b : m_bars)
+        b.to_rpm = b.to_rpm == 0 ? m_most_rpm : b.to_rpm;
     setAccessibleDescription(spoken.join(QStringLiteral("; ")));
     update();
 }

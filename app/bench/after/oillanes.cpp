@@ -12,7 +12,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double labels = 150, figures = 176, topGap = 22, axisGap = 34;
+constexpr double labels = 150, figures = 176, topGap = 36, bottomGap = 4;
 
 Mark laneMark(const OilReport &report, const std::string &symbol)
 {
@@ -50,14 +50,14 @@ void OilLanes::show(const Build &build, const OilReport &report, const std::stri
     for (const JudgedSample &s : report.samples)
         spoken << tr("%1 h: %2").arg(qs(formatPlain(s.engine_h, 0)), qs(s.verdict));
     setAccessibleDescription(spoken.join(QStringLiteral("; ")));
-    setFixedHeight(static_cast<int>(topGap + axisGap)
+    setFixedHeight(static_cast<int>(topGap + bottomGap)
                    + laneHeight * static_cast<int>(std::max<size_t>(1, report.symbols.size())));
     update();
 }
 
 QRectF OilLanes::area() const
 {
-    return QRectF(labels, topGap, width() - labels - figures, height() - topGap - axisGap);
+    return QRectF(labels, topGap, width() - labels - figures, height() - topGap - bottomGap);
 }
 
 double OilLanes::x(double hours) const
@@ -80,16 +80,24 @@ void OilLanes::paintEvent(QPaintEvent *)
     const QRectF r = area();
     p.fillRect(QRectF(r.left(), r.top(), std::min(x(m_first_h), r.right()) - r.left(), r.height()),
                t.selectionFill);
-    drawLine(p, QRectF(r.right() + 12, 4, 70, 14), Qt::AlignLeft, tr("last, mg/kg"),
+    drawLine(p, QRectF(r.right() + 12, r.top() - 17, 70, 14), Qt::AlignLeft, tr("last, mg/kg"),
              textFont(TextSize::Small), t.muted);
-    drawLine(p, QRectF(r.right() + 84, 4, figures - 90, 14), Qt::AlignLeft,
+    drawLine(p, QRectF(r.right() + 84, r.top() - 17, figures - 90, 14), Qt::AlignLeft,
              tr("in 100 h (own)"), textFont(TextSize::Small), t.muted);
-    drawAlong(p, Axis { 0, m_most_h, r.left(), r.right() }, r, tr("hours of the engine"));
+    // The hours stand over the lanes: below they would lie under the edge of the card.
+    for (const double h : Axis { 0, m_most_h, r.left(), r.right() }.ticks(6)) {
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(x(h), r.top() - 3), QPointF(x(h), r.bottom()));
+        drawLine(p, QRectF(x(h) - 30, r.top() - 17, 60, 13), Qt::AlignHCenter, tickText(h, h),
+                 textFont(TextSize::Small), t.muted);
+    }
+    drawLine(p, QRectF(12, r.top() - 17, labels - 16, 13), Qt::AlignLeft,
+             tr("hours of the engine"), textFont(TextSize::Small), t.muted);
     for (const JudgedSample &s : m_report.samples)
         if (s.id == m_sample) {
             p.setPen(QPen(t.selection, hasFocus() ? 2 : 1.2));
             p.drawLine(QPointF(x(s.engine_h), r.top() - 2), QPointF(x(s.engine_h), r.bottom()));
-            drawLine(p, QRectF(x(s.engine_h) - 40, 4, 80, 14), Qt::AlignHCenter,
+            drawLine(p, QRectF(x(s.engine_h) - 40, 3, 80, 14), Qt::AlignHCenter,
                      qs(formatNumber(s.engine_h, 0)) + QStringLiteral(" h"),
                      textFont(TextSize::Small, true), t.selection);
         }

@@ -17,7 +17,7 @@ public:
     explicit OilLanes(QWidget *parent = nullptr);
     void show(const Build &build, const OilReport &report, const std::string &sample,
               const std::string &element);
-    static constexpr int laneHeight = 38;
+    static constexpr int laneHeight = 35;
 
 Q_SIGNALS:
     void picked(const QString &sample, const QString &element);

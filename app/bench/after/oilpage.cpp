@@ -299,7 +299,7 @@ void OilPage::elementPanel(const JudgedSample &j, PanelContent &out) const
     row(tr("In 100 h"), e->wear->per100h_mg_kg, 1, QStringLiteral("mg/kg"));
     if (!e->pattern)
         return;
-    row(tr("Own earlier rate, middle of %1").arg(e->earlier), e->pattern->median, 1,
+    row(tr("Its own before, of %1").arg(e->earlier), e->pattern->median, 1,
         QStringLiteral("mg/kg"));
     if (e->pattern->z)
         row(tr("Off by, in its own spread"), *e->pattern->z, 1, QString());
@@ -320,7 +320,7 @@ void OilPage::forecastPanel(const OilSample &s, PanelContent &out) const
     const auto with = hotIdleWithSample(m_open.build(), a, s);
     if (!with || a.unsolved)
         return;
-    out.push_back(PanelChange { tr("Hot idle at the gauge, new oil → this"),
+    out.push_back(PanelChange { tr("Hot idle, new → this"),
                                 Figure::pressure(a.hotIdle.gauge.value_pa),
                                 Figure::pressure(with->gauge.value_pa),
                                 with->gauge.value_pa < m_open.build().use.hotIdleFloor_kpa * 1e3

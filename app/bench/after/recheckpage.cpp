@@ -190,6 +190,7 @@ void RecheckPage::makeChange(QWidget *card)
     column->addWidget(m_said);
     m_chart->setAxes(tr("rev/min"), tr("bar at the gauge, hot oil"));
     column->addWidget(m_chart, 1);
+    column->addStretch();
     connect(m_change->choiceBox("element"), &QComboBox::currentIndexChanged, this,
             &RecheckPage::fillKeys);
     connect(compare, &QPushButton::clicked, this, &RecheckPage::compare);
@@ -285,6 +286,22 @@ void RecheckPage::refresh()
     if (m_revision != m_open.revision()) {
         m_modified.reset(); // of another engine than it is now
         m_said->clear();
+    }
+    // The first look shows what is kept; the stop in hand is what one would change.
+    if (m_changes.empty())
+        for (const Scenario *s : standing(m_open.build().scenarios))
+            if (m_changes.empty() && !s->changes.empty()) {
+                m_changes = s->changes;
+                compareThese();
+            }
+    if (m_stop != m_open.selectedStop()) {
+        m_stop = m_open.selectedStop();
+        if (const Stop *stop = m_open.build().engine.find(m_stop.toStdString()))
+            for (const std::string &id : stop->elements)
+                if (const int i = m_change->choiceBox("element")->findData(qs(id)); i >= 0) {
+                    m_change->choiceBox("element")->setCurrentIndex(i);
+                    break;
+                }
     }
     showModified();
     setTone(m_said, Theme::current().ink);

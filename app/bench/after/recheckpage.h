@@ -75,6 +75,7 @@ private:
     std::vector<ElementChange> m_changes;
     quint64 m_revision = 0; ///< the answer's
     std::string m_shape;
+    QString m_stop; ///< whose element was offered last
 };
 
 } // namespace mildpath

@@ -23,6 +23,8 @@
 namespace mildpath {
 namespace {
 
+/// So few builds are compared without being asked.
+constexpr size_t compareAtOnce = 24;
 constexpr double left = 62, topGap = 26, bottomGap = 24;
 
 QString pathOf(const std::filesystem::path &p)
@@ -131,7 +133,7 @@ ShelfPage::ShelfPage(OpenBuild &open, QWidget *parent)
     , m_cancel(new QPushButton(tr("Cancel"), this))
     , m_said(new QLabel(this))
     , m_view(new ShelfView(this))
-    , m_list(new RowList({ 0, 0.40, 0.64, 0.79 }, 0, nullptr))
+    , m_list(new RowList({ 0, 0.36, 0.68, 0.82 }, 0, nullptr))
 {
     setObjectName(QStringLiteral("shelfPage"));
     auto *column = new QVBoxLayout(this);
@@ -203,6 +205,8 @@ void ShelfPage::setFolder(const QString &folder)
                      m_opening = false;
                      m_entries = std::move(entries);
                      search();
+                     if (!m_entries.empty() && m_entries.size() <= compareAtOnce)
+                         compare();
                  });
 }
 

@@ -90,7 +90,7 @@ void FinishPage::makeTop(QWidget *page)
     m_traces = new ArrowCombo(page);
     m_traces->setObjectName(QStringLiteral("finish.traces"));
     m_traces->setAccessibleName(tr("Which trace"));
-    m_traces->setMinimumWidth(220);
+    m_traces->setMinimumWidth(310);
     row->addWidget(m_traces);
     m_filter = new ArrowCombo(page);
     m_filter->setObjectName(QStringLiteral("finish.filter"));

@@ -306,10 +306,10 @@ void ProbabilityView::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(x.at(s) - 90, y.at(l.at(s)) + up, 86, 16),
                  Qt::AlignRight | Qt::AlignVCenter, name, textFont(TextSize::Small, true), colour);
     };
-    drawLine(p, QRectF(x.at(-2.6), y.at(f.plateau.at(-2.6)) + 8, 120, 16), Qt::AlignLeft,
+    drawLine(p, QRectF(x.at(-1), y.at(f.plateau.at(-1)) - 22, 120, 16), Qt::AlignLeft,
              QStringLiteral("Rpq %1").arg(qs(formatNumber(f.rpq_um, 3))),
              textFont(TextSize::Small, true), t.selection);
-    word(std::min(2.4, bend + 0.9), f.valley, 0, QStringLiteral("Rvq %1").arg(qs(formatNumber(*f.rvq_um, 2))),
+    word(std::min(2.4, bend + 1.1), f.valley, 6, QStringLiteral("Rvq %1").arg(qs(formatNumber(*f.rvq_um, 2))),
          t.warm);
     drawLine(p, QRectF(x.at(bend) - 84, r.bottom() - 18, 80, 16), Qt::AlignRight,
              QStringLiteral("Rmq %1 %").arg(qs(formatNumber(*f.rmq_percent, 1))),

@@ -52,9 +52,19 @@ void SealView::paintEvent(QPaintEvent *)
 {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    const double half = (width() - 8) / 2.0;
-    paintKind(p, "blow_by", tr("Blow-by, % of what it breathes"), QRectF(0, 0, half, height()));
-    paintKind(p, "vacuum", tr("Crankcase vacuum, kPa"), QRectF(half + 8, 0, half, height()));
+    const auto has = [&](const char *kind) {
+        return std::ranges::any_of(m_report.pairs,
+                                   [&](const SealPair &s) { return s.kind == kind; });
+    };
+    // Side by side, unless only one of them was read.
+    const bool blowBy = has("blow_by") || !has("vacuum"), vacuum = has("vacuum") || !has("blow_by");
+    const double wide = blowBy && vacuum ? (width() - 8) / 2.0 : width();
+    if (blowBy)
+        paintKind(p, "blow_by", tr("Blow-by, % of what it breathes"),
+                  QRectF(0, 0, wide, height()));
+    if (vacuum)
+        paintKind(p, "vacuum", tr("Crankcase vacuum, kPa"),
+                  QRectF(width() - wide, 0, wide, height()));
 }
 
 void SealView::paintKind(QPainter &p, const std::string &kind, const QString &title,
@@ -126,10 +136,13 @@ SealPage::SealPage(OpenBuild &open, QWidget *parent)
     m_form->addNumber("rpm", tr("Speed"), Dimension::Speed, "rev/min", 0);
     m_form->addNumber("load", tr("Load, %"), Dimension::Number, "", 0);
     m_form->addNumber("flow", tr("Blow-by"), Dimension::VolumeFlow, "l/min", 1);
+    m_form->sameCell();
     m_form->addNumber("vacuum", tr("Vacuum"), Dimension::Pressure, "kPa", 1);
     m_form->addNumber("gas_c", tr("Gas at the meter"), Dimension::Temperature, "°C", 0);
-    m_form->addNumber("gas_kpa", tr("Absolute there"), Dimension::Pressure, "kPa", 1);
+    m_form->sameCell();
     m_form->addNumber("pump", tr("Pump turns"), Dimension::Speed, "rev/min", 0);
+    m_form->addNumber("gas_kpa", tr("Absolute there"), Dimension::Pressure, "kPa", 1);
+    m_form->sameCell();
     m_form->addNumber("relief", tr("Its relief"), Dimension::Pressure, "kPa", 1);
     m_form->addWord("note", tr("What was changed"));
     row->addWidget(m_form, 1);
