@@ -79,13 +79,14 @@ public:
     }
     bool start_array(std::size_t) override
     {
-        ++m_depth;
-        m_inArray = m_depth == 2;
+        if (++m_depth == 2)
+            m_inArray = true;
         return true;
     }
     bool end_array() override
     {
-        --m_depth;
+        if (m_depth-- == 2)
+            m_inArray = false;
         return true;
     }
     bool parse_error(std::size_t, const std::string &, const nlohmann::detail::exception &e) override

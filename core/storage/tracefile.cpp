@@ -263,7 +263,15 @@ TraceFormat guessTraceFormat(std::string_view text)
                 return std::string(u);
         return fallback;
     };
-    if (!names.empty()) {
+    // "x (µm) z (µm)" parted by blanks: units stand by themselves.
+    std::vector<std::string> units;
+    for (const std::string &name : names)
+        if (std::string u = unit(name, ""); !u.empty())
+            units.push_back(std::move(u));
+    if (out.columns == 2 && units.size() >= 2) {
+        out.xUnit = units.front();
+        out.zUnit = units.back();
+    } else if (!names.empty()) {
         out.zUnit = unit(names.back(), out.zUnit);
         if (out.columns == 2 && names.size() > 1)
             out.xUnit = unit(names.front(), out.xUnit);

@@ -77,6 +77,19 @@ void TestCalculators::badInput_namesTheKey_data()
     row("unknown key", "grade", R"({"kv100_mm2_s":10,"colour":3})", "colour");
     row("missing key", "viscosity-at", R"({"kv40_mm2_s":110,"kv100_mm2_s":14.5})", "temperature_c");
     row("text for a number", "grade", R"({"kv100_mm2_s":"ten"})", "kv100_mm2_s");
+    row("trace too short", "bore-finish", R"({"z_um":[1,2,3],"spacing_um":1})", "z_um");
+    row("trace is no list", "bore-finish", R"({"z_um":1,"spacing_um":1})", "z_um");
+    row("trace without a step", "bore-finish", R"({"z_um":[1,2,3]})", "spacing_um");
+    row("step of nothing", "bore-finish", R"({"z_um":[1,2,3],"spacing_um":0})", "spacing_um");
+    row("unknown filter", "bore-finish", R"({"z_um":[1],"spacing_um":1,"filter":"best"})",
+        "filter");
+    row("sump of nothing", "wear-rate",
+        R"({"sump_mass_kg":0,"element_mg_kg":1,"baseline_mg_kg":1,"hours_h":1})", "sump_mass_kg");
+    row("negative hours", "wear-rate",
+        R"({"sump_mass_kg":4,"element_mg_kg":1,"baseline_mg_kg":1,"hours_h":-1})", "hours_h");
+    row("half a particle", "count-comparison",
+        R"({"count_1":0.5,"hours_1_h":1,"area_1_cm2":1,"count_2":1,"hours_2_h":1,"area_2_cm2":1})",
+        "count_1");
     row("boolean is no number", "grade", R"({"kv100_mm2_s":true})", "kv100_mm2_s");
     row("out of range", "viscosity-at",
         R"({"kv40_mm2_s":110,"kv100_mm2_s":14.5,"temperature_c":400})", "temperature_c");
