@@ -28,6 +28,14 @@ size_t quickLength(size_t least)
     }
 }
 
+double meanOf(std::span<const double> z_um)
+{
+    double sum = 0;
+    for (const double z : z_um)
+        sum += z;
+    return sum / static_cast<double>(std::max<size_t>(1, z_um.size()));
+}
+
 std::vector<double> weights(double spacing_um, double cutoff_um)
 {
     const double alpha = std::sqrt(std::log(2.0) / std::numbers::pi);
@@ -41,46 +49,57 @@ std::vector<double> weights(double spacing_um, double cutoff_um)
     return w;
 }
 
-} // namespace
-
-std::vector<double> gaussianMeanLine(std::span<const double> z_um, double spacing_um,
-                                     double cutoff_um)
+/// The filter for traces of one length: its weights are transformed once.
+class GaussianFilter
 {
-    const std::vector<double> w = weights(spacing_um, cutoff_um);
-    const size_t n = z_um.size(), reach = w.size() - 1;
-    // Heights about their mean: what the transform rounds off is then small against the roughness.
-    double mean = 0;
-    for (const double z : z_um)
-        mean += z;
-    mean /= static_cast<double>(std::max<size_t>(1, n));
-    const size_t length = quickLength(n + reach);
-    std::vector<double> heights(length, 0), kernel(length, 0);
-    for (size_t i = 0; i < n; ++i)
-        heights[i] = z_um[i] - mean;
-    kernel[0] = w[0];
-    for (size_t j = 1; j <= reach; ++j)
-        kernel[j] = kernel[length - j] = w[j];
-    Eigen::FFT<double> fft;
-    fft.SetFlag(Eigen::FFT<double>::HalfSpectrum);
-    std::vector<std::complex<double>> a, b;
-    fft.fwd(a, heights);
-    fft.fwd(b, kernel);
-    for (size_t i = 0; i < a.size(); ++i)
-        a[i] *= b[i];
-    fft.inv(heights, a, static_cast<Eigen::Index>(length));
-    // How much weight lies on the trace, from sums of the weights.
-    std::vector<double> sum(reach + 1, 0);
-    for (size_t j = 1; j <= reach; ++j)
-        sum[j] = sum[j - 1] + w[j];
-    std::vector<double> line(n);
-    for (size_t i = 0; i < n; ++i)
-        line[i] = mean
-            + heights[i] / (w[0] + sum[std::min(reach, i)] + sum[std::min(reach, n - 1 - i)]);
-    return line;
-}
+public:
+    GaussianFilter(size_t points, double spacing_um, double cutoff_um)
+        : m_weights(weights(spacing_um, cutoff_um))
+        , m_length(quickLength(points + m_weights.size() - 1))
+    {
+        m_fft.SetFlag(Eigen::FFT<double>::HalfSpectrum);
+        std::vector<double> kernel(m_length, 0);
+        kernel[0] = m_weights[0];
+        for (size_t j = 1; j < m_weights.size(); ++j)
+            kernel[j] = kernel[m_length - j] = m_weights[j];
+        m_fft.fwd(m_kernel, kernel);
+        // How much weight lies on the trace, from sums of the weights.
+        m_sums.resize(m_weights.size(), 0);
+        for (size_t j = 1; j < m_weights.size(); ++j)
+            m_sums[j] = m_sums[j - 1] + m_weights[j];
+    }
 
-Result<RoughnessProfile> roughnessProfile(std::span<const double> z_um, double spacing_um,
-                                          double cutoff_um, ProfileFilter filter)
+    std::vector<double> meanLine(std::span<const double> z_um)
+    {
+        const size_t n = z_um.size(), reach = m_weights.size() - 1;
+        // Heights about their mean: what the transform rounds off is then small against the
+        // roughness.
+        const double mean = meanOf(z_um);
+        std::vector<double> heights(m_length, 0);
+        for (size_t i = 0; i < n; ++i)
+            heights[i] = z_um[i] - mean;
+        m_fft.fwd(m_spectrum, heights);
+        for (size_t i = 0; i < m_spectrum.size(); ++i)
+            m_spectrum[i] *= m_kernel[i];
+        m_fft.inv(heights, m_spectrum, static_cast<Eigen::Index>(m_length));
+        std::vector<double> line(n);
+        for (size_t i = 0; i < n; ++i)
+            line[i] = mean
+                + heights[i]
+                    / (m_weights[0] + m_sums[std::min(reach, i)]
+                       + m_sums[std::min(reach, n - 1 - i)]);
+        return line;
+    }
+
+private:
+    std::vector<double> m_weights, m_sums;
+    size_t m_length;
+    Eigen::FFT<double> m_fft;
+    std::vector<std::complex<double>> m_kernel, m_spectrum;
+};
+
+Result<void> checkTrace(std::span<const double> z_um, double spacing_um, double cutoff_um,
+                        ProfileFilter filter)
 {
     for (size_t i = 0; i < z_um.size(); ++i)
         if (!std::isfinite(z_um[i]))
@@ -91,35 +110,58 @@ Result<RoughnessProfile> roughnessProfile(std::span<const double> z_um, double s
         return fail("spacing_um",
                     "is " + formatPlain(spacing_um, 2) + " µm: at most a fiftieth of the cut-off, "
                         + formatPlain(cutoff_um / pointsPerCutoff, 2) + " µm");
-    RoughnessProfile out;
-    if (filter == ProfileFilter::None) {
-        if (z_um.size() < leastPoints)
-            return fail("z_um", "has " + std::to_string(z_um.size()) + " heights, needs at least "
-                            + std::to_string(leastPoints));
-        double mean = 0;
-        for (const double z : z_um)
-            mean += z;
-        mean /= static_cast<double>(z_um.size());
-        for (const double z : z_um)
-            out.r_um.push_back(z - mean);
-        return out;
-    }
+    if (filter == ProfileFilter::None && z_um.size() < leastPoints)
+        return fail("z_um", "has " + std::to_string(z_um.size()) + " heights, needs at least "
+                        + std::to_string(leastPoints));
     const double length_um = (static_cast<double>(z_um.size()) - 1) * spacing_um;
-    if (!(length_um >= leastCutoffs * cutoff_um * (1 - 1e-9)))
+    if (filter != ProfileFilter::None && !(length_um >= leastCutoffs * cutoff_um * (1 - 1e-9)))
         return fail("z_um",
                     "the trace is " + formatPlain(std::max(0.0, length_um) / 1000, 2)
                         + " mm long: shorter than two cut-offs of "
                         + formatPlain(cutoff_um / 1000, 2) + " mm");
-    std::vector<double> line = gaussianMeanLine(z_um, spacing_um, cutoff_um);
-    if (filter == ProfileFilter::TwoStep) {
-        std::vector<double> shallow(z_um.size());
-        for (size_t i = 0; i < z_um.size(); ++i)
-            shallow[i] = std::max(z_um[i], line[i]);
-        line = gaussianMeanLine(shallow, spacing_um, cutoff_um);
-    }
-    out.first = static_cast<size_t>(std::floor(0.5 * cutoff_um / spacing_um + 1e-9));
-    for (size_t i = out.first; i + out.first < z_um.size(); ++i)
+    return {};
+}
+
+RoughnessProfile over(std::span<const double> z_um, std::span<const double> line, size_t drop)
+{
+    RoughnessProfile out;
+    out.first = drop;
+    for (size_t i = drop; i + drop < z_um.size(); ++i)
         out.r_um.push_back(z_um[i] - line[i]);
+    return out;
+}
+
+} // namespace
+
+std::vector<double> gaussianMeanLine(std::span<const double> z_um, double spacing_um,
+                                     double cutoff_um)
+{
+    return GaussianFilter(z_um.size(), spacing_um, cutoff_um).meanLine(z_um);
+}
+
+Result<FilteredTrace> filterTrace(std::span<const double> z_um, double spacing_um, double cutoff_um,
+                                  ProfileFilter filter)
+{
+    if (const auto ok = checkTrace(z_um, spacing_um, cutoff_um, filter); !ok)
+        return tl::unexpected(ok.error());
+    if (filter == ProfileFilter::None) {
+        const RoughnessProfile r
+            = over(z_um, std::vector<double>(z_um.size(), meanOf(z_um)), 0);
+        return FilteredTrace { r, r };
+    }
+    GaussianFilter gauss(z_um.size(), spacing_um, cutoff_um);
+    const std::vector<double> line = gauss.meanLine(z_um);
+    const auto drop = static_cast<size_t>(std::floor(0.5 * cutoff_um / spacing_um + 1e-9));
+    FilteredTrace out;
+    out.single = over(z_um, line, drop);
+    if (filter == ProfileFilter::Gaussian) {
+        out.chosen = out.single;
+        return out;
+    }
+    std::vector<double> shallow(z_um.size());
+    for (size_t i = 0; i < z_um.size(); ++i)
+        shallow[i] = std::max(z_um[i], line[i]);
+    out.chosen = over(z_um, gauss.meanLine(shallow), drop);
     return out;
 }
 

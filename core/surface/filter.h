@@ -35,12 +35,17 @@ inline constexpr size_t leastPoints = 100;
 std::vector<double> gaussianMeanLine(std::span<const double> z_um, double spacing_um,
                                      double cutoff_um);
 
+/// A trace by its chosen filter, and by the single Gaussian one, which amplitudes are read from.
+struct FilteredTrace
+{
+    RoughnessProfile chosen, single;
+};
 /// Height over the mean line; half a cut-off of it dropped at both ends after a filter.
 /// Source of the two-step filter: ISO 13565-1:1996, 4.2, from memory.
 /// Errors: `z_um` (too few points, shorter than two cut-offs, a height that is no number),
 /// `spacing_um` (not above 0, more than a fiftieth of the cut-off).
-Result<RoughnessProfile> roughnessProfile(std::span<const double> z_um, double spacing_um,
-                                          double cutoff_um, ProfileFilter filter);
+Result<FilteredTrace> filterTrace(std::span<const double> z_um, double spacing_um, double cutoff_um,
+                                  ProfileFilter filter);
 
 /// The trace less its least-squares parabola: for strong form, to be said where it is done.
 std::vector<double> withoutParabola(std::span<const double> z_um);

@@ -146,21 +146,23 @@ Result<Cut> cutOf(const MaterialRatioCurve &uncut, const CoreRoughness &core, do
 Result<FinishedTrace> finishTrace(std::span<const double> z_um, double spacing_um, double cutoff_um,
                                   ProfileFilter filter)
 {
-    auto profile = roughnessProfile(z_um, spacing_um, cutoff_um, filter);
-    if (!profile)
-        return tl::unexpected(profile.error());
-    MaterialRatioCurve curve(profile->r_um);
+    auto filtered = filterTrace(z_um, spacing_um, cutoff_um, filter);
+    if (!filtered)
+        return tl::unexpected(filtered.error());
+    MaterialRatioCurve curve(filtered->chosen.r_um);
     const CoreRoughness core = coreRoughness(curve);
     if (core.flat())
         return fail("z_um", "the plateau is cut flat or too coarsely digitised: more than 40 % of "
                             "the heights are one and the same");
-    RoughnessProfile single = *profile;
-    if (filter == ProfileFilter::TwoStep)
-        single = *roughnessProfile(z_um, spacing_um, cutoff_um, ProfileFilter::Gaussian);
     const double section = filter == ProfileFilter::None ? 0 : cutoff_um;
-    const Amplitudes amplitudes = amplitudesOf(single.r_um, spacing_um, section);
-    return FinishedTrace { std::move(*profile), std::move(single), spacing_um, section,
-                           std::move(curve),    core,              amplitudes };
+    const Amplitudes amplitudes = amplitudesOf(filtered->single.r_um, spacing_um, section);
+    return FinishedTrace { std::move(filtered->chosen),
+                           std::move(filtered->single),
+                           spacing_um,
+                           section,
+                           std::move(curve),
+                           core,
+                           amplitudes };
 }
 
 Result<StrokedTrace> strokeTrace(const FinishedTrace &trace, double depth_um)

@@ -101,7 +101,7 @@ struct FinishedTrace
     CoreRoughness core;
     Amplitudes amplitudes;
 };
-/// Errors: as roughnessProfile; `z_um` when the plateau is flat.
+/// Errors: as filterTrace(); `z_um` when the plateau is flat.
 Result<FinishedTrace> finishTrace(std::span<const double> z_um, double spacing_um, double cutoff_um,
                                   ProfileFilter filter);
 /// The same after strokes: amplitudes are cut from the single filter's own 1 % height; the rest of

@@ -425,8 +425,8 @@ void TestWindow::imperial_isReadAndShown()
 void TestWindow::benches_switchByKeys()
 {
     QTest::keyClick(m_window.get(), Qt::Key_4, Qt::ControlModifier);
-    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Heat"));
-    QTest::keyClick(m_window.get(), Qt::Key_5, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Bore finish"));
+    QTest::keyClick(m_window.get(), Qt::Key_6, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Passages"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Forecast"));
@@ -437,8 +437,12 @@ void TestWindow::benches_switchByKeys()
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("First start"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("After run"));
+    QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Route"));
     QTest::keyClick(m_window.get(), Qt::Key_9, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Sump & air"));
+    QTest::keyClick(m_window.get(), Qt::Key_0, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("First start"));
     auto *side = m_window->findChild<QWidget *>(QStringLiteral("panelSide"));
     QTest::keyClick(m_window.get(), Qt::Key_F9);
