@@ -15,6 +15,7 @@
 #include "storage/runfile.h"
 #include "storage/starttables.h"
 #include "storage/templates.h"
+#include "storage/tracefile.h"
 
 #include <filesystem>
 #include <iostream>
@@ -223,6 +224,9 @@ int runExport(const Options &options)
         { "oil_samples.csv", oilSamplesToCsv(*build) },
         { "seal_checks.csv", sealChecksToCsv(*build) },
     };
+    for (const BoreTrace *t : standing(build->boreTraces))
+        tables.emplace_back("trace-" + t->id + ".csv",
+                            traceToCsv(t->spacing_um, { t->z.um().begin(), t->z.um().end() }));
     for (const RunLog *r : standing(build->runs))
         tables.emplace_back("run-" + r->id + ".csv", runToCsv(r->trace, r->marks));
     for (const auto &[name, text] : tables) {

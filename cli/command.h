@@ -78,5 +78,7 @@ int runCompareFlows(const Options &);
 int runReplay(const Options &);
 int runStart(const Options &);
 int runReport(const Options &);
+int runAfter(const Options &);
+int runShelf(const Options &);
 
 } // namespace mildpath::cli

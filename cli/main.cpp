@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 19> verbs { {
+const std::array<Verb, 21> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -102,6 +102,20 @@ const std::array<Verb, 19> verbs { {
       { "-o", "--paper", "--svg" },
       {},
       runReport },
+    { "after",
+      "after FILE [--json]",
+      "What a run left: filter cuts and used oil against this engine's own, sizes before and\n"
+      "after, ring seal, bore finish.",
+      {},
+      { "--json" },
+      runAfter },
+    { "shelf",
+      "shelf FOLDER [--search WORDS] [--compare QUANTITY [--csv OUT | --json]] | --quantities",
+      "Builds of a folder, damaged ones said to be so; with --compare one quantity over all of\n"
+      "them, as CSV on stdout unless told otherwise. --quantities lists what can be compared.",
+      { "--search", "--compare", "--csv" },
+      { "--json", "--quantities" },
+      runShelf },
     { "what-if",
       "what-if FILE --fault KIND@STOP[.ITEM][=SEVERITY],… [--rpm N] [--oil-temp-c T] [--json]",
       "Before and after, at every gauge tap and stop, with faults imagined; what the gauge would "

@@ -99,6 +99,9 @@ std::string comparisonText(const CountComparison &c)
     if (!c.ratio)
         return *c.low95 > 1 ? "none before: at least " + times(*c.low95) + " times the rate"
                             : "none before: too few to say how much more";
+    if (*c.ratio == 0)
+        return "none now: at most " + times(*c.high95) + " times the rate"
+            + (*c.high95 < 1 ? ", fallen" : ", too few to tell");
     const std::string range
         = times(*c.ratio) + " times the rate (" + times(*c.low95) + " to " + times(*c.high95) + ")";
     if (*c.low95 > 1)

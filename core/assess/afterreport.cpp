@@ -1,0 +1,242 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/afterreport.h"
+
+#include "assess/assessment.h"
+#include "assess/cutreport.h"
+#include "assess/finishreport.h"
+#include "assess/oilreport.h"
+#include "assess/recheck.h"
+#include "assess/sealreport.h"
+#include "quantity/json.h"
+
+namespace mildpath {
+namespace {
+
+template <class T> Json orNull(const std::optional<T> &value)
+{
+    return value ? Json(*value) : Json();
+}
+
+std::string bracketed(Mark mark)
+{
+    return " [" + std::string(markWord(mark)) + "]";
+}
+
+std::vector<ReadTrace> tracesOf(const Build &build)
+{
+    const double cutoff = *valueOf(build.finish.values, finishKeys(), "cutoff_mm");
+    std::vector<ReadTrace> out;
+    for (const BoreTrace *t : standing(build.boreTraces))
+        out.push_back(readTrace(*t, cutoff, ProfileFilter::TwoStep));
+    return out;
+}
+
+Json cutsToJson(const Build &build)
+{
+    Json out = Json::array();
+    for (const JudgedCut &c : reportCuts(build).cuts) {
+        Json kinds = Json::array();
+        for (const JudgedKind &k : c.kinds) {
+            Json one { { "kind", k.kind },
+                       { "count", orNull(k.count) },
+                       { "per_100h_100cm2", k.count ? Json(k.per100h_100cm2) : Json() },
+                       { "mark", markId(k.mark) },
+                       { "verdict", k.verdict } };
+            if (k.against)
+                one["against"] = { { "cut", k.againstCut },
+                                   { "rate_ratio", orNull(k.against->ratio) },
+                                   { "ratio_low_95", orNull(k.against->low95) },
+                                   { "ratio_high_95", orNull(k.against->high95) },
+                                   { "p_value", k.against->p } };
+            kinds.push_back(std::move(one));
+        }
+        out.push_back({ { "id", c.id },
+                        { "engine_hours_h", c.engine_h },
+                        { "first_hours", c.firstHours },
+                        { "mark", markId(c.mark) },
+                        { "verdict", c.verdict },
+                        { "remarks", c.remarks },
+                        { "kinds", std::move(kinds) } });
+    }
+    return out;
+}
+
+Json samplesToJson(const OilReport &report)
+{
+    Json out = Json::array();
+    for (const JudgedSample &s : report.samples) {
+        Json elements = Json::array();
+        for (const JudgedElement &e : s.elements)
+            elements.push_back(
+                { { "symbol", e.symbol },
+                  { "mg_kg", e.mg_kg },
+                  { "baseline_mg_kg", orNull(e.baseline_mg_kg) },
+                  { "rate_mg_kg_per_100h", e.wear ? Json(e.wear->per100h_mg_kg) : Json() },
+                  { "history_median", e.pattern ? Json(e.pattern->median) : Json() },
+                  { "robust_z", e.pattern ? orNull(e.pattern->z) : Json() },
+                  { "alarm", e.alarm },
+                  { "mark", markId(e.mark) },
+                  { "verdict", e.verdict } });
+        out.push_back({ { "id", s.id },
+                        { "engine_hours_h", s.engine_h },
+                        { "stretch_h", s.stretch_h },
+                        { "mark", markId(s.mark) },
+                        { "verdict", s.verdict },
+                        { "viscosity_loss_fraction", orNull(s.viscosityLoss) },
+                        { "fuel_loss_fraction", orNull(s.fuelLoss) },
+                        { "viscosity", s.viscosity },
+                        { "remarks", s.remarks },
+                        { "elements", std::move(elements) } });
+    }
+    return out;
+}
+
+Json openingsToJson(const Build &build)
+{
+    Json out = Json::array();
+    for (const Opening *o : standing(build.openings)) {
+        Json sizes = Json::array();
+        for (const Rechecked &r : recheckOf(build, *o).sizes)
+            sizes.push_back({ { "stop", r.stop },
+                              { "name", r.name },
+                              { "before_um", r.before_um ? Json(r.before_um->value) : Json() },
+                              { "after_um", r.after_um.value },
+                              { "change_um", r.before_um ? Json(r.change_um) : Json() },
+                              { "u_um", r.before_um ? Json(r.u_um) : Json() },
+                              { "changed", r.changed },
+                              { "mark", markId(r.mark) },
+                              { "verdict", r.verdict } });
+        out.push_back({ { "id", o->id },
+                        { "engine_hours_h", o->engine_h },
+                        { "sizes", std::move(sizes) } });
+    }
+    return out;
+}
+
+Json boresToJson(const Build &build)
+{
+    const std::vector<ReadTrace> traces = tracesOf(build);
+    Json out = Json::array();
+    for (int bore = 1; bore <= build.engine.cylinders; ++bore)
+        for (const std::string_view phase : phases()) {
+            Json values = Json::object();
+            int most = 0;
+            for (const FinishQuantity &q : finishQuantities()) {
+                const FinishRange r = rangeOf(traces, bore, phase, q);
+                most = std::max(most, r.traces);
+                if (r.traces > 0)
+                    values[std::string(q.key)]
+                        = { { "mean", r.mean }, { "least", r.least }, { "most", r.most } };
+            }
+            if (most > 0)
+                out.push_back({ { "bore", bore },
+                                { "phase", phase },
+                                { "traces", most },
+                                { "trust", trustIn(most) },
+                                { "parameters", std::move(values) } });
+        }
+    return out;
+}
+
+std::string oilText(const Build &build)
+{
+    const OilReport report = reportOil(build);
+    std::string out = "\nUsed oil\n";
+    if (report.samples.empty())
+        out += "  no sample\n";
+    else
+        out += "  oil in the engine: "
+            + (report.sump_kg ? formatPlain(*report.sump_kg, 2) + " kg, " : "") + report.sumpFrom
+            + "\n";
+    for (const JudgedSample &s : report.samples) {
+        out += "  " + formatPlain(s.engine_h, 0) + " h: " + s.verdict + bracketed(s.mark) + "\n";
+        for (const JudgedElement &e : s.elements)
+            if (e.alarm || e.mark == Mark::LookAgain)
+                out += "    " + e.symbol + ": " + e.verdict + "\n";
+        if (!s.viscosity.empty())
+            out += "    " + s.viscosity + "\n";
+        for (const std::string &r : s.remarks)
+            out += "    mind: " + r + "\n";
+    }
+    return out;
+}
+
+std::string boreText(const Build &build)
+{
+    const std::vector<ReadTrace> traces = tracesOf(build);
+    std::string out = "\nBore finish\n";
+    if (traces.empty())
+        return out + "  no trace\n";
+    for (const ReadTrace &t : traces)
+        if (!t.trace)
+            out += "  " + t.id + ": " + t.trouble + "\n";
+    for (int bore = 1; bore <= build.engine.cylinders; ++bore)
+        for (const std::string_view phase : phases()) {
+            const int n = rangeOf(traces, bore, phase, finishQuantities().front()).traces;
+            if (n == 0)
+                continue;
+            out += "  bore " + std::to_string(bore) + " " + std::string(phase) + " strokes, "
+                + std::to_string(n) + (n == 1 ? " trace:" : " traces:");
+            for (const FinishQuantity &q : finishQuantities())
+                if (const FinishRange r = rangeOf(traces, bore, phase, q); r.traces > 0)
+                    out += " " + std::string(q.name) + " " + formatPlain(r.mean, q.decimals);
+            out += "\n";
+            if (!trustIn(n).empty())
+                out += "    " + trustIn(n) + "\n";
+        }
+    return out;
+}
+
+} // namespace
+
+Json afterRunToJson(const Build &build)
+{
+    const OilReport oil = reportOil(build);
+    Json seal = Json::array();
+    for (const SealPair &p : reportSeal(build).pairs)
+        seal.push_back({ { "kind", p.kind },
+                         { "rpm", p.rpm },
+                         { "load_percent", p.load_percent },
+                         { "before", p.before.values },
+                         { "after", p.after.values },
+                         { "change", orNull(p.change) },
+                         { "counts", p.counts },
+                         { "mark", markId(p.mark) },
+                         { "verdict", p.verdict } });
+    return { { "name", build.name },
+             { "filter_cuts", cutsToJson(build) },
+             { "sump_mass_kg", orNull(oil.sump_kg) },
+             { "oil_samples", samplesToJson(oil) },
+             { "openings", openingsToJson(build) },
+             { "ring_seal", std::move(seal) },
+             { "bores", boresToJson(build) } };
+}
+
+std::string afterRunText(const Build &build)
+{
+    std::string out = build.name + "\n\nFilter cuts\n";
+    const CutReport cuts = reportCuts(build);
+    if (cuts.cuts.empty())
+        out += "  none\n";
+    for (const JudgedCut &c : cuts.cuts) {
+        out += "  " + formatPlain(c.engine_h, 0) + " h: " + c.verdict + bracketed(c.mark) + "\n";
+        for (const JudgedKind &k : c.kinds)
+            out += "    " + std::string(findCutKind(k.kind)->name) + ": " + k.verdict + "\n";
+        for (const std::string &r : c.remarks)
+            out += "    mind: " + r + "\n";
+    }
+    out += oilText(build);
+    out += "\nOpened again\n";
+    for (const Opening *o : standing(build.openings)) {
+        out += "  at " + formatPlain(o->engine_h, 0) + " h\n";
+        for (const Rechecked &r : recheckOf(build, *o).sizes)
+            out += "    " + r.name + ": " + r.verdict + bracketed(r.mark) + "\n";
+    }
+    out += "\nRing seal\n";
+    for (const SealPair &p : reportSeal(build).pairs)
+        out += "  " + std::string(p.kind == "vacuum" ? "vacuum" : "blow-by") + ", "
+            + formatPlain(p.rpm, 0) + " rev/min: " + p.verdict + "\n";
+    return out + boreText(build);
+}
+
+} // namespace mildpath

@@ -1,0 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "build/document.h"
+
+#include <string>
+
+namespace mildpath {
+
+/// Everything a run left: filter cuts, used oil, openings, ring seal, bore finish. Stable,
+/// documented (docs/format/after.md).
+Json afterRunToJson(const Build &build);
+/// The same for people, plain text.
+std::string afterRunText(const Build &build);
+
+} // namespace mildpath
