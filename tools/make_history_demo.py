@@ -195,8 +195,8 @@ def main():
             new["replaces"] = old["id"]
             build["readings"].append(new)
     build["scenarios"].append(entry(
-        len(build["scenarios"]) + 1, "c", "2026-10-05T15:00:00", name="crank drilling 3 at 6 mm",
-        faults=[], changes=[{"element": "crank_drill_3", "key": "d_mm", "value": 6.0}]))
+        len(build["scenarios"]) + 1, "c", "2026-10-05T15:00:00", name="gallery feed at 7 mm",
+        faults=[], changes=[{"element": "gallery_feed", "key": "d_mm", "value": 7.0}]))
     with open(TARGET, "w", encoding="utf-8") as f:
         json.dump(build, f, indent=1, ensure_ascii=False)
         f.write("\n")

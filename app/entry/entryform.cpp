@@ -18,16 +18,19 @@ EntryForm::EntryForm(const QString &prefix, int columns, QWidget *parent)
     , m_prefix(prefix)
     , m_columns(columns)
     , m_grid(new QGridLayout)
+    , m_beside(new QHBoxLayout)
     , m_refusal(new QLabel(this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(2);
     m_grid->setHorizontalSpacing(6);
-    m_grid->setVerticalSpacing(1);
+    m_grid->setVerticalSpacing(columns > 0 ? 1 : 3);
     for (int c = 0; c < columns; ++c)
         m_grid->setColumnStretch(c, 1);
-    column->addLayout(m_grid);
+    m_beside->setSpacing(16);
+    m_beside->addLayout(m_grid, 2);
+    column->addLayout(m_beside);
     m_refusal->setObjectName(prefix + QStringLiteral(".refusal"));
     m_refusal->setWordWrap(true);
     m_refusal->hide();
@@ -36,15 +39,16 @@ EntryForm::EntryForm(const QString &prefix, int columns, QWidget *parent)
 
 void EntryForm::place(const char *key, const QString &label, QWidget *widget, Field field)
 {
-    if (m_column == m_columns)
+    const bool left = m_columns == 0;
+    if (m_column == std::max(1, m_columns))
         newRow();
     auto *text = new QLabel(label, this);
     text->setFont(textFont(TextSize::Small));
     text->setBuddy(widget);
     field.label = text;
     field.widget = widget;
-    m_grid->addWidget(text, 2 * m_row, m_column);
-    m_grid->addWidget(widget, 2 * m_row + 1, m_column);
+    m_grid->addWidget(text, left ? m_row : 2 * m_row, m_column);
+    m_grid->addWidget(widget, left ? m_row : 2 * m_row + 1, left ? 1 : m_column);
     ++m_column;
     keep(key, label, std::move(field));
 }
@@ -70,14 +74,14 @@ void EntryForm::addNumber(const char *key, const QString &label, Dimension dimen
 void EntryForm::addMatrix(const std::vector<MatrixRow> &rows,
                           const std::vector<std::pair<QString, QString>> &columns)
 {
-    m_matrix = new QGridLayout;
-    m_matrix->setHorizontalSpacing(6);
-    m_matrix->setVerticalSpacing(3);
+    auto *matrix = new QGridLayout;
+    matrix->setHorizontalSpacing(6);
+    matrix->setVerticalSpacing(3);
     for (size_t c = 0; c < columns.size(); ++c) {
         auto *head = new QLabel(columns[c].second, this);
         head->setFont(textFont(TextSize::Small, true));
-        m_matrix->addWidget(head, 0, static_cast<int>(c) + 1);
-        m_matrix->setColumnStretch(static_cast<int>(c) + 1, 1);
+        matrix->addWidget(head, 0, static_cast<int>(c) + 1);
+        matrix->setColumnStretch(static_cast<int>(c) + 1, 1);
     }
     for (size_t r = 0; r < rows.size(); ++r) {
         const MatrixRow &row = rows[r];
@@ -86,16 +90,16 @@ void EntryForm::addMatrix(const std::vector<MatrixRow> &rows,
             : row.label + QStringLiteral(", ") + QString::fromStdString(row.unit);
         auto *text = new QLabel(named, this);
         text->setFont(textFont(TextSize::Small));
-        m_matrix->addWidget(text, static_cast<int>(r) + 1, 0);
+        matrix->addWidget(text, static_cast<int>(r) + 1, 0);
         for (size_t c = 0; c < columns.size(); ++c) {
             const QString spoken = columns[c].second + QStringLiteral(", ") + row.label;
             QuantityField *field = makeNumber(spoken, row.dimension, row.unit, row.decimals);
-            m_matrix->addWidget(field, static_cast<int>(r) + 1, static_cast<int>(c) + 1);
+            matrix->addWidget(field, static_cast<int>(r) + 1, static_cast<int>(c) + 1);
             keep(columns[c].first.toStdString() + "." + row.key, spoken,
                  { text, field, row.unit, row.dimension });
         }
     }
-    static_cast<QVBoxLayout *>(layout())->insertLayout(1, m_matrix);
+    m_beside->addLayout(matrix, 3);
 }
 
 QuantityField *EntryForm::makeNumber(const QString &label, Dimension dimension,

@@ -13,6 +13,7 @@
 
 class QComboBox;
 class QGridLayout;
+class QHBoxLayout;
 class QLabel;
 class QLineEdit;
 
@@ -20,13 +21,14 @@ namespace mildpath {
 
 class QuantityField;
 
-/// Fields for one entry of the logbook, a label over each: Enter moves on, in the last one it
+/// Fields for one entry of the logbook, a label over each (or left of it): Enter moves on, in the last one it
 /// submits; Backspace in an empty one goes back. What is refused is said below, and kept.
 class EntryForm : public QWidget
 {
     Q_OBJECT
 public:
-    /// @param prefix  of the fields' object names: "cut" → "cut.engine_h"
+    /// @param prefix   of the fields' object names: "cut" → "cut.engine_h"
+    /// @param columns  0: one below the other with their labels on the left
     EntryForm(const QString &prefix, int columns, QWidget *parent);
 
     void addNumber(const char *key, const QString &label, Dimension dimension,
@@ -35,7 +37,7 @@ public:
     /// @param options  (id, word)
     void addChoice(const char *key, const QString &label,
                    const std::vector<std::pair<QString, QString>> &options);
-    /// Rows of like numbers under common heads: fields "ROW.COLUMN".
+    /// Rows of like numbers under common heads, beside the fields above: "COLUMN.ROW".
     struct MatrixRow
     {
         const char *key;
@@ -89,7 +91,8 @@ private:
 
     QString m_prefix;
     int m_columns, m_row = 0, m_column = 0;
-    QGridLayout *m_grid, *m_matrix = nullptr;
+    QGridLayout *m_grid;
+    QHBoxLayout *m_beside;
     QLabel *m_refusal;
     std::map<std::string, Field> m_fields;
     std::vector<QWidget *> m_order;

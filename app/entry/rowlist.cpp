@@ -29,7 +29,8 @@ void RowList::setRows(std::vector<Row> rows)
     setFixedHeight(rowHeight * static_cast<int>(m_rows.size()) + 4);
     QStringList spoken;
     for (const Row &r : m_rows)
-        spoken << qs(markWord(r.mark)) + QStringLiteral(", ") + r.cells.join(QStringLiteral(", "));
+        spoken << (r.bare ? QString() : qs(markWord(r.mark)) + QStringLiteral(", "))
+                + r.cells.join(QStringLiteral(", "));
     setAccessibleDescription(spoken.join(QStringLiteral("; ")));
     update();
 }
@@ -109,7 +110,8 @@ void RowList::paintEvent(QPaintEvent *)
             p.setBrush(t.selectionFill);
             p.drawRoundedRect(row.adjusted(2.5, 1.5, -2.5, -1.5), 4, 4);
         }
-        drawMark(p, QPointF(16, row.center().y()), 12, r.mark);
+        if (!r.bare)
+            drawMark(p, QPointF(16, row.center().y()), 12, r.mark);
         for (int c = 0; c < r.cells.size(); ++c) {
             const double from = left + wide * m_starts[static_cast<size_t>(c)];
             const bool last = static_cast<size_t>(c) + 1 >= m_starts.size();

@@ -20,6 +20,7 @@ public:
         Mark mark;
         QStringList cells; ///< as many as there are columns
         QString tip {};
+        bool bare = false; ///< no mark is drawn or spoken
         bool operator==(const Row &) const = default;
     };
     /// @param starts  where each column begins, as shares of the width; the mark stands before them

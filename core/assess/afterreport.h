@@ -8,7 +8,7 @@
 namespace mildpath {
 
 /// Everything a run left: filter cuts, used oil, openings, ring seal, bore finish. Stable,
-/// documented (docs/format/after.md).
+/// documented (docs/format/README.md).
 Json afterRunToJson(const Build &build);
 /// The same for people, plain text.
 std::string afterRunText(const Build &build);

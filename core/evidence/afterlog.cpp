@@ -12,12 +12,11 @@ namespace {
 
 // Common practice, no source.
 constexpr std::array kinds {
-    CutKind { "bright", "bright, soft, not magnetic", "piston alloy or the overlay of a bearing",
-              false },
-    CutKind { "copper", "copper colour", "the underlayer of a bearing, or a bush", true },
-    CutKind { "magnetic", "magnetic", "iron or steel: rings, bores, cam, gears", false },
-    CutKind { "black", "black, hard", "burnt oil, or plastic of a chain guide", false },
-    CutKind { "pliable", "pliable, grey or black", "sealant squeezed out of a joint", false },
+    CutKind { "bright", "bright, soft, not magnetic", "alloy or bearing overlay", false },
+    CutKind { "copper", "copper colour", "bearing underlayer, bush", true },
+    CutKind { "magnetic", "magnetic", "iron or steel", false },
+    CutKind { "black", "black, hard", "burnt oil, guide plastic", false },
+    CutKind { "pliable", "pliable, grey or black", "sealant", false },
 };
 constexpr std::array<std::string_view, 2> phaseWords { "before", "after" };
 

@@ -2,6 +2,7 @@
 #include "report/buildsheet.h"
 
 #include "build/logbook.h"
+#include "report/aftersheet.h"
 #include "report/pictures.h"
 #include "start/afterwards.h"
 #include "start/runcard.h"
@@ -54,6 +55,8 @@ public:
         proofs();
         start();
         readings();
+        for (SheetBlock &b : afterRunBlocks(m_build))
+            m_out.blocks.push_back(std::move(b));
         air();
         choices();
         next();

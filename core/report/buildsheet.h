@@ -46,7 +46,7 @@ struct BuildSheet
 };
 
 /// What was measured, how and by whom; what is proven; forecast; holds and who signed them; the
-/// start; what to check next. @param date  as printed; the core has no clock
+/// start; what a run left; what to check next. @param date  as printed; the core has no clock
 BuildSheet buildSheet(const Build &build, const Assessment &assessment, const std::string &date);
 
 enum class Paper { A4, Letter };

@@ -89,9 +89,11 @@ public:
             m_inArray = false;
         return true;
     }
-    bool parse_error(std::size_t, const std::string &, const nlohmann::detail::exception &e) override
+    bool parse_error(std::size_t at, const std::string &,
+                     const nlohmann::detail::exception &) override
     {
-        m_out.trouble = std::string("is no whole JSON: ") + e.what();
+        m_out.trouble = "is no whole JSON: it breaks off or is mistyped at byte "
+            + std::to_string(at);
         return false;
     }
 

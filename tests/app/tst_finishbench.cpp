@@ -180,7 +180,7 @@ void TestFinishBench::seal_isTypedAndCompared()
     QVERIFY(panelText().contains(u"seals better"));
     choose(find<QComboBox>("seal.kind"), QStringLiteral("crankcase vacuum"));
     QVERIFY(!find<QLineEdit>("seal.gas_c")->isVisible());
-    for (const auto &[phase, kpa] : { std::pair("before the change", "20"), { "after it", "26" } }) {
+    for (const auto &[phase, kpa] : { std::pair("before", "20"), { "after", "26" } }) {
         choose(find<QComboBox>("seal.phase"), QString::fromLatin1(phase));
         enter("seal.rpm", "6000");
         enter("seal.vacuum", kpa);

@@ -16,6 +16,7 @@ class TestReport : public QObject
 private Q_SLOTS:
     void sheet_carriesWhatWasMeasuredByWhom();
     void sheet_saysWhetherItMayStart();
+    void sheet_carriesWhatARunLeft();
     void pictures_areWellFormedAndInside_data();
     void pictures_areWellFormedAndInside();
     void pictures_drawEveryReading();
@@ -90,6 +91,32 @@ void TestReport::sheet_saysWhetherItMayStart()
     }
     QVERIFY(QString::fromStdString(buildSheet(sound, assess(sound), "d").state)
                 .startsWith(QStringLiteral("No hold is open")));
+}
+
+void TestReport::sheet_carriesWhatARunLeft()
+{
+    const auto loaded
+        = loadBuild(demoBuildPath().parent_path() / "harbour-fire-pump-history.mildpath");
+    QVERIFY(loaded.has_value());
+    const Build &build = loaded->build;
+    const BuildSheet sheet = buildSheet(build, assess(build), "2026-10-06");
+    const QString words = wordsOf(sheet);
+    for (const char *said : { "Filters cut open", "copper colour: bearings first", "Used oil",
+                              "copper and lead: bearings", "Opened again", "Bore finish",
+                              "2, before strokes", "1, weak", "How the rings seal" })
+        QVERIFY2(words.contains(QString::fromUtf8(said)), said);
+    // Widths make up a page, and every row is as wide as its head.
+    for (const SheetBlock &b : sheet.blocks)
+        if (const auto *t = std::get_if<SheetTable>(&b)) {
+            double whole = 0;
+            for (const double w : t->widths)
+                whole += w;
+            verifyClose(whole, 1, 1e-9);
+            for (const auto &row : t->rows)
+                QCOMPARE(row.size(), t->head.size());
+        }
+    QVERIFY(!wordsOf(buildSheet(demoBuild(), assess(demoBuild()), "d"))
+                 .contains(QStringLiteral("Filters cut open")));
 }
 
 void TestReport::pictures_areWellFormedAndInside_data()

@@ -13,6 +13,7 @@
 namespace mildpath {
 namespace {
 
+constexpr int rowHigh = 20;
 constexpr double labels = 168, rightGap = 16, topGap = 20, axisGap = 34, firstShare = 0.24;
 
 } // namespace
@@ -22,7 +23,7 @@ CutChart::CutChart(QWidget *parent)
 {
     setObjectName(QStringLiteral("cutChart"));
     setFocusPolicy(Qt::StrongFocus);
-    setMinimumHeight(210);
+    setMinimumHeight(200);
 }
 
 void CutChart::show(const Build &build, const CutReport &report, const std::string &chosen)
@@ -163,13 +164,14 @@ void CutComparison::show(const JudgedCut *cut)
     QStringList spoken;
     if (cut)
         for (const JudgedKind &k : cut->kinds)
-            if (k.against) {
+            // None in either says nothing more.
+            if (k.against && k.against->low95) {
                 m_kinds.push_back(k);
                 spoken << qs(findCutKind(k.kind)->name) + QStringLiteral(": ")
                         + qs(comparisonText(*k.against));
             }
     setAccessibleDescription(spoken.join(QStringLiteral("; ")));
-    setFixedHeight(30 + 22 * static_cast<int>(std::max<size_t>(1, m_kinds.size())) + 22);
+    setFixedHeight(28 + rowHigh * static_cast<int>(std::max<size_t>(1, m_kinds.size())) + 20);
     update();
 }
 
@@ -189,7 +191,7 @@ void CutComparison::paintEvent(QPaintEvent *)
         return;
     }
     const double text = std::min(330.0, width() * 0.42);
-    const QRectF r(labels, 28, width() - labels - rightGap - text, height() - 28 - 22);
+    const QRectF r(labels, 28, width() - labels - rightGap - text, height() - 28 - 20);
     const Axis axis { 0.02, 50, r.left(), r.right(), true };
     for (const double v : { 0.1, 1.0, 10.0 }) {
         p.setPen(QPen(v == 1 ? t.muted : t.line, 1, v == 1 ? Qt::DashLine : Qt::SolidLine));
@@ -201,15 +203,15 @@ void CutComparison::paintEvent(QPaintEvent *)
     const auto inside = [&](double v) { return std::clamp(axis.at(v), r.left(), r.right()); };
     for (size_t i = 0; i < m_kinds.size(); ++i) {
         const CountComparison &c = *m_kinds[i].against;
-        const double y = r.top() + 11 + 22 * static_cast<double>(i);
+        const double y = r.top() + rowHigh * (static_cast<double>(i) + 0.5);
         drawLine(p, QRectF(12, y - 9, labels - 16, 18), Qt::AlignLeft | Qt::AlignVCenter,
                  qs(findCutKind(m_kinds[i].kind)->name), textFont(TextSize::Normal), t.ink);
         const bool plain = m_kinds[i].mark == Mark::Proven;
         const QColor colour = plain ? t.ink : t.mark(m_kinds[i].mark);
         p.setPen(QPen(colour, 2));
-        if (c.low95) // an end that is not known runs off the scale
-            p.drawLine(QPointF(inside(std::max(*c.low95, 1e-9)), y),
-                       QPointF(c.high95 ? inside(std::max(*c.high95, 1e-9)) : r.right(), y));
+        // An end that is not known runs off the scale.
+        p.drawLine(QPointF(inside(std::max(*c.low95, 1e-9)), y),
+                   QPointF(c.high95 ? inside(std::max(*c.high95, 1e-9)) : r.right(), y));
         if (c.ratio) {
             p.setBrush(colour);
             p.drawEllipse(QPointF(inside(std::max(*c.ratio, 1e-9)), y), 3.5, 3.5);

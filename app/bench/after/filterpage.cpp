@@ -72,7 +72,7 @@ void FilterPage::makeEntry(QWidget *card)
     done->setProperty("main", true);
     head->addWidget(done);
     column->addLayout(head);
-    m_form = new EntryForm(QStringLiteral("cut"), 4, card);
+    m_form = new EntryForm(QStringLiteral("cut"), 0, card);
     m_form->addNumber("engine_h", tr("Engine ran"), Dimension::Time, "h", 1);
     m_form->addNumber("filter_h", tr("Filter in for"), Dimension::Time, "h", 1);
     m_form->addNumber("area", tr("Medium seen"), Dimension::Area, "cm²", 0);

@@ -439,12 +439,13 @@ void RecheckPage::panel(PanelContent &out)
                                 Figure::pressure(m_modified->idleBefore.weakestPressure.value_pa),
                                 Figure::pressure(m_modified->idleAfter.weakestPressure.value_pa) });
     for (const ModifiedReading &r : m_modified->readings)
-        out.push_back(PanelRow { tr("Read at %1: %2")
-                                     .arg(Figure::speed(r.rpm).text(),
-                                          Figure::pressure(r.read_pa).text()),
-                                 { Figure::pressure(r.asIs_pa).number + QStringLiteral(" → ")
-                                       + Figure::pressure(r.modified_pa).number,
-                                   qs(Figure::pressureUnit()), {} } });
+        out.push_back(PanelRow { Figure::speed(r.rpm).text(),
+                                 { tr("%1 read; %2 → %3")
+                                       .arg(Figure::pressure(r.read_pa).number,
+                                            Figure::pressure(r.asIs_pa).number,
+                                            Figure::pressure(r.modified_pa).number),
+                                   qs(Figure::pressureUnit()), {} },
+                                 tr("read, then forecast as it is and made so") });
     out.push_back(PanelButton { QStringLiteral("modified.keep"), tr("Keep it as a scenario"),
                                 [this, changes = m_changes] {
                                     Scenario s;

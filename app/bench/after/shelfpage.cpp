@@ -281,10 +281,13 @@ void ShelfPage::fillList()
             { damaged ? Mark::LookAgain : Mark::Proven,
               { e->name.empty() ? pathOf(e->path.filename()) : qs(e->name),
                 damaged ? tr("damaged: %1").arg(trouble) : qs(e->engine), qs(e->last.substr(0, 10)),
-                row && !damaged ? figure(row->value.value, q) + u' ' + qs(q.unit) : QString() },
+                !row || damaged        ? QString()
+                    : row->value.value ? figure(row->value.value, q) + u' ' + qs(q.unit)
+                                       : QStringLiteral("–") },
               damaged ? trouble
                       : pathOf(e->path)
-                      + (row ? QStringLiteral("\n") + qs(row->value.of) : QString()) });
+                      + (row ? QStringLiteral("\n") + qs(row->value.of) : QString()),
+              !damaged });
     }
     m_list->setRows(std::move(rows));
     m_list->choose(chosen);

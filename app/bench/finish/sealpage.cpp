@@ -131,8 +131,8 @@ SealPage::SealPage(OpenBuild &open, QWidget *parent)
     row->setContentsMargins(14, 8, 12, 8);
     m_form->addChoice("kind", tr("Read"), { { QStringLiteral("blow_by"), tr("blow-by") },
                                             { QStringLiteral("vacuum"), tr("crankcase vacuum") } });
-    m_form->addChoice("phase", tr("It was"), { { QStringLiteral("before"), tr("before the change") },
-                                               { QStringLiteral("after"), tr("after it") } });
+    m_form->addChoice("phase", tr("It was"), { { QStringLiteral("before"), tr("before") },
+                                               { QStringLiteral("after"), tr("after") } });
     m_form->addNumber("rpm", tr("Speed"), Dimension::Speed, "rev/min", 0);
     m_form->addNumber("load", tr("Load, %"), Dimension::Number, "", 0);
     m_form->addNumber("flow", tr("Blow-by"), Dimension::VolumeFlow, "l/min", 1);

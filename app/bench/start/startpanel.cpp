@@ -35,6 +35,9 @@ QString benchOf(const Build &build, const Finding &finding)
     for (const auto &[prefix, bench] : about)
         if (finding.id.starts_with(prefix))
             return QString::fromUtf8(bench);
+    if (finding.id.find("_in_filter@") != finding.id.npos
+        || finding.id.find("_in_oil@") != finding.id.npos)
+        return QStringLiteral("After run");
     const Stop *stop = build.engine.find(finding.stop);
     const bool pump
         = stop && (stop->kind == "pump" || stop->kind == "relief" || stop->kind == "pickup");

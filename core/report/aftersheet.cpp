@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "report/aftersheet.h"
+
+#include "assess/cutreport.h"
+#include "assess/finishreport.h"
+#include "assess/oilreport.h"
+#include "assess/recheck.h"
+#include "assess/sealreport.h"
+
+#include <algorithm>
+#include <array>
+
+namespace mildpath {
+namespace {
+
+std::string hours(double h)
+{
+    return formatNumber(h, h < 10 ? 1 : 0) + " h";
+}
+
+/// The entry of a list with this id.
+template <class T> const T &entryOf(const std::vector<T> &list, const std::string &id)
+{
+    return *std::ranges::find(list, id, &T::id);
+}
+
+void add(std::vector<SheetBlock> &out, const char *heading, SheetTable table)
+{
+    if (table.rows.empty())
+        return;
+    out.push_back(SheetHeading { heading });
+    out.push_back(std::move(table));
+}
+
+void cuts(const Build &build, std::vector<SheetBlock> &out)
+{
+    SheetTable t { { "engine", "bright", "copper", "magnetic", "black", "pliable", "says", "by" },
+                   { 0.1, 0.09, 0.09, 0.1, 0.08, 0.08, 0.34, 0.12 },
+                   {} };
+    for (const JudgedCut &c : reportCuts(build).cuts) {
+        const FilterCut &cut = entryOf(build.filterCuts, c.id);
+        std::vector<SheetCell> row { { hours(c.engine_h), c.mark } };
+        for (const JudgedKind &k : c.kinds)
+            row.push_back({ k.count ? formatNumber(*k.count, 0) : "not looked" });
+        row.push_back({ cut.settled.empty() ? c.verdict : c.verdict + "; " + cut.settled });
+        row.push_back({ cut.by });
+        t.rows.push_back(std::move(row));
+    }
+    add(out, "Filters cut open: particles by kind", std::move(t));
+}
+
+void oil(const Build &build, std::vector<SheetBlock> &out)
+{
+    SheetTable t { { "engine", "over", "says", "viscosity", "by" }, { 0.1, 0.1, 0.36, 0.32, 0.12 },
+                   {} };
+    for (const JudgedSample &s : reportOil(build).samples) {
+        const OilSample &sample = entryOf(build.oilSamples, s.id);
+        std::string says = s.verdict;
+        for (const std::string &r : s.remarks)
+            says += "; " + r;
+        t.rows.push_back({ { hours(s.engine_h), s.mark },
+                           { hours(s.stretch_h) },
+                           { sample.settled.empty() ? says : says + "; " + sample.settled },
+                           { s.viscosity },
+                           { sample.by } });
+    }
+    add(out, "Used oil, against this engine's own", std::move(t));
+}
+
+void rechecks(const Build &build, std::vector<SheetBlock> &out)
+{
+    SheetTable t { { "opened", "size", "before, µm", "after, µm", "says" },
+                   { 0.1, 0.2, 0.12, 0.12, 0.46 },
+                   {} };
+    for (const Opening *o : standing(build.openings))
+        for (const Rechecked &r : recheckOf(build, *o).sizes)
+            t.rows.push_back({ { hours(o->engine_h) },
+                               { r.name, r.mark },
+                               { r.before_um ? formatNumber(r.before_um->value, 1) : "–" },
+                               { formatNumber(r.after_um.value, 1) },
+                               { r.verdict } });
+    add(out, "Opened again: diametral, at 20 °C", std::move(t));
+}
+
+void bores(const Build &build, std::vector<SheetBlock> &out)
+{
+    const double cutoff = *valueOf(build.finish.values, finishKeys(), "cutoff_mm");
+    std::vector<ReadTrace> traces;
+    for (const BoreTrace *b : standing(build.boreTraces))
+        traces.push_back(readTrace(*b, cutoff, ProfileFilter::TwoStep));
+    constexpr std::array keys { "rk_um", "rpk_um", "rvk_um", "vo_um3_um2", "rpq_um", "rvq_um" };
+    SheetTable t { { "bore", "traces" }, { 0.22, 0.12 }, {} };
+    for (const char *key : keys) {
+        const FinishQuantity &q = *findFinishQuantity(key);
+        t.head.push_back(std::string(q.name) + ", " + std::string(q.unit));
+        t.widths.push_back(0.11);
+    }
+    for (int bore = 1; bore <= build.engine.cylinders; ++bore)
+        for (const std::string_view phase : phases()) {
+            const int n = rangeOf(traces, bore, phase, finishQuantities().front()).traces;
+            if (n == 0)
+                continue;
+            std::vector<SheetCell> row { { std::to_string(bore) + ", " + std::string(phase)
+                                           + " strokes" },
+                                         { std::to_string(n)
+                                           + (n < enoughTraces ? ", weak" : "") } };
+            for (const char *key : keys) {
+                const FinishQuantity &q = *findFinishQuantity(key);
+                const FinishRange r = rangeOf(traces, bore, phase, q);
+                row.push_back({ r.traces > 0 ? formatNumber(r.mean, q.decimals) : "–" });
+            }
+            t.rows.push_back(std::move(row));
+        }
+    add(out, "Bore finish, mean of the traces", std::move(t));
+}
+
+void seal(const Build &build, std::vector<SheetBlock> &out)
+{
+    SheetTable t { { "read", "at", "before → after" }, { 0.24, 0.26, 0.5 }, {} };
+    for (const SealPair &p : reportSeal(build).pairs)
+        t.rows.push_back({ { p.kind == "vacuum" ? "crankcase vacuum" : "blow-by", p.mark },
+                           { formatNumber(p.rpm, 0) + " rev/min, load "
+                             + formatNumber(p.load_percent, 0) + " %" },
+                           { p.verdict } });
+    add(out, "How the rings seal", std::move(t));
+}
+
+} // namespace
+
+std::vector<SheetBlock> afterRunBlocks(const Build &build)
+{
+    std::vector<SheetBlock> out;
+    cuts(build, out);
+    oil(build, out);
+    rechecks(build, out);
+    bores(build, out);
+    seal(build, out);
+    return out;
+}
+
+} // namespace mildpath
