@@ -3,11 +3,13 @@
 
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
+#include "paint/card.h"
 #include "paint/text.h"
 
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QPushButton>
 
 #include <algorithm>
 
@@ -251,6 +253,20 @@ bool EntryForm::eventFilter(QObject *watched, QEvent *event)
         }
     }
     return QWidget::eventFilter(watched, event);
+}
+
+QWidget *entryCard(EntryForm *form, const QString &buttonName, QWidget *parent)
+{
+    auto *card = new CardWidget(parent);
+    auto *row = new QHBoxLayout(card);
+    row->setContentsMargins(14, 8, 12, 8);
+    row->addWidget(form, 1);
+    auto *done = new QPushButton(QObject::tr("Record"), card);
+    done->setObjectName(buttonName);
+    done->setProperty("main", true);
+    row->addWidget(done, 0, Qt::AlignBottom);
+    QObject::connect(done, &QPushButton::clicked, form, &EntryForm::submitted);
+    return card;
 }
 
 } // namespace mildpath

@@ -98,4 +98,7 @@ private:
     std::vector<QWidget *> m_order;
 };
 
+/// A card with a form and its button "Record", which submits the form.
+QWidget *entryCard(EntryForm *form, const QString &buttonName, QWidget *parent);
+
 } // namespace mildpath

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/stopfields.h"
 
+#include "calc/catalogue.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -154,6 +156,16 @@ PanelField sectionField(OpenBuild &open, const char *section, std::string_view k
     } else if (k.unit == "µm³/µm²")
         out.decimals = 3;
     return out;
+}
+
+void addWorking(PanelContent &out, std::initializer_list<const char *> calculators)
+{
+    out.push_back(PanelHeading { QObject::tr("Working") });
+    for (const char *name : calculators) {
+        const Calculator *w = findCalculator(name);
+        out.push_back(PanelText { qs(w->formula) });
+        out.push_back(PanelText { qs(w->source), Tone::Muted });
+    }
 }
 
 PanelChoice foreignChoice(OpenBuild &open, bool fuel)

@@ -4,6 +4,8 @@
 #include "shell/openbuild.h"
 #include "shell/panel.h"
 
+#include <initializer_list>
+
 namespace mildpath {
 
 /// A field of the side panel for a number of a stop (see stopKeys()); an absent one shows empty.
@@ -22,6 +24,8 @@ PanelField sumpField(OpenBuild &open, const SumpKey &key);
 PanelField startField(OpenBuild &open, const ValueKey &key);
 /// The same for a number of bore finish or of what is looked at after a run (see sectionKeys()).
 PanelField sectionField(OpenBuild &open, const char *section, std::string_view key);
+/// "Working": formula and source of calculators, from their one definition.
+void addWorking(PanelContent &out, std::initializer_list<const char *> calculators);
 /// Coolant or fuel in the oil: not said, none, suspected, confirmed.
 PanelChoice foreignChoice(OpenBuild &open, bool fuel);
 /// A panel field for a key of Heat; without a label it bears the key's meaning.

@@ -8,6 +8,13 @@
 
 namespace mildpath {
 
+Assessment::Assessment() = default;
+Assessment::Assessment(const Assessment &) = default;
+Assessment::Assessment(Assessment &&) noexcept = default;
+Assessment &Assessment::operator=(const Assessment &) = default;
+Assessment &Assessment::operator=(Assessment &&) noexcept = default;
+Assessment::~Assessment() = default;
+
 Mark markAgainst(const LikelyPressure &pressure, double least_pa)
 {
     if (pressure.value_pa < least_pa)

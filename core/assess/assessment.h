@@ -244,6 +244,13 @@ struct ForecastLine
 /// Everything that can be said about a document. Immutable.
 struct Assessment
 {
+    Assessment(); // made and copied in one place, like a Build
+    Assessment(const Assessment &);
+    Assessment(Assessment &&) noexcept;
+    Assessment &operator=(const Assessment &);
+    Assessment &operator=(Assessment &&) noexcept;
+    ~Assessment();
+
     std::vector<GaugedSize> sizes; ///< family by family, in oil order
     std::vector<FamilySummary> families; ///< those the engine has
     std::vector<FeedHole> feedHoles; ///< mains whose holes were measured

@@ -39,10 +39,12 @@ void judgeKind(const Build &build, const CutKind &kind, const JudgedCut &cut, Ju
         k.verdict = "not looked for";
         return;
     }
+    const std::string can
+        = k.inCan > 0 ? " (" + std::to_string(k.inCan) + " in the can)" : "";
     const std::string size
         = k.largest_mm ? ", up to " + formatPlain(*k.largest_mm, 1) + " mm" : "";
     const std::string against = k.against ? "; " + comparisonText(*k.against) : "";
-    k.verdict = std::to_string(*k.count) + size + against;
+    k.verdict = std::to_string(*k.count) + can + size + against;
     if (kind.always && *k.count > 0) {
         k.mark = Mark::Hold;
         return;
@@ -85,6 +87,25 @@ void addFindings(const Build &build, const CutReport &report, const FilterCut &c
 const JudgedKind &JudgedCut::kind(std::string_view kindId) const
 {
     return *std::ranges::find_if(kinds, [&](const JudgedKind &k) { return k.kind == kindId; });
+}
+
+JudgedCut comparedWith(const Build &build, JudgedCut cut, const std::string &other)
+{
+    const FilterCut *own = nullptr, *before = nullptr;
+    for (const FilterCut *c : standing(build.filterCuts)) {
+        own = c->id == cut.id ? c : own;
+        before = c->id == other ? c : before;
+    }
+    for (JudgedKind &k : cut.kinds) {
+        k.against.reset();
+        k.againstCut.clear();
+        const std::optional<int> then = before ? before->count(k.kind) : std::nullopt;
+        if (!own || !k.count || !then)
+            continue;
+        k.against = compareCounts(exposureOf(*before, *then), exposureOf(*own, *k.count));
+        k.againstCut = other;
+    }
+    return cut;
 }
 
 Exposure exposureOf(const FilterCut &cut, int count)
@@ -133,6 +154,7 @@ CutReport reportCuts(const Build &build)
         for (const CutKind &kind : cutKinds()) {
             JudgedKind k { .kind = std::string(kind.id), .count = c.count(kind.id),
                            .againstCut = {}, .verdict = {} };
+            k.inCan = c.count(kind.id, "can").value_or(0);
             for (const DebrisCount &d : c.counts)
                 if (d.kind == kind.id && d.largest_mm)
                     k.largest_mm = std::max(k.largest_mm.value_or(0), *d.largest_mm);

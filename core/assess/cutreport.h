@@ -18,6 +18,7 @@ struct JudgedKind
 {
     std::string kind; ///< see cutKinds()
     std::optional<int> count; ///< pleats and can; absent: not looked for
+    int inCan = 0; ///< of them in the can
     std::optional<double> largest_mm {};
     double per100h_100cm2 = 0; ///< particles in 100 h on 100 cm²
     std::optional<CountComparison> against {}; ///< the earlier cut it is like in hours
@@ -47,6 +48,10 @@ struct CutReport
     std::vector<Finding> findings;
 };
 CutReport reportCuts(const Build &build);
+
+/// The cut with its kinds compared with another one of one's choice, whichever hours that saw; marks
+/// and verdicts stay. Kinds that one of them did not look for are not compared.
+JudgedCut comparedWith(const Build &build, JudgedCut cut, const std::string &other);
 
 /// Exposure of a cut with a count of some kind.
 Exposure exposureOf(const FilterCut &cut, int count);

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "build/afterrun.h"
 
-#include "quantity/json.h"
-
 #include <array>
 
 namespace mildpath {
@@ -55,22 +53,6 @@ std::span<const ValueKey> sectionKeys(std::string_view section)
     return section == "finish" ? finishKeys()
         : section == "after"   ? afterKeys()
                                : std::span<const ValueKey>();
-}
-
-ValueSection sectionFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    ValueSection s;
-    s.values = valuesFromJson(in, &errors);
-    s.extra = in.leftOver();
-    return s;
-}
-
-Json sectionToJson(const ValueSection &s)
-{
-    Json out { { "values", s.values } };
-    out.update(s.extra.json());
-    return out;
 }
 
 } // namespace mildpath

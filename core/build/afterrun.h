@@ -5,14 +5,6 @@
 
 namespace mildpath {
 
-/// Numbers of one part of the job that are entered, or taken as usual.
-struct ValueSection
-{
-    OwnValues values;
-    ExtraKeys extra {};
-    bool operator==(const ValueSection &) const = default;
-};
-
 /// Bore finish: filter, rings and piston, valley volume wanted. Groups: trace, ring, valley.
 std::span<const ValueKey> finishKeys();
 /// What is looked at after a run. Groups: filter, oil, seal.
@@ -29,9 +21,5 @@ struct SetSectionValue
     std::optional<double> value;
     bool operator==(const SetSectionValue &) const = default;
 };
-
-ValueSection sectionFromJson(const Json &json, const std::string &place,
-                             std::vector<Error> &errors);
-Json sectionToJson(const ValueSection &section);
 
 } // namespace mildpath

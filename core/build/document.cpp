@@ -123,6 +123,14 @@ const Stop *Engine::find(std::string_view id) const
     return nullptr;
 }
 
+Build::Build() = default;
+Build::Build(const Build &) = default;
+Build::Build(Build &&) noexcept = default;
+Build &Build::operator=(const Build &) = default;
+Build &Build::operator=(Build &&) noexcept = default;
+Build::~Build() = default;
+bool Build::operator==(const Build &) const = default;
+
 double Stop::value(const std::string &key, double fallback) const
 {
     const auto it = values.find(key);

@@ -196,6 +196,15 @@ struct Proof
 /// A build: one engine, everything measured, seen and decided about its lubrication.
 struct Build
 {
+    // Made and copied in one place: every file that holds a build would compile that anew.
+    Build();
+    Build(const Build &);
+    Build(Build &&) noexcept;
+    Build &operator=(const Build &);
+    Build &operator=(Build &&) noexcept;
+    ~Build();
+    bool operator==(const Build &) const;
+
     std::string name;
     std::string notes;
     Engine engine;
@@ -243,8 +252,6 @@ struct Build
     std::vector<SealCheck> sealChecks;
     std::vector<BoreTrace> boreTraces;
     ExtraKeys extra {}; ///< what newer versions write
-
-    bool operator==(const Build &) const = default;
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";

@@ -45,18 +45,12 @@ std::span<const ValueKey> startKeys()
 
 Start startFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
 {
-    JsonReader in(json, place, errors);
-    Start s;
-    s.values = valuesFromJson(in, &errors);
-    s.extra = in.leftOver();
-    return s;
+    return { sectionFromJson(json, place, errors) };
 }
 
 Json startToJson(const Start &s)
 {
-    Json out { { "values", s.values } };
-    out.update(s.extra.json());
-    return out;
+    return sectionToJson(s);
 }
 
 } // namespace mildpath

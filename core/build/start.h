@@ -6,11 +6,8 @@
 namespace mildpath {
 
 /// Numbers of priming and first start.
-struct Start
+struct Start : ValueSection ///< by startKeys()
 {
-    OwnValues values; ///< by startKeys()
-    ExtraKeys extra {};
-
     /// As entered; absent where nothing was.
     std::optional<double> own(std::string_view key) const { return ownValue(values, key); }
     /// As entered, or what is usual; absent where neither is.

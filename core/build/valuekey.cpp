@@ -90,4 +90,20 @@ OwnValues valuesFromJson(JsonReader &in, std::vector<Error> *errors)
     return out;
 }
 
+ValueSection sectionFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    ValueSection s;
+    s.values = valuesFromJson(in, &errors);
+    s.extra = in.leftOver();
+    return s;
+}
+
+Json sectionToJson(const ValueSection &s)
+{
+    Json out { { "values", s.values } };
+    out.update(s.extra.json());
+    return out;
+}
+
 } // namespace mildpath

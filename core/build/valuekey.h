@@ -44,4 +44,16 @@ void checkValues(const OwnValues &values, std::span<const ValueKey> keys, const 
 /// The object `values` of the reader. @param errors  null: what is no number is passed over
 OwnValues valuesFromJson(JsonReader &in, std::vector<Error> *errors);
 
+/// Numbers of one part of the job that are entered, or taken as usual.
+struct ValueSection
+{
+    OwnValues values;
+    ExtraKeys extra {};
+    bool operator==(const ValueSection &) const = default;
+};
+
+ValueSection sectionFromJson(const Json &json, const std::string &place,
+                             std::vector<Error> &errors);
+Json sectionToJson(const ValueSection &section);
+
 } // namespace mildpath

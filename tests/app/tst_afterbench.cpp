@@ -118,7 +118,12 @@ void TestAfterBench::cutPicture_isWalkedByClickAndKey()
     clickAt(chart, QPointF(chart->width() - 40, chart->height() / 2.0));
     QVERIFY(panelText().contains(u"Cut at 215 h"));
     QVERIFY(chart->accessibleDescription().contains(u"copper colour: bearings first"));
-    QVERIFY(find<CutComparison>("cutComparison")->accessibleDescription().contains(u"5.0 times"));
+    auto *comparison = find<CutComparison>("cutComparison");
+    QVERIFY(comparison->accessibleDescription().contains(u"5.0 times"));
+    choose(inPanel<QComboBox>(QStringLiteral("cut.against")), QStringLiteral("the cut at 65 h"));
+    QVERIFY(comparison->accessibleDescription().contains(u"magnetic: 1.0 times"));
+    choose(inPanel<QComboBox>(QStringLiteral("cut.against")), QStringLiteral("the like one before"));
+    QVERIFY(comparison->accessibleDescription().contains(u"5.0 times"));
 }
 
 void TestAfterBench::cutTable_isTakenWholeOrNotAtAll()

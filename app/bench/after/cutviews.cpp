@@ -182,11 +182,11 @@ void CutComparison::paintEvent(QPaintEvent *)
     p.setRenderHint(QPainter::Antialiasing);
     drawCard(p, QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
     drawLine(p, QRectF(14, 6, width() - 28, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("Times the rate of the cut before, by hours and area, with its 95 % interval"),
+             tr("Times the rate of the other cut, by hours and area, with the 95 % interval"),
              textFont(TextSize::Normal, true), t.ink);
     if (m_kinds.empty()) {
         drawLine(p, QRectF(14, 28, width() - 28, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                 tr("Nothing like it in hours was cut before: nothing to compare."),
+                 tr("Nothing like it in hours was cut before: choose another cut beside."),
                  textFont(TextSize::Normal), t.muted);
         return;
     }

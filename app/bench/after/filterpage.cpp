@@ -182,7 +182,13 @@ void FilterPage::refresh()
     if (!judged())
         m_cut = m_report.cuts.empty() ? "" : m_report.cuts.back().id;
     m_chart->show(m_open.build(), m_report, m_cut);
-    m_comparison->show(judged());
+    const JudgedCut *j = judged();
+    if (m_against == m_cut || std::ranges::find(m_report.cuts, m_against, &JudgedCut::id)
+            == m_report.cuts.end())
+        m_against.clear();
+    const JudgedCut other
+        = j && !m_against.empty() ? comparedWith(m_open.build(), *j, m_against) : JudgedCut {};
+    m_comparison->show(m_against.empty() ? j : &other);
     const FilterCut *c = chosen();
     m_photos->setPhotos(c ? c->photos : std::vector<std::string>());
     m_photos->setVisible(c && !c->photos.empty());
@@ -202,6 +208,29 @@ void FilterPage::takeFocus()
     m_form->focusFirst();
 }
 
+/// Which cut to compare with: the one before it that is like it in hours, or any other.
+void FilterPage::againstPanel(PanelContent &out)
+{
+    PanelChoice c { QStringLiteral("cut.against"), tr("Compared with"),
+                    { tr("the like one before") }, 0, {} };
+    std::vector<std::string> ids { {} };
+    for (const JudgedCut &j : m_report.cuts) {
+        if (j.id == m_cut)
+            continue;
+        if (j.id == m_against)
+            c.current = static_cast<int>(ids.size());
+        ids.push_back(j.id);
+        c.options << tr("the cut at %1 h").arg(qs(formatPlain(j.engine_h, 0)));
+    }
+    c.chosen = [this, ids](int i) -> Result<void> {
+        m_against = ids[static_cast<size_t>(i)];
+        refresh();
+        return {};
+    };
+    if (ids.size() > 1)
+        out.push_back(std::move(c));
+}
+
 void FilterPage::panel(PanelContent &out)
 {
     const JudgedCut *j = judged();
@@ -217,6 +246,7 @@ void FilterPage::panel(PanelContent &out)
                 PanelVerdict { k.mark, qs(findCutKind(k.kind)->name), qs(k.verdict) });
         for (const std::string &r : j->remarks)
             out.push_back(PanelText { qs(r), Tone::Warn });
+        againstPanel(out);
         out.push_back(PanelWord { QStringLiteral("cut.settled"), tr("What was done about it"),
                                   qs(c->settled), [this, cut = *c](const QString &text) {
                                       FilterCut next = cut;
@@ -245,6 +275,8 @@ void FilterPage::panel(PanelContent &out)
     out.push_back(PanelHeading { tr("Counted by") });
     for (const char *key : { "first_hours_h", "speck_count" })
         out.push_back(sectionField(m_open, "after", key));
+    out.push_back(PanelRule {});
+    addWorking(out, { "count-comparison" });
 }
 
 } // namespace mildpath

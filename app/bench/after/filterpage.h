@@ -36,6 +36,7 @@ Q_SIGNALS:
 private:
     void makeEntry(QWidget *card);
     void record();
+    void againstPanel(PanelContent &out);
     const FilterCut *chosen() const;
     const JudgedCut *judged() const;
     Result<void> amend(FilterCut next);
@@ -43,6 +44,7 @@ private:
     OpenBuild &m_open;
     CutReport m_report;
     std::string m_cut; ///< id of the chosen one
+    std::string m_against; ///< id of the one it is compared with; empty: the like one before
     CutChart *m_chart;
     CutComparison *m_comparison;
     EntryForm *m_form;

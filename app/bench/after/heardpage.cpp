@@ -5,12 +5,8 @@
 #include "diagnose/faults.h"
 #include "entry/entryform.h"
 #include "paint/axes.h"
-#include "paint/card.h"
 
-#include <QHBoxLayout>
-#include <QLabel>
 #include <QMouseEvent>
-#include <QPushButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -158,20 +154,11 @@ HeardPage::HeardPage(OpenBuild &open, QWidget *parent)
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
     column->addWidget(m_view, 1);
-    auto *card = new CardWidget(this);
-    auto *row = new QHBoxLayout(card);
-    row->setContentsMargins(14, 8, 12, 8);
     m_form->addChoice("sound", tr("It is a"), options(noiseSounds()));
     m_form->addChoice("when", tr("Heard"), options(noiseTimes()));
     m_form->addNumber("gone", tr("Gone above"), Dimension::Speed, "rev/min", 0);
     m_form->addWord("note", tr("Where, what else"));
-    row->addWidget(m_form, 1);
-    auto *done = new QPushButton(tr("Record"), card);
-    done->setObjectName(QStringLiteral("heard.record"));
-    done->setProperty("main", true);
-    row->addWidget(done, 0, Qt::AlignBottom);
-    column->addWidget(card);
-    connect(done, &QPushButton::clicked, this, &HeardPage::record);
+    column->addWidget(entryCard(m_form, QStringLiteral("heard.record"), this));
     connect(m_form, &EntryForm::submitted, this, &HeardPage::record);
     connect(m_view, &HeardView::picked, this, [this](const QString &id) {
         m_heard = id.toStdString();

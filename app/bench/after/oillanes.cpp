@@ -159,20 +159,27 @@ void OilLanes::paintLane(QPainter &p, size_t i, const QRectF &lane) const
                 p.drawEllipse(at, 3.5, 3.5);
             }
         }
-    if (!last)
-        return;
+    if (last)
+        drawFigures(p, lane, *last);
+}
+
+/// The last sample's figure, and its rate beside the engine's own.
+void OilLanes::drawFigures(QPainter &p, const QRectF &lane, const JudgedElement &e) const
+{
+    const Theme &t = Theme::current();
+    const ElementKind *kind = findElementKind(e.symbol);
     drawLine(p, QRectF(lane.right() + 12, lane.top(), 64, lane.height()),
-             Qt::AlignLeft | Qt::AlignVCenter, qs(formatNumber(last->mg_kg, last->mg_kg < 10)),
+             Qt::AlignLeft | Qt::AlignVCenter, qs(formatNumber(e.mg_kg, e.mg_kg < 10)),
              textFont(TextSize::Normal, true), t.ink);
-    const QString rate = !last->wear ? tr("not judged")
+    const QString rate = !e.wear ? tr("not judged")
         : kind && !kind->wear        ? tr("the oil's own")
-        : qs(formatNumber(last->wear->per100h_mg_kg, 1))
-            + (last->pattern ? QStringLiteral(" (%1)").arg(
-                                   qs(formatNumber(last->pattern->median, 1)))
+        : qs(formatNumber(e.wear->per100h_mg_kg, 1))
+            + (e.pattern ? QStringLiteral(" (%1)").arg(
+                                   qs(formatNumber(e.pattern->median, 1)))
                              : QString());
     drawLine(p, QRectF(lane.right() + 84, lane.top(), figures - 90, lane.height()),
              Qt::AlignLeft | Qt::AlignVCenter, rate, textFont(TextSize::Normal),
-             last->alarm ? t.mark(last->mark) : t.muted);
+             e.alarm ? t.mark(e.mark) : t.muted);
 }
 
 size_t OilLanes::nearest(double pixel) const

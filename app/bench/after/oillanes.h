@@ -31,6 +31,7 @@ private:
     QRectF area() const;
     double x(double hours) const;
     void paintLane(QPainter &p, size_t i, const QRectF &lane) const;
+    void drawFigures(QPainter &p, const QRectF &lane, const JudgedElement &e) const;
     size_t nearest(double pixel) const;
 
     OilReport m_report;

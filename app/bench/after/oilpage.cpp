@@ -4,6 +4,7 @@
 #include "bench/after/oillanes.h"
 #include "bench/after/tablefile.h"
 #include "build/logbook.h"
+#include "diagnose/faults.h"
 #include "entry/entryform.h"
 #include "entry/quantityfield.h"
 #include "paint/titledcard.h"
@@ -243,6 +244,8 @@ void OilPage::panel(PanelContent &out)
         if (n->of == "new")
             out.push_back(PanelRow { tr("New oil analysed"),
                                      { n->oil.empty() ? tr("yes") : qs(n->oil), {}, {} } });
+    out.push_back(PanelRule {});
+    addWorking(out, { "wear-rate", "fuel-dilution" });
 }
 
 void OilPage::samplePanel(const OilSample &s, const JudgedSample &j, PanelContent &out)
@@ -326,6 +329,25 @@ void OilPage::forecastPanel(const OilSample &s, PanelContent &out) const
                                 with->gauge.value_pa < m_open.build().use.hotIdleFloor_kpa * 1e3
                                     ? Tone::Bad
                                     : Tone::Plain });
+    imaginePanel(s, out);
+}
+
+/// The fuel of the sample as a what-if: the map and the forecast then show it everywhere.
+void OilPage::imaginePanel(const OilSample &s, PanelContent &out) const
+{
+    const FaultKind *kind = findFaultKind("fuel_in_oil");
+    const double fuel = s.fuel_percent.value_or(0) / 100;
+    if (!kind || !(fuel > 0) || fuel > kind->most)
+        return;
+    for (const Stop &stop : m_open.build().engine.stops)
+        if (happensAt(*kind, stop)) {
+            out.push_back(PanelButton {
+                QStringLiteral("oil.imagine"), tr("Show this fuel on the map"),
+                [open = &m_open, f = Fault { "fuel_in_oil", stop.id, 0, fuel / kind->most }] {
+                    open->showImagined({ f });
+                } });
+            return;
+        }
 }
 
 } // namespace mildpath

@@ -39,6 +39,7 @@ private:
     void samplePanel(const OilSample &sample, const JudgedSample &judged, PanelContent &out);
     void elementPanel(const JudgedSample &judged, PanelContent &out) const;
     void forecastPanel(const OilSample &sample, PanelContent &out) const;
+    void imaginePanel(const OilSample &sample, PanelContent &out) const;
 
     OpenBuild &m_open;
     OilReport m_report;

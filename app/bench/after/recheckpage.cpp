@@ -71,44 +71,47 @@ void RecheckView::paintEvent(QPaintEvent *)
     }
     axis.widen(0.06);
     drawAlong(p, axis, area, tr("diametral clearance at 20 °C, µm"));
-    for (size_t i = 0; i < m_recheck.sizes.size(); ++i) {
-        const Rechecked &r = m_recheck.sizes[i];
-        const double y = topGap + rowHeight * (static_cast<double>(i) + 0.5);
-        if (qs(r.stop) == m_stop)
-            p.fillRect(QRectF(4, y - rowHeight / 2.0 + 1, width() - 8, rowHeight - 2),
-                       t.selectionFill);
-        drawMark(p, { 16, y }, 11, r.mark);
-        drawLine(p, QRectF(28, y - 10, labels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter,
-                 qs(r.name), textFont(TextSize::Normal, true), t.ink);
-        if (r.limits) {
-            p.fillRect(QRectF(QPointF(axis.at(r.limits->min_um), y - 5),
-                              QPointF(axis.at(r.limits->max_um), y + 5)),
-                       t.line);
-            p.setPen(QPen(t.muted, 1.5));
-            for (const double l : { r.limits->min_um, r.limits->max_um })
-                p.drawLine(QPointF(axis.at(l), y - 7), QPointF(axis.at(l), y + 7));
-        }
-        const double after = axis.at(r.after_um.value);
-        const QColor colour = t.mark(r.mark);
-        if (r.before_um) {
-            const double before = axis.at(r.before_um->value);
-            p.setPen(QPen(colour, 1.5));
-            p.drawLine(QPointF(before, y), QPointF(after, y));
-            p.setPen(QPen(t.ink, 1.5));
-            p.setBrush(t.panel);
-            p.drawEllipse(QPointF(before, y), 4, 4);
-        }
-        p.setPen(Qt::NoPen);
-        p.setBrush(colour);
-        p.drawEllipse(QPointF(after, y), 4.5, 4.5);
-        drawLine(p, QRectF(area.right() + 12, y - 10, figures - 16, 20),
-                 Qt::AlignLeft | Qt::AlignVCenter,
-                 r.before_um ? QStringLiteral("%1 → %2 µm")
-                                   .arg(qs(formatNumber(r.before_um->value, 1)),
-                                        qs(formatNumber(r.after_um.value, 1)))
-                             : QStringLiteral("%1 µm").arg(qs(formatNumber(r.after_um.value, 1))),
-                 textFont(TextSize::Normal), r.changed ? colour : t.ink);
+    for (size_t i = 0; i < m_recheck.sizes.size(); ++i)
+        paintRow(p, m_recheck.sizes[i], axis, topGap + rowHeight * (static_cast<double>(i) + 0.5));
+}
+
+void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, double y) const
+{
+    const Theme &t = Theme::current();
+    if (qs(r.stop) == m_stop)
+        p.fillRect(QRectF(4, y - rowHeight / 2.0 + 1, width() - 8, rowHeight - 2),
+                   t.selectionFill);
+    drawMark(p, { 16, y }, 11, r.mark);
+    drawLine(p, QRectF(28, y - 10, labels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter,
+             qs(r.name), textFont(TextSize::Normal, true), t.ink);
+    if (r.limits) {
+        p.fillRect(QRectF(QPointF(axis.at(r.limits->min_um), y - 5),
+                          QPointF(axis.at(r.limits->max_um), y + 5)),
+                   t.line);
+        p.setPen(QPen(t.muted, 1.5));
+        for (const double l : { r.limits->min_um, r.limits->max_um })
+            p.drawLine(QPointF(axis.at(l), y - 7), QPointF(axis.at(l), y + 7));
     }
+    const double after = axis.at(r.after_um.value);
+    const QColor colour = t.mark(r.mark);
+    if (r.before_um) {
+        const double before = axis.at(r.before_um->value);
+        p.setPen(QPen(colour, 1.5));
+        p.drawLine(QPointF(before, y), QPointF(after, y));
+        p.setPen(QPen(t.ink, 1.5));
+        p.setBrush(t.panel);
+        p.drawEllipse(QPointF(before, y), 4, 4);
+    }
+    p.setPen(Qt::NoPen);
+    p.setBrush(colour);
+    p.drawEllipse(QPointF(after, y), 4.5, 4.5);
+    drawLine(p, QRectF(axis.end + 12, y - 10, figures - 16, 20),
+             Qt::AlignLeft | Qt::AlignVCenter,
+             r.before_um ? QStringLiteral("%1 → %2 µm")
+                               .arg(qs(formatNumber(r.before_um->value, 1)),
+                                    qs(formatNumber(r.after_um.value, 1)))
+                         : QStringLiteral("%1 µm").arg(qs(formatNumber(r.after_um.value, 1))),
+             textFont(TextSize::Normal), r.changed ? colour : t.ink);
 }
 
 void RecheckView::mousePressEvent(QMouseEvent *event)

@@ -11,11 +11,13 @@
 
 class QComboBox;
 class QLabel;
+class QPainter;
 
 namespace mildpath {
 
 class CurveChart;
 class EntryForm;
+struct Axis;
 
 /// Sizes before and after a run on one axis, with their limits.
 class RecheckView : public QWidget
@@ -34,6 +36,8 @@ protected:
     void mousePressEvent(QMouseEvent *event) override;
 
 private:
+    void paintRow(QPainter &p, const Rechecked &r, const Axis &axis, double y) const;
+
     Recheck m_recheck;
     QString m_stop;
 };

@@ -78,7 +78,7 @@ FinishPage::FinishPage(OpenBuild &open, QWidget *parent)
         m_work.giveUp();
         m_reading = false;
         m_read.clear();
-        m_asked.clear();
+        m_asked.reset();
         m_trace.clear();
         m_stack->setCurrentIndex(0);
     });
@@ -155,21 +155,20 @@ void FinishPage::ask()
 {
     const double cutoff = *valueOf(m_open.build().finish.values, finishKeys(), "cutoff_mm");
     const auto filter = static_cast<ProfileFilter>(m_filter->currentData().toInt());
-    std::string asked = std::to_string(cutoff) + "," + std::to_string(m_filter->currentIndex());
     std::vector<BoreTrace> traces;
-    for (const BoreTrace *t : standing(m_open.build().boreTraces)) {
+    for (const BoreTrace *t : standing(m_open.build().boreTraces))
         traces.push_back(*t);
-        asked += "," + t->id;
-    }
-    if (asked == m_asked)
+    // By what they are, not by their ids: one that was undone leaves its id to the next.
+    Asked asked { std::move(traces), cutoff, filter };
+    if (m_asked == asked)
         return;
     m_asked = asked;
     m_reading = true;
     m_work.ask(
-        [traces, cutoff, filter](Progress &) {
+        [asked = std::move(asked)](Progress &) {
             std::vector<ReadTrace> out;
-            for (const BoreTrace &t : traces)
-                out.push_back(readTrace(t, cutoff, filter));
+            for (const BoreTrace &t : asked.traces)
+                out.push_back(readTrace(t, asked.cutoff_mm, asked.filter));
             return out;
         },
         [this](std::vector<ReadTrace> read) {
@@ -226,6 +225,9 @@ void FinishPage::showTrace()
                 m_scene.other = o.trace;
                 m_scene.otherName = phaseWord(o.phase);
             }
+        for (const ReadTrace &o : m_read)
+            if (o.trace && o.bore == r->bore && o.phase == r->phase && o.id != r->id)
+                m_scene.siblings.push_back(o.trace);
         said = r->trouble.empty() ? qs(r->remark) : qs(r->trouble);
     }
     if (m_scene.trace)
@@ -402,6 +404,8 @@ void FinishPage::ringPanel(PanelContent &out)
                                  "touch, so Rpq counts, not Rq."),
                               Tone::Muted });
     out.push_back(sectionField(m_open, "finish", "cutoff_mm"));
+    out.push_back(PanelRule {});
+    addWorking(out, { "bore-finish", "fuel-mass-ratio" });
 }
 
 } // namespace mildpath

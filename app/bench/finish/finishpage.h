@@ -52,7 +52,14 @@ private:
     OpenBuild &m_open;
     Background m_work;
     std::vector<ReadTrace> m_read; ///< of the standing traces
-    std::string m_asked; ///< which traces, cut-off and filter m_read is of
+    struct Asked
+    {
+        std::vector<BoreTrace> traces;
+        double cutoff_mm;
+        ProfileFilter filter;
+        bool operator==(const Asked &) const = default;
+    };
+    std::optional<Asked> m_asked; ///< what m_read is of
     bool m_reading = false;
     std::string m_trace; ///< id
     FinishScene m_scene;

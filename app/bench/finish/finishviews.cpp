@@ -47,6 +47,36 @@ QPainterPath curvePath(const MaterialRatioCurve &curve, const Axis &x, const Axi
     return path;
 }
 
+/// How Rk, Rpk, Rvk, Mr1 and Mr2 are drawn from the curve.
+void drawConstruction(QPainter &p, const CoreRoughness &c, const Axis &x, const Axis &y,
+                      const QRectF &r)
+{
+    const Theme &t = Theme::current();
+    // Triangles of equal area stand for peaks and valleys.
+    QColor fill = t.oil[t.dark ? 3 : 1];
+    p.setPen(Qt::NoPen);
+    p.setBrush(fill);
+    p.drawPolygon(QPolygonF { { QPointF(x.at(100), y.at(c.c2_um)),
+                                QPointF(x.at(100 * c.mr2), y.at(c.c2_um)),
+                                QPointF(x.at(100), y.at(c.c2_um - c.rvk_um)) } });
+    fill = t.line;
+    p.setBrush(fill);
+    p.drawPolygon(QPolygonF { { QPointF(x.at(0), y.at(c.c1_um)),
+                                QPointF(x.at(100 * c.mr1), y.at(c.c1_um)),
+                                QPointF(x.at(0), y.at(c.c1_um + c.rpk_um)) } });
+    p.setPen(QPen(t.cold, 1, Qt::DashLine));
+    for (const double h : { c.c1_um, c.c2_um })
+        p.drawLine(QPointF(r.left(), y.at(h)), QPointF(r.right(), y.at(h)));
+    for (const double mr : { c.mr1, c.mr2 })
+        p.drawLine(QPointF(x.at(100 * mr), r.top()), QPointF(x.at(100 * mr), r.bottom()));
+    p.setPen(QPen(t.selection, 1.2));
+    p.drawLine(QPointF(x.at(0), y.at(c.c1_um)), QPointF(x.at(100), y.at(c.c2_um)));
+    const auto line = [&](double ratio) { return c.c1_um - c.rk_um * ratio; };
+    p.setPen(QPen(t.selection, 4));
+    p.drawLine(QPointF(x.at(100 * c.windowFrom), y.at(line(c.windowFrom))),
+               QPointF(x.at(100 * c.windowTo), y.at(line(c.windowTo))));
+}
+
 } // namespace
 
 void fitScale(FinishScene &scene)
@@ -187,30 +217,11 @@ void RatioView::paintEvent(QPaintEvent *)
     drawAlong(p, x, r, tr("% of the wall at or above the height"), 5);
     drawUpright(p, y, r, {}, 4);
     p.setClipRect(r.adjusted(0, 0, 1, 1));
-    // Triangles of equal area stand for peaks and valleys.
-    QColor fill = t.oil[t.dark ? 3 : 1];
-    p.setPen(Qt::NoPen);
-    p.setBrush(fill);
-    p.drawPolygon(QPolygonF { { QPointF(x.at(100), y.at(c.c2_um)),
-                                QPointF(x.at(100 * c.mr2), y.at(c.c2_um)),
-                                QPointF(x.at(100), y.at(c.c2_um - c.rvk_um)) } });
-    fill = t.line;
-    p.setBrush(fill);
-    p.drawPolygon(QPolygonF { { QPointF(x.at(0), y.at(c.c1_um)),
-                                QPointF(x.at(100 * c.mr1), y.at(c.c1_um)),
-                                QPointF(x.at(0), y.at(c.c1_um + c.rpk_um)) } });
-    p.setPen(QPen(t.cold, 1, Qt::DashLine));
-    for (const double h : { c.c1_um, c.c2_um })
-        p.drawLine(QPointF(r.left(), y.at(h)), QPointF(r.right(), y.at(h)));
-    for (const double mr : { c.mr1, c.mr2 })
-        p.drawLine(QPointF(x.at(100 * mr), r.top()), QPointF(x.at(100 * mr), r.bottom()));
-    p.setPen(QPen(t.selection, 1.2));
-    p.drawLine(QPointF(x.at(0), y.at(c.c1_um)), QPointF(x.at(100), y.at(c.c2_um)));
-    const auto line = [&](double ratio) { return c.c1_um - c.rk_um * ratio; };
-    p.setPen(QPen(t.selection, 4));
-    p.drawLine(QPointF(x.at(100 * c.windowFrom), y.at(line(c.windowFrom))),
-               QPointF(x.at(100 * c.windowTo), y.at(line(c.windowTo))));
+    drawConstruction(p, c, x, y, r);
     p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(t.faint, 1));
+    for (const auto &s : m_scene.siblings)
+        p.drawPath(curvePath(s->curve, x, y));
     if (m_scene.other) {
         p.setPen(QPen(t.muted, 1.4, Qt::DotLine));
         p.drawPath(curvePath(m_scene.other->curve, x, y));
@@ -235,7 +246,7 @@ void RatioView::paintEvent(QPaintEvent *)
              textFont(TextSize::Small, true), t.ink);
     if (m_scene.other)
         drawLine(p, QRectF(r.left() + 6, r.bottom() - 18, r.width() * 0.6, 16),
-                 Qt::AlignLeft | Qt::AlignVCenter, tr("dotted: %1").arg(m_scene.otherName),
+                 Qt::AlignLeft | Qt::AlignVCenter, tr("dotted: %1; thin: other traces").arg(m_scene.otherName),
                  textFont(TextSize::Small), t.muted);
 }
 

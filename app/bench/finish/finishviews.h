@@ -17,6 +17,8 @@ struct FinishScene
     /// The same bore in the other phase, for its curve; null without one.
     std::shared_ptr<const FinishedTrace> other;
     QString otherName;
+    /// The other traces of the same bore and phase: how far they lie apart.
+    std::vector<std::shared_ptr<const FinishedTrace>> siblings;
     double low_um = -1, high_um = 1;
 };
 /// Fills the scale.

@@ -3,12 +3,9 @@
 
 #include "entry/entryform.h"
 #include "paint/axes.h"
-#include "paint/card.h"
 #include "paint/marks.h"
 #include "shell/stopfields.h"
 
-#include <QHBoxLayout>
-#include <QPushButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -126,9 +123,6 @@ SealPage::SealPage(OpenBuild &open, QWidget *parent)
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
     column->addWidget(m_view, 1);
-    auto *card = new CardWidget(this);
-    auto *row = new QHBoxLayout(card);
-    row->setContentsMargins(14, 8, 12, 8);
     m_form->addChoice("kind", tr("Read"), { { QStringLiteral("blow_by"), tr("blow-by") },
                                             { QStringLiteral("vacuum"), tr("crankcase vacuum") } });
     m_form->addChoice("phase", tr("It was"), { { QStringLiteral("before"), tr("before") },
@@ -145,15 +139,9 @@ SealPage::SealPage(OpenBuild &open, QWidget *parent)
     m_form->sameCell();
     m_form->addNumber("relief", tr("Its relief"), Dimension::Pressure, "kPa", 1);
     m_form->addWord("note", tr("What was changed"));
-    row->addWidget(m_form, 1);
-    auto *done = new QPushButton(tr("Record"), card);
-    done->setObjectName(QStringLiteral("seal.record"));
-    done->setProperty("main", true);
-    row->addWidget(done, 0, Qt::AlignBottom);
-    column->addWidget(card);
+    column->addWidget(entryCard(m_form, QStringLiteral("seal.record"), this));
     connect(m_form, &EntryForm::changed, this, &SealPage::showKind);
     connect(m_form, &EntryForm::submitted, this, &SealPage::record);
-    connect(done, &QPushButton::clicked, this, &SealPage::record);
     connect(&open, &OpenBuild::opened, this, [this] { m_form->clear(); });
 }
 

@@ -4,7 +4,6 @@
 
 #include "assess/flowproof.h"
 #include "build/logbook.h"
-#include "calc/catalogue.h"
 #include "devices/serialsender.h"
 #include "shell/stopfields.h"
 
@@ -172,12 +171,7 @@ void StartPage::numbersPanel(const CardItem &i, PanelContent &out)
                               Tone::Muted });
     if (i.kind != CardKind::Prime)
         return;
-    out.push_back(PanelHeading { tr("Working") });
-    for (const char *name : { "prime-volume", "prime-lift", "prime-time" }) {
-        const Calculator *w = findCalculator(name);
-        out.push_back(PanelText { qs(w->formula) });
-        out.push_back(PanelText { qs(w->source), Tone::Muted });
-    }
+    addWorking(out, { "prime-volume", "prime-lift", "prime-time" });
 }
 
 void StartPage::tickPanel(const CardItem &i, PanelContent &out)

@@ -5,7 +5,6 @@
 #include "bench/sump/panpage.h"
 #include "bench/sump/senderpage.h"
 #include "bench/sump/turnspage.h"
-#include "calc/catalogue.h"
 #include "entry/arrowcombo.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
@@ -331,13 +330,7 @@ void SumpBench::fields(PanelContent &out) const
                 out.push_back(foreignChoice(m_open, fuel));
     }
     out.push_back(PanelRule {});
-    out.push_back(PanelHeading { tr("Working") });
-    for (const char *name :
-         { "sump-level", "fill-window", "windage-index", "critical-submergence" }) {
-        const Calculator *w = findCalculator(name);
-        out.push_back(PanelText { qs(w->formula) });
-        out.push_back(PanelText { qs(w->source), Tone::Muted });
-    }
+    addWorking(out, { "sump-level", "fill-window", "windage-index", "critical-submergence" });
     out.push_back(
         PanelText { tr("Hot oil burns. Used oil goes where local rules say."), Tone::Muted });
 }
