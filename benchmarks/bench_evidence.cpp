@@ -36,9 +36,8 @@ void finish(MainWindow &window)
 {
     constexpr size_t points = 100000;
     const std::vector<double> z = wall(points);
-    measure("filter and read 100 000 heights", 9, [&](int) {
-        static_cast<void>(finishTrace(z, 0.5, 800, ProfileFilter::TwoStep));
-    });
+    measure("filter and read 100 000 heights", 9,
+            [&](int) { static_cast<void>(finishTrace(z, 0.5, 800, ProfileFilter::TwoStep)); });
     BoreTrace trace;
     trace.spacing_um = 0.5;
     trace.z = Heights(z);

@@ -176,8 +176,8 @@ int runForecast(const Options &options)
     Assessment a;
     a.sizes = judgeSizes(*build);
     const auto failed = [&](const Error &error) {
-        const bool input = error.place == "rpm" || error.place == "oil_temp_c"
-            || error.place == "samples";
+        const bool input
+            = error.place == "rpm" || error.place == "oil_temp_c" || error.place == "samples";
         return report(error, options.words[0], input ? BadInput : NoSolution);
     };
     auto lines = forecastLines(*build, a, oil_c, rpm, change);

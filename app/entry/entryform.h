@@ -21,8 +21,9 @@ namespace mildpath {
 
 class QuantityField;
 
-/// Fields for one entry of the logbook, a label over each (or left of it): Enter moves on, in the last one it
-/// submits; Backspace in an empty one goes back. What is refused is said below, and kept.
+/// Fields for one entry of the logbook, a label over each (or left of it): Enter moves on, in the
+/// last one it submits; Backspace in an empty one goes back. What is refused is said below, and
+/// kept.
 class EntryForm : public QWidget
 {
     Q_OBJECT

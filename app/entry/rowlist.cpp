@@ -87,7 +87,7 @@ bool RowList::event(QEvent *event)
         const int row = rowAt(help->pos().y());
         const Row *r = row < 0 ? nullptr : &m_rows[static_cast<size_t>(row)];
         QToolTip::showText(help->globalPos(),
-                           !r                    ? QString()
+                           !r                     ? QString()
                                : r->tip.isEmpty() ? r->cells.join(QStringLiteral(", "))
                                                   : r->tip,
                            this);
@@ -117,8 +117,8 @@ void RowList::paintEvent(QPaintEvent *)
             const bool last = static_cast<size_t>(c) + 1 >= m_starts.size();
             const double to
                 = last ? width() - 8 : left + wide * m_starts[static_cast<size_t>(c) + 1] - 8;
-            drawLine(p, QRectF(from, row.top(), to - from, rowHeight), Qt::AlignVCenter,
-                     r.cells[c], textFont(TextSize::Normal, c == m_bold),
+            drawLine(p, QRectF(from, row.top(), to - from, rowHeight), Qt::AlignVCenter, r.cells[c],
+                     textFont(TextSize::Normal, c == m_bold),
                      c != m_bold         ? t.muted
                          : i == m_chosen ? t.selection
                                          : t.ink);

@@ -8,8 +8,8 @@ namespace mildpath {
 
 double Axis::at(double value) const
 {
-    const double part = log ? std::log(value / from) / std::log(to / from)
-                            : (value - from) / (to - from);
+    const double part
+        = log ? std::log(value / from) / std::log(to / from) : (value - from) / (to - from);
     return start + part * (end - start);
 }
 
@@ -33,7 +33,8 @@ std::vector<double> Axis::ticks(int count) const
 
 void Axis::widen(double share)
 {
-    const double by = to > from ? share * (to - from) : std::max(1e-9, std::abs(to) * share + share);
+    const double by
+        = to > from ? share * (to - from) : std::max(1e-9, std::abs(to) * share + share);
     from -= by;
     to += by;
 }
@@ -73,8 +74,9 @@ void drawUpright(QPainter &painter, const Axis &axis, const QRectF &area, const 
         const double y = axis.at(v);
         painter.setPen(QPen(t.line, 1));
         painter.drawLine(QPointF(area.left() - 3, y), QPointF(area.right(), y));
-        drawLine(painter, QRectF(area.left() - 60, y - 7, 54, 14), Qt::AlignRight | Qt::AlignVCenter,
-                 axis.log ? tickText(v, v) : tickText(v, step), textFont(TextSize::Small), t.muted);
+        drawLine(painter, QRectF(area.left() - 60, y - 7, 54, 14),
+                 Qt::AlignRight | Qt::AlignVCenter, axis.log ? tickText(v, v) : tickText(v, step),
+                 textFont(TextSize::Small), t.muted);
     }
     drawLine(painter, QRectF(area.left() - 34, area.top() - 18, area.width(), 14), Qt::AlignLeft,
              name, textFont(TextSize::Small), t.muted);

@@ -91,8 +91,7 @@ template <class Key> const Key &keyNamed(std::span<const Key> keys, std::string_
 /// A number that may be left out: what is taken instead, and why, stands with it.
 /// @param own  as entered, in the file's unit
 PanelField valueField(const char *group, const ValueKey &key, bool withSource,
-                      std::optional<double> own,
-                      std::function<Result<void>(double file)> store)
+                      std::optional<double> own, std::function<Result<void>(double file)> store)
 {
     const Shape shape = shapeOfUnit(key.unit);
     QString label = qs(key.meaning);
@@ -144,11 +143,11 @@ PanelField sectionField(OpenBuild &open, const char *section, std::string_view k
     const ValueKey &k = *findValueKey(sectionKeys(section), key);
     const auto &values
         = (section == std::string_view("finish") ? open.build().finish : open.build().after).values;
-    PanelField out = valueField(
-        section, k, false, ownValue(values, key),
-        [&open, name = std::string(section), id = std::string(key)](double file) {
-            return open.edit(SetSectionValue { name, id, file });
-        });
+    PanelField out
+        = valueField(section, k, false, ownValue(values, key),
+                     [&open, name = std::string(section), id = std::string(key)](double file) {
+                         return open.edit(SetSectionValue { name, id, file });
+                     });
     // Heights of a surface are no clearances: micrometres in any system, to the nanometre.
     if (k.unit == "µm" && k.most <= 10) {
         out.unit = "µm";

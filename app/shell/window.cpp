@@ -301,8 +301,7 @@ void MainWindow::connectParts()
         if (mayLeave())
             openFile(path);
     });
-    connect(m_open, &OpenBuild::mapWanted, this,
-            [this] { showBench(m_benches.front()->title()); });
+    connect(m_open, &OpenBuild::mapWanted, this, [this] { showBench(m_benches.front()->title()); });
     connect(m_strip, &ReadoutStrip::benchAsked, this,
             [this](const QString &bench, const QString &stop) {
                 if (!stop.isEmpty())

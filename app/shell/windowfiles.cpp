@@ -196,7 +196,7 @@ void MainWindow::dropEvent(QDropEvent *event)
     event->acceptProposedAction();
     // Tables go into the open build; anything else is a build to be opened.
     const auto text = path.endsWith(QStringLiteral(".csv")) ? readTextFile(path.toStdString())
-                                                           : Result<std::string>(std::string());
+                                                            : Result<std::string>(std::string());
     if (text && (isCutTable(*text) || isSampleTable(*text)))
         importEvidence(path);
     else if (mayLeave())

@@ -93,9 +93,8 @@ void MainWindow::makeSenderMenu(QMenu *devices)
     });
     QAction *off = devices->addAction(tr("Disconnect se&nder"), m_sender, &SerialSender::close);
     off->setEnabled(false);
-    connect(m_sender, &SerialSender::stateChanged, this, [this, off] {
-        off->setEnabled(m_sender->state() != SerialLine::State::Off);
-    });
+    connect(m_sender, &SerialSender::stateChanged, this,
+            [this, off] { off->setEnabled(m_sender->state() != SerialLine::State::Off); });
 }
 
 bool MainWindow::connectSender(const QString &port)
@@ -161,16 +160,15 @@ void MainWindow::offerRuns()
     const UnfinishedRun run = found.front();
     const QString path = qs(run.path.string());
     const auto forget = [path] { QFile::remove(path); };
-    m_messages->say(
-        tr("A log was not finished: %1 readings over %2 s. Take it into this build?")
-            .arg(run.run.points.size())
-            .arg(qs(formatNumber(run.run.points.back().t_s, 0))),
-        { { tr("Take it"),
-            [this, run] {
-                if (const auto ok = m_start->start().takeUnfinished(run); !ok)
-                    m_messages->say(qs(ok.error().message));
-            } },
-          { tr("Give it up"), forget } });
+    m_messages->say(tr("A log was not finished: %1 readings over %2 s. Take it into this build?")
+                        .arg(run.run.points.size())
+                        .arg(qs(formatNumber(run.run.points.back().t_s, 0))),
+                    { { tr("Take it"),
+                        [this, run] {
+                            if (const auto ok = m_start->start().takeUnfinished(run); !ok)
+                                m_messages->say(qs(ok.error().message));
+                        } },
+                      { tr("Give it up"), forget } });
 }
 
 bool MainWindow::connectGauge(const QString &port)

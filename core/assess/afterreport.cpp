@@ -106,9 +106,8 @@ Json openingsToJson(const Build &build)
                               { "changed", r.changed },
                               { "mark", markId(r.mark) },
                               { "verdict", r.verdict } });
-        out.push_back({ { "id", o->id },
-                        { "engine_hours_h", o->engine_h },
-                        { "sizes", std::move(sizes) } });
+        out.push_back(
+            { { "id", o->id }, { "engine_hours_h", o->engine_h }, { "sizes", std::move(sizes) } });
     }
     return out;
 }

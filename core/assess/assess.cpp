@@ -104,8 +104,8 @@ Assessment assess(const Build &build)
     out.families = summarise(out.sizes);
     out.feedHoles = judgeFeedHoles(build);
     out.fits = judgeFits(build, out.sizes);
-    out.cleaning = readBook(PassageNetwork(build.passages, build.plugs), build.events,
-                            stopKindsOf(build));
+    out.cleaning
+        = readBook(PassageNetwork(build.passages, build.plugs), build.events, stopKindsOf(build));
     out.spreads = spreadsOf(build);
     out.lines = judgeLines(build);
     fillForecast(build, out);

@@ -106,9 +106,8 @@ Tappet tappetOf(const Build &build)
 
 ContactShapes shapesOf(const Build &build)
 {
-    const auto value = [&](const char *key) {
-        return *valueOf(build.finish.values, finishKeys(), key);
-    };
+    const auto value
+        = [&](const char *key) { return *valueOf(build.finish.values, finishKeys(), key); };
     ContactShapes out;
     out.ringRq_um = value("ring_rq_um");
     out.boreRq_um = value("bore_rpq_um");

@@ -39,10 +39,8 @@ void judgeKind(const Build &build, const CutKind &kind, const JudgedCut &cut, Ju
         k.verdict = "not looked for";
         return;
     }
-    const std::string can
-        = k.inCan > 0 ? " (" + std::to_string(k.inCan) + " in the can)" : "";
-    const std::string size
-        = k.largest_mm ? ", up to " + formatPlain(*k.largest_mm, 1) + " mm" : "";
+    const std::string can = k.inCan > 0 ? " (" + std::to_string(k.inCan) + " in the can)" : "";
+    const std::string size = k.largest_mm ? ", up to " + formatPlain(*k.largest_mm, 1) + " mm" : "";
     const std::string against = k.against ? "; " + comparisonText(*k.against) : "";
     k.verdict = std::to_string(*k.count) + can + size + against;
     if (kind.always && *k.count > 0) {
@@ -140,8 +138,9 @@ CutReport reportCuts(const Build &build)
     const double first_h = *valueOf(build.after.values, afterKeys(), "first_hours_h");
     for (size_t i = 0; i < cuts.size(); ++i) {
         const FilterCut &c = *cuts[i];
-        JudgedCut judged { .id = c.id, .engine_h = c.engine_h, .kinds = {}, .remarks = {},
-                           .verdict = {} };
+        JudgedCut judged {
+            .id = c.id, .engine_h = c.engine_h, .kinds = {}, .remarks = {}, .verdict = {}
+        };
         const double inFirst
             = std::max(0.0, std::min(c.engine_h, first_h) - (c.engine_h - c.filter_h));
         judged.firstHours = inFirst > c.filter_h / 2;
@@ -152,8 +151,10 @@ CutReport reportCuts(const Build &build)
             judged.remarks.push_back("saw oil before " + cuts[i - 1]->id
                                      + " was cut: were there two filters?");
         for (const CutKind &kind : cutKinds()) {
-            JudgedKind k { .kind = std::string(kind.id), .count = c.count(kind.id),
-                           .againstCut = {}, .verdict = {} };
+            JudgedKind k { .kind = std::string(kind.id),
+                           .count = c.count(kind.id),
+                           .againstCut = {},
+                           .verdict = {} };
             k.inCan = c.count(kind.id, "can").value_or(0);
             for (const DebrisCount &d : c.counts)
                 if (d.kind == kind.id && d.largest_mm)

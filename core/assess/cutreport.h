@@ -49,8 +49,8 @@ struct CutReport
 };
 CutReport reportCuts(const Build &build);
 
-/// The cut with its kinds compared with another one of one's choice, whichever hours that saw; marks
-/// and verdicts stay. Kinds that one of them did not look for are not compared.
+/// The cut with its kinds compared with another one of one's choice, whichever hours that saw;
+/// marks and verdicts stay. Kinds that one of them did not look for are not compared.
 JudgedCut comparedWith(const Build &build, JudgedCut cut, const std::string &other);
 
 /// Exposure of a cut with a count of some kind.

@@ -44,8 +44,13 @@ constexpr std::array quantities {
 
 ReadTrace readTrace(const BoreTrace &t, double cutoff_mm, ProfileFilter filter)
 {
-    ReadTrace out { .id = t.id, .bore = t.bore, .phase = t.phase, .trace = {}, .fit = {},
-                    .trouble = {}, .remark = {} };
+    ReadTrace out { .id = t.id,
+                    .bore = t.bore,
+                    .phase = t.phase,
+                    .trace = {},
+                    .fit = {},
+                    .trouble = {},
+                    .remark = {} };
     auto trace = finishTrace(t.z.um(), t.spacing_um, cutoff_mm * 1e3, filter);
     if (!trace) {
         out.trouble = trace.error().message;
@@ -118,9 +123,9 @@ std::optional<ValleyTarget> valleyTarget(const Build &build)
     const auto petrol = ownValue(build.finish.values, "valley_um3_um2");
     if (!petrol)
         return std::nullopt;
-    return ValleyTarget { *petrol,
-                          *petrol
-                              * *valueOf(build.finish.values, finishKeys(), "methanol_factor") };
+    return ValleyTarget {
+        *petrol, *petrol * *valueOf(build.finish.values, finishKeys(), "methanol_factor")
+    };
 }
 
 } // namespace mildpath

@@ -104,8 +104,8 @@ private:
             { stop.id, size.mark, clean.mark, flow.mark, size.reason, clean.reason, flow.reason });
     }
 
-    /// Cleanness is that of its passages; what was seen of the stop as a whole counts where there is
-    /// more to it than these, or where it was seen to be wrong.
+    /// Cleanness is that of its passages; what was seen of the stop as a whole counts where there
+    /// is more to it than these, or where it was seen to be wrong.
     void fromPassages(const Stop &stop, MarkAndReason &clean, MarkAndReason &flow)
     {
         const CleanVerdict v = judgeCleanness(m_build, m_out.cleaning, stop);

@@ -45,12 +45,18 @@ struct Group
     bool holds;
 };
 constexpr std::array groups {
-    Group { { "Cu", "Pb", "Sn" }, 2, "bearings",
-            "Do not run it on. Cut the filter, then caps off the big-ends, mains next", true },
-    Group { { "Fe", "Cr", "" }, 2, "bores and rings", "Look at bores, air filter and blow-by",
-            false },
+    Group { { "Cu", "Pb", "Sn" },
+            2,
+            "bearings",
+            "Do not run it on. Cut the filter, then caps off the big-ends, mains next",
+            true },
+    Group {
+        { "Fe", "Cr", "" }, 2, "bores and rings", "Look at bores, air filter and blow-by", false },
     Group { { "Si", "Al", "" }, 2, "dirt drawn in", "Look at air filter and its joints", false },
-    Group { { "Na", "K", "" }, 2, "coolant", "Press the cooling system, look at the head gasket",
+    Group { { "Na", "K", "" },
+            2,
+            "coolant",
+            "Press the cooling system, look at the head gasket",
             false },
 };
 
@@ -115,12 +121,15 @@ private:
     void sample(size_t i)
     {
         const OilSample &s = *m_used[i];
-        JudgedSample out { .id = s.id, .engine_h = s.engine_h, .elements = {}, .viscosity = {},
-                           .remarks = {}, .verdict = {} };
+        JudgedSample out { .id = s.id,
+                           .engine_h = s.engine_h,
+                           .elements = {},
+                           .viscosity = {},
+                           .remarks = {},
+                           .verdict = {} };
         const OilSample *before = sameFillBefore(i);
         out.stretch_h = before ? s.engine_h - before->engine_h : s.oil_h;
-        out.firstHours
-            = s.engine_h <= *valueOf(m_build.after.values, afterKeys(), "first_hours_h");
+        out.firstHours = s.engine_h <= *valueOf(m_build.after.values, afterKeys(), "first_hours_h");
         const OilSample *baseline = baselineOf(m_build, s);
         if (i > 0 && m_used[i - 1]->engine_h == s.engine_h) {
             out.usable = false;
@@ -170,9 +179,12 @@ private:
                 start = c->second;
             added -= before->added_kg;
         }
-        e.wear = wearRate({ .sump_kg = *m_out.sump_kg, .element_mg_kg = mg_kg,
-                            .baseline_mg_kg = b, .start_mg_kg = start,
-                            .hours_h = sample.stretch_h, .added_kg = added });
+        e.wear = wearRate({ .sump_kg = *m_out.sump_kg,
+                            .element_mg_kg = mg_kg,
+                            .baseline_mg_kg = b,
+                            .start_mg_kg = start,
+                            .hours_h = sample.stretch_h,
+                            .added_kg = added });
         std::vector<double> &history = m_history[symbol];
         e.earlier = history.size();
         if (!history.empty())
@@ -250,9 +262,8 @@ private:
         std::string says, action = "Take the next sample early";
         bool holds = false;
         for (const Group &g : groups) {
-            const auto hit = [&](std::string_view x) {
-                return std::ranges::find(rang, x) != rang.end();
-            };
+            const auto hit
+                = [&](std::string_view x) { return std::ranges::find(rang, x) != rang.end(); };
             if (static_cast<size_t>(std::ranges::count_if(g.symbols, hit)) < g.least)
                 continue;
             says += (says.empty() ? "" : ", ") + std::string(g.says);
@@ -267,12 +278,11 @@ private:
                 says = k->parts;
         if (holds)
             out.mark = Mark::Hold;
-        out.verdict = rang.empty()
-            ? (!out.usable                     ? "left out of the trend"
-                   : out.firstHours            ? "first hours, set apart"
-                   : out.mark == Mark::NotDone ? "cannot say yet"
-                                               : "as this engine's own")
-            : joined(names) + ": " + says;
+        out.verdict = rang.empty() ? (!out.usable                     ? "left out of the trend"
+                                          : out.firstHours            ? "first hours, set apart"
+                                          : out.mark == Mark::NotDone ? "cannot say yet"
+                                                                      : "as this engine's own")
+                                   : joined(names) + ": " + says;
         if (!s.settled.empty())
             return;
         const std::string at = " in the oil at " + hours(s.engine_h);
@@ -292,8 +302,7 @@ private:
                 "system");
         }
         if (s.fuel_percent && *s.fuel_percent > watchFuel_percent) {
-            const Mark mark
-                = *s.fuel_percent > holdFuel_percent ? Mark::Hold : Mark::LookAgain;
+            const Mark mark = *s.fuel_percent > holdFuel_percent ? Mark::Hold : Mark::LookAgain;
             out.mark = worse(out.mark, mark);
             add("fuel_in_oil@" + s.id, mark, formatPlain(*s.fuel_percent, 1) + " % fuel" + at,
                 "Change the oil; look at mixture, injectors and rings. Forecast: Film & oil shows "

@@ -29,8 +29,8 @@ void judge(Rechecked &r)
     r.mark = Mark::Proven;
     if (r.limits && (r.after_um.value < r.limits->min_um || r.after_um.value > r.limits->max_um)) {
         r.mark = Mark::Hold;
-        r.verdict = um(r.after_um.value) + " is outside " + formatPlain(r.limits->min_um, 0) + " to "
-            + formatPlain(r.limits->max_um, 0) + " µm";
+        r.verdict = um(r.after_um.value) + " is outside " + formatPlain(r.limits->min_um, 0)
+            + " to " + formatPlain(r.limits->max_um, 0) + " µm";
     }
     if (!r.before_um) {
         r.verdict += std::string(r.verdict.empty() ? "" : "; ") + "not gauged before the run";
@@ -68,8 +68,13 @@ Recheck recheckOf(const Build &build, const Opening &opening)
             out.notAgain += b.measured;
             continue;
         }
-        Rechecked r { .stop = a.stop, .family = a.family, .item = a.item, .name = a.name,
-                      .before_um = {}, .limits = a.limits, .verdict = {} };
+        Rechecked r { .stop = a.stop,
+                      .family = a.family,
+                      .item = a.item,
+                      .name = a.name,
+                      .before_um = {},
+                      .limits = a.limits,
+                      .verdict = {} };
         r.after_um = a.cold_um;
         if (b.measured)
             r.before_um = b.cold_um;

@@ -102,12 +102,15 @@ SealReport reportSeal(const Build &build)
             out.remarks.push_back("blow-by needs the engine's displacement");
             break;
         }
-        auto it = std::ranges::find_if(out.pairs,
-                                       [&](const SealPair &p) { return alike(p, *c); });
+        auto it = std::ranges::find_if(out.pairs, [&](const SealPair &p) { return alike(p, *c); });
         if (it == out.pairs.end()) {
-            out.pairs.push_back({ .kind = c->kind, .rpm = c->rpm, .load_percent = c->load_percent,
-                                  .pump_rpm = c->pump_rpm, .relief_kpa = c->relief_kpa,
-                                  .before = {}, .after = {} });
+            out.pairs.push_back({ .kind = c->kind,
+                                  .rpm = c->rpm,
+                                  .load_percent = c->load_percent,
+                                  .pump_rpm = c->pump_rpm,
+                                  .relief_kpa = c->relief_kpa,
+                                  .before = {},
+                                  .after = {} });
             it = out.pairs.end() - 1;
         }
         (c->phase == "before" ? it->before : it->after).values.push_back(normalised(build, *c));

@@ -323,9 +323,8 @@ void readParts(JsonReader &in, Build &b, std::vector<Error> &errors)
     b.start = startFromJson(in.object("start"), "/start", errors);
     b.finish = sectionFromJson(in.object("finish"), "/finish", errors);
     b.after = sectionFromJson(in.object("after"), "/after", errors);
-    forEachLog([&](const auto &log) {
-        readAll(in, std::string(log.key), b.*log.list, log.read, errors);
-    });
+    forEachLog(
+        [&](const auto &log) { readAll(in, std::string(log.key), b.*log.list, log.read, errors); });
 }
 
 } // namespace

@@ -345,7 +345,9 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             [&](const KeepOil &e) { return keepOil(build, e); },
             [&](const DropOil &e) { return dropOil(build, e); },
             [&](const AddStop &e) { return addStop(build, e).and_then(checked); },
-            [&](const RemoveStop &e) { return removeStop(build, e).map(withLines).and_then(checked); },
+            [&](const RemoveStop &e) {
+                return removeStop(build, e).map(withLines).and_then(checked);
+            },
             [&](const MoveStop &e) { return moveStop(build, e).and_then(checked); },
             [&](const TurnStop &e) { return turnStop(build, e).map(withLines).and_then(checked); },
             [&](const FeedStop &e) { return feedStop(build, e).and_then(checked); },
@@ -368,7 +370,8 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
             },
             [&](const SetStartValue &e) -> Result<Build> {
                 Build out = build;
-                if (const auto ok = setValue(out.start.values, startKeys(), "start", e.key, e.value);
+                if (const auto ok
+                    = setValue(out.start.values, startKeys(), "start", e.key, e.value);
                     !ok)
                     return tl::unexpected(ok.error());
                 return checked(std::move(out));

@@ -62,8 +62,8 @@ Result<Build> addEntry(Build build, const AddEntry &edit)
                 if constexpr (std::is_same_v<typename std::decay_t<decltype(log)>::Entry, T>) {
                     auto &list = build.*log.list;
                     if (!entry.replaces.empty() && !stands(list, entry.replaces)) {
-                        ok = fail("replaces", "there is no entry \"" + entry.replaces
-                                      + "\" that stands");
+                        ok = fail("replaces",
+                                  "there is no entry \"" + entry.replaces + "\" that stands");
                         return;
                     }
                     entry.id = freeId(list, log.prefix);
@@ -88,8 +88,8 @@ Result<Build> takeBackEntry(Build build, const TakeBackEntry &e)
             ok = fail("id", "there is no entry \"" + e.id + "\" that stands");
             return;
         }
-        auto entry = *std::find_if(list.begin(), list.end(),
-                                   [&](const auto &r) { return r.id == e.id; });
+        auto entry
+            = *std::find_if(list.begin(), list.end(), [&](const auto &r) { return r.id == e.id; });
         entry.replaces = e.id;
         entry.id = freeId(list, log.prefix);
         entry.takenBack = true;
@@ -138,8 +138,8 @@ std::string describeEntry(const Build &build, const LogEntry &entry)
             },
             [&](const Sign &s) {
                 const SignKind *k = findSignKind(s.sign);
-                return nameOfStop(build, s.stop) + ": "
-                    + (k ? std::string(k->text) : s.sign) + (s.there ? "" : ", not there");
+                return nameOfStop(build, s.stop) + ": " + (k ? std::string(k->text) : s.sign)
+                    + (s.there ? "" : ", not there");
             },
             [&](const BearingFailure &f) { return nameOfStop(build, f.stop) + " failed"; },
             [&](const Repair &r) { return nameOfStop(build, r.item) + " " + r.done; },
@@ -148,8 +148,8 @@ std::string describeEntry(const Build &build, const LogEntry &entry)
                 return "for the machine shop: " + (k ? std::string(k->name) : j.note);
             },
             [&](const GaugeReading &r) {
-                return tapName(build, r.tap) + ", " + formatPlain(r.rpm, 0) + " rev/min: "
-                    + formatPlain(r.pressure_kpa / 100, 2) + " bar";
+                return tapName(build, r.tap) + ", " + formatPlain(r.rpm, 0)
+                    + " rev/min: " + formatPlain(r.pressure_kpa / 100, 2) + " bar";
             },
             [&](const Symptom &s) {
                 if (s.symptom == otherNoise && !s.sound.empty())

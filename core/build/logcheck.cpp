@@ -131,9 +131,9 @@ private:
             add("/symptom", "there is no symptom \"" + s.symptom + "\"");
         const auto word = [&](std::span<const NoiseWord> words, const std::string &is,
                               const char *key) {
-            if (!is.empty()
-                && std::none_of(words.begin(), words.end(),
-                                [&](const NoiseWord &w) { return w.id == is; }))
+            if (!is.empty() && std::none_of(words.begin(), words.end(), [&](const NoiseWord &w) {
+                    return w.id == is;
+                }))
                 add(key, "\"" + is + "\" is not a word for it");
         };
         word(noiseSounds(), s.sound, "/sound");
@@ -147,11 +147,11 @@ private:
         const int outlets = s ? static_cast<int>(flowOutlets(m_build, *s).size()) : 0;
         if (s && (f.outlet < 0 || f.outlet > outlets))
             add("/outlet", "must be 0 to " + std::to_string(outlets));
-        const auto word = [&](std::span<const std::string_view> words, const std::string &is,
-                              const char *key) {
-            if (std::find(words.begin(), words.end(), is) == words.end())
-                add(key, "\"" + is + "\" is not a word for it");
-        };
+        const auto word
+            = [&](std::span<const std::string_view> words, const std::string &is, const char *key) {
+                  if (std::find(words.begin(), words.end(), is) == words.end())
+                      add(key, "\"" + is + "\" is not a word for it");
+              };
         word(flowSights(), f.saw, "/saw");
         word(flowMeans(), f.means, "/means");
         const std::pair<const char *, const std::optional<double> *> amounts[] = {
@@ -276,7 +276,8 @@ private:
     {
         amount("/engine_hours_h", o.engine_h, 0, mostHours_h);
         if (o.readings < 0 || o.readings > static_cast<int>(m_build.readings.size()))
-            add("/readings", "must be 0 to " + std::to_string(m_build.readings.size())
+            add("/readings",
+                "must be 0 to " + std::to_string(m_build.readings.size())
                     + ", the readings there are");
     }
     void check(const SealCheck &c)

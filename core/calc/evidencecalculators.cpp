@@ -38,7 +38,8 @@ constexpr std::array finishOutputs {
     CalcOutput { "mr2_percent", "material ratio where valleys begin", "%" },
     CalcOutput { "vo_mm3_cm2", "oil-retention volume", "mm³/cm²" },
     CalcOutput { "vo_um3_um2", "the same", "µm³/µm²" },
-    CalcOutput { "two_process", "without a cut: whether plateau and valleys can be told apart", "" },
+    CalcOutput { "two_process", "without a cut: whether plateau and valleys can be told apart",
+                 "" },
     CalcOutput { "rpq_um", "without a cut: plateau, after ISO 13565-3", "µm" },
     CalcOutput { "rvq_um", "without a cut: valleys, null with one process", "µm" },
     CalcOutput { "rmq_percent", "without a cut: where they cross, null with one process", "%" },
@@ -49,9 +50,9 @@ constexpr std::array finishOutputs {
 
 ProfileFilter filterNamed(const std::string &name)
 {
-    return name == "none"     ? ProfileFilter::None
+    return name == "none"    ? ProfileFilter::None
         : name == "gaussian" ? ProfileFilter::Gaussian
-                              : ProfileFilter::TwoStep;
+                             : ProfileFilter::TwoStep;
 }
 
 Result<Json> runFinish(const CalcArguments &in)

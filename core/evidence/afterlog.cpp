@@ -48,7 +48,8 @@ std::vector<double> heightsOf(JsonReader &in)
         }
         double v = 0;
         const auto read = std::from_chars(at, end, v);
-        if (read.ec != std::errc() || (read.ptr < end && *read.ptr != ' ') || !(v > -1e6 && v < 1e6)) {
+        if (read.ec != std::errc() || (read.ptr < end && *read.ptr != ' ')
+            || !(v > -1e6 && v < 1e6)) {
             in.error("z_um", "height " + std::to_string(out.size() + 1) + " is no number");
             return {};
         }

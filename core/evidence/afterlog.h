@@ -55,7 +55,8 @@ const CutKind *findCutKind(std::string_view id);
 struct OilSample : Record
 {
     std::string of = "used"; ///< used or new
-    std::string oil; ///< which oil and batch; used oil is compared with the new oil of the same word
+    std::string
+        oil; ///< which oil and batch; used oil is compared with the new oil of the same word
     double engine_h = 0; ///< used: hours of the engine
     double oil_h = 0; ///< used: hours this fill has run
     double added_kg = 0; ///< topped up since the fill

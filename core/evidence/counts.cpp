@@ -35,9 +35,8 @@ CountComparison compareCounts(const Exposure &first, const Exposure &second)
     out.p = smallProbabilities(n, second.count, e2 / (e1 + e2));
     using Binomial = boost::math::binomial_distribution<>;
     const auto ratio = [&](double p) { return p / (1 - p) * e1 / e2; };
-    out.low95 = second.count == 0
-        ? 0
-        : ratio(Binomial::find_lower_bound_on_p(n, second.count, 0.025));
+    out.low95
+        = second.count == 0 ? 0 : ratio(Binomial::find_lower_bound_on_p(n, second.count, 0.025));
     if (first.count == 0)
         return out;
     out.ratio = second.rate_per_h_cm2() / first.rate_per_h_cm2();

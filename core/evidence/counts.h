@@ -25,10 +25,10 @@ struct CountComparison
 };
 
 /// Given n1 + n2 = n, the second is binomial with p0 = e2/(e1 + e2) under equal rates; p is the sum
-/// of all that is as unlikely as what was counted; the interval is Clopper & Pearson's. A large p is
-/// no proof that nothing changed: show the interval.
-/// Source: Przyborowski & Wilenski, Homogeneity of results in testing samples from Poisson series,
-/// Biometrika 31, 1940; Clopper & Pearson, Biometrika 26, 1934, both from memory.
+/// of all that is as unlikely as what was counted; the interval is Clopper & Pearson's. A large p
+/// is no proof that nothing changed: show the interval. Source: Przyborowski & Wilenski,
+/// Homogeneity of results in testing samples from Poisson series, Biometrika 31, 1940; Clopper &
+/// Pearson, Biometrika 26, 1934, both from memory.
 CountComparison compareCounts(const Exposure &first, const Exposure &second);
 
 } // namespace mildpath

@@ -9,8 +9,9 @@ double blowByAtReference_l_min(double read_l_min, double gas_c, double gas_kpa);
 /// Blow-by over what a four-stroke engine breathes, displacement × speed / 2. Common practice.
 double blowByFraction(double flow_l_min, double displacement_l, double rpm);
 
-/// Gas an ideal crankcase pump handles, at ambient, over its displacement × speed: p_case/p_ambient.
-/// It is blow-by and leaks together: deeper vacuum means less of both, and cannot tell which.
+/// Gas an ideal crankcase pump handles, at ambient, over its displacement × speed:
+/// p_case/p_ambient. It is blow-by and leaks together: deeper vacuum means less of both, and cannot
+/// tell which.
 double vacuumGasShare(double vacuum_kpa, double ambient_kpa = 101.325);
 
 } // namespace mildpath

@@ -51,7 +51,8 @@ void cuts(const Build &build, std::vector<SheetBlock> &out)
 
 void oil(const Build &build, std::vector<SheetBlock> &out)
 {
-    SheetTable t { { "engine", "over", "says", "viscosity", "by" }, { 0.1, 0.1, 0.36, 0.32, 0.12 },
+    SheetTable t { { "engine", "over", "says", "viscosity", "by" },
+                   { 0.1, 0.1, 0.36, 0.32, 0.12 },
                    {} };
     for (const JudgedSample &s : reportOil(build).samples) {
         const OilSample &sample = entryOf(build.oilSamples, s.id);
@@ -100,10 +101,10 @@ void bores(const Build &build, std::vector<SheetBlock> &out)
             const int n = rangeOf(traces, bore, phase, finishQuantities().front()).traces;
             if (n == 0)
                 continue;
-            std::vector<SheetCell> row { { std::to_string(bore) + ", " + std::string(phase)
-                                           + " strokes" },
-                                         { std::to_string(n)
-                                           + (n < enoughTraces ? ", weak" : "") } };
+            std::vector<SheetCell> row {
+                { std::to_string(bore) + ", " + std::string(phase) + " strokes" },
+                { std::to_string(n) + (n < enoughTraces ? ", weak" : "") }
+            };
             for (const char *key : keys) {
                 const FinishQuantity &q = *findFinishQuantity(key);
                 const FinishRange r = rangeOf(traces, bore, phase, q);

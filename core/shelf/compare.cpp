@@ -46,7 +46,7 @@ ShelfValue ofForecast(const Build &build, const std::string &key)
         return { .value = a.holds(), .of = "count" };
     if (a.unsolved)
         return { .of = "no solution: " + a.unsolved->message };
-    return ofPressure(key == "hot_idle"    ? a.hotIdle.gauge
+    return ofPressure(key == "hot_idle"      ? a.hotIdle.gauge
                           : key == "weakest" ? a.hotIdle.weakestPressure
                                              : a.highSpeed.gauge);
 }

@@ -53,8 +53,13 @@ Result<Modified> compareModified(const Build &build, const Assessment &assessmen
     auto made = withChanges(build, changes);
     if (!made)
         return tl::unexpected(made.error());
-    Modified out { .build = std::move(*made), .before = {}, .after = {}, .idleBefore = {},
-                   .idleAfter = {}, .readings = {}, .verdict = {} };
+    Modified out { .build = std::move(*made),
+                   .before = {},
+                   .after = {},
+                   .idleBefore = {},
+                   .idleAfter = {},
+                   .readings = {},
+                   .verdict = {} };
     const std::vector<double> oil { build.use.hotOil_c };
     const std::vector<double> rpm = forecastSpeeds(build);
     const auto before = forecastLines(build, assessment, oil, rpm);

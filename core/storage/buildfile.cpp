@@ -82,10 +82,11 @@ Result<Json> migrateBuild(Json document)
     // Version 3 only adds: families and methods of readings, torque cards, shells, weights.
     // Version 4 too: part temperatures, own expansions, the heated-block log. Version 5 adds own
     // oils, bore and stroke, the pressure rule, and has bearings by their films. Version 6 adds
-    // passages, plugs and the logbook about them, version 7 the lines outside the engine, readings of
-    // gauges, symptoms, flow seen and scenarios, version 8 the sump and what turns the engine stands,
-    // version 9 the start: its numbers, sign-offs, the run card, runs and calibrations, version 10
-    // what a run leaves: filter cuts, oil samples, re-opened engines, how rings and bores seal.
+    // passages, plugs and the logbook about them, version 7 the lines outside the engine, readings
+    // of gauges, symptoms, flow seen and scenarios, version 8 the sump and what turns the engine
+    // stands, version 9 the start: its numbers, sign-offs, the run card, runs and calibrations,
+    // version 10 what a run leaves: filter cuts, oil samples, re-opened engines, how rings and
+    // bores seal.
     if (document["version"] >= 2)
         document["version"] = buildVersion;
     return document;

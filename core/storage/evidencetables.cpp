@@ -111,9 +111,8 @@ public:
     }
     void fault(size_t row, const std::string &name, std::string message)
     {
-        m_errors.push_back(
-            { "line " + std::to_string(row + 2) + (name.empty() ? "" : ", " + name),
-              std::move(message) });
+        m_errors.push_back({ "line " + std::to_string(row + 2) + (name.empty() ? "" : ", " + name),
+                             std::move(message) });
     }
 
 private:
@@ -157,8 +156,8 @@ std::vector<ElementColumn> elementColumns(Table &table)
         if (!findElementKind(symbol))
             continue;
         std::string unit = name.substr(symbol.size());
-        std::erase_if(unit, [](char c) { return c == ' ' || c == '(' || c == ')' || c == '['
-                                            || c == ']'; });
+        std::erase_if(
+            unit, [](char c) { return c == ' ' || c == '(' || c == ')' || c == '[' || c == ']'; });
         if (unit.starts_with('_'))
             unit.erase(0, 1);
         if (!unit.empty() && unit != "mg/kg" && unit != "mg_kg" && unit != "ppm") {
@@ -207,8 +206,9 @@ std::string filterCutsToCsv(const Build &build)
 std::string oilSamplesToCsv(const Build &build)
 {
     const std::vector<std::string> elements = elementsOf(build);
-    Row names { "id",           "of",           "oil",        "engine_hours_h", "oil_hours_h",
-                "oil_added_kg", "water_percent", "fuel_percent", "kv40_mm2_s",   "kv100_mm2_s" };
+    Row names { "id",          "of",           "oil",           "engine_hours_h",
+                "oil_hours_h", "oil_added_kg", "water_percent", "fuel_percent",
+                "kv40_mm2_s",  "kv100_mm2_s" };
     for (const std::string &symbol : elements)
         names.push_back(symbol + "_mg_kg");
     names.emplace_back("settled");
@@ -278,9 +278,9 @@ CutImport cutsFromTable(const Build &build, std::string_view text)
         for (const CutKind &k : cutKinds())
             for (const char *where : { "pleats", "can" })
                 if (const auto n = table.number(row, countColumn(k.id, where), 0, 1e6))
-                    c.counts.push_back({ std::string(k.id), where, static_cast<int>(*n),
-                                         table.number(row, std::string(k.id) + "_largest_mm", 0,
-                                                      100) });
+                    c.counts.push_back(
+                        { std::string(k.id), where, static_cast<int>(*n),
+                          table.number(row, std::string(k.id) + "_largest_mm", 0, 100) });
         c.settled = table.text(row, "settled");
         c.note = table.text(row, "note");
         c.by = table.text(row, "by");

@@ -92,8 +92,8 @@ public:
     bool parse_error(std::size_t at, const std::string &,
                      const nlohmann::detail::exception &) override
     {
-        m_out.trouble = "is no whole JSON: it breaks off or is mistyped at byte "
-            + std::to_string(at);
+        m_out.trouble
+            = "is no whole JSON: it breaks off or is mistyped at byte " + std::to_string(at);
         return false;
     }
 
@@ -174,8 +174,8 @@ ShelfEntry readShelfEntry(const std::filesystem::path &file)
     else if (whole && cover.format != buildFormat)
         out.trouble = "is not a build of this program";
     else if (whole && out.version > buildVersion)
-        out.trouble = "is of version " + std::to_string(out.version)
-            + "; this program reads up to " + std::to_string(buildVersion);
+        out.trouble = "is of version " + std::to_string(out.version) + "; this program reads up to "
+            + std::to_string(buildVersion);
     return out;
 }
 

@@ -60,8 +60,8 @@ bool isData(std::string_view line, bool decimalComma)
 {
     const std::string first = trimmedCell(std::string(line));
     return !first.empty()
-        && (std::isdigit(static_cast<unsigned char>(first[0])) || first[0] == '-'
-            || first[0] == '+' || first[0] == '.' || (decimalComma && first[0] == ','));
+        && (std::isdigit(static_cast<unsigned char>(first[0])) || first[0] == '-' || first[0] == '+'
+            || first[0] == '.' || (decimalComma && first[0] == ','));
 }
 
 /// What cells are cut by: the first data line tells.
@@ -128,7 +128,8 @@ public:
             return std::move(m_out);
         if (m_format.columns == 1) {
             if (!m_format.spacing_um || !(*m_format.spacing_um > 0))
-                m_out.errors.push_back({ "spacing", "is not known: enter the step between heights" });
+                m_out.errors.push_back(
+                    { "spacing", "is not known: enter the step between heights" });
             else
                 m_out.spacing_um = *m_format.spacing_um;
             m_out.z_um = std::move(m_z);
@@ -160,11 +161,9 @@ private:
             const auto v = numberOfCell(cells[i], m_format.decimalComma);
             if (!v)
                 return fault(number,
-                             "“" + cells[i]
-                                 + "” is no number"
+                             "“" + cells[i] + "” is no number"
                                  + (!cells[i].empty()
-                                            && std::isdigit(
-                                                static_cast<unsigned char>(cells[i][0]))
+                                            && std::isdigit(static_cast<unsigned char>(cells[i][0]))
                                         ? ": units belong in the header, one for all"
                                         : ""));
             values[i] = *v;
@@ -199,8 +198,7 @@ private:
         }
         if (!m_out.errors.empty())
             return;
-        m_out.spacing_um
-            = (m_x.back() - m_x.front()) / static_cast<double>(m_x.size() - 1);
+        m_out.spacing_um = (m_x.back() - m_x.front()) / static_cast<double>(m_x.size() - 1);
         if (even) {
             m_out.z_um = std::move(m_z);
             return;
@@ -220,8 +218,7 @@ private:
 
     void length()
     {
-        const double mm
-            = static_cast<double>(m_out.z_um.size() - 1) * m_out.spacing_um / 1000;
+        const double mm = static_cast<double>(m_out.z_um.size() - 1) * m_out.spacing_um / 1000;
         if (mm < shortest_mm || mm > longest_mm)
             m_out.errors.push_back(
                 { m_format.columns == 1 ? "spacing" : "line " + std::to_string(m_lines.front()),
@@ -250,9 +247,8 @@ TraceFormat guessTraceFormat(std::string_view text)
     out.columns = cellsOfLine(first, separatorIn(first, out.decimalComma)).size() == 1 ? 1 : 2;
     std::ranges::transform(head, head.begin(), [](unsigned char c) { return std::tolower(c); });
     const size_t lineEnd = head.find_last_not_of('\n');
-    const std::string last = lineEnd == head.npos
-        ? std::string()
-        : head.substr(head.find_last_of('\n', lineEnd) + 1);
+    const std::string last
+        = lineEnd == head.npos ? std::string() : head.substr(head.find_last_of('\n', lineEnd) + 1);
     const std::vector<std::string> names = cellsOfLine(last, separatorIn(last, false));
     const auto unit = [](const std::string &name, const std::string &fallback) {
         for (const char *micro : { "um", "µm", "μm", "micro" })

@@ -111,7 +111,8 @@ Result<void> checkTrace(std::span<const double> z_um, double spacing_um, double 
                     "is " + formatPlain(spacing_um, 2) + " µm: at most a fiftieth of the cut-off, "
                         + formatPlain(cutoff_um / pointsPerCutoff, 2) + " µm");
     if (filter == ProfileFilter::None && z_um.size() < leastPoints)
-        return fail("z_um", "has " + std::to_string(z_um.size()) + " heights, needs at least "
+        return fail("z_um",
+                    "has " + std::to_string(z_um.size()) + " heights, needs at least "
                         + std::to_string(leastPoints));
     const double length_um = (static_cast<double>(z_um.size()) - 1) * spacing_um;
     if (filter != ProfileFilter::None && !(length_um >= leastCutoffs * cutoff_um * (1 - 1e-9)))
@@ -145,8 +146,7 @@ Result<FilteredTrace> filterTrace(std::span<const double> z_um, double spacing_u
     if (const auto ok = checkTrace(z_um, spacing_um, cutoff_um, filter); !ok)
         return tl::unexpected(ok.error());
     if (filter == ProfileFilter::None) {
-        const RoughnessProfile r
-            = over(z_um, std::vector<double>(z_um.size(), meanOf(z_um)), 0);
+        const RoughnessProfile r = over(z_um, std::vector<double>(z_um.size(), meanOf(z_um)), 0);
         return FilteredTrace { r, r };
     }
     GaussianFilter gauss(z_um.size(), spacing_um, cutoff_um);

@@ -135,7 +135,8 @@ Result<Cut> cutOf(const MaterialRatioCurve &uncut, const CoreRoughness &core, do
     out.ratio = uncut.ratioAt(out.height_um);
     if (out.ratio > mostCut)
         return fail("truncate_depth_um",
-                    "cuts away " + formatPlain(100 * out.ratio, 0) + " % of the wall; at most 95 %");
+                    "cuts away " + formatPlain(100 * out.ratio, 0)
+                        + " % of the wall; at most 95 %");
     const std::vector<double> &z = uncut.heights_um();
     const double foot = std::min(out.height_um, core.c2_um);
     for (size_t i = z.size(); i-- > 0 && z[i] < foot;)
@@ -152,8 +153,9 @@ Result<FinishedTrace> finishTrace(std::span<const double> z_um, double spacing_u
     MaterialRatioCurve curve(filtered->chosen.r_um);
     const CoreRoughness core = coreRoughness(curve);
     if (core.flat())
-        return fail("z_um", "the plateau is cut flat or too coarsely digitised: more than 40 % of "
-                            "the heights are one and the same");
+        return fail("z_um",
+                    "the plateau is cut flat or too coarsely digitised: more than 40 % of "
+                    "the heights are one and the same");
     const double section = filter == ProfileFilter::None ? 0 : cutoff_um;
     const Amplitudes amplitudes = amplitudesOf(filtered->single.r_um, spacing_um, section);
     return FinishedTrace { std::move(filtered->chosen),
@@ -179,9 +181,8 @@ Result<StrokedTrace> strokeTrace(const FinishedTrace &trace, double depth_um)
     const auto i = static_cast<std::ptrdiff_t>(place);
     std::ranges::nth_element(r, r.begin() + i, std::greater());
     const double high = r[static_cast<size_t>(i)];
-    const double next = i + 1 < std::ssize(r)
-        ? *std::max_element(r.begin() + i + 1, r.end())
-        : high;
+    const double next
+        = i + 1 < std::ssize(r) ? *std::max_element(r.begin() + i + 1, r.end()) : high;
     const double limit = high + (next - high) * (place - static_cast<double>(i)) - depth_um;
     for (size_t k = 0; k < r.size(); ++k)
         r[k] = std::min(trace.single.r_um[k], limit);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The bench After run as hands use it: cuts and samples typed, settled, taken back; the engine opened
-// again; noises; the shelf.
+// The bench After run as hands use it: cuts and samples typed, settled, taken back; the engine
+// opened again; noises; the shelf.
 #include "bench/after/afterbench.h"
 #include "bench/after/cutviews.h"
 #include "bench/after/filterpage.h"
@@ -67,7 +67,8 @@ void TestAfterBench::cut_isTypedJudgedSettledAndUndone()
     const int holds = document().assessment().holds();
     writeWord("cut.settled", "shells of big-end 3 renewed");
     QCOMPARE(document().assessment().holds(), holds - 1);
-    QCOMPARE(standing(build().filterCuts).back()->settled, std::string("shells of big-end 3 renewed"));
+    QCOMPARE(standing(build().filterCuts).back()->settled,
+             std::string("shells of big-end 3 renewed"));
     document().undoStack().undo();
     document().undoStack().undo();
     QCOMPARE(build().filterCuts.size(), before);
@@ -122,7 +123,8 @@ void TestAfterBench::cutPicture_isWalkedByClickAndKey()
     QVERIFY(comparison->accessibleDescription().contains(u"5.0 times"));
     choose(inPanel<QComboBox>(QStringLiteral("cut.against")), QStringLiteral("the cut at 65 h"));
     QVERIFY(comparison->accessibleDescription().contains(u"magnetic: 1.0 times"));
-    choose(inPanel<QComboBox>(QStringLiteral("cut.against")), QStringLiteral("the like one before"));
+    choose(inPanel<QComboBox>(QStringLiteral("cut.against")),
+           QStringLiteral("the like one before"));
     QVERIFY(comparison->accessibleDescription().contains(u"5.0 times"));
 }
 
@@ -299,9 +301,12 @@ void TestAfterBench::noise_goesIntoTheDiagnosis()
 void TestAfterBench::shelf_opensComparesAndOpensABuild()
 {
     QTemporaryDir dir;
-    std::filesystem::copy_file(historyPath(), dir.filePath(QStringLiteral("one.mildpath")).toStdString());
-    std::filesystem::copy_file(demoBuildPath(), dir.filePath(QStringLiteral("two.mildpath")).toStdString());
-    QVERIFY(writeTextFile(dir.filePath(QStringLiteral("torn.mildpath")).toStdString(), "{\"format\": \"mild"));
+    std::filesystem::copy_file(historyPath(),
+                               dir.filePath(QStringLiteral("one.mildpath")).toStdString());
+    std::filesystem::copy_file(demoBuildPath(),
+                               dir.filePath(QStringLiteral("two.mildpath")).toStdString());
+    QVERIFY(writeTextFile(dir.filePath(QStringLiteral("torn.mildpath")).toStdString(),
+                          "{\"format\": \"mild"));
     ShelfPage &shelf = bench(AfterBench::Shelf).shelf();
     shelf.setFolder(dir.path());
     QTRY_VERIFY(!shelf.busy());
@@ -316,7 +321,8 @@ void TestAfterBench::shelf_opensComparesAndOpensABuild()
     QVERIFY(list->rows()[0].cells[3].startsWith(u"62."));
     QVERIFY(said("shelf.said").contains(u"2 of 3"));
     QCOMPARE(shelf.exportTable(dir.filePath(QStringLiteral("table.csv"))), QString());
-    QVERIFY(readTextFile(dir.filePath(QStringLiteral("table.csv")).toStdString())->find("torn") != std::string::npos);
+    QVERIFY(readTextFile(dir.filePath(QStringLiteral("table.csv")).toStdString())->find("torn")
+            != std::string::npos);
     auto *search = find<QLineEdit>("shelf.search");
     search->setFocus();
     QTest::keyClicks(search, QStringLiteral("240"));

@@ -89,7 +89,8 @@ void TestFinishBench::traceFile_isTakenWithItsUnits()
     QVERIFY(m_window->importTrace(path));
     QCOMPARE(find<QComboBox>("trace.x")->currentText(), QStringLiteral("µm"));
     QCOMPARE(find<QComboBox>("trace.z")->currentText(), QStringLiteral("nm"));
-    QVERIFY(said("trace.said").contains(u"2 801 heights") || said("trace.said").contains(u"mm long"));
+    QVERIFY(said("trace.said").contains(u"2 801 heights")
+            || said("trace.said").contains(u"mm long"));
     choose(find<QComboBox>("trace.bore"), QStringLiteral("bore 3"));
     choose(find<QComboBox>("trace.phase"), QStringLiteral("after finishing strokes"));
     enter("trace.place", "bottom of travel");

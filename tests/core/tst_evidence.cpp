@@ -205,8 +205,8 @@ void TestEvidence::history_additivesRaiseNothing()
             QVERIFY(e && !e->alarm);
             QVERIFY2(e->mark != Mark::LookAgain && e->mark != Mark::Hold, symbol);
         }
-    // Without the new oil's analysis the molybdenum would have been a rate of its own; with it, it is
-    // none.
+    // Without the new oil's analysis the molybdenum would have been a rate of its own; with it, it
+    // is none.
     const JudgedElement *mo = reportOil(m_history).samples[4].element("Mo");
     QVERIFY(std::abs(mo->wear->net_mg_kg) < 5 && mo->mg_kg > 40);
 }
@@ -305,13 +305,20 @@ void TestEvidence::badEntry_isRefused_data()
 {
     QTest::addColumn<QString>("entry");
     QTest::addColumn<QString>("place");
-    QTest::newRow("negative hours") << "cut -5 10" << "engine_hours_h";
-    QTest::newRow("filter older than the engine") << "cut 5 10" << "filter_hours_h";
-    QTest::newRow("oil that did not run") << "sample 50 0" << "oil_hours_h";
-    QTest::newRow("oil older than the engine") << "sample 50 60" << "oil_hours_h";
-    QTest::newRow("opened before it ran") << "opening -1" << "engine_hours_h";
-    QTest::newRow("blow-by at standstill") << "seal 0" << "rpm";
-    QTest::newRow("a bore it does not have") << "trace 9" << "bore";
+    QTest::newRow("negative hours") << "cut -5 10"
+                                    << "engine_hours_h";
+    QTest::newRow("filter older than the engine") << "cut 5 10"
+                                                  << "filter_hours_h";
+    QTest::newRow("oil that did not run") << "sample 50 0"
+                                          << "oil_hours_h";
+    QTest::newRow("oil older than the engine") << "sample 50 60"
+                                               << "oil_hours_h";
+    QTest::newRow("opened before it ran") << "opening -1"
+                                          << "engine_hours_h";
+    QTest::newRow("blow-by at standstill") << "seal 0"
+                                           << "rpm";
+    QTest::newRow("a bore it does not have") << "trace 9"
+                                             << "bore";
 }
 
 void TestEvidence::badEntry_isRefused()

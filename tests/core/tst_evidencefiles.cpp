@@ -79,10 +79,10 @@ void TestEvidenceFiles::traceFile_isUnderstood_data()
         return out;
     };
     QTest::newRow("x in mm, z in µm") << rows("x_mm,z_um\n", "%1,%2\n", 0.002) << 2 << 2.0 << 0.75;
-    QTest::newRow("both in µm, blanks") << rows("# traced\nx (um) z (um)\n", "  %1   %2\r\n", 2)
-                                       << 2 << 2.0 << 0.75;
-    QTest::newRow("z in nm, tabs") << rows("x [mm]\tz [nm]\n", "%1\t%2\n", 0.002) << 2 << 2.0
-                                   << 0.00075;
+    QTest::newRow("both in µm, blanks")
+        << rows("# traced\nx (um) z (um)\n", "  %1   %2\r\n", 2) << 2 << 2.0 << 0.75;
+    QTest::newRow("z in nm, tabs")
+        << rows("x [mm]\tz [nm]\n", "%1\t%2\n", 0.002) << 2 << 2.0 << 0.00075;
     QString comma = rows("x mm;z µm\n", "%1;%2\n", 0.002);
     comma.replace(u'.', u',');
     QTest::newRow("decimal commas") << comma << 2 << 2.0 << 0.75;
@@ -121,14 +121,30 @@ void TestEvidenceFiles::traceFile_faultsNameTheirLine_data()
     QTest::addColumn<QString>("change");
     QTest::addColumn<QString>("place");
     QTest::addColumn<QString>("says");
-    QTest::newRow("not a number") << "0.004,n/a" << "line 4" << "no number";
-    QTest::newRow("a unit in the cell") << "0.004,0.25 um" << "line 4" << "header";
-    QTest::newRow("height missing") << "0.004," << "line 4" << "gap";
-    QTest::newRow("line missing") << "" << "line 4" << "gap";
-    QTest::newRow("place goes back") << "0.001,0.25" << "line 4" << "does not rise";
-    QTest::newRow("a jump") << "0.400,0.25" << "line 4" << "jumps";
-    QTest::newRow("infinite") << "0.004,inf" << "line 4" << "no number";
-    QTest::newRow("a third cell") << "0.004,0.25,9" << "line 4" << "3 cells";
+    QTest::newRow("not a number") << "0.004,n/a"
+                                  << "line 4"
+                                  << "no number";
+    QTest::newRow("a unit in the cell") << "0.004,0.25 um"
+                                        << "line 4"
+                                        << "header";
+    QTest::newRow("height missing") << "0.004,"
+                                    << "line 4"
+                                    << "gap";
+    QTest::newRow("line missing") << ""
+                                  << "line 4"
+                                  << "gap";
+    QTest::newRow("place goes back") << "0.001,0.25"
+                                     << "line 4"
+                                     << "does not rise";
+    QTest::newRow("a jump") << "0.400,0.25"
+                            << "line 4"
+                            << "jumps";
+    QTest::newRow("infinite") << "0.004,inf"
+                              << "line 4"
+                              << "no number";
+    QTest::newRow("a third cell") << "0.004,0.25,9"
+                                  << "line 4"
+                                  << "3 cells";
 }
 
 void TestEvidenceFiles::traceFile_faultsNameTheirLine()
@@ -234,18 +250,30 @@ void TestEvidenceFiles::table_faultsNameTheirRow_data()
     QTest::addColumn<QString>("place");
     QTest::addColumn<QString>("says");
     const QString head = "engine_hours_h,oil_hours_h,Fe_mg_kg,Cu\n50,50,12,3\n";
-    QTest::newRow("negative hours") << head + "-5,20,3,1\n" << "line 3, engine_hours_h" << "is -5";
-    QTest::newRow("two at one time") << head + "50,20,3,1\n" << "line 3, engine_hours_h"
+    QTest::newRow("negative hours") << head + "-5,20,3,1\n"
+                                    << "line 3, engine_hours_h"
+                                    << "is -5";
+    QTest::newRow("two at one time") << head + "50,20,3,1\n"
+                                     << "line 3, engine_hours_h"
                                      << "there already: line 2";
-    QTest::newRow("at one time with the build") << head + "65,20,3,1\n" << "line 3, engine_hours_h"
+    QTest::newRow("at one time with the build") << head + "65,20,3,1\n"
+                                                << "line 3, engine_hours_h"
                                                 << "sample m2";
-    QTest::newRow("a unit of its own") << head + "90,20,3 mg/l,1\n" << "line 3, Fe_mg_kg"
+    QTest::newRow("a unit of its own") << head + "90,20,3 mg/l,1\n"
+                                       << "line 3, Fe_mg_kg"
                                        << "one unit";
-    QTest::newRow("column in another unit") << QString("engine_hours_h,oil_hours_h,Fe (%)\n50,50,1\n")
-                                            << "line 1, Fe (%)" << "is in %";
-    QTest::newRow("no number") << head + "90,20,low,1\n" << "line 3, Fe_mg_kg" << "no number";
-    QTest::newRow("hours missing") << head + "90,,3,1\n" << "line 3, oil_hours_h" << "missing";
-    QTest::newRow("nothing in it") << head + "90,20,,\n" << "line 3" << "neither";
+    QTest::newRow("column in another unit")
+        << QString("engine_hours_h,oil_hours_h,Fe (%)\n50,50,1\n") << "line 1, Fe (%)"
+        << "is in %";
+    QTest::newRow("no number") << head + "90,20,low,1\n"
+                               << "line 3, Fe_mg_kg"
+                               << "no number";
+    QTest::newRow("hours missing") << head + "90,,3,1\n"
+                                   << "line 3, oil_hours_h"
+                                   << "missing";
+    QTest::newRow("nothing in it") << head + "90,20,,\n"
+                                   << "line 3"
+                                   << "neither";
     QTest::newRow("header alone") << QString("engine_hours_h,oil_hours_h,Fe\n") << "line 2"
                                   << "no samples";
 }

@@ -101,8 +101,8 @@ void TestFinish::exactSurfaces_giveExactParameters_data()
                                   << 0.0 << 0.0 << 100.0 << 0.0;
     std::vector<double> triangle = ramp(1000, 3), down = ramp(1000, 3);
     triangle.insert(triangle.end(), down.rbegin(), down.rend());
-    QTest::newRow("triangle of 3 µm") << triangle << 2e-3 << 0.75 << 0.866025 << 3.0 << 0.0 << 0.0
-                                      << 100.0 << 0.0;
+    QTest::newRow("triangle of 3 µm")
+        << triangle << 2e-3 << 0.75 << 0.866025 << 3.0 << 0.0 << 0.0 << 100.0 << 0.0;
     // Exact integral of the normal distribution, evaluated with a general numerical library.
     QTest::newRow("normal, 1 µm") << normalHeights(200000) << 2e-4 << 0.797885 << 1.0 << 2.5740
                                   << 0.9450 << 9.905 << 90.095 << 0.00468;

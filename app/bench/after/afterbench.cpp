@@ -29,10 +29,9 @@ AfterBench::AfterBench(OpenBuild &open, QWidget *parent)
     auto *column = new QVBoxLayout(this);
     makePageButtons(makeHead(column, m_title, m_subtitle));
     m_subtitle->setObjectName(QStringLiteral("afterRun.subtitle"));
-    for (QWidget *page :
-         { static_cast<QWidget *>(m_filter), static_cast<QWidget *>(m_oil),
-           static_cast<QWidget *>(m_recheck), static_cast<QWidget *>(m_heard),
-           static_cast<QWidget *>(m_shelf) })
+    for (QWidget *page : { static_cast<QWidget *>(m_filter), static_cast<QWidget *>(m_oil),
+                           static_cast<QWidget *>(m_recheck), static_cast<QWidget *>(m_heard),
+                           static_cast<QWidget *>(m_shelf) })
         m_stack->addWidget(page);
     column->addWidget(m_stack, 1);
     const auto changed = [this] {

@@ -83,8 +83,7 @@ void CutChart::paintEvent(QPaintEvent *)
               tr("hours of the engine"));
     const double lane = r.height() / static_cast<double>(cutKinds().size());
     for (size_t k = 0; k < cutKinds().size(); ++k)
-        paintLane(p, k,
-                  QRectF(r.left(), r.top() + lane * static_cast<double>(k), r.width(), lane));
+        paintLane(p, k, QRectF(r.left(), r.top() + lane * static_cast<double>(k), r.width(), lane));
     for (size_t i = 0; i < m_bars.size(); ++i)
         if (m_report.cuts[i].id == m_chosen) {
             p.setPen(QPen(t.selection, hasFocus() ? 2 : 1.2));
@@ -117,8 +116,7 @@ void CutChart::paintLane(QPainter &p, size_t kind, const QRectF &lane) const
                      QStringLiteral("–"), textFont(TextSize::Small), t.faint);
             continue;
         }
-        const double high
-            = j.per100h_100cm2 / most[m_report.cuts[i].firstHours] * slot.height();
+        const double high = j.per100h_100cm2 / most[m_report.cuts[i].firstHours] * slot.height();
         const QRectF bar(slot.left(), slot.bottom() - high, slot.width(), high);
         const bool plain = j.mark == Mark::Proven || j.mark == Mark::NotDone;
         p.fillRect(bar, plain ? t.oil[1] : t.mark(j.mark));

@@ -60,13 +60,14 @@ void FilterPage::makeEntry(QWidget *card)
     column->setContentsMargins(14, 6, 12, 8);
     column->setSpacing(3);
     auto *head = new QHBoxLayout;
-    auto *title = new QLabel(tr("A filter cut open: hours, area, then what lies in pleats and can"),
-                             card);
+    auto *title
+        = new QLabel(tr("A filter cut open: hours, area, then what lies in pleats and can"), card);
     title->setFont(textFont(TextSize::Normal, true));
     head->addWidget(title, 1);
-    addTableButton(head, QStringLiteral("cut.table"), this,
-                   [this](const std::string &text) { return importTable(text); },
-                   [this](const QString &why) { m_form->say(why); });
+    addTableButton(
+        head, QStringLiteral("cut.table"), this,
+        [this](const std::string &text) { return importTable(text); },
+        [this](const QString &why) { m_form->say(why); });
     auto *done = new QPushButton(tr("Record"), card);
     done->setObjectName(QStringLiteral("cut.record"));
     done->setProperty("main", true);
@@ -107,7 +108,8 @@ void FilterPage::record()
         for (const char *where : { "pleats", "can" })
             if (const auto n = m_form->number(fieldOf(k, where).c_str())) {
                 if (*n != std::floor(*n) || *n < 0)
-                    return m_form->say(tr("%1: particles are counted in whole numbers").arg(qs(k.name)));
+                    return m_form->say(
+                        tr("%1: particles are counted in whole numbers").arg(qs(k.name)));
                 // The largest of a kind is noted once, where it was first counted.
                 cut.counts.push_back({ std::string(k.id), where, static_cast<int>(*n),
                                        std::exchange(largest, std::nullopt) });
@@ -120,7 +122,8 @@ void FilterPage::record()
     for (const FilterCut *c : standing(m_open.build().filterCuts))
         if (c->engine_h == cut.engine_h)
             return m_form->say(tr("A filter cut at %1 h is there already. Take it back, or correct "
-                                  "the hours.").arg(qs(formatPlain(cut.engine_h, 1))));
+                                  "the hours.")
+                                   .arg(qs(formatPlain(cut.engine_h, 1))));
     if (const auto done = m_open.record(cut); !done)
         return m_form->say(qs(done.error().message));
     m_cut = m_open.build().filterCuts.back().id;
@@ -183,8 +186,8 @@ void FilterPage::refresh()
         m_cut = m_report.cuts.empty() ? "" : m_report.cuts.back().id;
     m_chart->show(m_open.build(), m_report, m_cut);
     const JudgedCut *j = judged();
-    if (m_against == m_cut || std::ranges::find(m_report.cuts, m_against, &JudgedCut::id)
-            == m_report.cuts.end())
+    if (m_against == m_cut
+        || std::ranges::find(m_report.cuts, m_against, &JudgedCut::id) == m_report.cuts.end())
         m_against.clear();
     const JudgedCut other
         = j && !m_against.empty() ? comparedWith(m_open.build(), *j, m_against) : JudgedCut {};
@@ -211,8 +214,9 @@ void FilterPage::takeFocus()
 /// Which cut to compare with: the one before it that is like it in hours, or any other.
 void FilterPage::againstPanel(PanelContent &out)
 {
-    PanelChoice c { QStringLiteral("cut.against"), tr("Compared with"),
-                    { tr("the like one before") }, 0, {} };
+    PanelChoice c {
+        QStringLiteral("cut.against"), tr("Compared with"), { tr("the like one before") }, 0, {}
+    };
     std::vector<std::string> ids { {} };
     for (const JudgedCut &j : m_report.cuts) {
         if (j.id == m_cut)
@@ -236,14 +240,13 @@ void FilterPage::panel(PanelContent &out)
     const JudgedCut *j = judged();
     const FilterCut *c = chosen();
     if (j && c) {
-        out.push_back(PanelTitle { tr("Cut at %1 h").arg(qs(formatPlain(j->engine_h, 0))),
-                                   tr("%1 h, %2 cm² looked at")
-                                       .arg(qs(formatPlain(c->filter_h, 0)),
-                                            qs(formatPlain(c->area_cm2, 0))) });
+        out.push_back(PanelTitle {
+            tr("Cut at %1 h").arg(qs(formatPlain(j->engine_h, 0))),
+            tr("%1 h, %2 cm² looked at")
+                .arg(qs(formatPlain(c->filter_h, 0)), qs(formatPlain(c->area_cm2, 0))) });
         out.push_back(PanelVerdict { j->mark, qs(j->verdict), {} });
         for (const JudgedKind &k : j->kinds)
-            out.push_back(
-                PanelVerdict { k.mark, qs(findCutKind(k.kind)->name), qs(k.verdict) });
+            out.push_back(PanelVerdict { k.mark, qs(findCutKind(k.kind)->name), qs(k.verdict) });
         for (const std::string &r : j->remarks)
             out.push_back(PanelText { qs(r), Tone::Warn });
         againstPanel(out);

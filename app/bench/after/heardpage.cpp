@@ -94,8 +94,7 @@ void HeardView::layOut()
     for (Bar &b : m_bars) {
         const double each = std::min(70.0, (wide - 16) / std::max(1, all[b.when]));
         const double x = left + wide * static_cast<double>(b.when) + 8 + each * used[b.when]++;
-        b.area = QRectF(QPointF(x, axis.at(b.to_rpm)),
-                        QPointF(x + each - 4, height() - bottomGap));
+        b.area = QRectF(QPointF(x, axis.at(b.to_rpm)), QPointF(x + each - 4, height() - bottomGap));
     }
 }
 
@@ -181,8 +180,8 @@ void HeardPage::record()
     s.note = m_form->word("note");
     // One symptom speaks once: said again it is corrected, not doubled.
     for (const Symptom *old : standing(m_open.build().symptoms))
-        if (old->symptom == s.symptom && (s.symptom != otherNoise
-                                          || (old->sound == s.sound && old->heard == s.heard)))
+        if (old->symptom == s.symptom
+            && (s.symptom != otherNoise || (old->sound == s.sound && old->heard == s.heard)))
             s.replaces = old->id;
     if (const auto done = m_open.record(s); !done)
         return m_form->say(qs(done.error().message));
@@ -214,7 +213,8 @@ void HeardPage::refresh()
 QString HeardPage::about() const
 {
     const auto all = standing(m_open.build().symptoms);
-    const auto noises = std::ranges::count_if(all, [](const Symptom *s) { return !s->heard.empty(); });
+    const auto noises
+        = std::ranges::count_if(all, [](const Symptom *s) { return !s->heard.empty(); });
     return noises == 0 ? tr("nothing heard yet") : tr("%1 noises").arg(noises);
 }
 
@@ -227,12 +227,12 @@ void HeardPage::panel(PanelContent &out)
 {
     if (const Symptom *s = chosen(); s && !s->heard.empty()) {
         const SymptomKind *k = findSymptomKind(s->symptom);
-        out.push_back(PanelTitle { wordFor(noiseSounds(), s->sound) + u' '
-                                       + wordFor(noiseTimes(), s->heard),
-                                   qs(s->by + ", " + s->at.substr(0, 10)) });
+        out.push_back(
+            PanelTitle { wordFor(noiseSounds(), s->sound) + u' ' + wordFor(noiseTimes(), s->heard),
+                         qs(s->by + ", " + s->at.substr(0, 10)) });
         if (s->gone_above_rpm)
-            out.push_back(PanelText {
-                tr("Gone above %1.").arg(Figure::speed(*s->gone_above_rpm).text()) });
+            out.push_back(
+                PanelText { tr("Gone above %1.").arg(Figure::speed(*s->gone_above_rpm).text()) });
         if (!s->note.empty())
             out.push_back(PanelText { qs(s->note) });
         if (!k || s->symptom == otherNoise)
@@ -240,20 +240,18 @@ void HeardPage::panel(PanelContent &out)
                                          "and moves the diagnosis neither way."),
                                       Tone::Muted });
         else {
-            out.push_back(PanelVerdict { Mark::LookAgain, tr("It speaks for"),
-                                         qs(k->text) });
+            out.push_back(PanelVerdict { Mark::LookAgain, tr("It speaks for"), qs(k->text) });
             if (!k->likely.empty())
                 out.push_back(PanelText { tr("Likely: %1.").arg(faultWords(k->likely)) });
             if (!k->possible.empty())
                 out.push_back(PanelText { tr("Possible: %1.").arg(faultWords(k->possible)) });
-            out.push_back(PanelButton { QStringLiteral("heard.diagnose"),
-                                        tr("Find the fault on Forecast"),
-                                        [this] { Q_EMIT benchAsked(QStringLiteral("Forecast")); } });
+            out.push_back(
+                PanelButton { QStringLiteral("heard.diagnose"), tr("Find the fault on Forecast"),
+                              [this] { Q_EMIT benchAsked(QStringLiteral("Forecast")); } });
         }
-        out.push_back(PanelButton { QStringLiteral("heard.takeBack"), tr("Take it back"),
-                                    [open = &m_open, id = s->id] {
-                                        static_cast<void>(open->takeBack("symptoms", id));
-                                    } });
+        out.push_back(PanelButton {
+            QStringLiteral("heard.takeBack"), tr("Take it back"),
+            [open = &m_open, id = s->id] { static_cast<void>(open->takeBack("symptoms", id)); } });
         out.push_back(PanelRule {});
     }
     out.push_back(PanelText { tr("When a noise is heard says more than what it sounds like: first "

@@ -91,8 +91,8 @@ void OilLanes::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(x(h) - 30, r.top() - 17, 60, 13), Qt::AlignHCenter, tickText(h, h),
                  textFont(TextSize::Small), t.muted);
     }
-    drawLine(p, QRectF(12, r.top() - 17, labels - 16, 13), Qt::AlignLeft,
-             tr("hours of the engine"), textFont(TextSize::Small), t.muted);
+    drawLine(p, QRectF(12, r.top() - 17, labels - 16, 13), Qt::AlignLeft, tr("hours of the engine"),
+             textFont(TextSize::Small), t.muted);
     for (const JudgedSample &s : m_report.samples)
         if (s.id == m_sample) {
             p.setPen(QPen(t.selection, hasFocus() ? 2 : 1.2));
@@ -102,9 +102,9 @@ void OilLanes::paintEvent(QPaintEvent *)
                      textFont(TextSize::Small, true), t.selection);
         }
     for (size_t i = 0; i < m_report.symbols.size(); ++i)
-        paintLane(p, i,
-                  QRectF(r.left(), r.top() + laneHeight * static_cast<double>(i), r.width(),
-                         laneHeight));
+        paintLane(
+            p, i,
+            QRectF(r.left(), r.top() + laneHeight * static_cast<double>(i), r.width(), laneHeight));
 }
 
 void OilLanes::paintLane(QPainter &p, size_t i, const QRectF &lane) const
@@ -125,9 +125,7 @@ void OilLanes::paintLane(QPainter &p, size_t i, const QRectF &lane) const
     for (const JudgedSample &s : m_report.samples)
         if (const JudgedElement *e = s.element(symbol))
             most = std::max({ most, e->mg_kg, e->baseline_mg_kg.value_or(0) });
-    const auto y = [&](double v) {
-        return lane.bottom() - 3 - v / most * (lane.height() - 9);
-    };
+    const auto y = [&](double v) { return lane.bottom() - 3 - v / most * (lane.height() - 9); };
     const JudgedElement *last = nullptr;
     std::optional<QPointF> before;
     double beforeFill = -1;
@@ -172,11 +170,10 @@ void OilLanes::drawFigures(QPainter &p, const QRectF &lane, const JudgedElement 
              Qt::AlignLeft | Qt::AlignVCenter, qs(formatNumber(e.mg_kg, e.mg_kg < 10)),
              textFont(TextSize::Normal, true), t.ink);
     const QString rate = !e.wear ? tr("not judged")
-        : kind && !kind->wear        ? tr("the oil's own")
-        : qs(formatNumber(e.wear->per100h_mg_kg, 1))
-            + (e.pattern ? QStringLiteral(" (%1)").arg(
-                                   qs(formatNumber(e.pattern->median, 1)))
-                             : QString());
+        : kind && !kind->wear    ? tr("the oil's own")
+                                 : qs(formatNumber(e.wear->per100h_mg_kg, 1))
+            + (e.pattern ? QStringLiteral(" (%1)").arg(qs(formatNumber(e.pattern->median, 1)))
+                         : QString());
     drawLine(p, QRectF(lane.right() + 84, lane.top(), figures - 90, lane.height()),
              Qt::AlignLeft | Qt::AlignVCenter, rate, textFont(TextSize::Normal),
              e.alarm ? t.mark(e.mark) : t.muted);
@@ -198,9 +195,9 @@ void OilLanes::mousePressEvent(QMouseEvent *event)
     if (m_report.samples.empty() || m_report.symbols.empty())
         return;
     const QRectF r = area();
-    const auto lane = static_cast<size_t>(
-        std::clamp((event->position().y() - r.top()) / laneHeight, 0.0,
-                   static_cast<double>(m_report.symbols.size() - 1)));
+    const auto lane
+        = static_cast<size_t>(std::clamp((event->position().y() - r.top()) / laneHeight, 0.0,
+                                         static_cast<double>(m_report.symbols.size() - 1)));
     const bool inside = event->position().x() >= r.left() && event->position().x() <= r.right();
     Q_EMIT picked(inside ? qs(m_report.samples[nearest(event->position().x())].id) : qs(m_sample),
                   qs(m_report.symbols[lane]));

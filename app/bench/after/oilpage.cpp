@@ -34,8 +34,9 @@ Result<std::map<std::string, double>> elementsFromText(const QString &text)
         symbol[0] = symbol[0].toUpper();
         const std::string id = symbol.toStdString();
         if (!findElementKind(id))
-            return fail("", QObject::tr("“%1” is no element of a used-oil sheet").arg(symbol)
-                                .toStdString());
+            return fail(
+                "",
+                QObject::tr("“%1” is no element of a used-oil sheet").arg(symbol).toStdString());
         if (!out.emplace(id, match.captured(2).toDouble()).second)
             return fail("", QObject::tr("%1 is there twice").arg(symbol).toStdString());
     }
@@ -43,8 +44,11 @@ Result<std::map<std::string, double>> elementsFromText(const QString &text)
     static const QRegularExpression between(QStringLiteral("[\\s,;]+"));
     rest.remove(between);
     if (!rest.isEmpty())
-        return fail("", QObject::tr("“%1” is not understood; write “Fe 32, Cu 18”, in mg/kg (ppm), "
-                                    "with decimal points").arg(rest).toStdString());
+        return fail("",
+                    QObject::tr("“%1” is not understood; write “Fe 32, Cu 18”, in mg/kg (ppm), "
+                                "with decimal points")
+                        .arg(rest)
+                        .toStdString());
     return out;
 }
 
@@ -57,18 +61,18 @@ OilPage::OilPage(OpenBuild &open, QWidget *parent)
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
-    column->addWidget(titledCard(tr("Elements in the oil; dashed: what the new oil brings"),
-                                 m_lanes, this),
-                      1);
+    column->addWidget(
+        titledCard(tr("Elements in the oil; dashed: what the new oil brings"), m_lanes, this), 1);
     auto *card = new CardWidget(this);
     makeEntry(card);
     column->addWidget(card);
-    connect(m_lanes, &OilLanes::picked, this, [this](const QString &sample, const QString &element) {
-        m_sample = sample.toStdString();
-        m_element = element.toStdString();
-        refresh();
-        Q_EMIT changed();
-    });
+    connect(m_lanes, &OilLanes::picked, this,
+            [this](const QString &sample, const QString &element) {
+                m_sample = sample.toStdString();
+                m_element = element.toStdString();
+                refresh();
+                Q_EMIT changed();
+            });
     connect(&open, &OpenBuild::opened, this, [this] {
         m_sample.clear();
         m_element.clear();
@@ -85,17 +89,19 @@ void OilPage::makeEntry(QWidget *card)
     auto *title = new QLabel(tr("An analysis"), card);
     title->setFont(textFont(TextSize::Normal, true));
     head->addWidget(title, 1);
-    addTableButton(head, QStringLiteral("oil.table"), this,
-                   [this](const std::string &text) { return importTable(text); },
-                   [this](const QString &why) { m_form->say(why); });
+    addTableButton(
+        head, QStringLiteral("oil.table"), this,
+        [this](const std::string &text) { return importTable(text); },
+        [this](const QString &why) { m_form->say(why); });
     auto *done = new QPushButton(tr("Record"), card);
     done->setObjectName(QStringLiteral("oil.record"));
     done->setProperty("main", true);
     head->addWidget(done);
     column->addLayout(head);
     m_form = new EntryForm(QStringLiteral("oil"), 5, card);
-    m_form->addChoice("of", tr("Of"), { { QStringLiteral("used"), tr("oil that ran") },
-                                        { QStringLiteral("new"), tr("the new oil") } });
+    m_form->addChoice("of", tr("Of"),
+                      { { QStringLiteral("used"), tr("oil that ran") },
+                        { QStringLiteral("new"), tr("the new oil") } });
     m_form->addWord("oil", tr("Which oil and batch"), tr("SAE 15W-40, drum 3"));
     m_form->addNumber("engine_h", tr("Engine ran"), Dimension::Time, "h", 1);
     m_form->addNumber("oil_h", tr("Oil in for"), Dimension::Time, "h", 1);
@@ -250,10 +256,10 @@ void OilPage::panel(PanelContent &out)
 
 void OilPage::samplePanel(const OilSample &s, const JudgedSample &j, PanelContent &out)
 {
-    out.push_back(PanelTitle { tr("Sample at %1 h").arg(qs(formatPlain(j.engine_h, 0))),
-                               tr("%1 h on this oil, rates over %2 h")
-                                   .arg(qs(formatPlain(s.oil_h, 0)),
-                                        qs(formatPlain(j.stretch_h, 0))) });
+    out.push_back(
+        PanelTitle { tr("Sample at %1 h").arg(qs(formatPlain(j.engine_h, 0))),
+                     tr("%1 h on this oil, rates over %2 h")
+                         .arg(qs(formatPlain(s.oil_h, 0)), qs(formatPlain(j.stretch_h, 0))) });
     out.push_back(PanelVerdict { j.mark, qs(j.verdict), {} });
     for (const std::string &r : j.remarks)
         out.push_back(PanelText { qs(r), Tone::Warn });
@@ -266,10 +272,9 @@ void OilPage::samplePanel(const OilSample &s, const JudgedSample &j, PanelConten
                                   return next.settled == sample.settled ? Result<void> {}
                                                                         : amend(next);
                               } });
-    out.push_back(PanelButton { QStringLiteral("oil.takeBack"), tr("Take this sample back"),
-                                [open = &m_open, id = s.id] {
-                                    static_cast<void>(open->takeBack("oil_samples", id));
-                                } });
+    out.push_back(PanelButton {
+        QStringLiteral("oil.takeBack"), tr("Take this sample back"),
+        [open = &m_open, id = s.id] { static_cast<void>(open->takeBack("oil_samples", id)); } });
     out.push_back(PanelRule {});
 }
 
@@ -313,9 +318,8 @@ void OilPage::forecastPanel(const OilSample &s, PanelContent &out) const
 {
     const JudgedSample *j = judged();
     if (j && !j->viscosity.empty())
-        out.push_back(PanelVerdict { std::abs(*j->viscosityLoss) > alikeViscosity
-                                         ? Mark::LookAgain
-                                         : Mark::Proven,
+        out.push_back(PanelVerdict { std::abs(*j->viscosityLoss) > alikeViscosity ? Mark::LookAgain
+                                                                                  : Mark::Proven,
                                      tr("Viscosity"), qs(j->viscosity) });
     if (!s.kv100_mm2_s && !s.fuel_percent)
         return;
@@ -323,8 +327,7 @@ void OilPage::forecastPanel(const OilSample &s, PanelContent &out) const
     const auto with = hotIdleWithSample(m_open.build(), a, s);
     if (!with || a.unsolved)
         return;
-    out.push_back(PanelChange { tr("Hot idle, new → this"),
-                                Figure::pressure(a.hotIdle.gauge.value_pa),
+    out.push_back(PanelChange { tr("Hot idle with it"), Figure::pressure(a.hotIdle.gauge.value_pa),
                                 Figure::pressure(with->gauge.value_pa),
                                 with->gauge.value_pa < m_open.build().use.hotIdleFloor_kpa * 1e3
                                     ? Tone::Bad

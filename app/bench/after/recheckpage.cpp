@@ -3,8 +3,8 @@
 
 #include "build/logbook.h"
 #include "circuit/elementtypes.h"
-#include "entry/entryform.h"
 #include "entry/arrowcombo.h"
+#include "entry/entryform.h"
 #include "paint/axes.h"
 #include "paint/marks.h"
 #include "paint/titledcard.h"
@@ -79,11 +79,10 @@ void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, do
 {
     const Theme &t = Theme::current();
     if (qs(r.stop) == m_stop)
-        p.fillRect(QRectF(4, y - rowHeight / 2.0 + 1, width() - 8, rowHeight - 2),
-                   t.selectionFill);
+        p.fillRect(QRectF(4, y - rowHeight / 2.0 + 1, width() - 8, rowHeight - 2), t.selectionFill);
     drawMark(p, { 16, y }, 11, r.mark);
-    drawLine(p, QRectF(28, y - 10, labels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter,
-             qs(r.name), textFont(TextSize::Normal, true), t.ink);
+    drawLine(p, QRectF(28, y - 10, labels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter, qs(r.name),
+             textFont(TextSize::Normal, true), t.ink);
     if (r.limits) {
         p.fillRect(QRectF(QPointF(axis.at(r.limits->min_um), y - 5),
                           QPointF(axis.at(r.limits->max_um), y + 5)),
@@ -105,8 +104,7 @@ void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, do
     p.setPen(Qt::NoPen);
     p.setBrush(colour);
     p.drawEllipse(QPointF(after, y), 4.5, 4.5);
-    drawLine(p, QRectF(axis.end + 12, y - 10, figures - 16, 20),
-             Qt::AlignLeft | Qt::AlignVCenter,
+    drawLine(p, QRectF(axis.end + 12, y - 10, figures - 16, 20), Qt::AlignLeft | Qt::AlignVCenter,
              r.before_um ? QStringLiteral("%1 → %2 µm")
                                .arg(qs(formatNumber(r.before_um->value, 1)),
                                     qs(formatNumber(r.after_um.value, 1)))
@@ -146,9 +144,8 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
     m_openings->setAccessibleName(tr("Which opening"));
     row->addWidget(m_openings, 2, Qt::AlignBottom);
     column->addLayout(row);
-    column->addWidget(titledCard(tr("Ring: before the run. Dot: gauged again. Bar: limits"), m_view,
-                                 this),
-                      5);
+    column->addWidget(
+        titledCard(tr("Ring: before the run. Dot: gauged again. Bar: limits"), m_view, this), 5);
     auto *card = new CardWidget(this);
     makeChange(card);
     column->addWidget(card, 5);
@@ -159,9 +156,8 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
         refresh();
         Q_EMIT changed();
     });
-    connect(m_view, &RecheckView::picked, this, [this](int i) {
-        m_open.selectStop(qs(m_recheck.sizes[static_cast<size_t>(i)].stop));
-    });
+    connect(m_view, &RecheckView::picked, this,
+            [this](int i) { m_open.selectStop(qs(m_recheck.sizes[static_cast<size_t>(i)].stop)); });
     connect(&open, &OpenBuild::opened, this, [this] {
         m_opening.clear();
         m_modified.reset();
@@ -354,19 +350,19 @@ void RecheckPage::showModified()
         return;
     const Theme &t = Theme::current();
     double most = 1;
-    const auto curve = [&](const ForecastLine &line, const QString &name, const QColor &colour,
-                           bool dashed) {
-        Curve c { name, colour, line.rpm, {}, {}, {}, dashed, dashed ? 0.75 : 0.4 };
-        for (const LikelyPressure &g : line.gauge) {
-            c.y.push_back(g.value_pa / 1e5);
-            if (!dashed) {
-                c.low.push_back(g.low_pa / 1e5);
-                c.high.push_back(g.high_pa / 1e5);
-            }
-            most = std::max(most, (dashed ? g.value_pa : g.high_pa) / 1e5);
-        }
-        return c;
-    };
+    const auto curve
+        = [&](const ForecastLine &line, const QString &name, const QColor &colour, bool dashed) {
+              Curve c { name, colour, line.rpm, {}, {}, {}, dashed, dashed ? 0.75 : 0.4 };
+              for (const LikelyPressure &g : line.gauge) {
+                  c.y.push_back(g.value_pa / 1e5);
+                  if (!dashed) {
+                      c.low.push_back(g.low_pa / 1e5);
+                      c.high.push_back(g.high_pa / 1e5);
+                  }
+                  most = std::max(most, (dashed ? g.value_pa : g.high_pa) / 1e5);
+              }
+              return c;
+          };
     std::vector<Curve> curves;
     curves.push_back(curve(m_modified->before.front(), tr("as it is"), t.warm, false));
     curves.push_back(curve(m_modified->after.front(), tr("made so"), t.ink, true));
@@ -377,8 +373,8 @@ QString RecheckPage::about() const
 {
     if (m_recheck.opening.empty())
         return tr("not opened since the build");
-    const auto off = std::ranges::count_if(m_recheck.sizes,
-                                           [](const Rechecked &r) { return r.changed; });
+    const auto off
+        = std::ranges::count_if(m_recheck.sizes, [](const Rechecked &r) { return r.changed; });
     return tr("%1 sizes gauged again, %2 changed").arg(m_recheck.sizes.size()).arg(off);
 }
 
@@ -410,19 +406,18 @@ void RecheckPage::panel(PanelContent &out)
 {
     const Opening *o = chosen();
     if (o) {
-        out.push_back(PanelTitle { tr("Opened at %1 h").arg(qs(formatPlain(o->engine_h, 0))),
-                                   qs(o->note) });
+        out.push_back(
+            PanelTitle { tr("Opened at %1 h").arg(qs(formatPlain(o->engine_h, 0))), qs(o->note) });
         for (const Rechecked &r : m_recheck.sizes)
             if (r.changed || r.mark == Mark::Hold || qs(r.stop) == m_open.selectedStop())
                 out.push_back(PanelVerdict { r.mark, qs(r.name), qs(r.verdict) });
         if (m_recheck.notAgain > 0)
-            out.push_back(PanelText { tr("%1 sizes were gauged before and not again.")
-                                          .arg(m_recheck.notAgain),
-                                      Tone::Muted });
-        out.push_back(PanelButton { QStringLiteral("opening.takeBack"), tr("Take the opening back"),
-                                    [open = &m_open, id = o->id] {
-                                        static_cast<void>(open->takeBack("openings", id));
-                                    } });
+            out.push_back(PanelText {
+                tr("%1 sizes were gauged before and not again.").arg(m_recheck.notAgain),
+                Tone::Muted });
+        out.push_back(PanelButton {
+            QStringLiteral("opening.takeBack"), tr("Take the opening back"),
+            [open = &m_open, id = o->id] { static_cast<void>(open->takeBack("openings", id)); } });
         out.push_back(PanelRule {});
     }
     out.push_back(PanelText {
@@ -442,13 +437,14 @@ void RecheckPage::panel(PanelContent &out)
                                 Figure::pressure(m_modified->idleBefore.weakestPressure.value_pa),
                                 Figure::pressure(m_modified->idleAfter.weakestPressure.value_pa) });
     for (const ModifiedReading &r : m_modified->readings)
-        out.push_back(PanelRow { Figure::speed(r.rpm).text(),
-                                 { tr("%1 read; %2 → %3")
-                                       .arg(Figure::pressure(r.read_pa).number,
-                                            Figure::pressure(r.asIs_pa).number,
-                                            Figure::pressure(r.modified_pa).number),
-                                   qs(Figure::pressureUnit()), {} },
-                                 tr("read, then forecast as it is and made so") });
+        out.push_back(PanelRow {
+            Figure::speed(r.rpm).text(),
+            { tr("%1 read; %2 → %3")
+                  .arg(Figure::pressure(r.read_pa).number, Figure::pressure(r.asIs_pa).number,
+                       Figure::pressure(r.modified_pa).number),
+              qs(Figure::pressureUnit()),
+              {} },
+            tr("read, then forecast as it is and made so") });
     out.push_back(PanelButton { QStringLiteral("modified.keep"), tr("Keep it as a scenario"),
                                 [this, changes = m_changes] {
                                     Scenario s;
@@ -459,14 +455,14 @@ void RecheckPage::panel(PanelContent &out)
                                     const auto done = m_open.record(s);
                                     m_change->say(done ? QString() : qs(done.error().message));
                                 } });
-    out.push_back(PanelButton {
-        QStringLiteral("modified.make"), tr("It is made so: change the build"),
-        [this, changes = m_changes] {
-            for (const ElementChange &c : changes)
-                if (const auto done = m_open.edit(SetElementValue { c.element, c.key, c.value });
-                    !done)
-                    m_change->say(qs(done.error().message));
-        } });
+    out.push_back(PanelButton { QStringLiteral("modified.make"),
+                                tr("It is made so: change the build"), [this, changes = m_changes] {
+                                    for (const ElementChange &c : changes)
+                                        if (const auto done = m_open.edit(
+                                                SetElementValue { c.element, c.key, c.value });
+                                            !done)
+                                            m_change->say(qs(done.error().message));
+                                } });
 }
 
 } // namespace mildpath

@@ -105,8 +105,9 @@ void ShelfView::paintEvent(QPaintEvent *)
         const double dot = n > 120 ? 2.5 : 4.5;
         p.drawEllipse(QPointF(x, up.at(*row.value.value)), dot, dot);
         if (named || chosen)
-            drawLine(p, QRectF(x - (named ? r.width() / n / 2 : 80), r.bottom() + 4,
-                               named ? r.width() / n - 4 : 160, 15),
+            drawLine(p,
+                     QRectF(x - (named ? r.width() / n / 2 : 80), r.bottom() + 4,
+                            named ? r.width() / n - 4 : 160, 15),
                      Qt::AlignHCenter, qs(row.name), textFont(TextSize::Small, chosen),
                      chosen ? t.selection : t.muted);
     }
@@ -117,10 +118,10 @@ void ShelfView::mousePressEvent(QMouseEvent *event)
     if (m_rows.empty())
         return;
     const QRectF r = area();
-    const double at = (event->position().x() - r.left()) / r.width()
-        * static_cast<double>(m_rows.size());
-    const auto i = static_cast<size_t>(
-        std::clamp(at, 0.0, static_cast<double>(m_rows.size()) - 0.5));
+    const double at
+        = (event->position().x() - r.left()) / r.width() * static_cast<double>(m_rows.size());
+    const auto i
+        = static_cast<size_t>(std::clamp(at, 0.0, static_cast<double>(m_rows.size()) - 0.5));
     Q_EMIT picked(pathOf(m_rows[i].path));
 }
 
@@ -218,12 +219,12 @@ void ShelfPage::search()
         if (e.matches(words) && (!m_sameEngine || e.engine == m_open.build().engine.name))
             m_found.push_back(&e);
     const auto damaged = std::ranges::count_if(m_found, &ShelfEntry::damaged);
-    m_said->setText(m_entries.empty() ? tr("No builds in this folder.")
-                                      : tr("%1 of %2 builds%3")
-                                            .arg(m_found.size())
-                                            .arg(m_entries.size())
-                                            .arg(damaged > 0 ? tr(", %1 damaged").arg(damaged)
-                                                             : QString()));
+    m_said->setText(m_entries.empty()
+                        ? tr("No builds in this folder.")
+                        : tr("%1 of %2 builds%3")
+                              .arg(m_found.size())
+                              .arg(m_entries.size())
+                              .arg(damaged > 0 ? tr(", %1 damaged").arg(damaged) : QString()));
     fillList();
     Q_EMIT changed();
 }
@@ -250,13 +251,10 @@ void ShelfPage::compare()
             m_cancel->hide();
             m_progress.stop();
             m_rows = std::move(rows);
-            const auto have
-                = std::ranges::count_if(m_rows,
-                                        [](const ShelfRow &r) { return r.value.value.has_value(); });
-            m_said->setText(tr("%1: %2 of %3 builds have it")
-                                .arg(qs(q.name))
-                                .arg(have)
-                                .arg(m_rows.size()));
+            const auto have = std::ranges::count_if(
+                m_rows, [](const ShelfRow &r) { return r.value.value.has_value(); });
+            m_said->setText(
+                tr("%1: %2 of %3 builds have it").arg(qs(q.name)).arg(have).arg(m_rows.size()));
             fillList();
             Q_EMIT changed();
         });
@@ -284,9 +282,9 @@ void ShelfPage::fillList()
                 !row || damaged        ? QString()
                     : row->value.value ? figure(row->value.value, q) + u' ' + qs(q.unit)
                                        : QStringLiteral("–") },
-              damaged ? trouble
-                      : pathOf(e->path)
-                      + (row ? QStringLiteral("\n") + qs(row->value.of) : QString()),
+              damaged
+                  ? trouble
+                  : pathOf(e->path) + (row ? QStringLiteral("\n") + qs(row->value.of) : QString()),
               !damaged });
     }
     m_list->setRows(std::move(rows));
@@ -356,8 +354,7 @@ void ShelfPage::panel(PanelContent &out)
         row(tr("Oil"), qs(e->oil));
         row(tr("Last entry"), qs(e->last.substr(0, 10)));
         row(tr("Readings"), qs(formatNumber(e->readings, 0)));
-        row(tr("Filter cuts, oil samples"),
-            QStringLiteral("%1, %2").arg(e->cuts).arg(e->samples));
+        row(tr("Filter cuts, oil samples"), QStringLiteral("%1, %2").arg(e->cuts).arg(e->samples));
         for (const ShelfRow &r : m_rows)
             if (r.path == e->path && r.value.value) {
                 row(qs(quantity().name),
@@ -380,14 +377,13 @@ void ShelfPage::panel(PanelContent &out)
                                   search();
                               } });
     if (!m_rows.empty())
-        out.push_back(PanelButton { QStringLiteral("shelf.export"), tr("Export the table (CSV)…"),
-                                    [this] {
-                                        const QString path = QFileDialog::getSaveFileName(
-                                            this, tr("Export the table"), {},
-                                            tr("Tables (*.csv)"));
-                                        if (!path.isEmpty())
-                                            m_said->setText(exportTable(path));
-                                    } });
+        out.push_back(
+            PanelButton { QStringLiteral("shelf.export"), tr("Export the table (CSV)…"), [this] {
+                             const QString path = QFileDialog::getSaveFileName(
+                                 this, tr("Export the table"), {}, tr("Tables (*.csv)"));
+                             if (!path.isEmpty())
+                                 m_said->setText(exportTable(path));
+                         } });
     out.push_back(PanelText { tr("What is compared is reckoned from each file as its own benches "
                                  "would. Photos are not loaded. A damaged file is shown and left "
                                  "alone."),

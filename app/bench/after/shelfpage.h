@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "shelf/compare.h"
 #include "shell/background.h"
 #include "shell/openbuild.h"
 #include "shell/panel.h"
-#include "shelf/compare.h"
 
 #include <QTimer>
 #include <QWidget>

@@ -41,8 +41,7 @@ QString takeTable(const std::vector<Error> &errors, const std::vector<Entry> &en
             lines << qs(errors[i].place + ": " + errors[i].message);
         if (errors.size() > most)
             lines << QObject::tr("and %1 more").arg(errors.size() - most);
-        return lines.join(QStringLiteral("; "))
-            + QObject::tr(". Nothing was taken.");
+        return lines.join(QStringLiteral("; ")) + QObject::tr(". Nothing was taken.");
     }
     // Tried on a copy first: the entry that does not go must not leave its forerunners behind.
     Build trial = open.build();

@@ -33,10 +33,10 @@ QString rangeText(const FinishRange &r, int decimals)
     if (r.traces == 0)
         return QStringLiteral("–");
     const QString mean = qs(formatNumber(r.mean, decimals));
-    return r.traces == 1 ? mean
-                         : QStringLiteral("%1 (%2–%3)")
-                               .arg(mean, qs(formatNumber(r.least, decimals)),
-                                    qs(formatNumber(r.most, decimals)));
+    return r.traces == 1
+        ? mean
+        : QStringLiteral("%1 (%2–%3)")
+              .arg(mean, qs(formatNumber(r.least, decimals)), qs(formatNumber(r.most, decimals)));
 }
 
 } // namespace
@@ -187,9 +187,10 @@ void FinishPage::fillTraces()
     if (!chosen())
         m_trace = m_read.empty() ? "" : m_read.front().id;
     for (const BoreTrace *t : standing(m_open.build().boreTraces)) {
-        m_traces->addItem(tr("bore %1, %2").arg(t->bore).arg(phaseWord(t->phase))
-                              + (t->place.empty() ? QString() : QStringLiteral(", ") + qs(t->place)),
-                          qs(t->id));
+        m_traces->addItem(
+            tr("bore %1, %2").arg(t->bore).arg(phaseWord(t->phase))
+                + (t->place.empty() ? QString() : QStringLiteral(", ") + qs(t->place)),
+            qs(t->id));
         if (t->id == m_trace)
             m_traces->setCurrentIndex(m_traces->count() - 1);
     }
@@ -316,21 +317,19 @@ void FinishPage::parameterPanel(PanelContent &out) const
             + tr("before %1, after %2 %3")
                   .arg(rangeText(b, q.decimals), rangeText(a, q.decimals), qs(q.unit));
         const auto change = changeOf(m_read, r->bore, q);
-        const QString text = both
-            ? qs(b.traces ? formatNumber(b.mean, q.decimals) : "–") + QStringLiteral(" → ")
-                + qs(a.traces ? formatNumber(a.mean, q.decimals) : "–")
+        const QString text = both ? qs(b.traces ? formatNumber(b.mean, q.decimals) : "–")
+                + QStringLiteral(" → ") + qs(a.traces ? formatNumber(a.mean, q.decimals) : "–")
                 + (change && change->counts ? QString() : QStringLiteral(" ≈"))
-            : rangeText(b.traces > 0 ? b : a, q.decimals);
+                                  : rangeText(b.traces > 0 ? b : a, q.decimals);
         out.push_back(PanelRow { qs(q.name), { text, qs(q.unit), {} }, tip });
     }
     if (both)
         out.push_back(PanelText {
             tr("≈: no more than traces of one wall differ by. After ISO 13565-3: Rpq, Rvq, Rmq."),
             Tone::Muted });
-    out.push_back(PanelButton { QStringLiteral("finish.takeBack"), tr("Take this trace back"),
-                                [open = &m_open, id = r->id] {
-                                    static_cast<void>(open->takeBack("bore_traces", id));
-                                } });
+    out.push_back(PanelButton {
+        QStringLiteral("finish.takeBack"), tr("Take this trace back"),
+        [open = &m_open, id = r->id] { static_cast<void>(open->takeBack("bore_traces", id)); } });
 }
 
 void FinishPage::valleyPanel(PanelContent &out) const
@@ -340,7 +339,8 @@ void FinishPage::valleyPanel(PanelContent &out) const
     const ReadTrace *r = chosen();
     const auto target = valleyTarget(m_open.build());
     if (r && r->trace && target) {
-        const FinishRange vo = rangeOf(m_read, r->bore, r->phase, *findFinishQuantity("vo_um3_um2"));
+        const FinishRange vo
+            = rangeOf(m_read, r->bore, r->phase, *findFinishQuantity("vo_um3_um2"));
         const auto against = [&](const QString &school, double wanted) {
             const double share = vo.mean / wanted;
             out.push_back(PanelVerdict {
@@ -364,13 +364,15 @@ void FinishPage::valleyPanel(PanelContent &out) const
             .arg(qs(formatNumber(fuelMassRatio(petrolAirFuel, 1, methanolAirFuel, 1), 1))),
         Tone::Muted });
     const std::string school = choiceOf(m_open.build(), "rough_valleys");
-    out.push_back(PanelChoice { QStringLiteral("finish.school"), tr("Ours"),
+    out.push_back(PanelChoice { QStringLiteral("finish.school"),
+                                tr("Ours"),
                                 { tr("smooth with valleys"), tr("more valley for the fuel") },
-                                school.empty()        ? -1
+                                school.empty()         ? -1
                                     : school == "more" ? 1
                                                        : 0,
                                 [open = &m_open](int i) {
-                                    return open->choose("rough_valleys", i == 1 ? "more" : "smooth");
+                                    return open->choose("rough_valleys",
+                                                        i == 1 ? "more" : "smooth");
                                 } });
 }
 
@@ -397,7 +399,8 @@ void FinishPage::ringPanel(PanelContent &out)
         return;
     for (const Contact &c : contactsOf(build, a.highSpeed))
         if (c.id == "rings_mid" || c.id == "rings_top")
-            out.push_back(PanelRow { qs(c.name), { QString::fromUtf8(regimeWord(c.regime)), {}, {} },
+            out.push_back(PanelRow { qs(c.name),
+                                     { QString::fromUtf8(regimeWord(c.regime)), {}, {} },
                                      tr("at the higher speed, hot oil; film & oil shows it on the "
                                         "curve") });
     out.push_back(PanelText { tr("A regime only: this is no figure of a film. The valleys never "

@@ -56,14 +56,14 @@ void drawConstruction(QPainter &p, const CoreRoughness &c, const Axis &x, const 
     QColor fill = t.oil[t.dark ? 3 : 1];
     p.setPen(Qt::NoPen);
     p.setBrush(fill);
-    p.drawPolygon(QPolygonF { { QPointF(x.at(100), y.at(c.c2_um)),
-                                QPointF(x.at(100 * c.mr2), y.at(c.c2_um)),
-                                QPointF(x.at(100), y.at(c.c2_um - c.rvk_um)) } });
+    p.drawPolygon(
+        QPolygonF { { QPointF(x.at(100), y.at(c.c2_um)), QPointF(x.at(100 * c.mr2), y.at(c.c2_um)),
+                      QPointF(x.at(100), y.at(c.c2_um - c.rvk_um)) } });
     fill = t.line;
     p.setBrush(fill);
-    p.drawPolygon(QPolygonF { { QPointF(x.at(0), y.at(c.c1_um)),
-                                QPointF(x.at(100 * c.mr1), y.at(c.c1_um)),
-                                QPointF(x.at(0), y.at(c.c1_um + c.rpk_um)) } });
+    p.drawPolygon(
+        QPolygonF { { QPointF(x.at(0), y.at(c.c1_um)), QPointF(x.at(100 * c.mr1), y.at(c.c1_um)),
+                      QPointF(x.at(0), y.at(c.c1_um + c.rpk_um)) } });
     p.setPen(QPen(t.cold, 1, Qt::DashLine));
     for (const double h : { c.c1_um, c.c2_um })
         p.drawLine(QPointF(r.left(), y.at(h)), QPointF(r.right(), y.at(h)));
@@ -151,8 +151,8 @@ void TraceView::paintEvent(QPaintEvent *)
         return;
     }
     const FinishedTrace &trace = *m_scene.trace;
-    const double length_mm = static_cast<double>(trace.profile.r_um.size() - 1) * trace.spacing_um
-        / 1000;
+    const double length_mm
+        = static_cast<double>(trace.profile.r_um.size() - 1) * trace.spacing_um / 1000;
     drawAlong(p, Axis { 0, length_mm, r.left(), r.right() }, r, tr("mm along the bore"));
     const Axis y = heights(m_scene, r);
     drawUpright(p, y, r, {}, 4);
@@ -245,8 +245,9 @@ void RatioView::paintEvent(QPaintEvent *)
              Qt::AlignRight | Qt::AlignVCenter, QStringLiteral("Rvk"),
              textFont(TextSize::Small, true), t.ink);
     if (m_scene.other)
-        drawLine(p, QRectF(r.left() + 6, r.bottom() - 18, r.width() * 0.6, 16),
-                 Qt::AlignLeft | Qt::AlignVCenter, tr("dotted: %1; thin: other traces").arg(m_scene.otherName),
+        drawLine(p, QRectF(r.left() + 6, r.bottom() - 18, r.width() * 0.84, 16),
+                 Qt::AlignLeft | Qt::AlignVCenter,
+                 tr("dotted: %1; thin: other traces").arg(m_scene.otherName),
                  textFont(TextSize::Small), t.muted);
 }
 
@@ -320,8 +321,8 @@ void ProbabilityView::paintEvent(QPaintEvent *)
     drawLine(p, QRectF(x.at(-1), y.at(f.plateau.at(-1)) - 22, 120, 16), Qt::AlignLeft,
              QStringLiteral("Rpq %1").arg(qs(formatNumber(f.rpq_um, 3))),
              textFont(TextSize::Small, true), t.selection);
-    word(std::min(2.4, bend + 1.1), f.valley, 6, QStringLiteral("Rvq %1").arg(qs(formatNumber(*f.rvq_um, 2))),
-         t.warm);
+    word(std::min(2.4, bend + 1.1), f.valley, 6,
+         QStringLiteral("Rvq %1").arg(qs(formatNumber(*f.rvq_um, 2))), t.warm);
     drawLine(p, QRectF(x.at(bend) - 84, r.bottom() - 18, 80, 16), Qt::AlignRight,
              QStringLiteral("Rmq %1 %").arg(qs(formatNumber(*f.rmq_percent, 1))),
              textFont(TextSize::Small, true), t.muted);

@@ -57,8 +57,7 @@ void SealView::paintEvent(QPaintEvent *)
     const bool blowBy = has("blow_by") || !has("vacuum"), vacuum = has("vacuum") || !has("blow_by");
     const double wide = blowBy && vacuum ? (width() - 8) / 2.0 : width();
     if (blowBy)
-        paintKind(p, "blow_by", tr("Blow-by, % of what it breathes"),
-                  QRectF(0, 0, wide, height()));
+        paintKind(p, "blow_by", tr("Blow-by, % of what it breathes"), QRectF(0, 0, wide, height()));
     if (vacuum)
         paintKind(p, "vacuum", tr("Crankcase vacuum, kPa"),
                   QRectF(width() - wide, 0, wide, height()));
@@ -69,8 +68,8 @@ void SealView::paintKind(QPainter &p, const std::string &kind, const QString &ti
 {
     const Theme &t = Theme::current();
     drawCard(p, card.adjusted(0.5, 0.5, -0.5, -0.5));
-    drawLine(p, QRectF(card.left() + 14, 6, card.width() - 28, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             title, textFont(TextSize::Normal, true), t.ink);
+    drawLine(p, QRectF(card.left() + 14, 6, card.width() - 28, 18),
+             Qt::AlignLeft | Qt::AlignVCenter, title, textFont(TextSize::Normal, true), t.ink);
     const QRectF r(card.left() + 48, 44, card.width() - 62, card.height() - 44 - 40);
     std::vector<const SealPair *> pairs;
     double most = 0, least_rpm = 1e9, most_rpm = 0;
@@ -84,7 +83,8 @@ void SealView::paintKind(QPainter &p, const std::string &kind, const QString &ti
             most_rpm = std::max(most_rpm, s.rpm);
         }
     if (pairs.empty()) {
-        drawLine(p, r, Qt::AlignCenter, tr("Nothing read yet."), textFont(TextSize::Normal), t.muted);
+        drawLine(p, r, Qt::AlignCenter, tr("Nothing read yet."), textFont(TextSize::Normal),
+                 t.muted);
         return;
     }
     Axis x { least_rpm, most_rpm, r.left(), r.right() };
@@ -123,10 +123,12 @@ SealPage::SealPage(OpenBuild &open, QWidget *parent)
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
     column->addWidget(m_view, 1);
-    m_form->addChoice("kind", tr("Read"), { { QStringLiteral("blow_by"), tr("blow-by") },
-                                            { QStringLiteral("vacuum"), tr("crankcase vacuum") } });
-    m_form->addChoice("phase", tr("It was"), { { QStringLiteral("before"), tr("before") },
-                                               { QStringLiteral("after"), tr("after") } });
+    m_form->addChoice("kind", tr("Read"),
+                      { { QStringLiteral("blow_by"), tr("blow-by") },
+                        { QStringLiteral("vacuum"), tr("crankcase vacuum") } });
+    m_form->addChoice(
+        "phase", tr("It was"),
+        { { QStringLiteral("before"), tr("before") }, { QStringLiteral("after"), tr("after") } });
     m_form->addNumber("rpm", tr("Speed"), Dimension::Speed, "rev/min", 0);
     m_form->addNumber("load", tr("Load, %"), Dimension::Number, "", 0);
     m_form->addNumber("flow", tr("Blow-by"), Dimension::VolumeFlow, "l/min", 1);
@@ -213,7 +215,8 @@ void SealPage::panel(PanelContent &out)
                                      "changed, and again after, at equal speed and load."),
                                   Tone::Muted });
     out.push_back(PanelText {
-        tr("Compared only at equal speed and load, vacuum at equal pump speed and relief too. Blow-by "
+        tr("Compared only at equal speed and load, vacuum at equal pump speed and relief too. "
+           "Blow-by "
            "is brought to 101.3 kPa and 25 °C. A change counts when it is larger than what "
            "readings repeated differ by: take each twice."),
         Tone::Muted });

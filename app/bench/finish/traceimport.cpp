@@ -26,7 +26,8 @@ TraceImportCard::TraceImportCard(OpenBuild &open, QWidget *parent)
     column->setContentsMargins(14, 10, 14, 12);
     m_title->setFont(textFont(TextSize::Body, true));
     column->addWidget(m_title);
-    const auto same = [](const char *w) { return std::pair(QString::fromUtf8(w), QString::fromUtf8(w)); };
+    const auto same
+        = [](const char *w) { return std::pair(QString::fromUtf8(w), QString::fromUtf8(w)); };
     m_form->addChoice("columns", tr("A line holds"),
                       { { QStringLiteral("2"), tr("place and height") },
                         { QStringLiteral("1"), tr("height alone") } });
@@ -113,13 +114,12 @@ void TraceImportCard::check()
         return;
     }
     const auto n = m_trace.z_um.size();
-    m_said->setText(tr("%1 heights, a step of %2 µm, %3 mm long.%4")
-                        .arg(qs(formatNumber(static_cast<double>(n), 0)),
-                             qs(formatNumber(m_trace.spacing_um, 3)),
-                             qs(formatNumber(static_cast<double>(n - 1) * m_trace.spacing_um / 1000,
-                                             2)),
-                             m_trace.said.empty() ? QString()
-                                                  : tr(" Mind: %1.").arg(qs(m_trace.said))));
+    m_said->setText(
+        tr("%1 heights, a step of %2 µm, %3 mm long.%4")
+            .arg(qs(formatNumber(static_cast<double>(n), 0)),
+                 qs(formatNumber(m_trace.spacing_um, 3)),
+                 qs(formatNumber(static_cast<double>(n - 1) * m_trace.spacing_um / 1000, 2)),
+                 m_trace.said.empty() ? QString() : tr(" Mind: %1.").arg(qs(m_trace.said))));
     setTone(m_said, m_trace.said.empty() ? t.muted : t.lookAgain);
 }
 

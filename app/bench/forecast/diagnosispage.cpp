@@ -3,8 +3,8 @@
 
 #include "build/logbook.h"
 #include "entry/rowlist.h"
-#include "paint/titledcard.h"
 #include "paint/text.h"
+#include "paint/titledcard.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -184,8 +184,8 @@ void DiagnosisPage::candidatePanel(PanelContent &out) const
     if (!m_answer || m_answer->diagnosis.candidates.empty())
         return;
     const Candidate &c
-        = m_answer->diagnosis.candidates[std::min(m_candidate,
-                                                  m_answer->diagnosis.candidates.size() - 1)];
+        = m_answer->diagnosis
+              .candidates[std::min(m_candidate, m_answer->diagnosis.candidates.size() - 1)];
     out.push_back(PanelHeading { qs(c.name) });
     out.push_back(PanelRow { tr("fits"), Figure::percent(c.posterior),
                              tr("before any reading: %1").arg(Figure::percent(c.prior).text()) });
@@ -214,13 +214,12 @@ void DiagnosisPage::candidatePanel(PanelContent &out) const
         QStringList places;
         for (const Fault &f : c.places)
             places << qs(faultName(build, f));
-        out.push_back(PanelText { tr("No gauge tells which: %1.").arg(places.join(QStringLiteral("; "))),
-                                  Tone::Muted });
+        out.push_back(PanelText {
+            tr("No gauge tells which: %1.").arg(places.join(QStringLiteral("; "))), Tone::Muted });
     }
-    out.push_back(PanelButton { QStringLiteral("diagnosis.whatIf"), tr("Open as what-if"),
-                                [open = &m_open, faults = c.faults] {
-                                    open->showImagined(faults);
-                                } });
+    out.push_back(
+        PanelButton { QStringLiteral("diagnosis.whatIf"), tr("Open as what-if"),
+                      [open = &m_open, faults = c.faults] { open->showImagined(faults); } });
 }
 
 void DiagnosisPage::readingPanel(PanelContent &out)
@@ -229,15 +228,13 @@ void DiagnosisPage::readingPanel(PanelContent &out)
     for (const GaugeReading *r : standing(b.gaugeReadings))
         if (r->id == m_reading) {
             out.push_back(PanelHeading { tr("This reading") });
-            out.push_back(PanelText { qs(placeText(b, r->tap, { r->rpm, r->oil_c, r->oil }))
-                                      + QStringLiteral(": ")
-                                      + Figure::pressure(r->pressure_kpa * 1e3).text()
-                                      + QStringLiteral(" ± ")
-                                      + Figure::pressure(r->u_kpa * 1e3).number });
+            out.push_back(
+                PanelText { qs(placeText(b, r->tap, { r->rpm, r->oil_c, r->oil }))
+                            + QStringLiteral(": ") + Figure::pressure(r->pressure_kpa * 1e3).text()
+                            + QStringLiteral(" ± ") + Figure::pressure(r->u_kpa * 1e3).number });
             out.push_back(PanelButton { QStringLiteral("reading.takeBack"), tr("Take it back"),
                                         [open = &m_open, id = r->id] {
-                                            static_cast<void>(
-                                                open->takeBack("gauge_readings", id));
+                                            static_cast<void>(open->takeBack("gauge_readings", id));
                                         } });
         }
     out.push_back(PanelHeading { tr("A gauge was read") });
@@ -258,7 +255,8 @@ void DiagnosisPage::readingPanel(PanelContent &out)
         };
     };
     out.push_back(PanelField { QStringLiteral("reading.rpm"), tr("speed"), Dimension::Speed,
-                               "rev/min", 0, m_rpm, keep(&m_rpm, 1, mostGaugeReading_rpm, "1 to 20 000 rev/min") });
+                               "rev/min", 0, m_rpm,
+                               keep(&m_rpm, 1, mostGaugeReading_rpm, "1 to 20 000 rev/min") });
     out.push_back(PanelField { QStringLiteral("reading.oil"), tr("oil at"), Dimension::Temperature,
                                Figure::temperatureUnit(), 0, m_oil_c,
                                keep(&m_oil_c, -60, 200, "-60 to 200 °C") });
@@ -273,8 +271,7 @@ void DiagnosisPage::readingPanel(PanelContent &out)
                                    recordReading(pa);
                                    return {};
                                } });
-    out.push_back(PanelText { tr("Oil: %1. Enter on the pressure records it.")
-                                  .arg(qs(b.oil.grade)),
+    out.push_back(PanelText { tr("Oil: %1. Enter on the pressure records it.").arg(qs(b.oil.grade)),
                               Tone::Muted });
 }
 
@@ -309,9 +306,12 @@ void DiagnosisPage::symptomPanel(PanelContent &out) const
         for (const Symptom *s : standing(m_open.build().symptoms))
             if (s->symptom == kind.id)
                 said = s;
-        PanelChoice c { QStringLiteral("symptom.") + qs(kind.id), qs(kind.text),
+        PanelChoice c { QStringLiteral("symptom.") + qs(kind.id),
+                        qs(kind.text),
                         { tr("not said"), tr("yes"), tr("no") },
-                        !said ? 0 : said->there ? 1 : 2,
+                        !said             ? 0
+                            : said->there ? 1
+                                          : 2,
                         {} };
         c.chosen = [open = &m_open, id = std::string(kind.id),
                     old = said ? said->id : std::string()](int i) -> Result<void> {

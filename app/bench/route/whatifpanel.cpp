@@ -56,10 +56,10 @@ void imaginedFault(OpenBuild &open, size_t i, PanelContent &out)
     const Stop &stop = *open.build().engine.find(f.stop);
     const QString id = QStringLiteral("whatIf.%1").arg(i);
     if (graded(kind))
-        out.push_back(PanelSlider { id + QStringLiteral(".severity"),
-                                    qs(faultName(open.build(), f)),
-                                    qs(severityText(open.build(), f)), f.severity,
-                                    changing(open, i, [](Fault &g, double s) { g.severity = s; }) });
+        out.push_back(
+            PanelSlider { id + QStringLiteral(".severity"), qs(faultName(open.build(), f)),
+                          qs(severityText(open.build(), f)), f.severity,
+                          changing(open, i, [](Fault &g, double s) { g.severity = s; }) });
     else
         out.push_back(PanelText { qs(faultName(open.build(), f)) });
     const auto items = faultItems(open.build(), kind, stop);
@@ -86,8 +86,7 @@ void consequences(const Stop &stop, const WhatIf &r, PanelContent &out)
 {
     out.push_back(PanelRule {});
     const bool hidden = !r.taps.front().shows() && !r.starved.empty();
-    out.push_back(PanelHeading { QObject::tr("What follows"),
-                                 hidden ? Tone::Bad : Tone::Plain });
+    out.push_back(PanelHeading { QObject::tr("What follows"), hidden ? Tone::Bad : Tone::Plain });
     out.push_back(PanelChange { QObject::tr("gauge"), Figure::pressure(r.taps.front().before_pa),
                                 Figure::pressure(r.taps.front().after_pa), Tone::Plain });
     std::vector<size_t> shown(r.starved.begin(),
@@ -105,15 +104,15 @@ void consequences(const Stop &stop, const WhatIf &r, PanelContent &out)
                                     starves ? Tone::Bad : Tone::Plain });
     }
     if (r.starved.size() > 4)
-        out.push_back(PanelText { QObject::tr("and %1 more starve").arg(r.starved.size() - 4),
-                                  Tone::Bad });
+        out.push_back(
+            PanelText { QObject::tr("and %1 more starve").arg(r.starved.size() - 4), Tone::Bad });
     out.push_back(PanelText { qs(r.gauge) + u'.', hidden ? Tone::Bad : Tone::Plain });
     if (!r.elsewhere.empty())
         out.push_back(PanelText { qs(r.elsewhere) + u'.' });
     else if (!r.taps.front().shows())
-        out.push_back(PanelText {
-            QObject::tr("No gauge tap of this engine shows it at this speed and oil."),
-            Tone::Muted });
+        out.push_back(
+            PanelText { QObject::tr("No gauge tap of this engine shows it at this speed and oil."),
+                        Tone::Muted });
 }
 
 void keeping(OpenBuild &open, PanelContent &out)
@@ -127,23 +126,23 @@ void keeping(OpenBuild &open, PanelContent &out)
             same = s;
     if (!open.imagined().empty()) {
         if (!same)
-            out.push_back(PanelButton {
-                QStringLiteral("whatIf.keep"), QObject::tr("Keep with the build"), [open = &open] {
-                    Scenario s;
-                    s.name = imaginedText(*open).toStdString();
-                    s.faults = open->imagined();
-                    static_cast<void>(open->record(s));
-                } });
-        out.push_back(PanelButton { QStringLiteral("whatIf.drop"),
-                                    same ? QObject::tr("Put it aside")
-                                         : QObject::tr("Throw it away"),
-                                    [open = &open] { static_cast<void>(open->imagine({})); } });
+            out.push_back(PanelButton { QStringLiteral("whatIf.keep"),
+                                        QObject::tr("Keep with the build"), [open = &open] {
+                                            Scenario s;
+                                            s.name = imaginedText(*open).toStdString();
+                                            s.faults = open->imagined();
+                                            static_cast<void>(open->record(s));
+                                        } });
+        out.push_back(
+            PanelButton { QStringLiteral("whatIf.drop"),
+                          same ? QObject::tr("Put it aside") : QObject::tr("Throw it away"),
+                          [open = &open] { static_cast<void>(open->imagine({})); } });
         if (same)
-            out.push_back(PanelButton {
-                QStringLiteral("whatIf.takeBack"), QObject::tr("Take it off the build"),
-                [open = &open, id = same->id] {
-                    static_cast<void>(open->takeBack("scenarios", id));
-                } });
+            out.push_back(PanelButton { QStringLiteral("whatIf.takeBack"),
+                                        QObject::tr("Take it off the build"),
+                                        [open = &open, id = same->id] {
+                                            static_cast<void>(open->takeBack("scenarios", id));
+                                        } });
     }
     if (kept.empty())
         return;
@@ -178,9 +177,10 @@ void whatIfPanel(OpenBuild &open, const Stop &stop, const std::optional<WhatIf> 
     chooseFault(open, stop, out);
     if (open.imagined().empty()) {
         out.push_back(PanelText {
-            QObject::tr("Choose a fault and slide how bad it is: the map shows before and after. "
-                        "Nothing is recorded until you keep it. Select another stop to add what can "
-                        "happen there."),
+            QObject::tr(
+                "Choose a fault and slide how bad it is: the map shows before and after. "
+                "Nothing is recorded until you keep it. Select another stop to add what can "
+                "happen there."),
             Tone::Muted });
     } else {
         out.push_back(PanelRule {});
@@ -190,8 +190,9 @@ void whatIfPanel(OpenBuild &open, const Stop &stop, const std::optional<WhatIf> 
     if (result)
         consequences(stop, *result, out);
     else if (!open.imagined().empty())
-        out.push_back(PanelText {
-            QObject::tr("No solution at this speed and oil: nothing is shown for it."), Tone::Bad });
+        out.push_back(
+            PanelText { QObject::tr("No solution at this speed and oil: nothing is shown for it."),
+                        Tone::Bad });
     keeping(open, out);
 }
 
