@@ -436,9 +436,12 @@ void RecheckPage::panel(PanelContent &out)
     out.push_back(PanelChange { tr("Hot idle, weakest stop"),
                                 Figure::pressure(m_modified->idleBefore.weakestPressure.value_pa),
                                 Figure::pressure(m_modified->idleAfter.weakestPressure.value_pa) });
+    if (!m_modified->readings.empty())
+        out.push_back(
+            PanelText { tr("Read at rev/min; forecast as it is → made so:"), Tone::Muted });
     for (const ModifiedReading &r : m_modified->readings)
         out.push_back(PanelRow {
-            Figure::speed(r.rpm).text(),
+            Figure::speed(r.rpm).number,
             { tr("%1 read; %2 → %3")
                   .arg(Figure::pressure(r.read_pa).number, Figure::pressure(r.asIs_pa).number,
                        Figure::pressure(r.modified_pa).number),
