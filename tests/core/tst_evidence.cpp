@@ -199,7 +199,8 @@ void TestEvidence::history_alarmsAtTheRightSample()
 
 void TestEvidence::history_additivesRaiseNothing()
 {
-    for (const JudgedSample &s : reportOil(m_history).samples)
+    const OilReport report = reportOil(m_history);
+    for (const JudgedSample &s : report.samples)
         for (const char *symbol : { "Zn", "P", "Ca", "Mg", "B", "Mo" }) {
             const JudgedElement *e = s.element(symbol);
             QVERIFY(e && !e->alarm);
@@ -207,7 +208,7 @@ void TestEvidence::history_additivesRaiseNothing()
         }
     // Without the new oil's analysis the molybdenum would have been a rate of its own; with it, it
     // is none.
-    const JudgedElement *mo = reportOil(m_history).samples[4].element("Mo");
+    const JudgedElement *mo = report.samples[4].element("Mo");
     QVERIFY(std::abs(mo->wear->net_mg_kg) < 5 && mo->mg_kg > 40);
 }
 
