@@ -22,15 +22,6 @@ std::string bracketed(Mark mark)
     return " [" + std::string(markWord(mark)) + "]";
 }
 
-std::vector<ReadTrace> tracesOf(const Build &build)
-{
-    const double cutoff = *valueOf(build.finish.values, finishKeys(), "cutoff_mm");
-    std::vector<ReadTrace> out;
-    for (const BoreTrace *t : standing(build.boreTraces))
-        out.push_back(readTrace(*t, cutoff, ProfileFilter::TwoStep));
-    return out;
-}
-
 Json cutsToJson(const Build &build)
 {
     Json out = Json::array();
@@ -114,7 +105,7 @@ Json openingsToJson(const Build &build)
 
 Json boresToJson(const Build &build)
 {
-    const std::vector<ReadTrace> traces = tracesOf(build);
+    const std::vector<ReadTrace> traces = readTraces(build);
     Json out = Json::array();
     for (int bore = 1; bore <= build.engine.cylinders; ++bore)
         for (const std::string_view phase : phases()) {
@@ -162,7 +153,7 @@ std::string oilText(const Build &build)
 
 std::string boreText(const Build &build)
 {
-    const std::vector<ReadTrace> traces = tracesOf(build);
+    const std::vector<ReadTrace> traces = readTraces(build);
     std::string out = "\nBore finish\n";
     if (traces.empty())
         return out + "  no trace\n";

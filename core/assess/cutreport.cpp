@@ -3,16 +3,13 @@
 
 #include "assess/assessment.h"
 
+#include "quantity/hours.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace mildpath {
 namespace {
-
-std::string hours(double h)
-{
-    return formatPlain(h, h < 10 ? 1 : 0) + " h";
-}
 
 std::string times(double ratio)
 {
@@ -64,7 +61,7 @@ void addFindings(const Build &build, const CutReport &report, const FilterCut &c
         return;
     const Stop *filter = build.engine.ofKind("filter");
     const std::string stop = filter ? filter->id : "";
-    const std::string at = " in the filter cut at " + hours(cut.engine_h);
+    const std::string at = " in the filter cut at " + hoursText(cut.engine_h);
     if (const JudgedKind &copper = judged.kind("copper"); copper.mark == Mark::Hold)
         out.push_back({ "copper_in_filter@" + cut.id, Mark::Hold, stop,
                         "Copper colour" + at + ": " + copper.verdict,

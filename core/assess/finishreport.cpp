@@ -64,6 +64,15 @@ ReadTrace readTrace(const BoreTrace &t, double cutoff_mm, ProfileFilter filter)
     return out;
 }
 
+std::vector<ReadTrace> readTraces(const Build &build)
+{
+    const double cutoff = *valueOf(build.finish.values, finishKeys(), "cutoff_mm");
+    std::vector<ReadTrace> out;
+    for (const BoreTrace *t : standing(build.boreTraces))
+        out.push_back(readTrace(*t, cutoff, ProfileFilter::TwoStep));
+    return out;
+}
+
 std::span<const FinishQuantity> finishQuantities()
 {
     return quantities;

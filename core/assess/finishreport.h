@@ -27,6 +27,9 @@ struct ReadTrace
 };
 ReadTrace readTrace(const BoreTrace &trace, double cutoff_mm, ProfileFilter filter);
 
+/// All standing traces of a build, by its cut-off and the two-step filter.
+std::vector<ReadTrace> readTraces(const Build &build);
+
 /// A parameter of a finish: its name, and how it is read off.
 struct FinishQuantity
 {

@@ -5,6 +5,8 @@
 #include "build/logbook.h"
 #include "oil/blending.h"
 
+#include "quantity/hours.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -16,11 +18,6 @@ namespace {
 /// Two samples are of one fill when their fills began within this of each other. Own choice: hour
 /// meters are read to half an hour.
 constexpr double sameFill_h = 0.5;
-
-std::string hours(double h)
-{
-    return formatPlain(h, h < 10 ? 1 : 0) + " h";
-}
 
 std::string joined(const std::vector<std::string> &words)
 {
@@ -285,7 +282,7 @@ private:
                                    : joined(names) + ": " + says;
         if (!s.settled.empty())
             return;
-        const std::string at = " in the oil at " + hours(s.engine_h);
+        const std::string at = " in the oil at " + hoursText(s.engine_h);
         if (!rang.empty())
             add("wear_in_oil@" + s.id, out.mark,
                 joined(names) + at + " out of this engine's own pattern: " + says, action);

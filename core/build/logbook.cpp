@@ -2,7 +2,7 @@
 #include "build/logbook.h"
 
 #include "quantity/overloaded.h"
-#include "quantity/rounding.h"
+#include "quantity/hours.h"
 
 #include <algorithm>
 #include <set>
@@ -30,11 +30,6 @@ std::string nameOfStop(const Build &build, const std::string &id)
 {
     const Stop *s = build.engine.find(id);
     return s ? s->name : id;
-}
-
-std::string hours(double h)
-{
-    return formatPlain(h, h < 10 ? 1 : 0) + " h";
 }
 
 } // namespace
@@ -172,12 +167,12 @@ std::string describeEntry(const Build &build, const LogEntry &entry)
                 return "recorded " + r.kind + ", " + formatPlain(r.seconds, 0) + " s";
             },
             [&](const Calibration &c) { return "forecast calibrated: " + c.input; },
-            [&](const FilterCut &c) { return "filter cut at " + hours(c.engine_h); },
+            [&](const FilterCut &c) { return "filter cut at " + hoursText(c.engine_h); },
             [&](const OilSample &o) {
                 return o.of == "new" ? "new oil analysed" + (o.oil.empty() ? "" : ": " + o.oil)
-                                     : "oil sample at " + hours(o.engine_h);
+                                     : "oil sample at " + hoursText(o.engine_h);
             },
-            [&](const Opening &o) { return "opened again at " + hours(o.engine_h); },
+            [&](const Opening &o) { return "opened again at " + hoursText(o.engine_h); },
             [&](const SealCheck &c) {
                 return (c.kind == "vacuum" ? "crankcase vacuum " : "blow-by ") + c.phase + ", "
                     + formatPlain(c.rpm, 0) + " rev/min";

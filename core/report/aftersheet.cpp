@@ -85,10 +85,7 @@ void rechecks(const Build &build, std::vector<SheetBlock> &out)
 
 void bores(const Build &build, std::vector<SheetBlock> &out)
 {
-    const double cutoff = *valueOf(build.finish.values, finishKeys(), "cutoff_mm");
-    std::vector<ReadTrace> traces;
-    for (const BoreTrace *b : standing(build.boreTraces))
-        traces.push_back(readTrace(*b, cutoff, ProfileFilter::TwoStep));
+    const std::vector<ReadTrace> traces = readTraces(build);
     constexpr std::array keys { "rk_um", "rpk_um", "rvk_um", "vo_um3_um2", "rpq_um", "rvq_um" };
     SheetTable t { { "bore", "traces" }, { 0.22, 0.12 }, {} };
     for (const char *key : keys) {

@@ -84,10 +84,7 @@ ShelfValue ofSeal(const Build &build, const std::string &kind)
 
 ShelfValue ofFinish(const Build &build, const FinishQuantity &q)
 {
-    const double cutoff = *valueOf(build.finish.values, finishKeys(), "cutoff_mm");
-    std::vector<ReadTrace> traces;
-    for (const BoreTrace *t : standing(build.boreTraces))
-        traces.push_back(readTrace(*t, cutoff, ProfileFilter::TwoStep));
+    const std::vector<ReadTrace> traces = readTraces(build);
     for (const char *phase : { "after", "before" })
         if (const FinishRange r = rangeOf(traces, 0, phase, q); r.traces > 0)
             return { r.mean, r.least, r.most,

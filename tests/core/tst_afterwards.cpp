@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Read against forecast, and which uncertain input would explain the difference.
+#include "entries.h"
 #include "build/edit.h"
 #include "start/afterwards.h"
 #include "start/corridor.h"
@@ -27,34 +28,6 @@ private:
     Build m_build;
     Assessment m_assessment;
 };
-
-namespace {
-
-Build withEntry(Build build, LogEntry entry)
-{
-    std::visit(
-        [](Record &r) {
-            r.by = "tester";
-            r.at = "2026-03-01T10:00:00";
-        },
-        entry);
-    auto out = applyEdit(build, PassageEdit(AddEntry { std::move(entry) }));
-    if (!out)
-        qFatal("%s", out.error().message.c_str());
-    return std::move(*out);
-}
-
-GaugeReading reading(const Build &b, double rpm, double oil_c, double kpa)
-{
-    GaugeReading g;
-    g.tap = b.gaugeTap;
-    g.rpm = rpm;
-    g.oil_c = oil_c;
-    g.pressure_kpa = kpa;
-    return g;
-}
-
-} // namespace
 
 void TestAfterwards::residuals_ofTheOwnForecastAreNothing()
 {

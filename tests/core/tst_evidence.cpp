@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a run leaves: filter cuts, used oil, the engine opened again, how the rings seal.
+#include "entries.h"
 #include "assess/assessment.h"
 #include "assess/contacts.h"
 #include "assess/cutreport.h"
@@ -49,14 +50,6 @@ private:
 
 namespace {
 
-Build with(Build build, LogEntry entry)
-{
-    auto out = applyEdit(build, PassageEdit(AddEntry { std::move(entry) }));
-    if (!out)
-        qFatal("%s %s", out.error().place.c_str(), out.error().message.c_str());
-    return std::move(*out);
-}
-
 FilterCut cut(double engine_h, double filter_h, std::vector<DebrisCount> counts)
 {
     FilterCut c;
@@ -104,7 +97,7 @@ void TestEvidence::initTestCase()
 void TestEvidence::copper_isAlwaysAFinding()
 {
     // One speck, on the very first filter.
-    const Build b = with(m_demo, cut(1, 1, { { "copper", "pleats", 1, 0.1 } }));
+    const Build b = withEntry(m_demo, cut(1, 1, { { "copper", "pleats", 1, 0.1 } }));
     const CutReport r = reportCuts(b);
     QCOMPARE(r.cuts.front().kind("copper").mark, Mark::Hold);
     QVERIFY(finds(r.findings, "copper_in_filter@"));
@@ -115,21 +108,21 @@ void TestEvidence::copper_isAlwaysAFinding()
 
 void TestEvidence::copper_staysOneUntilItIsSettled()
 {
-    Build b = with(m_demo, cut(50, 40, { { "copper", "can", 2, {} } }));
-    b = with(b, cut(90, 40, { { "copper", "pleats", 0, {} } }));
+    Build b = withEntry(m_demo, cut(50, 40, { { "copper", "can", 2, {} } }));
+    b = withEntry(b, cut(90, 40, { { "copper", "pleats", 0, {} } }));
     QVERIFY(finds(reportCuts(b).findings, "copper_in_filter@u1")); // a clean one later says nothing
     FilterCut settled = b.filterCuts.front();
     settled.replaces = settled.id;
     settled.settled = "big-end 3 renewed";
-    b = with(b, settled);
+    b = withEntry(b, settled);
     QVERIFY(!finds(reportCuts(b).findings, "copper_in_filter@"));
 }
 
 void TestEvidence::firstHours_areComparedAmongThemselves()
 {
-    Build b = with(m_demo, cut(2, 2, { { "magnetic", "pleats", 60, {} } }));
-    b = with(b, cut(15, 13, { { "magnetic", "pleats", 20, {} } }));
-    b = with(b, cut(65, 50, { { "magnetic", "pleats", 3, {} } }));
+    Build b = withEntry(m_demo, cut(2, 2, { { "magnetic", "pleats", 60, {} } }));
+    b = withEntry(b, cut(15, 13, { { "magnetic", "pleats", 20, {} } }));
+    b = withEntry(b, cut(65, 50, { { "magnetic", "pleats", 3, {} } }));
     const CutReport r = reportCuts(b);
     QVERIFY(r.cuts[0].firstHours && r.cuts[1].firstHours && !r.cuts[2].firstHours);
     QCOMPARE(r.cuts[1].kind("magnetic").againstCut, r.cuts[0].id);
@@ -140,7 +133,7 @@ void TestEvidence::firstHours_areComparedAmongThemselves()
 
 void TestEvidence::kindNotLookedFor_isNotNone()
 {
-    const Build b = with(m_demo, cut(50, 40, { { "magnetic", "pleats", 0, {} } }));
+    const Build b = withEntry(m_demo, cut(50, 40, { { "magnetic", "pleats", 0, {} } }));
     const JudgedCut c = reportCuts(b).cuts.front();
     QCOMPARE(c.kind("magnetic").mark, Mark::Proven);
     QCOMPARE(c.kind("copper").mark, Mark::NotDone);
@@ -165,7 +158,7 @@ void TestEvidence::comparison_neverSaysNoChange()
 void TestEvidence::moreThanASpeck_isAWarningOnlyLater()
 {
     const auto mark = [&](double engine_h, int count) {
-        const Build b = with(m_demo, cut(engine_h, 10, { { "bright", "pleats", count, 0.2 } }));
+        const Build b = withEntry(m_demo, cut(engine_h, 10, { { "bright", "pleats", count, 0.2 } }));
         return reportCuts(b).cuts.front().kind("bright").mark;
     };
     QCOMPARE(mark(12, 40), Mark::Proven);
@@ -229,15 +222,15 @@ void TestEvidence::missingBaseline_isSaidAndNothingJudged()
 
 void TestEvidence::twoSamplesAtOneTime_areSaid()
 {
-    Build b = with(with(m_demo, newOil()), used(50, 50, { { "Fe", 10 } }));
-    b = with(b, used(50, 50, { { "Fe", 400 } }));
+    Build b = withEntry(withEntry(m_demo, newOil()), used(50, 50, { { "Fe", 10 } }));
+    b = withEntry(b, used(50, 50, { { "Fe", 400 } }));
     const OilReport r = reportOil(b);
     QVERIFY(r.samples[0].usable);
     QVERIFY(!r.samples[1].usable);
     QVERIFY(r.samples[1].remarks.front().find("same hours as " + r.samples[0].id)
             != std::string::npos);
     QVERIFY(!r.samples[1].element("Fe")->wear);
-    Build cuts = with(with(m_demo, cut(50, 40, { { "bright", "can", 1, {} } })),
+    Build cuts = withEntry(withEntry(m_demo, cut(50, 40, { { "bright", "can", 1, {} } })),
                       cut(50, 40, { { "bright", "can", 9, {} } }));
     const JudgedCut second = reportCuts(cuts).cuts[1];
     QVERIFY(second.remarks.front().find("same hours") != std::string::npos);
@@ -247,8 +240,8 @@ void TestEvidence::twoSamplesAtOneTime_areSaid()
 void TestEvidence::secondSampleOfAFill_countsFromTheFirst()
 {
     // 20 mg/kg in 50 h, then 20 more in the next 50 on the same oil: the same rate, not twice it.
-    Build b = with(with(m_demo, newOil()), used(50, 50, { { "Fe", 21 } }));
-    b = with(b, used(100, 100, { { "Fe", 41 } }));
+    Build b = withEntry(withEntry(m_demo, newOil()), used(50, 50, { { "Fe", 21 } }));
+    b = withEntry(b, used(100, 100, { { "Fe", 41 } }));
     const OilReport r = reportOil(b);
     verifyClose(r.samples[0].element("Fe")->wear->per100h_mg_kg, 40, 1e-9);
     verifyClose(r.samples[1].element("Fe")->wear->per100h_mg_kg, 40, 1e-9);
@@ -276,7 +269,7 @@ void TestEvidence::viscosityLoss_isLinkedToFuel()
     s.kv100_mm2_s = kv100;
     if (fuel >= 0)
         s.fuel_percent = fuel;
-    const OilReport r = reportOil(with(with(m_demo, newOil()), s));
+    const OilReport r = reportOil(withEntry(withEntry(m_demo, newOil()), s));
     const QString text = QString::fromStdString(r.samples.front().viscosity);
     QVERIFY2(text.contains(says), qPrintable(text));
     QCOMPARE(finds(r.findings, "fuel_in_oil@"), fuel > watchFuel_percent);
@@ -376,10 +369,10 @@ void TestEvidence::seal_comparesOnlyAlike()
     Build b = m_demo;
     b.sealChecks.clear();
     for (const double flow : { 40.0, 41.0 })
-        b = with(b, blowBy("before", 3000, 50, flow));
+        b = withEntry(b, blowBy("before", 3000, 50, flow));
     for (const double flow : { 25.0, 25.4 })
-        b = with(b, blowBy("after", 3010, 50, flow));
-    b = with(b, blowBy("after", 3000, 100, 60)); // another load: by itself
+        b = withEntry(b, blowBy("after", 3010, 50, flow));
+    b = withEntry(b, blowBy("after", 3000, 100, 60)); // another load: by itself
     const SealReport r = reportSeal(b);
     QCOMPARE(r.pairs.size(), size_t(2));
     QVERIFY(r.pairs[0].counts && *r.pairs[0].change < 0);
@@ -388,9 +381,9 @@ void TestEvidence::seal_comparesOnlyAlike()
     // A change within what repeats differ by is none.
     Build noisy = m_demo;
     for (const double flow : { 40.0, 46.0 })
-        noisy = with(noisy, blowBy("before", 3000, 50, flow));
+        noisy = withEntry(noisy, blowBy("before", 3000, 50, flow));
     for (const double flow : { 41.0, 39.0 })
-        noisy = with(noisy, blowBy("after", 3000, 50, flow));
+        noisy = withEntry(noisy, blowBy("after", 3000, 50, flow));
     QVERIFY(!reportSeal(noisy).pairs[0].counts);
 }
 
@@ -415,7 +408,7 @@ void TestEvidence::recheck_isByTheOrderOfTheLogbook()
     Opening again;
     again.engine_h = 300;
     again.readings = static_cast<int>(b.readings.size());
-    b = with(b, again);
+    b = withEntry(b, again);
     QVERIFY(recheckOf(b, b.openings.back()).sizes.empty());
     QCOMPARE(recheckOf(b, b.openings.front()).sizes.size(), size_t(3));
 }

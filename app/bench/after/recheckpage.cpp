@@ -448,16 +448,20 @@ void RecheckPage::panel(PanelContent &out)
               qs(Figure::pressureUnit()),
               {} },
             tr("read, then forecast as it is and made so") });
-    out.push_back(PanelButton { QStringLiteral("modified.keep"), tr("Keep it as a scenario"),
-                                [this, changes = m_changes] {
-                                    Scenario s;
-                                    s.changes = changes;
-                                    QString name = qs(changes.front().element);
-                                    name.replace(u'_', u' ');
-                                    s.name = (name + tr(" made otherwise")).toStdString();
-                                    const auto done = m_open.record(s);
-                                    m_change->say(done ? QString() : qs(done.error().message));
-                                } });
+    const auto all = standing(m_open.build().scenarios);
+    const bool kept
+        = std::ranges::any_of(all, [&](const Scenario *one) { return one->changes == m_changes; });
+    if (!kept)
+        out.push_back(PanelButton { QStringLiteral("modified.keep"), tr("Keep it as a scenario"),
+                                    [this, changes = m_changes] {
+                                        Scenario s;
+                                        s.changes = changes;
+                                        QString name = qs(changes.front().element);
+                                        name.replace(u'_', u' ');
+                                        s.name = (name + tr(" made otherwise")).toStdString();
+                                        const auto done = m_open.record(s);
+                                        m_change->say(done ? QString() : qs(done.error().message));
+                                    } });
     out.push_back(PanelButton { QStringLiteral("modified.make"),
                                 tr("It is made so: change the build"), [this, changes = m_changes] {
                                     for (const ElementChange &c : changes)
