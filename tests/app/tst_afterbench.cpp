@@ -266,6 +266,14 @@ void TestAfterBench::passageMadeOtherwise_isComparedKeptAndMade()
     QCOMPARE(build().scenarios.size(), scenarios + 1);
     QCOMPARE(build().scenarios.back().changes.front().value, 5.0);
     QVERIFY(build().circuit.find("gallery_feed")->value("d_mm") == 13.0);
+    // It stays in sight, and is not offered to be kept twice.
+    QTRY_VERIFY(said("modified.said").contains(u"as it was"));
+    QTRY_VERIFY(!inPanel<QPushButton>(QStringLiteral("modified.keep")));
+    QVERIFY(inPanel<QPushButton>(QStringLiteral("modified.make")));
+    clickInPanel("modified.make");
+    QCOMPARE(build().circuit.find("gallery_feed")->value("d_mm"), 5.0);
+    document().undoStack().undo();
+    QCOMPARE(build().circuit.find("gallery_feed")->value("d_mm"), 13.0);
     enter("modified.value", "-3");
     click("modified.compare");
     QTRY_VERIFY(!said("modified.refusal").isEmpty());

@@ -17,6 +17,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <utility>
 
 namespace mildpath {
 namespace {
@@ -162,6 +163,7 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
         m_opening.clear();
         m_modified.reset();
         m_changes.clear();
+        m_said->clear();
         m_work.giveUp();
     });
 }
@@ -282,17 +284,16 @@ void RecheckPage::refresh()
     m_recheck = chosen() ? recheckOf(m_open.build(), *chosen()) : Recheck {};
     m_view->show(m_recheck, m_open.selectedStop());
     fillElements();
-    if (m_revision != m_open.revision()) {
-        m_modified.reset(); // of another engine than it is now
-        m_said->clear();
-    }
     // The first look shows what is kept; the stop in hand is what one would change.
     if (m_changes.empty())
         for (const Scenario *s : standing(m_open.build().scenarios))
             if (m_changes.empty() && !s->changes.empty()) {
                 m_changes = s->changes;
-                compareThese();
+                m_revision = 0;
             }
+    // Of the engine as it is now: anew after every edit, and what is there stands until then.
+    if (!m_changes.empty() && m_revision != m_open.revision())
+        compareThese();
     if (m_stop != m_open.selectedStop()) {
         m_stop = m_open.selectedStop();
         if (const Stop *stop = m_open.build().engine.find(m_stop.toStdString()))
@@ -333,6 +334,8 @@ void RecheckPage::compareThese()
         [this](Answer answer) {
             if (!answer) {
                 m_modified.reset();
+                m_changes.clear();
+                m_said->clear();
                 m_change->say(qs(answer.error().message));
             } else {
                 m_modified = *answer;
@@ -451,25 +454,34 @@ void RecheckPage::panel(PanelContent &out)
     const auto all = standing(m_open.build().scenarios);
     const bool kept
         = std::ranges::any_of(all, [&](const Scenario *one) { return one->changes == m_changes; });
+    // An edit renews the side panel and with it these functions: they only call on.
     if (!kept)
         out.push_back(PanelButton { QStringLiteral("modified.keep"), tr("Keep it as a scenario"),
-                                    [this, changes = m_changes] {
-                                        Scenario s;
-                                        s.changes = changes;
-                                        QString name = qs(changes.front().element);
-                                        name.replace(u'_', u' ');
-                                        s.name = (name + tr(" made otherwise")).toStdString();
-                                        const auto done = m_open.record(s);
-                                        m_change->say(done ? QString() : qs(done.error().message));
-                                    } });
+                                    [this] { keep(); } });
     out.push_back(PanelButton { QStringLiteral("modified.make"),
-                                tr("It is made so: change the build"), [this, changes = m_changes] {
-                                    for (const ElementChange &c : changes)
-                                        if (const auto done = m_open.edit(
-                                                SetElementValue { c.element, c.key, c.value });
-                                            !done)
-                                            m_change->say(qs(done.error().message));
-                                } });
+                                tr("It is made so: change the build"), [this] { make(); } });
+}
+
+void RecheckPage::keep()
+{
+    Scenario s;
+    s.changes = m_changes;
+    QString name = qs(m_changes.front().element);
+    name.replace(u'_', u' ');
+    s.name = (name + tr(" made otherwise")).toStdString();
+    if (const auto done = m_open.record(s); !done)
+        m_change->say(qs(done.error().message));
+}
+
+void RecheckPage::make()
+{
+    // What is made is nothing to compare with any more.
+    const std::vector<ElementChange> changes = std::exchange(m_changes, {});
+    m_modified.reset();
+    m_said->clear();
+    for (const ElementChange &c : changes)
+        if (const auto done = m_open.edit(SetElementValue { c.element, c.key, c.value }); !done)
+            m_change->say(qs(done.error().message));
 }
 
 } // namespace mildpath

@@ -64,6 +64,8 @@ private:
     void compareThese();
     void showModified();
     void keptPanel(PanelContent &out);
+    void keep();
+    void make();
     const Opening *chosen() const;
 
     OpenBuild &m_open;

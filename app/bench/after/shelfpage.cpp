@@ -332,6 +332,13 @@ void ShelfPage::takeFocus()
     m_search->setFocus();
 }
 
+/// Opening renews the side panel, whose button asked for it: the path is held here.
+void ShelfPage::openChosen()
+{
+    const QString path = m_chosen;
+    Q_EMIT openAsked(path);
+}
+
 QString ShelfPage::exportTable(const QString &path) const
 {
     const auto done = writeTextFile(path.toStdString(), shelfToCsv(m_rows, quantity()));
@@ -367,7 +374,7 @@ void ShelfPage::panel(PanelContent &out)
             }
         if (!e->damaged())
             out.push_back(PanelButton { QStringLiteral("shelf.open"), tr("Open this build"),
-                                        [this, path = m_chosen] { Q_EMIT openAsked(path); } });
+                                        [this] { openChosen(); } });
         out.push_back(PanelRule {});
     }
     out.push_back(PanelTick { QStringLiteral("shelf.sameEngine"), Mark::NotDone,

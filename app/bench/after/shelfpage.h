@@ -64,6 +64,7 @@ Q_SIGNALS:
 private:
     void search();
     void compare();
+    void openChosen();
     void fillList();
     void pick(const QString &path);
     const ShelfQuantity &quantity() const;
