@@ -9,7 +9,7 @@
 #include "diagnose/remedies.h"
 #include "diagnose/trials.h"
 #include "diagnose/whatif.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "stopwatch.h"
 #include "storage/buildfile.h"
 #include "storage/templates.h"
@@ -67,8 +67,8 @@ void printFaults(const Build &build, const Assessment &assessment)
                 g.front().severity = severity;
                 guesses.push_back(std::move(g));
             }
-    const std::vector<Condition> six { { 800, 20 },   { 3000, 20 },  { 800, 60 },
-                                       { 3000, 60 },  { 800, 100 },  { 3000, 100 } };
+    const std::vector<Condition> six { { 800, 20 },  { 3000, 20 }, { 800, 60 },
+                                       { 3000, 60 }, { 800, 100 }, { 3000, 100 } };
     const double table = measure("30 faults × 12 severities × 6 readings", 5, [&](int) {
         static_cast<void>(Signatures::make(build, assessment.sizes, guesses, six));
     });
@@ -83,9 +83,8 @@ void printFaults(const Build &build, const Assessment &assessment)
         read.gaugeReadings.push_back(r);
         read.gaugeReadings.back().id = std::to_string(read.gaugeReadings.size());
     }
-    const double whole = measure("diagnosis with pairs and next steps", 3, [&](int) {
-        static_cast<void>(diagnose(read, assessment));
-    });
+    const double whole = measure("diagnosis with pairs and next steps", 3,
+                                 [&](int) { static_cast<void>(diagnose(read, assessment)); });
     std::printf("whole diagnosis, of 1 s %.2f\n", whole / 1e6);
 }
 
@@ -135,8 +134,8 @@ void printCleaning(Build build)
                                    stopKindsOf(build)));
     });
     const Build v8 = loadTemplate("v8-dry-sump")->build;
-    const double plan
-        = measure("cleaning plan, dry-sump V8", 50, [&](int) { static_cast<void>(cleaningPlanOf(v8)); });
+    const double plan = measure("cleaning plan, dry-sump V8", 50,
+                                [&](int) { static_cast<void>(cleaningPlanOf(v8)); });
     std::printf("2 000 events, load and derive / 50 ms %.2f; cleaning plan / frame %.2f\n",
                 (load + derive) / 50000, plan / 16000);
 }

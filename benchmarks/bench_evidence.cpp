@@ -6,7 +6,7 @@
 #include "assess/oilreport.h"
 #include "bench/finish/finishbench.h"
 #include "bench/finish/finishpage.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "shelf/compare.h"
 #include "shell/window.h"
 #include "stopwatch.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "build/engineplan.h"
 #include "command.h"
+#include "document/engineplan.h"
 
 #include "assess/assessment.h"
 #include "assess/sampling.h"

@@ -21,11 +21,6 @@ Assessment sizesOnly(const Build &build)
     return out;
 }
 
-std::string bar(double pa)
-{
-    return formatPlain(pa / 1e5, 2);
-}
-
 void printWhatIf(const Build &build, const std::vector<Fault> &faults, const WhatIf &r)
 {
     for (const Fault &f : faults) {
@@ -38,20 +33,20 @@ void printWhatIf(const Build &build, const std::vector<Fault> &faults, const Wha
     std::cout << "\nbar, before and after, need\n";
     for (size_t i = 0; i < r.after.points.size(); ++i) {
         const PointPressure &p = r.after.points[i];
-        std::cout << "  " << bar(r.before.points[i].pressure_pa) << "  " << bar(p.pressure_pa)
-                  << "  " << (p.need_pa > 0 ? bar(p.need_pa) : "-") << "  " << p.name << '\n';
+        std::cout << "  " << barNumber(r.before.points[i].pressure_pa) << "  "
+                  << barNumber(p.pressure_pa) << "  "
+                  << (p.need_pa > 0 ? barNumber(p.need_pa) : "-") << "  " << p.name << '\n';
     }
 }
 
 void printRemedies(const RemedyTable &t)
 {
-    std::vector<std::vector<std::string>> rows {
-        { "remedy", "gauge_bar", "gauge_fast_bar", "weakest_bearing_bar", "pump_power_w",
-          "relief_l_min", "verdict" }
-    };
+    std::vector<std::vector<std::string>> rows { { "remedy", "gauge_bar", "gauge_fast_bar",
+                                                   "weakest_bearing_bar", "pump_power_w",
+                                                   "relief_l_min", "verdict" } };
     const auto row = [&](const std::string &name, const RemedyFigures &f, const std::string &word) {
-        rows.push_back({ name, bar(f.gauge_pa), bar(f.gaugeFast_pa), bar(f.bearing_pa),
-                         formatPlain(f.power_w, 0),
+        rows.push_back({ name, barNumber(f.gauge_pa), barNumber(f.gaugeFast_pa),
+                         barNumber(f.bearing_pa), formatPlain(f.power_w, 0),
                          formatPlain(f.relief_m3_s * litresPerMinute, 1), word });
     };
     row("as it stands", t.now, "weakest bearing " + t.now.bearing);
@@ -182,9 +177,8 @@ int runCompareFlows(const Options &options)
     const FlowComparison c = compareFlows(*here, *there);
     for (const std::string &caution : c.cautions)
         std::cout << "not comparable: " << caution << '\n';
-    std::vector<std::vector<std::string>> rows {
-        { "stop", "outlet", "here", "there", "here_l_min", "there_l_min" }
-    };
+    std::vector<std::vector<std::string>> rows { { "stop", "outlet", "here", "there", "here_l_min",
+                                                   "there_l_min" } };
     const auto rate = [](const std::optional<double> &v) { return v ? formatPlain(*v, 2) : ""; };
     for (const FlowPair &p : c.pairs)
         rows.push_back({ p.stop, p.outlet, p.here->saw, p.there->saw, rate(p.here_l_min),

@@ -54,14 +54,16 @@ const std::array<Verb, 21> verbs { {
       runForecast },
     { "export",
       "export FILE --csv DIR",
-      "Writes tables, UTF-8, RFC 4180, units in the header: readings and events (struck ones too),\n"
+      "Writes tables, UTF-8, RFC 4180, units in the header: readings and events (struck ones "
+      "too),\n"
       "passages, plugs, and the shopping list after a bearing failure.",
       { "--csv" },
       {},
       runExport },
     { "plan-cleaning",
       "plan-cleaning FILE [--json]",
-      "The fewest brush pulls, then flushes, then plugs to draw, that cover every length which can\n"
+      "The fewest brush pulls, then flushes, then plugs to draw, that cover every length which "
+      "can\n"
       "be reached; how to draw each plug; what is not reached and why.",
       {},
       { "--json" },

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/cleanmarks.h"
-#include "build/edit.h"
 #include "command.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 
 #include <filesystem>

@@ -4,9 +4,9 @@
 // docs/sender-protocol.md. Who stands at the drill and the switch types on standard input, or a
 // script does.
 
-#include "build/logbook.h"
 #include "devices/pseudoterminal.h"
 #include "devices/senderline.h"
+#include "document/logbook.h"
 #include "start/engine.h"
 #include "storage/buildfile.h"
 

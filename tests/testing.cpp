@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "testing.h"
 
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 
+#include <algorithm>
+#include <memory>
 
 namespace mildpath {
 
@@ -50,6 +52,52 @@ Build withPlugsSeen(Build build)
         build = applyEdit(build, PassageEdit(AddEntry { e })).value();
     }
     return build;
+}
+
+namespace {
+
+struct TestClass
+{
+    QByteArray name;
+    QObject *(*make)();
+};
+
+std::vector<TestClass> &testClasses()
+{
+    static std::vector<TestClass> classes;
+    return classes;
+}
+
+} // namespace
+
+bool addTestClass(const char *name, QObject *(*make)())
+{
+    testClasses().push_back({ QByteArray(name).mid(int(qstrlen("tst_"))), make });
+    return true;
+}
+
+int runTestClasses(int argc, char **argv)
+{
+    std::vector<char *> rest { argv, argv + std::min(argc, 1) };
+    QByteArrayList wanted;
+    for (int i = 1; i < argc; ++i) {
+        const bool isClass = std::any_of(testClasses().begin(), testClasses().end(),
+                                         [&](const TestClass &c) { return c.name == argv[i]; });
+        if (isClass && rest.size() == 1)
+            wanted << argv[i];
+        else
+            rest.push_back(argv[i]);
+    }
+    int failed = 0;
+    for (const TestClass &c : testClasses()) {
+        if (!wanted.isEmpty() && !wanted.contains(c.name))
+            continue;
+        // Settings and state of their own: classes run side by side.
+        QCoreApplication::setApplicationName(QString::fromUtf8("tst_" + c.name));
+        const std::unique_ptr<QObject> test(c.make());
+        failed += QTest::qExec(test.get(), static_cast<int>(rest.size()), rest.data());
+    }
+    return failed;
 }
 
 } // namespace mildpath

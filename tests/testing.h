@@ -26,9 +26,13 @@ inline void verifyClose(double actual, double expected, double rtol, double atol
                             .arg(expected, 0, 'g', 9)));
 }
 
+/// Where the data of the tests and the programs they start stand.
+extern const char *const testDataFolder, *const cliProgram, *const gaugeSimProgram,
+                                                                *const engineSimProgram;
+
 inline QString dataFile(const char *name)
 {
-    return QStringLiteral(MILDPATH_TEST_DATA "/") + QString::fromLatin1(name);
+    return QString::fromUtf8(testDataFolder) + QLatin1Char('/') + QString::fromLatin1(name);
 }
 
 std::string textOf(const char *name);
@@ -84,4 +88,17 @@ inline Oil referenceOil(int grade)
     return grade == 50 ? Oil { 160.0, 18.5, 884 } : Oil { 105.0, 14.2, 878 };
 }
 
+/// Puts a class of tests under a name; see MILDPATH_TEST.
+bool addTestClass(const char *name, QObject *(*make)());
+/// Runs the classes named first on the command line, or all; what follows is for the test library.
+/// @return how many tests failed
+int runTestClasses(int argc, char **argv);
+
 } // namespace mildpath
+
+/// Registers a class of namespace tst_NAME under NAME: its entry of CTest.
+#define MILDPATH_TEST(space, Class)                                                                \
+    namespace space {                                                                              \
+    [[maybe_unused]] const bool registered                                                         \
+        = mildpath::addTestClass(#space, []() -> QObject * { return new Class; });                 \
+    }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "entry/readingentry.h"
 
+#include "assess/assessment.h"
 #include "devices/serialgauge.h"
 #include "entry/shellview.h"
 #include "paint/marks.h"

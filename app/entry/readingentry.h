@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "build/families.h"
+#include "assess/assessment.h"
+#include "document/families.h"
 #include "entry/quantityfield.h"
 #include "shell/openbuild.h"
 

@@ -2,7 +2,7 @@
 #include "entry/shellview.h"
 
 #include "bearing/clearance.h"
-#include "build/document.h"
+#include "document/document.h"
 #include "paint/text.h"
 
 #include <QCoreApplication>

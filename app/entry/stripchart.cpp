@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "entry/stripchart.h"
 
-#include "build/families.h"
+#include "document/families.h"
 #include "paint/text.h"
 
 #include <QMouseEvent>

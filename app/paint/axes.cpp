@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/axes.h"
 
+#include "quantity/rounding.h"
+
 #include <algorithm>
 #include <cmath>
 

@@ -92,10 +92,7 @@ private:
         }
         return out;
     }
-    bool runsOn(int i) const
-    {
-        return passage(i).ends[0].straight || passage(i).ends[1].straight;
-    }
+    bool runsOn(int i) const { return passage(i).ends[0].straight || passage(i).ends[1].straight; }
 
     void findGalleries()
     {
@@ -155,9 +152,8 @@ private:
 
     void placeGalleries()
     {
-        const double used = m_galleries.empty()
-            ? 0
-            : m_area.width()
+        const double used = m_galleries.empty() ? 0
+                                                : m_area.width()
                 - static_cast<double>(m_beside.size())
                     * std::clamp(0.32 * m_area.width()
                                      / static_cast<double>(std::max<size_t>(1, m_beside.size())),
@@ -185,9 +181,10 @@ private:
         placeRows();
         for (const Gallery &g : m_galleries) {
             const double x = m_zero + g.shift_mm * m_scale;
-            DrawnPassage d { g.passage, QPointF(x, g.y),
-                             QPointF(x + passage(g.passage).l_mm * m_scale, g.y), true, false,
-                             qs(passage(g.passage).name) };
+            DrawnPassage d {
+                g.passage, QPointF(x, g.y), QPointF(x + passage(g.passage).l_mm * m_scale, g.y),
+                true,      false,           qs(passage(g.passage).name)
+            };
             m_out.passages.push_back(std::move(d));
         }
     }
@@ -209,8 +206,8 @@ private:
             const PassageEnd &end = passage(g.passage).ends[static_cast<size_t>(e)];
             const int o = end.straight ? galleryOf(m_network.indexOf(end.passage)) : -1;
             if (o >= 0)
-                inLine(g, e == 0 ? 0 : passage(g.passage).l_mm,
-                       m_galleries[static_cast<size_t>(o)], end.at_mm);
+                inLine(g, e == 0 ? 0 : passage(g.passage).l_mm, m_galleries[static_cast<size_t>(o)],
+                       end.at_mm);
         }
     }
 
@@ -253,8 +250,7 @@ private:
     {
         if (b.other >= 0)
             return false;
-        const std::string kind
-            = kindAt(passage(b.passage).ends[static_cast<size_t>(farEnd(b))]);
+        const std::string kind = kindAt(passage(b.passage).ends[static_cast<size_t>(farEnd(b))]);
         return std::find(downward.begin(), downward.end(), kind) != downward.end();
     }
 
@@ -296,8 +292,8 @@ private:
             far = std::max(far, there - 0.42 * m_rowHeight);
         }
         const QPointF at(x, g.y), end(x, std::max(far, m_area.top() + 4));
-        DrawnPassage d { b.passage, b.joint == 1 ? end : at, b.joint == 1 ? at : end, false, false,
-                         labelOf(p, farEnd(b)) };
+        DrawnPassage d { b.passage, b.joint == 1 ? end : at, b.joint == 1 ? at : end, false,
+                         false,     labelOf(p, farEnd(b)) };
         if (b.joint < 0) { // crosses: runs to both sides
             d.a = QPointF(x, g.y + 0.3 * m_rowHeight);
             d.b = QPointF(x, g.y - 0.3 * m_rowHeight);
@@ -305,7 +301,8 @@ private:
         m_out.passages.push_back(std::move(d));
     }
 
-    /// What it leads to: its name without the word for the drilling. A plug at its end names itself.
+    /// What it leads to: its name without the word for the drilling. A plug at its end names
+    /// itself.
     static QString labelOf(const Passage &p, int end)
     {
         if (p.ends[static_cast<size_t>(end)].kind == "plug")
@@ -426,14 +423,19 @@ private:
             return;
         const double left = m_galleries.empty() ? m_area.left() : m_along.right();
         // Side by side at ease; where there is room no further apart than is good to read.
-        const double step = std::min((m_area.right() - left) / static_cast<double>(roots.size()),
-                                     3.5 * column);
+        const double step
+            = std::min((m_area.right() - left) / static_cast<double>(roots.size()), 3.5 * column);
         const double top = m_area.top() + 16, bottom = m_area.bottom() - 16;
         for (size_t k = 0; k < roots.size(); ++k) {
             const Passage &p = passage(roots[k]);
             const double x = left + step * (static_cast<double>(k) + 0.5);
-            const DrawnPassage d { roots[k], QPointF(x, bottom), QPointF(x, top), false, true,
-                                   qs(p.name), QRectF(x - 17, top, 13, bottom - top) };
+            const DrawnPassage d { roots[k],
+                                   QPointF(x, bottom),
+                                   QPointF(x, top),
+                                   false,
+                                   true,
+                                   qs(p.name),
+                                   QRectF(x - 17, top, 13, bottom - top) };
             m_out.passages.push_back(d);
             for (const int i : m_beside)
                 if (hangsOn(i) && joined(i) == p.id)
@@ -458,8 +460,7 @@ private:
     {
         const Passage &p = passage(i);
         const int joint = p.ends[0].kind == "joint" ? 0 : 1;
-        const QPointF at
-            = on.at(passage(on.passage), p.ends[static_cast<size_t>(joint)].at_mm);
+        const QPointF at = on.at(passage(on.passage), p.ends[static_cast<size_t>(joint)].at_mm);
         const QPointF end = at + QPointF(20, 0);
         m_out.passages.push_back(
             { i, joint == 0 ? at : end, joint == 0 ? end : at, false, true, {} });
@@ -488,9 +489,8 @@ QRectF plugLabelArea(const DrawnPassage &d, QPointF at, bool hidden)
     }
     if (hidden)
         return { at.x() - w / 2, at.y() + 12, w, labelHeight };
-    return at.x() < (d.a.x() + d.b.x()) / 2
-        ? QRectF(at.x() - 12 - w, at.y() - 7, w, labelHeight)
-        : QRectF(at.x() + 12, at.y() - 7, w, labelHeight);
+    return at.x() < (d.a.x() + d.b.x()) / 2 ? QRectF(at.x() - 12 - w, at.y() - 7, w, labelHeight)
+                                            : QRectF(at.x() + 12, at.y() - 7, w, labelHeight);
 }
 
 const DrawnPassage *PassageLayout::find(int passage) const

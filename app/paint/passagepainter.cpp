@@ -108,9 +108,9 @@ private:
         for (const Restrictor &r : passage(d).restrictors) {
             const QPointF at = d.at(passage(d), r.at_mm), way = along / length;
             for (const double side : { -1.0, 1.0 })
-                m_p.drawPolygon(QPolygonF { { at + across * side * 8 - way * 4,
-                                              at + across * side * 8 + way * 4,
-                                              at + across * side * 2 } });
+                m_p.drawPolygon(
+                    QPolygonF { { at + across * side * 8 - way * 4,
+                                  at + across * side * 8 + way * 4, at + across * side * 2 } });
         }
     }
 
@@ -192,7 +192,7 @@ private:
             const QRectF box(at - QPointF(size.width() / 2, size.height() / 2), size);
             const Mark mark = m_picture.plugs[i];
             const bool chosen = static_cast<int>(i) == m_picture.selectedPlug;
-            QPen pen(chosen                                 ? m_theme.selection
+            QPen pen(chosen                                    ? m_theme.selection
                          : plug.hidden() && mark == Mark::Hold ? m_theme.hold
                                                                : m_theme.ink,
                      chosen ? 2.4 : 1.3);
@@ -203,7 +203,7 @@ private:
             m_p.drawRoundedRect(box, 4, 4);
             drawMark(m_p, at, plug.hidden() ? 8 : 11, mark);
             drawLine(m_p, plugLabelArea(*d, at, plug.hidden()),
-                     (!d->gallery || plug.hidden()                ? Qt::AlignHCenter
+                     (!d->gallery || plug.hidden()             ? Qt::AlignHCenter
                           : at.x() > (d->a.x() + d->b.x()) / 2 ? Qt::AlignLeft
                                                                : Qt::AlignRight)
                          | Qt::AlignVCenter,

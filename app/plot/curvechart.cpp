@@ -5,6 +5,7 @@
 #include "plot/curvechart.h"
 
 #include "paint/text.h"
+#include "quantity/rounding.h"
 
 #include <QVBoxLayout>
 

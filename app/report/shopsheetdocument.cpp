@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/shopsheetdocument.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "paint/passagepainter.h"
 #include "shell/figure.h"
 #include "shell/theme.h"
@@ -62,8 +62,8 @@ public:
         const QSizeF full = drawingSize(format);
         const PassageLayout layout
             = layOutPart(m_network, format.property(drawingPart).toString().toStdString(),
-                         QRectF(QPointF(), full).adjusted(8, 8, -8, -8),
-                         stopNamesOf(m_build), stopKindsOf(m_build));
+                         QRectF(QPointF(), full).adjusted(8, 8, -8, -8), stopNamesOf(m_build),
+                         stopKindsOf(m_build));
         painter->save();
         painter->translate(rect.topLeft());
         painter->scale(rect.width() / full.width(), rect.height() / full.height());
@@ -164,7 +164,8 @@ void fill(Writer &w, const ShopSheet &s)
     if (s.work.empty())
         w.text(QObject::tr("Nothing is asked for yet."));
     for (const ShopSheet::Work &work : s.work) {
-        w.item(qs(work.what) + (work.note.empty() ? QString() : QStringLiteral(": ") + qs(work.note)));
+        w.item(qs(work.what)
+               + (work.note.empty() ? QString() : QStringLiteral(": ") + qs(work.note)));
         QStringList dirties;
         for (const std::string &p : work.dirties)
             dirties << qs(p);

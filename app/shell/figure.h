@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
 #include "quantity/units.h"
 
+#include <QCoreApplication>
 #include <QString>
 
 namespace mildpath {
@@ -46,6 +46,12 @@ public:
     static std::string temperatureUnit();
     static std::string volumeUnit();
 };
+
+/// Words of free functions, translated; classes have a tr() of their own.
+inline QString tr(const char *text)
+{
+    return QCoreApplication::translate("mildpath", text);
+}
 
 inline QString qs(const std::string &s)
 {

@@ -38,8 +38,8 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
         row->addLayout(form);
     }
     column->addLayout(row);
-    QList<QPair<QString, QString>> layoutNames, materials, caps { { QString(), tr("as the block") } },
-        oils;
+    QList<QPair<QString, QString>> layoutNames, materials,
+        caps { { QString(), tr("as the block") } }, oils;
     for (const LayoutChoice &l : layoutChoices())
         layoutNames << qMakePair(qs(l.layout), qs(l.name));
     for (const Material &m : materialTable())
@@ -148,7 +148,8 @@ void NewBuildDialog::layoutChanged()
 
 EnginePlan NewBuildDialog::plan() const
 {
-    const auto chosen = [](const QComboBox *c) { return c->currentData().toString().toStdString(); };
+    const auto chosen
+        = [](const QComboBox *c) { return c->currentData().toString().toStdString(); };
     const auto rpm = [](const QuantityField *f) {
         return toUnit(f->value().value_or(0), "rev/min", Dimension::Speed);
     };

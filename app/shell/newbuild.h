@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "build/engineplan.h"
+#include "document/engineplan.h"
 
 #include <QDialog>
 

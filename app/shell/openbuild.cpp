@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/openbuild.h"
 
+#include "assess/assessment.h"
 #include "shell/figure.h"
 #include "shell/vectorstate.h"
 #include "storage/buildfile.h"
+#include "storage/journal.h"
 #include "storage/photos.h"
 
 #include <QDateTime>
@@ -87,7 +89,7 @@ void OpenBuild::startJournal(bool baseUnsaved)
     auto journal
         = Journal::start(m_stateFolder.toStdString(), *m_build, m_path.toStdString(), baseUnsaved);
     if (journal)
-        m_journal.emplace(std::move(*journal));
+        m_journal = std::make_unique<Journal>(std::move(*journal));
     else
         Q_EMIT journalFailed(qs(journal.error().place + ": " + journal.error().message));
 }

@@ -1,10 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
-#include "build/edit.h"
 #include "diagnose/faults.h"
-#include "storage/journal.h"
+#include "document/edit.h"
 
 #include <QObject>
 #include <QString>
@@ -15,6 +13,9 @@
 #include <optional>
 
 namespace mildpath {
+
+class Journal;
+struct Assessment;
 
 /// The open document: the value, what follows from it, and the way back. The only writer;
 /// everything else reads and asks for edits.
@@ -28,8 +29,8 @@ public:
 
     const Build &build() const { return *m_build; }
     const Assessment &assessment() const { return *m_assessment; }
-    /// Another number after every change of the document: what was worked out for one stands as long
-    /// as it is the same.
+    /// Another number after every change of the document: what was worked out for one stands as
+    /// long as it is the same.
     quint64 revision() const { return m_revision; }
     /// What it was before the last edit; null right after opening.
     const Assessment *previous() const { return m_previous.get(); }
@@ -61,8 +62,8 @@ public:
     const QString &selectedStop() const { return m_selectedStop; }
     void selectStop(const QString &id);
 
-    /// Faults imagined on this engine, for all benches: not part of the document until a scenario of
-    /// them is kept.
+    /// Faults imagined on this engine, for all benches: not part of the document until a scenario
+    /// of them is kept.
     const std::vector<Fault> &imagined() const { return m_imagined; }
     /// Errors: as applyFault, for one that cannot happen on this engine; nothing changed.
     Result<void> imagine(std::vector<Fault> faults);
@@ -92,7 +93,7 @@ private:
     QString m_stateFolder;
     std::shared_ptr<const Build> m_build;
     std::shared_ptr<const Assessment> m_assessment, m_previous;
-    std::optional<Journal> m_journal;
+    std::unique_ptr<Journal> m_journal;
     QUndoStack m_undo;
     QTimer m_syncSoon;
     QString m_path, m_selectedStop;

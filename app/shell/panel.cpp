@@ -310,12 +310,11 @@ public:
         m_slider->setRange(0, steps);
         m_slider->setPageStep(steps / 10);
         m_slider->setSingleStep(steps / 50);
-        connect(m_slider, &QSlider::valueChanged, this,
-                [this](int v) {
-                    // What follows may hand this widget another function while this one runs.
-                    const auto slid = m_slid;
-                    slid(static_cast<double>(v) / steps);
-                });
+        connect(m_slider, &QSlider::valueChanged, this, [this](int v) {
+            // What follows may hand this widget another function while this one runs.
+            const auto slid = m_slid;
+            slid(static_cast<double>(v) / steps);
+        });
         set(item);
     }
     void set(const PanelSlider &item)

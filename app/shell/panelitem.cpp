@@ -95,10 +95,7 @@ private:
     double heightOf(const PanelText &i) const { return textHeight(i.text, bodyFont()) + 8; }
     double heightOf(const PanelRule &) const { return 17; }
     /// What is typed, ticked or pressed is a widget of its own.
-    template <class Edited> double heightOf(const Edited &) const
-    {
-        return 0;
-    }
+    template <class Edited> double heightOf(const Edited &) const { return 0; }
 
     void paint(QPainter &p, const PanelTitle &i) const
     {
@@ -164,9 +161,7 @@ private:
         p.setPen(Theme::current().line);
         p.drawLine(QPointF(0, 8.5), QPointF(width(), 8.5));
     }
-    template <class Edited> void paint(QPainter &, const Edited &) const
-    {
-    }
+    template <class Edited> void paint(QPainter &, const Edited &) const { }
 
     QString spoken() const
     {

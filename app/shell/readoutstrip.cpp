@@ -3,8 +3,8 @@
 
 #include "assess/air.h"
 #include "paint/marks.h"
-#include "start/gate.h"
 #include "paint/text.h"
+#include "start/gate.h"
 
 #include <QHBoxLayout>
 
@@ -12,11 +12,6 @@
 
 namespace mildpath {
 namespace {
-
-QString tr(const char *text)
-{
-    return ReadoutStrip::tr(text);
-}
 
 QString likelyText(const LikelyPressure &p)
 {
@@ -133,8 +128,8 @@ Readout airReadout(const Assessment &now, const Assessment *before)
     });
     if (const AirRow *leads = air.leading()) {
         r.mark = markOf(air, *leads);
-        r.detail = open > 0 ? tr("%1 · %2 not known").arg(qs(leads->name)).arg(open)
-                            : qs(leads->name);
+        r.detail
+            = open > 0 ? tr("%1 · %2 not known").arg(qs(leads->name)).arg(open) : qs(leads->name);
     } else if (open > 0) {
         r.detail = tr("%1 of 11 not known").arg(open);
     } else {

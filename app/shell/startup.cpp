@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/startup.h"
 
-#include "report/buildsheetdocument.h"
-#include "report/shopsheetdocument.h"
 #include "bench/sump/sumpbench.h"
 #include "bench/sump/turnspage.h"
+#include "report/buildsheetdocument.h"
+#include "report/shopsheetdocument.h"
 #include "shell/screenshots.h"
 #include "shell/window.h"
 #include "storage/templates.h"
@@ -139,9 +139,9 @@ int runApplication(QApplication &app)
                                    QStringLiteral("NAME"));
     const QCommandLineOption stop(QStringLiteral("stop"), QStringLiteral("Select this stop."),
                                   QStringLiteral("ID"));
-    const QCommandLineOption imagined(
-        QStringLiteral("what-if"), QStringLiteral("Imagine these faults, comma between them."),
-        QStringLiteral("KIND@STOP[=SEVERITY]"));
+    const QCommandLineOption imagined(QStringLiteral("what-if"),
+                                      QStringLiteral("Imagine these faults, comma between them."),
+                                      QStringLiteral("KIND@STOP[=SEVERITY]"));
     const QCommandLineOption drive(QStringLiteral("replay"),
                                    QStringLiteral("Replay a drive (CSV of g) over the pan."),
                                    QStringLiteral("FILE.csv"));
@@ -175,8 +175,8 @@ int runApplication(QApplication &app)
 
     MainWindow window(pictures ? QString() : journalFolder());
     window.setTheme(look);
-    const QString file = parser.isSet(build) ? parser.value(build)
-                                             : parser.positionalArguments().value(0);
+    const QString file
+        = parser.isSet(build) ? parser.value(build) : parser.positionalArguments().value(0);
     const QString path = file.isEmpty() ? qs(demoBuildPath().string()) : file;
     if (parser.isSet(demo) || pictures || !file.isEmpty()) {
         if (!window.openFile(path)) {

@@ -2,6 +2,7 @@
 #include "shell/stopfields.h"
 
 #include "calc/catalogue.h"
+#include "quantity/rounding.h"
 
 #include <algorithm>
 #include <cmath>

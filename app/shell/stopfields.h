@@ -17,8 +17,8 @@ PanelField limitField(OpenBuild &open, const std::string &family, const char *ke
 
 /// A panel field for a key of Use.
 PanelField useField(OpenBuild &open, const char *key, const QString &label);
-/// A panel field for a number of the sump; empty where nothing is entered. What is taken instead, and
-/// why, stands with it.
+/// A panel field for a number of the sump; empty where nothing is entered. What is taken instead,
+/// and why, stands with it.
 PanelField sumpField(OpenBuild &open, const SumpKey &key);
 /// The same for a number of the start.
 PanelField startField(OpenBuild &open, const ValueKey &key);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/window.h"
+#include "storage/journal.h"
 
 #include "bench/after/afterbench.h"
 #include "entry/readingentry.h"

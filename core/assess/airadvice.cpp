@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "sump/gas.h"
 
 #include <algorithm>

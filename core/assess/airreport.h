@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "build/sump.h"
+#include "document/sump.h"
 #include "quantity/result.h"
 #include "sump/fillwindow.h"
 #include "sump/intake.h"

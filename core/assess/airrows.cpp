@@ -10,13 +10,9 @@
 namespace mildpath {
 namespace {
 
-std::string mm(double m)
+std::string wholeMm(double m)
 {
     return formatPlain(m * 1e3, 0) + " mm";
-}
-std::string bar(double pa)
-{
-    return formatPlain(pa / 1e5, 2) + " bar";
 }
 std::string litres(double m3)
 {
@@ -77,18 +73,18 @@ AirRow AirJudge::windageRow() const
     AirRow out { id,       name, windageState(hardest->clearance_m, hardest->wind.allowance_m),
                  "",       "",   "",
                  "windage" };
-    out.quantity = mm(hardest->clearance_m) + " clear, allowance " + mm(hardest->wind.allowance_m)
-        + ", " + hardest->name;
+    out.quantity = wholeMm(hardest->clearance_m) + " clear, allowance "
+        + wholeMm(hardest->wind.allowance_m) + ", " + hardest->name;
     out.reason = out.state == AirState::Low ? "wind and ripple do not reach the crank"
                                             : "wind from the crank can reach the surface";
     if (hardest->clearance_m < 0)
-        out.reason = "the crank dips " + mm(-hardest->clearance_m) + " into it and whips it";
+        out.reason = "the crank dips " + wholeMm(-hardest->clearance_m) + " into it and whips it";
     if (out.state != AirState::Low)
         out.remedy = "lower the fill, or fit a tray";
     // Before anything is held up it only turns slowly, and not for long.
     if (start && start->clearance_m < 0) {
         out.state = worst(out.state, AirState::Watch);
-        out.quantity += "; dips " + mm(-start->clearance_m) + " before oil is held up";
+        out.quantity += "; dips " + wholeMm(-start->clearance_m) + " before oil is held up";
         if (out.remedy.empty())
             out.remedy = "turn it over slowly first, or lower the fill";
     }
@@ -139,8 +135,9 @@ AirRow AirJudge::uncoveringRow() const
         AirRow out { id,
                      name,
                      uncoveringState(depth, m_tankWanted->dip_m, m_tankWanted->required_m),
-                     mm(depth) + " over the outlet, " + mm(m_tankWanted->required_m) + " wanted",
-                     "turning oil dips " + mm(m_out.tank->swirl_m) + " in the middle",
+                     wholeMm(depth) + " over the outlet, " + wholeMm(m_tankWanted->required_m)
+                         + " wanted",
+                     "turning oil dips " + wholeMm(m_out.tank->swirl_m) + " in the middle",
                      "",
                      "uncovering" };
         if (out.state != AirState::Low)
@@ -166,8 +163,8 @@ AirRow AirJudge::uncoveringRow() const
     if (!hardest)
         return unknown(id, name, "uncovering", "no forecast: how much the pump draws is not known");
     AirRow out { id, name, stateOf(*hardest), "", "", "", "uncovering" };
-    out.quantity = mm(hardest->submergence_m) + " over the mouth, gas below "
-        + mm(hardest->wanted.dip_m) + ", " + mm(hardest->wanted.required_m) + " wanted";
+    out.quantity = wholeMm(hardest->submergence_m) + " over the mouth, gas below "
+        + wholeMm(hardest->wanted.dip_m) + ", " + wholeMm(hardest->wanted.required_m) + " wanted";
     out.reason = hardest->name;
     const bool bare = hardest->submergence_m < hardest->wanted.dip_m;
     if (hardest->uncovers_g && bare)
@@ -201,8 +198,8 @@ AirRow AirJudge::vortexRow() const
                  name,
                  uncoveringState(m_out.tank->level_m - m_out.tank->swirl_m, m_tankWanted->dip_m,
                                  m_tankWanted->required_m),
-                 "outlet wants " + mm(m_tankWanted->required_m) + ", has "
-                     + mm(m_out.tank->level_m - m_out.tank->swirl_m),
+                 "outlet wants " + wholeMm(m_tankWanted->required_m) + ", has "
+                     + wholeMm(m_out.tank->level_m - m_out.tank->swirl_m),
                  "the return makes the oil turn; a cross over the outlet stops it",
                  "",
                  "uncovering" };
@@ -215,9 +212,11 @@ AirRow AirJudge::vortexRow() const
     AirRow out { id,          name, uncoveringState(running->submergence_m, w.dip_m, w.required_m),
                  "",          "",   "",
                  "uncovering" };
-    out.quantity = "needs " + mm(w.required_m) + ", has " + mm(running->submergence_m) + " running";
-    out.reason = w.viscous ? "oil is too thick for the " + mm(w.vortexFree_m) + " water would need"
-                           : "as thin as water: the full vortex can form";
+    out.quantity = "needs " + wholeMm(w.required_m) + ", has " + wholeMm(running->submergence_m)
+        + " running";
+    out.reason = w.viscous
+        ? "oil is too thick for the " + wholeMm(w.vortexFree_m) + " water would need"
+        : "as thin as water: the full vortex can form";
     if (out.state != AirState::Low)
         out.remedy = "more oil over it, or a wider mouth";
     return out;
@@ -287,7 +286,7 @@ AirRow AirJudge::leakRow()
         out.state = leakState(m_out.leakShare);
         out.quantity = formatPlain(leak->free_m3_s * litresPerMinute, 1) + " l/min of air through "
             + formatPlain(*area, 2) + " mm²";
-        out.reason = "suction " + bar(crankcase().value_pa - inlet.value_pa)
+        out.reason = "suction " + barText(crankcase().value_pa - inlet.value_pa)
             + " below the crankcase at " + speed(most.rpm);
     }
     if (out.state != AirState::Low)
@@ -379,7 +378,8 @@ AirRow AirJudge::suctionRow()
     m_out.releaseShare = share;
     const double depth = crankcase().value_pa - inletAt(at.gauge_pa, at.oil_c).value_pa;
     AirRow out { id, name, releaseState(share), "", "", "", "air_release" };
-    out.quantity = "−" + bar(depth) + " at " + formatPlain(at.oil_c, 0) + " °C, " + speed(most.rpm);
+    out.quantity
+        = "−" + barText(depth) + " at " + formatPlain(at.oil_c, 0) + " °C, " + speed(most.rpm);
     out.reason = out.state == AirState::Low ? "little can come out of solution"
                                             : "air can come out of solution in the suction";
     if (out.state != AirState::Low)
@@ -388,10 +388,10 @@ AirRow AirJudge::suctionRow()
         const double folds = *m_out.tank->folds_pa;
         if (depth > folds) {
             out.state = AirState::High;
-            out.reason = "a plain hose of this wall folds at −" + bar(folds);
+            out.reason = "a plain hose of this wall folds at −" + barText(folds);
             out.remedy = "a hose made for suction, with a spiral in it";
         } else {
-            out.reason += "; a plain hose of this wall folds at −" + bar(folds);
+            out.reason += "; a plain hose of this wall folds at −" + barText(folds);
         }
     }
     return out;
@@ -466,7 +466,7 @@ AirRow AirJudge::crankcaseRow() const
     const auto d = drain(m_build.use.hotOil_c), free = drain(m_build.use.hotOil_c, false);
     const double head = *kpa * 1e3 / (oilAt(m_build.use.hotOil_c).density_kg_m3 * gravity_m_s2);
     AirRow out { id, name, AirState::Low, "", "", "", "drainback" };
-    out.quantity = formatPlain(*kpa, 1) + " kPa carries " + mm(head) + " of oil";
+    out.quantity = formatPlain(*kpa, 1) + " kPa carries " + wholeMm(head) + " of oil";
     if (d && free && m_solved && m_sump.own("fill_l")) {
         const double supply = headFlow(m_assessment.mostSpeed);
         const double more = (d->steadyDepth_m(supply) - free->steadyDepth_m(supply)) * d->pool_m2;

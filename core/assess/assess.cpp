@@ -2,7 +2,7 @@
 #include "assess/assessment.h"
 
 #include "assess/air.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 
 #include <algorithm>
 

@@ -9,8 +9,9 @@
 #include "bearing/clearance.h"
 #include "bearing/load.h"
 #include "bearing/shells.h"
-#include "build/document.h"
+#include "circuit/change.h"
 #include "circuit/network.h"
+#include "document/document.h"
 #include "pump/relief.h"
 #include "quantity/rounding.h"
 
@@ -282,10 +283,6 @@ struct Assessment
     const FamilySummary *family(std::string_view id) const;
     const StopMarks *marksOf(std::string_view stop) const;
 };
-
-/// Something done to the circuit as it runs, clearances and all, and to its oil: a fault, a remedy.
-/// Errors: what cannot be done to it.
-using CircuitChange = std::function<Result<void>(Circuit &, Oil &)>;
 
 /// The document as a circuit with its parts at given temperatures, ready for any speed.
 class OperatingModel

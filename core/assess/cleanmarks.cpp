@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/cleanmarks.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "passage/plugs.h"
 #include "quantity/json.h"
 
@@ -10,7 +10,7 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<std::string_view, 9> bodies { "pickup", "pump",   "relief", "filter", "cooler",
+constexpr std::array<std::string_view, 9> bodies { "pickup", "pump",  "relief", "filter",  "cooler",
                                                    "tank",   "turbo", "phaser", "scavenge" };
 
 std::string dayOf(const std::string &at)
@@ -97,8 +97,9 @@ std::string plugVerdict(const PlugState &p)
         out = "in" + (p.seal.empty() ? "" : ", " + p.seal) + who;
         break;
     }
-    return out + (p.seen ? "; seen by " + (p.seenBy.empty() ? "somebody" : p.seenBy)
-                         : "; not seen in its place");
+    return out
+        + (p.seen ? "; seen by " + (p.seenBy.empty() ? "somebody" : p.seenBy)
+                  : "; not seen in its place");
 }
 
 bool hasBodyToClean(std::string_view stopKind)
@@ -130,8 +131,7 @@ CleanVerdict judgeCleanness(const Build &build, const CleaningBook &book, const 
             + (alike > 1 ? " (and " + std::to_string(alike - 1) + " more)" : "");
         if (out.clean == Mark::Hold || out.clean == Mark::LookAgain)
             out.findings.push_back({ "passages@" + stop.id, out.clean, stop.id,
-                                     stop.name + ", clean: " + out.cleanReason,
-                                     nextFor(*worst) });
+                                     stop.name + ", clean: " + out.cleanReason, nextFor(*worst) });
     }
     for (const PlugState &p : book.plugs) {
         const Plug &plug = plugOf(build, p);
@@ -176,8 +176,8 @@ std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread>
             || standingSign(build.signs, s->stop, s->sign) != s)
             continue;
         out.push_back({ "sign_" + s->sign + "@" + stop->id, k->holds ? Mark::Hold : Mark::LookAgain,
-                        stop->id, stop->name + ": " + std::string(k->text) + ". "
-                            + std::string(k->meaning),
+                        stop->id,
+                        stop->name + ": " + std::string(k->text) + ". " + std::string(k->meaning),
                         std::string(k->action) });
     }
     if (clockWentBack(build.events))
@@ -251,9 +251,8 @@ std::string cleaningPlanText(const BuildPlan &p)
 {
     const PassageNetwork &n = p.network;
     std::string out = std::to_string(p.plan.pulls) + " brush pulls and "
-        + std::to_string(p.plan.flushes) + " flushes cover "
-        + formatPlain(p.plan.covered_mm, 0) + " of " + formatPlain(p.plan.passable_mm, 0)
-        + " mm that can be reached"
+        + std::to_string(p.plan.flushes) + " flushes cover " + formatPlain(p.plan.covered_mm, 0)
+        + " of " + formatPlain(p.plan.passable_mm, 0) + " mm that can be reached"
         + (p.plan.minimal ? "; no fewer will do.\n" : "; fewer might do.\n");
     if (!p.plan.draw.empty())
         out += "\nPlugs to draw first:\n";

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/flowproof.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 
 #include <algorithm>
 #include <cmath>
@@ -109,8 +109,7 @@ FlowProof flowProof(const Build &build, const Stop &stop,
         out.mark = Mark::Proven;
         out.text = all > 1 ? "oil seen at all " + std::to_string(all) : "oil seen";
     } else if (out.seen > 0) {
-        out.text
-            = "oil seen at " + std::to_string(out.seen) + " of " + std::to_string(all);
+        out.text = "oil seen at " + std::to_string(out.seen) + " of " + std::to_string(all);
     } else {
         out.text = "nobody looked";
     }
@@ -138,10 +137,12 @@ FlowComparison compareFlows(const Build &here, const Build &there)
     }
     if (out.pairs.empty())
         return out;
-    differ(out, "oil", [](const FlowSeen &f) { return f.oil; }, out.cautions);
-    differ(out, "filter", [](const FlowSeen &f) { return f.filter; }, out.cautions);
-    differ(out, "way of bringing pressure", [](const FlowSeen &f) { return f.means; },
-           out.cautions);
+    differ(
+        out, "oil", [](const FlowSeen &f) { return f.oil; }, out.cautions);
+    differ(
+        out, "filter", [](const FlowSeen &f) { return f.filter; }, out.cautions);
+    differ(
+        out, "way of bringing pressure", [](const FlowSeen &f) { return f.means; }, out.cautions);
     for (const FlowPair &p : out.pairs)
         if (!p.here->oil_c || !p.there->oil_c) {
             out.cautions.push_back("oil temperature not said everywhere");

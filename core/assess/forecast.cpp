@@ -183,7 +183,8 @@ void fillColdInlet(const Build &build, OperatingModel &cool, Assessment &out)
 {
     for (const Element &e : build.circuit.elements)
         if (e.type == "pump")
-            if (const auto p = cool.pressures(build.use.most_rpm, cool.oil(), std::array { e.from })) {
+            if (const auto p
+                = cool.pressures(build.use.most_rpm, cool.oil(), std::array { e.from })) {
                 out.coldInlet_pa = p->front();
                 out.coldInletOil_c = coldForecast_c;
             }

@@ -3,7 +3,7 @@
 
 #include "bearing/thermal.h"
 #include "bearing/warmup.h"
-#include "build/document.h"
+#include "document/document.h"
 
 #include <optional>
 #include <string_view>

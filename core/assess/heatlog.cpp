@@ -10,7 +10,7 @@
 namespace mildpath {
 namespace {
 
-std::string um(double v)
+std::string wholeUm(double v)
 {
     return formatPlain(v, 0) + " µm";
 }
@@ -201,23 +201,23 @@ private:
         if (j.grown_um >= least - slack && j.grown_um <= most + slack)
             return true;
         const std::string what
-            = degrees(*j.metal_c) + " with " + um(*p.reading_um) + " cannot be: ";
+            = degrees(*j.metal_c) + " with " + wholeUm(*p.reading_um) + " cannot be: ";
         if (const std::string unit = wrongUnit(p, j); !unit.empty())
             say(j, Mark::LookAgain, what + unit);
         else if (j.grown_um > most)
             say(j, Mark::LookAgain,
-                what + "the bore has grown " + um(j.grown_um) + ", so the metal is near "
+                what + "the bore has grown " + wholeUm(j.grown_um) + ", so the metal is near "
                     + degrees(*j.growthSays_c)
                     + ". Bright metal fools an infrared thermometer: aim at a dull or painted "
                       "spot, "
                       "or set its emissivity");
         else if (j.grown_um < -slack && rise > 0)
             say(j, Mark::LookAgain,
-                what + "the bore would have shrunk by " + um(-j.grown_um)
+                what + "the bore would have shrunk by " + wholeUm(-j.grown_um)
                     + " while warming. Gauge again; re-zero the gauge before and after");
         else
             say(j, Mark::LookAgain,
-                what + "the bore has grown only " + um(j.grown_um) + ", enough for "
+                what + "the bore has grown only " + wholeUm(j.grown_um) + ", enough for "
                     + degrees(*j.growthSays_c)
                     + ". The skin was hot, the metal not yet; or the gauge warmed in the bore");
         return false;
@@ -231,10 +231,10 @@ private:
             - (coldJournal_um(m_bore, p, *j.metal_c) - *p.reading_um);
         const auto near = [](double a, double b) { return std::abs(a - b) < 0.15 * std::abs(b); };
         if (near(*p.reading_um * 25.4, expected))
-            return formatPlain(*p.reading_um, 1) + " thou would be " + um(*p.reading_um * 25.4)
+            return formatPlain(*p.reading_um, 1) + " thou would be " + wholeUm(*p.reading_um * 25.4)
                 + ", which fits: enter the unit with it";
         if (near(*p.reading_um * 1000, expected))
-            return formatPlain(*p.reading_um, 3) + " mm would be " + um(*p.reading_um * 1000)
+            return formatPlain(*p.reading_um, 3) + " mm would be " + wholeUm(*p.reading_um * 1000)
                 + ", which fits: enter the unit with it";
         const double asFahrenheit = (*j.metal_c - 32) / 1.8;
         if (*j.metal_c > 50 && std::abs(asFahrenheit - *j.growthSays_c) < 3)

@@ -55,10 +55,7 @@ private:
         const Port *a, *b;
     };
 
-    static std::string name(const Port &p)
-    {
-        return p.partName + ", " + p.name;
-    }
+    static std::string name(const Port &p) { return p.partName + ", " + p.name; }
     void add(const char *id, Mark mark, std::vector<std::string> ports, const std::string &stop,
              std::string text, std::string reason, std::string action)
     {
@@ -223,7 +220,8 @@ private:
             if (shut && (p.required || joined))
                 add("capped", Mark::Hold, { p.id }, p.stop, "Capped: " + name(p),
                     "A forgotten cap stops the oil as surely as a missing line",
-                    joined ? "Take the cap out from under the line" : "Take the cap off, fit the line");
+                    joined ? "Take the cap out from under the line"
+                           : "Take the cap off, fit the line");
             else if (!shut && !joined && p.required)
                 add("open_port", Mark::Hold, { p.id }, p.stop, "No line at: " + name(p),
                     p.way == Way::Out ? "Oil would run out there" : "Nothing comes in there",

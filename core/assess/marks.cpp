@@ -14,11 +14,6 @@
 namespace mildpath {
 namespace {
 
-std::string bar(double pa)
-{
-    return formatPlain(pa / 1e5, 2) + " bar";
-}
-
 Mark markFromId(const std::string &verdict)
 {
     if (verdict == "hold")
@@ -235,8 +230,8 @@ private:
             if (p.stop != stop.id || p.need_pa <= 0 || p.ratio() >= 1)
                 continue;
             flow = { Mark::Hold,
-                     p.name + " gets " + bar(p.pressure_pa) + " at hot idle and needs "
-                         + bar(p.need_pa) };
+                     p.name + " gets " + barText(p.pressure_pa) + " at hot idle and needs "
+                         + barText(p.need_pa) };
             add("starved", Mark::Hold, stop.id, flow.reason,
                 "Close the clearances that let the oil out before it, or give more oil");
             return;
@@ -255,14 +250,14 @@ private:
         const Mark mark = markAgainst(idle, floor_pa);
         if (mark == Mark::Hold)
             add("hot_idle_floor", Mark::Hold, "",
-                "Hot idle " + bar(idle.value_pa) + " at the gauge is below your floor of "
-                    + bar(floor_pa),
+                "Hot idle " + barText(idle.value_pa) + " at the gauge is below your floor of "
+                    + barText(floor_pa),
                 "Closer clearances, thicker or cooler oil, or a larger pump section; not a stiffer "
                 "spring");
         else if (mark == Mark::LookAgain)
             add("hot_idle_floor", Mark::LookAgain, "",
-                "Hot idle may fall to " + bar(idle.low_pa) + ", below your floor of "
-                    + bar(floor_pa),
+                "Hot idle may fall to " + barText(idle.low_pa) + ", below your floor of "
+                    + barText(floor_pa),
                 "Gauge what is still assumed");
         if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
             add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()));

@@ -2,7 +2,7 @@
 #include "assess/oilreport.h"
 
 #include "assess/assessment.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "oil/blending.h"
 
 #include "quantity/hours.h"

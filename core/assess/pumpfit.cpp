@@ -11,11 +11,6 @@
 namespace mildpath {
 namespace {
 
-std::string mm(double v, int decimals = 1)
-{
-    return formatPlain(v, decimals) + " mm";
-}
-
 std::string percent(double share)
 {
     return formatPlain(share * 100, 0) + " %";
@@ -47,7 +42,8 @@ FitVerdict springVerdict(const Stop &relief)
     out.next = "";
     if (s.coilClearance_m < 1e-3 && relief.has("solid_length_mm")) {
         out.mark = Mark::LookAgain;
-        out.detail = "only " + mm(s.coilClearance_m * 1e3) + " between the coils when fully open";
+        out.detail
+            = "only " + mmText(s.coilClearance_m * 1e3) + " between the coils when fully open";
         out.next = "A longer or thinner-wired spring";
     }
     return out;
@@ -72,7 +68,7 @@ FitVerdict ringVerdict(const Stop &pickup)
         ring.grooveWidth_m = pickup.value("gland_width_mm") * 1e-3;
     const ORingFit f = oRingFit(ring);
     out.title = "O-ring squeeze " + percent(f.squeezeAfterSet);
-    out.detail = "stands " + mm((f.stretchedSection_m - ring.gland_m) * 1e3, 2)
+    out.detail = "stands " + mmText((f.stretchedSection_m - ring.gland_m) * 1e3, 2)
         + " proud of its groove when new";
     out.next = "";
     out.mark = Mark::Proven;
@@ -100,7 +96,7 @@ FitVerdict gapVerdict(const Stop &pickup)
         return out;
     const double bore = pickup.value("pickup_bore_mm");
     const double mouth = pickup.value("pickup_mouth_mm", bore), gap = pickup.value("pickup_gap_mm");
-    out.title = "Pickup " + mm(gap) + " off the floor";
+    out.title = "Pickup " + mmText(gap) + " off the floor";
     if (!(gap > 0)) {
         out.mark = Mark::Hold;
         out.detail = "it stands on the floor";
@@ -114,8 +110,8 @@ FitVerdict gapVerdict(const Stop &pickup)
         out.next = "Measure the mouth again";
         return out;
     }
-    const std::string rule = "a quarter to half its bore is " + mm(g->ruleLeast_m * 1e3) + " to "
-        + mm(g->ruleMost_m * 1e3) + " (common practice)";
+    const std::string rule = "a quarter to half its bore is " + mmText(g->ruleLeast_m * 1e3)
+        + " to " + mmText(g->ruleMost_m * 1e3) + " (common practice)";
     out.detail = rule;
     out.next = "";
     out.mark = Mark::Proven;

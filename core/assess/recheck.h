@@ -2,7 +2,7 @@
 #pragma once
 
 #include "assess/rules.h"
-#include "build/document.h"
+#include "document/document.h"
 #include "quantity/rounding.h"
 
 #include <optional>

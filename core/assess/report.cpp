@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
-#include "assess/heatlog.h"
 #include "assess/cleanmarks.h"
+#include "assess/heatlog.h"
 #include "assess/room.h"
 #include "quantity/json.h"
 
@@ -10,16 +10,9 @@
 namespace mildpath {
 namespace {
 
-/// Numbers in files keep the digits they deserve, not the digits a double has.
-double rounded(double value, int decimals)
-{
-    const double scale = std::pow(10, decimals);
-    return std::round(value * scale) / scale;
-}
-
 double kpa(double pa)
 {
-    return rounded(pa / 1e3, 2);
+    return roundedTo(pa / 1e3, 2);
 }
 
 Json likelyJson(const LikelyPressure &p)
@@ -38,7 +31,7 @@ Json operatingJson(const OperatingResult &r)
                            { "name", p.name },
                            { "pressure", likelyJson(r.weakestPressure) },
                            { "need_kpa", kpa(p.need_pa) },
-                           { "ratio", rounded(p.ratio(), 3) } };
+                           { "ratio", roundedTo(p.ratio(), 3) } };
     }
     out["points"] = Json::array();
     for (const PointPressure &p : r.points)
@@ -47,13 +40,13 @@ Json operatingJson(const OperatingResult &r)
                                   { "kpa", kpa(p.pressure_pa) },
                                   { "column_kpa", kpa(p.column_pa) },
                                   { "need_kpa", kpa(p.need_pa) } });
-    out["pump_l_min"] = rounded(r.pumpFlow_m3_s * litresPerMinute, 4);
-    out["relief_l_min"] = rounded(r.reliefFlow_m3_s * litresPerMinute, 4);
+    out["pump_l_min"] = roundedTo(r.pumpFlow_m3_s * litresPerMinute, 4);
+    out["relief_l_min"] = roundedTo(r.reliefFlow_m3_s * litresPerMinute, 4);
     out["shares"] = Json::array();
     for (const OilShare &s : r.shares)
         out["shares"].push_back({ { "id", s.id },
-                                  { "l_min", rounded(s.flow_m3_s * litresPerMinute, 4) },
-                                  { "of_swept", rounded(s.ofSwept, 5) } });
+                                  { "l_min", roundedTo(s.flow_m3_s * litresPerMinute, 4) },
+                                  { "of_swept", roundedTo(s.ofSwept, 5) } });
     return out;
 }
 
@@ -65,15 +58,15 @@ Json sizeJson(const GaugedSize &c)
                  { "name", c.name },
                  { "measured", c.measured },
                  { "method", c.method() },
-                 { "cold_um", rounded(c.cold_um.value, 2) },
-                 { "expanded_uncertainty_um", rounded(c.cold_um.expanded(), 2) },
-                 { "running_um", rounded(c.running_um, 2) },
-                 { "coldest_start_um", rounded(c.coldestStart_um, 2) },
+                 { "cold_um", roundedTo(c.cold_um.value, 2) },
+                 { "expanded_uncertainty_um", roundedTo(c.cold_um.expanded(), 2) },
+                 { "running_um", roundedTo(c.running_um, 2) },
+                 { "coldest_start_um", roundedTo(c.coldestStart_um, 2) },
                  { "mark", markId(c.mark) },
                  { "verdict", c.verdict } };
     if (c.form) {
-        out["taper_um"] = rounded(c.form->taper_m * 1e6, 2);
-        out["out_of_round_um"] = rounded(c.form->outOfRound_m * 1e6, 2);
+        out["taper_um"] = roundedTo(c.form->taper_m * 1e6, 2);
+        out["out_of_round_um"] = roundedTo(c.form->outOfRound_m * 1e6, 2);
     }
     if (c.limits)
         out["limits_um"] = { c.limits->min_um, c.limits->max_um };
@@ -85,12 +78,12 @@ Json familyJson(const FamilySummary &f)
     Json out = { { "family", f.family }, { "items", f.items },       { "measured", f.measured },
                  { "n", f.readings },    { "mark", markId(f.mark) }, { "verdict", f.verdict } };
     if (f.measured > 0)
-        out.update({ { "mean_um", rounded(f.mean_um, 2) },
-                     { "least_um", rounded(f.least_um, 2) },
-                     { "most_um", rounded(f.most_um, 2) },
-                     { "taper_um", rounded(f.taper_um, 2) },
-                     { "out_of_round_um", rounded(f.outOfRound_um, 2) },
-                     { "expanded_uncertainty_um", rounded(f.expanded_um, 2) },
+        out.update({ { "mean_um", roundedTo(f.mean_um, 2) },
+                     { "least_um", roundedTo(f.least_um, 2) },
+                     { "most_um", roundedTo(f.most_um, 2) },
+                     { "taper_um", roundedTo(f.taper_um, 2) },
+                     { "out_of_round_um", roundedTo(f.outOfRound_um, 2) },
+                     { "expanded_uncertainty_um", roundedTo(f.expanded_um, 2) },
                      { "weakest_method", f.weakestMethod } });
     return out;
 }
@@ -111,7 +104,7 @@ std::string familyText(const FamilySummary &f)
 
 Json orNull(const std::optional<double> &value, int decimals)
 {
-    return value ? Json(rounded(*value, decimals)) : Json();
+    return value ? Json(roundedTo(*value, decimals)) : Json();
 }
 
 /// Heated-block logs that hold a point.
@@ -126,7 +119,7 @@ Json heatLogsJson(const Build &build, const Assessment &a)
         for (const JudgedHeatPoint &p : log.points)
             points.push_back({ { "id", p.id },
                                { "metal_c", orNull(p.metal_c, 1) },
-                               { "spread_k", rounded(p.spread_k, 1) },
+                               { "spread_k", roundedTo(p.spread_k, 1) },
                                { "reading_um", orNull(p.reading_um, 2) },
                                { "running_um", orNull(p.counts ? p.running_um : std::nullopt, 2) },
                                { "counts", p.counts },
@@ -137,8 +130,8 @@ Json heatLogsJson(const Build &build, const Assessment &a)
         if (log.fit)
             row.update({ { "alpha_per_k", log.expansion_per_k },
                          { "alpha_u_per_k", orNull(log.expansionU_per_k, 9) },
-                         { "running_um_per_k", rounded(log.running_um_per_k, 4) },
-                         { "gauge_um_per_k", rounded(log.gauge_um_per_k, 4) } });
+                         { "running_um_per_k", roundedTo(log.running_um_per_k, 4) },
+                         { "gauge_um_per_k", roundedTo(log.gauge_um_per_k, 4) } });
         row["points"] = std::move(points);
         out.push_back(std::move(row));
     }
@@ -156,14 +149,14 @@ Json roomJson(const Build &build, const Assessment &a)
         Json levers = Json::array();
         for (const RoomLever &l : r->levers)
             levers.push_back({ { "name", l.name },
-                               { "opens_um", rounded(l.opens_um, 1) },
-                               { "hot_idle_change", rounded(l.idleChange, 4) },
+                               { "opens_um", roundedTo(l.opens_um, 1) },
+                               { "hot_idle_change", roundedTo(l.idleChange, 4) },
                                { "remark", l.remark } });
-        out[family] = { { "cold_mean_um", rounded(r->here_um, 2) },
-                        { "least_um", rounded(r->least_um, 1) },
-                        { "most_um", rounded(r->most_um, 1) },
-                        { "hot_mean_um", rounded(r->hot_um, 2) },
-                        { "hot_ceiling_um", rounded(r->hotCeiling_um, 1) },
+        out[family] = { { "cold_mean_um", roundedTo(r->here_um, 2) },
+                        { "least_um", roundedTo(r->least_um, 1) },
+                        { "most_um", roundedTo(r->most_um, 1) },
+                        { "hot_mean_um", roundedTo(r->hot_um, 2) },
+                        { "hot_ceiling_um", roundedTo(r->hotCeiling_um, 1) },
                         { "turns_down_to_c", orNull(r->turnsDownTo_c, 1) },
                         { "preheat_c", orNull(r->preheat_c, 1) },
                         { "levers", std::move(levers) } };
@@ -174,14 +167,14 @@ Json roomJson(const Build &build, const Assessment &a)
 Json lineJson(const ForecastLine &l)
 {
     Json out = { { "oil_temp_c", l.oil_c } };
-    out["relief_opens_rpm"] = l.reliefOpens_rpm ? Json(rounded(*l.reliefOpens_rpm, 0)) : Json();
+    out["relief_opens_rpm"] = l.reliefOpens_rpm ? Json(roundedTo(*l.reliefOpens_rpm, 0)) : Json();
     out["points"] = Json::array();
     for (size_t i = 0; i < l.rpm.size(); ++i) {
-        Json p = { { "rpm", rounded(l.rpm[i], 1) } };
+        Json p = { { "rpm", roundedTo(l.rpm[i], 1) } };
         p.update(likelyJson(l.gauge[i]));
         p["weakest_kpa"] = kpa(l.weakest_pa[i]);
-        p["weakest_ratio"] = rounded(l.weakestRatio[i], 3);
-        p["big_ends_of_crank_oil"] = rounded(l.bigEndsOfCrank[i], 4);
+        p["weakest_ratio"] = roundedTo(l.weakestRatio[i], 3);
+        p["big_ends_of_crank_oil"] = roundedTo(l.bigEndsOfCrank[i], 4);
         out["points"].push_back(std::move(p));
     }
     return out;
@@ -263,8 +256,8 @@ Json assessmentToJson(const Build &build, const Assessment &a)
     out["feed_holes"] = Json::array();
     for (const FeedHole &f : a.feedHoles)
         out["feed_holes"].push_back({ { "stop", f.stop },
-                                      { "open_mm2", rounded(f.openArea_mm2, 3) },
-                                      { "open_share", rounded(f.openShare, 4) },
+                                      { "open_mm2", roundedTo(f.openArea_mm2, 3) },
+                                      { "open_share", roundedTo(f.openShare, 4) },
                                       { "mark", markId(f.mark) },
                                       { "verdict", f.verdict } });
     out["air"] = airToJson(a.air);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/shopsheet.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "passage/plugs.h"
 
 #include <algorithm>
@@ -29,9 +29,8 @@ ShopSheet shopSheet(const Build &build, const std::string &date)
     const PassageNetwork network(build.passages, build.plugs);
     const auto kinds = stopKindsOf(build);
     const CleaningBook book = readBook(network, build.events, kinds);
-    const auto plugIn = [&](int i) {
-        return book.plugs[static_cast<size_t>(i)].place != PlugPlace::Out;
-    };
+    const auto plugIn
+        = [&](int i) { return book.plugs[static_cast<size_t>(i)].place != PlugPlace::Out; };
     std::vector<bool> dirty(build.passages.size());
     for (const ShopJob *j : standing(build.shopJobs)) {
         if (!j->event.empty())
@@ -64,15 +63,15 @@ ShopSheet shopSheet(const Build &build, const std::string &date)
             continue;
         const PlugState &state = book.plugs[i];
         const bool isOut = state.place == PlugPlace::Out;
-        out.plugs.push_back({ p.name, in->name, std::string(findPlugKind(p.kind)->name)
-                                  + (p.hidden() ? ", hidden behind "
-                                          + findPlug(build.plugs, p.behind)->name
-                                                : ""),
-                              plugSize(p), isOut,
-                              isOut ? "out: leave it out until the final wash"
-                                  : state.place == PlugPlace::Left
-                                  ? "left in" + (state.reason.empty() ? "" : ": " + state.reason)
-                                  : "in: comes out before the tank, unless agreed otherwise" });
+        out.plugs.push_back(
+            { p.name, in->name,
+              std::string(findPlugKind(p.kind)->name)
+                  + (p.hidden() ? ", hidden behind " + findPlug(build.plugs, p.behind)->name : ""),
+              plugSize(p), isOut,
+              isOut ? "out: leave it out until the final wash"
+                  : state.place == PlugPlace::Left
+                  ? "left in" + (state.reason.empty() ? "" : ": " + state.reason)
+                  : "in: comes out before the tank, unless agreed otherwise" });
     }
     if (std::find(dirty.begin(), dirty.end(), true) != dirty.end())
         out.prove.emplace_back(usualProof);
@@ -82,12 +81,13 @@ ShopSheet shopSheet(const Build &build, const std::string &date)
     for (const ShopSheet::Work &w : out.work)
         if (!w.prove.empty())
             out.prove.push_back(w.what + ": " + w.prove);
-    out.cautions = { "After any machining everything downstream is dirty again. New parts are not "
-                     "clean parts.",
-                     "Heads: caps out of the dead-end drillings before the tank.",
-                     "Line boring, crank grinding and crack tests belong to a qualified shop; local "
-                     "codes and the maker's word win.",
-                     std::string(magnetCaution()) };
+    out.cautions
+        = { "After any machining everything downstream is dirty again. New parts are not "
+            "clean parts.",
+            "Heads: caps out of the dead-end drillings before the tank.",
+            "Line boring, crank grinding and crack tests belong to a qualified shop; local "
+            "codes and the maker's word win.",
+            std::string(magnetCaution()) };
     return out;
 }
 

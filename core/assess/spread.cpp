@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/spread.h"
 
-#include "build/engineedit.h"
+#include "document/engineedit.h"
 
 #include <algorithm>
 #include <deque>
@@ -79,10 +79,11 @@ private:
         if (s.kind == "phaser")
             add("solenoids", s.id, "Phaser solenoids", "solenoid", "with the phasers' oil");
         for (const Passage &p : m_build.passages)
-            if (p.stop == s.id
-                && std::find(heads.begin(), heads.end(), p.part) != heads.end())
+            if (p.stop == s.id && std::find(heads.begin(), heads.end(), p.part) != heads.end())
                 add(p.part, s.id,
-                    p.part == "head" ? "Head" : p.part == "head_left" ? "Left head" : "Right head",
+                    p.part == "head"            ? "Head"
+                        : p.part == "head_left" ? "Left head"
+                                                : "Right head",
                     "head", "through " + s.name);
     }
 
@@ -141,8 +142,9 @@ private:
         std::stable_sort(order.begin(), order.end(),
                          [](const auto &a, const auto &b) { return a.first < b.first; });
         for (const auto &[distance, s] : order)
-            addStop(*s, s->kind == "filter" ? "caught here, past the bypass when it opened"
-                                            : "with the oil");
+            addStop(*s,
+                    s->kind == "filter" ? "caught here, past the bypass when it opened"
+                                        : "with the oil");
     }
 
     const Build &m_build;
@@ -167,12 +169,13 @@ std::vector<ShoppingRow> shoppingList(const std::vector<Spread> &spreads)
     for (const Spread &s : spreads)
         for (const SpreadItem &i : s.items) {
             const bool replaced = i.done == "replaced";
-            // What the rule wants replaced, what goes with cleaning, and what was replaced by choice.
+            // What the rule wants replaced, what goes with cleaning, and what was replaced by
+            // choice.
             if (i.buy.empty() && !replaced)
                 continue;
             if (named.insert(i.id).second)
-                out.push_back({ i.buy.empty() ? i.name : i.buy, i.name, i.reason,
-                                i.mark == Mark::Proven });
+                out.push_back(
+                    { i.buy.empty() ? i.name : i.buy, i.name, i.reason, i.mark == Mark::Proven });
         }
     return out;
 }

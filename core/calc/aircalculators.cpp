@@ -13,7 +13,7 @@
 namespace mildpath {
 namespace {
 
-constexpr CalcInput density
+constexpr CalcInput usualDensity
     = optional(positive("density_kg_m3", "density of the oil", "kg/m³"), 850);
 constexpr CalcInput crankcase = optional(
     positive("crankcase_abs_kpa", "pressure in the crankcase, absolute", "kPa"), 101.325);
@@ -39,7 +39,7 @@ constexpr std::array windageInputs {
     length("radius_mm", "swept by the crank"),
     notNegative("rpm", "speed", "rev/min"),
     either("gap_mm", "running level to the circle; negative: it dips", "mm"),
-    density,
+    usualDensity,
     optional(positive("surface_tension_n_m", "surface tension", "N/m"), 0.030),
     optional(positive("gas_density_kg_m3", "of warm crankcase air", "kg/m³"), 1),
     optional(fraction("coupling", "of the crank's speed that the air takes up"), windCoupling),
@@ -125,7 +125,7 @@ constexpr std::array suctionInputs {
     length("bore_mm", "of the suction tube"),
     notNegative("length_mm", "of it", "mm"),
     positive("nu_mm2_s", "kinematic viscosity", "mm²/s"),
-    density,
+    usualDensity,
     optional(notNegative("k_minor", "losses of entry and bends", ""), 0.5),
     optional(notNegative("k1_minor", "their part that grows when cold, over Re", ""), 0),
     optional(either("lift_mm", "pump over the running level; negative: flooded", "mm"), 0),
@@ -228,7 +228,7 @@ Result<Json> runRelease(const CalcArguments &in)
 constexpr std::array bubbleInputs {
     positive("diameter_um", "of the bubble", "µm"),
     positive("nu_mm2_s", "kinematic viscosity", "mm²/s"),
-    density,
+    usualDensity,
     optional(positive("gas_density_kg_m3", "of the gas", "kg/m³"), 1.2),
     CalcInput { .key = "interface",
                 .meaning = "rigid where additives cover it (the safe side), or mobile",
@@ -288,7 +288,7 @@ constexpr std::array deliveryInputs {
     positive("outlet_abs_kpa", "at its outlet, absolute", "kPa"),
     exponent,
     within(optional(positive("volumetric_efficiency", "", ""), 1), 0, 1),
-    density,
+    usualDensity,
     optional(temperature("temperature_c", "of the oil"), 100),
 };
 constexpr std::array deliveryOutputs {
@@ -327,7 +327,7 @@ constexpr std::array modulusInputs {
     positive("pressure_abs_kpa", "where it is asked, absolute", "kPa"),
     exponent,
     optional(positive("liquid_modulus_pa", "of the oil alone", "Pa"), 1.5e9),
-    density,
+    usualDensity,
     optional(temperature("temperature_c", "of the oil"), 100),
 };
 constexpr std::array modulusOutputs {

@@ -68,8 +68,7 @@ Result<void> checkValue(const CalcInput &in, const Json &value, const std::strin
         return {};
     case CalcKind::Points:
         if (!value.is_array())
-            return fail(place,
-                        std::string("must be a list of pairs, is ") + value.type_name());
+            return fail(place, std::string("must be a list of pairs, is ") + value.type_name());
         for (size_t i = 0; i < value.size(); ++i) {
             const std::string at = place + "/" + std::to_string(i);
             if (!value[i].is_array() || value[i].size() != 2)

@@ -25,8 +25,8 @@ constexpr CalcInput discharge(std::string_view key, double fallback)
              .aboveLeast = true };
 }
 
-constexpr CalcInput density = positive("rho_kg_m3", "density", "kg/m³");
-constexpr CalcInput viscosity = positive("mu_pa_s", "dynamic viscosity", "Pa·s");
+constexpr CalcInput lawDensity = positive("rho_kg_m3", "density", "kg/m³");
+constexpr CalcInput lawViscosity = positive("mu_pa_s", "dynamic viscosity", "Pa·s");
 constexpr CalcInput anyDrop { .key = "dp_kpa", .meaning = "pressure difference", .unit = "kPa" };
 
 CalcInput eccentricity(double fallback)
@@ -51,8 +51,8 @@ const std::array pipeInputs {
     optional(notNegative("rough_um", "wall roughness", "µm"), 10),
     optional(notNegative("k", "loss coefficient of entry, exit, bends", ""), 0),
     CalcInput { .key = "flow_l_min", .meaning = "flow, either sign", .unit = "l/min" },
-    density,
-    viscosity,
+    lawDensity,
+    lawViscosity,
 };
 constexpr std::array pipeOutputs {
     CalcOutput { "re", "Reynolds number", "" },
@@ -82,8 +82,8 @@ const std::array orificeInputs {
     optional(notNegative("l_mm", "length of the hole", "mm"), 0),
     discharge("cd", 0.7),
     anyDrop,
-    density,
-    viscosity,
+    lawDensity,
+    lawViscosity,
 };
 constexpr std::array orificeOutputs {
     CalcOutput { "flow_l_min", "flow", "l/min" },
@@ -110,7 +110,7 @@ const std::array annulusInputs {
     positive("l_mm", "length", "mm"),
     eccentricity(0),
     anyDrop,
-    viscosity,
+    lawViscosity,
 };
 constexpr std::array annulusOutputs {
     CalcOutput { "flow_l_min", "leak", "l/min" },
@@ -141,7 +141,7 @@ const std::array bearingInputs {
     notNegative("clearance_um", "diametral clearance, hot", "µm"),
     eccentricity(0.6),
     anyDrop,
-    viscosity,
+    lawViscosity,
     optional(notNegative("rpm", "journal speed", "rev/min"), 0),
     CalcInput { .key = "speed_flow",
                 .meaning = "share of the flow carried out by rotation",
@@ -191,7 +191,7 @@ const std::array crankInputs {
                 .unit = "mm",
                 .required = false,
                 .least = 0 },
-    density,
+    lawDensity,
 };
 constexpr std::array crankOutputs {
     CalcOutput { "head_kpa", "pressure of the oil column", "kPa" },
@@ -222,8 +222,8 @@ const std::array pumpInputs {
     positive("end_path_length_mm", "leak path over the ends, length", "mm"),
     positive("body_path_length_mm", "leak path round the body, length", "mm"),
     notNegative("dp_kpa", "pressure across the pump", "kPa"),
-    viscosity,
-    optional(density, 850),
+    lawViscosity,
+    optional(lawDensity, 850),
     optional(notNegative("inlet_port_mm2", "inlet port area; 0: no limit", "mm²"), 0),
     discharge("inlet_port_cd", 0.6),
     optional(positive("inlet_abs_kpa", "inlet pressure, absolute", "kPa"), 101.325),
@@ -278,8 +278,8 @@ const std::array reliefInputs {
     positive("full_area_mm2", "area when fully open", "mm²"),
     discharge("cd", 0.7),
     anyDrop,
-    density,
-    viscosity,
+    lawDensity,
+    lawViscosity,
 };
 constexpr std::array reliefOutputs {
     CalcOutput { "open_fraction", "share of the full area", "" },
@@ -316,8 +316,8 @@ Result<Json> reliefFlow(const CalcArguments &in)
 const std::array filterInputs {
     notNegative("flow_l_min", "flow through the filter", "l/min"),
     positive("permeance_m3", "permeability × area / thickness", "m³"),
-    viscosity,
-    density,
+    lawViscosity,
+    lawDensity,
     positive("bypass_crack_kpa", "bypass begins to open", "kPa"),
     positive("bypass_full_kpa", "bypass fully open", "kPa"),
     positive("bypass_full_area_mm2", "bypass area when fully open", "mm²"),

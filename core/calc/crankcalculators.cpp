@@ -31,7 +31,7 @@ constexpr CalcInput mouth(std::string_view key, std::string_view meaning)
              .most = 1000 };
 }
 
-constexpr std::array crankInputs {
+constexpr std::array crankFeedInputs {
     notNegative("speed_rpm", "speed", "rev/min"),
     length("main_radius_mm", "radius of the main journal"),
     optional(positive("density_kg_m3", "density of the oil", "kg/m³"), 850),
@@ -60,7 +60,7 @@ constexpr std::array crankInputs {
                 .least = 1,
                 .most = 2 },
 };
-constexpr std::array crankOutputs {
+constexpr std::array crankFeedOutputs {
     CalcOutput { "r_min_mm", "nearest the drilling comes to the axis", "mm" },
     CalcOutput { "required_main_kpa", "pressure at the main the column needs", "kPa" },
     CalcOutput { "rule_of_thumb_kpa", "10 psi per 1 000 rev/min, common practice", "kPa" },
@@ -274,8 +274,8 @@ const Calculator crankFeedCalculator {
     "rotating column, textbook, pipe friction left out; 10 psi per 1 000 rev/min is common "
     "practice, "
     "no source: the need grows with the square of the speed",
-    crankInputs,
-    crankOutputs,
+    crankFeedInputs,
+    crankFeedOutputs,
     runCrank
 };
 

@@ -12,8 +12,8 @@
 namespace mildpath {
 namespace {
 
-constexpr CalcInput density = positive("rho_kg_m3", "density", "kg/m³");
-constexpr CalcInput viscosity = positive("mu_pa_s", "dynamic viscosity", "Pa·s");
+constexpr CalcInput oilDensity = positive("rho_kg_m3", "density", "kg/m³");
+constexpr CalcInput oilViscosity = positive("mu_pa_s", "dynamic viscosity", "Pa·s");
 constexpr CalcInput coefficient(std::string_view key, std::string_view meaning, double fallback)
 {
     CalcInput in = within(optional(notNegative(key, meaning, ""), fallback), 0, 1);
@@ -34,8 +34,8 @@ constexpr std::array inletInputs {
                 .unit = "mm",
                 .required = false,
                 .fallback = 0 },
-    density,
-    viscosity,
+    oilDensity,
+    oilViscosity,
     optional(positive("atm_kpa", "pressure on the oil, absolute", "kPa"), 101.325),
     optional(
         notNegative("release_pressure_abs_kpa", "absolute pressure at which air comes out", "kPa"),
@@ -93,8 +93,8 @@ constexpr std::array timedInputs {
     optional(notNegative("l_mm", "length of the smaller hole", "mm"), 0),
     coefficient("cd", "discharge coefficient", 0.7),
     notNegative("dp_kpa", "pressure across", "kPa"),
-    density,
-    viscosity,
+    oilDensity,
+    oilViscosity,
 };
 constexpr std::array timedOutputs {
     CalcOutput { "open_share_of_rev", "share of a turn they overlap", "" },

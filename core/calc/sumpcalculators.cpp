@@ -209,7 +209,7 @@ constexpr std::array caseInputs {
     optional(notNegative("dynamic_holdup_l", "on its way outside the sump", "l"), 0),
     optional(temperature("oil_c", "of the oil; as filled when left out")),
 };
-constexpr std::array windowInputs {
+constexpr std::array fillWindowInputs {
     profileInput,
     length("width_mm", "extent normal to the section"),
     sideways("pickup_x_mm", "pickup, sideways"),
@@ -229,7 +229,7 @@ constexpr std::array windowInputs {
                 .kind = CalcKind::List,
                 .items = caseInputs },
 };
-constexpr std::array windowOutputs {
+constexpr std::array fillWindowOutputs {
     CalcOutput { "fill_min_l", "keeps the mouth under oil in every case", "l" },
     CalcOutput { "fill_max_l", "keeps the crank clear in every case", "l" },
     CalcOutput { "window_l", "between them; negative: none", "l" },
@@ -454,8 +454,8 @@ const Calculator fillWindowCalculator {
     "least = max ((max(0, A_min W − V_d) + V_static + V_held)/(1 + β ΔT)); most likewise, the "
     "least of all",
     "geometry, exact for a prism",
-    windowInputs,
-    windowOutputs,
+    fillWindowInputs,
+    fillWindowOutputs,
     runWindow
 };
 const Calculator pickupUncoverCalculator {

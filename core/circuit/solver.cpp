@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/network.h"
 
+#include "circuit/settling.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 namespace mildpath {
 namespace {
@@ -49,52 +49,6 @@ bool solveSmall(std::vector<std::vector<double>> &rows)
     return true;
 }
 
-/// Leads a value that depends on itself through the whole circuit to rest. Taking more lowers what
-/// there is to take (pressure at an inlet, a film's warmth), so the target falls as the value rises
-/// and plain substitution may cycle; a secant through the last two rounds finds the crossing.
-struct Secant
-{
-    double lastValue = 0, lastTarget = 0;
-    bool hasLast = false;
-
-    /// Share of the way to its target the value should go, 0.02 to 1. @param first  before there is
-    /// a round to compare with
-    double share(double value, double target, double first)
-    {
-        double out = first;
-        if (hasLast && value != lastValue) {
-            const double slope = (target - lastTarget) / (value - lastValue);
-            out = slope < 0.5 ? 1 / (1 - slope) : first;
-        }
-        lastValue = value;
-        lastTarget = target;
-        hasLast = true;
-        return std::clamp(out, 0.02, 1.0);
-    }
-};
-
-/// What was too little and too much of a value whose target falls as it rises: where a step would
-/// leave the two, the middle is taken. For the pump's fill, whose law ends abruptly at the release
-/// pressure.
-struct Bracket
-{
-    double tooLittle = 0;
-    double tooMuch = std::numeric_limits<double>::infinity();
-
-    double keep(double value, double target, double next)
-    {
-        (target > value ? tooLittle : tooMuch) = value;
-        const double width = tooMuch - tooLittle;
-        if (!(width
-              > 1e-12 * std::abs(value))) { // the rest of the circuit has moved on: begin anew
-            *this = {};
-            return next;
-        }
-        const bool inside = next > tooLittle + 0.02 * width && next < tooMuch - 0.02 * width;
-        return inside || !std::isfinite(width) ? next : tooLittle + width / 2;
-    }
-};
-
 } // namespace
 
 /// Everything one solve writes to.
@@ -116,7 +70,7 @@ struct Network::Work
     };
 
     WaltherLine line {};
-    std::vector<double> p, residual, step, trial; ///< per unknown
+    std::vector<double> p, residual, step; ///< per unknown
     std::vector<Prepared> prepared;
     std::vector<double> memory, filmRise_k, temperature_c, flow;
     std::vector<OilState> oil; ///< per element
@@ -164,16 +118,15 @@ const FilmOil *Network::filmOilAt(const Part &part, const OperatingPoint &point,
 void Network::prepareAll(const OperatingPoint &point, const KnownCurves *known, Work &work) const
 {
     const double speed = radPerSecond(point.rpm);
-    const bool same
-        = known && known->point == point && known->curves.size() == m_elements.size();
+    const bool same = known && known->point == point && known->curves.size() == m_elements.size();
     for (size_t i = 0; i < m_elements.size(); ++i) {
         const OilState oil = oilAt(m_elements[i], i, point, work);
         const FilmOil *filmOil = filmOilAt(m_elements[i], point, work);
         if (same && filmOil && known->curves[i].first == m_elements[i].law.get())
             work.prepared[i] = { {}, known->curves[i].second };
         else
-            work.prepared[i] = m_elements[i].law->prepare(
-                { oil, speed, point.sumpTemperature_c, filmOil });
+            work.prepared[i]
+                = m_elements[i].law->prepare({ oil, speed, point.sumpTemperature_c, filmOil });
     }
 }
 
@@ -185,7 +138,6 @@ void Network::start(const OperatingPoint &point, const SolveState *state, Work &
     work.oil.resize(elements);
     work.flow.resize(elements);
     work.residual.resize(unknowns);
-    work.trial.resize(unknowns);
     work.lag.resize(elements);
     work.film.resize(elements);
     work.matrix = m_elimination.zero();
@@ -483,8 +435,7 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
     while (!settled && work.rounds < mostRounds) {
         ++work.rounds;
         // A choked suction answers to the last millionth of its flow: balance it quite.
-        const int steps
-            = newton(work, work.rounds > stubbornFrom ? massTolerance : roughTolerance);
+        const int steps = newton(work, work.rounds > stubbornFrom ? massTolerance : roughTolerance);
         if (steps < 0)
             break;
         work.steps += steps;

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What each fault does to the running circuit (docs/theory/diagnosis.md).
+#include "assess/assessment.h"
+#include "bearing/feed.h"
 #include "diagnose/faultplaces.h"
 #include "diagnose/faults.h"
 
@@ -15,7 +17,8 @@ namespace {
 void widen(Circuit &circuit, const Stop &stop, std::string_view type, double by_um)
 {
     for (const std::string &id : stop.elements)
-        if (Element *e = circuit.find(id); e && (e->type == type || (type == "bearing" && isBearing(*e))))
+        if (Element *e = circuit.find(id);
+            e && (e->type == type || (type == "bearing" && isBearing(*e))))
             e->values["clearance_um"] += by_um;
 }
 
@@ -66,9 +69,8 @@ public:
             return {};
         }
         if (k == "filter_clogged")
-            return each("media", [&](Element &e) {
-                e.values["permeance_m3"] *= std::pow(10, -m_amount);
-            });
+            return each("media",
+                        [&](Element &e) { e.values["permeance_m3"] *= std::pow(10, -m_amount); });
         if (m_stop.kind == "pump" || k == "suction_air")
             return pump();
         if (k == "pickup_blocked" || k == "hose_collapsed")
@@ -81,7 +83,8 @@ public:
 private:
     Result<void> none() const
     {
-        return fail("stop", m_stop.name + " has nothing a fault \"" + std::string(m_kind.id)
+        return fail("stop",
+                    m_stop.name + " has nothing a fault \"" + std::string(m_kind.id)
                         + "\" could befall");
     }
     template <class Do> Result<void> each(std::string_view type, Do change)
@@ -108,8 +111,8 @@ private:
         if (!end)
             return none();
         if (m_s > 0)
-            m_circuit.elements.push_back(hole("plug_missing@" + m_stop.id, end->node,
-                                              end->bore_mm * m_amount, 3, 0.65));
+            m_circuit.elements.push_back(
+                hole("plug_missing@" + m_stop.id, end->node, end->bore_mm * m_amount, 3, 0.65));
         return {};
     }
     Result<void> swarf()
@@ -157,7 +160,8 @@ private:
     {
         const std::string_view k = m_kind.id;
         if (k == "relief_leaking") {
-            Element *e = m_stop.elements.empty() ? nullptr : m_circuit.find(m_stop.elements.front());
+            Element *e
+                = m_stop.elements.empty() ? nullptr : m_circuit.find(m_stop.elements.front());
             if (!e)
                 return none();
             if (m_s > 0) {
@@ -242,8 +246,8 @@ private:
             else if (k == "pushrods_restricted")
                 for (const Element *e : ofType(m_build, stop, "pipe")) {
                     if (e->to == sumpNode)
-                        m_circuit.find(e->id)->values["k"] += m_amount
-                            * restrictorLoss(e->value("d_mm"), pushrodRestrictor_mm);
+                        m_circuit.find(e->id)->values["k"]
+                            += m_amount * restrictorLoss(e->value("d_mm"), pushrodRestrictor_mm);
                 }
             else if (k.ends_with("_worn"))
                 widen(m_circuit, stop, "bearing", m_amount);
@@ -268,8 +272,9 @@ Result<void> applyFault(const Build &build, const Fault &fault, Circuit &circuit
         return fail("kind", "there is no fault \"" + fault.kind + "\"");
     const Stop *stop = build.engine.find(fault.stop);
     if (!stop || !happensAt(*kind, *stop))
-        return fail("stop", (stop ? stop->name : "\"" + fault.stop + "\"") + " has no fault \""
-                        + fault.kind + "\"");
+        return fail("stop",
+                    (stop ? stop->name : "\"" + fault.stop + "\"") + " has no fault \"" + fault.kind
+                        + "\"");
     if (!(fault.severity >= 0 && fault.severity <= 1))
         return fail("severity", "must be 0 to 1");
     applyOilFault(fault, oil);

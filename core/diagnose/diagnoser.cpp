@@ -18,28 +18,48 @@ constexpr double healthyPrior = 0.20;
 
 // Efforts: docs/theory/diagnosis.md. What each shows: own choice, common practice.
 const std::array<Look, 10> lookTable { {
-    { "stick", "Oil on the stick: level, feel, smell", 1,
-      { "fuel_in_oil", "oil_too_thin", "coolant_in_oil", "oil_too_thick", "overfill", "low_fill" } },
+    { "stick",
+      "Oil on the stick: level, feel, smell",
+      1,
+      { "fuel_in_oil", "oil_too_thin", "coolant_in_oil", "oil_too_thick", "overfill",
+        "low_fill" } },
     { "follow_lines", "Follow the lines by hand, port by port", 5, { "lines_swapped" } },
-    { "cut_filter", "Cut the filter", 15,
+    { "cut_filter",
+      "Cut the filter",
+      15,
       { "filter_clogged", "bypass_stuck_shut", "bypass_stuck_open", "drain_back_leaking",
         "mains_worn", "big_ends_worn" } },
-    { "camera", "Camera down the drive hole", 20,
+    { "camera",
+      "Camera down the drive hole",
+      20,
       { "gallery_plug_missing", "pump_gasket", "jet_lost" } },
-    { "watch_lifters", "Cover off, watch the lifters and rockers", 25,
-      { "lifter_plug_missing", "lifter_swarf", "lifter_bores_worn", "rockers_worn",
-        "rocker_swarf", "pushrods_restricted" } },
-    { "pan_off", "Pan off", 120,
+    { "watch_lifters",
+      "Cover off, watch the lifters and rockers",
+      25,
+      { "lifter_plug_missing", "lifter_swarf", "lifter_bores_worn", "rockers_worn", "rocker_swarf",
+        "pushrods_restricted" } },
+    { "pan_off",
+      "Pan off",
+      120,
       { "suction_air", "pickup_blocked", "hose_collapsed", "pickup_uncovers", "jet_lost",
         "big_ends_worn", "mains_worn", "feed_hole_covered", "shell_spun" } },
-    { "front_cover", "Front cover off, pump and relief apart", 180,
+    { "front_cover",
+      "Front cover off, pump and relief apart",
+      180,
       { "pump_worn", "pump_gasket", "relief_stuck_open", "relief_leaking", "relief_stuck_shut",
         "chain_swarf", "tensioner_swarf", "phaser_swarf" } },
-    { "engine_out", "Engine out, galleries and cam bearings looked at", 480,
+    { "engine_out",
+      "Engine out, galleries and cam bearings looked at",
+      480,
       { "cams_worn", "swarf", "plug_missing", "lifter_bores_worn", "mains_worn", "big_ends_worn",
         "feed_hole_covered", "shell_spun", "bearing_worn" } },
-    { "turn", "Hard turns on a level ground, eye on the gauge", 10, { "pickup_uncovers", "low_fill" } },
-    { "oil_sample", "Oil sample to the laboratory", 5,
+    { "turn",
+      "Hard turns on a level ground, eye on the gauge",
+      10,
+      { "pickup_uncovers", "low_fill" } },
+    { "oil_sample",
+      "Oil sample to the laboratory",
+      5,
       { "fuel_in_oil", "oil_too_thin", "oil_too_thick", "coolant_in_oil" } },
 } };
 
@@ -82,9 +102,8 @@ double priorOf(const FaultKind &kind, const std::vector<Suspect> &places,
     const bool byStop = kind.id == "swarf";
     // The main gallery is drilled, plugged and rarely seen through; branches hold less.
     const double prior = byStop && stopKinds[i] != "gallery" ? kind.prior / 3 : kind.prior;
-    const auto sharing = byStop
-        ? std::count(stopKinds.begin(), stopKinds.end(), stopKinds[i])
-        : static_cast<long>(places.size());
+    const auto sharing = byStop ? std::count(stopKinds.begin(), stopKinds.end(), stopKinds[i])
+                                : static_cast<long>(places.size());
     return prior / static_cast<double>(sharing);
 }
 
@@ -188,8 +207,10 @@ std::vector<Condition> usualConditions(const Build &build)
 {
     constexpr double cold_c = 20; // a shop's morning
     const Use &u = build.use;
-    return { { u.hotIdle_rpm, cold_c },     { u.highSpeed_rpm, cold_c },
-             { u.hotIdle_rpm, u.hotOil_c }, { u.highSpeed_rpm, u.hotOil_c },
+    return { { u.hotIdle_rpm, cold_c },
+             { u.highSpeed_rpm, cold_c },
+             { u.hotIdle_rpm, u.hotOil_c },
+             { u.highSpeed_rpm, u.hotOil_c },
              { u.most_rpm, u.hotOil_c } };
 }
 
@@ -240,8 +261,8 @@ Result<Diagnoser> Diagnoser::make(const Build &build, const std::vector<GaugedSi
 
 Result<void> Diagnoser::findDirections(const Build &build, const std::vector<GaugedSize> &sizes)
 {
-    const auto add = [&](const Build &moved,
-                         const std::vector<GaugedSize> &movedSizes) -> Result<void> {
+    const auto add
+        = [&](const Build &moved, const std::vector<GaugedSize> &movedSizes) -> Result<void> {
         const auto s = Signatures::make(moved, movedSizes, {}, m_signatures.conditions());
         if (!s)
             return tl::unexpected(s.error());

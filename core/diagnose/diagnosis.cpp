@@ -2,8 +2,8 @@
 #include "diagnose/diagnosis.h"
 
 #include "assess/calibrated.h"
-#include "build/logbook.h"
 #include "diagnose/flowevidence.h"
+#include "document/logbook.h"
 
 #include <algorithm>
 #include <array>
@@ -62,10 +62,9 @@ public:
         m_out.unsolved = m_diagnoser->unsolved();
         for (const auto &group : m_diagnoser->groups())
             candidate(group);
-        std::stable_sort(m_out.candidates.begin(), m_out.candidates.end(),
-                         [](const Candidate &a, const Candidate &b) {
-                             return a.posterior > b.posterior;
-                         });
+        std::stable_sort(
+            m_out.candidates.begin(), m_out.candidates.end(),
+            [](const Candidate &a, const Candidate &b) { return a.posterior > b.posterior; });
         if (auto ok = pairs(); !ok)
             return tl::unexpected(ok.error());
         nextSteps();
@@ -109,8 +108,8 @@ private:
         for (const GaugeReading *r : m_out.readings) {
             const Condition c = conditionOf(*r);
             const auto at = static_cast<size_t>(std::find(all.begin(), all.end(), c) - all.begin());
-            const auto tap = static_cast<size_t>(std::find(taps.begin(), taps.end(), r->tap)
-                                                 - taps.begin());
+            const auto tap
+                = static_cast<size_t>(std::find(taps.begin(), taps.end(), r->tap) - taps.begin());
             const double offset = r->tap == m_build.gaugeTap ? gaugeOffset_pa(m_build) : 0;
             m_read.push_back({ at, tap,
                                std::max(0.0, r->pressure_kpa * 1e3 - offset) / modelFactor(m_build),
@@ -230,8 +229,8 @@ private:
                     const std::vector<std::pair<size_t, size_t>> &of,
                     const std::vector<const Candidate *> &likely)
     {
-        // Singles and pairs on one scale: both as prior times mean likelihood. In logarithms, as two
-        // faults may fit better than any one by more than a number can hold.
+        // Singles and pairs on one scale: both as prior times mean likelihood. In logarithms, as
+        // two faults may fit better than any one by more than a number can hold.
         const double singles = singlesEvidence();
         const size_t each = pairSeverities.size() * pairSeverities.size();
         std::vector<double> logs { singles };
@@ -254,10 +253,9 @@ private:
         const double all = logSum(logs);
         for (size_t p = 0; p < of.size(); ++p)
             m_out.pairs[p].posterior = std::exp(logs[p + 1] - all);
-        std::stable_sort(m_out.pairs.begin(), m_out.pairs.end(),
-                         [](const Candidate &x, const Candidate &y) {
-                             return x.posterior > y.posterior;
-                         });
+        std::stable_sort(
+            m_out.pairs.begin(), m_out.pairs.end(),
+            [](const Candidate &x, const Candidate &y) { return x.posterior > y.posterior; });
     }
 
     /// Two faults show at the outlets what either shows.
@@ -289,19 +287,20 @@ private:
         return m_diagnoser->covarianceAt(h, m_read).logDensity(y);
     }
 
-    /// ln of the sum of prior × likelihood over the single candidates, symptoms included. The weights
-    /// are these terms over their sum: the likeliest guess tells the sum.
+    /// ln of the sum of prior × likelihood over the single candidates, symptoms included. The
+    /// weights are these terms over their sum: the likeliest guess tells the sum.
     double singlesEvidence() const
     {
-        const size_t best = static_cast<size_t>(
-            std::max_element(m_weights.begin(), m_weights.end()) - m_weights.begin());
+        const size_t best = static_cast<size_t>(std::max_element(m_weights.begin(), m_weights.end())
+                                                - m_weights.begin());
         size_t s = 0;
         while (m_diagnoser->firstGuess(s + 1) <= best)
             ++s;
         Candidate c;
         c.faults = m_diagnoser->suspects()[s].faults;
-        return m_flowLogs[best] + std::log(m_diagnoser->suspects()[s].prior
-                        / static_cast<double>(m_diagnoser->guessesOf(s)))
+        return m_flowLogs[best]
+            + std::log(m_diagnoser->suspects()[s].prior
+                       / static_cast<double>(m_diagnoser->guessesOf(s)))
             + logFit(signatures(), best) + std::log(symptomFactor(c)) - std::log(m_weights[best]);
     }
 
@@ -349,8 +348,9 @@ private:
             m_out.next.push_back(std::move(n));
         }
         std::erase_if(m_out.next, [](const NextStep &n) { return n.bits < 0.005; });
-        std::stable_sort(m_out.next.begin(), m_out.next.end(),
-                         [](const NextStep &a, const NextStep &b) { return a.worth() > b.worth(); });
+        std::stable_sort(
+            m_out.next.begin(), m_out.next.end(),
+            [](const NextStep &a, const NextStep &b) { return a.worth() > b.worth(); });
     }
 
     void conclude()
@@ -366,15 +366,14 @@ private:
                            "be healthy for that, but stop at once without pressure";
         } else if (first.posterior >= sureEnough) {
             m_out.verdict = first.name + ", " + percent;
-            m_out.advice = first.faults.empty()
-                ? "The readings fit this build as it was measured"
-                : "Prove it before parts come off: "
+            m_out.advice = first.faults.empty() ? "The readings fit this build as it was measured"
+                                                : "Prove it before parts come off: "
                     + (first.looks.empty() ? std::string("read once more")
                                            : std::string(first.looks.front()->text));
         } else {
             m_out.verdict = "Not settled: " + first.name + " leads with " + percent;
-            m_out.advice = m_out.next.empty() ? "No further reading would tell"
-                                              : m_out.next.front().text;
+            m_out.advice
+                = m_out.next.empty() ? "No further reading would tell" : m_out.next.front().text;
         }
     }
 

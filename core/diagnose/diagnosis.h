@@ -16,8 +16,8 @@ namespace mildpath {
 
 /// Independent error of the model, one reading to the next, relative. Own choice.
 inline constexpr double independentError = 0.03;
-/// What an engine may be off by beside the model's own errors: its oil's viscosity (relative), and of
-/// a gauge's uncertainty the share that is its own, alike in all its readings; the rest is the
+/// What an engine may be off by beside the model's own errors: its oil's viscosity (relative), and
+/// of a gauge's uncertainty the share that is its own, alike in all its readings; the rest is the
 /// eye's. Own choice. Clearances are off by their own uncertainty.
 inline constexpr double oilViscosityU = 0.05, gaugeOwnShare = 0.6;
 /// Chance to see a symptom, by how a fault goes with it. Own choice.

@@ -86,9 +86,12 @@ Json diagnosisToJson(const Build &build, const Diagnosis &d)
         out["pairs"].push_back(candidateToJson(build, c));
     out["next"] = Json::array();
     for (const NextStep &n : d.next) {
-        Json one { { "kind", n.look ? "look" : "reading" }, { "id", n.id },
-                   { "text", n.text },                      { "bits", n.bits },
-                   { "minutes", n.minutes },                { "bits_per_minute", n.worth() } };
+        Json one { { "kind", n.look ? "look" : "reading" },
+                   { "id", n.id },
+                   { "text", n.text },
+                   { "bits", n.bits },
+                   { "minutes", n.minutes },
+                   { "bits_per_minute", n.worth() } };
         if (!n.look) {
             one["rpm"] = n.condition.rpm;
             one["oil_temp_c"] = n.condition.oil_c;
@@ -202,9 +205,8 @@ Json trialsToJson(const TrialReport &report)
     out["candidates"] = report.groups;
     for (const auto &[key, t] :
          { std::pair("seen", &report.seen), std::pair("seen_plainly", &report.plainly) })
-        out[key] = { { "trials", t->trials },
-                     { "first", t->first },
-                     { "first_three", t->firstThree } };
+        out[key]
+            = { { "trials", t->trials }, { "first", t->first }, { "first_three", t->firstThree } };
     out["unseen"] = { { "trials", report.unseen },
                       { "said_so", report.unseenSaidSo },
                       { "blamed_something", report.unseenBlamed } };

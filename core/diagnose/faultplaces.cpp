@@ -11,10 +11,10 @@ bool leadsToGauge(const Build &build, const Element &e)
 {
     return std::any_of(build.circuit.taps.begin(), build.circuit.taps.end(),
                        [&](const auto &tap) { return tap.second == e.to; })
-        && std::none_of(build.circuit.elements.begin(), build.circuit.elements.end(),
-                        [&](const Element &o) {
-                            return o.from == e.to && !(o.type == "orifice" && o.value("d_mm") < 0.2);
-                        });
+        && std::none_of(
+               build.circuit.elements.begin(), build.circuit.elements.end(), [&](const Element &o) {
+                   return o.from == e.to && !(o.type == "orifice" && o.value("d_mm") < 0.2);
+               });
 }
 
 } // namespace

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "circuit/change.h"
+#include "document/document.h"
 
 #include <span>
 #include <string>
@@ -47,8 +48,8 @@ struct FaultKind
     bool wholeFamily; ///< one for all stops of its kind
     std::string_view mind; ///< what to mind; empty: nothing
 
-    /// How much it is at a severity, in its measure. The area of a hole grows with severity, not its
-    /// bore.
+    /// How much it is at a severity, in its measure. The area of a hole grows with severity, not
+    /// its bore.
     double amount(double severity) const;
 };
 std::span<const FaultKind> faultKinds();

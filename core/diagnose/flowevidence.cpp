@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/flowevidence.h"
 
-#include "build/logbook.h"
 #include "diagnose/diagnosis.h"
+#include "document/logbook.h"
 
 #include <algorithm>
 #include <cmath>

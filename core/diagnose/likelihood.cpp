@@ -67,8 +67,8 @@ double Covariance::logDeterminant() const
 
 Covariance::MeanVariance Covariance::lastGiven(std::span<const double> residual) const
 {
-    // The factor's last row holds both: with L z = r, the mean moves by ℓ·z, and what is left of the
-    // variance is the last pivot squared.
+    // The factor's last row holds both: with L z = r, the mean moves by ℓ·z, and what is left of
+    // the variance is the last pivot squared.
     const size_t last = size() - 1;
     double mean = m_predicted[last];
     std::vector<double> z;
@@ -109,9 +109,8 @@ double mixtureEntropy_bits(std::span<const NormalPart> parts)
         const double peak = p.weight / (p.deviation * std::sqrt(2 * std::numbers::pi));
         const int first = std::max(
             0, static_cast<int>(std::floor((p.mean - reach * p.deviation - from) / step)));
-        const int last
-            = std::min(points - 1,
-                       static_cast<int>(std::ceil((p.mean + reach * p.deviation - from) / step)));
+        const int last = std::min(
+            points - 1, static_cast<int>(std::ceil((p.mean + reach * p.deviation - from) / step)));
         for (int i = first; i <= last; ++i) {
             const double z = (from + i * step - p.mean) / p.deviation;
             density[static_cast<size_t>(i)] += peak * std::exp(-0.5 * z * z);

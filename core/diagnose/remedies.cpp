@@ -34,11 +34,6 @@ struct Trial
     std::string missing; ///< why it cannot be done here; empty: it can
 };
 
-std::string mm(double v, int decimals = 1)
-{
-    return formatPlain(v, decimals) + " mm";
-}
-
 class Shelf
 {
 public:
@@ -90,9 +85,8 @@ private:
         const std::string missing = rods.empty() ? "the circuit has no pushrods of its own" : "";
         const Stop *lifters = m_build.engine.ofKind("lifter");
         add("pushrods_hydraulic", "Pushrods restricted, hydraulic",
-            mm(pushrodRestrictor_mm, 0) + " in each pushrod",
-            faultChange(m_build,
-                        { { "pushrods_restricted", lifters ? lifters->id : "", 0, 1 } }),
+            mmText(pushrodRestrictor_mm, 0) + " in each pushrod",
+            faultChange(m_build, { { "pushrods_restricted", lifters ? lifters->id : "", 0, 1 } }),
             missing);
         const auto solid = [rods, meters](Circuit &c, double lash_mm, bool restricted) {
             // No meter: the lifter passes what its pushrod's bore would. Whenever there is lash
@@ -120,15 +114,17 @@ private:
                 }
             }
         };
-        const std::string lash = mm(usualLash_mm, 2) + " lash";
-        add("solid_lifters", "Solid lifters, plain pushrods", "no meter, " + lash,
+        const std::string lash = mmText(usualLash_mm, 2) + " lash";
+        add(
+            "solid_lifters", "Solid lifters, plain pushrods", "no meter, " + lash,
             [solid](Circuit &c, Oil &) -> Result<void> {
                 solid(c, usualLash_mm, false);
                 return {};
             },
             missing);
-        add("solid_restricted", "Solid lifters, pushrods restricted",
-            "no meter, " + lash + ", " + mm(pushrodRestrictor_mm, 0) + " rods",
+        add(
+            "solid_restricted", "Solid lifters, pushrods restricted",
+            "no meter, " + lash + ", " + mmText(pushrodRestrictor_mm, 0) + " rods",
             [solid](Circuit &c, Oil &) -> Result<void> {
                 solid(c, usualLash_mm, true);
                 return {};
@@ -147,13 +143,15 @@ private:
             for (const StopPoint &p : s.points)
                 within.push_back(p.node);
             for (const std::string &id : s.elements)
-                if (const Element *e = m_build.circuit.find(id);
-                    e && (e->type == "pipe" || e->type == "orifice")
+                if (const Element *e = m_build.circuit.find(id); e
+                    && (e->type == "pipe" || e->type == "orifice")
                     && std::find(within.begin(), within.end(), e->to) != within.end()
                     && std::find(within.begin(), within.end(), e->from) == within.end())
                     feeds.push_back(id);
         }
-        add("cam_restrictors", "Restrictors to the cam bearings", mm(camRestrictor_mm) + " in each feed",
+        add(
+            "cam_restrictors", "Restrictors to the cam bearings",
+            mmText(camRestrictor_mm) + " in each feed",
             [feeds](Circuit &c, Oil &) -> Result<void> {
                 for (const std::string &id : feeds)
                     if (Element *e = c.find(id)) {
@@ -170,7 +168,8 @@ private:
     void simple()
     {
         const auto bores = elements("lifter", "annulus", true);
-        add("bushed_lifters", "Lifter bores bushed", formatPlain(bushed_um, 0) + " µm in the bush",
+        add(
+            "bushed_lifters", "Lifter bores bushed", formatPlain(bushed_um, 0) + " µm in the bush",
             [bores](Circuit &c, Oil &) -> Result<void> {
                 for (const std::string &id : bores)
                     if (Element *e = c.find(id))
@@ -185,7 +184,8 @@ private:
                 return {};
             });
         const Stop *relief = m_build.engine.ofKind("relief");
-        add("stiff_spring", "Stiffer relief spring",
+        add(
+            "stiff_spring", "Stiffer relief spring",
             "+" + formatPlain(stiffer_kpa / 100, 0) + " bar",
             [this](Circuit &c, Oil &) -> Result<void> {
                 stiffenSpring(m_build, c, stiffer_kpa);
@@ -193,7 +193,8 @@ private:
             },
             relief ? "" : "there is no relief valve");
         const ShelfOil *thicker = nextThickerOil(m_build.oil.oil);
-        add("thicker_oil", "Thicker oil", thicker ? std::string(thicker->grade) : "",
+        add(
+            "thicker_oil", "Thicker oil", thicker ? std::string(thicker->grade) : "",
             [thicker](Circuit &, Oil &oil) -> Result<void> {
                 oil = thicker->oil;
                 return {};
@@ -221,12 +222,11 @@ private:
 
     bool ofStop(const std::string &element, std::string_view kind) const
     {
-        return std::any_of(m_build.engine.stops.begin(), m_build.engine.stops.end(),
-                           [&](const Stop &s) {
-                               return s.kind == kind
-                                   && std::find(s.elements.begin(), s.elements.end(), element)
-                                   != s.elements.end();
-                           });
+        return std::any_of(
+            m_build.engine.stops.begin(), m_build.engine.stops.end(), [&](const Stop &s) {
+                return s.kind == kind
+                    && std::find(s.elements.begin(), s.elements.end(), element) != s.elements.end();
+            });
     }
 
     const Build &m_build;
@@ -269,7 +269,9 @@ Result<RemedyFigures> figuresOf(const Build &build, const Assessment &assessment
     out.power_w = pumpPower_w(build, *fast);
     out.relief_m3_s = fast->reliefFlow_m3_s;
     const double share = fast->pumpFlow_m3_s > 0 ? fast->reliefFlow_m3_s / fast->pumpFlow_m3_s : 0;
-    out.churn = share < reliefOpenShare ? Churn::None : share < muchOver ? Churn::Some : Churn::Much;
+    out.churn = share < reliefOpenShare ? Churn::None
+        : share < muchOver              ? Churn::Some
+                                        : Churn::Much;
     return out;
 }
 
@@ -285,7 +287,7 @@ void judge(const RemedyFigures &now, Remedy &r)
                                            : "nothing a gauge could tell";
     else if (bearing > nothing_pa)
         r.verdict = r.figures.power_w > costly * now.power_w ? "helps, and costs power"
-                                                           : "helps the bearings";
+                                                             : "helps the bearings";
     else if (bearing < -nothing_pa)
         r.verdict = "takes from the bearings";
     else

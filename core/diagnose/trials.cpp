@@ -248,9 +248,8 @@ std::vector<GaugedSize> drawnSizes(std::vector<GaugedSize> sizes, std::mt19937_6
     std::map<std::string, double> together;
     for (GaugedSize &s : sizes) {
         // Unmeasured parts of a family come out of one box.
-        const double z = s.measured
-            ? normal(random)
-            : together.try_emplace(s.family, normal(random)).first->second;
+        const double z = s.measured ? normal(random)
+                                    : together.try_emplace(s.family, normal(random)).first->second;
         s.circuit_um = std::max(1.0, s.circuit_um + z * s.cold_um.standardUncertainty);
     }
     return sizes;

@@ -32,7 +32,8 @@ struct TrialRow
     Fault fault;
     std::string name;
     double distance = 0; ///< Mahalanobis from the healthy engine, without noise
-    double plainDistance = 0; ///< the same by gauge and model errors alone, the engine known exactly
+    double plainDistance
+        = 0; ///< the same by gauge and model errors alone, the engine known exactly
     bool seen = false; ///< `distance` at least 2
     int trials = 0, first = 0, firstThree = 0;
     /// Where it is not seen: trials in which the program said that these readings do not tell it,

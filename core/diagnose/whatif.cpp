@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/whatif.h"
 
-#include "build/logbook.h"
 #include "diagnose/diagnosis.h"
+#include "document/logbook.h"
 
 #include <algorithm>
 #include <cmath>
@@ -10,9 +10,9 @@
 namespace mildpath {
 namespace {
 
-std::string bar(double pa)
+std::string barWithinStrength(double pa)
 {
-    return pa > beyondStrength_pa ? "beyond what filter cans stand" : formatPlain(pa / 1e5, 2) + " bar";
+    return pa > beyondStrength_pa ? "beyond what filter cans stand" : barText(pa);
 }
 
 /// Difference over the standard deviation of one reading against its forecast.
@@ -34,7 +34,8 @@ double pressureAt(const Build &build, const OperatingResult &r, const std::strin
 void say(const Build &build, WhatIf &out)
 {
     const TapChange &gauge = out.taps.front();
-    const std::string change = bar(gauge.before_pa) + " to " + bar(gauge.after_pa);
+    const std::string change
+        = barWithinStrength(gauge.before_pa) + " to " + barWithinStrength(gauge.after_pa);
     if (gauge.shows())
         out.gauge = "The gauge shows it here: " + change;
     else if (out.starved.empty())
@@ -47,8 +48,8 @@ void say(const Build &build, WhatIf &out)
         out.taps.begin() + 1, out.taps.end(),
         [](const TapChange &a, const TapChange &b) { return a.distance < b.distance; });
     if (best != out.taps.end() && best->shows() && best->distance > 1.5 * gauge.distance)
-        out.elsewhere = tapName(build, best->tap) + " shows it better: " + bar(best->before_pa)
-            + " to " + bar(best->after_pa);
+        out.elsewhere = tapName(build, best->tap) + " shows it better: "
+            + barWithinStrength(best->before_pa) + " to " + barWithinStrength(best->after_pa);
 }
 
 } // namespace
@@ -68,8 +69,7 @@ Result<WhatIf> whatIf(const Build &build, const Assessment &assessment,
     auto before = healthy->at(rpm);
     if (!before)
         return tl::unexpected(before.error());
-    auto changed
-        = OperatingModel::make(build, assessment.sizes, oil_c, faultChange(build, faults));
+    auto changed = OperatingModel::make(build, assessment.sizes, oil_c, faultChange(build, faults));
     if (!changed)
         return tl::unexpected(changed.error());
     auto after = changed->at(rpm);

@@ -11,7 +11,7 @@ namespace mildpath {
 namespace {
 
 // Common practice, no source.
-constexpr std::array kinds {
+constexpr std::array cutKindRows {
     CutKind { "bright", "bright, soft, not magnetic", "alloy or bearing overlay", false },
     CutKind { "copper", "copper colour", "bearing underlayer, bush", true },
     CutKind { "magnetic", "magnetic", "iron or steel", false },
@@ -63,12 +63,12 @@ std::vector<double> heightsOf(JsonReader &in)
 
 std::span<const CutKind> cutKinds()
 {
-    return kinds;
+    return cutKindRows;
 }
 
 const CutKind *findCutKind(std::string_view id)
 {
-    for (const CutKind &k : kinds)
+    for (const CutKind &k : cutKindRows)
         if (k.id == id)
             return &k;
     return nullptr;

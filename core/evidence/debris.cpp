@@ -19,9 +19,8 @@ constexpr std::array<SignKind, 9> signs { {
     { "oring_flat", "pickup", "Flattened O-ring",
       "The ring has taken its set: the pump sucks air past it", "New ring, squeeze measured",
       true },
-    { "pan_rail", "pickup", "Warped pan rail",
-      "Drawn down it bends the pickup or leaks", "True the rail; the pan must sit unforced",
-      false },
+    { "pan_rail", "pickup", "Warped pan rail", "Drawn down it bends the pickup or leaks",
+      "True the rail; the pan must sit unforced", false },
     { "pump_plates", "pump", "Scored pump plates",
       "Grit went through before the filter; the end clearance is larger in the scores",
       "Measure the scores, then weigh dressing against clearance", false },
@@ -29,14 +28,18 @@ constexpr std::array<SignKind, 9> signs { {
       "One chip beside it and the pressure is gone", "Polish or replace, piston must fall free",
       true },
     { "big_end_streaks", "big_end", "Black streaks on the shells",
-      "A film near its limit, not yet contact", "Look at its clearance, feed and oil before it is "
-      "built again", false },
-    { "big_end_worn", "big_end", "Worn shells, copper showing",
-      "Contact: metal went with the oil", "New shells, journal measured; follow where the metal "
-      "went", true },
-    { "main_worn", "main", "Worn shells, copper showing",
-      "Contact: metal went with the oil", "New shells, journal measured; follow where the metal "
-      "went", true },
+      "A film near its limit, not yet contact",
+      "Look at its clearance, feed and oil before it is "
+      "built again",
+      false },
+    { "big_end_worn", "big_end", "Worn shells, copper showing", "Contact: metal went with the oil",
+      "New shells, journal measured; follow where the metal "
+      "went",
+      true },
+    { "main_worn", "main", "Worn shells, copper showing", "Contact: metal went with the oil",
+      "New shells, journal measured; follow where the metal "
+      "went",
+      true },
     { "filter_flat", "filter", "Pleats collapsed or the bypass scored",
       "Oil went round the element: what followed was not filtered",
       "Take what lies behind the filter as dirty", true },
@@ -68,8 +71,7 @@ std::vector<DebrisGuess> guessDebris(const DebrisFind &f)
     const bool magnetic = is(f.magnetic, "yes"), notMagnetic = is(f.magnetic, "no");
     if (is(f.colour, "copper") && !magnetic)
         out.push_back({ "copper underlayer of a bearing",
-                        "copper colour comes from beneath a bearing's running layer", true,
-                        true });
+                        "copper colour comes from beneath a bearing's running layer", true, true });
     if (magnetic)
         out.push_back({ "iron or steel", "a magnet takes it; swarf when curled, wear when fine",
                         false, true });
@@ -90,10 +92,10 @@ std::vector<DebrisGuess> guessDebris(const DebrisFind &f)
         && (is(f.colour, "grey") || is(f.colour, "brown")))
         out.push_back({ "casting sand or blasting grit",
                         "hard grains, and a magnet does not take them", false, true });
-    if (is(f.colour, "grey") && !magnetic && !is(f.hardness, "pliable")
-        && !is(f.size, "grit"))
-        out.push_back({ "bearing overlay or alloy", "grey, and a magnet does not take it; bearing "
-                                                    "metal is not magnetic",
+    if (is(f.colour, "grey") && !magnetic && !is(f.hardness, "pliable") && !is(f.size, "grit"))
+        out.push_back({ "bearing overlay or alloy",
+                        "grey, and a magnet does not take it; bearing "
+                        "metal is not magnetic",
                         true, true });
     return out;
 }

@@ -86,8 +86,8 @@ struct SymptomKind
 {
     std::string_view id;
     std::string_view text;
-    /// Kinds of fault; "lifter_swarf" is swarf at a lifter stop, "lifter_plug_missing" a plug behind
-    /// one.
+    /// Kinds of fault; "lifter_swarf" is swarf at a lifter stop, "lifter_plug_missing" a plug
+    /// behind one.
     std::vector<std::string_view> likely, possible;
 };
 std::span<const SymptomKind> symptomKinds();

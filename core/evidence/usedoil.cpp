@@ -9,7 +9,7 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array kinds {
+constexpr std::array oilElements {
     ElementKind { "Fe", "iron", "bores, crank, cam and tappets, gears, pump", "", true, false },
     ElementKind { "Cr", "chromium", "rings, some valve stems", "", true, false },
     ElementKind { "Al", "aluminium", "pistons, aluminium bearings, cases, thrust plates", "", true,
@@ -44,12 +44,12 @@ double median(std::vector<double> v)
 
 std::span<const ElementKind> elementKinds()
 {
-    return kinds;
+    return oilElements;
 }
 
 const ElementKind *findElementKind(std::string_view symbol)
 {
-    for (const ElementKind &k : kinds)
+    for (const ElementKind &k : oilElements)
         if (k.symbol == symbol)
             return &k;
     return nullptr;

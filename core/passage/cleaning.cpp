@@ -16,7 +16,7 @@ constexpr std::array<std::string_view, 3> brushResults { "white", "grey", "black
 constexpr std::array<std::string_view, 2> flushResults { "clear", "cloudy" };
 constexpr std::array<std::string_view, 2> lookResults { "through", "blocked" };
 
-constexpr std::array<EventKind, 16> kinds { {
+constexpr std::array<EventKind, 16> eventKindRows { {
     { "hot_tank", "Hot tank", Does::Cleans, {} },
     { "solvent", "Solvent", Does::Cleans, {} },
     { "ultrasonic", "Ultrasonic bath", Does::Cleans, {} },
@@ -379,12 +379,12 @@ private:
 
 std::span<const EventKind> eventKinds()
 {
-    return kinds;
+    return eventKindRows;
 }
 
 const EventKind *findEventKind(std::string_view id)
 {
-    for (const EventKind &k : kinds)
+    for (const EventKind &k : eventKindRows)
         if (k.id == id)
             return &k;
     return nullptr;

@@ -104,9 +104,9 @@ private:
     int rankOf(int end) const
     {
         const OpenEnd &e = m_network.openEnds()[static_cast<size_t>(end)];
-        const auto it = m_wishes.rank.find(
-            m_network.passages()[static_cast<size_t>(e.passage)].ends[static_cast<size_t>(e.end)]
-                .stop);
+        const auto it = m_wishes.rank.find(m_network.passages()[static_cast<size_t>(e.passage)]
+                                               .ends[static_cast<size_t>(e.end)]
+                                               .stop);
         return it == m_wishes.rank.end() ? -1 : it->second;
     }
 
@@ -376,8 +376,7 @@ private:
     {
         return std::all_of(gates.begin(), gates.end(), [&](int g) {
             const int plug = m_network.gates()[static_cast<size_t>(g)].plug;
-            return m_best.plugs.contains(plug)
-                || (m_wishes.drawAll && !m_staying.contains(plug));
+            return m_best.plugs.contains(plug) || (m_wishes.drawAll && !m_staying.contains(plug));
         });
     }
     std::string blockedBy(int gate) const
@@ -438,8 +437,7 @@ private:
     void order()
     {
         const auto partOf = [&](const CleaningStep &s) {
-            const std::string &part
-                = m_network.passages()[static_cast<size_t>(s.in.passage)].part;
+            const std::string &part = m_network.passages()[static_cast<size_t>(s.in.passage)].part;
             const auto parts = passageParts();
             return std::find_if(parts.begin(), parts.end(),
                                 [&](const PassagePart &p) { return p.id == part; })
@@ -480,8 +478,7 @@ private:
                 m_out.passable_mm += mm;
                 continue;
             }
-            m_out.left.push_back(
-                { lengthOf(i, false), whyLeft(i, free[static_cast<size_t>(i)]) });
+            m_out.left.push_back({ lengthOf(i, false), whyLeft(i, free[static_cast<size_t>(i)]) });
         }
         m_out.covered_mm = covered();
     }
@@ -559,8 +556,7 @@ std::vector<CleanBy> waysToClean(const PassageNetwork &network, const std::set<i
     for (const Gate &g : network.gates())
         open.push_back(g.plug < 0 || !staying.contains(g.plug));
     for (size_t i = 0; i < out.size(); ++i)
-        if (out[i] == CleanBy::Nothing
-            && passesThrough(network, static_cast<int>(i), usable, open))
+        if (out[i] == CleanBy::Nothing && passesThrough(network, static_cast<int>(i), usable, open))
             out[i] = CleanBy::Flush;
     return out;
 }
@@ -590,7 +586,8 @@ std::string endName(const PassageNetwork &network, const OpenEnd &end)
     for (const Plug &plug : network.plugs())
         if (end.plugged && plug.passage == p.id && samePlace(plug.at_mm, here))
             return plug.name;
-    const Passage *mate = findPassage(network.passages(), p.ends[static_cast<size_t>(end.end)].passage);
+    const Passage *mate
+        = findPassage(network.passages(), p.ends[static_cast<size_t>(end.end)].passage);
     return mate ? p.name + ", face to the " + std::string(partName(mate->part)) : p.name;
 }
 

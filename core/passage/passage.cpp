@@ -132,10 +132,9 @@ private:
 
     void end(const Passage &p, const PassageEnd &e, double here_mm, const std::string &key)
     {
-        const bool plugged
-            = std::any_of(m_plugs.begin(), m_plugs.end(), [&](const Plug &plug) {
-                  return plug.passage == p.id && samePlace(plug.at_mm, here_mm);
-              });
+        const bool plugged = std::any_of(m_plugs.begin(), m_plugs.end(), [&](const Plug &plug) {
+            return plug.passage == p.id && samePlace(plug.at_mm, here_mm);
+        });
         if (e.kind != "plug" && e.kind != "hole" && e.kind != "joint" && e.kind != "blind")
             add(key + "/kind", "must be plug, hole, joint or blind, is \"" + e.kind + "\"");
         if (e.kind == "plug" && !plugged)

@@ -55,15 +55,15 @@ std::vector<PassageNetwork::Place> PassageNetwork::placesOf(int index)
                 m_gates.push_back({ index, here, g.plug, place.before, place.after });
             }
         if (!out.empty())
-            m_stretches.push_back({ index, out.back().at_mm, here, out.back().after,
-                                    place.before });
+            m_stretches.push_back(
+                { index, out.back().at_mm, here, out.back().after, place.before });
         out.push_back(place);
     }
     for (int e = 0; e < 2; ++e) {
         const PassageEnd &end = p.ends[static_cast<size_t>(e)];
         if (end.kind == "hole" || end.kind == "plug")
-            m_openEnds.push_back({ index, e, e == 0 ? out.front().before : out.back().after,
-                                   end.kind == "plug" });
+            m_openEnds.push_back(
+                { index, e, e == 0 ? out.front().before : out.back().after, end.kind == "plug" });
     }
     return out;
 }
@@ -75,7 +75,8 @@ void PassageNetwork::join()
     std::iota(root.begin(), root.end(), 0);
     const auto find = [&](int n) {
         while (root[static_cast<size_t>(n)] != n)
-            n = root[static_cast<size_t>(n)] = root[static_cast<size_t>(root[static_cast<size_t>(n)])];
+            n = root[static_cast<size_t>(n)]
+                = root[static_cast<size_t>(root[static_cast<size_t>(n)])];
         return n;
     };
     const auto unite = [&](int a, int b) {

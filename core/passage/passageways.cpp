@@ -37,7 +37,8 @@ std::vector<std::array<Onward, 2>> lineOn(const PassageNetwork &network)
             const int q = end.kind == "joint" && end.straight ? network.indexOf(end.passage) : -1;
             if (q < 0)
                 continue;
-            const int there = end.at_mm < network.passages()[static_cast<size_t>(q)].l_mm / 2 ? 0 : 1;
+            const int there
+                = end.at_mm < network.passages()[static_cast<size_t>(q)].l_mm / 2 ? 0 : 1;
             at(out, p)[static_cast<size_t>(e)] = { q, there };
             at(out, q)[static_cast<size_t>(there)] = { p, e };
         }

@@ -52,4 +52,30 @@ std::string formatNumber(double value, int decimals)
     return (negative ? "\u2212" : "") + text;
 }
 
+double roundedTo(double value, int decimals)
+{
+    const double scale = std::pow(10, decimals);
+    return std::round(value * scale) / scale;
+}
+
+double roundedToStep(double value, double step)
+{
+    return step * std::round(value / step);
+}
+
+std::string barNumber(double pa, int decimals)
+{
+    return formatNumber(pa / 1e5, decimals);
+}
+
+std::string barText(double pa, int decimals)
+{
+    return barNumber(pa, decimals) + " bar";
+}
+
+std::string mmText(double mm, int decimals)
+{
+    return formatPlain(mm, decimals) + " mm";
+}
+
 } // namespace mildpath

@@ -29,4 +29,14 @@ std::string formatNumber(double value, int decimals);
 /// As formatNumber, with plain ASCII (command line, CSV): no thousands mark, hyphen-minus.
 std::string formatPlain(double value, int decimals);
 
+/// The value to so many decimals, and to the nearest multiple of a step (> 0): what goes into a
+/// file keeps the digits it deserves, not those a double has.
+double roundedTo(double value, int decimals);
+double roundedToStep(double value, double step);
+
+/// A pressure in bar, without and with its unit, and a length in mm with it.
+std::string barNumber(double pa, int decimals = 2);
+std::string barText(double pa, int decimals = 2);
+std::string mmText(double mm, int decimals = 1);
+
 } // namespace mildpath

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/buildsheet.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "report/aftersheet.h"
 #include "report/pictures.h"
 #include "start/afterwards.h"
@@ -12,10 +12,6 @@
 namespace mildpath {
 namespace {
 
-std::string bar(double pa, int decimals = 2)
-{
-    return formatNumber(pa / 1e5, decimals);
-}
 std::string day(const std::string &at)
 {
     std::string out = at.substr(0, 16);
@@ -29,7 +25,7 @@ std::string spaced(std::string id)
 }
 std::string likely(const LikelyPressure &p)
 {
-    return bar(p.value_pa) + " (" + bar(p.low_pa) + " to " + bar(p.high_pa) + ")";
+    return barNumber(p.value_pa) + " (" + barNumber(p.low_pa) + " to " + barNumber(p.high_pa) + ")";
 }
 
 class Writer
@@ -115,19 +111,19 @@ private:
                                  + formatNumber(idle.oil_c, 0) + " °C",
                              markAgainst(idle.gauge, floor) },
                            { likely(idle.gauge) },
-                           { "floor " + bar(floor) } });
+                           { "floor " + barNumber(floor) } });
         if (idle.weakest >= 0) {
             const PointPressure &w = idle.points[static_cast<size_t>(idle.weakest)];
             t.rows.push_back({ { "Hot idle at the weakest stop, " + w.name,
                                  markAgainst(idle.weakestPressure, w.need_pa) },
                                { likely(idle.weakestPressure) },
-                               { "needs " + bar(w.need_pa) } });
+                               { "needs " + barNumber(w.need_pa) } });
         }
         const double rule = leastWanted_pa(m_build.use, fast.rpm);
         t.rows.push_back({ { "Hot, " + formatNumber(fast.rpm, 0) + " rev/min, at the gauge",
                              markAgainst(fast.gauge, rule) },
                            { likely(fast.gauge) },
-                           { "rule " + bar(rule) } });
+                           { "rule " + barNumber(rule) } });
         table(std::move(t));
         picture(forecastPicture(m_build, m_assessment));
         picture(sharesPicture(m_assessment));
@@ -312,7 +308,7 @@ private:
             t.rows.push_back({ { tapName(m_build, r.reading->tap), r.mark },
                                { formatNumber(r.reading->rpm, 0) + " rev/min, "
                                  + formatNumber(r.reading->oil_c, 0) + " °C" },
-                               { bar(r.reading->pressure_kpa * 1e3) },
+                               { barNumber(r.reading->pressure_kpa * 1e3) },
                                { likely(r.expected) },
                                { r.reading->by },
                                { day(r.reading->at) } });

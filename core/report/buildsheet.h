@@ -2,7 +2,7 @@
 #pragma once
 
 #include "assess/assessment.h"
-#include "build/document.h"
+#include "document/document.h"
 #include "report/svg.h"
 
 #include <optional>

@@ -2,8 +2,8 @@
 #include "start/afterwards.h"
 
 #include "assess/calibrated.h"
-#include "build/logbook.h"
 #include "diagnose/diagnosis.h"
+#include "document/logbook.h"
 #include "start/corridor.h"
 #include "start/runcard.h"
 

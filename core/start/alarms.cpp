@@ -6,11 +6,6 @@
 namespace mildpath {
 namespace {
 
-std::string bar(double pa)
-{
-    return formatNumber(pa / 1e5, 2) + " bar";
-}
-
 } // namespace
 
 AlarmLimits primeLimits(const Build &build, const PrimeForecast &prime)
@@ -76,7 +71,7 @@ void AlarmWatch::judge(const RunPoint &r, std::vector<Alarm> &out)
         m_lowSince_s = r.t_s;
     } else {
         raise(out, AlarmKind::LowPressure, r.t_s, true,
-              bar(pa) + " is under the floor of " + bar(m_limits.floor_pa) + ": stop");
+              barText(pa) + " is under the floor of " + barText(m_limits.floor_pa) + ": stop");
     }
 }
 
@@ -139,8 +134,8 @@ std::vector<Alarm> AlarmWatch::take(const RunPoint &reading,
             m_belowSince_s = reading.t_s;
         if (reading.t_s - *m_belowSince_s >= belowBand_s)
             raise(out, AlarmKind::BelowBand, reading.t_s, false,
-                  "Under the forecast: " + bar(*reading.pressure_kpa * 1e3) + ", at least "
-                      + bar(expected->low_pa) + " was expected");
+                  "Under the forecast: " + barText(*reading.pressure_kpa * 1e3) + ", at least "
+                      + barText(expected->low_pa) + " was expected");
     } else {
         m_belowSince_s.reset();
         clear(AlarmKind::BelowBand);
@@ -162,8 +157,8 @@ std::vector<Alarm> AlarmWatch::tick(double t_s)
               "The sender says nothing: pressure is not known; stop, look at its cable");
     if (m_lowSince_s && t_s - *m_lowSince_s >= confirm_s && low(*m_last))
         raise(out, AlarmKind::LowPressure, t_s, true,
-              bar(*m_last->pressure_kpa * 1e3) + " is under the floor of " + bar(m_limits.floor_pa)
-                  + ": stop");
+              barText(*m_last->pressure_kpa * 1e3) + " is under the floor of "
+                  + barText(m_limits.floor_pa) + ": stop");
     if (m_turning && !m_came_s && m_turned_s + since >= m_limits.stop_s)
         raise(out, AlarmKind::NoPressure, t_s, true,
               "No pressure after " + formatNumber(m_limits.stop_s, 0)

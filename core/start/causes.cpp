@@ -134,13 +134,13 @@ Shown clearances(const Known &k)
                         : Shown { false, open + " not proven" };
 }
 
-struct Row
+struct CauseRow
 {
     std::string_view id, name, text, effort, stopKind;
     Shown (*shown)(const Known &);
 };
 // Order: common practice, no source. Efforts: own choice.
-constexpr std::array<Row, 10> rows { {
+constexpr std::array<CauseRow, 10> causeRows { {
     { "gauge", "Gauge, sender, port, wiring",
       "Gauge, sender, its port and wiring: put a mechanical gauge on", "a minute", "", gauge },
     { "oil", "Oil in, drain plug, filter on",
@@ -170,7 +170,7 @@ std::vector<PrimeCause> primeCauses(const Build &build, const Assessment &assess
 {
     const Known known { build, assessment };
     std::vector<PrimeCause> out;
-    for (const Row &r : rows) {
+    for (const CauseRow &r : causeRows) {
         Shown s = r.shown(known);
         out.push_back({ r.id, r.name, r.text, r.effort,
                         r.stopKind.empty() ? "" : known.idOf(r.stopKind), s.proven,

@@ -8,7 +8,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double firstSpeed_rpm = 30, speedStep = 1.04, oilStep_k = 3;
+constexpr double mapFirstSpeed_rpm = 30, mapSpeedStep = 1.04, mapOilStep_k = 3;
 constexpr double coldest_c = -40, aboveHot_k = 50, overMost = 1.2;
 
 LikelyPressure between(const LikelyPressure &a, const LikelyPressure &b, double share)
@@ -41,10 +41,10 @@ const std::optional<LikelyPressure> &PressureMap::solved(int rpmStep, int oilSte
         return it->second;
     const auto [model, first] = m_models.try_emplace(oilStep);
     if (first)
-        if (auto made = OperatingModel::make(*m_build, m_sizes, oilStep * oilStep_k))
+        if (auto made = OperatingModel::make(*m_build, m_sizes, oilStep * mapOilStep_k))
             model->second = std::move(*made);
     if (model->second)
-        if (const auto r = model->second->at(firstSpeed_rpm * std::pow(speedStep, rpmStep),
+        if (const auto r = model->second->at(mapFirstSpeed_rpm * std::pow(mapSpeedStep, rpmStep),
                                              OperatingModel::Detail::Ranges))
             it->second = asGaugeShows(*m_build, r->gauge);
     return it->second;
@@ -52,11 +52,11 @@ const std::optional<LikelyPressure> &PressureMap::solved(int rpmStep, int oilSte
 
 std::optional<LikelyPressure> PressureMap::at(double rpm, double oil_c)
 {
-    if (!(rpm >= firstSpeed_rpm && rpm <= overMost * m_build->use.most_rpm && oil_c >= coldest_c
+    if (!(rpm >= mapFirstSpeed_rpm && rpm <= overMost * m_build->use.most_rpm && oil_c >= coldest_c
           && oil_c <= m_build->use.hotOil_c + aboveHot_k))
         return std::nullopt;
-    const double speed = std::log(rpm / firstSpeed_rpm) / std::log(speedStep);
-    const double oil = oil_c / oilStep_k;
+    const double speed = std::log(rpm / mapFirstSpeed_rpm) / std::log(mapSpeedStep);
+    const double oil = oil_c / mapOilStep_k;
     const int n = static_cast<int>(std::floor(speed)), t = static_cast<int>(std::floor(oil));
     std::optional<LikelyPressure> rows[2];
     for (const int dt : { 0, 1 }) {

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/engine.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/modified.h"
 
-#include "build/edit.h"
+#include "document/edit.h"
 #include "start/afterwards.h"
 
 #include <cmath>
@@ -9,18 +9,13 @@
 namespace mildpath {
 namespace {
 
-std::string bar(double pa)
-{
-    return formatPlain(pa / 1e5, 2) + " bar";
-}
-
 void judge(Modified &m)
 {
     const double was = m.idleBefore.gauge.value_pa, is = m.idleAfter.gauge.value_pa;
-    m.verdict = "Hot idle at the gauge " + bar(was) + " → " + bar(is);
+    m.verdict = "Hot idle at the gauge " + barText(was) + " → " + barText(is);
     if (m.idleBefore.weakest >= 0 && m.idleAfter.weakest >= 0)
-        m.verdict += ", weakest stop " + bar(m.idleBefore.weakestPressure.value_pa) + " → "
-            + bar(m.idleAfter.weakestPressure.value_pa);
+        m.verdict += ", weakest stop " + barText(m.idleBefore.weakestPressure.value_pa) + " → "
+            + barText(m.idleAfter.weakestPressure.value_pa);
     if (m.readings.empty()) {
         m.verdict += ". No gauge was read that could tell the two apart.";
         return;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/rehearsal.h"
 
-#include "build/logbook.h"
 #include "diagnose/whatif.h"
+#include "document/logbook.h"
 
 #include <algorithm>
 #include <cmath>
@@ -10,11 +10,6 @@
 
 namespace mildpath {
 namespace {
-
-std::string bar(double pa)
-{
-    return formatNumber(pa / 1e5, 2) + " bar";
-}
 
 bool bearing(std::string_view kind)
 {
@@ -148,8 +143,9 @@ void Rehearsal::turn(Turning how, double rpm)
         note(was == Turning::Running     ? "Ran"
                  : was == Turning::Drill ? "Primed by drill"
                                          : "Cranked",
-             formatNumber(m_turned_s, 0) + " s; gauge " + bar(m_engine.readTap(m_build->gaugeTap))
-                 + ", oil " + formatNumber(m_engine.oil_c(), 0) + " °C",
+             formatNumber(m_turned_s, 0) + " s; gauge "
+                 + barText(m_engine.readTap(m_build->gaugeTap)) + ", oil "
+                 + formatNumber(m_engine.oil_c(), 0) + " °C",
              m_turned_s / 60);
         m_turned_s = 0;
     }
@@ -179,7 +175,7 @@ double Rehearsal::readGauge(const std::string &tap)
     const bool own = tap == m_build->gaugeTap;
     if (!m_ended)
         note("Gauge, " + tapName(*m_build, tap),
-             bar(pa) + " at " + formatNumber(m_engine.crank_rpm(), 0) + " rev/min, oil "
+             barText(pa) + " at " + formatNumber(m_engine.crank_rpm(), 0) + " rev/min, oil "
                  + formatNumber(m_engine.oil_c(), 0) + " °C",
              own ? gaugeAgain_min : gaugeMoved_min);
     return pa / 1e3;
@@ -286,8 +282,8 @@ Debrief Rehearsal::debrief(const Assessment &assessment) const
             continue;
         for (const TapChange &t : w->taps)
             if (t.shows())
-                out.signs.push_back(name + ": " + tapName(b, t.tap) + " " + bar(t.after_pa)
-                                    + " instead of " + bar(t.before_pa));
+                out.signs.push_back(name + ": " + tapName(b, t.tap) + " " + barText(t.after_pa)
+                                    + " instead of " + barText(t.before_pa));
         if (!w->starved.empty())
             out.signs.push_back(name + ": " + w->after.points[w->starved.front()].name
                                 + " below what it needs");

@@ -11,7 +11,7 @@
 namespace mildpath {
 namespace {
 
-struct Row
+struct StepRow
 {
     std::string_view id;
     CardKind kind;
@@ -20,9 +20,9 @@ struct Row
 };
 
 // Steps and their order: common practice, no source. Both schools with their reasons.
-const std::vector<Row> &rows()
+const std::vector<StepRow> &stepRows()
 {
-    static const std::vector<Row> table {
+    static const std::vector<StepRow> table {
         { "oil_in", CardKind::Tick, "prime", "Oil in, level seen", "", "", {} },
         { "prefill",
           CardKind::Choice,
@@ -120,10 +120,6 @@ const std::vector<Row> &rows()
     return table;
 }
 
-std::string bar(double pa, int decimals = 2)
-{
-    return formatNumber(pa / 1e5, decimals);
-}
 std::string plain(double v, int decimals = 0)
 {
     return formatNumber(v, decimals);
@@ -145,7 +141,7 @@ public:
 
     RunCard run()
     {
-        for (const Row &r : rows()) {
+        for (const StepRow &r : stepRows()) {
             CardItem item { r.id, r.kind,    r.group,    std::string(r.text),
                             {},   r.caution, r.question, r.answers };
             if (const auto it = m_done.find(r.id); it != m_done.end()) {
@@ -270,7 +266,7 @@ private:
         if (s.outcome == "not_so")
             return out.empty() ? "no pressure" : out;
         if (s.pressure_kpa)
-            add(bar(*s.pressure_kpa * 1e3) + " bar");
+            add(barNumber(*s.pressure_kpa * 1e3) + " bar");
         if (s.rpm)
             add(plain(*s.rpm) + " rev/min");
         if (s.oil_c)
@@ -315,7 +311,8 @@ private:
     {
         const double within = *m_build.start.value("pressure_within_s");
         i.text = "Start: pressure within " + plain(within) + " s";
-        i.threshold = "at least " + bar(m_build.use.hotIdleFloor_kpa * 1e3) + " bar, else stop";
+        i.threshold
+            = "at least " + barNumber(m_build.use.hotIdleFloor_kpa * 1e3) + " bar, else stop";
         if (!i.done)
             return;
         i.mark = outcome(*i.done);
@@ -341,10 +338,10 @@ private:
             i.text = "Hot idle, 10 to 15 min";
         if (const auto r = assessAt(m_build, m_assessment, i.rpm, i.oil_c)) {
             i.expected = asGaugeShows(m_build, r->gauge);
-            i.threshold
-                = bar(i.expected->low_pa) + " to " + bar(i.expected->high_pa) + " bar expected";
+            i.threshold = barNumber(i.expected->low_pa) + " to " + barNumber(i.expected->high_pa)
+                + " bar expected";
             if (hot)
-                i.threshold += ", floor " + bar(m_build.use.hotIdleFloor_kpa * 1e3);
+                i.threshold += ", floor " + barNumber(m_build.use.hotIdleFloor_kpa * 1e3);
         }
         if (!i.done)
             return;
@@ -425,7 +422,7 @@ RunCard runCardOf(const Build &build, const Assessment &assessment, const PrimeF
 std::vector<std::string_view> runCardSteps()
 {
     std::vector<std::string_view> out;
-    for (const Row &r : rows())
+    for (const StepRow &r : stepRows())
         out.push_back(r.id);
     return out;
 }

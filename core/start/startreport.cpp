@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/startreport.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 
 namespace mildpath {
 namespace {
@@ -66,11 +66,6 @@ Json cardJson(const RunCard &card)
         out.push_back(std::move(one));
     }
     return out;
-}
-
-std::string bar(double pa)
-{
-    return formatPlain(pa / 1e5, 2);
 }
 
 } // namespace
@@ -138,9 +133,9 @@ std::string startReportText(const Build &build, const StartGate &gate, const Pri
         line("  " + v.name + ": " + formatPlain(v.volume_m3 * 1e3, 2) + " l (" + v.from + ")");
     if (prime.time.time_s)
         line("  pressure after " + formatPlain(*prime.time.low_s, 0) + " to "
-             + formatPlain(*prime.time.high_s, 0) + " s, then " + bar(prime.steady.low_pa) + " to "
-             + bar(prime.steady.high_pa) + " bar; stop at " + formatPlain(*prime.time.stop_s, 0)
-             + " s");
+             + formatPlain(*prime.time.high_s, 0) + " s, then " + barNumber(prime.steady.low_pa)
+             + " to " + barNumber(prime.steady.high_pa) + " bar; stop at "
+             + formatPlain(*prime.time.stop_s, 0) + " s");
     else
         line("  dry it does not lift the oil: pack it or pour oil in");
     line("  if nothing comes:");
@@ -161,8 +156,8 @@ std::string startReportText(const Build &build, const StartGate &gate, const Pri
     for (const Residual &r : residuals)
         line("  " + tapName(build, r.reading->tap) + ", " + formatPlain(r.reading->rpm, 0)
              + " rev/min, " + formatPlain(r.reading->oil_c, 0)
-             + " C: " + bar(r.reading->pressure_kpa * 1e3) + ", expected " + bar(r.expected.low_pa)
-             + " to " + bar(r.expected.high_pa));
+             + " C: " + barNumber(r.reading->pressure_kpa * 1e3) + ", expected "
+             + barNumber(r.expected.low_pa) + " to " + barNumber(r.expected.high_pa));
     for (const Explanation &e : explanations)
         if (e.explains)
             line("  would explain it: " + e.name + " " + e.text);

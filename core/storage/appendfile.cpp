@@ -19,8 +19,7 @@ Result<Appending> startAppending(const std::filesystem::path &folder,
     Appending out;
     for (int number = 1; out.fd < 0; ++number) {
         out.path = folder / name(number);
-        out.fd
-            = ::open(out.path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0600);
+        out.fd = ::open(out.path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0600);
         if (out.fd < 0 && errno != EEXIST)
             return fail(out.path.string(),
                         std::string("cannot be written: ") + std::strerror(errno));

@@ -45,7 +45,8 @@ DriveImport driveFromTable(std::string_view text)
         for (size_t n = 0; n < 3; ++n) {
             if (!column[n])
                 continue;
-            const std::string cell = *column[n] < cells.size() ? trimmedCell(cells[*column[n]]) : "";
+            const std::string cell
+                = *column[n] < cells.size() ? trimmedCell(cells[*column[n]]) : "";
             const auto v = numberOfCell(cell);
             if (!v || (n > 0 && std::abs(*v) > most_g)) {
                 out.errors.push_back({ line + ", " + names[n],

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "build/edit.h"
+#include "document/edit.h"
 
 #include <filesystem>
 #include <memory>

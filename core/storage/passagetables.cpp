@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/passagetables.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "quantity/rounding.h"
 #include "storage/readingtable.h"
 
 namespace mildpath {
 namespace {
 
-std::string mm(double v)
+std::string mmCell(double v)
 {
     return formatPlain(v, 2);
 }
@@ -16,7 +16,7 @@ std::string mm(double v)
 std::string endText(const PassageEnd &e)
 {
     if (e.kind == "joint")
-        return (e.straight ? "runs on into " : "joins ") + e.passage + " at " + mm(e.at_mm);
+        return (e.straight ? "runs on into " : "joins ") + e.passage + " at " + mmCell(e.at_mm);
     return e.kind + (e.stop.empty() ? "" : " at " + e.stop);
 }
 
@@ -35,22 +35,20 @@ std::string tableToCsv(const std::vector<std::vector<std::string>> &rows)
 
 std::string passagesToCsv(const Build &build)
 {
-    std::vector<std::vector<std::string>> rows {
-        { "id", "name", "part", "stop", "made", "d_mm", "l_mm", "end_0", "end_1" }
-    };
+    std::vector<std::vector<std::string>> rows { { "id", "name", "part", "stop", "made", "d_mm",
+                                                   "l_mm", "end_0", "end_1" } };
     for (const Passage &p : build.passages)
         rows.push_back({ p.id, p.name, p.part, p.stop, p.made + (p.curved ? ", curved" : ""),
-                         mm(p.d_mm), mm(p.l_mm), endText(p.ends[0]), endText(p.ends[1]) });
+                         mmCell(p.d_mm), mmCell(p.l_mm), endText(p.ends[0]), endText(p.ends[1]) });
     return tableToCsv(rows);
 }
 
 std::string plugsToCsv(const Build &build)
 {
-    std::vector<std::vector<std::string>> rows {
-        { "id", "name", "kind", "passage", "at_mm", "d_mm", "thread", "behind" }
-    };
+    std::vector<std::vector<std::string>> rows { { "id", "name", "kind", "passage", "at_mm", "d_mm",
+                                                   "thread", "behind" } };
     for (const Plug &p : build.plugs)
-        rows.push_back({ p.id, p.name, p.kind, p.passage, mm(p.at_mm), mm(p.d_mm), p.thread,
+        rows.push_back({ p.id, p.name, p.kind, p.passage, mmCell(p.at_mm), mmCell(p.d_mm), p.thread,
                          p.behind });
     return tableToCsv(rows);
 }

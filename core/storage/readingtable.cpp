@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/readingtable.h"
 
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/rounding.h"
+#include "storage/cells.h"
 
 #include <algorithm>
 #include <array>
@@ -130,14 +131,6 @@ const std::vector<Column> &columns()
         { "at", [](const Reading &r) { return r.at; }, intoText(&Reading::at) },
     };
     return all;
-}
-
-char separatorOf(std::string_view text)
-{
-    const std::string_view head = text.substr(0, text.find('\n'));
-    if (head.find('\t') != std::string_view::npos)
-        return '\t';
-    return head.find(';') != std::string_view::npos ? ';' : ',';
 }
 
 std::string withoutMark(std::string_view text)

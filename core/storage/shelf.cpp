@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/shelf.h"
 
-#include "build/document.h"
+#include "document/document.h"
 #include "quantity/json.h"
 #include "storage/files.h"
 

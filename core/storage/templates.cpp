@@ -11,10 +11,10 @@ std::filesystem::path dataFolder()
     if (const char *chosen = std::getenv("MILDPATH_DATA"))
         return chosen;
     std::error_code code;
-    const std::filesystem::path source = MILDPATH_SOURCE_DATA;
+    const std::filesystem::path source = sourceDataFolder;
     if (std::filesystem::is_directory(source / "templates", code))
         return source;
-    return MILDPATH_INSTALLED_DATA;
+    return installedDataFolder;
 }
 
 std::filesystem::path demoBuildPath()

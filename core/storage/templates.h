@@ -10,6 +10,9 @@
 
 namespace mildpath {
 
+/// Where the sources stand, and where the files are once installed (made by the build).
+extern const char *const sourceDataFolder, *const installedDataFolder;
+
 /// Folder with `templates/` and `demo/`: $MILDPATH_DATA, else beside the sources, else as
 /// installed.
 std::filesystem::path dataFolder();

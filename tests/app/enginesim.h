@@ -17,7 +17,7 @@ public:
         QStringList words { file };
         for (const char *a : arguments)
             words << QString::fromUtf8(a);
-        m_process.setProgram(QStringLiteral(MILDPATH_ENGINE_SIM));
+        m_process.setProgram(QString::fromUtf8(engineSimProgram));
         m_process.setArguments(words);
         m_process.start();
         if (!m_process.waitForStarted(5000) || !m_process.waitForReadyRead(20000))

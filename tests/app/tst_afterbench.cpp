@@ -16,6 +16,8 @@
 
 using namespace mildpath;
 
+namespace tst_afterbench {
+
 class TestAfterBench : public QObject, HistoryFixture
 {
     Q_OBJECT
@@ -351,5 +353,7 @@ void TestAfterBench::everything_survivesSaving()
     QVERIFY(build() == before);
 }
 
-QTEST_MAIN(TestAfterBench)
+} // namespace tst_afterbench
+
+MILDPATH_TEST(tst_afterbench, TestAfterBench)
 #include "tst_afterbench.moc"

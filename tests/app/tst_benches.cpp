@@ -24,6 +24,8 @@
 
 using namespace mildpath;
 
+namespace tst_benches {
+
 namespace {
 
 /// All the side panel would say, one item a line.
@@ -470,5 +472,7 @@ void TestBenches::journalFolder_followsTheEnvironment()
     QVERIFY(journalFolder().endsWith(QStringLiteral("/.local/state/mildpath")));
 }
 
-QTEST_MAIN(TestBenches)
+} // namespace tst_benches
+
+MILDPATH_TEST(tst_benches, TestBenches)
 #include "tst_benches.moc"

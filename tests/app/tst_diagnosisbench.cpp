@@ -16,6 +16,8 @@
 
 using namespace mildpath;
 
+namespace tst_diagnosisbench {
+
 /// Remedies and finding the fault, through the widgets.
 class TestDiagnosisBench : public QObject, private BenchFixture
 {
@@ -63,8 +65,8 @@ void TestDiagnosisBench::remedies_areThoseOfTheCore()
     auto *chart = find<RemedyChart>("remedyChart");
     QTRY_VERIFY(chart->accessibleName().contains(QStringLiteral("needle up, bearing not")));
     for (const Remedy &r : core->remedies)
-        QVERIFY(chart->accessibleName().contains(qs(r.name) + QStringLiteral(": ")
-                                                 + qs(r.verdict)));
+        QVERIFY(
+            chart->accessibleName().contains(qs(r.name) + QStringLiteral(": ") + qs(r.verdict)));
     chart->setFocus();
     QTest::keyClick(chart, Qt::Key_Down);
     const PanelContent content = b.panel();
@@ -170,13 +172,12 @@ void TestDiagnosisBench::diagnosis_agreesWithTheCommandLine()
     const Diagnosis *d = diagnosis();
     QVERIFY(d);
     QProcess cli;
-    cli.start(QStringLiteral(MILDPATH_CLI), { QStringLiteral("diagnose"), path,
-                                              QStringLiteral("--json") });
+    cli.start(QString::fromUtf8(cliProgram),
+              { QStringLiteral("diagnose"), path, QStringLiteral("--json") });
     QVERIFY(cli.waitForFinished(60000));
     QCOMPARE(cli.exitCode(), 0);
     const Json json = *parseJson(cli.readAllStandardOutput().toStdString());
-    QCOMPARE(find<QLabel>("diagnosis.verdict")->text(),
-             qs(json["verdict"].get<std::string>()));
+    QCOMPARE(find<QLabel>("diagnosis.verdict")->text(), qs(json["verdict"].get<std::string>()));
     QCOMPARE(json["candidates"].size(), d->candidates.size());
     const QString spoken = find<CandidateBars>("candidateBars")->accessibleName();
     for (size_t i = 0; i < d->candidates.size(); ++i) {
@@ -247,5 +248,7 @@ void TestDiagnosisBench::everything_survivesSavingAndReopening()
     QVERIFY(build() == before);
 }
 
-QTEST_MAIN(TestDiagnosisBench)
+} // namespace tst_diagnosisbench
+
+MILDPATH_TEST(tst_diagnosisbench, TestDiagnosisBench)
 #include "tst_diagnosisbench.moc"

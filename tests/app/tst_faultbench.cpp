@@ -15,6 +15,8 @@
 
 using namespace mildpath;
 
+namespace tst_faultbench {
+
 /// What if, lines and flow seen, through the widgets.
 class TestFaultBench : public QObject, private BenchFixture
 {
@@ -196,8 +198,7 @@ void TestFaultBench::scenario_survivesSavingAndIsTakenOff()
     QVERIFY(m_window->openFile(path));
     QVERIFY(document().imagined().empty());
     route(1);
-    choose(inPanel<QComboBox>(QStringLiteral("whatIf.kept")),
-           qs(build().scenarios.back().name));
+    choose(inPanel<QComboBox>(QStringLiteral("whatIf.kept")), qs(build().scenarios.back().name));
     QCOMPARE(document().imagined().front().kind, std::string("filter_clogged"));
     QCOMPARE(document().imagined().front().severity, 0.4);
     const size_t standingBefore = standing(build().scenarios).size();
@@ -371,5 +372,7 @@ void TestFaultBench::flows_compareWithAnotherBuild()
                 .contains(QStringLiteral("none.mildpath")));
 }
 
-QTEST_MAIN(TestFaultBench)
+} // namespace tst_faultbench
+
+MILDPATH_TEST(tst_faultbench, TestFaultBench)
 #include "tst_faultbench.moc"

@@ -21,6 +21,8 @@
 
 using namespace mildpath;
 
+namespace tst_filmbench {
+
 /// Oil, films and the engine itself, through the widgets.
 class TestFilmBench : public QObject, private BenchFixture
 {
@@ -327,5 +329,7 @@ void TestFilmBench::newBuild_refusesWhatCannotBe()
     verifyClose(dialog.plan().bore_mm, 88.9, 1e-9);
 }
 
-QTEST_MAIN(TestFilmBench)
+} // namespace tst_filmbench
+
+MILDPATH_TEST(tst_filmbench, TestFilmBench)
 #include "tst_filmbench.moc"

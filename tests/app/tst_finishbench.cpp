@@ -12,6 +12,8 @@
 
 using namespace mildpath;
 
+namespace tst_finishbench {
+
 class TestFinishBench : public QObject, HistoryFixture
 {
     Q_OBJECT
@@ -211,5 +213,7 @@ void TestFinishBench::trace_isTakenBackAndUndone()
     QCOMPARE(find<QComboBox>("finish.traces")->count(), static_cast<int>(before));
 }
 
-QTEST_MAIN(TestFinishBench)
+} // namespace tst_finishbench
+
+MILDPATH_TEST(tst_finishbench, TestFinishBench)
 #include "tst_finishbench.moc"

@@ -22,6 +22,8 @@
 
 using namespace mildpath;
 
+namespace tst_gauge {
+
 namespace {
 
 /// The far end of a serial line: what is written here the gauge link hears.
@@ -168,7 +170,7 @@ void TestGauge::gauge_entersACrankByItself()
         plan << QString::number(expected.back());
     }
     QProcess sim;
-    sim.start(QStringLiteral(MILDPATH_GAUGE_SIM),
+    sim.start(QString::fromUtf8(gaugeSimProgram),
               { QStringLiteral("--plan"), plan.join(u','), QStringLiteral("--rate"),
                 QStringLiteral("200"), QStringLiteral("--rest"), QStringLiteral("0.32"),
                 QStringLiteral("--noise"), QStringLiteral("0.2"), QStringLiteral("--outliers"),
@@ -343,5 +345,7 @@ void TestGauge::impossibleReading_isNotTaken()
     QCOMPARE(readings(), 0u);
 }
 
-QTEST_MAIN(TestGauge)
+} // namespace tst_gauge
+
+MILDPATH_TEST(tst_gauge, TestGauge)
 #include "tst_gauge.moc"

@@ -15,6 +15,8 @@
 
 using namespace mildpath;
 
+namespace tst_heatbench {
+
 class TestHeatBench : public QObject, private BenchFixture
 {
     Q_OBJECT
@@ -388,5 +390,7 @@ void TestHeatBench::materials_takeOwnExpansions()
     QCOMPARE(assessment().size("main_1")->running_um, before);
 }
 
-QTEST_MAIN(TestHeatBench)
+} // namespace tst_heatbench
+
+MILDPATH_TEST(tst_heatbench, TestHeatBench)
 #include "tst_heatbench.moc"

@@ -31,6 +31,8 @@
 
 using namespace mildpath;
 
+namespace tst_passagebench {
+
 /// Passages, plugs, finds, failure and machine shop, through the widgets.
 class TestPassageBench : public QObject, private BenchFixture
 {
@@ -154,8 +156,9 @@ void TestPassageBench::brushAndLight_proveAPassage()
     takePassage("chain_jet_feed");
     QCOMPARE(assessment().marksOf("chain_jet")->clean, Mark::LookAgain);
     click("record.white");
-    QVERIFY(find<HistoryChain>("historyChain")->accessibleName().contains(
-        QStringLiteral("Brush, white")));
+    QVERIFY(find<HistoryChain>("historyChain")
+                ->accessibleName()
+                .contains(QStringLiteral("Brush, white")));
     QCOMPARE(assessment().marksOf("chain_jet")->clean, Mark::LookAgain);
     click("record.light");
     QCOMPARE(assessment().marksOf("chain_jet")->clean, Mark::Proven);
@@ -313,8 +316,8 @@ void TestPassageBench::pluggedHole_isLedgeredToSeen()
     const int holds = assessment().holds();
     click("plug.seen");
     QCOMPARE(assessment().holds(), holds - 1);
-    QVERIFY(rows->rows()[static_cast<size_t>(inner)].cells.back().contains(
-        QStringLiteral("seen by")));
+    QVERIFY(
+        rows->rows()[static_cast<size_t>(inner)].cells.back().contains(QStringLiteral("seen by")));
     click("plug.out");
     QCOMPARE(assessment().holds(), holds);
 }
@@ -444,8 +447,9 @@ void TestPassageBench::failure_marksPartsAndListsWhatToBuy()
     QCOMPARE(assessment().spreads.size(), size_t(1));
     const auto &items = assessment().spreads.front().items;
     QCOMPARE(assessment().holds(), holds + static_cast<int>(items.size()));
-    QVERIFY(find<QLabel>("failure.summary")->text().contains(
-        QStringLiteral("%1 of %1 parts").arg(items.size())));
+    QVERIFY(find<QLabel>("failure.summary")
+                ->text()
+                .contains(QStringLiteral("%1 of %1 parts").arg(items.size())));
     auto *way = find<SpreadWay>("spreadWay");
     int filter = -1;
     for (size_t i = 0; i < items.size(); ++i)
@@ -478,9 +482,8 @@ void TestPassageBench::againstTheRule_wantsAReason()
     };
     clickAt(way, way->stationArea(place()).center());
     clickInPanel("repair.flushed");
-    const auto mark = [&] {
-        return assessment().spreads.front().items[static_cast<size_t>(place())].mark;
-    };
+    const auto mark
+        = [&] { return assessment().spreads.front().items[static_cast<size_t>(place())].mark; };
     QCOMPARE(mark(), Mark::Hold);
     auto *note = inPanel<QLineEdit>(QStringLiteral("repair.note"));
     note->setFocus();
@@ -504,8 +507,8 @@ void TestPassageBench::shopJob_goesOntoTheSheetAndComesBack()
     QCOMPARE(state("main_3_feed").state, CleanState::Clean);
     click("shop.back");
     QCOMPARE(state("main_3_feed").state, CleanState::Dirty);
-    QVERIFY(!find<QTextBrowser>("shopSheet")->toPlainText().contains(
-        QStringLiteral("to size 64.000")));
+    QVERIFY(
+        !find<QTextBrowser>("shopSheet")->toPlainText().contains(QStringLiteral("to size 64.000")));
     // What says nothing is refused.
     choose(find<QComboBox>("shop.job"), QStringLiteral("Something else"));
     const size_t jobs = build().shopJobs.size();
@@ -530,7 +533,8 @@ void TestPassageBench::sheet_isAPdfOfVectors()
     // At a size one can read this much takes two pages of A4.
     const auto pages = pdf.count("/Type /Page") - pdf.count("/Type /Pages");
     QVERIFY2(pages == 2, qPrintable(QString::number(pages)));
-    const auto no = find<ShopPage>("shopPage")->saveSheet(folder.filePath(QStringLiteral("no/x.pdf")));
+    const auto no
+        = find<ShopPage>("shopPage")->saveSheet(folder.filePath(QStringLiteral("no/x.pdf")));
     QVERIFY(!no && !no.error().message.empty());
 }
 
@@ -584,5 +588,7 @@ void TestPassageBench::hiddenMap_outlivesItsDocument()
             QVERIFY2(map().middleOf(p.id).x() >= 0, p.id.c_str());
 }
 
-QTEST_MAIN(TestPassageBench)
+} // namespace tst_passagebench
+
+MILDPATH_TEST(tst_passagebench, TestPassageBench)
 #include "tst_passagebench.moc"

@@ -2,10 +2,12 @@
 #include "paint/passagelayout.h"
 #include "paint/passagepainter.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_passagelayout {
 
 class TestPassageLayout : public QObject
 {
@@ -30,8 +32,7 @@ void TestPassageLayout::layouts_keepApart()
     const QRectF area(0, 0, 760, 240);
     size_t drawn = 0;
     for (const std::string &part : partsOf(b.passages)) {
-        const PassageLayout l
-            = layOutPart(n, part, area, stopNamesOf(b), stopKindsOf(b));
+        const PassageLayout l = layOutPart(n, part, area, stopNamesOf(b), stopKindsOf(b));
         drawn += l.passages.size();
         for (const DrawnPassage &d : l.passages) {
             QVERIFY2(area.adjusted(-1, -1, 1, 1).contains(d.a)
@@ -47,5 +48,7 @@ void TestPassageLayout::layouts_keepApart()
     QCOMPARE(drawn, b.passages.size()); // every passage is drawn in its part
 }
 
-QTEST_MAIN(TestPassageLayout)
+} // namespace tst_passagelayout
+
+MILDPATH_TEST(tst_passagelayout, TestPassageLayout)
 #include "tst_passagelayout.moc"

@@ -13,6 +13,8 @@
 
 using namespace mildpath;
 
+namespace tst_pumpbench {
+
 class TestPumpBench : public QObject, private BenchFixture
 {
     Q_OBJECT
@@ -173,5 +175,7 @@ void TestPumpBench::readings_goOutAndComeBack()
     QVERIFY(!m_window->exportReadings(QStringLiteral("/proc/nowhere/r.csv")));
 }
 
-QTEST_MAIN(TestPumpBench)
+} // namespace tst_pumpbench
+
+MILDPATH_TEST(tst_pumpbench, TestPumpBench)
 #include "tst_pumpbench.moc"

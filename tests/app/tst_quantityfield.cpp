@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "build/edit.h"
+#include "document/edit.h"
 #include "entry/quantityfield.h"
 #include "testing.h"
 
@@ -7,6 +7,8 @@
 #include <QSignalSpy>
 
 using namespace mildpath;
+
+namespace tst_quantityfield {
 
 class TestQuantityField : public QObject
 {
@@ -140,5 +142,7 @@ void TestQuantityField::typing_showsWhatIsUnderstood()
     QCOMPARE(understood.last()[0].toString(), QStringLiteral("58.4 µm"));
 }
 
-QTEST_MAIN(TestQuantityField)
+} // namespace tst_quantityfield
+
+MILDPATH_TEST(tst_quantityfield, TestQuantityField)
 #include "tst_quantityfield.moc"

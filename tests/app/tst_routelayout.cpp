@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/routelayout.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "testing.h"
 
 #include <QLineF>
 
 using namespace mildpath;
+
+namespace tst_routelayout {
 
 class TestRouteLayout : public QObject
 {
@@ -149,5 +151,7 @@ void TestRouteLayout::editedEngines_keepTheirPlaces()
         QVERIFY2(layout.area.contains(p.at), qPrintable(p.name));
 }
 
-QTEST_MAIN(TestRouteLayout)
+} // namespace tst_routelayout
+
+MILDPATH_TEST(tst_routelayout, TestRouteLayout)
 #include "tst_routelayout.moc"

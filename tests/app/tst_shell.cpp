@@ -8,6 +8,7 @@
 #include "shell/readoutstrip.h"
 #include "shell/theme.h"
 #include "start/gate.h"
+#include "storage/journal.h"
 #include "testing.h"
 
 #include <QAbstractItemModelTester>
@@ -20,6 +21,8 @@
 #include <QTemporaryDir>
 
 using namespace mildpath;
+
+namespace tst_shell {
 
 namespace {
 
@@ -235,8 +238,8 @@ void TestShell::rail_refreshesOnlyChangedRows()
     open.open(demoBuild(), {});
     RailModel model(open);
     QSignalSpy changed(&model, &QAbstractItemModel::dataChanged);
-    QVERIFY(open.edit(
-        AddProof { { "", "small_ends", "clean", "proven", "washed", "t", "", "", {} } }));
+    QVERIFY(
+        open.edit(AddProof { { "", "small_ends", "clean", "proven", "washed", "t", "", "", {} } }));
     QCOMPARE(changed.size(), 1);
     QCOMPARE(changed[0][0].toModelIndex().data().toString(), QStringLiteral("Small ends"));
 }
@@ -419,5 +422,7 @@ void TestShell::undo_isJournalled()
     QCOMPARE(found[0].recovered.use.hotOil_c, 95.0);
 }
 
-QTEST_MAIN(TestShell)
+} // namespace tst_shell
+
+MILDPATH_TEST(tst_shell, TestShell)
 #include "tst_shell.moc"

@@ -15,6 +15,8 @@
 
 using namespace mildpath;
 
+namespace tst_sizebenches {
+
 class TestSizeBenches : public QObject, private BenchFixture
 {
     Q_OBJECT
@@ -401,5 +403,7 @@ void TestSizeBenches::limits_ofANewFamilyCanBeSet()
     QCOMPARE(build().limits.at("small_end").max_um, 30.0);
 }
 
-QTEST_MAIN(TestSizeBenches)
+} // namespace tst_sizebenches
+
+MILDPATH_TEST(tst_sizebenches, TestSizeBenches)
 #include "tst_sizebenches.moc"

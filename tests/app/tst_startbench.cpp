@@ -15,6 +15,8 @@
 
 using namespace mildpath;
 
+namespace tst_startbench {
+
 class TestStartBench : public QObject, protected StartFixture
 {
     Q_OBJECT
@@ -459,5 +461,7 @@ void TestStartBench::sheet_isVectorsOnBothPapers()
     QVERIFY(m_window->messageBar().text().contains(QStringLiteral("/proc/nowhere")));
 }
 
-QTEST_MAIN(TestStartBench)
+} // namespace tst_startbench
+
+MILDPATH_TEST(tst_startbench, TestStartBench)
 #include "tst_startbench.moc"

@@ -18,6 +18,8 @@
 
 using namespace mildpath;
 
+namespace tst_sumpbench {
+
 class TestSumpBench : public QObject, private BenchFixture
 {
     Q_OBJECT
@@ -79,7 +81,8 @@ void TestSumpBench::panel_saysTheElevenRows()
     QVERIFY(said.contains(QStringLiteral("Worst known: watch")));
     // No share of air anywhere: the ring's squeeze is the only percentage.
     for (const AirRow &r : assessment().air.rows)
-        QVERIFY2(r.id == "oring" || (r.quantity + r.reason).find('%') == std::string::npos, r.id.c_str());
+        QVERIFY2(r.id == "oring" || (r.quantity + r.reason).find('%') == std::string::npos,
+                 r.id.c_str());
     QVERIFY(find<QLabel>("sump.subtitle")->text().contains(QStringLiteral("held up")));
 }
 
@@ -136,7 +139,8 @@ void TestSumpBench::fill_thatCannotBe_isRefusedWithTheReason()
     QTest::keyClick(bar, Qt::Key_Left);
     QTest::keyClick(bar, Qt::Key_Left); // less than never comes back
     QCOMPARE(*build().sump.own("fill_l"), 4.55);
-    QVERIFY2(bar->toolTip().contains(QStringLiteral("more than was poured in")), qPrintable(bar->toolTip()));
+    QVERIFY2(bar->toolTip().contains(QStringLiteral("more than was poured in")),
+             qPrintable(bar->toolTip()));
 }
 
 void TestSumpBench::fill_isNudgedByKey()
@@ -357,5 +361,7 @@ void TestSumpBench::gas_isLaidOverTheForecast()
     QVERIFY(!document().isModified());
 }
 
-QTEST_MAIN(TestSumpBench)
+} // namespace tst_sumpbench
+
+MILDPATH_TEST(tst_sumpbench, TestSumpBench)
 #include "tst_sumpbench.moc"

@@ -9,6 +9,8 @@
 
 using namespace mildpath;
 
+namespace tst_wholejob {
+
 class TestWholeJob : public QObject, protected StartFixture
 {
     Q_OBJECT
@@ -202,5 +204,7 @@ void TestWholeJob::wholeJob()
     QVERIFY(lastStep("filter_cut"));
 }
 
-QTEST_MAIN(TestWholeJob)
+} // namespace tst_wholejob
+
+MILDPATH_TEST(tst_wholejob, TestWholeJob)
 #include "tst_wholejob.moc"

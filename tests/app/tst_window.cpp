@@ -22,6 +22,8 @@
 
 using namespace mildpath;
 
+namespace tst_window {
+
 class TestWindow : public QObject
 {
     Q_OBJECT
@@ -477,5 +479,7 @@ void TestWindow::everyBench_rendersInBothThemes()
     applyTheme(*qApp, ThemeChoice::Light);
 }
 
-QTEST_MAIN(TestWindow)
+} // namespace tst_window
+
+MILDPATH_TEST(tst_window, TestWindow)
 #include "tst_window.moc"

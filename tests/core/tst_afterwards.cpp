@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Read against forecast, and which uncertain input would explain the difference.
+#include "document/edit.h"
 #include "entries.h"
-#include "build/edit.h"
 #include "start/afterwards.h"
 #include "start/corridor.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_afterwards {
 
 class TestAfterwards : public QObject
 {
@@ -126,5 +128,7 @@ void TestAfterwards::calibration_movesTheForecastNotTheMeasured()
     QVERIFY(!applyEdit(m_build, PassageEdit(AddEntry { c })));
 }
 
-QTEST_APPLESS_MAIN(TestAfterwards)
+} // namespace tst_afterwards
+
+MILDPATH_TEST(tst_afterwards, TestAfterwards)
 #include "tst_afterwards.moc"

@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
-#include "build/edit.h"
 #include "calc/catalogue.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "testing.h"
 
 #include <set>
 
 using namespace mildpath;
+
+namespace tst_air {
 
 class TestAir : public QObject
 {
@@ -126,10 +128,11 @@ void TestAir::rows_answerToTheirInputs_data()
     QTest::addColumn<QString>("key");
     QTest::addColumn<double>("value");
     QTest::addColumn<QString>("state");
-    const auto row = [](const char *what, const char *id, const char *key, double value, const char *state) {
-        QTest::newRow(what) << QString::fromLatin1(id) << QString::fromLatin1(key) << value
-                            << QString::fromLatin1(state);
-    };
+    const auto row
+        = [](const char *what, const char *id, const char *key, double value, const char *state) {
+              QTest::newRow(what) << QString::fromLatin1(id) << QString::fromLatin1(key) << value
+                                  << QString::fromLatin1(state);
+          };
     row("crank well clear", "windage", "fill_l", 4.6, "low");
     row("crank within two allowances", "windage", "fill_l", 6.0, "watch");
     row("crank within one", "windage", "fill_l", 7.6, "high");
@@ -171,7 +174,8 @@ void TestAir::rows_answerToTheirInputs()
     } else if (findSumpKey(key.toStdString())) {
         build = withValue(build, key.toLatin1().constData(), value);
     } else {
-        const auto edited = applyEdit(build, SetStopValue { "sump_pickup", key.toStdString(), value });
+        const auto edited
+            = applyEdit(build, SetStopValue { "sump_pickup", key.toStdString(), value });
         QVERIFY(edited);
         build = *edited;
     }
@@ -490,7 +494,8 @@ void TestAir::baffle_isATrade()
 void TestAir::doors_helpInATurn_notOnASlope()
 {
     // Turns shorter than the doors hold: a bare mouth in them is a watch.
-    Build build = withUse(withUse(withValue(demoBuild(), "fill_l", 3.4), "heel_deg", 0), "turn_g", 2.5);
+    Build build
+        = withUse(withUse(withValue(demoBuild(), "fill_l", 3.4), "heel_deg", 0), "turn_g", 2.5);
     build = withUse(build, "turn_s", 0.1);
     const AirReport shut = assess(build).air;
     QVERIFY(shut.find("turn_left")->submergence_m < shut.find("turn_left")->wanted.dip_m);
@@ -553,5 +558,7 @@ void TestAir::drySump_isJudgedByItsTank()
     QVERIFY(stateOf(dry, "uncovering") != AirState::Low);
 }
 
-QTEST_APPLESS_MAIN(TestAir)
+} // namespace tst_air
+
+MILDPATH_TEST(tst_air, TestAir)
 #include "tst_air.moc"

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_assess {
 
 namespace {
 
@@ -325,5 +327,7 @@ void TestAssess::report_carriesTheSameFigures()
     QVERIFY(text.contains(QStringLiteral("Holds before the start: 2")));
 }
 
-QTEST_APPLESS_MAIN(TestAssess)
+} // namespace tst_assess
+
+MILDPATH_TEST(tst_assess, TestAssess)
 #include "tst_assess.moc"

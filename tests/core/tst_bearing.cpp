@@ -5,6 +5,8 @@
 
 using namespace mildpath;
 
+namespace tst_bearing {
+
 namespace {
 constexpr double thou = 25.4e-6;
 }
@@ -206,5 +208,7 @@ void TestBearing::coldLock_liesWhereClearanceMeetsFloor()
     QCOMPARE(coldLock({ 30e-6 }, 60e-3, 8.8e-6, 11.7e-6, { 0 }).on, ColdLock::On::Heating);
 }
 
-QTEST_APPLESS_MAIN(TestBearing)
+} // namespace tst_bearing
+
+MILDPATH_TEST(tst_bearing, TestBearing)
 #include "tst_bearing.moc"

@@ -5,6 +5,8 @@
 
 using namespace mildpath;
 
+namespace tst_calculators {
+
 class TestCalculators : public QObject
 {
     Q_OBJECT
@@ -208,5 +210,7 @@ void TestCalculators::nullCountsAsAbsent()
                           *parseJson(R"({"kv100_mm2_s":10,"hths_pa_s":null})")));
 }
 
-QTEST_APPLESS_MAIN(TestCalculators)
+} // namespace tst_calculators
+
+MILDPATH_TEST(tst_calculators, TestCalculators)
 #include "tst_calculators.moc"

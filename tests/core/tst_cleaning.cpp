@@ -2,7 +2,7 @@
 #include "testing.h"
 
 #include "assess/cleanmarks.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "passage/cleaning.h"
 #include "quantity/json.h"
 #include "storage/buildfile.h"
@@ -10,6 +10,8 @@
 #include <algorithm>
 
 using namespace mildpath;
+
+namespace tst_cleaning {
 
 namespace {
 
@@ -80,8 +82,6 @@ const std::string gallery = "main_gallery";
 
 } // namespace
 
-Q_DECLARE_METATYPE(std::vector<CleanEvent>)
-
 class TestCleaning : public QObject
 {
     Q_OBJECT
@@ -118,7 +118,8 @@ void TestCleaning::proof_asksForBrushAndFarEnd_data()
     const auto row = [](const char *name, std::vector<CleanEvent> events, const char *state) {
         QTest::newRow(name) << events << QString::fromLatin1(state);
     };
-    const CleanEvent white = entry("brush", gallery, "white"), grey = entry("brush", gallery, "grey"),
+    const CleanEvent white = entry("brush", gallery, "white"),
+                     grey = entry("brush", gallery, "grey"),
                      seen = entry("look", gallery, "through"),
                      blocked = entry("look", gallery, "blocked"),
                      bored = entry("machining", "bore_mains", "", "job"),
@@ -174,9 +175,9 @@ void TestCleaning::washedPassage_agesOpenSoonerThanCovered()
     QFETCH(double, days);
     QFETCH(bool, covered);
     QFETCH(bool, ages);
-    const Build b = with(bare(), { entry("brush", gallery, "white"),
-                                   entry("look", gallery, "through"),
-                                   stored(days, covered, gallery) });
+    const Build b = with(bare(),
+                         { entry("brush", gallery, "white"), entry("look", gallery, "through"),
+                           stored(days, covered, gallery) });
     QCOMPARE(stateOf(b, gallery).state, ages ? CleanState::Aged : CleanState::Clean);
     QCOMPARE(stateOf(b, gallery).missing.empty(), !ages);
     // The final wash mends it, storage after it counts anew.
@@ -188,10 +189,9 @@ void TestCleaning::washedPassage_agesOpenSoonerThanCovered()
 
 void TestCleaning::assembledPassage_doesNotAge()
 {
-    const Build b = with(bare(), { entry("brush", gallery, "white"),
-                                   entry("look", gallery, "through"),
-                                   entry("assembly", "block", "", "part"),
-                                   stored(300, false, gallery) });
+    const Build b = with(bare(),
+                         { entry("brush", gallery, "white"), entry("look", gallery, "through"),
+                           entry("assembly", "block", "", "part"), stored(300, false, gallery) });
     QCOMPARE(stateOf(b, gallery).state, CleanState::Clean);
 }
 
@@ -199,9 +199,9 @@ void TestCleaning::boringTheMains_dirtiesWhatIsOpenToThem()
 {
     const Build b = with(bare(), { entry("machining", "bore_mains", "", "job") });
     const auto dirty = inState(b, CleanState::Dirty);
-    for (const char *yes : { "main_1_feed", "main_5_feed", "main_gallery", "cam_feed_3",
-                             "lifter_gallery", "lifter_gallery_riser", "blind_tapping",
-                             "gallery_feed", "cooling_jets_feed_2" })
+    for (const char *yes :
+         { "main_1_feed", "main_5_feed", "main_gallery", "cam_feed_3", "lifter_gallery",
+           "lifter_gallery_riser", "blind_tapping", "gallery_feed", "cooling_jets_feed_2" })
         QVERIFY2(dirty.contains(yes), yes);
     // Other parts are not there, and what opens elsewhere in the block is not met.
     for (const char *no : { "big_end_1_drilling", "pump_passage", "rocker_shaft_block_feed",
@@ -234,9 +234,9 @@ void TestCleaning::undo_restoresAll()
     const Build after = with(before, { entry("machining", "bore_mains", "", "job") });
     QVERIFY(assess(after).holds() > assess(before).holds() + 5);
     QCOMPARE(assessmentText(before, assess(before)), assessmentText(before, assess(demoBuild())));
-    const Build back = applyEdit(after, PassageEdit(TakeBackEntry {
-                                            "events", after.events.back().id, "t", "" }))
-                           .value();
+    const Build back
+        = applyEdit(after, PassageEdit(TakeBackEntry { "events", after.events.back().id, "t", "" }))
+              .value();
     QCOMPARE(assess(back).holds(), assess(before).holds());
 }
 
@@ -261,11 +261,12 @@ void TestCleaning::deck_dirtiesWhatOpensToTheHead()
 
 void TestCleaning::movedClock_changesNothing()
 {
-    const std::vector<CleanEvent> right { at(entry("brush", gallery, "white"), "2026-03-01T10:00"),
-                                          at(entry("look", gallery, "through"), "2026-03-01T10:05"),
-                                          at(entry("machining", "bore_mains", "", "job"),
-                                             "2026-03-02T09:00"),
-                                          at(entry("brush", gallery, "white"), "2026-03-03T10:00") };
+    const std::vector<CleanEvent> right {
+        at(entry("brush", gallery, "white"), "2026-03-01T10:00"),
+        at(entry("look", gallery, "through"), "2026-03-01T10:05"),
+        at(entry("machining", "bore_mains", "", "job"), "2026-03-02T09:00"),
+        at(entry("brush", gallery, "white"), "2026-03-03T10:00")
+    };
     std::vector<CleanEvent> wrong = right;
     wrong[1].at = "1970-01-01T00:05"; // a flat battery
     wrong[2].at = "2031-03-02T09:00"; // set wrongly
@@ -280,8 +281,9 @@ void TestCleaning::movedClock_changesNothing()
 
 void TestCleaning::eventDatedByHand_goesWhereItBelongs()
 {
-    const Build b = with(bare(), { at(entry("brush", gallery, "white"), "2026-03-03T10:00"),
-                                   at(entry("look", gallery, "through"), "2026-03-03T10:05") });
+    const Build b = with(bare(),
+                         { at(entry("brush", gallery, "white"), "2026-03-03T10:00"),
+                           at(entry("look", gallery, "through"), "2026-03-03T10:05") });
     CleanEvent bored = at(entry("machining", "bore_mains", "", "job"), "2026-03-01T09:00");
     bored.dated = true; // written down afterwards
     QCOMPARE(stateOf(with(b, { bored }), gallery).state, CleanState::Clean);
@@ -291,9 +293,9 @@ void TestCleaning::eventDatedByHand_goesWhereItBelongs()
 
 void TestCleaning::correction_standsWhereItsEventStood()
 {
-    const Build b = with(bare(), { entry("brush", gallery, "grey"),
-                                   entry("look", gallery, "through"),
-                                   entry("machining", "bore_mains", "", "job") });
+    const Build b = with(bare(),
+                         { entry("brush", gallery, "grey"), entry("look", gallery, "through"),
+                           entry("machining", "bore_mains", "", "job") });
     CleanEvent right = entry("brush", gallery, "white");
     right.replaces = b.events[0].id;
     // It was white, but before the boring: that stays dirty.
@@ -306,8 +308,8 @@ void TestCleaning::correction_standsWhereItsEventStood()
 
 void TestCleaning::takenBack_isAsIfItHadNotBeen()
 {
-    const Build b = with(bare(), { entry("brush", gallery, "white"),
-                                   entry("look", gallery, "through") });
+    const Build b
+        = with(bare(), { entry("brush", gallery, "white"), entry("look", gallery, "through") });
     const Build more = with(b, { entry("machining", "bore_mains", "", "job") });
     const TakeBackEntry back { "events", more.events.back().id, "tester", "" };
     const Build without = applyEdit(more, PassageEdit(back)).value();
@@ -330,8 +332,7 @@ void TestCleaning::renamed_keepsItsHistory()
 
 void TestCleaning::split_bothPartsKeepWhatWasBefore()
 {
-    Build b = with(bare(), { entry("brush", gallery, "white"),
-                             entry("look", gallery, "through") });
+    Build b = with(bare(), { entry("brush", gallery, "white"), entry("look", gallery, "through") });
     b = applyEdit(b, PassageEdit(CutPassage { gallery, 200 })).value();
     const std::string rear = gallery + "_far";
     QCOMPARE(stateOf(b, gallery).state, CleanState::Clean);
@@ -458,5 +459,7 @@ void TestCleaning::twoThousandEvents_deriveTheSame()
     QCOMPARE(inState(again->build, CleanState::Clean).size(), b.passages.size());
 }
 
-QTEST_APPLESS_MAIN(TestCleaning)
+} // namespace tst_cleaning
+
+MILDPATH_TEST(tst_cleaning, TestCleaning)
 #include "tst_cleaning.moc"

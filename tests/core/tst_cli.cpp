@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The command line as a shell sees it: output, error text, exit code.
 #include "assess/assessment.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "testing.h"
 
@@ -13,6 +13,8 @@
 #include <set>
 
 using namespace mildpath;
+
+namespace tst_cli {
 
 namespace {
 
@@ -26,7 +28,7 @@ struct Run
 Run run(const QStringList &arguments, const QByteArray &input = {})
 {
     QProcess process;
-    process.start(QStringLiteral(MILDPATH_CLI), arguments);
+    process.start(QString::fromUtf8(cliProgram), arguments);
     process.write(input);
     process.closeWriteChannel();
     process.waitForFinished(30000);
@@ -81,9 +83,9 @@ void TestCli::everyVerb_explainsItself()
 {
     QCOMPARE(run({ QStringLiteral("--help") }).code, 0);
     for (const char *verb :
-         { "calc", "templates", "new", "validate", "assess", "forecast", "solve",
-           "plan-cleaning", "draw-passages", "draw-lines", "what-if", "remedies", "diagnose",
-           "try-diagnosis", "compare-flows", "export", "replay", "start", "report" }) {
+         { "calc", "templates", "new", "validate", "assess", "forecast", "solve", "plan-cleaning",
+           "draw-passages", "draw-lines", "what-if", "remedies", "diagnose", "try-diagnosis",
+           "compare-flows", "export", "replay", "start", "report" }) {
         const Run r = run({ QString::fromLatin1(verb), QStringLiteral("--help") });
         QCOMPARE(r.code, 0);
         QVERIFY(r.out.contains("usage: mildpath-cli " + QByteArray(verb)));
@@ -252,10 +254,10 @@ void TestCli::export_writesEveryReading()
     QCOMPARE(csv.count(QStringLiteral("\r\n")),
              static_cast<qsizetype>(demoBuild().readings.size()) + 1);
     QVERIFY(csv.startsWith(QStringLiteral("id,stop,family")));
-    for (const char *other : { "passages", "plugs", "events", "shopping", "signoffs", "run_card",
-                               "gauge_readings" })
-        QVERIFY2(readTextFile((into + u'/' + QLatin1String(other) + QStringLiteral(".csv"))
-                                  .toStdString()),
+    for (const char *other :
+         { "passages", "plugs", "events", "shopping", "signoffs", "run_card", "gauge_readings" })
+        QVERIFY2(readTextFile(
+                     (into + u'/' + QLatin1String(other) + QStringLiteral(".csv")).toStdString()),
                  other);
     QCOMPARE(run({ QStringLiteral("export"), demo() }).code, 2);
     QCOMPARE(run({ QStringLiteral("export"), demo(), QStringLiteral("--csv"),
@@ -268,8 +270,8 @@ void TestCli::planCleaning_saysTheSameInWordsAndJson()
 {
     const Run words = run({ QStringLiteral("plan-cleaning"), demo() });
     QCOMPARE(words.code, 0);
-    const Json json = run({ QStringLiteral("plan-cleaning"), demo(), QStringLiteral("--json") })
-                          .json();
+    const Json json
+        = run({ QStringLiteral("plan-cleaning"), demo(), QStringLiteral("--json") }).json();
     const BuildPlan plan = cleaningPlanOf(demoBuild());
     QCOMPARE(json["pulls"].get<int>(), plan.plan.pulls);
     QCOMPARE(json["steps"].size(), plan.plan.steps.size());
@@ -317,17 +319,18 @@ void TestCli::drawLines_givesADrySumpItsUsualOnes()
 
 void TestCli::forecast_takesFaultsAndDraws()
 {
-    const QStringList base { QStringLiteral("forecast"), demo(), QStringLiteral("--rpm"),
-                             QStringLiteral("800,1600,2400,3200"), QStringLiteral("--oil-temp-c"),
-                             QStringLiteral("100"), QStringLiteral("--json") };
+    const QStringList base { QStringLiteral("forecast"),     demo(),
+                             QStringLiteral("--rpm"),        QStringLiteral("800,1600,2400,3200"),
+                             QStringLiteral("--oil-temp-c"), QStringLiteral("100"),
+                             QStringLiteral("--json") };
     const auto gauge = [&](const QStringList &more, const char *key) {
         const Json j = run(base + more).json();
         return j["forecast"][0]["points"][0][key].get<double>();
     };
     const double healthy = gauge({}, "kpa");
-    const double open = gauge({ QStringLiteral("--fault"),
-                                QStringLiteral("relief_stuck_open=0.5,pump_worn=0.2") },
-                              "kpa");
+    const double open = gauge(
+        { QStringLiteral("--fault"), QStringLiteral("relief_stuck_open=0.5,pump_worn=0.2") },
+        "kpa");
     QVERIFY(open < 0.8 * healthy);
     // Draws: repeatable with their seed, another seed another range about the same value.
     const auto drawn = [&](const char *seed) {
@@ -342,9 +345,9 @@ void TestCli::forecast_takesFaultsAndDraws()
 
 void TestCli::whatIf_isTheForecastWithTheFault()
 {
-    const QStringList call { QStringLiteral("what-if"), demo(), QStringLiteral("--fault"),
-                             QStringLiteral("main2_shell_spun"), QStringLiteral("--rpm"),
-                             QStringLiteral("3000") };
+    const QStringList call { QStringLiteral("what-if"), demo(),
+                             QStringLiteral("--fault"), QStringLiteral("main2_shell_spun"),
+                             QStringLiteral("--rpm"),   QStringLiteral("3000") };
     const Json j = run(call + QStringList { QStringLiteral("--json") }).json();
     QCOMPARE(j["faults"][0]["fault"].get<std::string>(), std::string("shell_spun@main_2"));
     QVERIFY(!j["taps"][0]["shows"].get<bool>());
@@ -357,8 +360,7 @@ void TestCli::whatIf_isTheForecastWithTheFault()
 
 void TestCli::remedies_nameWhatOnlyMovesTheNeedle()
 {
-    const Json j
-        = run({ QStringLiteral("remedies"), demo(), QStringLiteral("--json") }).json();
+    const Json j = run({ QStringLiteral("remedies"), demo(), QStringLiteral("--json") }).json();
     std::set<std::string> needle;
     for (const Json &r : j["remedies"])
         if (r["needle_only"].get<bool>())
@@ -374,26 +376,32 @@ void TestCli::remedies_nameWhatOnlyMovesTheNeedle()
 
 void TestCli::assess_tellsTheAirSide()
 {
-    const Json air = run({ QStringLiteral("assess"), demo(), QStringLiteral("--json") }).json()["air"];
+    const Json air
+        = run({ QStringLiteral("assess"), demo(), QStringLiteral("--json") }).json()["air"];
     QCOMPARE(air["rows"].size(), size_t(11));
     QCOMPARE(air["overall_state"].get<std::string>(), std::string("watch"));
     const QByteArray text = run({ QStringLiteral("assess"), demo() }).out;
     for (const Json &r : air["rows"])
-        QVERIFY(text.contains(QByteArray::fromStdString(r["name"].get<std::string>() + ": " + r["quantity"].get<std::string>())));
+        QVERIFY(text.contains(QByteArray::fromStdString(r["name"].get<std::string>() + ": "
+                                                        + r["quantity"].get<std::string>())));
     // The window's own calculator, asked with what the build says of a level pan, agrees.
     const Build build = demoBuild();
     const AirReport report = assess(build).air;
-    verifyClose(air["fill_window"]["fill_min_l"].get<double>(), report.window->least_m3 * 1e3, 1e-3, 0,
-                QStringLiteral("least"));
+    verifyClose(air["fill_window"]["fill_min_l"].get<double>(), report.window->least_m3 * 1e3, 1e-3,
+                0, QStringLiteral("least"));
     QVERIFY(text.contains("fill 3.55 l (left turn, 0.35 g)"));
 }
 
 void TestCli::replay_saysTheSameAsTableAndJson()
 {
-    const QString drive = QString::fromStdString((dataFolder() / "demo/harbour-crossing.csv").string());
-    const Json j = run({ QStringLiteral("replay"), demo(), drive, QStringLiteral("--json") }).json();
+    const QString drive
+        = QString::fromStdString((dataFolder() / "demo/harbour-crossing.csv").string());
+    const Json j
+        = run({ QStringLiteral("replay"), demo(), drive, QStringLiteral("--json") }).json();
     const QList<QByteArray> rows
-        = run({ QStringLiteral("replay"), demo(), drive, QStringLiteral("--csv") }).out.trimmed().split('\n');
+        = run({ QStringLiteral("replay"), demo(), drive, QStringLiteral("--csv") })
+              .out.trimmed()
+              .split('\n');
     QCOMPARE(rows.size(), qsizetype(602)); // a header and every moment
     double least = 1e9, notModelled = 0;
     for (const QByteArray &row : rows.mid(1)) {
@@ -403,7 +411,8 @@ void TestCli::replay_saysTheSameAsTableAndJson()
         notModelled += cells[5].trimmed() == "no" ? 1 : 0;
     }
     verifyClose(least, j["least_mm"].get<double>(), 0, 0.06, QStringLiteral("least"));
-    verifyClose(notModelled / 601, j["not_modelled_share"].get<double>(), 0, 0.01, QStringLiteral("share"));
+    verifyClose(notModelled / 601, j["not_modelled_share"].get<double>(), 0, 0.01,
+                QStringLiteral("share"));
     QVERIFY(run({ QStringLiteral("replay"), demo(), drive }).out.contains("Least over the mouth"));
 }
 
@@ -411,16 +420,15 @@ void TestCli::diagnose_saysTheSameInWordsAndJson()
 {
     const QString standby = QString::fromStdString(
         (demoBuildPath().parent_path() / "harbour-standby.mildpath").string());
-    const Json j
-        = run({ QStringLiteral("diagnose"), standby, QStringLiteral("--json") }).json();
+    const Json j = run({ QStringLiteral("diagnose"), standby, QStringLiteral("--json") }).json();
     const QByteArray text = run({ QStringLiteral("diagnose"), standby }).out;
     QVERIFY(text.startsWith(QByteArray::fromStdString(j["verdict"].get<std::string>())));
     double sum = 0;
     for (const Json &c : j["candidates"])
         sum += c["posterior"].get<double>();
     verifyClose(sum, 1, 1e-9);
-    QVERIFY(text.contains(
-        QByteArray::fromStdString(j["candidates"][0]["name"].get<std::string>())));
+    QVERIFY(
+        text.contains(QByteArray::fromStdString(j["candidates"][0]["name"].get<std::string>())));
     QVERIFY(text.contains(QByteArray::fromStdString(j["next"][0]["text"].get<std::string>())));
     QCOMPARE(j["readings"].size(), size_t(6));
 }
@@ -447,7 +455,8 @@ void TestCli::compareFlows_saysWhatForbidsIt()
         f.filter = "old can";
     const QString path = folder.filePath(QStringLiteral("other.mildpath"));
     QVERIFY(saveBuild(path.toStdString(), other));
-    QVERIFY(!run({ QStringLiteral("compare-flows"), demo(), demo() }).out.contains("not comparable"));
+    QVERIFY(
+        !run({ QStringLiteral("compare-flows"), demo(), demo() }).out.contains("not comparable"));
     const Run r = run({ QStringLiteral("compare-flows"), demo(), path });
     QCOMPARE(r.code, 0);
     QVERIFY(r.out.contains("not comparable: filter differs: new spin-on can here, old can there"));
@@ -465,8 +474,8 @@ void TestCli::start_saysTheSameInWordsAndJson()
     for (const Json &hold : j["holds"])
         QVERIFY(words.out.contains(QByteArray::fromStdString(hold["text"].get<std::string>())));
     QCOMPARE(j["prime"]["causes"].size(), size_t(10));
-    QVERIFY(words.out.contains(
-        QByteArray::number(j["prime"]["volume_l"].get<double>(), 'f', 2) + " l to fill"));
+    QVERIFY(words.out.contains(QByteArray::number(j["prime"]["volume_l"].get<double>(), 'f', 2)
+                               + " l to fill"));
     QVERIFY(j["prime"]["time_low_s"] < j["prime"]["time_s"]);
     bool gate = false;
     for (const Json &step : j["run_card"])
@@ -581,5 +590,7 @@ void TestCli::unreadableFile_exitsWith3()
              3);
 }
 
-QTEST_GUILESS_MAIN(TestCli)
+} // namespace tst_cli
+
+MILDPATH_TEST(tst_cli, TestCli)
 #include "tst_cli.moc"

@@ -12,6 +12,8 @@
 
 using namespace mildpath;
 
+namespace tst_crosscheck {
+
 namespace {
 
 const Oil oil { 105, 14.2, 878 };
@@ -209,5 +211,7 @@ void TestCrosscheck::wholeEngine_balancesByNodewiseBisection()
     }
 }
 
-QTEST_APPLESS_MAIN(TestCrosscheck)
+} // namespace tst_crosscheck
+
+MILDPATH_TEST(tst_crosscheck, TestCrosscheck)
 #include "tst_crosscheck.moc"

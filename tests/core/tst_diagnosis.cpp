@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Readings and symptoms → what is wrong: the published worked example, the arithmetic against plain
 // matrices, trials with invented faults, the document's way through it.
-#include "build/edit.h"
 #include "diagnose/trials.h"
+#include "document/edit.h"
 #include "testing.h"
 
 #include <Eigen/Dense>
@@ -11,6 +11,8 @@
 #include <set>
 
 using namespace mildpath;
+
+namespace tst_diagnosis {
 
 namespace {
 
@@ -346,9 +348,10 @@ void TestDiagnosis::fault_isFound()
         ++place;
     }
     // Two ports of six readings: among the first three.
-    QVERIFY2(place < 3, qPrintable(QStringLiteral("place %1, leader %2")
-                                       .arg(place)
-                                       .arg(QString::fromStdString(d->candidates[0].name))));
+    QVERIFY2(place < 3,
+             qPrintable(QStringLiteral("place %1, leader %2")
+                            .arg(place)
+                            .arg(QString::fromStdString(d->candidates[0].name))));
     QCOMPARE(d->readings.size(), size_t(6));
     QCOMPARE(d->candidates[0].predicted_pa.size(), size_t(6));
 }
@@ -374,11 +377,16 @@ void TestDiagnosis::symptoms_weighByTheTable_data()
 {
     QTest::addColumn<QString>("symptom");
     QTest::addColumn<QString>("likely");
-    QTest::newRow("rattle") << "rattle_cold" << "drain_back_leaking";
-    QTest::newRow("tapping") << "tapping_warm" << "lifter_bores_worn";
-    QTest::newRow("turns") << "falls_in_turns" << "low_fill";
-    QTest::newRow("foam") << "foam" << "overfill";
-    QTest::newRow("zero") << "gauge_zero" << "lines_swapped";
+    QTest::newRow("rattle") << "rattle_cold"
+                            << "drain_back_leaking";
+    QTest::newRow("tapping") << "tapping_warm"
+                             << "lifter_bores_worn";
+    QTest::newRow("turns") << "falls_in_turns"
+                           << "low_fill";
+    QTest::newRow("foam") << "foam"
+                          << "overfill";
+    QTest::newRow("zero") << "gauge_zero"
+                          << "lines_swapped";
 }
 
 // Source: the table of docs/theory/diagnosis.md (0.8 likely, 0.3 possible, 0.05 otherwise).
@@ -455,8 +463,8 @@ void TestDiagnosis::twoFaults_areFoundAsAPair()
 void TestDiagnosis::invisibleFaults_sayWhatWouldTell()
 {
     const Diagnosis *d = &unread();
-    for (const char *kind : { "pushrods_restricted", "bypass_stuck_shut", "drain_back_leaking",
-                              "low_fill" }) {
+    for (const char *kind :
+         { "pushrods_restricted", "bypass_stuck_shut", "drain_back_leaking", "low_fill" }) {
         const Candidate &c = candidate(*d, kind);
         QVERIFY2(!c.gaugesCanFrom, kind);
         QVERIFY2(!c.looks.empty(), kind);
@@ -550,5 +558,7 @@ void TestDiagnosis::trials_repeatWithTheirSeed()
     QCOMPARE(given.error().place, std::string("cancelled"));
 }
 
-QTEST_APPLESS_MAIN(TestDiagnosis)
+} // namespace tst_diagnosis
+
+MILDPATH_TEST(tst_diagnosis, TestDiagnosis)
 #include "tst_diagnosis.moc"

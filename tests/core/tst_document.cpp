@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "testing.h"
 
@@ -8,6 +8,8 @@
 #include <random>
 
 using namespace mildpath;
+
+namespace tst_document {
 
 class TestDocument : public QObject
 {
@@ -353,5 +355,7 @@ void TestDocument::senselessEdits_areRefused()
     QVERIFY(!out.error().place.empty() && !out.error().message.empty());
 }
 
-QTEST_APPLESS_MAIN(TestDocument)
+} // namespace tst_document
+
+MILDPATH_TEST(tst_document, TestDocument)
 #include "tst_document.moc"

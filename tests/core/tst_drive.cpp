@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A drive over the pan and its table; gas laid over the forecast; where a sender sees oil.
 #include "assess/replay.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "storage/drivetable.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_drive {
 
 class TestDrive : public QObject
 {
@@ -136,5 +138,7 @@ void TestDrive::driveTable_saysWhatIsWrongAndWhere()
         QCOMPARE(QString::fromStdString(in.errors.front().place), place);
 }
 
-QTEST_APPLESS_MAIN(TestDrive)
+} // namespace tst_drive
+
+MILDPATH_TEST(tst_drive, TestDrive)
 #include "tst_drive.moc"

@@ -7,6 +7,8 @@
 
 using namespace mildpath;
 
+namespace tst_edits {
+
 namespace {
 
 Circuit edited(const char *edits)
@@ -169,5 +171,7 @@ void TestEdits::keys_tellTheirUnit()
     QVERIFY(!findElementKey("pump", "ecc") && !findElementKey("windmill", "d_mm"));
 }
 
-QTEST_APPLESS_MAIN(TestEdits)
+} // namespace tst_edits
+
+MILDPATH_TEST(tst_edits, TestEdits)
 #include "tst_edits.moc"

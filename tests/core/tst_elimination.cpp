@@ -8,6 +8,8 @@
 
 using namespace mildpath;
 
+namespace tst_elimination {
+
 class TestElimination : public QObject
 {
     Q_OBJECT
@@ -79,5 +81,7 @@ void TestElimination::nodeWithoutAnything_isReported()
     QCOMPARE(elimination.factorize(values), 2);
 }
 
-QTEST_APPLESS_MAIN(TestElimination)
+} // namespace tst_elimination
+
+MILDPATH_TEST(tst_elimination, TestElimination)
 #include "tst_elimination.moc"

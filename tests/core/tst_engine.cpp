@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
-#include "build/edit.h"
-#include "build/engineplan.h"
-#include "build/recipes.h"
+#include "document/edit.h"
+#include "document/engineplan.h"
+#include "document/recipes.h"
 #include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_engine {
 
 /// Engines described in words, and stops put in, taken out, fed otherwise.
 class TestEngine : public QObject
@@ -477,5 +479,7 @@ void TestEngine::documents_keepOilsAndEngineNumbers()
     QVERIFY(!parseBuild(json.dump()));
 }
 
-QTEST_APPLESS_MAIN(TestEngine)
+} // namespace tst_engine
+
+MILDPATH_TEST(tst_engine, TestEngine)
 #include "tst_engine.moc"

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a run leaves: filter cuts, used oil, the engine opened again, how the rings seal.
-#include "entries.h"
 #include "assess/assessment.h"
 #include "assess/contacts.h"
 #include "assess/cutreport.h"
 #include "assess/oilreport.h"
 #include "assess/recheck.h"
 #include "assess/sealreport.h"
-#include "build/edit.h"
+#include "document/edit.h"
+#include "entries.h"
 #include "evidence/sealing.h"
 #include "oil/blending.h"
 #include "quantity/json.h"
@@ -15,6 +15,8 @@
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_evidence {
 
 class TestEvidence : public QObject
 {
@@ -158,7 +160,8 @@ void TestEvidence::comparison_neverSaysNoChange()
 void TestEvidence::moreThanASpeck_isAWarningOnlyLater()
 {
     const auto mark = [&](double engine_h, int count) {
-        const Build b = withEntry(m_demo, cut(engine_h, 10, { { "bright", "pleats", count, 0.2 } }));
+        const Build b
+            = withEntry(m_demo, cut(engine_h, 10, { { "bright", "pleats", count, 0.2 } }));
         return reportCuts(b).cuts.front().kind("bright").mark;
     };
     QCOMPARE(mark(12, 40), Mark::Proven);
@@ -231,7 +234,7 @@ void TestEvidence::twoSamplesAtOneTime_areSaid()
             != std::string::npos);
     QVERIFY(!r.samples[1].element("Fe")->wear);
     Build cuts = withEntry(withEntry(m_demo, cut(50, 40, { { "bright", "can", 1, {} } })),
-                      cut(50, 40, { { "bright", "can", 9, {} } }));
+                           cut(50, 40, { { "bright", "can", 9, {} } }));
     const JudgedCut second = reportCuts(cuts).cuts[1];
     QVERIFY(second.remarks.front().find("same hours") != std::string::npos);
     QVERIFY(!second.kind("bright").against);
@@ -476,5 +479,7 @@ void TestEvidence::rings_runOnTheMeasuredBore()
     QVERIFY(!applyEdit(m_demo, SetSectionValue { "elsewhere", "bore_rpq_um", 0.5 }));
 }
 
-QTEST_GUILESS_MAIN(TestEvidence)
+} // namespace tst_evidence
+
+MILDPATH_TEST(tst_evidence, TestEvidence)
 #include "tst_evidence.moc"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Files of traces, tables of cuts and samples, and a folder of builds.
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "shelf/compare.h"
 #include "storage/evidencetables.h"
@@ -13,6 +13,8 @@
 #include <numbers>
 
 using namespace mildpath;
+
+namespace tst_evidencefiles {
 
 class TestEvidenceFiles : public QObject
 {
@@ -382,5 +384,7 @@ void TestEvidenceFiles::shelf_tableIsCsv()
     QCOMPARE(std::ranges::count(csv, '\n'), 8);
 }
 
-QTEST_GUILESS_MAIN(TestEvidenceFiles)
+} // namespace tst_evidencefiles
+
+MILDPATH_TEST(tst_evidencefiles, TestEvidenceFiles)
 #include "tst_evidencefiles.moc"

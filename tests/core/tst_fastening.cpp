@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
-#include "build/edit.h"
-#include "build/fastening.h"
+#include "document/edit.h"
+#include "document/fastening.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_fastening {
 
 namespace {
 
@@ -156,5 +158,7 @@ void TestFastening::wrongTicks_areRefused()
     QVERIFY(!applyEdit(plain(), TickFastener { t }));
 }
 
-QTEST_APPLESS_MAIN(TestFastening)
+} // namespace tst_fastening
+
+MILDPATH_TEST(tst_fastening, TestFastening)
 #include "tst_fastening.moc"

@@ -8,6 +8,8 @@
 
 using namespace mildpath;
 
+namespace tst_faults {
+
 namespace {
 
 /// The wet-sump four with the bare circuit of the published tables in it.
@@ -129,19 +131,22 @@ void TestFaults::names_areReadAndWritten_data()
     QTest::addColumn<QString>("id");
     QTest::addColumn<double>("severity");
     QTest::addColumn<QString>("name");
-    QTest::newRow("alias") << "main2_shell_spun" << "shell_spun@main_2" << 0.98
-                           << "Main 2: shell spun";
-    QTest::newRow("kind alone") << "pump_worn" << "pump_worn@pump" << 0.6 << "Pump: pump worn";
+    QTest::newRow("alias") << "main2_shell_spun"
+                           << "shell_spun@main_2" << 0.98 << "Main 2: shell spun";
+    QTest::newRow("kind alone") << "pump_worn"
+                                << "pump_worn@pump" << 0.6 << "Pump: pump worn";
     QTest::newRow("stop and severity")
-        << "feed_hole_covered@main_4=0.25" << "feed_hole_covered@main_4" << 0.25
-        << "Main 4: feed hole covered";
-    QTest::newRow("item") << "swarf@main_gallery.4=0.5" << "swarf@main_gallery.4" << 0.5
-                          << "gallery 34: swarf in the way";
+        << "feed_hole_covered@main_4=0.25"
+        << "feed_hole_covered@main_4" << 0.25 << "Main 4: feed hole covered";
+    QTest::newRow("item") << "swarf@main_gallery.4=0.5"
+                          << "swarf@main_gallery.4" << 0.5 << "gallery 34: swarf in the way";
     QTest::newRow("alias with an item")
-        << "swarf_gallery_34" << "swarf@main_gallery.4" << 0.9 << "gallery 34: swarf in the way";
-    QTest::newRow("plug") << "lifter_gallery_plug_missing=1" << "plug_missing@lifter_rear_plug"
-                          << 1.0 << "Rear plug missing";
-    QTest::newRow("family") << "mains_worn" << "mains_worn@main_1" << 0.6 << "All mains worn";
+        << "swarf_gallery_34"
+        << "swarf@main_gallery.4" << 0.9 << "gallery 34: swarf in the way";
+    QTest::newRow("plug") << "lifter_gallery_plug_missing=1"
+                          << "plug_missing@lifter_rear_plug" << 1.0 << "Rear plug missing";
+    QTest::newRow("family") << "mains_worn"
+                            << "mains_worn@main_1" << 0.6 << "All mains worn";
 }
 
 void TestFaults::names_areReadAndWritten()
@@ -166,15 +171,24 @@ void TestFaults::wrongNames_areRefused_data()
 {
     QTest::addColumn<QString>("text");
     QTest::addColumn<QString>("says");
-    QTest::newRow("kind") << "gremlins" << "there is no \"gremlins\"";
-    QTest::newRow("stop") << "swarf@attic" << "\"attic\"";
-    QTest::newRow("place") << "feed_hole_covered@pump" << "Pump has no fault";
-    QTest::newRow("severity") << "pump_worn=2" << "from 0 to 1";
-    QTest::newRow("severity word") << "pump_worn=much" << "from 0 to 1";
-    QTest::newRow("item") << "swarf@main_gallery.99" << "nothing a fault";
-    QTest::newRow("item word") << "swarf@main_gallery.x" << "number from 1";
-    QTest::newRow("item with a tail") << "swarf@main_gallery.3x" << "number from 1";
-    QTest::newRow("item of nothing") << "swarf@main_gallery." << "number from 1";
+    QTest::newRow("kind") << "gremlins"
+                          << "there is no \"gremlins\"";
+    QTest::newRow("stop") << "swarf@attic"
+                          << "\"attic\"";
+    QTest::newRow("place") << "feed_hole_covered@pump"
+                           << "Pump has no fault";
+    QTest::newRow("severity") << "pump_worn=2"
+                              << "from 0 to 1";
+    QTest::newRow("severity word") << "pump_worn=much"
+                                   << "from 0 to 1";
+    QTest::newRow("item") << "swarf@main_gallery.99"
+                          << "nothing a fault";
+    QTest::newRow("item word") << "swarf@main_gallery.x"
+                               << "number from 1";
+    QTest::newRow("item with a tail") << "swarf@main_gallery.3x"
+                                      << "number from 1";
+    QTest::newRow("item of nothing") << "swarf@main_gallery."
+                                     << "number from 1";
 }
 
 void TestFaults::wrongNames_areRefused()
@@ -198,7 +212,8 @@ void TestFaults::stops_offerTheirFaults_data()
     row("sump_pickup", "suction_air pickup_blocked pickup_uncovers low_fill overfill oil_too_thin");
     row("pump", "pump_worn pump_gasket external_line");
     row("relief", "relief_stuck_open relief_leaking relief_stuck_shut");
-    row("filter", "filter_clogged bypass_stuck_open bypass_stuck_shut lines_swapped drain_back_leaking");
+    row("filter",
+        "filter_clogged bypass_stuck_open bypass_stuck_shut lines_swapped drain_back_leaking");
     row("main_gallery", "plug_missing swarf");
     row("main_2", "feed_hole_covered shell_spun bearing_worn mains_worn swarf");
     row("big_end_3", "shell_spun bearing_worn big_ends_worn swarf");
@@ -220,7 +235,8 @@ void TestFaults::stops_offerTheirFaults()
         QVERIFY(checkFaults(b, { f }));
     }
     for (const QString &kind : kinds)
-        QVERIFY2(offered.contains(kind), qPrintable(kind + QStringLiteral(" of ") + offered.join(u' ')));
+        QVERIFY2(offered.contains(kind),
+                 qPrintable(kind + QStringLiteral(" of ") + offered.join(u' ')));
 }
 
 void TestFaults::severities_areToldInTheShopsMeasure_data()
@@ -273,11 +289,12 @@ void TestFaults::power_isOneFigureEverywhere()
     const Assessment a = assess(b);
     const auto options = pumpOptions(b, a, nullptr);
     QVERIFY(!options.empty());
-    verifyClose(options.front().power_w, pumpPower_w(b, a.highSpeed), 1e-6, 0, QStringLiteral("as it is"));
+    verifyClose(options.front().power_w, pumpPower_w(b, a.highSpeed), 1e-6, 0,
+                QStringLiteral("as it is"));
     // p × swept flow / 0.85: hydraulic power over the pump's efficiency (own choice of the latter).
     verifyClose(pumpPower_w(b, a.highSpeed),
-                a.highSpeed.nodePressure_pa.at("pump_out") * a.highSpeed.sweptFlow_m3_s / 0.85, 1e-9, 0,
-                QStringLiteral("by hand"));
+                a.highSpeed.nodePressure_pa.at("pump_out") * a.highSpeed.sweptFlow_m3_s / 0.85,
+                1e-9, 0, QStringLiteral("by hand"));
     const auto table = compareRemedies(b, a, {});
     QVERIFY(table);
     verifyClose(table->now.power_w, options.front().power_w, 1e-3, 0, QStringLiteral("remedies"));
@@ -307,13 +324,13 @@ void TestFaults::severity_growsTheFault_data()
 {
     QTest::addColumn<QString>("fault");
     QTest::addColumn<QString>("tap");
-    for (const auto &[fault, tap] : { std::pair("relief_stuck_open", "rear_main_gallery"),
-                                      std::pair("suction_air", "rear_main_gallery"),
-                                      std::pair("pump_worn", "filter_housing"),
-                                      std::pair("oil_too_thin", "rear_main_gallery"),
-                                      std::pair("swarf@main_gallery.4", "rear_main_gallery"),
-                                      std::pair("lifter_gallery_plug_missing", "far_lifter_gallery"),
-                                      std::pair("pickup_blocked", "rear_main_gallery") })
+    for (const auto &[fault, tap] :
+         { std::pair("relief_stuck_open", "rear_main_gallery"),
+           std::pair("suction_air", "rear_main_gallery"), std::pair("pump_worn", "filter_housing"),
+           std::pair("oil_too_thin", "rear_main_gallery"),
+           std::pair("swarf@main_gallery.4", "rear_main_gallery"),
+           std::pair("lifter_gallery_plug_missing", "far_lifter_gallery"),
+           std::pair("pickup_blocked", "rear_main_gallery") })
         QTest::newRow(fault) << QString::fromLatin1(fault) << QString::fromLatin1(tap);
 }
 
@@ -406,7 +423,8 @@ void TestFaults::severalFaults_addUp()
 {
     const Build b = demoBuild();
     const Assessment a = sizesOf(b);
-    const Fault worn = *parseFault(b, "pump_worn=0.5"), open = *parseFault(b, "relief_stuck_open=0.2");
+    const Fault worn = *parseFault(b, "pump_worn=0.5"),
+                open = *parseFault(b, "relief_stuck_open=0.2");
     const auto gauge = [&](std::vector<Fault> faults) {
         return assessAt(b, a, 800, 100, faultChange(b, std::move(faults)))->gauge.value_pa;
     };
@@ -487,5 +505,7 @@ void TestFaults::bigPump_costsPower()
     QVERIFY(!other->notHere.empty());
 }
 
-QTEST_APPLESS_MAIN(TestFaults)
+} // namespace tst_faults
+
+MILDPATH_TEST(tst_faults, TestFaults)
 #include "tst_faults.moc"

@@ -9,6 +9,8 @@
 
 using namespace mildpath;
 
+namespace tst_fedfilm {
+
 /// Films with oil fed in: conservation through cavitation, feeds, warmth.
 class TestFedFilm : public QObject
 {
@@ -337,5 +339,7 @@ void TestFedFilm::rule_hasItsInverse()
         verifyClose(feedFor_pa(at, fedFlow_m3_s(at, pa)), pa, 1e-9);
 }
 
-QTEST_APPLESS_MAIN(TestFedFilm)
+} // namespace tst_fedfilm
+
+MILDPATH_TEST(tst_fedfilm, TestFedFilm)
 #include "tst_fedfilm.moc"

@@ -2,7 +2,7 @@
 // Feed holes, grooves, rotors, relief, seal and pickup: formulas and what they do in the engine.
 #include "assess/assessment.h"
 #include "bearing/feed.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "pump/relief.h"
 #include "pump/rotor.h"
 #include "pump/suction.h"
@@ -11,6 +11,8 @@
 #include <random>
 
 using namespace mildpath;
+
+namespace tst_feed {
 
 namespace {
 
@@ -488,5 +490,7 @@ void TestFeed::gasket_holdsUntilSeen()
     QVERIFY(held(applyEdit(b, AddProof { p }).value())); // taken back
 }
 
-QTEST_APPLESS_MAIN(TestFeed)
+} // namespace tst_feed
+
+MILDPATH_TEST(tst_feed, TestFeed)
 #include "tst_feed.moc"

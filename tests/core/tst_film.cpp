@@ -6,6 +6,8 @@
 
 using namespace mildpath;
 
+namespace tst_film {
+
 /// The film of a plain bearing against Raimondi and Boyd, its limits, and what it is used for.
 class TestFilm : public QObject
 {
@@ -187,5 +189,7 @@ void TestFilm::wideMains_runOnThinnerFilms()
     QCOMPARE(hotFilm(bare, sizes, conditionsOf(b), 0).error().place, std::string("engine"));
 }
 
-QTEST_APPLESS_MAIN(TestFilm)
+} // namespace tst_film
+
+MILDPATH_TEST(tst_film, TestFilm)
 #include "tst_film.moc"

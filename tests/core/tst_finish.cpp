@@ -8,6 +8,8 @@
 
 using namespace mildpath;
 
+namespace tst_finish {
+
 class TestFinish : public QObject
 {
     Q_OBJECT
@@ -353,5 +355,7 @@ void TestFinish::retention_hasBothUnits()
     verifyClose(c.vo_um3_um2, 10 * c.vo_mm3_cm2(), 1e-12);
 }
 
-QTEST_GUILESS_MAIN(TestFinish)
+} // namespace tst_finish
+
+MILDPATH_TEST(tst_finish, TestFinish)
 #include "tst_finish.moc"

@@ -6,6 +6,8 @@
 
 using namespace mildpath;
 
+namespace tst_gaugeline {
+
 class TestGaugeLine : public QObject
 {
     Q_OBJECT
@@ -232,5 +234,7 @@ void TestGaugeLine::gap_needsANewHold()
     QCOMPARE(taken, 1);
 }
 
-QTEST_APPLESS_MAIN(TestGaugeLine)
+} // namespace tst_gaugeline
+
+MILDPATH_TEST(tst_gaugeline, TestGaugeLine)
 #include "tst_gaugeline.moc"

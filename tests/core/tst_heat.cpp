@@ -7,6 +7,8 @@
 
 using namespace mildpath;
 
+namespace tst_heat {
+
 /// Growth, the heated-block test, infrared thermometers and the way from cold to hot.
 class TestHeat : public QObject
 {
@@ -380,5 +382,7 @@ void TestHeat::timeConstants_areLinearInTheirInverse()
     QVERIFY(timeConstant_s(420, 180, 800, 6000) < 180);
 }
 
-QTEST_APPLESS_MAIN(TestHeat)
+} // namespace tst_heat
+
+MILDPATH_TEST(tst_heat, TestHeat)
 #include "tst_heat.moc"

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/heatlog.h"
 #include "assess/room.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_heatlog {
 
 /// The heated-block log: what it accepts, what it refuses to believe, what it proves.
 class TestHeatLog : public QObject
@@ -407,5 +409,7 @@ void TestHeatLog::edits_surviveTheJournal()
     }
 }
 
-QTEST_APPLESS_MAIN(TestHeatLog)
+} // namespace tst_heatlog
+
+MILDPATH_TEST(tst_heatlog, TestHeatLog)
 #include "tst_heatlog.moc"

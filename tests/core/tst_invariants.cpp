@@ -2,10 +2,12 @@
 // What must hold whatever the numbers: tried over speeds, temperatures, oils and changed
 // dimensions.
 #include "assess/assessment.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_invariants {
 
 namespace {
 
@@ -256,5 +258,7 @@ void TestInvariants::forecastOfTheDemo_hasNoGaps()
     QCOMPARE(forecastLines(build, a, { 400 }, { 800 }).error().place, std::string("oil_temp_c"));
 }
 
-QTEST_APPLESS_MAIN(TestInvariants)
+} // namespace tst_invariants
+
+MILDPATH_TEST(tst_invariants, TestInvariants)
 #include "tst_invariants.moc"

@@ -11,6 +11,8 @@
 
 using namespace mildpath;
 
+namespace tst_journal {
+
 class TestJournal : public QObject
 {
     Q_OBJECT
@@ -131,5 +133,7 @@ void TestJournal::nonsense_isSkipped()
     QVERIFY(findRecoveries("/nonexistent").empty());
 }
 
-QTEST_APPLESS_MAIN(TestJournal)
+} // namespace tst_journal
+
+MILDPATH_TEST(tst_journal, TestJournal)
 #include "tst_journal.moc"

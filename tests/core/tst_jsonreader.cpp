@@ -7,6 +7,8 @@
 
 using namespace mildpath;
 
+namespace tst_jsonreader {
+
 class TestJsonReader : public QObject
 {
     Q_OBJECT
@@ -140,5 +142,7 @@ void TestJsonReader::largeOrMissingFile_isRefused()
     QVERIFY(readTextFile("/tmp").error().message.find("folder") != std::string::npos);
 }
 
-QTEST_APPLESS_MAIN(TestJsonReader)
+} // namespace tst_jsonreader
+
+MILDPATH_TEST(tst_jsonreader, TestJsonReader)
 #include "tst_jsonreader.moc"

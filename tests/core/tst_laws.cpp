@@ -6,6 +6,8 @@
 
 using namespace mildpath;
 
+namespace tst_laws {
+
 class TestLaws : public QObject
 {
     Q_OBJECT
@@ -199,5 +201,7 @@ void TestLaws::everyType_hasKeysAndMeanings()
     }
 }
 
-QTEST_APPLESS_MAIN(TestLaws)
+} // namespace tst_laws
+
+MILDPATH_TEST(tst_laws, TestLaws)
 #include "tst_laws.moc"

@@ -3,11 +3,13 @@
 // of the document through its file.
 #include "assess/assessment.h"
 #include "assess/flowproof.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_lines {
 
 namespace {
 
@@ -144,11 +146,11 @@ void TestLines::wrongJoints_areCaught_data()
     const auto row = [](const char *name, const char *id, std::function<void(Build &)> spoil) {
         QTest::newRow(name) << QString::fromLatin1(id) << spoil;
     };
-    row("out to out", "out_to_out", [](Build &b) {
-        line(b, "tank.out").to = "scavenge.out";
-    });
+    row("out to out", "out_to_out", [](Build &b) { line(b, "tank.out").to = "scavenge.out"; });
     row("in to in", "in_to_in", [](Build &b) { line(b, "tank.out").from = "engine.in"; });
-    row("missing", "open_port", [](Build &b) { b.plumbing.lines.pop_back(), b.plumbing.lines.erase(b.plumbing.lines.begin()); });
+    row("missing", "open_port", [](Build &b) {
+        b.plumbing.lines.pop_back(), b.plumbing.lines.erase(b.plumbing.lines.begin());
+    });
     row("capped", "capped", [](Build &b) { b.plumbing.capped = { "engine.in" }; });
     row("one filter line at the wrong port", "out_to_out",
         [](Build &b) { line(b, "pump.out").to = "filter.centre"; });
@@ -206,7 +208,8 @@ void TestLines::wrongJoints_areCaught()
         if (QString::fromStdString(f.id) == id)
             QVERIFY(finding(assess(b), "lines_" + f.id + (f.stop.empty() ? "" : "@" + f.stop)));
     }
-    const bool lookOnly = id == QLatin1String("vacuum_unknown") || id == QLatin1String("gauge_on_filter");
+    const bool lookOnly
+        = id == QLatin1String("vacuum_unknown") || id == QLatin1String("gauge_on_filter");
     QCOMPARE(r.faults.front().mark, lookOnly ? Mark::LookAgain : Mark::Hold);
 }
 
@@ -214,10 +217,14 @@ void TestLines::filterWay_followsItsBuild_data()
 {
     QTest::addColumn<QString>("build");
     QTest::addColumn<QString>("in");
-    QTest::newRow("spin-on") << "spin_on" << "filter.rim";
-    QTest::newRow("cartridge") << "cartridge" << "filter.rim";
-    QTest::newRow("inside out") << "inside_out" << "filter.centre";
-    QTest::newRow("arrow") << "arrow" << "filter.rim";
+    QTest::newRow("spin-on") << "spin_on"
+                             << "filter.rim";
+    QTest::newRow("cartridge") << "cartridge"
+                               << "filter.rim";
+    QTest::newRow("inside out") << "inside_out"
+                                << "filter.centre";
+    QTest::newRow("arrow") << "arrow"
+                           << "filter.rim";
 }
 
 void TestLines::filterWay_followsItsBuild()
@@ -257,8 +264,8 @@ void TestLines::swappedFilter_holdsAndStarves()
 void TestLines::trace_followsTheOil()
 {
     const LinesReport r = judgeLines(drySump());
-    const std::vector<std::string> way { "pump.out", "filter.rim", "filter.centre", "cooler.a",
-                                         "cooler.b", "engine.in" };
+    const std::vector<std::string> way { "pump.out", "filter.rim", "filter.centre",
+                                         "cooler.a", "cooler.b",   "engine.in" };
     QVERIFY(r.trace.ports == way);
 }
 
@@ -297,8 +304,8 @@ void TestLines::lineEdits_goThroughJsonAndBack()
     l.bore_mm = 19;
     l.by = "tester";
     const std::vector<LineEdit> edits { PutLine { l }, DropLine { "l1" },
-                                        CapPort { "engine.in", true },
-                                        SetFilter { true, "arrow" }, DrawLines {} };
+                                        CapPort { "engine.in", true }, SetFilter { true, "arrow" },
+                                        DrawLines {} };
     for (const LineEdit &e : edits) {
         const auto back = editFromJson(editToJson(Edit(e)));
         QVERIFY(back);
@@ -351,8 +358,8 @@ void TestLines::badPlumbing_isNamedWithItsPlace()
     QStringList places;
     for (const Error &e : validateBuild(b))
         places << QString::fromStdString(e.place);
-    for (const char *p : { "/plumbing/filter_build", "/plumbing/lines/1/id",
-                           "/plumbing/lines/2/to", "/plumbing/capped/0" })
+    for (const char *p : { "/plumbing/filter_build", "/plumbing/lines/1/id", "/plumbing/lines/2/to",
+                           "/plumbing/capped/0" })
         QVERIFY2(places.contains(QLatin1String(p)), p);
 }
 
@@ -523,5 +530,7 @@ void TestLines::olderFile_isLifted()
     QVERIFY(r->build.plumbing == Plumbing {});
 }
 
-QTEST_APPLESS_MAIN(TestLines)
+} // namespace tst_lines
+
+MILDPATH_TEST(tst_lines, TestLines)
 #include "tst_lines.moc"

@@ -7,6 +7,8 @@
 
 using namespace mildpath;
 
+namespace tst_network {
+
 namespace {
 
 /// Pressures within 2 % or 2 kPa, flows within 3 % or 0.03 l/min of the independent SciPy solution;
@@ -432,5 +434,7 @@ void TestNetwork::remarkableStates_areWarnedOf()
             .contains(QStringLiteral("unknown_key")));
 }
 
-QTEST_APPLESS_MAIN(TestNetwork)
+} // namespace tst_network
+
+MILDPATH_TEST(tst_network, TestNetwork)
 #include "tst_network.moc"

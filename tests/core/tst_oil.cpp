@@ -5,6 +5,8 @@
 
 using namespace mildpath;
 
+namespace tst_oil {
+
 class TestOil : public QObject
 {
     Q_OBJECT
@@ -129,5 +131,7 @@ void TestOil::shelf_isSensible()
     }
 }
 
-QTEST_APPLESS_MAIN(TestOil)
+} // namespace tst_oil
+
+MILDPATH_TEST(tst_oil, TestOil)
 #include "tst_oil.moc"

@@ -2,7 +2,7 @@
 // Torque cards, shells, weights, choices and stop numbers in the document: what is refused and
 // where, and what an older file becomes.
 #include "assess/assessment.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "storage/buildfile.h"
 #include "testing.h"
@@ -14,6 +14,8 @@
 #include <unistd.h>
 
 using namespace mildpath;
+
+namespace tst_parts {
 
 namespace {
 
@@ -34,8 +36,6 @@ size_t stopAt(const Json &j, const char *id)
 }
 
 } // namespace
-
-Q_DECLARE_METATYPE(Damage)
 
 class TestParts : public QObject
 {
@@ -209,7 +209,7 @@ void TestParts::versionTwo_keepsItsReadings()
 
 void TestParts::everyFamily_isInTheSchema()
 {
-    const Json schema = parseJson(readTextFile(std::string(MILDPATH_TEST_DATA)
+    const Json schema = parseJson(readTextFile(std::string(testDataFolder)
                                                + "/../../docs/format/mild-path-build.schema.json")
                                       .value())
                             .value();
@@ -300,7 +300,7 @@ void TestParts::simulatedGauge_playsWhatItIsTold()
     QFETCH(QString, unit);
     QFETCH(QByteArray, line);
     QProcess sim;
-    sim.start(QStringLiteral(MILDPATH_GAUGE_SIM),
+    sim.start(QString::fromUtf8(gaugeSimProgram),
               { QStringLiteral("--plan"), QStringLiteral("48"), QStringLiteral("--noise"),
                 QStringLiteral("0"), QStringLiteral("--rate"), QStringLiteral("200"),
                 QStringLiteral("--rest"), QStringLiteral("0.2"), QStringLiteral("--unit"), unit,
@@ -336,12 +336,14 @@ void TestParts::simulatedGauge_refusesNonsense()
                                   { QStringLiteral("--plan") } };
     for (const QStringList &arguments : wrong) {
         QProcess sim;
-        sim.start(QStringLiteral(MILDPATH_GAUGE_SIM), arguments);
+        sim.start(QString::fromUtf8(gaugeSimProgram), arguments);
         QVERIFY(sim.waitForFinished(5000));
         QCOMPARE(sim.exitCode(), 2);
         QVERIFY(sim.readAllStandardError().contains("--plan"));
     }
 }
 
-QTEST_GUILESS_MAIN(TestParts)
+} // namespace tst_parts
+
+MILDPATH_TEST(tst_parts, TestParts)
 #include "tst_parts.moc"

@@ -2,7 +2,7 @@
 #include "testing.h"
 
 #include "assess/cleanmarks.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "passage/cleaningplan.h"
 #include "passage/plugs.h"
 #include "quantity/json.h"
@@ -11,6 +11,8 @@
 #include <algorithm>
 
 using namespace mildpath;
+
+namespace tst_passages {
 
 namespace {
 
@@ -157,9 +159,8 @@ void TestPassages::hiddenPlug_bringsItsOuterOneAlong()
     const CleaningPlan p = metal.plan();
     QCOMPARE(names(p.draw, metal), (std::set<std::string> { "rear", "inner", "ball" }));
     const auto place = [&](const char *id) {
-        return std::find_if(p.draw.begin(), p.draw.end(), [&](int i) {
-            return metal.plugs[static_cast<size_t>(i)].id == id;
-        });
+        return std::find_if(p.draw.begin(), p.draw.end(),
+                            [&](int i) { return metal.plugs[static_cast<size_t>(i)].id == id; });
     };
     QVERIFY(place("rear") < place("inner")); // the outer one comes out first
 }
@@ -342,9 +343,8 @@ void TestPassages::templates_nameEverythingAndHideNothing()
                              }),
                  s.id.c_str());
     }
-    QCOMPARE(std::count_if(b.plugs.begin(), b.plugs.end(),
-                           [](const Plug &p) { return p.hidden(); }),
-             2);
+    QCOMPARE(
+        std::count_if(b.plugs.begin(), b.plugs.end(), [](const Plug &p) { return p.hidden(); }), 2);
 }
 
 void TestPassages::split_keepsWhatMeetsEachPart()
@@ -407,17 +407,38 @@ void TestPassages::faults_haveAPlace()
     QFETCH(int, what);
     Metal m;
     switch (what) {
-    case 0: m.passages[1].ends[0].passage = "nowhere"; break;
-    case 1: m.passages[1].ends[0].at_mm = 400; break;
-    case 2: m.plugs.pop_back(); break;
-    case 3: m.passages[0].part = "gearbox"; break;
-    case 4: m.passages[2].restrictors = { { 10, 9 } }; break;
-    case 5: m.passages[2].ends[0].at_mm = 260; break;
-    case 6: m.plugs[2].at_mm = 301; break;
-    case 7: m.plugs[2].behind = "nobody"; break;
-    case 8: m.passages[2].id = "feed_1"; break;
-    case 9: m.passages[0].l_mm = std::numeric_limits<double>::quiet_NaN(); break;
-    default: m.passages[0].crossings = { { 10, "gallery", 20 } };
+    case 0:
+        m.passages[1].ends[0].passage = "nowhere";
+        break;
+    case 1:
+        m.passages[1].ends[0].at_mm = 400;
+        break;
+    case 2:
+        m.plugs.pop_back();
+        break;
+    case 3:
+        m.passages[0].part = "gearbox";
+        break;
+    case 4:
+        m.passages[2].restrictors = { { 10, 9 } };
+        break;
+    case 5:
+        m.passages[2].ends[0].at_mm = 260;
+        break;
+    case 6:
+        m.plugs[2].at_mm = 301;
+        break;
+    case 7:
+        m.plugs[2].behind = "nobody";
+        break;
+    case 8:
+        m.passages[2].id = "feed_1";
+        break;
+    case 9:
+        m.passages[0].l_mm = std::numeric_limits<double>::quiet_NaN();
+        break;
+    default:
+        m.passages[0].crossings = { { 10, "gallery", 20 } };
     }
     const auto errors = checkPassages(m.passages, m.plugs);
     QVERIFY(std::any_of(errors.begin(), errors.end(), [&](const Error &e) {
@@ -523,5 +544,7 @@ void TestPassages::edits_writeAndReadTheSame()
     QVERIFY(!editFromJson(Json { { "edit", "add_entry" }, { "log", "gossip" } }));
 }
 
-QTEST_APPLESS_MAIN(TestPassages)
+} // namespace tst_passages
+
+MILDPATH_TEST(tst_passages, TestPassages)
 #include "tst_passages.moc"

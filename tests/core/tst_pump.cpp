@@ -5,6 +5,8 @@
 
 using namespace mildpath;
 
+namespace tst_pump {
+
 namespace {
 
 /// The demo's kind of pump: 6.8 cm³ a turn, gauged by feeler.
@@ -145,5 +147,7 @@ void TestPump::withinWorkshopLimits_slipStaysBearable()
     QVERIFY(swept - pumpLeaks(pump(254, 152), hot_pa_s).total_m3_s_pa() * 1e5 < 0);
 }
 
-QTEST_APPLESS_MAIN(TestPump)
+} // namespace tst_pump
+
+MILDPATH_TEST(tst_pump, TestPump)
 #include "tst_pump.moc"

@@ -7,6 +7,8 @@
 
 using namespace mildpath;
 
+namespace tst_quantity {
+
 class TestQuantity : public QObject
 {
     Q_OBJECT
@@ -153,5 +155,7 @@ void TestQuantity::negativeZero_isZero()
     QCOMPARE(formatNumber(std::nan(""), 2), std::string("–"));
 }
 
-QTEST_APPLESS_MAIN(TestQuantity)
+} // namespace tst_quantity
+
+MILDPATH_TEST(tst_quantity, TestQuantity)
 #include "tst_quantity.moc"

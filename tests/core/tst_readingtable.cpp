@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "storage/readingtable.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_readingtable {
 
 class TestReadingTable : public QObject
 {
@@ -166,5 +168,7 @@ void TestReadingTable::pastedNumbers_areRead()
     QCOMPARE(QList<double>(got.begin(), got.end()), numbers);
 }
 
-QTEST_APPLESS_MAIN(TestReadingTable)
+} // namespace tst_readingtable
+
+MILDPATH_TEST(tst_readingtable, TestReadingTable)
 #include "tst_readingtable.moc"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The build sheet: what stands on it, that its pictures can be drawn, that nothing on it is markup.
-#include "build/edit.h"
+#include "document/edit.h"
 #include "report/buildsheet.h"
 #include "report/pictures.h"
 #include "start/gate.h"
@@ -9,6 +9,8 @@
 #include <QXmlStreamReader>
 
 using namespace mildpath;
+
+namespace tst_report {
 
 class TestReport : public QObject
 {
@@ -234,5 +236,7 @@ void TestReport::tables_haveAsManyWidthsAsColumns()
     QVERIFY(tables >= 6);
 }
 
-QTEST_APPLESS_MAIN(TestReport)
+} // namespace tst_report
+
+MILDPATH_TEST(tst_report, TestReport)
 #include "tst_report.moc"

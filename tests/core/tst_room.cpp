@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/room.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "oil/grades.h"
 #include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_room {
 
 /// The heat compromise: growth by parts, room to choose, warm-up, the crank's oil.
 class TestRoom : public QObject
@@ -447,5 +449,7 @@ void TestRoom::warmUp_alloyClosesBehindTheBlock()
     QVERIFY(warmUpRun(*slow, sizes, 800, times)->points[1].mains_um < run->points[1].mains_um);
 }
 
-QTEST_APPLESS_MAIN(TestRoom)
+} // namespace tst_room
+
+MILDPATH_TEST(tst_room, TestRoom)
 #include "tst_room.moc"

@@ -15,6 +15,8 @@
 
 using namespace mildpath;
 
+namespace tst_runfile {
+
 class TestRunFile : public QObject
 {
     Q_OBJECT
@@ -321,5 +323,7 @@ void TestRunFile::lineStream_cutsAnywhere()
     QCOMPARE(*lines[0], std::string("p=5"));
 }
 
-QTEST_APPLESS_MAIN(TestRunFile)
+} // namespace tst_runfile
+
+MILDPATH_TEST(tst_runfile, TestRunFile)
 #include "tst_runfile.moc"

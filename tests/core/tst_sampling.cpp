@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/contacts.h"
 #include "assess/sampling.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "oil/blending.h"
 #include "oil/grades.h"
 #include "oil/shear.h"
@@ -10,6 +10,8 @@
 #include <thread>
 
 using namespace mildpath;
+
+namespace tst_sampling {
 
 /// Bands from many possible builds; contacts on the friction curve; oils thinned by fuel and shear.
 class TestSampling : public QObject
@@ -324,5 +326,7 @@ void TestSampling::ownOils_areKeptUsedAndDropped()
     QVERIFY(findOil(b, "15W-40")->hths_mpa_s == 3.9 && !findOil(b, "nothing"));
 }
 
-QTEST_APPLESS_MAIN(TestSampling)
+} // namespace tst_sampling
+
+MILDPATH_TEST(tst_sampling, TestSampling)
 #include "tst_sampling.moc"

@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 #include "bearing/shells.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "testing.h"
 
 #include <algorithm>
 #include <random>
 
 using namespace mildpath;
+
+namespace tst_shells {
 
 namespace {
 
@@ -234,5 +236,7 @@ void TestShells::otherShells_askForTheGaugeAgain()
     QVERIFY(!applyEdit(b, FitShells { "main", "main_1", other }));
 }
 
-QTEST_APPLESS_MAIN(TestShells)
+} // namespace tst_shells
+
+MILDPATH_TEST(tst_shells, TestShells)
 #include "tst_shells.moc"

@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The played engine, and the rehearsal on it.
+#include "document/edit.h"
 #include "entries.h"
-#include "build/edit.h"
 #include "start/alarms.h"
 #include "start/rehearsal.h"
 #include "start/runcard.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_simulated {
 
 class TestSimulated : public QObject
 {
@@ -471,5 +473,7 @@ void TestSimulated::rehearsal_everyFaultCanBePlayed()
     }
 }
 
-QTEST_APPLESS_MAIN(TestSimulated)
+} // namespace tst_simulated
+
+MILDPATH_TEST(tst_simulated, TestSimulated)
 #include "tst_simulated.moc"

@@ -2,12 +2,14 @@
 // Readings by every method: which decides, what they are worth, when they disagree.
 #include "assess/assessment.h"
 #include "bearing/thermal.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "pump/rotor.h"
 #include "quantity/json.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_sizes {
 
 namespace {
 
@@ -423,5 +425,7 @@ void TestSizes::looseWeight_isNotProven()
     QVERIFY(!applyEdit(b, WeighPart { none }));
 }
 
-QTEST_APPLESS_MAIN(TestSizes)
+} // namespace tst_sizes
+
+MILDPATH_TEST(tst_sizes, TestSizes)
 #include "tst_sizes.moc"

@@ -3,7 +3,7 @@
 
 #include "assess/shopsheet.h"
 #include "assess/spread.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "quantity/json.h"
 #include "storage/passagetables.h"
 #include "storage/photos.h"
@@ -15,6 +15,8 @@
 #include <algorithm>
 
 using namespace mildpath;
+
+namespace tst_spread {
 
 namespace {
 
@@ -89,33 +91,36 @@ void TestSpread::failedBigEnd_marksTheOilsWayInOrder_data()
     QTest::addColumn<QString>("failed");
     QTest::addColumn<QStringList>("order");
     QTest::newRow("wet sump with a cooler")
-        << "inline-three-turbo" << "big_end_2"
-        << QStringList { QStringLiteral("big_end_2"), QStringLiteral("crank"),
-                         QStringLiteral("main_3"),    QStringLiteral("main_gallery"),
-                         QStringLiteral("sump_pickup"), QStringLiteral("pump"),
-                         QStringLiteral("filter"),    QStringLiteral("cooler"),
-                         QStringLiteral("main_1"),    QStringLiteral("intake_cam"),
+        << "inline-three-turbo"
+        << "big_end_2"
+        << QStringList { QStringLiteral("big_end_2"),        QStringLiteral("crank"),
+                         QStringLiteral("main_3"),           QStringLiteral("main_gallery"),
+                         QStringLiteral("sump_pickup"),      QStringLiteral("pump"),
+                         QStringLiteral("filter"),           QStringLiteral("cooler"),
+                         QStringLiteral("main_1"),           QStringLiteral("intake_cam"),
                          QStringLiteral("intake_cam_phaser") };
     QTest::newRow("dry sump: scavenge and tank come before the pump")
-        << "v8-dry-sump" << "big_end_5"
-        << QStringList { QStringLiteral("big_end_5"), QStringLiteral("crank"),
+        << "v8-dry-sump"
+        << "big_end_5"
+        << QStringList { QStringLiteral("big_end_5"),    QStringLiteral("crank"),
                          QStringLiteral("main_gallery"), QStringLiteral("scavenge"),
-                         QStringLiteral("tank"),      QStringLiteral("sump_pickup"),
-                         QStringLiteral("pump"),      QStringLiteral("line_out"),
-                         QStringLiteral("filter"),    QStringLiteral("cooler"),
-                         QStringLiteral("line_back"), QStringLiteral("main_1") };
+                         QStringLiteral("tank"),         QStringLiteral("sump_pickup"),
+                         QStringLiteral("pump"),         QStringLiteral("line_out"),
+                         QStringLiteral("filter"),       QStringLiteral("cooler"),
+                         QStringLiteral("line_back"),    QStringLiteral("main_1") };
     QTest::newRow("lifters first: their galleries come before the far mains")
-        << "v8-lifters-first" << "big_end_1"
-        << QStringList { QStringLiteral("big_end_1"), QStringLiteral("crank"),
+        << "v8-lifters-first"
+        << "big_end_1"
+        << QStringList { QStringLiteral("big_end_1"),    QStringLiteral("crank"),
                          QStringLiteral("main_gallery"), QStringLiteral("sump_pickup"),
-                         QStringLiteral("pump"), QStringLiteral("filter"),
+                         QStringLiteral("pump"),         QStringLiteral("filter"),
                          QStringLiteral("lifters_left"), QStringLiteral("main_4") };
     QTest::newRow("a main: its own gallery, no crank's pin")
-        << "inline-four-wet-sump" << "main_2"
-        << QStringList { QStringLiteral("main_2"), QStringLiteral("crank"),
-                         QStringLiteral("main_gallery"), QStringLiteral("sump_pickup"),
-                         QStringLiteral("pump"), QStringLiteral("filter"),
-                         QStringLiteral("main_1") };
+        << "inline-four-wet-sump"
+        << "main_2" << QStringList { QStringLiteral("main_2"),       QStringLiteral("crank"),
+                                     QStringLiteral("main_gallery"), QStringLiteral("sump_pickup"),
+                                     QStringLiteral("pump"),         QStringLiteral("filter"),
+                                     QStringLiteral("main_1") };
 }
 
 void TestSpread::failedBigEnd_marksTheOilsWayInOrder()
@@ -123,15 +128,13 @@ void TestSpread::failedBigEnd_marksTheOilsWayInOrder()
     QFETCH(QString, name);
     QFETCH(QString, failed);
     QFETCH(QStringList, order);
-    const auto spreads
-        = spreadsOf(failedAt(templateBuild(qPrintable(name)), failed.toStdString()));
+    const auto spreads = spreadsOf(failedAt(templateBuild(qPrintable(name)), failed.toStdString()));
     QCOMPARE(spreads.size(), size_t(1));
     const auto &items = spreads.front().items;
     long before = -1;
     for (const QString &id : order) {
-        const auto it = std::find_if(items.begin(), items.end(), [&](const SpreadItem &i) {
-            return i.id == id.toStdString();
-        });
+        const auto it = std::find_if(items.begin(), items.end(),
+                                     [&](const SpreadItem &i) { return i.id == id.toStdString(); });
         QVERIFY2(it != items.end(), qPrintable(id));
         QVERIFY2(it - items.begin() > before, qPrintable(id));
         before = it - items.begin();
@@ -208,17 +211,16 @@ void TestSpread::shoppingList_namesWhatTheRuleReplaces()
     Build b = failedAt(templateBuild("inline-three-turbo"), "big_end_2");
     const auto wanted = [&](const char *what) {
         const auto list = shoppingList(spreadsOf(b));
-        return std::any_of(list.begin(), list.end(), [&](const ShoppingRow &r) {
-            return r.what == what && !r.settled;
-        });
+        return std::any_of(list.begin(), list.end(),
+                           [&](const ShoppingRow &r) { return r.what == what && !r.settled; });
     };
     QVERIFY(wanted("oil filter") && wanted("oil cooler") && wanted("cam phasers"));
     QVERIFY(!wanted("Pump")); // cleaned by rule
     b = repaired(b, "filter", "replaced");
     QVERIFY(!wanted("oil filter"));
-    QVERIFY(QString::fromStdString(tableToCsv({ { shoppingList(spreadsOf(b)).front().what } }))
-                .size()
-            > 3);
+    QVERIFY(
+        QString::fromStdString(tableToCsv({ { shoppingList(spreadsOf(b)).front().what } })).size()
+        > 3);
 }
 
 void TestSpread::magnet_isNowhereOffered()
@@ -261,8 +263,8 @@ void TestSpread::debris_isToldByTheTradesRules()
 {
     QFETCH(QStringList, seen);
     QFETCH(QString, likely);
-    const auto guesses = guessDebris(find(qPrintable(seen[0]), qPrintable(seen[1]),
-                                          qPrintable(seen[2]), qPrintable(seen[3])));
+    const auto guesses = guessDebris(
+        find(qPrintable(seen[0]), qPrintable(seen[1]), qPrintable(seen[2]), qPrintable(seen[3])));
     QCOMPARE(guesses.empty(), likely.isEmpty());
     if (!guesses.empty()) {
         const QString kind = QString::fromStdString(std::string(guesses.front().kind));
@@ -452,5 +454,7 @@ void TestSpread::brokenReferences_haveAPlace()
     QCOMPARE(QString::fromStdString(errors.front().place), place);
 }
 
-QTEST_APPLESS_MAIN(TestSpread)
+} // namespace tst_spread
+
+MILDPATH_TEST(tst_spread, TestSpread)
 #include "tst_spread.moc"

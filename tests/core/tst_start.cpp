@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // From the gate to the run card: holds and signatures, the prime forecast, corridors, alarms.
 #include "assess/assessment.h"
-#include "build/edit.h"
+#include "document/edit.h"
 #include "start/alarms.h"
 #include "start/runcard.h"
 #include "testing.h"
 
 using namespace mildpath;
+
+namespace tst_start {
 
 class TestStart : public QObject
 {
@@ -518,5 +520,7 @@ void TestStart::startValues_areCheckedByRange()
     QVERIFY(!away->start.own(key.toStdString()));
 }
 
-QTEST_APPLESS_MAIN(TestStart)
+} // namespace tst_start
+
+MILDPATH_TEST(tst_start, TestStart)
 #include "tst_start.moc"

@@ -16,6 +16,8 @@
 
 using namespace mildpath;
 
+namespace tst_sump {
+
 class TestSump : public QObject
 {
     Q_OBJECT
@@ -539,5 +541,7 @@ void TestSump::dryPump_liftsLessWhenWorn()
     verifyClose(*primeTime(p).suction_s, 5e-5 / swept, 1e-3, 0, QStringLiteral("suction"));
 }
 
-QTEST_APPLESS_MAIN(TestSump)
+} // namespace tst_sump
+
+MILDPATH_TEST(tst_sump, TestSump)
 #include "tst_sump.moc"

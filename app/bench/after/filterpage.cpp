@@ -4,7 +4,7 @@
 #include "assess/cleanmarks.h"
 #include "bench/after/cutviews.h"
 #include "bench/after/tablefile.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "entry/entryform.h"
 #include "entry/photostrip.h"
 #include "paint/card.h"

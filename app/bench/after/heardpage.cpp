@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/after/heardpage.h"
 
-#include "build/logbook.h"
 #include "diagnose/faults.h"
+#include "document/logbook.h"
 #include "entry/entryform.h"
 #include "paint/axes.h"
+#include "quantity/rounding.h"
 
 #include <QMouseEvent>
 #include <QVBoxLayout>
@@ -14,7 +15,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double left = 64, topGap = 40, bottomGap = 16;
+constexpr double heardLeft = 64, heardTopGap = 40, heardBottomGap = 16;
 
 QString wordFor(std::span<const NoiseWord> words, const std::string &id)
 {
@@ -85,16 +86,17 @@ void HeardView::show(const Build &build, const std::string &chosen)
 
 void HeardView::layOut()
 {
-    const double wide = (width() - left - 12) / static_cast<double>(noiseTimes().size());
-    const Axis axis { 0, m_most_rpm, height() - bottomGap, topGap };
+    const double wide = (width() - heardLeft - 12) / static_cast<double>(noiseTimes().size());
+    const Axis axis { 0, m_most_rpm, height() - heardBottomGap, heardTopGap };
     std::vector<int> used(noiseTimes().size(), 0);
     std::vector<int> all(noiseTimes().size(), 0);
     for (const Bar &b : m_bars)
         ++all[b.when];
     for (Bar &b : m_bars) {
         const double each = std::min(70.0, (wide - 16) / std::max(1, all[b.when]));
-        const double x = left + wide * static_cast<double>(b.when) + 8 + each * used[b.when]++;
-        b.area = QRectF(QPointF(x, axis.at(b.to_rpm)), QPointF(x + each - 4, height() - bottomGap));
+        const double x = heardLeft + wide * static_cast<double>(b.when) + 8 + each * used[b.when]++;
+        b.area = QRectF(QPointF(x, axis.at(b.to_rpm)),
+                        QPointF(x + each - 4, height() - heardBottomGap));
     }
 }
 
@@ -105,7 +107,8 @@ void HeardView::paintEvent(QPaintEvent *)
     p.setRenderHint(QPainter::Antialiasing);
     drawCard(p, QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
     layOut();
-    const QRectF area(left, topGap, width() - left - 12, height() - topGap - bottomGap);
+    const QRectF area(heardLeft, heardTopGap, width() - heardLeft - 12,
+                      height() - heardTopGap - heardBottomGap);
     drawUpright(p, Axis { 0, m_most_rpm, area.bottom(), area.top() }, area, {}, 6);
     const double wide = area.width() / static_cast<double>(noiseTimes().size());
     for (size_t i = 0; i < noiseTimes().size(); ++i) {
@@ -116,7 +119,7 @@ void HeardView::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(column.left() + 4, 14, wide - 8, 18), Qt::AlignHCenter,
                  qs(noiseTimes()[i].text), textFont(TextSize::Small, true), t.ink);
     }
-    drawLine(p, QRectF(6, 14, left - 8, 18), Qt::AlignLeft, tr("rev/min"),
+    drawLine(p, QRectF(6, 14, heardLeft - 8, 18), Qt::AlignLeft, tr("rev/min"),
              textFont(TextSize::Small), t.muted);
     if (m_bars.empty())
         drawLine(p, area, Qt::AlignCenter, tr("Nothing heard is written down yet."),

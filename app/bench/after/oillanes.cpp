@@ -12,7 +12,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double labels = 150, figures = 176, topGap = 36, bottomGap = 4;
+constexpr double laneLabels = 150, laneFigures = 176, laneTopGap = 36, laneBottomGap = 4;
 
 Mark laneMark(const OilReport &report, const std::string &symbol)
 {
@@ -50,14 +50,15 @@ void OilLanes::show(const Build &build, const OilReport &report, const std::stri
     for (const JudgedSample &s : report.samples)
         spoken << tr("%1 h: %2").arg(qs(formatPlain(s.engine_h, 0)), qs(s.verdict));
     setAccessibleDescription(spoken.join(QStringLiteral("; ")));
-    setFixedHeight(static_cast<int>(topGap + bottomGap)
+    setFixedHeight(static_cast<int>(laneTopGap + laneBottomGap)
                    + laneHeight * static_cast<int>(std::max<size_t>(1, report.symbols.size())));
     update();
 }
 
 QRectF OilLanes::area() const
 {
-    return QRectF(labels, topGap, width() - labels - figures, height() - topGap - bottomGap);
+    return QRectF(laneLabels, laneTopGap, width() - laneLabels - laneFigures,
+                  height() - laneTopGap - laneBottomGap);
 }
 
 double OilLanes::x(double hours) const
@@ -82,7 +83,7 @@ void OilLanes::paintEvent(QPaintEvent *)
                t.selectionFill);
     drawLine(p, QRectF(r.right() + 12, r.top() - 17, 70, 14), Qt::AlignLeft, tr("last, mg/kg"),
              textFont(TextSize::Small), t.muted);
-    drawLine(p, QRectF(r.right() + 84, r.top() - 17, figures - 90, 14), Qt::AlignLeft,
+    drawLine(p, QRectF(r.right() + 84, r.top() - 17, laneFigures - 90, 14), Qt::AlignLeft,
              tr("in 100 h (own)"), textFont(TextSize::Small), t.muted);
     // The hours stand over the lanes: below they would lie under the edge of the card.
     for (const double h : Axis { 0, m_most_h, r.left(), r.right() }.ticks(6)) {
@@ -91,8 +92,8 @@ void OilLanes::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(x(h) - 30, r.top() - 17, 60, 13), Qt::AlignHCenter, tickText(h, h),
                  textFont(TextSize::Small), t.muted);
     }
-    drawLine(p, QRectF(12, r.top() - 17, labels - 16, 13), Qt::AlignLeft, tr("hours of the engine"),
-             textFont(TextSize::Small), t.muted);
+    drawLine(p, QRectF(12, r.top() - 17, laneLabels - 16, 13), Qt::AlignLeft,
+             tr("hours of the engine"), textFont(TextSize::Small), t.muted);
     for (const JudgedSample &s : m_report.samples)
         if (s.id == m_sample) {
             p.setPen(QPen(t.selection, hasFocus() ? 2 : 1.2));
@@ -113,13 +114,13 @@ void OilLanes::paintLane(QPainter &p, size_t i, const QRectF &lane) const
     const std::string &symbol = m_report.symbols[i];
     const ElementKind *kind = findElementKind(symbol);
     if (symbol == m_element)
-        p.fillRect(QRectF(4, lane.top() + 1, labels - 8, lane.height() - 2), t.selectionFill);
+        p.fillRect(QRectF(4, lane.top() + 1, laneLabels - 8, lane.height() - 2), t.selectionFill);
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(8, lane.bottom()), QPointF(width() - 8.0, lane.bottom()));
     drawMark(p, { 18, lane.center().y() }, 12, laneMark(m_report, symbol));
-    drawLine(p, QRectF(30, lane.top() + 3, labels - 34, 17), Qt::AlignLeft, qs(symbol),
+    drawLine(p, QRectF(30, lane.top() + 3, laneLabels - 34, 17), Qt::AlignLeft, qs(symbol),
              textFont(TextSize::Body, true), t.ink);
-    drawLine(p, QRectF(30, lane.top() + 20, labels - 34, 15), Qt::AlignLeft,
+    drawLine(p, QRectF(30, lane.top() + 20, laneLabels - 34, 15), Qt::AlignLeft,
              kind ? qs(kind->name) : QString(), textFont(TextSize::Small), t.muted);
     double most = 1;
     for (const JudgedSample &s : m_report.samples)
@@ -174,7 +175,7 @@ void OilLanes::drawFigures(QPainter &p, const QRectF &lane, const JudgedElement 
                                  : qs(formatNumber(e.wear->per100h_mg_kg, 1))
             + (e.pattern ? QStringLiteral(" (%1)").arg(qs(formatNumber(e.pattern->median, 1)))
                          : QString());
-    drawLine(p, QRectF(lane.right() + 84, lane.top(), figures - 90, lane.height()),
+    drawLine(p, QRectF(lane.right() + 84, lane.top(), laneFigures - 90, lane.height()),
              Qt::AlignLeft | Qt::AlignVCenter, rate, textFont(TextSize::Normal),
              e.alarm ? t.mark(e.mark) : t.muted);
 }

@@ -3,8 +3,8 @@
 
 #include "bench/after/oillanes.h"
 #include "bench/after/tablefile.h"
-#include "build/logbook.h"
 #include "diagnose/faults.h"
+#include "document/logbook.h"
 #include "entry/entryform.h"
 #include "entry/quantityfield.h"
 #include "paint/titledcard.h"

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/after/recheckpage.h"
 
-#include "build/logbook.h"
 #include "circuit/elementtypes.h"
+#include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/entryform.h"
 #include "paint/axes.h"
@@ -22,7 +22,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double labels = 150, figures = 150, topGap = 6, axisGap = 34;
+constexpr double recheckLabels = 150, recheckFigures = 150, recheckTopGap = 6, recheckAxisGap = 34;
 
 } // namespace
 
@@ -37,7 +37,7 @@ void RecheckView::show(const Recheck &recheck, const QString &stop)
 {
     m_recheck = recheck;
     m_stop = stop;
-    setFixedHeight(static_cast<int>(topGap + axisGap)
+    setFixedHeight(static_cast<int>(recheckTopGap + recheckAxisGap)
                    + rowHeight * static_cast<int>(std::max<size_t>(2, recheck.sizes.size())));
     QStringList spoken;
     for (const Rechecked &r : recheck.sizes)
@@ -59,7 +59,8 @@ void RecheckView::paintEvent(QPaintEvent *)
                  textFont(TextSize::Normal), t.muted);
         return;
     }
-    const QRectF area(labels, topGap, width() - labels - figures, height() - topGap - axisGap);
+    const QRectF area(recheckLabels, recheckTopGap, width() - recheckLabels - recheckFigures,
+                      height() - recheckTopGap - recheckAxisGap);
     Axis axis { 1e9, 0, area.left(), area.right() };
     for (const Rechecked &r : m_recheck.sizes) {
         for (const double v :
@@ -73,7 +74,8 @@ void RecheckView::paintEvent(QPaintEvent *)
     axis.widen(0.06);
     drawAlong(p, axis, area, tr("diametral clearance at 20 °C, µm"));
     for (size_t i = 0; i < m_recheck.sizes.size(); ++i)
-        paintRow(p, m_recheck.sizes[i], axis, topGap + rowHeight * (static_cast<double>(i) + 0.5));
+        paintRow(p, m_recheck.sizes[i], axis,
+                 recheckTopGap + rowHeight * (static_cast<double>(i) + 0.5));
 }
 
 void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, double y) const
@@ -82,8 +84,8 @@ void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, do
     if (qs(r.stop) == m_stop)
         p.fillRect(QRectF(4, y - rowHeight / 2.0 + 1, width() - 8, rowHeight - 2), t.selectionFill);
     drawMark(p, { 16, y }, 11, r.mark);
-    drawLine(p, QRectF(28, y - 10, labels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter, qs(r.name),
-             textFont(TextSize::Normal, true), t.ink);
+    drawLine(p, QRectF(28, y - 10, recheckLabels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter,
+             qs(r.name), textFont(TextSize::Normal, true), t.ink);
     if (r.limits) {
         p.fillRect(QRectF(QPointF(axis.at(r.limits->min_um), y - 5),
                           QPointF(axis.at(r.limits->max_um), y + 5)),
@@ -105,7 +107,8 @@ void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, do
     p.setPen(Qt::NoPen);
     p.setBrush(colour);
     p.drawEllipse(QPointF(after, y), 4.5, 4.5);
-    drawLine(p, QRectF(axis.end + 12, y - 10, figures - 16, 20), Qt::AlignLeft | Qt::AlignVCenter,
+    drawLine(p, QRectF(axis.end + 12, y - 10, recheckFigures - 16, 20),
+             Qt::AlignLeft | Qt::AlignVCenter,
              r.before_um ? QStringLiteral("%1 → %2 µm")
                                .arg(qs(formatNumber(r.before_um->value, 1)),
                                     qs(formatNumber(r.after_um.value, 1)))
@@ -115,7 +118,7 @@ void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, do
 
 void RecheckView::mousePressEvent(QMouseEvent *event)
 {
-    const int row = static_cast<int>((event->position().y() - topGap) / rowHeight);
+    const int row = static_cast<int>((event->position().y() - recheckTopGap) / rowHeight);
     if (row >= 0 && row < static_cast<int>(m_recheck.sizes.size()))
         Q_EMIT picked(row);
 }

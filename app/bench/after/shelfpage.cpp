@@ -25,7 +25,7 @@ namespace {
 
 /// So few builds are compared without being asked.
 constexpr size_t compareAtOnce = 24;
-constexpr double left = 62, topGap = 26, bottomGap = 24;
+constexpr double shelfLeft = 62, shelfTopGap = 26, shelfBottomGap = 24;
 
 QString pathOf(const std::filesystem::path &p)
 {
@@ -60,7 +60,8 @@ void ShelfView::show(std::vector<ShelfRow> rows, const ShelfQuantity &quantity,
 
 QRectF ShelfView::area() const
 {
-    return QRectF(left, topGap, width() - left - 16, height() - topGap - bottomGap);
+    return QRectF(shelfLeft, shelfTopGap, width() - shelfLeft - 16,
+                  height() - shelfTopGap - shelfBottomGap);
 }
 
 void ShelfView::paintEvent(QPaintEvent *)
@@ -352,7 +353,7 @@ void ShelfPage::panel(PanelContent &out)
                                    pathOf(e->path.filename()) });
         if (e->damaged())
             out.push_back(PanelVerdict { Mark::LookAgain, tr("Damaged"),
-                                         qs(e->trouble) + tr(". It is left as it is.") });
+                                         qs(e->trouble) + tr(". It is shelfLeft as it is.") });
         const auto row = [&](const QString &label, const QString &value) {
             if (!value.isEmpty())
                 out.push_back(PanelRow { label, { value, {}, {} } });
@@ -391,10 +392,11 @@ void ShelfPage::panel(PanelContent &out)
                              if (!path.isEmpty())
                                  m_said->setText(exportTable(path));
                          } });
-    out.push_back(PanelText { tr("What is compared is reckoned from each file as its own benches "
-                                 "would. Photos are not loaded. A damaged file is shown and left "
-                                 "alone."),
-                              Tone::Muted });
+    out.push_back(
+        PanelText { tr("What is compared is reckoned from each file as its own benches "
+                       "would. Photos are not loaded. A damaged file is shown and shelfLeft "
+                       "alone."),
+                    Tone::Muted });
 }
 
 } // namespace mildpath

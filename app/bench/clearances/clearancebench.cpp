@@ -324,12 +324,11 @@ void ClearanceBench::familyLines(PanelContent &out) const
             : tr("A strip is taken as a check. The other school: good enough, cheap, and done even "
                  "after the machine shop."),
         Tone::Muted });
-    out.push_back(PanelButton { QStringLiteral("stripCounts"),
-                                counts ? tr("Take it as a check only") : tr("Let a strip count"),
-                                [open = &m_open, counts] {
-                                    static_cast<void>(
-                                        open->choose("strip_counts", counts ? "no" : "yes"));
-                                } });
+    out.push_back(PanelButton {
+        QStringLiteral("stripCounts"),
+        counts ? tr("Take it as a check only") : tr("Let a strip count"), [open = &m_open, counts] {
+            static_cast<void>(open->choose("strip_counts", counts ? "no" : "yes"));
+        } });
 }
 
 void ClearanceBench::limitFields(const GaugedSize &c, PanelContent &out) const

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/partspage.h"
 
+#include "assess/assessment.h"
 #include "entry/quantityfield.h"
 #include "entry/tickcheck.h"
 #include "paint/marks.h"

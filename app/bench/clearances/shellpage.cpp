@@ -20,7 +20,8 @@
 namespace mildpath {
 namespace {
 
-constexpr double top = 40, bottom = 34, nameWidth = 92, chipsWidth = 168;
+constexpr double shellViewTop = 40, shellViewBottom = 34, shellViewNameWidth = 92,
+                 shellViewChipsWidth = 168;
 
 QString pairText(const ShellPlan &plan, const ShellChoice &c)
 {
@@ -62,8 +63,9 @@ void ShellPicture::mousePressEvent(QMouseEvent *event)
 {
     if (!m_plan)
         return;
-    const double rowHeight = (height() - top - bottom) / static_cast<double>(m_plan->stops.size());
-    const double row = (event->position().y() - top) / rowHeight;
+    const double rowHeight
+        = (height() - shellViewTop - shellViewBottom) / static_cast<double>(m_plan->stops.size());
+    const double row = (event->position().y() - shellViewTop) / rowHeight;
     if (row >= 0 && row < static_cast<double>(m_plan->stops.size()))
         m_open.selectStop(qs(m_plan->stops[static_cast<size_t>(row)]));
 }
@@ -91,23 +93,24 @@ void ShellPicture::paintEvent(QPaintEvent *)
     const double step = Figure::system() == UnitSystem::Imperial ? 0.5 * 25.4 : 10;
     low = std::floor((low - 4) / step) * step;
     high = std::ceil((high + 4) / step) * step;
-    const double left = nameWidth + chipsWidth + 20, right = width() - 96.0;
+    const double left = shellViewNameWidth + shellViewChipsWidth + 20, right = width() - 96.0;
     const double perUm = (right - left) / (high - low);
     const auto x = [&](double um) { return left + (um - low) * perUm; };
-    const double rowHeight = (height() - top - bottom) / static_cast<double>(m_plan->spaces.size());
+    const double rowHeight
+        = (height() - shellViewTop - shellViewBottom) / static_cast<double>(m_plan->spaces.size());
     for (size_t i = 0; i < m_plan->stops.size(); ++i)
         if (m_plan->stops[i] == m_stop) {
             p.setPen(Qt::NoPen);
             p.setBrush(t.selectionFill);
-            p.drawRoundedRect(
-                QRectF(0, top + rowHeight * static_cast<double>(i) + 3, width(), rowHeight - 6), 5,
-                5);
+            p.drawRoundedRect(QRectF(0, shellViewTop + rowHeight * static_cast<double>(i) + 3,
+                                     width(), rowHeight - 6),
+                              5, 5);
         }
     QColor band = t.proven;
     band.setAlphaF(t.dark ? 0.16F : 0.11F);
-    p.fillRect(
-        QRectF(x(l.min_um), top - 6, (l.max_um - l.min_um) * perUm, height() - top - bottom + 12),
-        band);
+    p.fillRect(QRectF(x(l.min_um), shellViewTop - 6, (l.max_um - l.min_um) * perUm,
+                      height() - shellViewTop - shellViewBottom + 12),
+               band);
     const QFont small = textFont(TextSize::Small);
     drawLine(p, QRectF(x(l.min_um), 4, 260, 14), Qt::AlignVCenter,
              tr("limits %1 to %2")
@@ -116,19 +119,22 @@ void ShellPicture::paintEvent(QPaintEvent *)
              small, t.proven);
     const double target = l.target_um.value_or((l.min_um + l.max_um) / 2);
     p.setPen(QPen(t.proven, 1.4, Qt::DashLine));
-    p.drawLine(QPointF(x(target), top - 12), QPointF(x(target), height() - bottom + 6));
+    p.drawLine(QPointF(x(target), shellViewTop - 12),
+               QPointF(x(target), height() - shellViewBottom + 6));
     drawLine(p, QRectF(x(target) + 4, 18, 200, 14), Qt::AlignVCenter,
              tr("target %1").arg(Figure::limit(target).number), small, t.proven);
     for (double um = low; um <= high + 0.1; um += step) {
         p.setPen(QPen(t.line, 1));
-        p.drawLine(QPointF(x(um), top - 6), QPointF(x(um), height() - bottom + 6));
-        drawLine(p, QRectF(x(um) - 24, height() - bottom + 8, 48, 16), Qt::AlignCenter,
+        p.drawLine(QPointF(x(um), shellViewTop - 6),
+                   QPointF(x(um), height() - shellViewBottom + 6));
+        drawLine(p, QRectF(x(um) - 24, height() - shellViewBottom + 8, 48, 16), Qt::AlignCenter,
                  Figure::limit(um).number, textFont(TextSize::Normal), t.ink);
     }
-    drawLine(p, QRectF(left - 60, height() - bottom + 8, 40, 16), Qt::AlignRight | Qt::AlignVCenter,
-             Figure::limit(low).unit, textFont(TextSize::Normal), t.muted);
+    drawLine(p, QRectF(left - 60, height() - shellViewBottom + 8, 40, 16),
+             Qt::AlignRight | Qt::AlignVCenter, Figure::limit(low).unit, textFont(TextSize::Normal),
+             t.muted);
     for (size_t i = 0; i < m_plan->spaces.size(); ++i)
-        paintRow(p, i, top + rowHeight * (static_cast<double>(i) + 0.5), x(0), perUm);
+        paintRow(p, i, shellViewTop + rowHeight * (static_cast<double>(i) + 0.5), x(0), perUm);
 }
 
 void ShellPicture::paintRow(QPainter &p, size_t row, double y, double zero, double perUm) const
@@ -136,12 +142,12 @@ void ShellPicture::paintRow(QPainter &p, size_t row, double y, double zero, doub
     const Theme &t = Theme::current();
     const ShellChoice &c = m_plan->best.journals[row];
     const double best_um = c.clearance.value_m * 1e6;
-    drawLine(p, QRectF(8, y - 10, nameWidth, 20), Qt::AlignVCenter, qs(m_plan->spaces[row].name),
-             textFont(TextSize::Body, true), t.ink);
-    drawLine(p, QRectF(nameWidth, y - 16, chipsWidth, 16), Qt::AlignVCenter, pairText(*m_plan, c),
-             textFont(TextSize::Body, true), t.selection);
-    drawLine(p, QRectF(nameWidth, y, chipsWidth + 10, 15), Qt::AlignVCenter, qs(m_plan->from[row]),
-             textFont(TextSize::Small), t.muted);
+    drawLine(p, QRectF(8, y - 10, shellViewNameWidth, 20), Qt::AlignVCenter,
+             qs(m_plan->spaces[row].name), textFont(TextSize::Body, true), t.ink);
+    drawLine(p, QRectF(shellViewNameWidth, y - 16, shellViewChipsWidth, 16), Qt::AlignVCenter,
+             pairText(*m_plan, c), textFont(TextSize::Body, true), t.selection);
+    drawLine(p, QRectF(shellViewNameWidth, y, shellViewChipsWidth + 10, 15), Qt::AlignVCenter,
+             qs(m_plan->from[row]), textFont(TextSize::Small), t.muted);
     const double to = zero + best_um * perUm;
     const GaugedSize *s = m_open.assessment().size(m_plan->stops[row], m_family, 1);
     if (s && s->measured) {

@@ -3,6 +3,7 @@
 
 #include "entry/quantityfield.h"
 #include "oil/grades.h"
+#include "quantity/rounding.h"
 
 #include <QGridLayout>
 #include <QLabel>

@@ -11,11 +11,12 @@
 namespace mildpath {
 namespace {
 
-constexpr double left = 48, right = 14, topGap = 30, bottomGap = 36;
+constexpr double traceLeft = 48, traceRight = 14, traceTopGap = 30, traceBottomGap = 36;
 
 QRectF plotArea(const QWidget *w)
 {
-    return QRectF(left, topGap, w->width() - left - right, w->height() - topGap - bottomGap);
+    return QRectF(traceLeft, traceTopGap, w->width() - traceLeft - traceRight,
+                  w->height() - traceTopGap - traceBottomGap);
 }
 
 void drawTitle(QPainter &p, const QWidget *w, const QString &title)

@@ -2,6 +2,7 @@
 #include "bench/finish/traceimport.h"
 
 #include "entry/entryform.h"
+#include "quantity/rounding.h"
 #include "storage/files.h"
 
 #include <QComboBox>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/diagnosispage.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "entry/rowlist.h"
 #include "paint/text.h"
 #include "paint/titledcard.h"

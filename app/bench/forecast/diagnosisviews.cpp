@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/diagnosispage.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "paint/text.h"
 
 #include <QKeyEvent>
@@ -38,7 +38,8 @@ void ReadingScale::setAnswer(std::shared_ptr<const AnsweredDiagnosis> answer, si
     m_answer = std::move(answer);
     m_candidate = candidate;
     const size_t n = m_answer ? m_answer->diagnosis.readings.size() : 0;
-    setFixedHeight(static_cast<int>(scaleTop + scaleRow * static_cast<double>(std::max<size_t>(2, n))));
+    setFixedHeight(
+        static_cast<int>(scaleTop + scaleRow * static_cast<double>(std::max<size_t>(2, n))));
     QStringList spoken;
     if (m_answer)
         for (size_t i = 0; i < n; ++i) {
@@ -101,8 +102,7 @@ void ReadingScale::paintEvent(QPaintEvent *)
         k += 15;
         key(qs(leader.name));
     }
-    for (const double pa :
-         niceTicks(0, most, Figure::pressureUnit(), Dimension::Pressure, 5)) {
+    for (const double pa : niceTicks(0, most, Figure::pressureUnit(), Dimension::Pressure, 5)) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(x(pa), scaleTop - 6), QPointF(x(pa), height() - 4.0));
         drawLine(p, QRectF(x(pa) - 24, scaleTop - 22, 48, 15), Qt::AlignCenter,
@@ -180,21 +180,20 @@ void CandidateBars::paintEvent(QPaintEvent *)
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const double percentWidth = 52, wide = width() - 24.0 - percentWidth;
-    const auto row = [&](double y, const QString &name, const QString &much, double share,
-                         bool chosen) {
-        p.setPen(chosen ? QPen(t.selection, hasFocus() ? 1.6 : 1) : QPen(Qt::NoPen));
-        p.setBrush(t.selectionFill);
-        p.drawRoundedRect(QRectF(12, y + 2, std::max(3.0, wide * share), barRow - 4), 3, 3);
-        drawLine(p, QRectF(20, y, wide - 12, barRow), Qt::AlignVCenter,
-                 much.isEmpty() ? name : name + QStringLiteral(" · ") + much,
-                 textFont(TextSize::Normal, chosen), chosen ? t.selection : t.ink);
-        const QString percent = share < 0.0095 && share > 0
-            ? tr("< 1 %")
-            : Figure::percent(share).text();
-        drawLine(p, QRectF(width() - percentWidth - 10, y, percentWidth, barRow),
-                 Qt::AlignVCenter | Qt::AlignRight, percent, textFont(TextSize::Normal, true),
-                 chosen ? t.selection : t.ink);
-    };
+    const auto row
+        = [&](double y, const QString &name, const QString &much, double share, bool chosen) {
+              p.setPen(chosen ? QPen(t.selection, hasFocus() ? 1.6 : 1) : QPen(Qt::NoPen));
+              p.setBrush(t.selectionFill);
+              p.drawRoundedRect(QRectF(12, y + 2, std::max(3.0, wide * share), barRow - 4), 3, 3);
+              drawLine(p, QRectF(20, y, wide - 12, barRow), Qt::AlignVCenter,
+                       much.isEmpty() ? name : name + QStringLiteral(" · ") + much,
+                       textFont(TextSize::Normal, chosen), chosen ? t.selection : t.ink);
+              const QString percent
+                  = share < 0.0095 && share > 0 ? tr("< 1 %") : Figure::percent(share).text();
+              drawLine(p, QRectF(width() - percentWidth - 10, y, percentWidth, barRow),
+                       Qt::AlignVCenter | Qt::AlignRight, percent, textFont(TextSize::Normal, true),
+                       chosen ? t.selection : t.ink);
+          };
     if (!m_answer) {
         drawLine(p, QRectF(12, 10, width() - 24, 20), Qt::AlignVCenter, tr("working it out…"),
                  textFont(TextSize::Normal), t.muted);
@@ -210,12 +209,12 @@ void CandidateBars::paintEvent(QPaintEvent *)
     }
     if (m_answer->diagnosis.pairs.empty() || m_answer->diagnosis.pairs.front().posterior < 0.005)
         return;
-    drawLine(p, QRectF(12, y + 4, wide, 18), Qt::AlignVCenter,
-             tr("two at once, against one alone"), textFont(TextSize::Small), t.muted);
+    drawLine(p, QRectF(12, y + 4, wide, 18), Qt::AlignVCenter, tr("two at once, against one alone"),
+             textFont(TextSize::Small), t.muted);
     y += 24;
     for (size_t i = 0; i < std::min<size_t>(2, m_answer->diagnosis.pairs.size()); ++i, y += barRow)
-        row(y, qs(m_answer->diagnosis.pairs[i].name), {},
-            m_answer->diagnosis.pairs[i].posterior, false);
+        row(y, qs(m_answer->diagnosis.pairs[i].name), {}, m_answer->diagnosis.pairs[i].posterior,
+            false);
 }
 
 void CandidateBars::mousePressEvent(QMouseEvent *event)

@@ -98,8 +98,8 @@ void ForecastBench::showPage(int page)
     m_page = page;
     markPage(page);
     m_stack->setCurrentIndex(page);
-    const QString titles[] = { tr("Pressure at the gauge"), tr("Remedies compared"),
-                               tr("What the readings say") };
+    const QString titles[]
+        = { tr("Pressure at the gauge"), tr("Remedies compared"), tr("What the readings say") };
     m_title->setText(titles[page]);
     refresh();
     Q_EMIT panelChanged();
@@ -269,7 +269,13 @@ void ForecastBench::draw(const std::vector<ForecastLine> &lines)
     }
     if (const auto &line = m_gas->line()) {
         Curve gas { tr("%1 with gas, estimate").arg(Figure::temperature(line->oil_c).text()),
-                    t.hold, line->rpm, {}, {}, {}, true, 0.7 };
+                    t.hold,
+                    line->rpm,
+                    {},
+                    {},
+                    {},
+                    true,
+                    0.7 };
         for (const LikelyPressure &p : line->gauge)
             gas.y.push_back(shown(p.value_pa));
         curves.push_back(std::move(gas));
@@ -299,8 +305,7 @@ void ForecastBench::verdict(PanelContent &out) const
     const Build &build = m_open.build();
     out.push_back(PanelTitle { tr("Verdict"), {} });
     for (const Calibration *c : standing(build.calibrations))
-        out.push_back(
-            PanelText { tr("Calibrated by running: %1.").arg(qs(c->note)), Tone::Warn });
+        out.push_back(PanelText { tr("Calibrated by running: %1.").arg(qs(c->note)), Tone::Warn });
     if (a.unsolved) {
         out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), qs(a.unsolved->message) });
     } else {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/remedypage.h"
 
+#include "assess/assessment.h"
 #include "paint/card.h"
 #include "paint/text.h"
 
@@ -109,8 +110,8 @@ void RemedyChart::paintEvent(QPaintEvent *)
     }
     const double bottom = top + rowHeight() * static_cast<double>(m_table->remedies.size());
     const double tickY = 22;
-    for (const double pa : niceTicks(m_from_pa, m_to_pa, Figure::pressureUnit(),
-                                     Dimension::Pressure, 5)) {
+    for (const double pa :
+         niceTicks(m_from_pa, m_to_pa, Figure::pressureUnit(), Dimension::Pressure, 5)) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(xOf(pa), tickY + 16), QPointF(xOf(pa), bottom));
         drawLine(p, QRectF(xOf(pa) - 30, tickY, 60, 16), Qt::AlignCenter,
@@ -166,7 +167,10 @@ void RemedyChart::paintRow(QPainter &p, int i) const
     }
     const bool good = r.figures.bearing_pa > m_table->now.bearing_pa + 1e3;
     drawLine(p, QRectF(right, y + pad + 3, wordsWidth - 10, 18), Qt::AlignVCenter, qs(r.verdict),
-             textFont(TextSize::Normal, r.needleOnly), r.needleOnly ? t.hold : good ? t.proven : t.ink);
+             textFont(TextSize::Normal, r.needleOnly),
+             r.needleOnly ? t.hold
+                 : good   ? t.proven
+                          : t.ink);
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(8, y + rowHeight()), QPointF(width() - 8, y + rowHeight()));
 }
@@ -274,9 +278,10 @@ void RemedyPage::panel(PanelContent &out) const
             PanelChange { tr("pump takes"), watts(now.power_w), watts(f.power_w), Tone::Plain });
         out.push_back(PanelChange { tr("over the relief"), Figure::flow(now.relief_m3_s),
                                     Figure::flow(f.relief_m3_s), Tone::Plain });
-        out.push_back(PanelText { tr("What goes over the relief comes back warmer and with more air "
-                                     "in it; by how much no figure is known."),
-                                  Tone::Muted });
+        out.push_back(
+            PanelText { tr("What goes over the relief comes back warmer and with more air "
+                           "in it; by how much no figure is known."),
+                        Tone::Muted });
     }
     if (!m_table->notHere.empty()) {
         out.push_back(PanelRule {});

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/materialspage.h"
 
+#include "assess/assessment.h"
 #include "bearing/thermal.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
 #include "paint/text.h"
+#include "quantity/rounding.h"
 #include "shell/stopfields.h"
 
 #include <QAbstractItemView>

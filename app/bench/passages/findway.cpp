@@ -28,7 +28,11 @@ QColor toneOf(const std::string &colour, const Theme &t)
 
 double sizeOfGrain(const std::string &size)
 {
-    return size == "speck" ? 5 : size == "grit" ? 8 : size == "flake" ? 12 : size == "curl" ? 15 : 18;
+    return size == "speck" ? 5
+        : size == "grit"   ? 8
+        : size == "flake"  ? 12
+        : size == "curl"   ? 15
+                           : 18;
 }
 
 } // namespace
@@ -69,8 +73,8 @@ void FindWay::layOut()
             m_stops.push_back({ x, where });
         const double size = sizeOfGrain(f->size);
         double &high = heap[x];
-        m_grains.push_back({ QPointF(x, y - 10 - high - size / 2), size, f->colour, f->magnetic,
-                             where });
+        m_grains.push_back(
+            { QPointF(x, y - 10 - high - size / 2), size, f->colour, f->magnetic, where });
         high += size + 4;
     }
     std::sort(m_stops.begin(), m_stops.end(),
@@ -89,18 +93,16 @@ void FindWay::paintEvent(QPaintEvent *)
     p.setPen(QPen(t.oil[3], 1.4));
     p.setBrush(t.panel);
     for (size_t i = 0; i < count; ++i)
-        p.drawEllipse(QPointF(left
-                                  + (right - left) * static_cast<double>(i)
-                                      / static_cast<double>(count),
-                              y),
-                      3, 3);
+        p.drawEllipse(
+            QPointF(left + (right - left) * static_cast<double>(i) / static_cast<double>(count), y),
+            3, 3);
     double end = -1e9; // of the last name, so that none covers another
     for (const auto &[x, name] : m_stops) {
         const double w = QFontMetricsF(textFont(TextSize::Small)).horizontalAdvance(name) + 6;
         const double from = std::clamp(x - w / 2, 0.0, width() - w);
         const double line = from < end ? 21 : 7;
-        drawLine(p, QRectF(from, y + line, w, 14), Qt::AlignCenter, name,
-                 textFont(TextSize::Small), t.muted);
+        drawLine(p, QRectF(from, y + line, w, 14), Qt::AlignCenter, name, textFont(TextSize::Small),
+                 t.muted);
         end = line > 10 ? end : from + w;
     }
     for (size_t i = 0; i < m_grains.size(); ++i) {
@@ -117,8 +119,9 @@ void FindWay::paintEvent(QPaintEvent *)
             p.drawEllipse(r);
     }
     drawLine(p, QRectF(0, 0, width(), 14), Qt::AlignRight | Qt::AlignVCenter,
-             m_finds.empty() ? tr("nothing recorded yet")
-                             : tr("square: a magnet takes it · round: it does not · open: not tried"),
+             m_finds.empty()
+                 ? tr("nothing recorded yet")
+                 : tr("square: a magnet takes it · round: it does not · open: not tried"),
              textFont(TextSize::Small), t.muted);
 }
 

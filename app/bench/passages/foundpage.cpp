@@ -3,7 +3,7 @@
 
 #include "assess/cleanmarks.h"
 #include "bench/passages/findway.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/photostrip.h"
 #include "entry/rowlist.h"
@@ -120,8 +120,8 @@ void FoundPage::makeEntry(QWidget *card, QVBoxLayout *column)
     column->addLayout(first);
     constexpr std::array<std::string_view, 2> yesNo { "yes", "no" };
     m_size = wordCombo(QStringLiteral("find.size"), tr("size"), tr("size"), debrisSizes(), card);
-    m_colour = wordCombo(QStringLiteral("find.colour"), tr("colour"), tr("colour"),
-                         debrisColours(), card);
+    m_colour = wordCombo(QStringLiteral("find.colour"), tr("colour"), tr("colour"), debrisColours(),
+                         card);
     m_hardness = wordCombo(QStringLiteral("find.hardness"), tr("hardness"), tr("hardness"),
                            debrisHardnesses(), card);
     m_magnetic = wordCombo(QStringLiteral("find.magnetic"), tr("does a magnet take it"),
@@ -230,9 +230,7 @@ void FoundPage::fillSigns()
         const Sign *s = standingSign(m_open.build().signs, b.stop, b.sign);
         b.box->setCurrentIndex(!s ? 0 : !s->there ? 1 : s->settled.empty() ? 2 : 3);
         const bool open = s && s->there && s->settled.empty();
-        setTone(b.text, !open                            ? t.ink
-                    : findSignKind(b.sign)->holds ? t.hold
-                                                  : t.lookAgain);
+        setTone(b.text, !open ? t.ink : findSignKind(b.sign)->holds ? t.hold : t.lookAgain);
     }
 }
 
@@ -360,10 +358,10 @@ void FoundPage::refresh()
     typed.hardness = wordOf(m_hardness);
     typed.magnetic = wordOf(m_magnetic);
     const auto guesses = guessDebris(typed);
-    m_guess->setText(guesses.empty()
-                         ? tr("Size, colour, hardness and a magnet tell what it may be")
-                         : tr("Likely %1: %2")
-                               .arg(qs(guesses.front().kind), qs(guesses.front().reason)));
+    m_guess->setText(
+        guesses.empty()
+            ? tr("Size, colour, hardness and a magnet tell what it may be")
+            : tr("Likely %1: %2").arg(qs(guesses.front().kind), qs(guesses.front().reason)));
     setTone(m_guess, Theme::current().muted);
     m_ids.clear();
     std::vector<RowList::Row> rows;
@@ -375,7 +373,7 @@ void FoundPage::refresh()
             at = static_cast<int>(rows.size());
         rows.push_back({ markOfFind(*f),
                          { (stop ? qs(stop->name) : qs(f->place)), wordsOf(*f),
-                           !f->settled.empty() ? tr("settled: %1").arg(qs(f->settled))
+                           !f->settled.empty()  ? tr("settled: %1").arg(qs(f->settled))
                                : likely.empty() ? tr("not told yet")
                                                 : qs(likely.front().kind) } });
         m_ids.push_back(f->id);
@@ -410,12 +408,12 @@ PanelContent FoundPage::panel() const
             out.push_back(PanelText { tr("Settled: %1").arg(qs(f->settled)), Tone::Good });
         if (!f->place.empty())
             out.push_back(PanelText { qs(f->place), Tone::Muted });
-        out.push_back(PanelText { qs(f->by) + QStringLiteral(", ") + qs(f->at).left(10),
-                                  Tone::Muted });
-        out.push_back(PanelButton {
-            QStringLiteral("find.takeBack"), tr("Take it back"), [this, id = f->id] {
-                static_cast<void>(m_open.takeBack("finds", id));
-            } });
+        out.push_back(
+            PanelText { qs(f->by) + QStringLiteral(", ") + qs(f->at).left(10), Tone::Muted });
+        out.push_back(
+            PanelButton { QStringLiteral("find.takeBack"), tr("Take it back"), [this, id = f->id] {
+                             static_cast<void>(m_open.takeBack("finds", id));
+                         } });
         out.push_back(PanelRule {});
     } else {
         out.push_back(PanelTitle { tr("What was found"), {} });
@@ -423,8 +421,7 @@ PanelContent FoundPage::panel() const
     out.push_back(PanelText { qs(magnetCaution()), Tone::Muted });
     for (const Finding &finding : m_open.assessment().findings)
         if (finding.id.starts_with("sign_") || finding.id.starts_with("debris_"))
-            out.push_back(
-                PanelVerdict { finding.mark, qs(finding.text), qs(finding.action) });
+            out.push_back(PanelVerdict { finding.mark, qs(finding.text), qs(finding.action) });
     return out;
 }
 

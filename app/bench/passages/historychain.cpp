@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/historychain.h"
 
+#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 
@@ -193,8 +194,8 @@ void HistoryChain::paintEvent(QPaintEvent *)
         drawMark(p, QPointF(x, y), 13, l.mark);
         drawLine(p, QRectF(x - 6, y + 10, wide - 8, 16), Qt::AlignVCenter, l.title,
                  textFont(TextSize::Small, !l.pending), l.pending ? t.muted : t.ink);
-        drawLine(p, QRectF(x - 6, y + 25, wide - 8, 15), Qt::AlignVCenter,
-                 l.detail, textFont(TextSize::Small), t.muted);
+        drawLine(p, QRectF(x - 6, y + 25, wide - 8, 15), Qt::AlignVCenter, l.detail,
+                 textFont(TextSize::Small), t.muted);
     }
 }
 

@@ -10,7 +10,7 @@
 #include "bench/passages/plugledger.h"
 #include "bench/passages/shoppage.h"
 #include "bench/passages/spreadpage.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
 
@@ -67,11 +67,10 @@ PassageBench::PassageBench(OpenBuild &open, QWidget *parent)
     connect(m_plan, &PlanList::passageChosen, this,
             [this](const QString &id) { choosePassage(id.toStdString()); });
     connect(m_plan, &PlanList::stepShown, this, [this](int step, int number) {
-        m_map->showStep(
-            step < 0 || m_page != Passages
-                ? nullptr
-                : &m_plan->plan().steps[static_cast<size_t>(step)],
-            number);
+        m_map->showStep(step < 0 || m_page != Passages
+                            ? nullptr
+                            : &m_plan->plan().steps[static_cast<size_t>(step)],
+                        number);
     });
     connect(m_plugs, &PlugLedger::plugChosen, this,
             [this](const QString &id) { choosePlug(id.toStdString()); });
@@ -161,7 +160,7 @@ void PassageBench::refresh()
     m_refusal->hide();
     markPage(m_page);
     const Build &build = m_open.build();
-    m_subtitle->setText(m_page == Passages ? tr("each hole has an exit or is a pocket")
+    m_subtitle->setText(m_page == Passages    ? tr("each hole has an exit or is a pocket")
                             : m_page == Plugs ? tr("one nobody saw in place holds")
                                               : QString());
     setTone(m_subtitle, Theme::current().muted);
@@ -284,32 +283,28 @@ PanelContent PassageBench::panel() const
         out.push_back(PanelTitle { tr("No passages yet"), {} });
         out.push_back(PanelText { tr("A plausible set for this engine can be drawn up from its "
                                      "circuit, to be corrected by what you see.") });
-        out.push_back(PanelButton { QStringLiteral("drawPassages"), tr("Draw up the usual passages"),
-                                    [this] {
-                                        static_cast<void>(
-                                            m_open.edit(PassageEdit(DrawPassages {})));
-                                    } });
+        out.push_back(
+            PanelButton { QStringLiteral("drawPassages"), tr("Draw up the usual passages"), [this] {
+                             static_cast<void>(m_open.edit(PassageEdit(DrawPassages {})));
+                         } });
         return out;
     }
     const PassageState &s
         = m_open.assessment()
               .cleaning.passages[static_cast<size_t>(p - m_open.build().passages.data())];
     const Stop *stop = m_open.build().engine.find(p->stop);
-    out.push_back(PanelTitle { qs(p->name),
-                               qs(partName(p->part))
-                                   + (stop ? tr(", cleanness of %1").arg(qs(stop->name))
-                                           : QString()) });
+    out.push_back(PanelTitle {
+        qs(p->name),
+        qs(partName(p->part)) + (stop ? tr(", cleanness of %1").arg(qs(stop->name)) : QString()) });
     QStringList missing;
     for (const std::string &m : s.missing)
         missing << qs(m);
-    out.push_back(PanelVerdict { markOf(s), qs(s.reason),
-                                 missing.isEmpty()
-                                     ? QString()
-                                     : tr("Asked for: %1").arg(missing.join(tr(", then "))) });
+    out.push_back(PanelVerdict {
+        markOf(s), qs(s.reason),
+        missing.isEmpty() ? QString() : tr("Asked for: %1").arg(missing.join(tr(", then "))) });
     if (s.flush && !s.brush)
-        out.push_back(
-            PanelText { tr("No brush gets in here: fluid through it, clear at the far end."),
-                        Tone::Muted });
+        out.push_back(PanelText {
+            tr("No brush gets in here: fluid through it, clear at the far end."), Tone::Muted });
     foundHere(out);
     record(out);
     addPassageFields(m_open, *p, out);
@@ -326,10 +321,10 @@ void PassageBench::foundHere(PanelContent &out) const
             out.push_back(PanelHeading { tr("Found so far") });
         const auto guesses = guessDebris(*f);
         const bool open = f->settled.empty() && !guesses.empty() && guesses.front().warning;
-        out.push_back(PanelVerdict {
-            open ? Mark::LookAgain : Mark::Proven,
-            guesses.empty() ? qs(f->colour + " " + f->size) : qs(guesses.front().kind),
-            qs(f->settled) });
+        out.push_back(PanelVerdict { open ? Mark::LookAgain : Mark::Proven,
+                                     guesses.empty() ? qs(f->colour + " " + f->size)
+                                                     : qs(guesses.front().kind),
+                                     qs(f->settled) });
     }
 }
 
@@ -355,9 +350,9 @@ std::vector<OtherEvent> otherEvents()
         CleanEvent e;
         e.kind = "storage";
         e.covered = covered;
-        out.push_back({ covered ? PassageBench::tr("Stored, covered")
-                                : PassageBench::tr("Stored, open"),
-                        e });
+        out.push_back(
+            { covered ? PassageBench::tr("Stored, covered") : PassageBench::tr("Stored, open"),
+              e });
     }
     for (const MachiningJob &j : machiningJobs()) {
         CleanEvent e;
@@ -410,8 +405,7 @@ void PassageBench::record(PanelContent &out) const
     if (!s.chain.empty())
         out.push_back(PanelButton {
             QStringLiteral("event.takeBack"), tr("Take the last one back"),
-            [this,
-             id = m_open.build().events[static_cast<size_t>(s.chain.back().event)].id] {
+            [this, id = m_open.build().events[static_cast<size_t>(s.chain.back().event)].id] {
                 static_cast<void>(m_open.takeBack("events", id));
             } });
 }
@@ -420,21 +414,22 @@ void PassageBench::record(PanelContent &out) const
 void PassageBench::recordDetails(const CleanEvent &event, PanelContent &out) const
 {
     if (event.scope != "job") {
-        PanelChoice on { QStringLiteral("event.on"), tr("on"),
+        PanelChoice on { QStringLiteral("event.on"),
+                         tr("on"),
                          { qs(passage()->name),
                            tr("all of the %1").arg(qs(partName(passage()->part))),
                            tr("the whole engine") },
-                         m_on, {} };
+                         m_on,
+                         {} };
         on.chosen = [this](int i) -> Result<void> {
             m_on = i;
             return {};
         };
         out.push_back(std::move(on));
     }
-    out.push_back(PanelWord { QStringLiteral("event.when"), tr("when"), m_when,
-                              [this](const QString &text) -> Result<void> {
-                                  return takeWhen(text.trimmed());
-                              } });
+    out.push_back(PanelWord {
+        QStringLiteral("event.when"), tr("when"), m_when,
+        [this](const QString &text) -> Result<void> { return takeWhen(text.trimmed()); } });
     if (event.kind == "storage")
         out.push_back(PanelField { QStringLiteral("event.days"), tr("days"), Dimension::Number, "",
                                    0, m_days, [this](double days) -> Result<void> {

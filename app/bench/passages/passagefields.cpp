@@ -9,11 +9,6 @@
 namespace mildpath {
 namespace {
 
-QString tr(const char *text)
-{
-    return QObject::tr(text);
-}
-
 double inMm(double m)
 {
     return std::round(m * 1e6) / 1e3;
@@ -22,9 +17,8 @@ double inMm(double m)
 template <class List> std::string freeId(const List &list, const std::string &stem)
 {
     std::string id = stem;
-    for (int n = 2; std::any_of(list.begin(), list.end(),
-                                [&](const auto &row) { return row.id == id; });
-         ++n)
+    for (int n = 2;
+         std::any_of(list.begin(), list.end(), [&](const auto &row) { return row.id == id; }); ++n)
         id = stem + "_" + std::to_string(n);
     return id;
 }
@@ -66,11 +60,9 @@ private:
     void length(const QString &id, const QString &label, std::optional<double> mm,
                 std::function<Result<void>(double mm)> store)
     {
-        m_out.push_back(PanelField { id, label, Dimension::Length, "mm", 1,
-                                     mm ? std::optional(*mm / 1e3) : std::nullopt,
-                                     [store = std::move(store)](double m) {
-                                         return store(inMm(m));
-                                     } });
+        m_out.push_back(PanelField {
+            id, label, Dimension::Length, "mm", 1, mm ? std::optional(*mm / 1e3) : std::nullopt,
+            [store = std::move(store)](double m) { return store(inMm(m)); } });
     }
 
     void sizes()
@@ -97,11 +89,13 @@ private:
             return put([&](Passage &p) { p.made = ways[static_cast<size_t>(i)]; });
         };
         m_out.push_back(std::move(made));
-        m_out.push_back(PanelTick { QStringLiteral("passage.curved"), Mark::Proven,
-                                    tr("bends: no brush goes through"), {}, m_passage.curved,
+        m_out.push_back(PanelTick { QStringLiteral("passage.curved"),
+                                    Mark::Proven,
+                                    tr("bends: no brush goes through"),
+                                    {},
+                                    m_passage.curved,
                                     [put = put()](bool on) {
-                                        static_cast<void>(
-                                            put([&](Passage &p) { p.curved = on; }));
+                                        static_cast<void>(put([&](Passage &p) { p.curved = on; }));
                                     } });
     }
 
@@ -141,13 +135,14 @@ private:
             length(id + QStringLiteral(".at"),
                    tr("%1 joins %2 at").arg(label, into ? qs(into->name) : qs(end.passage)),
                    end.at_mm, [put = put(), e](double mm) {
-                       return put(
-                           [&](Passage &p) { p.ends[static_cast<size_t>(e)].at_mm = mm; });
+                       return put([&](Passage &p) { p.ends[static_cast<size_t>(e)].at_mm = mm; });
                    });
             return;
         }
         static constexpr std::array<const char *, 3> kinds { "hole", "plug", "blind" };
-        PanelChoice kind { id, label, { tr("opens outside"), tr("has a plug"), tr("blind") }, 0, {} };
+        PanelChoice kind {
+            id, label, { tr("opens outside"), tr("has a plug"), tr("blind") }, 0, {}
+        };
         for (size_t k = 0; k < kinds.size(); ++k)
             if (end.kind == kinds[k])
                 kind.current = static_cast<int>(k);
@@ -229,29 +224,31 @@ private:
                });
         // Offered only where nothing stands against it.
         if (applyPassageEdit(m_open.build(), PassageEdit(DropPassage { m_passage.id })))
-            m_out.push_back(PanelButton {
-                QStringLiteral("passage.drop"), tr("Take it out"),
-                [&open = m_open, id = m_passage.id] {
-                    static_cast<void>(open.edit(PassageEdit(DropPassage { id })));
-                } });
+            m_out.push_back(PanelButton { QStringLiteral("passage.drop"), tr("Take it out"),
+                                          [&open = m_open, id = m_passage.id] {
+                                              static_cast<void>(
+                                                  open.edit(PassageEdit(DropPassage { id })));
+                                          } });
     }
 
     void school()
     {
         const bool all = choiceOf(m_open.build(), "plugs_drawn") == "all";
         m_out.push_back(PanelRule {});
-        PanelChoice choice { QStringLiteral("plan.school"), tr("plugs to draw"),
-                             { tr("as few as will do"), tr("all that may come out") }, all ? 1 : 0,
+        PanelChoice choice { QStringLiteral("plan.school"),
+                             tr("plugs to draw"),
+                             { tr("as few as will do"), tr("all that may come out") },
+                             all ? 1 : 0,
                              {} };
         choice.chosen = [&open = m_open](int i) {
             return open.choose("plugs_drawn", i == 1 ? "all" : "fewest");
         };
         m_out.push_back(std::move(choice));
-        m_out.push_back(
-            PanelText { tr("Two schools: all plugs out, so that every end is seen through; or blind "
-                           "and fully visible ones left, for each one drawn is one that can leak. "
-                           "Recorded with the build."),
-                        Tone::Muted });
+        m_out.push_back(PanelText {
+            tr("Two schools: all plugs out, so that every end is seen through; or blind "
+               "and fully visible ones left, for each one drawn is one that can leak. "
+               "Recorded with the build."),
+            Tone::Muted });
     }
 
     OpenBuild &m_open;

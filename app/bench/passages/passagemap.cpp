@@ -2,7 +2,7 @@
 #include "bench/passages/passagemap.h"
 
 #include "assess/cleanmarks.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "paint/text.h"
 
 #include <QHelpEvent>
@@ -19,9 +19,8 @@ namespace {
 double distance(QPointF p, QPointF a, QPointF b)
 {
     const QPointF ab = b - a;
-    const double t = std::clamp(QPointF::dotProduct(p - a, ab)
-                                    / std::max(1e-9, QPointF::dotProduct(ab, ab)),
-                                0.0, 1.0);
+    const double t = std::clamp(
+        QPointF::dotProduct(p - a, ab) / std::max(1e-9, QPointF::dotProduct(ab, ab)), 0.0, 1.0);
     const QPointF away = p - (a + ab * t);
     return std::hypot(away.x(), away.y());
 }
@@ -115,12 +114,11 @@ void PassageMap::paintEvent(QPaintEvent *)
     p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
     if (m_layout.passages.empty()) {
         drawLine(p, QRectF(rect()), Qt::AlignCenter,
-                 tr("No passages are written down for this part yet"),
-                 textFont(TextSize::Body), t.muted);
+                 tr("No passages are written down for this part yet"), textFont(TextSize::Body),
+                 t.muted);
         return;
     }
-    PassagePicture picture
-        = pictureOf(m_open.build(), m_open.assessment(), *m_network, m_pockets);
+    PassagePicture picture = pictureOf(m_open.build(), m_open.assessment(), *m_network, m_pockets);
     picture.step = m_step;
     picture.stepNumber = m_stepNumber;
     picture.selected = m_network->indexOf(m_passage);
@@ -154,8 +152,7 @@ int PassageMap::passageAt(QPointF where) const
     int best = -1;
     double nearest = 9;
     for (const DrawnPassage &d : m_layout.passages) {
-        const double away
-            = d.labelArea.contains(where) ? 5 : distance(where, d.a, d.b);
+        const double away = d.labelArea.contains(where) ? 5 : distance(where, d.a, d.b);
         // Standing lines lie over galleries where both are near.
         if (away < nearest - (d.gallery ? 0 : 0.1)) {
             nearest = away;

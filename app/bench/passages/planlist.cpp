@@ -65,8 +65,8 @@ Mark PlanList::markOfStep(const CleaningStep &s) const
 {
     Mark worst = Mark::Proven;
     for (const Length &l : s.lengths)
-        worst = worse(worst, markOf(m_open.assessment()
-                                        .cleaning.passages[static_cast<size_t>(l.passage)]));
+        worst = worse(
+            worst, markOf(m_open.assessment().cleaning.passages[static_cast<size_t>(l.passage)]));
     return worst;
 }
 
@@ -136,21 +136,28 @@ void PlanList::makeLines(const std::string &part)
             ? qs(endName(n, s.in)) + QStringLiteral(", ") + qs(in.name)
             : qs(in.name);
         const bool arrow = s.out || s.word.starts_with("into ");
-        m_lines.push_back({ mark, QString::number(number),
+        m_lines.push_back({ mark,
+                            QString::number(number),
                             name
                                 + (arrow ? QStringLiteral(" \u2192 ")
                                            + QString(to).remove(QStringLiteral("into "))
                                          : QStringLiteral(", ") + to),
-                            how, { i }, in.id });
+                            how,
+                            { i },
+                            in.id });
     }
     m_headline = pulls + flushes == 0
         ? tr("Nothing to clean is written down for this part")
-        : tr("Cleaning plan: %1, %2").arg(
-              QStringList { pulls > 0 ? (pulls == 1 ? tr("1 pull") : tr("%1 pulls").arg(pulls)) : QString(),
-                            flushes > 0 ? (flushes == 1 ? tr("1 flush") : tr("%1 flushes").arg(flushes)) : QString() }
-                  .filter(QRegularExpression(QStringLiteral(".")))
-                  .join(tr(" and ")),
-              open == 0 ? tr("all proven") : tr("%1 still to prove").arg(open))
+        : tr("Cleaning plan: %1, %2")
+                .arg(QStringList { pulls > 0
+                                       ? (pulls == 1 ? tr("1 pull") : tr("%1 pulls").arg(pulls))
+                                       : QString(),
+                                   flushes > 0 ? (flushes == 1 ? tr("1 flush")
+                                                               : tr("%1 flushes").arg(flushes))
+                                               : QString() }
+                         .filter(QRegularExpression(QStringLiteral(".")))
+                         .join(tr(" and ")),
+                     open == 0 ? tr("all proven") : tr("%1 still to prove").arg(open))
             + (first.isEmpty() ? QString()
                                : tr("; first out: %1").arg(first.join(QStringLiteral(", "))));
 }
@@ -173,8 +180,7 @@ bool PlanList::joinToLast(size_t step, Mark mark, int number)
     };
     const size_t count = line.steps.size();
     line.what = joinedName(nameOf(first), nameOf(s), count)
-        + (s.out || s.word.starts_with("into ") ? QStringLiteral(" \u2192 ")
-                                                : QStringLiteral(", "))
+        + (s.out || s.word.starts_with("into ") ? QStringLiteral(" \u2192 ") : QStringLiteral(", "))
         + joinedName(placeName(first), placeName(s), count).remove(QStringLiteral("into "));
     line.number = QString::number(number - static_cast<int>(count) + 1) + QStringLiteral("\u2013")
         + QString::number(number);
@@ -189,21 +195,20 @@ void PlanList::addLeft(const std::string &part)
         const Passage &p = n.passages()[static_cast<size_t>(l.length.passage)];
         if (p.part != part)
             continue;
-        m_lines.push_back({ markOf(m_open.assessment()
-                                       .cleaning.passages[static_cast<size_t>(l.length.passage)]),
-                            QStringLiteral("\u2013"),
-                            tr("%1, %2 mm not reached")
-                                .arg(qs(p.name))
-                                .arg(l.length.length_mm(), 0, 'f', 0),
-                            qs(l.why), {}, p.id });
+        m_lines.push_back(
+            { markOf(m_open.assessment().cleaning.passages[static_cast<size_t>(l.length.passage)]),
+              QStringLiteral("\u2013"),
+              tr("%1, %2 mm not reached").arg(qs(p.name)).arg(l.length.length_mm(), 0, 'f', 0),
+              qs(l.why),
+              {},
+              p.id });
     }
 }
 
 void PlanList::choosePassage(const std::string &passage)
 {
-    const auto passageOf = [&](int i) {
-        return m_plan->network.passages()[static_cast<size_t>(i)].id;
-    };
+    const auto passageOf
+        = [&](int i) { return m_plan->network.passages()[static_cast<size_t>(i)].id; };
     for (size_t i = 0; i < m_lines.size(); ++i) {
         const Line &l = m_lines[i];
         for (size_t k = 0; k < l.steps.size(); ++k) {

@@ -121,9 +121,8 @@ void PlugLedger::refresh()
     if (!findPlug(build.plugs, m_plug)) {
         // The first that holds is the one to begin with.
         const auto &states = m_open.assessment().cleaning.plugs;
-        const auto open = std::find_if(states.begin(), states.end(), [](const PlugState &s) {
-            return markOf(s) == Mark::Hold;
-        });
+        const auto open = std::find_if(states.begin(), states.end(),
+                                       [](const PlugState &s) { return markOf(s) == Mark::Hold; });
         m_plug = open != states.end() ? open->plug : states.empty() ? "" : states.front().plug;
     }
     std::vector<RowList::Row> rows;
@@ -132,14 +131,13 @@ void PlugLedger::refresh()
         const Plug &p = build.plugs[i];
         const PlugState &s = m_open.assessment().cleaning.plugs[i];
         const Passage *in = findPassage(build.passages, p.passage);
-        rows.push_back({ markOf(s),
-                         { qs(p.name),
-                           qs(findPlugKind(p.kind)->name) + QStringLiteral(", ") + sizeOf(p),
-                           qs(in->name)
-                               + (p.hidden() ? tr(", behind %1")
-                                                   .arg(qs(findPlug(build.plugs, p.behind)->name))
-                                             : QString()),
-                           qs(plugVerdict(s)) } });
+        rows.push_back(
+            { markOf(s),
+              { qs(p.name), qs(findPlugKind(p.kind)->name) + QStringLiteral(", ") + sizeOf(p),
+                qs(in->name)
+                    + (p.hidden() ? tr(", behind %1").arg(qs(findPlug(build.plugs, p.behind)->name))
+                                  : QString()),
+                qs(plugVerdict(s)) } });
         if (p.id == m_plug)
             chosen = static_cast<int>(i);
     }
@@ -164,9 +162,9 @@ PanelContent PlugLedger::panel() const
         return { PanelTitle { tr("Plugs"), {} } };
     const auto i = static_cast<size_t>(p - m_open.build().plugs.data());
     const PlugState &s = m_open.assessment().cleaning.plugs[i];
-    out.push_back(PanelTitle { tr("Plug %1").arg(qs(p->name)),
-                               qs(findPlugKind(p->kind)->name) + QStringLiteral(", ")
-                                   + sizeOf(*p) });
+    out.push_back(
+        PanelTitle { tr("Plug %1").arg(qs(p->name)),
+                     qs(findPlugKind(p->kind)->name) + QStringLiteral(", ") + sizeOf(*p) });
     out.push_back(PanelVerdict { markOf(s), qs(plugVerdict(s)),
                                  p->hidden() ? tr("It sits behind the outer plug. Without it oil "
                                                   "runs back to the sump and nobody sees why.")
@@ -233,8 +231,7 @@ void PlugLedger::addFields(const Plug &plug, PanelContent &out) const
     if (applyPassageEdit(open.build(), PassageEdit(DropPlug { plug.id })))
         out.push_back(PanelButton { QStringLiteral("plug.drop"), tr("There is no such plug"),
                                     [&open, id = plug.id] {
-                                        static_cast<void>(
-                                            open.edit(PassageEdit(DropPlug { id })));
+                                        static_cast<void>(open.edit(PassageEdit(DropPlug { id })));
                                     } });
 }
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/shoppage.h"
 
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/rowlist.h"
 #include "paint/card.h"
@@ -154,7 +154,8 @@ void ShopPage::cameBack()
 
 Result<void> ShopPage::saveSheet(const QString &path)
 {
-    return writeShopSheet(m_open.build(), m_open.assessment(), OpenBuild::now().substr(0, 10), path);
+    return writeShopSheet(m_open.build(), m_open.assessment(), OpenBuild::now().substr(0, 10),
+                          path);
 }
 
 void ShopPage::pickFile()
@@ -182,8 +183,8 @@ void ShopPage::refresh()
     }
     m_rows->setRows(std::move(rows));
     m_rows->choose(at);
-    auto document = shopSheetDocument(m_open.build(), m_open.assessment(),
-                                      OpenBuild::now().substr(0, 10));
+    auto document
+        = shopSheetDocument(m_open.build(), m_open.assessment(), OpenBuild::now().substr(0, 10));
     document->setDocumentMargin(18);
     m_sheet->setDocument(document.get());
     m_document = std::move(document);
@@ -203,15 +204,16 @@ PanelContent ShopPage::panel()
             out.push_back(PanelText { qs(j->note) });
         for (const ShopSheet::Work &w : shopSheet(m_open.build(), "").work)
             if (w.id == j->id) {
-                out.push_back(PanelVerdict {
-                    w.dirties.empty() ? Mark::NotDone : Mark::LookAgain,
-                    tr("Its swarf gets into %1 passages").arg(w.dirties.size()),
-                    tr("As the plugs are now. A plug that is in keeps it out of what lies behind.") });
+                out.push_back(
+                    PanelVerdict { w.dirties.empty() ? Mark::NotDone : Mark::LookAgain,
+                                   tr("Its swarf gets into %1 passages").arg(w.dirties.size()),
+                                   tr("As the plugs are now. A plug that is in keeps it out of "
+                                      "what lies behind.") });
             }
-        out.push_back(PanelButton {
-            QStringLiteral("shop.takeBack"), tr("Take it back"), [this, id = j->id] {
-                static_cast<void>(m_open.takeBack("shop_jobs", id));
-            } });
+        out.push_back(
+            PanelButton { QStringLiteral("shop.takeBack"), tr("Take it back"), [this, id = j->id] {
+                             static_cast<void>(m_open.takeBack("shop_jobs", id));
+                         } });
     }
     out.push_back(PanelRule {});
     out.push_back(PanelText { tr("After any machining everything downstream is dirty again, and a "

@@ -2,7 +2,7 @@
 #include "bench/passages/spreadpage.h"
 
 #include "assess/spread.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "paint/card.h"
 #include "paint/marks.h"
@@ -92,8 +92,8 @@ void SpreadWay::paintEvent(QPaintEvent *)
             const double s = b.x() > a.x() ? 1 : -1;
             p.setPen(Qt::NoPen);
             p.setBrush(t.oil[3]);
-            p.drawPolygon(QPolygonF { { m + QPointF(5 * s, 0), m + QPointF(-4 * s, -5),
-                                        m + QPointF(-4 * s, 5) } });
+            p.drawPolygon(QPolygonF {
+                { m + QPointF(5 * s, 0), m + QPointF(-4 * s, -5), m + QPointF(-4 * s, 5) } });
         }
     }
     for (int i = 0; i < count; ++i) {
@@ -263,9 +263,8 @@ void SpreadPage::refresh()
     m_where->setCurrentIndex(std::max(0, m_where->findData(before)));
     const Spread *s = spread();
     if (s && !item() && !s->items.empty()) {
-        const auto open = std::find_if(s->items.begin(), s->items.end(), [](const SpreadItem &i) {
-            return i.mark != Mark::Proven;
-        });
+        const auto open = std::find_if(s->items.begin(), s->items.end(),
+                                       [](const SpreadItem &i) { return i.mark != Mark::Proven; });
         m_item = (open == s->items.end() ? s->items.front() : *open).id;
     }
     m_way->setItems(s ? s->items : std::vector<SpreadItem> {});
@@ -299,17 +298,17 @@ PanelContent SpreadPage::panel()
     const SpreadItem *i = item();
     if (!i) {
         out.push_back(PanelTitle { tr("After a bearing failure"), {} });
-        out.push_back(PanelText { tr("Everything the oil touched carries bearing metal. Say where "
-                                     "the bearing failed; the oil's way from there names the parts, "
-                                     "in order.") });
+        out.push_back(
+            PanelText { tr("Everything the oil touched carries bearing metal. Say where "
+                           "the bearing failed; the oil's way from there names the parts, "
+                           "in order.") });
     } else {
         out.push_back(PanelTitle { qs(i->name), qs(i->way) });
-        out.push_back(PanelVerdict { i->mark,
-                                     i->done.empty() ? tr("Open") : qs(i->done),
-                                     i->done.empty() ? QString()
-                                                     : qs(i->by) + QStringLiteral(", ")
-                                             + qs(i->at).left(10) + QStringLiteral("  ")
-                                             + qs(i->note) });
+        out.push_back(PanelVerdict { i->mark, i->done.empty() ? tr("Open") : qs(i->done),
+                                     i->done.empty()
+                                         ? QString()
+                                         : qs(i->by) + QStringLiteral(", ") + qs(i->at).left(10)
+                                             + QStringLiteral("  ") + qs(i->note) });
         out.push_back(PanelHeading { tr("What is done with it") });
         out.push_back(PanelText { qs(i->rule) + u'.' });
         out.push_back(PanelText { qs(i->reason) + u'.', Tone::Muted });
@@ -318,22 +317,21 @@ PanelContent SpreadPage::panel()
                                       m_note = text.toStdString();
                                       return {};
                                   } });
-        for (const auto &[done, text] : { std::pair("cleaned", tr("Cleaned")),
-                                          std::pair("flushed", tr("Flushed")),
-                                          std::pair("replaced", tr("Replaced")) }) {
+        for (const auto &[done, text] :
+             { std::pair("cleaned", tr("Cleaned")), std::pair("flushed", tr("Flushed")),
+               std::pair("replaced", tr("Replaced")) }) {
             const bool rule
                 = std::find(i->choices.begin(), i->choices.end(), done) != i->choices.end();
             out.push_back(PanelButton { QStringLiteral("repair.") + QLatin1String(done),
                                         rule ? text : tr("%1, against the rule").arg(text),
-                                        [this, done = std::string(done)] {
-                                            recordRepair(done);
-                                        } });
+                                        [this, done = std::string(done)] { recordRepair(done); } });
         }
     }
     if (i && i->choices.size() < 3)
-        out.push_back(PanelText { tr("Against the rule it goes on holding the start; with the reason "
-                                     "in the note it is for another look."),
-                                  Tone::Muted });
+        out.push_back(
+            PanelText { tr("Against the rule it goes on holding the start; with the reason "
+                           "in the note it is for another look."),
+                        Tone::Muted });
     out.push_back(PanelRule {});
     out.push_back(PanelText { qs(magnetCaution()), Tone::Warn });
     out.push_back(PanelText { tr("Crank grinding and crack tests belong to a qualified shop. Used "
@@ -342,9 +340,7 @@ PanelContent SpreadPage::panel()
     if (const Spread *s = spread())
         out.push_back(PanelButton {
             QStringLiteral("failure.takeBack"), tr("Take the failure back"),
-            [this, id = s->failure] {
-                static_cast<void>(m_open.takeBack("failures", id));
-            } });
+            [this, id = s->failure] { static_cast<void>(m_open.takeBack("failures", id)); } });
     return out;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/pump/rotorview.h"
 
+#include "assess/assessment.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/engineeditor.h"
 
-#include "build/recipes.h"
 #include "circuit/elementtypes.h"
+#include "document/recipes.h"
 #include "shell/stopfields.h"
 
 #include <QCoreApplication>
@@ -11,11 +11,6 @@
 
 namespace mildpath {
 namespace {
-
-QString tr(const char *text)
-{
-    return QCoreApplication::translate("EngineEditor", text);
-}
 
 void choiceOfKind(OpenBuild &open, const Stop &stop, PanelContent &out)
 {

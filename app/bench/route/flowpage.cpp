@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/flowpage.h"
 
-#include "build/logbook.h"
+#include "assess/assessment.h"
+#include "document/logbook.h"
 #include "paint/marks.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
+#include "quantity/rounding.h"
 #include "storage/buildfile.h"
 
 #include <QFileDialog>
@@ -27,8 +29,9 @@ constexpr double rowHeight = 27, nameWidth = 168, pitch = 34;
 /// them.
 bool shown(const Stop &stop)
 {
-    constexpr std::array kinds { "main",    "big_end", "balance_shaft", "cam_bearing", "rocker", "lifter",
-                                 "jet",     "chain",   "tensioner",     "phaser",      "turbo" };
+    constexpr std::array kinds { "main",      "big_end", "balance_shaft", "cam_bearing",
+                                 "rocker",    "lifter",  "jet",           "chain",
+                                 "tensioner", "phaser",  "turbo" };
     return std::find(kinds.begin(), kinds.end(), stop.kind) != kinds.end();
 }
 
@@ -255,19 +258,19 @@ void FlowPage::panel(PanelContent &out)
         return;
     const FlowProof proof = flowProof(m_open.build(), *stop);
     const bool many = proof.outlets.size() > 1;
-    out.push_back(PanelTitle {
-        m_outlet > 0 ? qs(proof.outlets[static_cast<size_t>(m_outlet) - 1].name)
-            : many   ? tr("%1, all %2").arg(qs(stop->name)).arg(proof.outlets.size())
-                     : qs(stop->name),
-        qs(proof.text), {} });
+    out.push_back(
+        PanelTitle { m_outlet > 0 ? qs(proof.outlets[static_cast<size_t>(m_outlet) - 1].name)
+                         : many   ? tr("%1, all %2").arg(qs(stop->name)).arg(proof.outlets.size())
+                                  : qs(stop->name),
+                     qs(proof.text),
+                     {} });
     if (!shown(*stop)) {
         out.push_back(PanelText { tr("No oil comes out here to be seen."), Tone::Muted });
         return;
     }
-    for (const auto &[id, word, text] :
-         { std::tuple("flow.flows", "flows", tr("Oil comes")),
-           std::tuple("flow.weak", "weak", tr("Only little comes")),
-           std::tuple("flow.dry", "dry", tr("Nothing comes")) })
+    for (const auto &[id, word, text] : { std::tuple("flow.flows", "flows", tr("Oil comes")),
+                                          std::tuple("flow.weak", "weak", tr("Only little comes")),
+                                          std::tuple("flow.dry", "dry", tr("Nothing comes")) })
         out.push_back(PanelButton { QString::fromLatin1(id), text,
                                     [this, saw = std::string(word)] { record(saw); } });
     conditions(out);
@@ -275,9 +278,9 @@ void FlowPage::panel(PanelContent &out)
     out.push_back(PanelRule {});
     out.push_back(PanelButton { QStringLiteral("flow.compare"), tr("Compare with another build…"),
                                 [this] { askOther(); } });
-    out.push_back(PanelText {
-        tr("A drill on a primer shaft can kick: two hands, sleeves and leads clear."),
-        Tone::Muted });
+    out.push_back(
+        PanelText { tr("A drill on a primer shaft can kick: two hands, sleeves and leads clear."),
+                    Tone::Muted });
 }
 
 void FlowPage::askOther()
@@ -305,17 +308,17 @@ void FlowPage::conditions(PanelContent &out)
                                   m_filter = text.trimmed().toStdString();
                                   return {};
                               } });
-    const auto field = [&](const char *id, const QString &label, Dimension dimension,
-                           const std::string &unit, int decimals, std::optional<double> si,
-                           std::function<void(double)> keep) {
-        out.push_back(PanelField { QString::fromLatin1(id), label, dimension, unit, decimals, si,
-                                   [keep](double v) -> Result<void> {
-                                       if (!(v > -100 && v < 1e8))
-                                           return fail("", "cannot be");
-                                       keep(v);
-                                       return {};
-                                   } });
-    };
+    const auto field
+        = [&](const char *id, const QString &label, Dimension dimension, const std::string &unit,
+              int decimals, std::optional<double> si, std::function<void(double)> keep) {
+              out.push_back(PanelField { QString::fromLatin1(id), label, dimension, unit, decimals,
+                                         si, [keep](double v) -> Result<void> {
+                                             if (!(v > -100 && v < 1e8))
+                                                 return fail("", "cannot be");
+                                             keep(v);
+                                             return {};
+                                         } });
+          };
     field("flow.oil_c", tr("oil at"), Dimension::Temperature, Figure::temperatureUnit(), 0, m_oil_c,
           [this](double c) { m_oil_c = c; });
     field("flow.pressure", tr("pressure held"), Dimension::Pressure, Figure::pressureUnit(), 2,
@@ -326,10 +329,11 @@ void FlowPage::conditions(PanelContent &out)
           [this](double m3) { m_litres = m3 * 1e3; });
     field("flow.seconds", tr("in"), Dimension::Time, "s", 0, m_seconds,
           [this](double s) { m_seconds = s; });
-    out.push_back(PanelText { tr("Oil in it: %1. Two engines compare only with the same oil and the "
-                                 "same filter.")
-                                  .arg(qs(m_open.build().oil.grade)),
-                              Tone::Muted });
+    out.push_back(
+        PanelText { tr("Oil in it: %1. Two engines compare only with the same oil and the "
+                       "same filter.")
+                        .arg(qs(m_open.build().oil.grade)),
+                    Tone::Muted });
 }
 
 void FlowPage::history(const Stop &stop, PanelContent &out) const
@@ -342,22 +346,20 @@ void FlowPage::history(const Stop &stop, PanelContent &out) const
             out.push_back(PanelRule {});
         first = false;
         const auto names = flowOutlets(m_open.build(), stop);
-        const QString where = f->outlet > 0
-            ? qs(names[static_cast<size_t>(f->outlet) - 1])
-            : names.size() > 1 ? tr("all") : QString();
+        const QString where = f->outlet > 0 ? qs(names[static_cast<size_t>(f->outlet) - 1])
+            : names.size() > 1              ? tr("all")
+                                            : QString();
         const QString saw = f->saw == "flows" ? tr("oil comes")
             : f->saw == "weak"                ? tr("only little")
                                               : tr("nothing comes");
         out.push_back(PanelVerdict {
-            markOfSight(f->saw),
-            where.isEmpty() ? saw : where + QStringLiteral(": ") + saw,
+            markOfSight(f->saw), where.isEmpty() ? saw : where + QStringLiteral(": ") + saw,
             meansWord(f->means) + (f->oil.empty() ? QString() : QStringLiteral(", ") + qs(f->oil))
                 + (f->filter.empty() ? QString() : QStringLiteral(", ") + qs(f->filter))
                 + QStringLiteral(", ") + qs(f->by) });
-        out.push_back(PanelButton { QStringLiteral("flow.takeBack.") + qs(f->id), tr("Take back"),
-                                    [open = &m_open, id = f->id] {
-                                        static_cast<void>(open->takeBack("flows", id));
-                                    } });
+        out.push_back(PanelButton {
+            QStringLiteral("flow.takeBack.") + qs(f->id), tr("Take back"),
+            [open = &m_open, id = f->id] { static_cast<void>(open->takeBack("flows", id)); } });
     }
 }
 

@@ -57,7 +57,8 @@ public:
     explicit FlowPage(OpenBuild &open, QWidget *parent = nullptr);
     void refresh();
     void panel(PanelContent &out);
-    /// Shows another build's flows beside these. @return what forbids comparing, or the file's fault
+    /// Shows another build's flows beside these. @return what forbids comparing, or the file's
+    /// fault
     QString compareWith(const QString &path);
 
 Q_SIGNALS:

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
 #include "bench/route/linespage.h"
 
 #include "paint/marks.h"
@@ -21,9 +22,9 @@ struct Place
     double column, row;
 };
 constexpr Place drySumpPlaces[] = {
-    { "tank", 0, 0.55 },   { "pump", 1, 0.1 },    { "scavenge", 1, 1.3 }, { "filter", 2, 0 },
-    { "cooler", 2, 0.95 }, { "engine", 3, 0.05 }, { "pan", 3, 1.5 },      { "gauge", 3, 0.85 },
-    { "turbo", 0, 1.6 },
+    { "tank", 0, 0.55 }, { "pump", 1, 0.1 },    { "scavenge", 1, 1.3 },
+    { "filter", 2, 0 },  { "cooler", 2, 0.95 }, { "engine", 3, 0.05 },
+    { "pan", 3, 1.5 },   { "gauge", 3, 0.85 },  { "turbo", 0, 1.6 },
 };
 constexpr Place wetSumpPlaces[] = {
     { "engine", 0.4, 0.4 }, { "filter", 2.1, 0 },  { "cooler", 2.1, 0.8 },
@@ -110,10 +111,9 @@ void LinesDiagram::placeParts()
             continue;
         const double h = headHeight + portPitch * std::max(left, right) + 8;
         const double y = top + (height() - top - 40.0) / 2.1 * place.row;
-        m_boxes[place.part]
-            = { name,
-                QRectF(12 + room * std::min(1.0, place.column / columns),
-                       std::min(y, height() - h - 6.0), boxWidth, h) };
+        m_boxes[place.part] = { name,
+                                QRectF(12 + room * std::min(1.0, place.column / columns),
+                                       std::min(y, height() - h - 6.0), boxWidth, h) };
     }
 }
 
@@ -153,8 +153,8 @@ QPainterPath LinesDiagram::pathOf(const ExternalLine &line) const
     const Spot *a = spot(line.from), *b = spot(line.to);
     if (!a || !b)
         return path;
-    const double reach = std::clamp(std::hypot(b->at.x() - a->at.x(), b->at.y() - a->at.y()) / 2,
-                                    34.0, 120.0);
+    const double reach
+        = std::clamp(std::hypot(b->at.x() - a->at.x(), b->at.y() - a->at.y()) / 2, 34.0, 120.0);
     path.moveTo(a->at);
     path.cubicTo(a->at + a->out * reach, b->at + b->out * reach, b->at);
     return path;
@@ -193,19 +193,22 @@ void LinesDiagram::paintEvent(QPaintEvent *)
     }
     for (const auto &[id, box] : m_boxes) {
         drawCard(p, box.area);
-        drawLine(p, box.area.adjusted(10, 2, -8, 0).intersected(
-                        QRectF(box.area.topLeft(), QSizeF(box.area.width(), headHeight + 2))),
-                 Qt::AlignVCenter, box.name, textFont(TextSize::Normal, true), t.ink);
+        drawLine(
+            p,
+            box.area.adjusted(10, 2, -8, 0)
+                .intersected(QRectF(box.area.topLeft(), QSizeF(box.area.width(), headHeight + 2))),
+            Qt::AlignVCenter, box.name, textFont(TextSize::Normal, true), t.ink);
     }
     const auto &capped = plumbing.capped;
     for (const Spot &s : m_spots) {
         const bool cap = std::find(capped.begin(), capped.end(), s.port.id) != capped.end();
         const bool joined
-            = std::any_of(plumbing.lines.begin(), plumbing.lines.end(), [&](const auto &l) {
-                  return l.from == s.port.id || l.to == s.port.id;
-              });
+            = std::any_of(plumbing.lines.begin(), plumbing.lines.end(),
+                          [&](const auto &l) { return l.from == s.port.id || l.to == s.port.id; });
         const bool missing = report.written && s.port.required && !joined;
-        p.setPen(QPen(s.port.id == m_port ? t.selection : missing || cap ? t.hold : t.ink,
+        p.setPen(QPen(s.port.id == m_port  ? t.selection
+                          : missing || cap ? t.hold
+                                           : t.ink,
                       s.port.id == m_port ? 3 : 1.6));
         p.setBrush(joined && !cap ? toneOf(s.port.service, t) : t.panel);
         if (cap)

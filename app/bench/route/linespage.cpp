@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/linespage.h"
+#include "assess/assessment.h"
 
 #include "entry/rowlist.h"
 #include "paint/card.h"
@@ -103,12 +104,12 @@ void LinesPage::refresh()
         m_verdict->setText(hasLines(build) ? tr("No lines written down yet")
                                            : tr("No lines outside the engine but the gauge's"));
     else if (holds > 0)
-        m_verdict->setText(holds == 1 ? tr("1 thing wrong with the lines holds the start")
-                                      : tr("%1 things wrong with the lines hold the start").arg(holds));
+        m_verdict->setText(holds == 1
+                               ? tr("1 thing wrong with the lines holds the start")
+                               : tr("%1 things wrong with the lines hold the start").arg(holds));
     else
-        m_verdict->setText(tr("Joined right, %1 of %2 seen")
-                               .arg(report.looked)
-                               .arg(build.plumbing.lines.size()));
+        m_verdict->setText(
+            tr("Joined right, %1 of %2 seen").arg(report.looked).arg(build.plumbing.lines.size()));
     setTone(m_verdict, holds > 0 ? t.hold : t.ink);
     m_diagram->choose(m_line, m_port);
     m_diagram->relayout();
@@ -125,10 +126,9 @@ void LinesPage::panel(PanelContent &out) const
     else if (const Port *port = findPort(ports, m_port))
         portPanel(*port, out);
     else if (build.plumbing.lines.empty())
-        out.push_back(PanelButton { QStringLiteral("lines.draw"), tr("Draw the usual lines"),
-                                    [open = &m_open] {
-                                        static_cast<void>(open->edit(LineEdit(DrawLines {})));
-                                    } });
+        out.push_back(PanelButton {
+            QStringLiteral("lines.draw"), tr("Draw the usual lines"),
+            [open = &m_open] { static_cast<void>(open->edit(LineEdit(DrawLines {}))); } });
     else
         out.push_back(PanelText { tr("Choose a line or a port."), Tone::Muted });
     filterPanel(out);
@@ -170,7 +170,9 @@ void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const
     PanelChoice rating { QStringLiteral("line.rating"),
                          tr("made for"),
                          { tr("not known"), tr("pressure"), tr("suction (stands vacuum)") },
-                         line.rating.empty() ? 0 : line.rating == "pressure" ? 1 : 2,
+                         line.rating.empty()             ? 0
+                             : line.rating == "pressure" ? 1
+                                                         : 2,
                          {} };
     rating.chosen = [open = &m_open, line](int i) {
         ExternalLine changed = line;
@@ -178,24 +180,24 @@ void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const
         return put(*open, changed);
     };
     out.push_back(std::move(rating));
-    out.push_back(PanelField {
-        QStringLiteral("line.bore"), tr("bore"), Dimension::Length, "mm", 1,
-        line.bore_mm > 0 ? std::optional(line.bore_mm * 1e-3) : std::nullopt,
-        [open = &m_open, line](double si) {
-            ExternalLine changed = line;
-            changed.bore_mm = si * 1e3;
-            return put(*open, changed);
-        } });
+    out.push_back(PanelField { QStringLiteral("line.bore"), tr("bore"), Dimension::Length, "mm", 1,
+                               line.bore_mm > 0 ? std::optional(line.bore_mm * 1e-3) : std::nullopt,
+                               [open = &m_open, line](double si) {
+                                   ExternalLine changed = line;
+                                   changed.bore_mm = si * 1e3;
+                                   return put(*open, changed);
+                               } });
     if (line.by.empty() && line.at.empty())
-        out.push_back(PanelButton { QStringLiteral("line.seen"), tr("Followed by hand: it is so"),
-                                    [open = &m_open, line] { static_cast<void>(put(*open, line)); } });
+        out.push_back(
+            PanelButton { QStringLiteral("line.seen"), tr("Followed by hand: it is so"),
+                          [open = &m_open, line] { static_cast<void>(put(*open, line)); } });
     else
         out.push_back(PanelText {
             tr("Seen so by %1, %2").arg(qs(line.by), qs(line.at.substr(0, 10))), Tone::Good });
-    out.push_back(PanelButton {
-        QStringLiteral("line.drop"), tr("Take the line off"), [open = &m_open, id = line.id] {
-            static_cast<void>(open->edit(LineEdit(DropLine { id })));
-        } });
+    out.push_back(PanelButton { QStringLiteral("line.drop"), tr("Take the line off"),
+                                [open = &m_open, id = line.id] {
+                                    static_cast<void>(open->edit(LineEdit(DropLine { id })));
+                                } });
 }
 
 void LinesPage::portPanel(const Port &port, PanelContent &out) const
@@ -203,14 +205,17 @@ void LinesPage::portPanel(const Port &port, PanelContent &out) const
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { qs(port.partName) + QStringLiteral(", ") + qs(port.name) });
     out.push_back(PanelText {
-        port.way == Way::Out  ? tr("Oil leaves here, %1.").arg(qs(serviceWord(port.service)))
+        port.way == Way::Out      ? tr("Oil leaves here, %1.").arg(qs(serviceWord(port.service)))
             : port.way == Way::In ? tr("Oil comes in here, %1.").arg(qs(serviceWord(port.service)))
                                   : tr("Either way, %1.").arg(qs(serviceWord(port.service))),
         Tone::Muted });
     const auto &capped = m_open.build().plumbing.capped;
     const bool cap = std::find(capped.begin(), capped.end(), port.id) != capped.end();
-    out.push_back(PanelTick { QStringLiteral("port.capped"), cap ? Mark::Hold : Mark::NotDone,
-                              tr("Capped or plugged"), {}, cap,
+    out.push_back(PanelTick { QStringLiteral("port.capped"),
+                              cap ? Mark::Hold : Mark::NotDone,
+                              tr("Capped or plugged"),
+                              {},
+                              cap,
                               [open = &m_open, id = port.id](bool on) {
                                   static_cast<void>(open->edit(LineEdit(CapPort { id, on })));
                               } });
@@ -242,12 +247,15 @@ void LinesPage::filterPanel(PanelContent &out) const
     out.push_back(PanelHeading { qs(filter->name) });
     const Plumbing &p = build.plumbing;
     if (!build.engine.ofKind("tank") && !build.engine.ofKind("line"))
-        out.push_back(PanelTick { QStringLiteral("filter.remote"), Mark::NotDone,
-                                  tr("Away from the block, on lines"), {}, p.remoteFilter,
-                                  [open = &m_open, made = p.filterBuild](bool on) {
-                                      static_cast<void>(
-                                          open->edit(LineEdit(SetFilter { on, made })));
-                                  } });
+        out.push_back(
+            PanelTick { QStringLiteral("filter.remote"),
+                        Mark::NotDone,
+                        tr("Away from the block, on lines"),
+                        {},
+                        p.remoteFilter,
+                        [open = &m_open, made = p.filterBuild](bool on) {
+                            static_cast<void>(open->edit(LineEdit(SetFilter { on, made })));
+                        } });
     PanelChoice c { QStringLiteral("filter.build"), tr("made as"), {}, 0, {} };
     for (const FilterBuild &b : filterBuilds()) {
         if (b.id == p.filterBuild)
@@ -255,8 +263,8 @@ void LinesPage::filterPanel(PanelContent &out) const
         c.options << qs(b.name);
     }
     c.chosen = [open = &m_open, remote = p.remoteFilter](int i) {
-        return open->edit(LineEdit(
-            SetFilter { remote, std::string(filterBuilds()[static_cast<size_t>(i)].id) }));
+        return open->edit(
+            LineEdit(SetFilter { remote, std::string(filterBuilds()[static_cast<size_t>(i)].id) }));
     };
     out.push_back(std::move(c));
     out.push_back(PanelText { qs(filterBuild(p.filterBuild).why) + u'.', Tone::Muted });

@@ -219,8 +219,7 @@ void RouteBench::solve()
             m_whatIf = std::move(*result);
             m_result = m_whatIf->after;
         }
-        m_map->setResult(m_result,
-                         m_whatIf ? std::optional(m_whatIf->before) : std::nullopt);
+        m_map->setResult(m_result, m_whatIf ? std::optional(m_whatIf->before) : std::nullopt);
     }
     const bool onMap = m_page == Map || m_page == Imagined;
     m_subtitle->setText(onMap && !m_open.imagined().empty()
@@ -398,9 +397,8 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
         return;
     out.push_back(PanelRule {});
     const Build &build = m_open.build();
-    const bool hasPassages
-        = std::any_of(build.passages.begin(), build.passages.end(),
-                      [&](const Passage &p) { return p.stop == stop.id; });
+    const bool hasPassages = std::any_of(build.passages.begin(), build.passages.end(),
+                                         [&](const Passage &p) { return p.stop == stop.id; });
     const bool hasPlugs = std::any_of(build.plugs.begin(), build.plugs.end(),
                                       [&](const Plug &p) { return p.stop == stop.id; });
     if (clean && hasPassages)
@@ -408,15 +406,14 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
                                       .arg(qs(marks->cleanReason)),
                                   Tone::Muted });
     if (clean && (!hasPassages || hasBodyToClean(stop.kind)))
-        out.push_back(PanelButton { QStringLiteral("proveClean"),
-                                    hasPassages ? tr("The rest of it seen clean")
-                                                : tr("Seen clean to the far end"),
-                                    prove("clean", hasPassages ? tr("seen clean")
-                                                               : tr("seen clean to the far end")) });
+        out.push_back(PanelButton {
+            QStringLiteral("proveClean"),
+            hasPassages ? tr("The rest of it seen clean") : tr("Seen clean to the far end"),
+            prove("clean", hasPassages ? tr("seen clean") : tr("seen clean to the far end")) });
     if (flow && hasPlugs)
-        out.push_back(PanelText { tr("%1. Plugs are kept on the Passages bench, Plugs.")
-                                      .arg(qs(marks->flowReason)),
-                                  Tone::Muted });
+        out.push_back(PanelText {
+            tr("%1. Plugs are kept on the Passages bench, Plugs.").arg(qs(marks->flowReason)),
+            Tone::Muted });
     else if (flow)
         out.push_back(PanelButton {
             QStringLiteral("proveFlow"),

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/assessment.h"
 #include "diagnose/whatif.h"
 #include "shell/bench.h"
 
@@ -18,8 +19,8 @@ class FlowPage;
 class LinesPage;
 class RouteMap;
 
-/// The oil's way at one speed and oil temperature, both on sliders; faults imagined on it; the lines
-/// outside the engine; oil seen to flow.
+/// The oil's way at one speed and oil temperature, both on sliders; faults imagined on it; the
+/// lines outside the engine; oil seen to flow.
 class RouteBench : public Bench
 {
     Q_OBJECT

@@ -239,7 +239,8 @@ void RouteMap::paintPoint(QPainter &p, const RoutePoint &point) const
         break;
     }
     drawLine(p, nameArea, flags, point.name, nameFont, nameColour);
-    drawLine(p, figureArea, flags, figure, figureFont, starves(point)             ? t.hold
+    drawLine(p, figureArea, flags, figure, figureFont,
+             starves(point)            ? t.hold
                  : suffers(point, 0.8) ? t.lookAgain
                                        : t.ink);
 }
@@ -259,7 +260,8 @@ void RouteMap::paintGauge(QPainter &p) const
              textFont(TextSize::Normal, true), t.stripInk);
     drawLine(p, QRectF(m_layout.gauge + QPointF(-60, -35), QSizeF(120, 16)), Qt::AlignCenter,
              m_before ? tr("was %1").arg(Figure::pressure(m_before->gauge.value_pa).number)
-                      : tr("gauge"), textFont(TextSize::Small), t.muted);
+                      : tr("gauge"),
+             textFont(TextSize::Small), t.muted);
 }
 
 void RouteMap::paintKey(QPainter &p) const

@@ -2,7 +2,7 @@
 #include "bench/start/afterpage.h"
 
 #include "bench/start/livetrace.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "paint/marks.h"
 #include "paint/titledcard.h"
@@ -16,7 +16,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double rowHigh = 40, head = 8;
+constexpr double afterRowHigh = 40, afterHead = 8;
 
 QString kindWord(const std::string &kind)
 {
@@ -38,8 +38,8 @@ void ResidualView::setAnswer(std::shared_ptr<const AfterAnswer> answer)
 {
     m_answer = std::move(answer);
     const size_t rows = m_answer ? m_answer->residuals.size() : 0;
-    setFixedHeight(
-        static_cast<int>(head + rowHigh * static_cast<double>(std::max<size_t>(1, rows))));
+    setFixedHeight(static_cast<int>(
+        afterHead + afterRowHigh * static_cast<double>(std::max<size_t>(1, rows))));
     update();
 }
 
@@ -49,7 +49,7 @@ void ResidualView::paintEvent(QPaintEvent *)
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     if (!m_answer || m_answer->residuals.empty()) {
-        drawLine(p, QRectF(12, head, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
+        drawLine(p, QRectF(12, afterHead, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
                  tr("No gauge was read on this engine yet."), textFont(TextSize::Normal), t.muted);
         return;
     }
@@ -61,7 +61,7 @@ void ResidualView::paintEvent(QPaintEvent *)
     const auto x = [&](double pa) { return left + pa / most * (right - left); };
     for (size_t i = 0; i < m_answer->residuals.size(); ++i) {
         const Residual &r = m_answer->residuals[i];
-        const double y = head + rowHigh * (static_cast<double>(i) + 0.5);
+        const double y = afterHead + afterRowHigh * (static_cast<double>(i) + 0.5);
         drawMark(p, { 16, y - 8 }, 12, r.mark);
         drawLine(p, QRectF(28, y - 17, left - 34, 18), Qt::AlignLeft | Qt::AlignVCenter,
                  qs(tapName(*m_answer->build, r.reading->tap)), textFont(TextSize::Normal, true),

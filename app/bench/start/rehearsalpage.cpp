@@ -2,7 +2,7 @@
 #include "bench/start/rehearsalpage.h"
 
 #include "bench/start/livetrace.h"
-#include "build/logbook.h"
+#include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/rowlist.h"
 #include "paint/titledcard.h"
@@ -20,7 +20,7 @@
 namespace mildpath {
 namespace {
 
-constexpr int tick_ms = 50;
+constexpr int rehearsalTick_ms = 50;
 constexpr double timesFaster = 4; ///< the engine's time against the clock's
 constexpr double pointEvery_s = 0.1;
 constexpr double harmWarns = 0.4;
@@ -77,8 +77,9 @@ RehearsalPage::RehearsalPage(OpenBuild &open, QWidget *parent)
         rows.push_back({ Mark::NotDone, { qs(l.text), minutes(l.minutes) }, {} });
     m_looks->setRows(std::move(rows));
     connect(m_looks, &RowList::picked, this, &RehearsalPage::look);
-    m_timer->setInterval(tick_ms);
-    connect(m_timer, &QTimer::timeout, this, [this] { advance(timesFaster * tick_ms / 1000.0); });
+    m_timer->setInterval(rehearsalTick_ms);
+    connect(m_timer, &QTimer::timeout, this,
+            [this] { advance(timesFaster * rehearsalTick_ms / 1000.0); });
     connect(&open, &OpenBuild::opened, this, [this] {
         m_timer->stop();
         m_rehearsal.reset();

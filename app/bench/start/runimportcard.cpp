@@ -2,6 +2,7 @@
 #include "bench/start/runimportcard.h"
 
 #include "entry/arrowcombo.h"
+#include "quantity/rounding.h"
 #include "storage/files.h"
 
 #include <QFileInfo>

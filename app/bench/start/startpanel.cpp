@@ -3,8 +3,8 @@
 #include "bench/start/startpage.h"
 
 #include "assess/flowproof.h"
-#include "build/logbook.h"
 #include "devices/serialsender.h"
+#include "document/logbook.h"
 #include "shell/stopfields.h"
 
 #include <algorithm>

@@ -12,7 +12,7 @@
 namespace mildpath {
 namespace {
 
-QString mmText(double m)
+QString wholeMillimetres(double m)
 {
     return qs(formatNumber(m * 1e3, 0)) + QStringLiteral(" mm");
 }
@@ -48,9 +48,9 @@ void SumpView::setScene(const SumpScene &scene, const AirReport &air)
     if (m_oil)
         spoken = tr("pan in section, oil tilted %1°, %2 over the mouth")
                      .arg(qs(formatNumber(m_oil->surface.tilt_rad * 180 / pi, 0)),
-                          mmText(m_oil->submergence_m));
+                          wholeMillimetres(m_oil->submergence_m));
     else if (m_air.tank)
-        spoken = tr("oil tank, %1 over its outlet").arg(mmText(m_air.tank->level_m));
+        spoken = tr("oil tank, %1 over its outlet").arg(wholeMillimetres(m_air.tank->level_m));
     setAccessibleName(spoken);
     update();
 }
@@ -173,7 +173,8 @@ void SumpView::paintLevels(QPainter &p) const
         l.y = std::abs(a.y() - last) < 15 ? last + 15 : a.y();
         last = l.y;
         drawLine(p, QRectF(b.x() + 8, l.y - 8, width() - b.x() - 12, 16),
-                 Qt::AlignLeft | Qt::AlignVCenter, tr("%1, %2").arg(l.text, mmText(level->level_m)),
+                 Qt::AlignLeft | Qt::AlignVCenter,
+                 tr("%1, %2").arg(l.text, wholeMillimetres(level->level_m)),
                  textFont(TextSize::Small), l.colour);
     }
 }
@@ -250,7 +251,8 @@ void SumpView::paintSweeps(QPainter &p) const
     p.setPen(QPen(t.line, 1, Qt::DotLine));
     p.drawLine(middle, QPointF(wall + 6, y));
     drawLine(p, QRectF(wall + 8, y - 8, width() - wall - 12, 16), Qt::AlignLeft | Qt::AlignVCenter,
-             gap < 0 ? tr("crank dips %1").arg(mmText(-gap)) : tr("%1 to sweep").arg(mmText(gap)),
+             gap < 0 ? tr("crank dips %1").arg(wholeMillimetres(-gap))
+                     : tr("%1 to sweep").arg(wholeMillimetres(gap)),
              textFont(TextSize::Small), gap < 0 ? t.hold : t.ink);
 }
 
@@ -288,7 +290,7 @@ void SumpView::paintPickup(QPainter &p) const
                  tr("baffle"), textFont(TextSize::Small), t.muted);
     }
     const auto gap = pickupGap_m(m_open.build());
-    QString said = gap ? tr("pickup, %1 off the floor").arg(mmText(*gap))
+    QString said = gap ? tr("pickup, %1 off the floor").arg(wholeMillimetres(*gap))
                        : tr("pickup, height not measured");
     QColor tone = t.muted;
     const AirCase *running = m_air.find("running");
@@ -297,7 +299,7 @@ void SumpView::paintPickup(QPainter &p) const
         if (running && depth < running->wanted.dip_m) {
             tone = t.hold;
             said = tr("draws air: %1 over the mouth, gas below %2")
-                       .arg(mmText(depth), mmText(running->wanted.dip_m));
+                       .arg(wholeMillimetres(depth), wholeMillimetres(running->wanted.dip_m));
             QPainterPath wave(foot + QPointF(half + 8, -64));
             for (int i = 0; i < 4; ++i)
                 wave.quadTo(foot + QPointF(half + 8 + (i % 2 ? -7 : 7), -58 + 12 * i),
@@ -308,9 +310,10 @@ void SumpView::paintPickup(QPainter &p) const
         } else if (running && depth < running->wanted.required_m) {
             tone = t.lookAgain;
             said = tr("%1 over the mouth, %2 wanted")
-                       .arg(mmText(depth), mmText(running->wanted.required_m));
+                       .arg(wholeMillimetres(depth), wholeMillimetres(running->wanted.required_m));
         } else {
-            said = tr("%1 over the mouth; %2 off the floor").arg(mmText(depth), mmText(*gap));
+            said = tr("%1 over the mouth; %2 off the floor")
+                       .arg(wholeMillimetres(depth), wholeMillimetres(*gap));
         }
     }
     drawLine(p, QRectF(foot.x() - 190, foot.y() + 12, 380, 16), Qt::AlignCenter, said,
@@ -381,12 +384,14 @@ void SumpView::paintTank(QPainter &p) const
         drawLine(p, QRectF(8, y - 8, body.left() - 20, 16), Qt::AlignRight | Qt::AlignVCenter, text,
                  small, colour);
     };
-    left(floor - level, tr("running, %1 over the outlet").arg(mmText(tank.level_m)), t.warm);
+    left(floor - level, tr("running, %1 over the outlet").arg(wholeMillimetres(tank.level_m)),
+         t.warm);
     drawLine(p, QRectF(body.right() + 58, mouth - 8, width() - body.right() - 64, 16),
              Qt::AlignLeft | Qt::AlignVCenter, tr("return from the scavenge stages"), small,
              t.returns);
     if (tank.swirl_m > 0)
-        left(floor - level + 18, tr("turning oil dips %1").arg(mmText(tank.swirl_m)), t.muted);
+        left(floor - level + 18, tr("turning oil dips %1").arg(wholeMillimetres(tank.swirl_m)),
+             t.muted);
     drawLine(p, QRectF(0, floor + 40, width(), 16), Qt::AlignCenter,
              tr("to the pressure stage; oil rests %1 s here").arg(qs(formatNumber(tank.stay_s, 1))),
              small, t.ink);

@@ -146,15 +146,14 @@ void TurnsPage::refresh()
         if (c.accel_g != 0 && gap)
             limit = c.uncovers_g ? tr("air from %1 g").arg(qs(formatNumber(*c.uncovers_g, 2)))
                                  : tr("covered to 3 g");
-        rows.push_back(
-            { markOf(c, gap),
-              { qs(c.name), gap ? mm(c.submergence_m) : tr("not known"),
-                tr("%1 wanted").arg(qs(formatNumber(c.wanted.required_m * 1e3, 0))),
-                c.clearance_m > 1e6     ? QString()
-                    : c.clearance_m < 0 ? tr("crank dips %1").arg(mm(-c.clearance_m))
-                                        : tr("crank %1 clear").arg(mm(c.clearance_m)),
-                limit },
-              tr("click: see it in section") });
+        rows.push_back({ markOf(c, gap),
+                         { qs(c.name), gap ? mm(c.submergence_m) : tr("not known"),
+                           tr("%1 wanted").arg(qs(formatNumber(c.wanted.required_m * 1e3, 0))),
+                           c.clearance_m > 1e6     ? QString()
+                               : c.clearance_m < 0 ? tr("crank dips %1").arg(mm(-c.clearance_m))
+                                                   : tr("crank %1 clear").arg(mm(c.clearance_m)),
+                           limit },
+                         tr("click: see it in section") });
     }
     m_list->setRows(std::move(rows));
     m_sheet->refresh();

@@ -1,0 +1,244 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/document.h"
+
+#include "oil/grades.h"
+
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <set>
+
+namespace mildpath {
+namespace {
+
+constexpr std::array<StopKind, 22> kinds { {
+    { "tank", "Oil tank", 0 },
+    { "pickup", "Sump and pickup", 0 },
+    { "scavenge", "Scavenge stages", 0 },
+    { "pump", "Pump", 0 },
+    { "relief", "Relief valve", 1 },
+    { "line", "External lines", 0 },
+    { "cooler", "Oil cooler", 0 },
+    { "filter", "Filter", 0 },
+    { "gallery", "Galleries", 0 },
+    { "main", "Main bearings", 1 },
+    { "big_end", "Big-end bearings", 2 },
+    { "small_end", "Small-end bushes", 2 },
+    { "balance_shaft", "Balance shaft bearings", 1 },
+    { "cam_bearing", "Cam bearings", 1 },
+    { "rocker", "Rockers", 2 },
+    { "lifter", "Lifters", 1 },
+    { "jet", "Cooling jets", 1 },
+    { "chain", "Chain oiling", 1 },
+    { "tensioner", "Chain tensioner", 1 },
+    { "phaser", "Cam phasers", 2 },
+    { "turbo", "Turbochargers", 1 },
+    { "plug", "Plugs", 1 },
+} };
+
+constexpr std::array<UseKey, 16> keysOfUse { {
+    { "coldest_start_c", "coldest start", "°C", &Use::coldestStart_c, -60, 60 },
+    { "hot_oil_c", "hot oil", "°C", &Use::hotOil_c, 60, 150 },
+    { "hot_idle_rpm", "hot idle speed", "rev/min", &Use::hotIdle_rpm, 200, 3000 },
+    { "high_speed_rpm", "higher speed shown", "rev/min", &Use::highSpeed_rpm, 500, 15000 },
+    { "most_rpm", "highest speed", "rev/min", &Use::most_rpm, 1000, 15000 },
+    { "hot_idle_floor_kpa", "least pressure wanted at hot idle", "kPa", &Use::hotIdleFloor_kpa, 0,
+      1000 },
+    { "coldest_clearance_floor_um", "least clearance at the coldest start", "µm",
+      &Use::coldestClearanceFloor_um, 0, 200 },
+    { "combustion_peak_kpa", "combustion peak, for bearing loads", "kPa", &Use::combustionPeak_kpa,
+      0, 30000 },
+    { "rule_base_kpa", "least pressure wanted, at standstill", "kPa", &Use::ruleBase_kpa, 0, 1000 },
+    { "rule_rise_kpa_per_krpm", "and per 1 000 rev/min", "kPa", &Use::ruleRise_kpa_per_krpm, 0,
+      500 },
+    { "turn_g", "turns, held, to either side", "g", &Use::turn_g, 0, 3 },
+    { "braking_g", "braking, held", "g", &Use::braking_g, 0, 3 },
+    { "accelerating_g", "accelerating, held", "g", &Use::accelerating_g, 0, 3 },
+    { "incline_deg", "installed aslant, the rear lower", "°", &Use::incline_deg, -45, 45 },
+    { "heel_deg", "leaning to either side", "°", &Use::heel_deg, 0, 60 },
+    { "turn_s", "longest turn held", "s", &Use::turn_s, 0.1, 600 },
+} };
+
+constexpr std::array<EngineKey, 5> keysOfEngine { {
+    { "displacement_l", "displacement", "l", &Engine::displacement_l, 0.02, 100 },
+    { "bore_mm", "bore", "mm", &Engine::bore_mm, 0, 400 },
+    { "stroke_mm", "stroke", "mm", &Engine::stroke_mm, 0, 600 },
+    { "reciprocating_g", "reciprocating mass of a cylinder", "g", &Engine::reciprocating_g, 0,
+      50000 },
+    { "rotating_g", "rotating mass of a cylinder", "g", &Engine::rotating_g, 0, 50000 },
+} };
+
+/// Ids already used by records of one kind, however they look.
+template <class Record>
+std::string nextId(const std::vector<Record> &records, const std::string &prefix)
+{
+    size_t number = records.size() + 1;
+    const auto used = [&](const std::string &id) {
+        return std::any_of(records.begin(), records.end(),
+                           [&](const Record &r) { return r.id == id; });
+    };
+    while (used(prefix + std::to_string(number)))
+        ++number;
+    return prefix + std::to_string(number);
+}
+
+} // namespace
+
+std::span<const StopKind> stopKinds()
+{
+    return kinds;
+}
+
+const StopKind *findStopKind(std::string_view id)
+{
+    for (const StopKind &k : kinds)
+        if (k.id == id)
+            return &k;
+    return nullptr;
+}
+
+std::string stopKindNames()
+{
+    std::string out;
+    for (const StopKind &k : kinds)
+        out += (out.empty() ? "" : ", ") + std::string(k.id);
+    return out;
+}
+
+std::span<const UseKey> useKeys()
+{
+    return keysOfUse;
+}
+
+std::span<const EngineKey> engineKeys()
+{
+    return keysOfEngine;
+}
+
+const Stop *Engine::find(std::string_view id) const
+{
+    for (const Stop &s : stops)
+        if (s.id == id)
+            return &s;
+    return nullptr;
+}
+
+Build::Build() = default;
+Build::Build(const Build &) = default;
+Build::Build(Build &&) noexcept = default;
+Build &Build::operator=(const Build &) = default;
+Build &Build::operator=(Build &&) noexcept = default;
+Build::~Build() = default;
+bool Build::operator==(const Build &) const = default;
+
+double Stop::value(const std::string &key, double fallback) const
+{
+    const auto it = values.find(key);
+    return it == values.end() ? fallback : it->second;
+}
+
+std::optional<ChosenOil> findOil(const Build &build, std::string_view name)
+{
+    for (const ChosenOil &o : build.ownOils)
+        if (o.grade == name)
+            return o;
+    if (const ShelfOil *shelf = findShelfOil(name))
+        return ChosenOil { std::string(shelf->grade), shelf->oil, shelf->hths_mpa_s };
+    return std::nullopt;
+}
+
+ReadingPlace placeOf(const Reading &r)
+{
+    return { r.stop, r.family, r.item, r.method, r.station, r.angle_deg };
+}
+
+const Stop *Engine::ofKind(std::string_view kind) const
+{
+    for (const Stop &s : stops)
+        if (s.kind == kind)
+            return &s;
+    return nullptr;
+}
+
+std::vector<const Reading *> standingReadings(const Build &build)
+{
+    std::set<std::string_view> struck;
+    for (const Reading &r : build.readings)
+        if (!r.replaces.empty())
+            struck.insert(r.replaces);
+    std::vector<const Reading *> out;
+    for (const Reading &r : build.readings)
+        if (r.value_um && !struck.contains(r.id))
+            out.push_back(&r);
+    return out;
+}
+
+const Reading *readingAt(const Build &build, const ReadingPlace &place)
+{
+    const Reading *last = nullptr;
+    for (const Reading *r : standingReadings(build))
+        if (placeOf(*r) == place)
+            last = r;
+    return last;
+}
+
+std::string fittedShells(const Build &build, const std::string &family, const std::string &stop)
+{
+    const auto stock = build.shells.find(family);
+    if (stock == build.shells.end())
+        return {};
+    const auto fitted = stock->second.fitted.find(stop);
+    if (fitted == stock->second.fitted.end() || fitted->second.upper.empty())
+        return {};
+    return fitted->second.upper + "/" + fitted->second.lower;
+}
+
+std::string choiceOf(const Build &build, std::string_view question)
+{
+    std::string answer;
+    for (const Choice &c : build.choices)
+        if (c.question == question)
+            answer = c.answer;
+    return answer;
+}
+
+const Proof *standingProof(const Build &build, std::string_view stop, std::string_view aspect)
+{
+    const Proof *last = nullptr;
+    for (const Proof &p : build.proofs)
+        if (p.stop == stop && p.aspect == aspect && p.check.empty())
+            last = &p;
+    return last;
+}
+
+const Proof *standingCheck(const Build &build, std::string_view stop, std::string_view check)
+{
+    const Proof *last = nullptr;
+    for (const Proof &p : build.proofs)
+        if (p.stop == stop && p.check == check)
+            last = &p;
+    return last;
+}
+
+std::string nextReadingId(const Build &build)
+{
+    return nextId(build.readings, "r");
+}
+std::string nextProofId(const Build &build)
+{
+    return nextId(build.proofs, "p");
+}
+std::string nextTickId(const Build &build)
+{
+    return nextId(build.ticks, "t");
+}
+std::string nextHeatPointId(const Build &build)
+{
+    return nextId(build.heatPoints, "h");
+}
+std::string nextWeighingId(const Build &build)
+{
+    return nextId(build.weighings, "w");
+}
+
+} // namespace mildpath

@@ -1,0 +1,575 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/engineplan.h"
+
+#include "document/passageedit.h"
+#include "document/recipes.h"
+#include "oil/grades.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+constexpr std::array<int, 1> singles { 1 };
+constexpr std::array<int, 5> inlines { 2, 3, 4, 5, 6 };
+constexpr std::array<int, 3> flats { 2, 4, 6 };
+constexpr std::array<int, 4> vees { 6, 8, 10, 12 };
+constexpr std::array<LayoutChoice, 4> layouts { {
+    { "single", "single", singles },
+    { "inline", "inline", inlines },
+    { "flat", "flat", flats },
+    { "vee", "V", vees },
+} };
+
+std::string numbered(const std::string &what, int n)
+{
+    return what + "_" + std::to_string(n);
+}
+
+class Planner
+{
+public:
+    explicit Planner(const EnginePlan &plan)
+        : m_plan(plan)
+        , m_b(plan.bore_mm / 91.4)
+        , m_mains(plan.mains())
+    {
+    }
+
+    Build run()
+    {
+        frame();
+        suction();
+        pump();
+        wayToGallery();
+        if (lifterGalleryFirst())
+            for (int bank = 0; bank < m_plan.banks(); ++bank)
+                lifters(bank);
+        gallery();
+        crank();
+        jetsAndDrive();
+        if (m_plan.valveGear == "pushrods")
+            pushrodGear();
+        else
+            overheadCams();
+        if (m_plan.turbo)
+            branch("turbo", "turbo", "Turbocharger", numbered("g", 1));
+        limits();
+        fasteners();
+        if (m_out.engine.ofKind("tank"))
+            m_out.plumbing.lines = usualLines(m_out);
+        return std::move(m_out);
+    }
+
+private:
+    bool lifterGalleryFirst() const
+    {
+        return m_plan.order == "lifters_first" && m_plan.valveGear == "pushrods";
+    }
+    Stop &stop(const std::string &kind, const std::string &id, const std::string &name)
+    {
+        Stop s;
+        s.id = id;
+        s.name = name;
+        s.kind = kind;
+        m_out.engine.stops.push_back(std::move(s));
+        return m_out.engine.stops.back();
+    }
+    Stop &last() { return m_out.engine.stops.back(); }
+    void add(Element e)
+    {
+        last().elements.push_back(e.id);
+        m_out.circuit.elements.push_back(std::move(e));
+    }
+    void take(MadeStop made)
+    {
+        m_out.engine.stops.push_back(std::move(made.stop));
+        for (Element &e : made.elements)
+            m_out.circuit.elements.push_back(std::move(e));
+    }
+    void branch(const std::string &kind, const std::string &id, const std::string &name,
+                const std::string &from)
+    {
+        take(makeBranch(kind, id, name, from, { m_b, m_pump }, m_plan.cylinders));
+    }
+    std::string bankName(const std::string &what, int bank) const
+    {
+        if (m_plan.banks() == 1)
+            return what;
+        return what + (bank == 0 ? " L" : " R");
+    }
+    std::string bankId(const std::string &what, int bank) const
+    {
+        return m_plan.banks() == 1 ? what : what + (bank == 0 ? "_left" : "_right");
+    }
+    int ofBank() const { return m_plan.cylinders / m_plan.banks(); }
+
+    void frame()
+    {
+        m_out.name = m_plan.name.empty() ? "New build" : m_plan.name;
+        Engine &e = m_out.engine;
+        const std::string kind = m_plan.layout == "vee" ? "V" : m_plan.layout + "-";
+        e.layout = m_plan.layout == "single" ? "single" : kind + std::to_string(m_plan.cylinders);
+        e.cylinders = m_plan.cylinders;
+        e.bore_mm = m_plan.bore_mm;
+        e.stroke_mm = m_plan.stroke_mm;
+        e.displacement_l = roundedToStep(pi / 4 * m_plan.bore_mm * m_plan.bore_mm * m_plan.stroke_mm
+                                             * m_plan.cylinders * 1e-6,
+                                         0.001);
+        e.name = e.layout + ", " + (m_plan.drySump ? "dry" : "wet") + " sump";
+        e.block = m_plan.block;
+        e.mainCap = m_plan.mainCap;
+        e.crank = e.rod = "crank_steel";
+        const ShelfOil *oil = findShelfOil(m_plan.oil);
+        m_out.oil = { m_plan.oil, oil->oil, oil->hths_mpa_s };
+        m_out.use.hotIdle_rpm = m_plan.hotIdle_rpm;
+        m_out.use.most_rpm = m_plan.most_rpm;
+        m_out.use.highSpeed_rpm = roundedToStep(m_plan.most_rpm / 2, 100);
+        // Half a cubic centimetre for every bearing of the crank, more for what else drinks.
+        const int drinks = m_mains + m_plan.cylinders;
+        double cm3 = 1.5 + 0.45 * drinks * std::pow(m_b, 2.2);
+        cm3 += m_plan.jets ? 0.3 * m_plan.cylinders * m_b * m_b : 0;
+        cm3 += (m_plan.turbo ? 1.5 : 0) + (m_plan.phasers ? 0.8 * cams() : 0);
+        cm3 += m_plan.valveGear == "pushrods" ? 0.35 * m_plan.cylinders * m_b : 0.35 * cams();
+        // Light-alloy housings open as they warm.
+        const bool iron = m_plan.block == "grey_iron" || m_plan.block == "nodular_iron";
+        m_pump = (iron ? 1 : 1.3) * cm3 / 6.8;
+    }
+    int cams() const { return m_plan.banks() * (m_plan.valveGear == "two_cams" ? 2 : 1); }
+
+    void suction()
+    {
+        const double root = std::sqrt(m_pump);
+        std::string source(sumpNode);
+        if (m_plan.drySump) {
+            // A tank some way above the pump.
+            source = "tank";
+            m_out.circuit.fixed_kpa["tank"] = 3;
+            Stop &scavenge = stop("scavenge", "scavenge", "Pan & scavenge");
+            scavenge.values["stages"] = m_plan.cylinders > 4 ? 3 : 2;
+            scavenge.values["stage_cm3"] = roundedToStep(m_pump * 6.8 * 0.8, 0.1);
+            stop("tank", "tank", "Oil tank").points.push_back({ "Oil tank", "tank" });
+        }
+        stop("pickup", "sump_pickup", m_plan.drySump ? "Suction hose" : "Sump & pickup")
+            .points.push_back({ "Pump inlet", "inlet" });
+        add(holeElement("strainer", source, "inlet_tube", roundedToStep(20 * root, 0.5), 0, 0.65));
+        add(pipeElement("pickup", "inlet_tube", "inlet", roundedToStep(16 * root, 0.5),
+                        m_plan.drySump ? 700 : roundedToStep(220 * m_b, 5), 1.6));
+    }
+
+    void pump()
+    {
+        const double root = std::cbrt(m_pump);
+        stop("pump", "pump", "Pump").points.push_back({ "Pump outlet", "pump_out" });
+        last().values["lobes"] = 4;
+        add({ "pump",
+              "pump",
+              "inlet",
+              "pump_out",
+              { { "displacement_m3", roundedToStep(6.8 * m_pump, 0.05) * 1e-6 },
+                { "drive_ratio", 1 },
+                { "rotor_length_mm", roundedToStep(12 * root, 0.1) },
+                { "tip_clearance_um", 90 },
+                { "end_clearance_um", 76 },
+                { "body_clearance_um", 160 },
+                { "tip_land_mm", 1 },
+                { "end_path_width_mm", roundedToStep(90 * root, 1) },
+                { "end_path_length_mm", roundedToStep(6 * root, 0.1) },
+                { "body_path_length_mm", roundedToStep(35 * root, 1) },
+                { "inlet_port_mm2", roundedToStep(130 * m_pump * m_plan.most_rpm / 6000, 1) },
+                { "inlet_port_cd", 0.6 },
+                { "release_pressure_abs_kpa", 30 } },
+              {} });
+        add(pipeElement("pump_passage", "pump_out", "filt_in", bore(12), 140, 2.5));
+        stop("relief", "relief", "Relief valve");
+        const double crack = m_plan.most_rpm > 7000 ? 550 : 470;
+        add({ "relief",
+              "relief",
+              "pump_out",
+              "inlet",
+              { { "crack_kpa", crack },
+                { "full_kpa", crack + 230 },
+                { "full_area_mm2", roundedToStep(60 * m_pump * m_plan.most_rpm / 6000, 1) },
+                { "cd", 0.7 } },
+              {} });
+    }
+    double bore(double d_mm) const { return roundedToStep(d_mm * std::sqrt(m_pump), 0.5); }
+
+    /// From the pump to the gallery: lines, cooler, filter.
+    void wayToGallery()
+    {
+        std::string node = "filt_in";
+        m_out.circuit.taps["filter_housing"] = node;
+        const auto on = [&](const char *kind, const std::string &id, const std::string &name) {
+            const std::string next = id + "_out";
+            take(makeInline(kind, id, name, node, next, { m_b, m_pump }));
+            node = next;
+        };
+        if (m_plan.drySump || m_plan.remoteFilter)
+            on("line", "line_out", "Line to the filter");
+        on("filter", "filter", m_plan.remoteFilter ? "Remote filter" : "Filter");
+        if (m_plan.cooler)
+            on("cooler", "cooler", "Oil cooler");
+        if (m_plan.remoteFilter)
+            on("line", "line_back", "Line to the engine");
+        m_supply = node;
+    }
+
+    /// A chain of passages along the engine with its nodes.
+    void chain(const std::string &id, const std::string &prefix, int nodes, double d_mm,
+               double step_mm)
+    {
+        for (int i = 1; i < nodes; ++i)
+            add(pipeElement(id + "_" + std::to_string(i) + std::to_string(i + 1),
+                            numbered(prefix, i), numbered(prefix, i + 1), d_mm, step_mm,
+                            nodes > 8 ? 0.4 : 0.3));
+    }
+
+    void gallery()
+    {
+        stop("gallery", "main_gallery", "Main gallery").points
+            = { { "Gallery front", numbered("g", 1) } };
+        if (m_mains > 1)
+            last().points.push_back({ "Gallery rear", numbered("g", m_mains) });
+        add(pipeElement("gallery_feed", m_supply, numbered("g", 1), bore(13), 120, 2));
+        chain("gallery", "g", m_mains, bore(12), roundedToStep(100 * m_b, 5));
+        add(pipeElement("rear_tap_drilling", numbered("g", m_mains), "tap_rear", 3, 25, 1.5));
+        add(holeElement("rear_tap_seep", "tap_rear", std::string(sumpNode), 0.05, 1, 0.7));
+        m_out.circuit.taps["rear_main_gallery"] = "tap_rear";
+        m_out.circuit.taps["front_main_gallery"] = numbered("g", 1);
+        m_out.gaugeTap = "rear_main_gallery";
+    }
+
+    void crank()
+    {
+        m_mainJournal = roundedToStep(60 * std::pow(m_b, 0.85), 1);
+        m_rodJournal = roundedToStep(50 * std::pow(m_b, 0.85), 1);
+        const double width = roundedToStep(20 * m_b, 0.5);
+        for (int i = 1; i <= m_mains; ++i) {
+            Stop &s = stop("main", numbered("main", i), "Main " + std::to_string(i));
+            s.points = { { s.name, numbered("m", i) } };
+            s.journal_mm = m_mainJournal;
+            s.shellWall_mm = 2;
+            if (i == (m_mains + 1) / 2) {
+                s.values["thrust_width_mm"] = roundedToStep(27 * m_b, 1);
+                s.values["run_out_here"] = 1;
+            }
+            add(pipeElement(numbered("main_feed", i), numbered("g", i), numbered("m", i),
+                            roundedToStep(6 * std::sqrt(m_b), 0.5), roundedToStep(55 * m_b, 1),
+                            2.3));
+            add(bearingElement(numbered("main", i), numbered("m", i), m_mainJournal, width,
+                               std::round(m_mainJournal / 1.2), 180));
+        }
+        const int throws = m_mains - 1;
+        for (int i = 1; i <= m_plan.cylinders; ++i) {
+            const int bay = (i - 1) * throws / m_plan.cylinders + 1;
+            // The front half is fed from the main before it, the rear half from the one behind.
+            const int main = 2 * bay <= throws ? bay : bay + 1;
+            Stop &s = stop("big_end", numbered("big_end", i), "Big-end " + std::to_string(i));
+            s.points = { { s.name, numbered("b", i) } };
+            s.journal_mm = m_rodJournal;
+            s.shellWall_mm = 1.5;
+            Element drill = pipeElement(numbered("crank_drill", i), numbered("m", main),
+                                        numbered("b", i), roundedToStep(5 * std::sqrt(m_b), 0.5),
+                                        roundedToStep(95 * m_b, 1), 2.5);
+            drill.type = "crank_drilling";
+            drill.values["duty"] = 0.5;
+            drill.values["r_in_mm"] = m_mainJournal / 2;
+            drill.values["r_out_mm"] = m_plan.stroke_mm / 2 + m_rodJournal / 2;
+            add(std::move(drill));
+            Element film = bearingElement(numbered("big_end", i), numbered("b", i), m_rodJournal,
+                                          width, std::round(m_rodJournal * 1.12), 0);
+            film.values["hole_mm"] = roundedToStep(5 * std::sqrt(m_b), 0.5);
+            film.values["hole_in_journal"] = 1;
+            add(std::move(film));
+        }
+        stop("small_end", "small_ends", "Small ends").values["items"] = m_plan.cylinders;
+    }
+
+    void jetsAndDrive()
+    {
+        const std::string front = numbered("g", 1);
+        if (m_plan.jets) {
+            stop("jet", "cooling_jets", "Cooling jets");
+            for (int i = 1; i <= m_plan.cylinders; ++i) {
+                const int bay = (i - 1) * (m_mains - 1) / m_plan.cylinders + 1;
+                Element e = holeElement(numbered("piston_jet", i), numbered("g", bay),
+                                        std::string(sumpNode), roundedToStep(1.3 * m_b, 0.05), 6);
+                e.type = "jet";
+                e.values["open_kpa"] = 190;
+                e.values["open_width_kpa"] = 40;
+                add(std::move(e));
+            }
+        }
+        branch("chain", "chain_jet", m_plan.valveGear == "pushrods" ? "Drive jet" : "Chain jet",
+               front);
+        if (m_plan.tensioner)
+            branch("tensioner", "tensioner", "Tensioner", front);
+        if (m_plan.balanceShafts)
+            branch("balance_shaft", "balance_shaft", "Balance shaft", front);
+    }
+
+    /// A gallery along a bank with a lifter bore for every valve.
+    void lifters(int bank)
+    {
+        const std::string id = bankId("lifters", bank), p = id + "_l";
+        const int count = 2 * ofBank();
+        stop("lifter", id, bankName("Lifters", bank));
+        const bool first = lifterGalleryFirst();
+        if (first)
+            add(pipeElement(id + "_feed", m_supply, numbered(p, 1), bore(11), 100, 2));
+        else
+            add(holeElement(id + "_restrictor", numbered("g", 1), numbered(p, 1),
+                            1.8 * std::sqrt(count / 8.0), 4));
+        chain(id, p, count, first ? bore(10) : 8, roundedToStep(46 * m_b, 1));
+        for (int i = 1; i <= count; ++i) {
+            const std::string at = numbered(p, i), top = numbered(id + "_top", i);
+            last().points.push_back({ "Lifter " + std::to_string(bank * count + i), at });
+            add(gapElement(numbered(id + "_bore", i), at, 22, 36, 14, 0.7));
+            if (m_plan.overhead != "pushrods" && m_plan.solidLifters)
+                continue;
+            // A hydraulic lifter meters; a solid one wants a restrictor in its place.
+            add(holeElement(numbered(id + "_meter", i), at, top, m_plan.solidLifters ? 0.6 : 0.4,
+                            0.8, 0.7));
+            add(pipeElement(numbered(id + "_pushrod", i), top, std::string(sumpNode), 2,
+                            roundedToStep(210 * m_b, 5), 2.5));
+        }
+        m_out.circuit.taps[bankId("far_lifter_gallery", bank)] = numbered(p, count);
+        m_lifterEnd = numbered(p, count);
+        Stop &plug = stop("plug", bankId("lifter_plug", bank), bankName("Gallery plug", bank));
+        plug.points.push_back({ plug.name, m_lifterEnd });
+        plug.plugBore_mm = 8;
+    }
+
+    /// Camshaft in the block, fed through the mains.
+    void pushrodGear()
+    {
+        camRow("cam_bearings", "Cam bearings", "m", m_mains, 46 * m_b, 1400);
+        if (!lifterGalleryFirst())
+            for (int bank = 0; bank < m_plan.banks(); ++bank)
+                lifters(bank);
+        if (m_plan.overhead == "pushrods")
+            return;
+        for (int bank = 0; bank < m_plan.banks(); ++bank) {
+            const bool throughHead = m_plan.overhead == "head";
+            const int cam = bank == 0 ? std::max(1, m_mains - 1) : 2;
+            const std::string from
+                = throughHead ? numbered("g", 1) : numbered("cam_bearings_c", cam);
+            branch("rocker", bankId("rocker_shaft", bank), bankName("Rocker shaft", bank), from);
+            for (const std::string &id : last().elements) {
+                Element *e = m_out.circuit.find(id);
+                // A hole in the camshaft meets its feed for a part of the turn only.
+                if (e->type == "orifice" && !throughHead) {
+                    e->values["d_mm"] = 3;
+                    e->values["duty"] = 0.15;
+                }
+                if (e->type == "annulus")
+                    e->values["count"] = 2 * ofBank();
+            }
+        }
+    }
+
+    /// A row of cam bearings: each fed from a node of its own, or along a gallery of its own.
+    void camRow(const std::string &id, const std::string &name, const std::string &from, int count,
+                double journal_mm, double load_n)
+    {
+        const std::string p = id + "_c";
+        stop("cam_bearing", id, name);
+        const double d = roundedToStep(journal_mm, 1), width = roundedToStep(0.4 * journal_mm, 0.5);
+        for (int i = 1; i <= count; ++i) {
+            const std::string at = numbered(p, i);
+            last().points.push_back({ "Cam " + std::to_string(++m_cam), at });
+            if (!from.empty())
+                add(pipeElement(numbered(id + "_feed", i), numbered(from, i), at,
+                                roundedToStep(3.5 * std::sqrt(m_b), 0.1),
+                                roundedToStep(75 * m_b, 1), 2.3));
+            Element film = bearingElement(numbered(id, i), at, d, width,
+                                          roundedToStep(40 + 0.55 * d, 1), 360);
+            film.values["speed_ratio"] = 0.5;
+            film.values["load_n"] = load_n;
+            add(std::move(film));
+        }
+        if (from.empty())
+            chain(id, p, count, 7, roundedToStep(90 * m_b, 5));
+    }
+
+    void overheadCams()
+    {
+        const bool twin = m_plan.valveGear == "two_cams";
+        for (int bank = 0; bank < m_plan.banks(); ++bank)
+            for (int cam = 0; cam < (twin ? 2 : 1); ++cam) {
+                const std::string which = !twin ? "cams" : cam == 0 ? "intake_cam" : "exhaust_cam";
+                const std::string id = bankId(which, bank);
+                const std::string side = !twin ? "" : cam == 0 ? "Int. " : "Ex. ";
+                camRow(id, bankName(!twin ? "Camshaft" : side + "cam", bank), "", ofBank() + 1,
+                       26 * m_b, 600);
+                // Every head is fed through a restrictor at the front of the gallery.
+                Element feed = holeElement(id + "_riser", numbered("g", 1), numbered(id + "_c", 1),
+                                           2.2 * std::sqrt(m_b), 40, 0.7);
+                last().elements.insert(last().elements.begin(), feed.id);
+                m_out.circuit.elements.push_back(std::move(feed));
+                if (!m_plan.solidLifters) {
+                    const std::string far = numbered(id + "_c", ofBank() + 1);
+                    stop("lifter", id + "_adjusters",
+                         bankName(twin ? side + "adj." : "Adjusters", bank))
+                        .points.push_back({ "Adjusters", far });
+                    add(gapElement(id + "_adjuster_gaps", far, 12, 20, 16, 0.7, 2 * ofBank()));
+                }
+                if (m_plan.phasers)
+                    branch("phaser", id + "_phaser",
+                           bankName(twin ? side + "phaser" : "Phaser", bank),
+                           numbered(id + "_c", ofBank() + 1));
+            }
+    }
+
+    void limits()
+    {
+        const auto set = [&](const char *family, double least, double most, double target,
+                             const char *source) {
+            Limits l;
+            l.min_um = std::round(least);
+            l.max_um = std::round(most);
+            if (target > 0)
+                l.target_um = std::round(target);
+            l.source = source;
+            m_out.limits[family] = l;
+        };
+        const char *common = "common practice";
+        const double m = m_mainJournal, r = m_rodJournal;
+        set("main", 0.58 * m, 1.08 * m, 0.80 * m, common);
+        set("big_end", 0.8 * r, 1.44 * r, 1.08 * r, common);
+        set("end_float", 100, 360, 180, common);
+        set("run_out", 0, 40, 0, common);
+        set("small_end", 8, 30, 0, common);
+        set("pump_tip", 60, 127, 0, common);
+        set("pump_end", 32, 152, 0, common);
+        set("pump_body", 100, 220, 0, common);
+        const double cam = m_plan.valveGear == "pushrods" ? 46 * m_b : 26 * m_b;
+        set("cam_bearing", 28 + 0.5 * cam, 56 + 0.55 * cam, 0, common);
+        if (m_plan.valveGear == "pushrods")
+            set("lifter", 26, 46, 0, common);
+        else if (!m_plan.solidLifters)
+            set("lifter", 12, 28, 0, common);
+        if (m_plan.balanceShafts)
+            set("balance_shaft", 50 * m_b, 80 * m_b, 0, common);
+    }
+
+    void fasteners()
+    {
+        TorqueCard mains, rods;
+        mains.id = "main_caps";
+        mains.name = "Main caps";
+        rods.id = "rod_caps";
+        rods.name = "Rod caps";
+        mains.threads = rods.threads = "oiled";
+        rods.capByCap = true;
+        mains.source = rods.source = "common practice: take the maker's";
+        TorqueStage first, second, turn;
+        first.torque_nm = roundedToStep(30 * m_b * m_b, 5);
+        second.torque_nm = roundedToStep(65 * m_b * m_b, 5);
+        mains.stages = { first, second };
+        first.torque_nm = roundedToStep(20 * m_b * m_b, 5);
+        second.torque_nm = roundedToStep(45 * m_b * m_b, 5);
+        rods.stages = { first, second };
+        // From the middle outward.
+        std::vector<int> order;
+        for (int i = 1; i <= m_mains; ++i)
+            order.push_back(i);
+        const double middle = (m_mains + 1) / 2.0;
+        std::stable_sort(order.begin(), order.end(),
+                         [&](int a, int b) { return std::abs(a - middle) < std::abs(b - middle); });
+        for (const int i : order)
+            for (const double side : { -1.0, 1.0 })
+                mains.fasteners.push_back({ numbered("main", i), 100.0 * (i - 1),
+                                            side * roundedToStep(0.75 * m_mainJournal, 1) });
+        for (int i = 1; i <= m_plan.cylinders; ++i)
+            for (const double side : { -1.0, 1.0 })
+                rods.fasteners.push_back({ numbered("big_end", i), 100.0 * i - 50,
+                                           side * roundedToStep(0.56 * m_rodJournal, 1) });
+        m_out.torqueCards = { mains, rods };
+    }
+
+    EnginePlan m_plan;
+    double m_b;
+    int m_mains;
+    double m_pump = 1;
+    double m_mainJournal = 60, m_rodJournal = 50;
+    int m_cam = 0;
+    std::string m_supply, m_lifterEnd;
+    Build m_out;
+};
+
+Result<void> check(const EnginePlan &p)
+{
+    const auto choice = std::find_if(layouts.begin(), layouts.end(),
+                                     [&](const LayoutChoice &l) { return l.layout == p.layout; });
+    if (choice == layouts.end())
+        return fail("layout", "must be single, inline, flat or vee, is \"" + p.layout + "\"");
+    if (std::find(choice->cylinders.begin(), choice->cylinders.end(), p.cylinders)
+        == choice->cylinders.end()) {
+        std::string known;
+        for (const int n : choice->cylinders)
+            known += (known.empty() ? "" : ", ") + std::to_string(n);
+        return fail("cylinders",
+                    "must be " + known + " for " + std::string(choice->name) + ", is "
+                        + std::to_string(p.cylinders));
+    }
+    const auto inside = [&](const char *key, double v, double least, double most) -> Result<void> {
+        if (v >= least && v <= most)
+            return {};
+        return fail(key,
+                    "must be " + std::to_string(static_cast<int>(least)) + " to "
+                        + std::to_string(static_cast<int>(most)));
+    };
+    for (const auto &r :
+         { inside("bore_mm", p.bore_mm, 30, 250), inside("stroke_mm", p.stroke_mm, 20, 300),
+           inside("hot_idle_rpm", p.hotIdle_rpm, 300, 2000),
+           inside("most_rpm", p.most_rpm, 2000, 15000) })
+        if (!r)
+            return r;
+    const auto oneOf = [&](const char *key, const std::string &v,
+                           std::initializer_list<const char *> allowed) -> Result<void> {
+        for (const char *a : allowed)
+            if (v == a)
+                return {};
+        return fail(key, "is unknown: \"" + v + "\"");
+    };
+    for (const auto &r : { oneOf("valve_gear", p.valveGear, { "pushrods", "one_cam", "two_cams" }),
+                           oneOf("order", p.order, { "mains_first", "lifters_first" }),
+                           oneOf("overhead", p.overhead, { "camshaft", "pushrods", "head" }) })
+        if (!r)
+            return r;
+    if (!findShelfOil(p.oil) || findShelfOil(p.oil)->gearOil)
+        return fail("oil", "there is no engine oil \"" + p.oil + "\" on the shelf");
+    return {};
+}
+
+} // namespace
+
+int EnginePlan::mains() const
+{
+    return layout == "single" ? 2 : layout == "inline" ? cylinders + 1 : cylinders / 2 + 1;
+}
+
+std::span<const LayoutChoice> layoutChoices()
+{
+    return layouts;
+}
+
+Result<Build> planBuild(const EnginePlan &plan)
+{
+    if (auto ok = check(plan); !ok)
+        return tl::unexpected(ok.error());
+    Build out = Planner(plan).run();
+    PassageSet set = usualPassages(out);
+    out.passages = std::move(set.passages);
+    out.plugs = std::move(set.plugs);
+    out.sump = usualSump(out);
+    if (auto errors = validateBuild(out); !errors.empty())
+        return tl::unexpected(errors.front());
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "document/logbook.h"
+
+#include <variant>
+
+namespace mildpath {
+
+// Changes to the passages and plugs themselves, and entries of the logbook about them. Records are
+// never lost: a passage or plug with events stays.
+
+/// A passage: found by id, or added.
+struct PutPassage
+{
+    Passage passage;
+    bool operator==(const PutPassage &) const = default;
+};
+struct DropPassage
+{
+    std::string passage;
+    bool operator==(const DropPassage &) const = default;
+};
+/// Cuts a passage in two; what happened to it happened to both parts.
+struct CutPassage
+{
+    std::string passage;
+    double at_mm;
+    bool operator==(const CutPassage &) const = default;
+};
+/// A plug: found by id, or added. At an end of a passage it makes that end one with a plug.
+struct PutPlug
+{
+    Plug plug;
+    bool operator==(const PutPlug &) const = default;
+};
+/// Takes a plug off the list; an end it closed becomes a hole.
+struct DropPlug
+{
+    std::string plug;
+    bool operator==(const DropPlug &) const = default;
+};
+/// The usual passages of such an engine, where none are written down yet.
+struct DrawPassages
+{
+    bool operator==(const DrawPassages &) const = default;
+};
+
+using PassageEdit = std::variant<AddEntry, TakeBackEntry, PutPassage, DropPassage, CutPassage,
+                                 PutPlug, DropPlug, DrawPassages>;
+
+/// Errors: the place is what was edited, the reason says what stands against it.
+Result<Build> applyPassageEdit(Build build, const PassageEdit &edit);
+std::string describePassageEdit(const Build &build, const PassageEdit &edit);
+Json passageEditToJson(const PassageEdit &edit);
+/// @return absent when the word names no edit of passages
+std::optional<PassageEdit> passageEditFromJson(const std::string &word, JsonReader &in,
+                                               std::vector<Error> &errors);
+
+/// A passage set usual for the engine, from its circuit: plausible lengths and ends, to be
+/// corrected by what is seen. Own choice, no source.
+struct PassageSet
+{
+    std::vector<Passage> passages;
+    std::vector<Plug> plugs;
+};
+PassageSet usualPassages(const Build &build);
+
+} // namespace mildpath

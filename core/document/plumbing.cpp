@@ -1,0 +1,456 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/plumbing.h"
+
+#include "document/document.h"
+#include "quantity/json.h"
+#include "quantity/overloaded.h"
+
+#include <algorithm>
+#include <array>
+#include <set>
+
+namespace mildpath {
+namespace {
+
+constexpr std::array<FilterBuild, 4> builds { {
+    { "spin_on", "spin-on can", "ring of holes", "centre thread", true,
+      "In by the ring of holes, whose rubber keeps it from draining; out by the centre" },
+    { "cartridge", "cartridge, outside to inside", "outer chamber", "centre tube", true,
+      "In around the pleats, through them, out by the centre tube" },
+    { "inside_out", "cartridge, inside to outside", "outer chamber", "centre tube", false,
+      "In by the centre tube, through the pleats, out around them" },
+    { "arrow", "in-line, with an arrow", "tail of the arrow", "tip of the arrow", true,
+      "The arrow on the body points the way of the oil" },
+} };
+
+class PortList
+{
+public:
+    explicit PortList(const Build &build)
+        : m_build(build)
+    {
+    }
+
+    std::vector<Port> run()
+    {
+        const Stop *tank = m_build.engine.ofKind("tank");
+        const Stop *filter = m_build.engine.ofKind("filter");
+        const bool away = filter && filterIsAway(m_build);
+        if (tank)
+            drySump(*tank);
+        else if (away)
+            add("engine", "out", "oil out", Way::Out, Service::Pressure, true, stopOf("pump"));
+        if (away)
+            remote(*filter);
+        if (const Stop *cooler = m_build.engine.ofKind("cooler"); cooler && away) {
+            add("cooler", "a", "one end", Way::Either, Service::Pressure, true, cooler->id);
+            add("cooler", "b", "other end", Way::Either, Service::Pressure, true, cooler->id);
+        }
+        if (away)
+            add("engine", "in", "oil in", Way::In, Service::Pressure, true, stopOf("gallery"));
+        if (const Stop *turbo = m_build.engine.ofKind("turbo")) {
+            add("engine", "turbo_feed", "turbo feed", Way::Out, Service::Pressure, true, turbo->id);
+            add("turbo", "in", "oil in", Way::In, Service::Pressure, true, turbo->id);
+            add("turbo", "drain", "drain", Way::Out, Service::Drain, true, turbo->id);
+            add("engine", "turbo_drain", "turbo drain", Way::In, Service::Drain, true, turbo->id);
+        }
+        add("engine", "gauge", "gauge tap", Way::Out, Service::Gauge, false, stopOf("gallery"));
+        if (filter)
+            add("filter", "gauge", "gauge tap", Way::Out, Service::Gauge, false, filter->id);
+        add("gauge", "in", "connection", Way::In, Service::Gauge, false, stopOf("gallery"));
+        return std::move(m_out);
+    }
+
+private:
+    std::string stopOf(const char *kind) const
+    {
+        const Stop *s = m_build.engine.ofKind(kind);
+        return s ? s->id : "";
+    }
+    static std::string partName(const std::string &part)
+    {
+        static const std::map<std::string, std::string> names {
+            { "engine", "Engine" },      { "filter", "Filter head" },      { "cooler", "Cooler" },
+            { "tank", "Tank" },          { "pump", "Pressure stage" },     { "pan", "Pan" },
+            { "turbo", "Turbocharger" }, { "scavenge", "Scavenge stage" }, { "gauge", "Gauge" },
+        };
+        return names.at(part);
+    }
+    void add(const std::string &part, const std::string &port, std::string name, Way way,
+             Service service, bool required, std::string stop)
+    {
+        m_out.push_back({ part + "." + port, part, partName(part), std::move(name), way, service,
+                          required, std::move(stop) });
+    }
+
+    void drySump(const Stop &tank)
+    {
+        const Stop *scavenge = m_build.engine.ofKind("scavenge");
+        const std::string at = scavenge ? scavenge->id : tank.id;
+        const int stages
+            = scavenge ? std::clamp(static_cast<int>(scavenge->value("stages", 1)), 1, 12) : 1;
+        for (int i = 1; i <= stages; ++i) {
+            const std::string n = std::to_string(i), word = stages > 1 ? " " + n : "";
+            add("pan", "out_" + n, "pickup" + word, Way::Out, Service::Scavenge, true, at);
+            add("scavenge", "in_" + n, "in" + word, Way::In, Service::Scavenge, true, at);
+        }
+        add("scavenge", "out", "out", Way::Out, Service::Scavenge, true, at);
+        add("tank", "in", "return", Way::In, Service::Scavenge, true, tank.id);
+        add("tank", "out", "to the pump", Way::Out, Service::Suction, true, tank.id);
+        add("pump", "in", "in", Way::In, Service::Suction, true, stopOf("pump"));
+        add("pump", "out", "out", Way::Out, Service::Pressure, true, stopOf("pump"));
+    }
+
+    void remote(const Stop &filter)
+    {
+        const FilterBuild &b = filterBuild(m_build.plumbing.filterBuild);
+        add("filter", "rim", std::string(b.rim), b.rimIn ? Way::In : Way::Out, Service::Pressure,
+            true, filter.id);
+        add("filter", "centre", std::string(b.centre), b.rimIn ? Way::Out : Way::In,
+            Service::Pressure, true, filter.id);
+    }
+
+    const Build &m_build;
+    std::vector<Port> m_out;
+};
+
+std::string freeLineId(const Plumbing &plumbing)
+{
+    for (size_t n = plumbing.lines.size() + 1;; ++n) {
+        const std::string id = "l" + std::to_string(n);
+        if (std::none_of(plumbing.lines.begin(), plumbing.lines.end(),
+                         [&](const ExternalLine &l) { return l.id == id; }))
+            return id;
+    }
+}
+
+Result<void> checkLine(const std::vector<Port> &ports, const ExternalLine &line)
+{
+    for (const std::string &end : { line.from, line.to })
+        if (!findPort(ports, end))
+            return fail(end == line.from ? "from" : "to", "there is no port \"" + end + "\"");
+    if (line.from == line.to)
+        return fail("to", "a line cannot end where it begins");
+    if (!line.rating.empty() && line.rating != "pressure" && line.rating != "suction")
+        return fail("rating", "must be pressure or suction, is \"" + line.rating + "\"");
+    if (!(line.bore_mm >= 0 && line.bore_mm <= 100))
+        return fail("bore_mm", "must be 0 to 100");
+    return {};
+}
+
+Result<void> putLine(Build &build, ExternalLine line)
+{
+    if (auto ok = checkLine(portsOf(build), line); !ok)
+        return ok;
+    if (line.id.empty())
+        line.id = freeLineId(build.plumbing);
+    auto &lines = build.plumbing.lines;
+    const auto it = std::find_if(lines.begin(), lines.end(),
+                                 [&](const ExternalLine &l) { return l.id == line.id; });
+    if (it == lines.end())
+        lines.push_back(std::move(line));
+    else
+        *it = std::move(line);
+    return {};
+}
+
+std::string nameOf(const Build &build, const std::string &id)
+{
+    const auto ports = portsOf(build);
+    const Port *p = findPort(ports, id);
+    return p ? p->partName + ", " + p->name : id;
+}
+
+Json lineToJson(const ExternalLine &l)
+{
+    Json out { { "id", l.id }, { "from", l.from }, { "to", l.to } };
+    const std::pair<const char *, const std::string *> words[]
+        = { { "rating", &l.rating }, { "by", &l.by }, { "at", &l.at }, { "note", &l.note } };
+    for (const auto &[key, value] : words)
+        if (!value->empty())
+            out[key] = *value;
+    if (l.bore_mm > 0)
+        out["bore_mm"] = l.bore_mm;
+    out.update(l.extra.json());
+    return out;
+}
+
+ExternalLine lineFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    ExternalLine l;
+    l.id = in.text("id");
+    l.from = in.text("from");
+    l.to = in.text("to");
+    l.rating = in.text("rating", "");
+    l.bore_mm = in.number("bore_mm", 0);
+    l.by = in.text("by", "");
+    l.at = in.text("at", "");
+    l.note = in.text("note", "");
+    l.extra = in.leftOver();
+    return l;
+}
+
+} // namespace
+
+std::span<const FilterBuild> filterBuilds()
+{
+    return builds;
+}
+
+const FilterBuild &filterBuild(std::string_view id)
+{
+    for (const FilterBuild &b : builds)
+        if (b.id == id)
+            return b;
+    return builds.front();
+}
+
+std::string_view serviceWord(Service service)
+{
+    switch (service) {
+    case Service::Pressure:
+        return "pressure";
+    case Service::Suction:
+        return "suction";
+    case Service::Scavenge:
+        return "scavenge";
+    case Service::Drain:
+        return "drain";
+    case Service::Gauge:
+        return "gauge";
+    }
+    return "";
+}
+
+bool filterIsAway(const Build &build)
+{
+    return build.plumbing.remoteFilter || build.engine.ofKind("tank")
+        || build.engine.ofKind("line");
+}
+
+std::vector<Port> portsOf(const Build &build)
+{
+    return PortList(build).run();
+}
+
+const Port *findPort(const std::vector<Port> &ports, std::string_view id)
+{
+    const auto it
+        = std::find_if(ports.begin(), ports.end(), [&](const Port &p) { return p.id == id; });
+    return it == ports.end() ? nullptr : &*it;
+}
+
+bool hasLines(const Build &build)
+{
+    const auto ports = portsOf(build);
+    return std::any_of(ports.begin(), ports.end(), [](const Port &p) { return p.required; });
+}
+
+std::vector<ExternalLine> usualLines(const Build &build)
+{
+    std::vector<ExternalLine> out;
+    const auto ports = portsOf(build);
+    const auto join = [&](const std::string &from, const std::string &to) {
+        const Port *a = findPort(ports, from), *b = findPort(ports, to);
+        if (!a || !b)
+            return;
+        ExternalLine line;
+        line.id = "l" + std::to_string(out.size() + 1);
+        line.from = from;
+        line.to = to;
+        if (a->service == Service::Suction || a->part == "pan")
+            line.rating = "suction";
+        else if (a->service == Service::Pressure || a->part == "scavenge")
+            line.rating = "pressure";
+        out.push_back(std::move(line));
+    };
+    for (const Port &p : ports)
+        if (p.part == "pan")
+            join(p.id, "scavenge.in_" + p.id.substr(p.id.rfind('_') + 1));
+    join("scavenge.out", "tank.in");
+    join("tank.out", "pump.in");
+    const bool rimIn = filterBuild(build.plumbing.filterBuild).rimIn;
+    const std::string in = rimIn ? "filter.rim" : "filter.centre";
+    const std::string clean = rimIn ? "filter.centre" : "filter.rim";
+    join("pump.out", in);
+    if (!findPort(ports, "pump.out"))
+        join("engine.out", in);
+    if (findPort(ports, "cooler.a")) {
+        join(clean, "cooler.a");
+        join("cooler.b", "engine.in");
+    } else {
+        join(clean, "engine.in");
+    }
+    join("engine.turbo_feed", "turbo.in");
+    join("turbo.drain", "engine.turbo_drain");
+    join("engine.gauge", "gauge.in");
+    return out;
+}
+
+Result<Build> applyLineEdit(Build build, const LineEdit &edit)
+{
+    Plumbing &p = build.plumbing;
+    const Result<void> ok = std::visit(
+        Overloaded {
+            [&](const PutLine &e) { return putLine(build, e.line); },
+            [&](const DropLine &e) -> Result<void> {
+                if (std::erase_if(p.lines, [&](const ExternalLine &l) { return l.id == e.line; })
+                    == 0)
+                    return fail("line", "there is no line \"" + e.line + "\"");
+                return {};
+            },
+            [&](const CapPort &e) -> Result<void> {
+                if (!findPort(portsOf(build), e.port))
+                    return fail("port", "there is no port \"" + e.port + "\"");
+                std::erase(p.capped, e.port);
+                if (e.capped)
+                    p.capped.push_back(e.port);
+                return {};
+            },
+            [&](const SetFilter &e) -> Result<void> {
+                if (filterBuild(e.build).id != e.build)
+                    return fail("build", "there is no filter \"" + e.build + "\"");
+                p.remoteFilter = e.remote;
+                p.filterBuild = e.build;
+                dropLooseLines(build);
+                return {};
+            },
+            [&](const DrawLines &) -> Result<void> {
+                if (!p.lines.empty())
+                    return fail("lines", "there are lines already");
+                p.lines = usualLines(build);
+                return {};
+            },
+        },
+        edit);
+    if (!ok)
+        return tl::unexpected(ok.error());
+    return build;
+}
+
+std::string describeLineEdit(const Build &build, const LineEdit &edit)
+{
+    return std::visit(Overloaded {
+                          [&](const PutLine &e) {
+                              return "line: " + nameOf(build, e.line.from) + " to "
+                                  + nameOf(build, e.line.to);
+                          },
+                          [&](const DropLine &) { return std::string("line taken off"); },
+                          [&](const CapPort &e) {
+                              return nameOf(build, e.port) + (e.capped ? ": capped" : ": cap off");
+                          },
+                          [&](const SetFilter &e) {
+                              return std::string(e.remote ? "filter away from the block: "
+                                                          : "filter on the block: ")
+                                  + std::string(filterBuild(e.build).name);
+                          },
+                          [&](const DrawLines &) { return std::string("the usual lines"); },
+                      },
+                      edit);
+}
+
+Json lineEditToJson(const LineEdit &edit)
+{
+    return std::visit(
+        Overloaded {
+            [](const PutLine &e) {
+                return Json { { "edit", "line" }, { "line", lineToJson(e.line) } };
+            },
+            [](const DropLine &e) {
+                return Json { { "edit", "drop_line" }, { "line", e.line } };
+            },
+            [](const CapPort &e) {
+                return Json { { "edit", "cap_port" }, { "port", e.port }, { "capped", e.capped } };
+            },
+            [](const SetFilter &e) {
+                return Json { { "edit", "filter" }, { "remote", e.remote }, { "build", e.build } };
+            },
+            [](const DrawLines &) {
+                return Json { { "edit", "draw_lines" } };
+            },
+        },
+        edit);
+}
+
+std::optional<LineEdit> lineEditFromJson(const std::string &word, JsonReader &in,
+                                         std::vector<Error> &errors)
+{
+    if (word == "line")
+        return PutLine { lineFromJson(in.object("line"), "/line", errors) };
+    if (word == "drop_line")
+        return DropLine { in.text("line") };
+    if (word == "cap_port")
+        return CapPort { in.text("port"), in.boolean("capped", true) };
+    if (word == "filter")
+        return SetFilter { in.boolean("remote", false), in.text("build") };
+    if (word == "draw_lines")
+        return DrawLines {};
+    return std::nullopt;
+}
+
+void dropLooseLines(Build &build)
+{
+    const auto ports = portsOf(build);
+    std::erase_if(build.plumbing.lines,
+                  [&](const ExternalLine &l) { return !checkLine(ports, l); });
+    std::erase_if(build.plumbing.capped,
+                  [&](const std::string &id) { return !findPort(ports, id); });
+}
+
+Plumbing plumbingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    Plumbing out;
+    out.remoteFilter = in.boolean("remote_filter", false);
+    out.filterBuild = in.text("filter_build", out.filterBuild);
+    const Json &lines = in.array("lines");
+    for (size_t i = 0; i < lines.size(); ++i)
+        out.lines.push_back(
+            lineFromJson(lines[i], in.placeOf("lines") + "/" + std::to_string(i), errors));
+    const Json &capped = in.array("capped");
+    for (size_t i = 0; i < capped.size(); ++i) {
+        if (capped[i].is_string())
+            out.capped.push_back(capped[i].get<std::string>());
+        else
+            in.error("capped/" + std::to_string(i), "must be the name of a port");
+    }
+    out.extra = in.leftOver();
+    return out;
+}
+
+Json plumbingToJson(const Plumbing &p)
+{
+    Json out { { "remote_filter", p.remoteFilter }, { "filter_build", p.filterBuild } };
+    out["lines"] = Json::array();
+    for (const ExternalLine &l : p.lines)
+        out["lines"].push_back(lineToJson(l));
+    if (!p.capped.empty())
+        out["capped"] = p.capped;
+    out.update(p.extra.json());
+    return out;
+}
+
+void checkPlumbing(const Build &build, std::vector<Error> &errors)
+{
+    const std::string place = "/plumbing";
+    const Plumbing &p = build.plumbing;
+    if (filterBuild(p.filterBuild).id != p.filterBuild)
+        errors.push_back(
+            { place + "/filter_build", "there is no filter \"" + p.filterBuild + "\"" });
+    const auto ports = portsOf(build);
+    std::set<std::string_view> ids;
+    for (size_t i = 0; i < p.lines.size(); ++i) {
+        const std::string at = place + "/lines/" + std::to_string(i);
+        if (p.lines[i].id.empty() || !ids.insert(p.lines[i].id).second)
+            errors.push_back({ at + "/id", "is empty or used twice" });
+        if (const auto ok = checkLine(ports, p.lines[i]); !ok)
+            errors.push_back({ at + "/" + ok.error().place, ok.error().message });
+    }
+    for (size_t i = 0; i < p.capped.size(); ++i)
+        if (!findPort(ports, p.capped[i]))
+            errors.push_back({ place + "/capped/" + std::to_string(i),
+                               "there is no port \"" + p.capped[i] + "\"" });
+}
+
+} // namespace mildpath

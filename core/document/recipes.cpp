@@ -1,0 +1,240 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/recipes.h"
+
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+struct KindRecipe
+{
+    std::string_view kind;
+    StopForm form;
+    std::string_view name;
+};
+
+constexpr std::array<KindRecipe, 22> recipes { {
+    { "tank", StopForm::Fixed, "Oil tank" },
+    { "pickup", StopForm::Fixed, "Sump & pickup" },
+    { "scavenge", StopForm::Bare, "Scavenge stages" },
+    { "pump", StopForm::Fixed, "Pump" },
+    { "relief", StopForm::Fixed, "Relief valve" },
+    { "line", StopForm::Inline, "External line" },
+    { "cooler", StopForm::Inline, "Oil cooler" },
+    { "filter", StopForm::Inline, "Filter" },
+    { "gallery", StopForm::Fixed, "Main gallery" },
+    { "main", StopForm::Fixed, "Main" },
+    { "big_end", StopForm::Fixed, "Big-end" },
+    { "small_end", StopForm::Bare, "Small ends" },
+    { "balance_shaft", StopForm::Branch, "Balance shaft" },
+    { "cam_bearing", StopForm::Branch, "Cam bearing" },
+    { "rocker", StopForm::Branch, "Rocker shaft" },
+    { "lifter", StopForm::Branch, "Lifters" },
+    { "jet", StopForm::Branch, "Cooling jets" },
+    { "chain", StopForm::Branch, "Chain jet" },
+    { "tensioner", StopForm::Branch, "Tensioner" },
+    { "phaser", StopForm::Branch, "Cam phaser" },
+    { "turbo", StopForm::Branch, "Turbocharger" },
+    { "plug", StopForm::Bare, "Plug" },
+} };
+
+const KindRecipe *recipeOf(std::string_view kind)
+{
+    for (const KindRecipe &r : recipes)
+        if (r.kind == kind)
+            return &r;
+    return nullptr;
+}
+
+} // namespace
+
+RecipeScale scaleOf(const Build &build)
+{
+    RecipeScale out;
+    const Engine &e = build.engine;
+    if (e.bore_mm > 0)
+        out.bore = e.bore_mm / 91.4;
+    else if (e.cylinders > 0 && e.displacement_l > 0)
+        out.bore = std::cbrt(4e6 * e.displacement_l / (pi * e.cylinders)) / 91.4;
+    for (const Element &pump : build.circuit.elements)
+        if (pump.type == "pump")
+            out.pump = pump.value("displacement_m3") / 6.8e-6;
+    return out;
+}
+
+Element pipeElement(std::string id, std::string from, std::string to, double d_mm, double l_mm,
+                    double k)
+{
+    return { std::move(id),
+             "pipe",
+             std::move(from),
+             std::move(to),
+             { { "d_mm", d_mm }, { "l_mm", l_mm }, { "k", k } },
+             {} };
+}
+
+Element holeElement(std::string id, std::string from, std::string to, double d_mm, double l_mm,
+                    double cd)
+{
+    return { std::move(id),
+             "orifice",
+             std::move(from),
+             std::move(to),
+             { { "d_mm", d_mm }, { "l_mm", l_mm }, { "cd", cd } },
+             {} };
+}
+
+Element gapElement(std::string id, std::string from, double d_mm, double clearance_um, double l_mm,
+                   double eccentricity, double count)
+{
+    Element e { std::move(id),
+                "annulus",
+                std::move(from),
+                std::string(sumpNode),
+                { { "d_mm", d_mm },
+                  { "clearance_um", clearance_um },
+                  { "l_mm", l_mm },
+                  { "ecc", eccentricity } },
+                {} };
+    if (count > 1)
+        e.values["count"] = count;
+    return e;
+}
+
+Element bearingElement(std::string id, std::string from, double d_mm, double width_mm,
+                       double clearance_um, double groove_deg)
+{
+    Element e { std::move(id),
+                "film_bearing",
+                std::move(from),
+                std::string(sumpNode),
+                { { "d_mm", d_mm },
+                  { "width_mm", width_mm },
+                  { "clearance_um", clearance_um },
+                  { "groove_deg", groove_deg } },
+                {} };
+    if (groove_deg > 0)
+        e.values["groove_width_mm"] = std::round(10 * 0.165 * width_mm) / 10;
+    return e;
+}
+
+StopForm formOf(std::string_view kind)
+{
+    const KindRecipe *r = recipeOf(kind);
+    return r ? r->form : StopForm::Fixed;
+}
+
+std::string usualName(std::string_view kind)
+{
+    const KindRecipe *r = recipeOf(kind);
+    return r ? std::string(r->name) : std::string(kind);
+}
+
+MadeStop makeBranch(std::string_view kind, const std::string &id, const std::string &givenName,
+                    const std::string &from, const RecipeScale &scale, int cylinders)
+{
+    MadeStop out;
+    Stop &s = out.stop;
+    s.id = id;
+    s.kind = kind;
+    s.name = givenName.empty() ? usualName(kind) : givenName;
+    const std::string sump(sumpNode), node = id + "_in";
+    const double b = scale.bore;
+    const auto add = [&](Element e) {
+        s.elements.push_back(e.id);
+        out.elements.push_back(std::move(e));
+    };
+    const auto point = [&](const std::string &at) { s.points.push_back({ s.name, at }); };
+    if (kind == "jet") {
+        Element jet = holeElement(id + "_hole", from, sump, 1.3 * b, 6);
+        jet.type = "jet";
+        jet.values["open_kpa"] = 190;
+        jet.values["open_width_kpa"] = 40;
+        jet.values["count"] = std::max(1, cylinders);
+        add(std::move(jet));
+    } else if (kind == "chain") {
+        add(holeElement(id + "_hole", from, sump, 1.2 * b, 2));
+    } else if (kind == "tensioner") {
+        point(from);
+        add(holeElement(id + "_hole", from, sump, 1.1 * b, 2));
+    } else if (kind == "turbo") {
+        point(node);
+        add(pipeElement(id + "_line", from, node, 5, 500, 3));
+        add(holeElement(id + "_bearings", node, sump, 1.6, 2));
+    } else if (kind == "phaser") {
+        point(node);
+        add(pipeElement(id + "_feed", from, node, 4, 60, 2.5));
+        add(holeElement(id + "_leak", node, sump, 0.7, 4));
+    } else if (kind == "rocker") {
+        point(node);
+        add(holeElement(id + "_feed", from, node, 1.6, 6, 0.7));
+        add(gapElement(id + "_bushes", node, 17 * b, 65, 11 * b, 0.6, std::max(2, 2 * cylinders)));
+    } else if (kind == "lifter") {
+        point(node);
+        add(holeElement(id + "_feed", from, node, 1.8, 4));
+        add(gapElement(id + "_bores", node, 22, 36, 14, 0.7, std::max(2, 2 * cylinders)));
+    } else { // a shaft's bearing
+        point(node);
+        add(pipeElement(id + "_feed", from, node, 3.5 * b, 75 * b, 2.3));
+        Element e = bearingElement(id + "_film", node, 46 * b, 18 * b, std::round(65 * b), 360);
+        e.values["load_n"] = 800;
+        e.values["speed_ratio"] = kind == "balance_shaft" ? 2 : 0.5;
+        add(std::move(e));
+    }
+    return out;
+}
+
+MadeStop makeInline(std::string_view kind, const std::string &id, const std::string &givenName,
+                    const std::string &from, const std::string &to, const RecipeScale &scale)
+{
+    MadeStop out;
+    Stop &s = out.stop;
+    s.id = id;
+    s.kind = kind;
+    s.name = givenName.empty() ? usualName(kind) : givenName;
+    const double root = std::sqrt(scale.pump);
+    const auto add = [&](Element e) {
+        s.elements.push_back(e.id);
+        out.elements.push_back(std::move(e));
+    };
+    s.points.push_back({ s.name + " in", from });
+    s.points.push_back({ s.name + " out", to });
+    if (kind == "line") {
+        add(pipeElement(id + "_hose", from, to, std::round(13 * root), 800, 3));
+    } else if (kind == "cooler") {
+        // Shut below its opening temperature; oil then takes the short way.
+        Element gate { id + "_thermostat",
+                       "thermostat",
+                       from,
+                       id + "_core",
+                       { { "d_mm", 12 * root }, { "open_c", 75 }, { "full_c", 90 } },
+                       {} };
+        add(std::move(gate));
+        Element core = pipeElement(id + "_matrix", id + "_core", to, 3.2, 250, 2);
+        core.values["count"] = std::round(16 * scale.pump);
+        add(std::move(core));
+        Element past = holeElement(id + "_past", from, to, 7 * root, 4, 0.7);
+        add(std::move(past));
+    } else { // a filter
+        const std::string mid = id + "_mid";
+        Element check = holeElement(id + "_check", from, mid, 11 * root, 0, 0.65);
+        check.type = "check";
+        check.values["open_kpa"] = 6;
+        check.values["open_width_kpa"] = 6;
+        add(std::move(check));
+        add({ id + "_media", "media", mid, to, { { "permeance_m3", 7e-10 * scale.pump } }, {} });
+        add({ id + "_bypass",
+              "relief",
+              mid,
+              to,
+              { { "crack_kpa", 100 },
+                { "full_kpa", 180 },
+                { "full_area_mm2", 70 * scale.pump },
+                { "cd", 0.65 } },
+              {} });
+    }
+    return out;
+}
+
+} // namespace mildpath

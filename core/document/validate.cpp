@@ -1,0 +1,410 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/logbook.h"
+
+#include "bearing/thermal.h"
+#include "circuit/elementtypes.h"
+#include "circuit/network.h"
+#include "quantity/rounding.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <tuple>
+
+namespace mildpath {
+namespace {
+
+class Checker
+{
+public:
+    explicit Checker(const Build &build)
+        : m_build(build)
+    {
+    }
+
+    std::vector<Error> run()
+    {
+        if (m_build.name.empty())
+            add("/name", "is empty");
+        materials();
+        circuit();
+        stops();
+        oilAndUse();
+        limits();
+        readings();
+        proofs();
+        fastening();
+        shells();
+        parts();
+        checkHeat(m_build, m_errors);
+        passages();
+        checkPlumbing(m_build, m_errors);
+        checkSump(m_build, m_errors);
+        checkValues(m_build.start.values, startKeys(), "/start", m_errors);
+        checkValues(m_build.finish.values, finishKeys(), "/finish", m_errors);
+        checkValues(m_build.after.values, afterKeys(), "/after", m_errors);
+        checkLogs(m_build, m_errors);
+        return std::move(m_errors);
+    }
+
+private:
+    void add(const std::string &place, std::string message)
+    {
+        m_errors.push_back({ place, std::move(message) });
+    }
+
+    void material(const std::string &key, const std::string &id)
+    {
+        if (findMaterial(id))
+            return;
+        std::string known;
+        for (const Material &m : materialTable())
+            known += (known.empty() ? "" : ", ") + std::string(m.id);
+        add("/engine/materials/" + key, "unknown material \"" + id + "\"; known: " + known);
+    }
+
+    void materials()
+    {
+        material("block", m_build.engine.block);
+        material("crank", m_build.engine.crank);
+        material("rod", m_build.engine.rod);
+        if (!m_build.engine.mainCap.empty())
+            material("main_cap", m_build.engine.mainCap);
+        const double f = m_build.engine.mainCapFraction;
+        if (!(f >= 0 && f <= 1))
+            add("/engine/materials/main_cap_fraction", "must be 0 to 1");
+    }
+
+    void circuit()
+    {
+        const auto network = Network::compile(m_build.circuit);
+        if (!network) {
+            add("/circuit" + network.error().place, network.error().message);
+            return;
+        }
+        m_nodes.insert(network->nodes().begin(), network->nodes().end());
+        if (!m_build.circuit.taps.contains(m_build.gaugeTap))
+            add("/circuit/gauge_tap", "\"" + m_build.gaugeTap + "\" is not one of the taps");
+    }
+
+    void stops()
+    {
+        std::set<std::string> ids, owned;
+        for (size_t i = 0; i < m_build.engine.stops.size(); ++i) {
+            const Stop &s = m_build.engine.stops[i];
+            const std::string place = "/engine/stops/" + std::to_string(i);
+            if (!ids.insert(s.id).second)
+                add(place + "/id", "\"" + s.id + "\" is used twice");
+            const StopKind *kind = findStopKind(s.kind);
+            if (!kind)
+                add(place + "/kind", "unknown kind \"" + s.kind + "\"; known: " + stopKindNames());
+            for (size_t p = 0; p < s.points.size() && !m_nodes.empty(); ++p)
+                if (!m_nodes.contains(s.points[p].node))
+                    add(place + "/points/" + std::to_string(p) + "/node",
+                        "the circuit has no node \"" + s.points[p].node + "\"");
+            for (size_t e = 0; e < s.elements.size(); ++e) {
+                const std::string where = place + "/elements/" + std::to_string(e);
+                if (!m_build.circuit.find(s.elements[e]))
+                    add(where, "the circuit has no element \"" + s.elements[e] + "\"");
+                else if (!owned.insert(s.elements[e]).second)
+                    add(where, "\"" + s.elements[e] + "\" belongs to another stop already");
+            }
+            for (const auto &[key, value] : s.values)
+                stopValue(s, key, value, place + "/values/" + key);
+            if (const Family *family = findFamily(s.kind); family && family->shells)
+                shelledStop(s, place);
+        }
+        if (m_build.engine.stops.empty())
+            add("/engine/stops", "is empty");
+    }
+
+    void stopValue(const Stop &s, const std::string &key, double v, const std::string &place)
+    {
+        const StopKey *known = findStopKey(s.kind, key);
+        if (!known)
+            add(place, "is not a number of a stop of kind \"" + s.kind + "\"");
+        else if (!(v >= known->least && v <= known->most)
+                 || (known->aboveLeast && v == known->least))
+            add(place,
+                std::string(known->meaning) + " must be " + (known->aboveLeast ? "above " : "")
+                    + formatPlain(known->least, 0) + " to " + formatPlain(known->most, 1) + ", is "
+                    + formatPlain(v, 2));
+    }
+
+    void shelledStop(const Stop &s, const std::string &place)
+    {
+        if (!(s.journal_mm > 5 && s.journal_mm <= 500))
+            add(place + "/journal_mm",
+                "a bearing needs a journal of 5 to 500 mm, has " + formatPlain(s.journal_mm, 3));
+        if (!(s.shellWall_mm >= 0 && s.shellWall_mm <= 20))
+            add(place + "/shell_wall_mm", "must be 0 to 20 mm");
+        int bearings = 0;
+        for (const std::string &id : s.elements)
+            if (const Element *e = m_build.circuit.find(id))
+                bearings += isBearing(*e);
+        if (bearings != 1)
+            add(place + "/elements", "a gauged bearing needs exactly one element of type bearing");
+        if (s.points.size() != 1)
+            add(place + "/points", "a gauged bearing needs exactly one point");
+    }
+
+    void oilAndUse()
+    {
+        const Oil &o = m_build.oil.oil;
+        if (const auto line = waltherLine(o.kv40_mm2_s, o.kv100_mm2_s); !line)
+            add("/oil/" + line.error().place, line.error().message);
+        if (!(o.rho15_kg_m3 >= 600 && o.rho15_kg_m3 <= 1200))
+            add("/oil/rho15_kg_m3", "must be 600 to 1200, is " + formatPlain(o.rho15_kg_m3, 1));
+        std::set<std::string> names;
+        for (size_t i = 0; i < m_build.ownOils.size(); ++i) {
+            const ChosenOil &own = m_build.ownOils[i];
+            const std::string place = "/own_oils/" + std::to_string(i);
+            if (const auto line = waltherLine(own.oil.kv40_mm2_s, own.oil.kv100_mm2_s); !line)
+                add(place + "/" + line.error().place, line.error().message);
+            if (!(own.oil.rho15_kg_m3 >= 600 && own.oil.rho15_kg_m3 <= 1200))
+                add(place + "/rho15_kg_m3", "must be 600 to 1200");
+            if (own.grade.empty() || !names.insert(own.grade).second)
+                add(place + "/grade", "is empty or used twice");
+            if (own.hths_mpa_s && !(*own.hths_mpa_s > 0.5 && *own.hths_mpa_s < 50))
+                add(place + "/hths_mpa_s", "must be 0.5 to 50");
+        }
+        for (const EngineKey &key : engineKeys()) {
+            const double v = m_build.engine.*key.member;
+            if (!(v >= 0 && v <= key.most))
+                add("/engine/" + std::string(key.key),
+                    "must be 0 to " + formatPlain(key.most, 0) + ", is " + formatPlain(v, 1));
+        }
+        for (const UseKey &key : useKeys()) {
+            const double v = m_build.use.*key.member;
+            if (!(v >= key.least && v <= key.most))
+                add("/use/" + std::string(key.key),
+                    "must be " + formatPlain(key.least, 0) + " to " + formatPlain(key.most, 0)
+                        + ", is " + formatPlain(v, 1));
+        }
+        if (!(m_build.use.most_rpm > m_build.use.hotIdle_rpm))
+            add("/use/most_rpm", "must be above hot_idle_rpm");
+    }
+
+    void limits()
+    {
+        for (const auto &[kind, l] : m_build.limits) {
+            const std::string place = "/limits/" + kind;
+            if (!findFamily(kind))
+                add(place, "is nothing that is gauged");
+            if (!(l.min_um >= 0 && l.max_um <= mostClearanceReading_um))
+                add(place, "limits must lie within 0 to 1000 um");
+            if (!(l.min_um < l.max_um))
+                add(place + "/max_um",
+                    "must be above min_um (" + formatPlain(l.min_um, 1) + "), is "
+                        + formatPlain(l.max_um, 1));
+            if (l.target_um && !(*l.target_um > 0 && *l.target_um <= mostClearanceReading_um))
+                add(place + "/target_um", "must be above 0 and at most 1000 um");
+        }
+    }
+
+    void readings()
+    {
+        // Places that exist, asked once: a build may hold hundreds of readings.
+        std::set<std::tuple<std::string, std::string_view, int>> places;
+        for (const SizeItem &i : sizeItems(m_build))
+            places.emplace(i.stop->id, i.family->id, i.item);
+        std::set<std::string> ids;
+        for (size_t i = 0; i < m_build.readings.size(); ++i) {
+            const Reading &r = m_build.readings[i];
+            const std::string place = "/readings/" + std::to_string(i);
+            const Family *family = findFamily(r.family);
+            if (!m_build.engine.find(r.stop))
+                add(place + "/stop", "there is no stop \"" + r.stop + "\"");
+            else if (!family)
+                add(place + "/family",
+                    "\"" + r.family + "\" is nothing that is gauged at \"" + r.stop + "\"");
+            else if (!places.contains({ r.stop, family->id, r.item }))
+                add(place + "/item",
+                    "\"" + r.stop + "\" has no " + std::string(family->plural) + " number "
+                        + std::to_string(r.item));
+            else
+                method(r, *family, place);
+            if (!r.replaces.empty() && !ids.contains(r.replaces))
+                add(place + "/replaces", "there is no earlier reading \"" + r.replaces + "\"");
+            if (!ids.insert(r.id).second)
+                add(place + "/id", "\"" + r.id + "\" is used twice");
+            readingNumbers(r, place);
+        }
+    }
+
+    void method(const Reading &r, const Family &family, const std::string &place)
+    {
+        if (std::find(family.methods.begin(), family.methods.end(), r.method)
+            == family.methods.end()) {
+            std::string known;
+            for (const std::string_view m : family.methods)
+                known += (known.empty() ? "" : ", ") + std::string(m);
+            add(place + "/method",
+                "\"" + r.method + "\" does not measure " + std::string(family.plural)
+                    + "; known: " + known);
+        }
+        if (r.method == "drop_feel" && !findDropFeel(r.feel))
+            add(place + "/feel", "must be hangs, smooth or drops, is \"" + r.feel + "\"");
+    }
+
+    void readingNumbers(const Reading &r, const std::string &place)
+    {
+        if (r.value_um && !(*r.value_um >= 0 && *r.value_um <= mostClearanceReading_um))
+            add(place + "/value_um",
+                "must be above 0 and at most 1000 um, is " + formatPlain(*r.value_um, 1));
+        else if (r.value_um && r.family != "run_out" && *r.value_um == 0)
+            add(place + "/value_um", "must be above 0 and at most 1000 um, is 0.0");
+        for (const auto &[key, u] :
+             { std::pair("u_um", r.u_um), std::pair("journal_u_um", r.journalU_um) })
+            if (!(u >= 0 && u <= 100))
+                add(place + "/" + key, "must be 0 to 100 um");
+        for (const auto &[key, d] :
+             { std::pair("bore_mm", r.bore_mm), std::pair("journal_mm", r.journal_mm) })
+            if (d && !(*d > 1 && *d <= 600))
+                add(place + "/" + key, "must be 1 to 600 mm");
+        if (!(r.station >= 1 && r.station <= 12))
+            add(place + "/station", "must be 1 to 12");
+        for (const auto &[key, t] :
+             { std::pair("housing_temp_c", r.housing_c), std::pair("journal_temp_c", r.journal_c) })
+            if (!(t >= -40 && t <= 200))
+                add(place + "/" + key, "must be -40 to 200 C, is " + formatPlain(t, 1));
+    }
+
+    void proofs()
+    {
+        std::set<std::string> ids;
+        for (size_t i = 0; i < m_build.proofs.size(); ++i) {
+            const Proof &p = m_build.proofs[i];
+            const std::string place = "/proofs/" + std::to_string(i);
+            if (!ids.insert(p.id).second)
+                add(place + "/id", "\"" + p.id + "\" is used twice");
+            if (!m_build.engine.find(p.stop))
+                add(place + "/stop", "there is no stop \"" + p.stop + "\"");
+            if (p.aspect != "size" && p.aspect != "clean" && p.aspect != "flow")
+                add(place + "/aspect", "must be size, clean or flow, is \"" + p.aspect + "\"");
+            if (p.verdict != "proven" && p.verdict != "look_again" && p.verdict != "hold")
+                add(place + "/verdict",
+                    "must be proven, look_again or hold, is \"" + p.verdict + "\"");
+        }
+    }
+
+    void fastening()
+    {
+        std::set<std::string> cards, ids;
+        for (size_t i = 0; i < m_build.torqueCards.size(); ++i) {
+            const TorqueCard &c = m_build.torqueCards[i];
+            const std::string place = "/torque_cards/" + std::to_string(i);
+            if (!cards.insert(c.id).second)
+                add(place + "/id", "\"" + c.id + "\" is used twice");
+            if (c.stages.empty() || c.fasteners.empty())
+                add(place, "needs stages and fasteners");
+            for (size_t k = 0; k < c.stages.size(); ++k)
+                if (!((c.stages[k].torque_nm > 0) != (c.stages[k].angle_deg > 0))
+                    || c.stages[k].torque_nm > 2000 || c.stages[k].angle_deg > 720)
+                    add(place + "/stages/" + std::to_string(k),
+                        "needs either torque_nm (to 2000) or angle_deg (to 720)");
+            for (size_t k = 0; k < c.fasteners.size(); ++k)
+                if (!m_build.engine.find(c.fasteners[k].stop))
+                    add(place + "/fasteners/" + std::to_string(k) + "/stop",
+                        "there is no stop \"" + c.fasteners[k].stop + "\"");
+        }
+        for (size_t i = 0; i < m_build.ticks.size(); ++i) {
+            const TorqueTick &t = m_build.ticks[i];
+            const std::string place = "/torque_ticks/" + std::to_string(i);
+            const auto card = std::find_if(m_build.torqueCards.begin(), m_build.torqueCards.end(),
+                                           [&](const TorqueCard &c) { return c.id == t.card; });
+            if (!ids.insert(t.id).second)
+                add(place + "/id", "\"" + t.id + "\" is used twice");
+            if (card == m_build.torqueCards.end())
+                add(place + "/card", "there is no torque card \"" + t.card + "\"");
+            else if (t.fastener < 1 || t.fastener > static_cast<int>(card->fasteners.size()))
+                add(place + "/fastener", "is not on the card");
+            else if (t.stage < 0 || t.stage > static_cast<int>(card->stages.size()))
+                add(place + "/stage", "is not on the card");
+        }
+    }
+
+    void shells()
+    {
+        for (const auto &[family, stock] : m_build.shells) {
+            const std::string place = "/shells/" + family;
+            const Family *known = findFamily(family);
+            if (!known || !known->shells)
+                add(place, "is no family of bearings with shells");
+            for (size_t i = 0; i < stock.shells.size(); ++i) {
+                const ShellStockRow &row = stock.shells[i];
+                const std::string where = place + "/shells/" + std::to_string(i);
+                if (row.name.empty())
+                    add(where + "/name", "is empty");
+                if (!(row.wall_mm > 0.3 && row.wall_mm <= 20))
+                    add(where + "/wall_mm", "must be 0.3 to 20 mm");
+                if (row.halves && !(*row.halves >= 0 && *row.halves <= 1000))
+                    add(where + "/halves", "must be 0 to 1000");
+            }
+            for (const auto *classes : { &stock.housings, &stock.journals })
+                for (const SizeClass &c : *classes)
+                    if (c.name.empty() || !(c.least_mm > 1 && c.most_mm <= 600)
+                        || !(c.least_mm < c.most_mm))
+                        add(place,
+                            "class \"" + c.name
+                                + "\" needs a name and a range within 1 to 600 mm, least below "
+                                  "most");
+            for (const auto &[stop, fitted] : stock.fitted) {
+                if (!m_build.engine.find(stop))
+                    add(place + "/fitted/" + stop, "there is no such stop");
+                for (const std::string &name : { fitted.upper, fitted.lower })
+                    if (!name.empty() && !stock.find(name))
+                        add(place + "/fitted/" + stop, "there is no shell \"" + name + "\"");
+            }
+            for (const double u : stock.undersizes_mm)
+                if (!(u > 0 && u <= 3))
+                    add(place + "/undersizes_mm", "must be above 0 to 3 mm");
+        }
+    }
+
+    void parts()
+    {
+        for (size_t i = 0; i < m_build.weighings.size(); ++i) {
+            const Weighing &w = m_build.weighings[i];
+            const std::string place = "/weighings/" + std::to_string(i);
+            if (!(w.grams > 0 && w.grams <= 100000))
+                add(place + "/grams", "must be above 0 to 100 000 g");
+            if (!(w.item >= 1 && w.item <= 48))
+                add(place + "/item", "must be 1 to 48");
+        }
+        for (const auto &[part, tolerance] : m_build.weightTolerance_g)
+            if (!(tolerance > 0 && tolerance <= 1000))
+                add("/weight_tolerance_g/" + part, "must be above 0 to 1000 g");
+    }
+
+    void passages()
+    {
+        for (Error &e : checkPassages(m_build.passages, m_build.plugs))
+            m_errors.push_back(std::move(e));
+        const auto stop = [&](const std::string &place, const std::string &id) {
+            if (!id.empty() && !m_build.engine.find(id))
+                add(place + "/stop", "there is no stop \"" + id + "\"");
+        };
+        for (size_t i = 0; i < m_build.passages.size(); ++i) {
+            const std::string place = "/passages/" + std::to_string(i);
+            stop(place, m_build.passages[i].stop);
+            for (size_t e = 0; e < 2; ++e)
+                stop(place + "/ends/" + std::to_string(e), m_build.passages[i].ends[e].stop);
+        }
+        for (size_t i = 0; i < m_build.plugs.size(); ++i)
+            stop("/plugs/" + std::to_string(i), m_build.plugs[i].stop);
+    }
+
+    const Build &m_build;
+    std::set<std::string> m_nodes;
+    std::vector<Error> m_errors;
+};
+
+} // namespace
+
+std::vector<Error> validateBuild(const Build &build)
+{
+    return Checker(build).run();
+}
+
+} // namespace mildpath

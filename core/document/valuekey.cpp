@@ -1,0 +1,109 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/valuekey.h"
+
+#include "quantity/json.h"
+#include "quantity/rounding.h"
+
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+std::string plain(double v)
+{
+    return formatPlain(v, std::abs(v) < 10 ? 2 : 0);
+}
+
+} // namespace
+
+const ValueKey *findValueKey(std::span<const ValueKey> keys, std::string_view key)
+{
+    for (const ValueKey &k : keys)
+        if (k.key == key)
+            return &k;
+    return nullptr;
+}
+
+std::optional<double> ownValue(const OwnValues &values, std::string_view key)
+{
+    const auto it = values.find(std::string(key));
+    return it == values.end() ? std::nullopt : std::optional(it->second);
+}
+
+std::optional<double> valueOf(const OwnValues &values, std::span<const ValueKey> keys,
+                              std::string_view key)
+{
+    if (const auto v = ownValue(values, key))
+        return v;
+    const ValueKey *k = findValueKey(keys, key);
+    return k ? k->usual : std::nullopt;
+}
+
+Result<void> setValue(OwnValues &values, std::span<const ValueKey> keys, const std::string &what,
+                      const std::string &key, std::optional<double> value)
+{
+    if (!findValueKey(keys, key))
+        return fail(what + "/" + key, "is nothing a " + what + " has");
+    if (value)
+        values[key] = *value;
+    else
+        values.erase(key);
+    return {};
+}
+
+std::string describeValue(std::span<const ValueKey> keys, const std::string &key,
+                          std::optional<double> value)
+{
+    const ValueKey *k = findValueKey(keys, key);
+    const std::string name = k ? std::string(k->meaning) : key;
+    if (!value)
+        return name + " taken away";
+    return name + " " + plain(*value) + " " + (k ? std::string(k->unit) : "");
+}
+
+void checkValues(const OwnValues &values, std::span<const ValueKey> keys, const std::string &place,
+                 std::vector<Error> &errors)
+{
+    for (const auto &[key, value] : values) {
+        const ValueKey *k = findValueKey(keys, key);
+        if (!k)
+            errors.push_back({ place + "/" + key, "is not known here" });
+        else if (!(value >= k->least && value <= k->most))
+            errors.push_back({ place + "/" + key,
+                               std::string(k->meaning) + " must be " + plain(k->least) + " to "
+                                   + plain(k->most)
+                                   + (k->unit.empty() ? "" : " " + std::string(k->unit)) + ", is "
+                                   + plain(value) });
+    }
+}
+
+OwnValues valuesFromJson(JsonReader &in, std::vector<Error> *errors)
+{
+    OwnValues out;
+    const Json &values = in.object("values");
+    for (const auto &[key, value] : values.items()) {
+        if (value.is_number() && std::isfinite(value.get<double>()))
+            out[key] = value.get<double>();
+        else if (errors)
+            errors->push_back({ in.placeOf("values") + "/" + key, "must be a number" });
+    }
+    return out;
+}
+
+ValueSection sectionFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
+{
+    JsonReader in(json, place, errors);
+    ValueSection s;
+    s.values = valuesFromJson(in, &errors);
+    s.extra = in.leftOver();
+    return s;
+}
+
+Json sectionToJson(const ValueSection &s)
+{
+    Json out { { "values", s.values } };
+    out.update(s.extra.json());
+    return out;
+}
+
+} // namespace mildpath
