@@ -84,7 +84,7 @@ int runShelf(const Options &options)
                       "", BadInput);
     const std::vector<ShelfRow> rows = compareOnShelf(entries, *key);
     if (const auto file = options.value("--csv")) {
-        if (const auto ok = writeTextFile(*file, shelfToCsv(rows, *q)); !ok)
+        if (const auto ok = writeOutput(*file, shelfToCsv(rows, *q), overOption(options)); !ok)
             return report(ok.error(), "", ReadWriteFailed);
         std::cout << *file << '\n';
     } else if (options.has("--json"))

@@ -231,7 +231,7 @@ int runExport(const Options &options)
         tables.emplace_back("run-" + r->id + ".csv", runToCsv(r->trace, r->marks));
     for (const auto &[name, text] : tables) {
         const auto path = std::filesystem::path(*folder) / name;
-        if (auto ok = writeTextFile(path, text); !ok)
+        if (auto ok = writeOutput(path, text, overOption(options)); !ok)
             return report(ok.error(), "", ReadWriteFailed);
         std::cout << path.string() << '\n';
     }

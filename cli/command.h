@@ -4,6 +4,7 @@
 #include "quantity/jsonreader.h"
 #include "quantity/result.h"
 #include "storage/buildfile.h"
+#include "storage/files.h"
 
 #include <map>
 #include <optional>
@@ -45,6 +46,12 @@ Result<Options> parseOptions(const Verb &verb, const std::vector<std::string> &w
 /// Prints "place: message" on stderr. @return the exit code given
 int report(const Error &error, const std::string &file, int exitCode);
 int report(const LoadFailure &failure, const std::string &file);
+
+/// Whether --force lets output go over a file that is there (never over a build).
+inline Over overOption(const Options &options)
+{
+    return options.has("--force") ? Over::AnyFile : Over::Nothing;
+}
 
 /// A number written out in full. Errors: place = `name`.
 Result<double> numberOption(const std::string &name, const std::string &text);

@@ -53,12 +53,12 @@ const std::array<Verb, 21> verbs { {
       { "--json" },
       runForecast },
     { "export",
-      "export FILE --csv DIR",
+      "export FILE --csv DIR [--force]",
       "Writes tables, UTF-8, RFC 4180, units in the header: readings and events (struck ones "
       "too),\n"
       "passages, plugs, and the shopping list after a bearing failure.",
       { "--csv" },
-      {},
+      { "--force" },
       runExport },
     { "plan-cleaning",
       "plan-cleaning FILE [--json]",
@@ -98,11 +98,11 @@ const std::array<Verb, 21> verbs { {
       { "--json" },
       runStart },
     { "report",
-      "report FILE -o OUT.html [--paper a4|letter] [--svg DIR]",
+      "report FILE -o OUT.html [--paper a4|letter] [--svg DIR] [--force]",
       "The build sheet as one HTML file, its pictures in it; with --svg each picture as a file.\n"
       "As PDF: mildpath --report FILE -o OUT.pdf.",
       { "-o", "--paper", "--svg" },
-      {},
+      { "--force" },
       runReport },
     { "after",
       "after FILE [--json]",
@@ -112,11 +112,12 @@ const std::array<Verb, 21> verbs { {
       { "--json" },
       runAfter },
     { "shelf",
-      "shelf FOLDER [--search WORDS] [--compare QUANTITY [--csv OUT | --json]] | --quantities",
+      "shelf FOLDER [--search WORDS] [--compare QUANTITY [--csv OUT [--force] | --json]] |\n"
+      "                  --quantities",
       "Builds of a folder, damaged ones said to be so; with --compare one quantity over all of\n"
       "them, as CSV on stdout unless told otherwise. --quantities lists what can be compared.",
       { "--search", "--compare", "--csv" },
-      { "--json", "--quantities" },
+      { "--json", "--quantities", "--force" },
       runShelf },
     { "what-if",
       "what-if FILE --fault KIND@STOP[.ITEM][=SEVERITY],… [--rpm N] [--oil-temp-c T] [--json]",

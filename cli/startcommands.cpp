@@ -24,7 +24,8 @@ std::string today()
 }
 
 /// Each picture as a file of its own, numbered in the order of the sheet.
-int writePictures(const Build &build, const Assessment &assessment, const std::string &folder)
+int writePictures(const Build &build, const Assessment &assessment, const std::string &folder,
+                  Over over)
 {
     std::error_code code;
     std::filesystem::create_directories(folder, code);
@@ -33,7 +34,7 @@ int writePictures(const Build &build, const Assessment &assessment, const std::s
     int number = 0;
     for (const SheetPicture &p : sheetPictures(build, assessment)) {
         const auto path = std::filesystem::path(folder) / (std::to_string(++number) + ".svg");
-        if (const auto ok = writeTextFile(path, p.svg); !ok)
+        if (const auto ok = writeOutput(path, p.svg, over); !ok)
             return report(ok.error(), "", ReadWriteFailed);
         std::cout << path.string() << "  " << p.title << '\n';
     }
@@ -77,17 +78,21 @@ int runReport(const Options &options)
         return report({ "report", "needs -o FILE.html or --svg DIR" }, "", BadInput);
     if (paper != "a4" && paper != "letter")
         return report({ "--paper", "must be a4 or letter, is \"" + paper + "\"" }, "", BadInput);
+    if (out) // before the work, which may be long
+        if (const auto ok = mayWriteOutput(*out, overOption(options)); !ok)
+            return report(ok.error(), "", ReadWriteFailed);
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
     const Assessment assessment = assess(*build);
     if (pictures)
-        if (const int code = writePictures(*build, assessment, *pictures); code != Done)
+        if (const int code = writePictures(*build, assessment, *pictures, overOption(options));
+            code != Done)
             return code;
     if (out) {
         const std::string text = sheetToHtml(buildSheet(*build, assessment, today()),
                                              paper == "a4" ? Paper::A4 : Paper::Letter);
-        if (const auto ok = writeTextFile(*out, text); !ok)
+        if (const auto ok = writeOutput(*out, text, overOption(options)); !ok)
             return report(ok.error(), "", ReadWriteFailed);
     }
     return Done;

@@ -59,9 +59,9 @@ PhotoStrip::PhotoStrip(const OpenBuild &open, QWidget *parent)
 
 QString PhotoStrip::pathOf(const std::string &photo) const
 {
-    return m_open.path().isEmpty()
+    return m_open.besideFile().isEmpty()
         ? QString()
-        : QString::fromStdString((photoFolder(m_open.path().toStdString()) / photo).string());
+        : QString::fromStdString((photoFolder(m_open.besideFile().toStdString()) / photo).string());
 }
 
 PhotoStrip::State PhotoStrip::stateOf(const std::string &photo) const

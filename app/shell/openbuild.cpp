@@ -9,43 +9,75 @@
 #include "storage/photos.h"
 
 #include <QDateTime>
+#include <QFileInfo>
 #include <QUndoCommand>
 
 #include <cstdlib>
+#include <exception>
+#include <utility>
 
 namespace mildpath {
 
-/// Holds both documents (they share nothing mutable) and the edit's name. The journal is told of
-/// undo and redo, but not of the first redo: that is the edit itself.
+namespace {
+
+/// What follows from a document. Errors: a document the checks let through and the assessment
+/// cannot cope with: said, not crashed on.
+Result<std::shared_ptr<const Assessment>> assessed(const Build &build)
+{
+    clearVectorState(); // the last painting's leavings slow the checks down
+    try {
+        return std::make_shared<const Assessment>(assess(build));
+    } catch (const std::exception &e) {
+        return fail("", std::string("it cannot be assessed (") + e.what() + ")");
+    }
+}
+
+/// The id the last entry of a list was given.
+std::string lastId(const Build &build, std::string_view list)
+{
+    std::string out;
+    forEachLog([&](const auto &log) {
+        if (log.key == list && !(build.*log.list).empty())
+            out = (build.*log.list).back().id;
+    });
+    return out;
+}
+
+} // namespace
+
+/// Holds both documents (they share what neither changed) and the edit's name. The journal is told
+/// of undo and redo, but not of the first redo: that is the edit itself.
 class OpenBuild::EditCommand : public QUndoCommand
 {
 public:
-    EditCommand(OpenBuild &open, const Edit &edit, std::shared_ptr<const Build> after)
+    EditCommand(OpenBuild &open, const Edit &edit, std::shared_ptr<const Build> after,
+                std::shared_ptr<const Assessment> assessment)
         : QUndoCommand(qs(describeEdit(open.build(), edit)))
         , m_open(open)
         , m_before(open.m_build)
         , m_after(std::move(after))
+        , m_assessment(std::move(assessment))
     {
     }
 
     void undo() override
     {
-        if (m_open.m_journal)
-            m_open.note(m_open.m_journal->appendUndo());
+        m_open.journal([this](Journal &j) { return j.appendUndo(*m_before); });
         m_open.setBuild(m_before);
     }
 
     void redo() override
     {
-        if (!m_first && m_open.m_journal)
-            m_open.note(m_open.m_journal->appendRedo());
+        if (!m_first)
+            m_open.journal([this](Journal &j) { return j.appendRedo(*m_after); });
         m_first = false;
-        m_open.setBuild(m_after);
+        m_open.setBuild(m_after, std::exchange(m_assessment, nullptr));
     }
 
 private:
     OpenBuild &m_open;
     std::shared_ptr<const Build> m_before, m_after;
+    std::shared_ptr<const Assessment> m_assessment; ///< for the first time only
     bool m_first = true;
 };
 
@@ -74,39 +106,55 @@ OpenBuild::~OpenBuild()
 
 void OpenBuild::note(const Result<void> &written)
 {
-    if (!written)
+    if (!written) {
+        m_journalFailed = true;
         Q_EMIT journalFailed(qs(written.error().place + ": " + written.error().message));
+    } else if (std::exchange(m_journalFailed, false)) {
+        Q_EMIT journalKept();
+    }
     m_syncSoon.start();
 }
 
-void OpenBuild::startJournal(bool baseUnsaved)
+/// Writes to the journal. Where none could be begun, setBuild() tries again.
+template <class Write> void OpenBuild::journal(Write write)
 {
     if (m_journal)
-        m_journal->discard();
-    m_journal.reset();
-    if (m_stateFolder.isEmpty())
-        return;
-    auto journal
-        = Journal::start(m_stateFolder.toStdString(), *m_build, m_path.toStdString(), baseUnsaved);
-    if (journal)
-        m_journal = std::make_unique<Journal>(std::move(*journal));
-    else
-        Q_EMIT journalFailed(qs(journal.error().place + ": " + journal.error().message));
+        note(write(*m_journal));
 }
 
-void OpenBuild::open(Build build, const QString &path, const std::string &olderText, bool unsaved)
+/// The old journal goes only when the new one stands: until then it is the only one.
+void OpenBuild::startJournal()
 {
-    m_path = path;
+    if (m_stateFolder.isEmpty())
+        return;
+    auto journal = Journal::start(m_stateFolder.toStdString(), *m_build, m_from.path.toStdString(),
+                                  m_from.unsaved);
+    note(journal ? Result<void>() : tl::unexpected(journal.error()));
+    if (!journal)
+        return;
+    if (m_journal)
+        m_journal->discard();
+    m_journal = std::make_unique<Journal>(std::move(*journal));
+}
+
+Result<void> OpenBuild::open(Build build, OpenedFrom from)
+{
+    auto assessment = assessed(build);
+    if (!assessment)
+        return tl::unexpected(assessment.error());
+    if (!from.lock && !from.readOnly && from.path == m_from.path) // opened again
+        from.lock = std::move(m_from.lock);
+    m_from = std::move(from);
     m_imagined.clear();
-    m_olderText = olderText;
-    m_baseUnsaved = unsaved;
     m_build = std::make_shared<const Build>(std::move(build));
     ++m_revision;
-    clearVectorState();
-    m_assessment = std::make_shared<const Assessment>(assess(*m_build));
+    m_assessment = std::move(*assessment);
     m_previous.reset();
     m_undo.clear();
-    startJournal(unsaved);
+    const auto old = std::move(m_journal);
+    startJournal();
+    if (old)
+        old->discard();
     if (!m_build->engine.find(m_selectedStop.toStdString()))
         m_selectedStop
             = m_build->engine.stops.empty() ? QString() : qs(m_build->engine.stops.front().id);
@@ -114,22 +162,50 @@ void OpenBuild::open(Build build, const QString &path, const std::string &olderT
     Q_EMIT changed();
     Q_EMIT stopSelected(m_selectedStop);
     Q_EMIT titleChanged();
+    return {};
+}
+
+std::unique_ptr<QLockFile> OpenBuild::lockOf(const QString &path)
+{
+    const QFileInfo file(path);
+    auto lock = std::make_unique<QLockFile>(file.absolutePath() + QStringLiteral("/.")
+                                            + file.fileName() + QStringLiteral(".lock"));
+    lock->setStaleLockTime(0); // held as long as the build is open; one of a dead program is not
+    if (!lock->tryLock(0) && lock->error() == QLockFile::LockFailedError)
+        return nullptr;
+    return lock;
+}
+
+bool OpenBuild::isChangedOutside() const
+{
+    return !m_from.path.isEmpty() && m_from.stamp
+        && stampOf(m_from.path.toStdString()) != m_from.stamp;
 }
 
 Result<void> OpenBuild::save(const QString &path)
 {
+    const bool samePath = path == m_from.path;
+    if (samePath && m_from.readOnly)
+        return fail(path.toStdString(), "was opened read-only: save it under another name");
+    if (samePath && !isModified() && m_from.olderText.empty() && !isChangedOutside())
+        return {};
+    std::unique_ptr<QLockFile> lock;
+    if (!samePath && !(lock = lockOf(path)))
+        return fail(path.toStdString(), "is open in another window or program");
     // Photos first: a build that names pictures which are not there yet would look as if they had
     // been lost.
-    if (!m_path.isEmpty() && path != m_path)
-        if (auto ok = copyPhotos(*m_build, m_path.toStdString(), path.toStdString()); !ok)
+    if (const QString beside = besideFile(); !beside.isEmpty() && path != beside)
+        if (auto ok = copyPhotos(*m_build, beside.toStdString(), path.toStdString()); !ok)
             return ok;
-    if (auto ok = saveBuild(path.toStdString(), *m_build, path == m_path ? m_olderText : ""); !ok)
+    if (auto ok
+        = saveBuild(path.toStdString(), *m_build, samePath ? m_from.olderText : std::string());
+        !ok)
         return ok;
-    m_path = path;
-    m_olderText.clear();
-    m_baseUnsaved = false;
+    m_from = { .path = path,
+               .stamp = stampOf(path.toStdString()),
+               .lock = samePath ? std::move(m_from.lock) : std::move(lock) };
     m_undo.setClean();
-    startJournal(false);
+    startJournal();
     Q_EMIT titleChanged();
     return {};
 }
@@ -141,16 +217,25 @@ void OpenBuild::giveUp()
     m_journal.reset();
 }
 
-Result<void> OpenBuild::record(LogEntry entry)
+Result<std::string> OpenBuild::record(LogEntry entry)
 {
     std::visit(
         [](Record &r) {
-            r.by = userName();
+            if (r.by.empty())
+                r.by = userName();
             if (r.at.empty())
                 r.at = now();
         },
         entry);
-    return edit(PassageEdit(AddEntry { std::move(entry) }));
+    const std::string_view list = logOf(entry);
+    if (auto ok = edit(PassageEdit(AddEntry { std::move(entry) })); !ok)
+        return tl::unexpected(ok.error());
+    return lastId(*m_build, list);
+}
+
+Result<void> OpenBuild::editAll(const QString &name, std::vector<Edit> edits)
+{
+    return edit(EditAll { name.toStdString(), std::move(edits) });
 }
 
 Result<void> OpenBuild::choose(const std::string &question, const std::string &answer)
@@ -170,25 +255,35 @@ Result<void> OpenBuild::takeBack(const std::string &log, const std::string &id)
 
 Result<void> OpenBuild::edit(const Edit &edit)
 {
-    clearVectorState(); // the last painting's leavings slow the checks down
     auto after = applyEdit(*m_build, edit);
     if (!after)
         return tl::unexpected(after.error());
-    if (m_journal)
-        note(m_journal->append(edit));
-    m_undo.push(new EditCommand(*this, edit, std::make_shared<const Build>(std::move(*after))));
+    auto assessment = assessed(*after);
+    if (!assessment) // neither the document nor the journal takes what cannot be assessed
+        return tl::unexpected(assessment.error());
+    const auto build = std::make_shared<const Build>(std::move(*after));
+    journal([&](Journal &j) { return j.append(edit, *build); });
+    m_undo.push(new EditCommand(*this, edit, build, std::move(*assessment)));
     return {};
 }
 
-void OpenBuild::setBuild(std::shared_ptr<const Build> build)
+void OpenBuild::setBuild(std::shared_ptr<const Build> build,
+                         std::shared_ptr<const Assessment> assessment)
 {
     m_build = std::move(build);
     ++m_revision;
     m_previous = m_assessment;
-    clearVectorState();
-    m_assessment = std::make_shared<const Assessment>(assess(*m_build));
+    if (!assessment) // undone or done again: it was assessed once
+        assessment = assessed(*m_build).value_or(m_assessment);
+    m_assessment = std::move(assessment);
     // What was imagined at a stop that is no longer there is gone with it.
     std::erase_if(m_imagined, [this](const Fault &f) { return !checkFaults(*m_build, { f }); });
+    if (!m_journal && m_journalFailed) {
+        // There was no room for one when the build was opened. What it begins with is in no file.
+        const bool unsaved = std::exchange(m_from.unsaved, true);
+        startJournal();
+        m_from.unsaved = unsaved;
+    }
     Q_EMIT changed();
 }
 

@@ -3,7 +3,9 @@
 
 #include "diagnose/faults.h"
 #include "document/edit.h"
+#include "storage/files.h"
 
+#include <QLockFile>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -16,6 +18,18 @@ namespace mildpath {
 
 class Journal;
 struct Assessment;
+
+/// Where a document comes from.
+struct OpenedFrom
+{
+    QString path {}; ///< the file it is saved to; empty: none yet
+    QString origin {}; ///< file it is an untitled copy of: its photos are shown from there
+    std::string olderText {}; ///< of a file of an older version
+    std::optional<FileStamp> stamp {}; ///< of the file when it was read
+    std::unique_ptr<QLockFile> lock {}; ///< of the path; null: it could not be locked
+    bool unsaved = false; ///< the document is in no file yet (recovered work)
+    bool readOnly = false; ///< never saved to its path
+};
 
 /// The open document: the value, what follows from it, and the way back. The only writer;
 /// everything else reads and asks for edits.
@@ -36,23 +50,39 @@ public:
     const Assessment *previous() const { return m_previous.get(); }
     QUndoStack &undoStack() { return m_undo; }
 
-    const QString &path() const { return m_path; }
+    const QString &path() const { return m_from.path; }
     const QString &stateFolder() const { return m_stateFolder; }
-    bool isModified() const { return m_baseUnsaved || !m_undo.isClean(); }
+    bool isModified() const { return m_from.unsaved || !m_undo.isClean(); }
+    bool isReadOnly() const { return m_from.readOnly; }
+    /// Where photos and traces stand beside: the file, or the one this is a copy of.
+    const QString &besideFile() const
+    {
+        return m_from.path.isEmpty() ? m_from.origin : m_from.path;
+    }
+    /// Somebody else has written to the file, or removed it, since it was read or saved.
+    bool isChangedOutside() const;
 
-    /// Replaces the document; undo history and journal start anew.
-    /// @param unsaved  the document is in no file yet (recovered work)
-    void open(Build build, const QString &path, const std::string &olderText = {},
-              bool unsaved = false);
-    /// Writes to the path. Errors: the document and its path stay as they were.
+    /// Replaces the document; undo history and journal start anew. Errors: it cannot be assessed;
+    /// the open document and its journal stay as they were.
+    Result<void> open(Build build, OpenedFrom from);
+    /// Takes the lock of a build's file. @return the lock, held or not (a folder nobody may write
+    /// to); null: another window or program holds it
+    static std::unique_ptr<QLockFile> lockOf(const QString &path);
+    /// Whether every edit is kept against a crash.
+    bool isJournalled() const { return m_journal && !m_journalFailed; }
+    /// Writes to the path; nothing where all is saved already. What stands there is written over:
+    /// isChangedOutside() is asked before. Errors: the document and its path stay as they were.
     Result<void> save(const QString &path);
     /// The user gives up what is not saved: nothing to offer at the next start.
     void giveUp();
     /// Makes an edit, undoable and journalled. Errors: nothing changed.
     Result<void> edit(const Edit &edit);
 
-    /// Writes an entry into the logbook, with who and when unless it says when itself.
-    Result<void> record(LogEntry entry);
+    /// Several edits as one: one step to undo, named so. Errors: none of them was made.
+    Result<void> editAll(const QString &name, std::vector<Edit> edits);
+
+    /// Writes an entry into the logbook, with who and when unless it says so itself. @return its id
+    Result<std::string> record(LogEntry entry);
     /// Takes an entry of a list (by its key in a file) back.
     Result<void> takeBack(const std::string &log, const std::string &id);
 
@@ -82,12 +112,15 @@ Q_SIGNALS:
     void imaginedChanged();
     void mapWanted(); ///< what is imagined is to be seen
     void titleChanged();
-    void journalFailed(const QString &reason);
+    void journalFailed(const QString &reason); ///< edits are not kept against a crash
+    void journalKept(); ///< they are again
 
 private:
     class EditCommand;
-    void setBuild(std::shared_ptr<const Build> build);
-    void startJournal(bool baseUnsaved);
+    void setBuild(std::shared_ptr<const Build> build,
+                  std::shared_ptr<const Assessment> assessment = {});
+    void startJournal();
+    template <class Write> void journal(Write write);
     void note(const Result<void> &written);
 
     QString m_stateFolder;
@@ -96,11 +129,11 @@ private:
     std::unique_ptr<Journal> m_journal;
     QUndoStack m_undo;
     QTimer m_syncSoon;
-    QString m_path, m_selectedStop;
+    OpenedFrom m_from;
+    QString m_selectedStop;
     std::vector<Fault> m_imagined;
     quint64 m_revision = 0;
-    std::string m_olderText;
-    bool m_baseUnsaved = false;
+    bool m_journalFailed = false;
 };
 
 } // namespace mildpath

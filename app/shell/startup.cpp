@@ -179,12 +179,19 @@ int runApplication(QApplication &app)
         = parser.isSet(build) ? parser.value(build) : parser.positionalArguments().value(0);
     const QString path = file.isEmpty() ? qs(demoBuildPath().string()) : file;
     if (parser.isSet(demo) || pictures || !file.isEmpty()) {
-        if (!window.openFile(path)) {
+        // What is shipped is opened as a copy; pictures and sheets only look.
+        const bool shipped = file.isEmpty(), looks = pictures && !shipped;
+        const auto open = [&] {
+            return shipped ? window.openCopy(path)
+                : looks    ? window.openReadOnly(path)
+                           : window.openFile(path);
+        };
+        if (!open()) {
             complain(window.messageBar().text());
             if (pictures)
                 return 2;
             window.openTemplate(QStringLiteral("inline-four-wet-sump"));
-            window.openFile(path); // the reason stands in the window, over a usable build
+            open(); // the reason stands in the window, over a usable build
         }
     } else {
         window.openTemplate(QStringLiteral("inline-four-wet-sump"));

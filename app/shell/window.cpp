@@ -293,6 +293,8 @@ void MainWindow::connectParts()
     connect(m_open, &OpenBuild::journalFailed, this, [this](const QString &why) {
         m_messages->say(tr("Edits are not being kept against a crash: %1. Save often.").arg(why));
     });
+    connect(m_open, &OpenBuild::journalKept, this,
+            [this] { m_messages->say(tr("Edits are kept against a crash again.")); });
     connect(m_start, &StartBench::benchAsked, this, &MainWindow::showBench);
     connect(m_start, &StartBench::complained, this,
             [this](const QString &text) { m_messages->say(text); });
@@ -384,6 +386,7 @@ void MainWindow::closeEvent(QCloseEvent *event)
         event->ignore();
         return;
     }
+    m_open->giveUp(); // asked for, or all is saved
     QSettings settings;
     settings.setValue(QStringLiteral("window/geometry"), saveGeometry());
     settings.setValue(QStringLiteral("window/theme"), static_cast<int>(m_theme));

@@ -6,6 +6,7 @@
 #include "shell/rail.h"
 #include "shell/readoutstrip.h"
 #include "shell/theme.h"
+#include "storage/journal.h"
 
 #include <QMainWindow>
 
@@ -55,8 +56,15 @@ public:
     explicit MainWindow(const QString &stateFolder, QWidget *parent = nullptr);
 
     OpenBuild &openBuild() { return *m_open; }
-    /// Opens a file; on failure says why and keeps the open build. @return whether it was opened
+    /// Opens a file; on failure says why and keeps the open build. One that another window holds is
+    /// offered read-only or as a copy. @return whether it was opened
     bool openFile(const QString &path);
+    /// Opens a file to look at: it is never saved to.
+    bool openReadOnly(const QString &path);
+    /// Opens an untitled copy: what is shipped with the program is never the target of a save.
+    bool openCopy(const QString &path);
+    /// Gives up every edit since the last save, after a question.
+    void revert();
     /// A new build from a template, not yet in a file.
     bool openTemplate(const QString &name);
     /// A build that was just described; it has no file yet.
@@ -121,8 +129,14 @@ private:
     void rename();
     void updateRecent();
     void noteRecent(const QString &path);
-    /// Asks about unsaved work. @return false: stay
+    /// Asks about unsaved work and changes nothing: the journal of the open build goes when another
+    /// build stands in its place. @return false: stay
     bool mayLeave();
+    enum class As { File, ReadOnly, Copy };
+    bool openAs(const QString &path, As as);
+    bool stand(Build build, OpenedFrom from);
+    void offerRecovery(FoundJournals found);
+    void takeBack(const Recovery &recovery);
     bool saveAs();
     void exportPicture();
     void showAbout();
@@ -141,6 +155,7 @@ private:
     MessageBar *m_messages;
     QLineEdit *m_name; ///< the build's name, changed in place
     QMenu *m_recent = nullptr;
+    QAction *m_revert = nullptr;
     QMenu *m_gaugeMenu = nullptr;
     std::vector<Bench *> m_benches;
     ThemeChoice m_theme = ThemeChoice::Light;

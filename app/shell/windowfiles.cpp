@@ -14,16 +14,19 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QCloseEvent>
+#include <QDateTime>
 #include <QDir>
 #include <QDragEnterEvent>
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QLocale>
 #include <QMenu>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
 #include <QPixmap>
+#include <QPushButton>
 #include <QSettings>
 #include <QStackedWidget>
 #include <QTabBar>
@@ -53,20 +56,71 @@ QString failureText(const LoadFailure &failure)
 
 bool MainWindow::openFile(const QString &path)
 {
+    return openAs(path, As::File);
+}
+
+bool MainWindow::openReadOnly(const QString &path)
+{
+    return openAs(path, As::ReadOnly);
+}
+
+bool MainWindow::openCopy(const QString &path)
+{
+    return openAs(path, As::Copy);
+}
+
+bool MainWindow::openAs(const QString &path, As as)
+{
+    const QString file = QFileInfo(path).fileName(), whole = QFileInfo(path).absoluteFilePath();
+    // Before it is read: what somebody writes meanwhile is then seen as changed.
+    OpenedFrom from { .stamp = stampOf(path.toStdString()) };
     auto loaded = loadBuild(path.toStdString());
     if (!loaded) {
-        m_messages->say(tr("%1 was not opened.\n%2")
-                            .arg(QFileInfo(path).fileName(), failureText(loaded.error())));
+        m_messages->say(tr("%1 was not opened.\n%2").arg(file, failureText(loaded.error())));
         return false;
     }
-    m_messages->hide();
-    m_open->open(std::move(loaded->build), QFileInfo(path).absoluteFilePath(), loaded->olderText);
-    noteRecent(m_open->path());
-    if (!loaded->olderText.empty())
+    (as == As::Copy ? from.origin : from.path) = whole;
+    from.readOnly = as == As::ReadOnly;
+    from.olderText = as == As::Copy ? std::string() : loaded->olderText;
+    // Reverting, the window holds the lock already.
+    const bool held = as == As::File && whole == m_open->path() && !m_open->isReadOnly();
+    if (as == As::File && !held && !(from.lock = OpenBuild::lockOf(whole))) {
+        m_messages->say(tr("%1 is open in another window or program.").arg(file),
+                        { { tr("Open read-only"),
+                            [this, path] {
+                                if (mayLeave())
+                                    openReadOnly(path);
+                            } },
+                          { tr("Open a copy"), [this, path] {
+                               if (mayLeave())
+                                   openCopy(path);
+                           } } });
+        return false;
+    }
+    if (!stand(std::move(loaded->build), std::move(from)))
+        return false;
+    if (as != As::Copy)
+        noteRecent(m_open->path());
+    if (as == As::ReadOnly)
+        m_messages->say(
+            tr("%1 is open read-only: changes are saved under another name.").arg(file));
+    else if (as == As::File && !loaded->olderText.empty())
         m_messages->say(
             tr("This build is of an older version (%1). Saving keeps the old file as %2.bak.")
                 .arg(loaded->fileVersion)
-                .arg(QFileInfo(path).fileName()));
+                .arg(file));
+    return true;
+}
+
+/// Puts a build in place of the open one. @return false: it cannot be assessed, which is said
+bool MainWindow::stand(Build build, OpenedFrom from)
+{
+    const QString name = from.path.isEmpty() ? qs(build.name) : QFileInfo(from.path).fileName();
+    m_messages->hide();
+    if (const auto ok = m_open->open(std::move(build), std::move(from)); !ok) {
+        m_messages->say(tr("%1 was not opened: %2.").arg(name, qs(ok.error().message)));
+        return false;
+    }
     return true;
 }
 
@@ -77,19 +131,32 @@ bool MainWindow::openTemplate(const QString &name)
         m_messages->say(failureText(loaded.error()));
         return false;
     }
-    m_messages->hide();
-    m_open->open(std::move(loaded->build), QString());
-    return true;
+    return stand(std::move(loaded->build), {});
 }
 
 void MainWindow::openNew(Build build)
 {
-    m_messages->hide();
-    m_open->open(std::move(build), QString());
+    stand(std::move(build), {});
 }
 
 bool MainWindow::saveTo(const QString &path)
 {
+    if (path == m_open->path() && m_open->isChangedOutside()) {
+        QMessageBox box(
+            QMessageBox::Warning, tr("Changed outside"),
+            tr("%1 was written to by somebody else since it was opened. Saving replaces "
+               "what they wrote.")
+                .arg(QFileInfo(path).fileName()),
+            QMessageBox::Cancel, this);
+        QPushButton *over = box.addButton(tr("Save anyway"), QMessageBox::DestructiveRole);
+        QPushButton *other = box.addButton(tr("Save as…"), QMessageBox::AcceptRole);
+        box.setDefaultButton(QMessageBox::Cancel);
+        box.exec();
+        if (box.clickedButton() == other)
+            return saveAs();
+        if (box.clickedButton() != over)
+            return false;
+    }
     if (const auto ok = m_open->save(path); !ok) {
         m_messages->say(tr("Not saved. %1: %2. Your work is still here; save it elsewhere.")
                             .arg(qs(ok.error().place), qs(ok.error().message)));
@@ -101,7 +168,7 @@ bool MainWindow::saveTo(const QString &path)
 
 bool MainWindow::save()
 {
-    return m_open->path().isEmpty() ? saveAs() : saveTo(m_open->path());
+    return m_open->path().isEmpty() || m_open->isReadOnly() ? saveAs() : saveTo(m_open->path());
 }
 
 bool MainWindow::saveAs()
@@ -119,45 +186,118 @@ bool MainWindow::saveAs()
 
 bool MainWindow::mayLeave()
 {
-    if (!m_open->isModified()) {
-        m_open->giveUp();
+    if (!m_open->isModified())
         return true;
-    }
     const auto answer = QMessageBox::question(
         this, tr("Unsaved work"),
         tr("%1 has edits that are in no file yet.").arg(qs(m_open->build().name)),
         QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
-    if (answer == QMessageBox::Cancel)
-        return false;
-    if (answer == QMessageBox::Save && !save())
-        return false;
-    m_open->giveUp();
-    return true;
+    return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
+}
+
+void MainWindow::revert()
+{
+    const QString file = QFileInfo(m_open->path()).fileName();
+    if (m_open->path().isEmpty())
+        return;
+    const auto answer = QMessageBox::question(
+        this, tr("Revert to file"),
+        tr("Give up every change since %1 was saved? They cannot be taken back.").arg(file),
+        QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Cancel);
+    if (answer == QMessageBox::Discard)
+        openAs(m_open->path(), m_open->isReadOnly() ? As::ReadOnly : As::File);
 }
 
 void MainWindow::offerRecovery()
 {
     if (m_open->stateFolder().isEmpty())
         return;
-    const auto found = findRecoveries(m_open->stateFolder().toStdString());
-    if (found.empty()) {
-        offerRuns();
+    offerRecovery(findRecoveries(m_open->stateFolder().toStdString()));
+}
+
+/// One at a time, newest first; then journals nothing can be taken from; then logs.
+void MainWindow::offerRecovery(FoundJournals found)
+{
+    const auto when = [](const std::string &at) {
+        return QLocale(QLocale::English)
+            .toString(QDateTime::fromString(qs(at), Qt::ISODate),
+                      QStringLiteral("d MMM yyyy, HH:mm"));
+    };
+    const auto next = [this](FoundJournals rest) {
+        return [this, rest = std::move(rest)] { offerRecovery(rest); };
+    };
+    const auto forget
+        = [](const std::filesystem::path &journal) { QFile::remove(qs(journal.string())); };
+    if (!found.recoveries.empty()) {
+        const Recovery first = std::move(found.recoveries.front());
+        found.recoveries.erase(found.recoveries.begin());
+        const QString where = first.buildPath.empty() ? tr("a build never saved")
+                                                      : QFileInfo(qs(first.buildPath)).fileName();
+        QString text = tr("The last run ended without saving: %1, edits: %2, last on %3.")
+                           .arg(where)
+                           .arg(first.edits.size())
+                           .arg(when(first.at));
+        if (first.file == Recovery::File::Changed)
+            text += tr(" The file was saved since then: this opens as a copy beside it.");
+        if (first.file == Recovery::File::Missing)
+            text += tr(" Its file cannot be read any more: this opens as a new build.");
+        if (first.unreadable > 0)
+            text += tr(" Damaged entries left out: %1.").arg(first.unreadable);
+        const auto rest = next(std::move(found));
+        m_messages->say(text + tr(" Take it back?"),
+                        { { tr("Take it back"),
+                            [this, first, rest] {
+                                if (mayLeave())
+                                    takeBack(first);
+                                rest();
+                            } },
+                          { tr("Give it up"), [first, rest, forget] {
+                               forget(first.journal);
+                               rest();
+                           } } });
         return;
     }
-    const Recovery recovery = found.front();
-    const QString where = recovery.buildPath.empty() ? tr("a build never saved")
-                                                     : QFileInfo(qs(recovery.buildPath)).fileName();
-    const auto forget = [journal = qs(recovery.journal.string())] { QFile::remove(journal); };
-    m_messages->say(tr("The last run ended without saving: %1, %2 edits. Take it back?")
-                        .arg(where)
-                        .arg(recovery.edits),
-                    { { tr("Take it back"),
-                        [this, recovery, forget] {
-                            m_open->open(recovery.recovered, qs(recovery.buildPath), {}, true);
-                            forget();
-                            offerRuns();
-                        } },
-                      { tr("Give it up"), forget } });
+    if (!found.lost.empty()) {
+        const LostJournal first = std::move(found.lost.front());
+        found.lost.erase(found.lost.begin());
+        const auto rest = next(std::move(found));
+        m_messages->say(tr("Unsaved work of %1 cannot be read: %2. It is kept as %3.")
+                            .arg(when(first.at), qs(first.reason), qs(first.journal.string())),
+                        { { tr("Keep it"), rest }, { tr("Delete it"), [first, rest, forget] {
+                                                        forget(first.journal);
+                                                        rest();
+                                                    } } });
+        return;
+    }
+    offerRuns();
+}
+
+/// The recovered work becomes the open build. It goes to its own file only where that still is what
+/// the edits began with; what was saved since is never written over.
+void MainWindow::takeBack(const Recovery &recovery)
+{
+    const QString path = qs(recovery.buildPath);
+    for (size_t edits = recovery.edits.size() + 1; edits-- > 0;) {
+        OpenedFrom from { .unsaved = true };
+        from.origin = path;
+        if (recovery.file == Recovery::File::Same)
+            if (auto lock = OpenBuild::lockOf(path)) {
+                from.path = path;
+                from.stamp = stampOf(recovery.buildPath);
+                from.lock = std::move(lock);
+            }
+        Build build
+            = edits == recovery.edits.size() ? recovery.recovered : recoveredUpTo(recovery, edits);
+        if (!stand(std::move(build), std::move(from)))
+            continue; // the last edit cannot be assessed: those before it can
+        // The new journal holds it; without one, the old one stays the only copy.
+        if (m_open->isJournalled())
+            QFile::remove(qs(recovery.journal.string()));
+        if (edits < recovery.edits.size())
+            m_messages->say(tr("Edits that cannot be assessed were left out: %1.")
+                                .arg(recovery.edits.size() - edits));
+        return;
+    }
 }
 
 void MainWindow::noteRecent(const QString &path)
@@ -252,10 +392,9 @@ void MainWindow::makeFileMenu()
     file->addSeparator();
     file->addAction(tr("&Save"), QKeySequence::Save, this, &MainWindow::save);
     file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, &MainWindow::saveAs);
-    file->addAction(tr("Re&vert to file"), this, [this] {
-        if (!m_open->path().isEmpty() && mayLeave())
-            openFile(m_open->path());
-    });
+    m_revert = file->addAction(tr("Re&vert to file…"), this, &MainWindow::revert);
+    connect(file, &QMenu::aboutToShow, this,
+            [this] { m_revert->setEnabled(!m_open->path().isEmpty()); });
     file->addSeparator();
     file->addAction(tr("Save &picture of this bench…"), this, &MainWindow::exportPicture);
     makeImports(file);

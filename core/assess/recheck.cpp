@@ -14,7 +14,7 @@ std::vector<GaugedSize> sizesFrom(Build build, size_t from, size_t to)
 {
     std::vector<Reading> some;
     for (size_t i = from; i < std::min(to, build.readings.size()); ++i) {
-        some.push_back(std::move(build.readings[i]));
+        some.push_back(std::as_const(build).readings[i]);
         // What it strikes may lie on the other side.
         if (some.back().value_um)
             some.back().replaces.clear();
@@ -60,7 +60,8 @@ Recheck recheckOf(const Build &build, const Opening &opening)
             to = std::min(to, static_cast<size_t>(o->readings));
     // Before: what stood then, corrections among them resolved.
     Build then = build;
-    then.readings.resize(std::min(from, then.readings.size()));
+    const auto first = build.readings.begin();
+    then.readings.assign(first, first + static_cast<std::ptrdiff_t>(std::min(from, build.readings.size())));
     const std::vector<GaugedSize> before = judgeSizes(then), after = sizesFrom(build, from, to);
     for (size_t i = 0; i < after.size(); ++i) {
         const GaugedSize &a = after[i], &b = before[i];

@@ -84,7 +84,10 @@ std::optional<MethodResult> resultOf(const Method &method, const GaugedSize &siz
     for (const JudgedReading &r : size.readings) {
         if (r.method != method.id || r.use == ReadingUse::Never)
             continue;
-        positions.push_back({ r.angle_deg, r.station, r.at20_um * 1e-6 });
+        // Only shells have a parting line that readings keep away from; elsewhere the angle says
+        // nothing.
+        positions.push_back({ family.plan == PlanKind::Shell ? r.angle_deg : uprightAngle_deg,
+                              r.station, r.at20_um * 1e-6 });
         if (r.use != ReadingUse::Clearance)
             continue;
         upright = true;
@@ -95,15 +98,20 @@ std::optional<MethodResult> resultOf(const Method &method, const GaugedSize &siz
     }
     if (!upright)
         return std::nullopt;
-    form = boreForm(positions).value();
+    const auto found = boreForm(positions);
+    if (!found)
+        return std::nullopt;
+    form = *found;
     double value = form->mean_m * 1e6;
     if (family.summary == Summary::Widest)
         value = form->largest_m * 1e6;
     if (method.id == "plastic_strip") {
         // Where the strip lay along the axis matters, so the tightest place is the clearance.
-        const StripClearance strip = stripClearance(strips, usualStripStep_um * 1e-6).value();
-        value = strip.clearance.value_m * 1e6;
-        out.taper_um = strip.taper_m * 1e6;
+        const auto strip = stripClearance(strips, usualStripStep_um * 1e-6);
+        if (!strip)
+            return std::nullopt;
+        value = strip->clearance.value_m * 1e6;
+        out.taper_um = strip->taper_m * 1e6;
     }
     out.value_um = { value, u };
     out.low_um = value - 2 * u;

@@ -68,6 +68,8 @@ enum class ReadingUse {
     Never, ///< within 30° of the parting line
 };
 
+/// A gauging line upright to the parting line (degrees).
+inline constexpr double uprightAngle_deg = 90;
 /// Nobody gauges nearer the parting line than this (degrees).
 inline constexpr double neverWithin_deg = 30;
 

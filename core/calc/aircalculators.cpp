@@ -295,7 +295,8 @@ constexpr std::array deliveryOutputs {
     CalcOutput { "void_fraction_inlet", "gas at the inlet", "" },
     CalcOutput { "void_fraction_outlet", "gas at the outlet", "" },
     CalcOutput { "liquid_flow_l_min", "oil delivered", "l/min" },
-    CalcOutput { "liquid_fraction_delivered", "of what is swept", "" },
+    CalcOutput { "liquid_fraction_delivered", "share of oil in what is delivered, at the inlet",
+                 "" },
     CalcOutput { "outlet_flow_l_min", "oil and gas at the outlet", "l/min" },
     CalcOutput { "outlet_density_kg_m3", "there", "kg/m³" },
 };
@@ -314,7 +315,7 @@ Result<Json> runDelivery(const CalcArguments &in)
     return Json { { "void_fraction_inlet", phiIn },
                   { "void_fraction_outlet", phiOut },
                   { "liquid_flow_l_min", liquid },
-                  { "liquid_fraction_delivered", liquid / swept },
+                  { "liquid_fraction_delivered", 1 - phiIn },
                   { "outlet_flow_l_min", liquid / (1 - phiOut) },
                   { "outlet_density_kg_m3",
                     mixedDensity_kg_m3(phiOut, outlet, in.number("density_kg_m3"),

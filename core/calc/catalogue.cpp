@@ -136,7 +136,19 @@ Result<Json> runCalculator(const Calculator &calculator, const Json &input)
     const auto arguments = CalcArguments::check(calculator.inputs, input);
     if (!arguments)
         return tl::unexpected(arguments.error());
-    return calculator.run(*arguments);
+    // Each value is in range; together they may still lie beyond what can be computed.
+    try {
+        auto output = calculator.run(*arguments);
+        if (output)
+            for (const auto &[key, value] : output->items())
+                if (value.is_number_float() && !std::isfinite(value.get<double>()))
+                    return fail(key,
+                                "cannot be computed from these values: it is no finite number");
+        return output;
+    } catch (const std::exception &e) {
+        return fail(std::string(calculator.name),
+                    std::string("cannot be computed from these values (") + e.what() + ")");
+    }
 }
 
 std::string rangeText(const CalcInput &in)

@@ -342,6 +342,8 @@ Result<Json> filterDrop(const CalcArguments &in)
     const auto excess
         = [&](double dp) { return conductance * dp + bypass.flow_m3_s(dp, oil) - flow; };
     double dp = 0;
+    if (!std::isfinite(flow / conductance))
+        return fail("permeance_m3", "is so small for this flow and oil that the drop is no number");
     if (flow > 0) {
         // The medium alone would need this much, so the root lies below; toms748 keeps the bracket.
         std::uintmax_t evaluations = 200;

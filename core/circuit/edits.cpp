@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/edits.h"
+
+#include "circuit/elementtypes.h"
 #include "quantity/json.h"
 
 #include <algorithm>
@@ -71,6 +73,29 @@ Result<void> applyToElements(Circuit &c, const std::string &op, const Json &edit
     return {};
 }
 
+/// Values of the circuit as a whole; those of the pump may stand here too. Errors: a key of
+/// neither.
+Result<void> applyToEngine(Circuit &c, const Json &values, const std::string &place)
+{
+    Json json = circuitToJson(c);
+    for (const auto &[key, value] : values.items()) {
+        if (key == "bearing_dt" || key == "taps" || key == "fixed_kpa") {
+            json[key] = value;
+            continue;
+        }
+        const auto isPump = [](const Json &e) { return e.value("type", Json()) == "pump"; };
+        Json &elements = json["elements"];
+        const auto pump = std::find_if(elements.begin(), elements.end(), isPump);
+        if (pump == elements.end() || !findElementKey("pump", key))
+            return fail(place + "/" + key,
+                        "is not known here: bearing_dt, taps, fixed_kpa or a key of the pump");
+        (*pump)[key] = value;
+    }
+    std::vector<Error> errors;
+    c = circuitFromJson(json, place, errors);
+    return errors.empty() ? Result<void>() : tl::unexpected(errors.front());
+}
+
 Result<void> applyOne(Circuit &c, const Json &edit, const std::string &place)
 {
     if (!edit.is_object())
@@ -83,9 +108,7 @@ Result<void> applyOne(Circuit &c, const Json &edit, const std::string &place)
     } else if (op == "engine") {
         if (!edit.contains("values") || !edit["values"].is_object())
             return fail(place + "/values", "must be an object of keys");
-        Json json = circuitToJson(c);
-        json.update(edit["values"]);
-        c = circuitFromJson(json, place + "/values", errors);
+        return applyToEngine(c, edit["values"], place + "/values");
     } else if (op == "set" || op == "scale" || op == "remove" || op == "reverse") {
         return applyToElements(c, op, edit, place);
     } else {

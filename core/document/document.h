@@ -19,6 +19,7 @@
 #include "oil/viscosity.h"
 #include "passage/cleaning.h"
 #include "passage/passage.h"
+#include "quantity/sharedlist.h"
 
 #include <map>
 #include <optional>
@@ -214,17 +215,17 @@ struct Build
     Use use;
     std::vector<ChosenOil> ownOils; ///< by name, beside the shelf
     std::map<std::string, Limits> limits; ///< by kind; see limitFamilies in assess/rules.h
-    std::vector<Reading> readings; ///< append-only
-    std::vector<Proof> proofs; ///< append-only
+    SharedList<Reading> readings; ///< append-only
+    SharedList<Proof> proofs; ///< append-only
     std::vector<TorqueCard> torqueCards;
-    std::vector<TorqueTick> ticks; ///< append-only
+    SharedList<TorqueTick> ticks; ///< append-only
     std::map<std::string, ShellStock> shells; ///< by family
-    std::vector<Weighing> weighings; ///< append-only
+    SharedList<Weighing> weighings; ///< append-only
     std::map<std::string, double> weightTolerance_g; ///< by part
-    std::vector<Choice> choices; ///< append-only
+    SharedList<Choice> choices; ///< append-only
     Heat heat;
     std::map<std::string, OwnExpansion> expansions; ///< by material id, or mainHousing
-    std::vector<HeatPoint> heatPoints; ///< append-only
+    SharedList<HeatPoint> heatPoints; ///< append-only
     std::vector<Passage> passages;
     std::vector<Plug> plugs;
     Plumbing plumbing; ///< lines outside the engine
@@ -232,25 +233,25 @@ struct Build
     Start start;
     ValueSection finish; ///< by finishKeys()
     ValueSection after; ///< by afterKeys()
-    std::vector<CleanEvent> events; ///< append-only, like all that follows (build/logbook.h)
-    std::vector<DebrisFind> finds;
-    std::vector<Sign> signs;
-    std::vector<BearingFailure> failures;
-    std::vector<Repair> repairs;
-    std::vector<ShopJob> shopJobs;
-    std::vector<GaugeReading> gaugeReadings;
-    std::vector<Symptom> symptoms;
-    std::vector<FlowSeen> flows;
-    std::vector<Scenario> scenarios;
-    std::vector<SignOff> signOffs;
-    std::vector<CardStep> cardSteps;
-    std::vector<RunLog> runs;
-    std::vector<Calibration> calibrations;
-    std::vector<FilterCut> filterCuts;
-    std::vector<OilSample> oilSamples;
-    std::vector<Opening> openings;
-    std::vector<SealCheck> sealChecks;
-    std::vector<BoreTrace> boreTraces;
+    SharedList<CleanEvent> events; ///< append-only, like all that follows (build/logbook.h)
+    SharedList<DebrisFind> finds;
+    SharedList<Sign> signs;
+    SharedList<BearingFailure> failures;
+    SharedList<Repair> repairs;
+    SharedList<ShopJob> shopJobs;
+    SharedList<GaugeReading> gaugeReadings;
+    SharedList<Symptom> symptoms;
+    SharedList<FlowSeen> flows;
+    SharedList<Scenario> scenarios;
+    SharedList<SignOff> signOffs;
+    SharedList<CardStep> cardSteps;
+    SharedList<RunLog> runs;
+    SharedList<Calibration> calibrations;
+    SharedList<FilterCut> filterCuts;
+    SharedList<OilSample> oilSamples;
+    SharedList<Opening> openings;
+    SharedList<SealCheck> sealChecks;
+    SharedList<BoreTrace> boreTraces;
     ExtraKeys extra {}; ///< what newer versions write
 };
 

@@ -283,8 +283,8 @@ Json proofToJson(const Proof &p)
 
 namespace {
 
-template <class Record, class Read>
-void readAll(JsonReader &in, const std::string &key, std::vector<Record> &out, Read read,
+template <class List, class Read>
+void readAll(JsonReader &in, const std::string &key, List &out, Read read,
              std::vector<Error> &errors)
 {
     const Json &all = in.array(key);
@@ -292,11 +292,11 @@ void readAll(JsonReader &in, const std::string &key, std::vector<Record> &out, R
         out.push_back(read(all[i], in.placeOf(key) + "/" + std::to_string(i), errors));
 }
 
-template <class Record, class Write>
-void writeAll(Json &out, const char *key, const std::vector<Record> &records, Write write)
+template <class List, class Write>
+void writeAll(Json &out, const char *key, const List &records, Write write)
 {
     out[key] = Json::array();
-    for (const Record &r : records)
+    for (const auto &r : records)
         out[key].push_back(write(r));
 }
 
@@ -354,10 +354,10 @@ Build buildFromJson(const Json &json, std::vector<Error> &errors)
     readAll(in, "proofs", b.proofs, proofFromJson, errors);
     readParts(in, b, errors);
     // Older files name no family: a reading then is of its stop's kind.
-    for (Reading &r : b.readings)
-        if (r.family.empty())
-            if (const Stop *stop = b.engine.find(r.stop))
-                r.family = stop->kind;
+    b.readings.change([&](Reading &r) {
+        if (const Stop *stop = r.family.empty() ? b.engine.find(r.stop) : nullptr)
+            r.family = stop->kind;
+    });
     b.extra = in.leftOver();
     return b;
 }

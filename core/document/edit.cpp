@@ -53,7 +53,7 @@ Result<Build> enterReadings(Build out, const std::vector<Reading> &readings)
     for (const Reading &r : readings)
         if (auto ok = addReading(out, r); !ok)
             return tl::unexpected(ok.error());
-    return checked(std::move(out));
+    return out;
 }
 
 Result<Build> withdrawReading(Build out, const WithdrawReading &e)
@@ -79,7 +79,7 @@ Result<Build> setStopValue(Build out, const SetStopValue &e)
                 stop.values[e.key] = *e.value;
             else
                 stop.values.erase(e.key);
-            return checked(withLines(std::move(out)));
+            return withLines(std::move(out));
         }
     return fail("stop", "there is no stop \"" + e.stop + "\"");
 }
@@ -98,7 +98,7 @@ template <class Row> void putRow(std::vector<Row> &rows, const Row &row)
 Result<Build> setShellRow(Build out, const SetShellRow &e)
 {
     putRow(out.shells[e.family].shells, e.row);
-    return checked(std::move(out));
+    return out;
 }
 
 /// One number of a table of settings. Errors: the key is not of the table.
@@ -118,7 +118,7 @@ Result<Build> setUse(Build out, const SetUse &e)
 {
     if (auto ok = setKey(useKeys(), out.use, "use", e.key, e.value); !ok)
         return tl::unexpected(ok.error());
-    return checked(std::move(out));
+    return out;
 }
 
 Result<Build> setLimit(Build out, const SetLimit &e)
@@ -138,7 +138,7 @@ Result<Build> setLimit(Build out, const SetLimit &e)
         it->second.target_um = e.value;
     else
         return fail("limits/" + e.kind + "/" + e.key, "is not known");
-    return checked(std::move(out));
+    return out;
 }
 
 Result<Build> setElementValue(Build out, const SetElementValue &e)
@@ -152,14 +152,14 @@ Result<Build> setElementValue(Build out, const SetElementValue &e)
     element->values[e.key] = e.value;
     if (auto ok = checkElement(*element); !ok)
         return tl::unexpected(ok.error());
-    return checked(std::move(out));
+    return out;
 }
 
 Result<Build> setHeat(Build out, const SetHeat &e)
 {
     if (auto ok = setKey(heatKeys(), out.heat, "heat", e.key, e.value); !ok)
         return tl::unexpected(ok.error());
-    return checked(std::move(out));
+    return out;
 }
 
 Result<Build> setMaterial(Build out, const SetMaterial &e)
@@ -175,7 +175,7 @@ Result<Build> setMaterial(Build out, const SetMaterial &e)
     *part = e.material;
     if (e.fraction)
         engine.mainCapFraction = *e.fraction;
-    return checked(std::move(out));
+    return out;
 }
 
 Result<Build> setExpansion(Build out, const SetExpansion &e)
@@ -184,7 +184,7 @@ Result<Build> setExpansion(Build out, const SetExpansion &e)
         out.expansions[e.material] = *e.expansion;
     else
         out.expansions.erase(e.material);
-    return checked(std::move(out));
+    return out;
 }
 
 Result<Build> keepOil(Build out, const KeepOil &e)
@@ -199,7 +199,7 @@ Result<Build> keepOil(Build out, const KeepOil &e)
         out.ownOils.push_back(e.oil);
     else
         *it = e.oil;
-    return checked(std::move(out));
+    return out;
 }
 
 Result<Build> dropOil(Build out, const DropOil &e)
@@ -271,50 +271,53 @@ Result<void> checkReadingValue(const Family &family, double value_um)
     return {};
 }
 
-Result<Build> applyEdit(const Build &build, const Edit &edit)
+namespace {
+
+/// The edit without a look at what it makes of the whole document.
+Result<Build> applied(const Build &build, const Edit &edit)
 {
     return std::visit(
         Overloaded {
             [&](const EnterReading &e) { return enterReadings(build, { e.reading }); },
             [&](const EnterReadings &e) { return enterReadings(build, e.readings); },
             [&](const WithdrawReading &e) { return withdrawReading(build, e); },
-            [&](const SetOil &e) {
+            [&](const SetOil &e) -> Result<Build> {
                 Build out = build;
                 out.oil = e.oil;
-                return checked(std::move(out));
+                return out;
             },
             [&](const SetUse &e) { return setUse(build, e); },
             [&](const SetLimit &e) { return setLimit(build, e); },
             [&](const SetElementValue &e) { return setElementValue(build, e); },
             [&](const SetStopValue &e) { return setStopValue(build, e); },
-            [&](const TickFastener &e) {
+            [&](const TickFastener &e) -> Result<Build> {
                 Build out = build;
                 out.ticks.push_back(e.tick);
                 out.ticks.back().id = nextTickId(build);
-                return checked(std::move(out));
+                return out;
             },
-            [&](const FitShells &e) {
+            [&](const FitShells &e) -> Result<Build> {
                 Build out = build;
                 out.shells[e.family].fitted[e.stop] = e.fitted;
-                return checked(std::move(out));
+                return out;
             },
             [&](const SetShellRow &e) { return setShellRow(build, e); },
-            [&](const SetSizeClass &e) {
+            [&](const SetSizeClass &e) -> Result<Build> {
                 Build out = build;
                 ShellStock &stock = out.shells[e.family];
                 putRow(e.journal ? stock.journals : stock.housings, e.sizeClass);
-                return checked(std::move(out));
+                return out;
             },
-            [&](const WeighPart &e) {
+            [&](const WeighPart &e) -> Result<Build> {
                 Build out = build;
                 out.weighings.push_back(e.weighing);
                 out.weighings.back().id = nextWeighingId(build);
-                return checked(std::move(out));
+                return out;
             },
-            [&](const Choose &e) {
+            [&](const Choose &e) -> Result<Build> {
                 Build out = build;
                 out.choices.push_back(e.choice);
-                return checked(std::move(out));
+                return out;
             },
             [&](const SetHeat &e) { return setHeat(build, e); },
             [&](const SetMaterial &e) { return setMaterial(build, e); },
@@ -323,40 +326,38 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
                 Build out = build;
                 if (auto ok = addHeatPoint(out, e.point); !ok)
                     return tl::unexpected(ok.error());
-                return checked(std::move(out));
+                return out;
             },
-            [&](const AddProof &e) {
+            [&](const AddProof &e) -> Result<Build> {
                 Build out = build;
                 out.proofs.push_back(e.proof);
                 out.proofs.back().id = nextProofId(build);
-                return checked(std::move(out));
+                return out;
             },
-            [&](const Rename &e) {
+            [&](const Rename &e) -> Result<Build> {
                 Build out = build;
                 out.name = e.name;
-                return checked(std::move(out));
+                return out;
             },
             [&](const SetEngine &e) -> Result<Build> {
                 Build out = build;
                 if (auto ok = setKey(engineKeys(), out.engine, "engine", e.key, e.value); !ok)
                     return tl::unexpected(ok.error());
-                return checked(std::move(out));
+                return out;
             },
             [&](const KeepOil &e) { return keepOil(build, e); },
             [&](const DropOil &e) { return dropOil(build, e); },
-            [&](const AddStop &e) { return addStop(build, e).and_then(checked); },
-            [&](const RemoveStop &e) {
-                return removeStop(build, e).map(withLines).and_then(checked);
-            },
-            [&](const MoveStop &e) { return moveStop(build, e).and_then(checked); },
-            [&](const TurnStop &e) { return turnStop(build, e).map(withLines).and_then(checked); },
-            [&](const FeedStop &e) { return feedStop(build, e).and_then(checked); },
-            [&](const NameStop &e) { return nameStop(build, e).and_then(checked); },
-            [&](const MoveGauge &e) { return moveGauge(build, e).and_then(checked); },
-            [&](const SetAlike &e) { return setAlike(build, e).and_then(checked); },
-            [&](const PassageEdit &e) { return applyPassageEdit(build, e).and_then(checked); },
-            [&](const LineEdit &e) { return applyLineEdit(build, e).and_then(checked); },
-            [&](const SumpEdit &e) { return applySumpEdit(build, e).and_then(checked); },
+            [&](const AddStop &e) { return addStop(build, e); },
+            [&](const RemoveStop &e) { return removeStop(build, e).map(withLines); },
+            [&](const MoveStop &e) { return moveStop(build, e); },
+            [&](const TurnStop &e) { return turnStop(build, e).map(withLines); },
+            [&](const FeedStop &e) { return feedStop(build, e); },
+            [&](const NameStop &e) { return nameStop(build, e); },
+            [&](const MoveGauge &e) { return moveGauge(build, e); },
+            [&](const SetAlike &e) { return setAlike(build, e); },
+            [&](const PassageEdit &e) { return applyPassageEdit(build, e); },
+            [&](const LineEdit &e) { return applyLineEdit(build, e); },
+            [&](const SumpEdit &e) { return applySumpEdit(build, e); },
             [&](const SetSectionValue &e) -> Result<Build> {
                 Build out = build;
                 if (sectionKeys(e.section).empty())
@@ -366,7 +367,7 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
                     = setValue(values, sectionKeys(e.section), e.section, e.key, e.value);
                     !ok)
                     return tl::unexpected(ok.error());
-                return checked(std::move(out));
+                return out;
             },
             [&](const SetStartValue &e) -> Result<Build> {
                 Build out = build;
@@ -374,10 +375,46 @@ Result<Build> applyEdit(const Build &build, const Edit &edit)
                     = setValue(out.start.values, startKeys(), "start", e.key, e.value);
                     !ok)
                     return tl::unexpected(ok.error());
-                return checked(std::move(out));
+                return out;
+            },
+            [&](const EditAll &e) -> Result<Build> {
+                Build out = build;
+                for (const Edit &one : e.edits) {
+                    if (std::holds_alternative<EditAll>(one))
+                        return fail("edits", "edits made as one cannot be made as one again");
+                    auto next = applied(out, one);
+                    if (!next)
+                        return next;
+                    out = std::move(*next);
+                }
+                return out;
             },
         },
         edit);
+}
+
+} // namespace
+
+bool EditAll::operator==(const EditAll &other) const
+{
+    return name == other.name && edits == other.edits;
+}
+
+Result<Build> applyEdit(const Build &build, const Edit &edit)
+{
+    return applied(build, edit).and_then(checked);
+}
+
+Result<Build> replayEdits(const Build &build, std::span<const Edit> edits)
+{
+    Build out = build;
+    for (const Edit &edit : edits) {
+        auto next = applied(out, edit);
+        if (!next)
+            return next;
+        out = std::move(*next);
+    }
+    return checked(std::move(out));
 }
 
 std::string describeEdit(const Build &build, const Edit &edit)
@@ -478,6 +515,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
                 return describeValue(sectionKeys(e.section), e.key, e.value);
             },
             [&](const SetStartValue &e) { return describeValue(startKeys(), e.key, e.value); },
+            [&](const EditAll &e) { return e.name; },
             [&](const SetAlike &e) {
                 const ElementKey *key = findElementKey(e.type, e.key);
                 return stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key)

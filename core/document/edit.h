@@ -5,6 +5,7 @@
 #include "document/passageedit.h"
 #include "document/plumbing.h"
 
+#include <span>
 #include <string>
 #include <variant>
 
@@ -161,16 +162,30 @@ struct Rename
     bool operator==(const Rename &) const = default;
 };
 
+struct EditAll;
+
 using Edit = std::variant<EnterReading, EnterReadings, WithdrawReading, SetOil, SetUse, SetLimit,
                           SetElementValue, SetStopValue, TickFastener, FitShells, SetShellRow,
                           SetSizeClass, WeighPart, Choose, SetHeat, SetMaterial, SetExpansion,
                           EnterHeatPoint, AddProof, Rename, SetEngine, KeepOil, DropOil, AddStop,
                           RemoveStop, MoveStop, TurnStop, FeedStop, NameStop, MoveGauge, SetAlike,
-                          PassageEdit, LineEdit, SumpEdit, SetStartValue, SetSectionValue>;
+                          PassageEdit, LineEdit, SumpEdit, SetStartValue, SetSectionValue, EditAll>;
+
+/// Several edits as one, all or none: what a list, a table or an import brings.
+struct EditAll
+{
+    std::string name; ///< what the Edit menu says: "12 filter cuts"
+    std::vector<Edit> edits; ///< none of them an EditAll
+    bool operator==(const EditAll &other) const;
+};
 
 /// The document after the edit. Errors: the place is what was edited, the reason says what would be
 /// allowed; the document given is untouched in any case.
 Result<Build> applyEdit(const Build &build, const Edit &edit);
+
+/// Edits that were applied and checked before, one after the other, checked as a whole only once:
+/// as long as their number, not as long as it times the document. Errors: as applyEdit.
+Result<Build> replayEdits(const Build &build, std::span<const Edit> edits);
 
 /// Whether a number may be a reading of this family at all. Errors: the reason, place empty.
 Result<void> checkReadingValue(const Family &family, double value_um);

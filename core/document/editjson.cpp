@@ -30,6 +30,12 @@ Json editToJson(const Edit &edit)
                               { "by", e.by },
                               { "at", e.at } };
             },
+            [](const EditAll &e) {
+                Json all = Json::array();
+                for (const Edit &one : e.edits)
+                    all.push_back(editToJson(one));
+                return Json { { "edit", "all" }, { "name", e.name }, { "edits", std::move(all) } };
+            },
             [](const SetOil &e) {
                 return Json { { "edit", "oil" }, { "oil", oilToJson(e.oil) } };
             },
@@ -199,6 +205,21 @@ Result<Edit> editFromJson(const Json &json)
         EnterReadings all;
         for (const Json &r : in.array("readings"))
             all.readings.push_back(readingFromJson(r, "/readings", errors));
+        out = std::move(all);
+    } else if (kind == "all") {
+        EditAll all { in.text("name"), {} };
+        const Json &edits = in.array("edits");
+        for (size_t i = 0; i < edits.size(); ++i) {
+            const std::string place = "/edits/" + std::to_string(i);
+            if (edits[i].is_object() && edits[i].value("edit", Json()) == "all") {
+                errors.push_back({ place, "edits made as one cannot be made as one again" });
+                continue;
+            }
+            if (auto one = editFromJson(edits[i]))
+                all.edits.push_back(std::move(*one));
+            else
+                errors.push_back({ place + one.error().place, one.error().message });
+        }
         out = std::move(all);
     } else if (kind == "withdraw")
         out = WithdrawReading { { in.text("stop"), in.text("family"), in.integer("item", 1),

@@ -11,6 +11,8 @@
 namespace mildpath {
 namespace {
 
+constexpr double mostItems = 64; ///< sizes of one family at one stop
+
 using std::string_view;
 
 // Strength: a gauge zeroed on the journal lets the micrometer's scale error drop out; two
@@ -91,7 +93,7 @@ constexpr std::array<StopKey, 35> keyTable { {
     { "cross_drilled", "main", "journal drilled across (1: yes)", 0, 1 },
     { "thrust_bevel_mm2", "main", "oil bevel toward the thrust face, section", 0, 20 },
     { "items", "small_end", "how many", 1, 48 },
-    { "items", "lifter", "how many", 1, 64 },
+    { "items", "lifter", "how many", 1, mostItems },
     { "load_n", "main", "own steady load, instead of the mean-load model", 0, 1e6 },
     { "load_n", "big_end", "own steady load, instead of the mean-load model", 0, 1e6 },
     { "stages", "scavenge", "scavenge stages", 1, 8 },
@@ -129,7 +131,8 @@ std::vector<std::string> elementsOf(const Build &build, const Stop &stop, const 
                     || (family.elementType == "bearing" && isBearing(*e))))
                 out.push_back(id);
     if (out.empty())
-        out.resize(static_cast<size_t>(std::max(1.0, stop.value("items", 1))));
+        // A count out of range is refused where stops are checked; it must not be built before.
+        out.resize(static_cast<size_t>(std::clamp(stop.value("items", 1), 1.0, mostItems)));
     return out;
 }
 

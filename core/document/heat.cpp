@@ -168,12 +168,12 @@ Result<void> addHeatPoint(Build &build, HeatPoint point)
     if (former->reading_um) {
         build.heatPoints.push_back(std::move(point));
     } else if (point.takenBack) {
-        build.heatPoints.erase(former);
+        build.heatPoints.eraseIf([&](const HeatPoint &p) { return p.id == point.replaces; });
     } else {
         // Nothing was measured yet: the point is still being written.
         point.id = former->id;
         point.replaces = former->replaces;
-        *former = std::move(point);
+        build.heatPoints[static_cast<size_t>(former - build.heatPoints.begin())] = std::move(point);
     }
     return {};
 }

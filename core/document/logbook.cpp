@@ -11,7 +11,7 @@ namespace mildpath {
 namespace {
 
 /// An id no entry of the list has. Entries are numbered on, so the first try nearly always is free.
-template <class T> std::string freeId(const std::vector<T> &list, std::string_view prefix)
+template <class T> std::string freeId(const SharedList<T> &list, std::string_view prefix)
 {
     for (size_t n = list.size() + 1;; ++n) {
         const std::string id = std::string(prefix) + std::to_string(n);
@@ -20,7 +20,7 @@ template <class T> std::string freeId(const std::vector<T> &list, std::string_vi
     }
 }
 
-template <class T> bool stands(const std::vector<T> &list, const std::string &id)
+template <class T> bool stands(const SharedList<T> &list, const std::string &id)
 {
     const auto all = standing(list);
     return std::any_of(all.begin(), all.end(), [&](const T *r) { return r->id == id; });

@@ -16,7 +16,7 @@ template <class T> struct Log
     using Entry = T;
     std::string_view key; ///< in a file
     std::string_view prefix; ///< of ids
-    std::vector<T> Build::*list;
+    SharedList<T> Build::*list;
     T (*read)(const Json &, const std::string &, std::vector<Error> &);
     Json (*write)(const T &);
 };

@@ -262,6 +262,10 @@ private:
              { std::pair("bore_mm", r.bore_mm), std::pair("journal_mm", r.journal_mm) })
             if (d && !(*d > 1 && *d <= 600))
                 add(place + "/" + key, "must be 1 to 600 mm");
+        if (!(r.angle_deg >= 0 && r.angle_deg <= 360))
+            add(place + "/angle_deg",
+                "must be 0 to 360 degrees from the parting line, is "
+                    + formatPlain(r.angle_deg, 1));
         if (!(r.station >= 1 && r.station <= 12))
             add(place + "/station", "must be 1 to 12");
         for (const auto &[key, t] :

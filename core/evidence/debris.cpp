@@ -167,7 +167,7 @@ Json signToJson(const Sign &s)
     return out;
 }
 
-const Sign *standingSign(const std::vector<Sign> &signs, std::string_view stop,
+const Sign *standingSign(const SharedList<Sign> &signs, std::string_view stop,
                          std::string_view sign)
 {
     const Sign *last = nullptr;

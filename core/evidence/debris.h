@@ -2,6 +2,7 @@
 #pragma once
 
 #include "quantity/record.h"
+#include "quantity/sharedlist.h"
 
 #include <span>
 #include <string>
@@ -68,7 +69,7 @@ struct Sign : Record
 Sign signFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 Json signToJson(const Sign &sign);
 /// The last that was said of a sign at a stop; null: not looked for.
-const Sign *standingSign(const std::vector<Sign> &signs, std::string_view stop,
+const Sign *standingSign(const SharedList<Sign> &signs, std::string_view stop,
                          std::string_view sign);
 
 } // namespace mildpath

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <set>
+#include <unordered_map>
 
 namespace mildpath {
 namespace {
@@ -107,12 +108,13 @@ public:
             m_out.plugs[i].plug = network.plugs()[i].id;
     }
 
-    CleaningBook read(const std::vector<CleanEvent> &events)
+    CleaningBook read(const SharedList<CleanEvent> &events)
     {
-        m_events = &events;
         std::map<std::string_view, int> entered;
-        for (size_t i = 0; i < events.size(); ++i)
+        for (size_t i = 0; i < events.size(); ++i) {
             entered[events[i].id] = static_cast<int>(i);
+            m_numberOf[&events[i]] = static_cast<int>(i);
+        }
         const auto order = inOrder(events);
         // What the proof needs follows from the plugs as they are at the end.
         for (const CleanEvent *e : order)
@@ -130,7 +132,7 @@ public:
 
 private:
     /// A correction counts as entered when what it corrects was.
-    static int firstEntry(const std::vector<CleanEvent> &events,
+    static int firstEntry(const SharedList<CleanEvent> &events,
                           const std::map<std::string_view, int> &entered, const CleanEvent &e)
     {
         int at = entered.at(e.id);
@@ -288,7 +290,7 @@ private:
         case Does::Plug:
             break;
         }
-        p.chain.push_back({ static_cast<int>(&e - m_events->data()), stateOf(r, p) });
+        p.chain.push_back({ m_numberOf.at(&e), stateOf(r, p) });
     }
 
     static bool proven(const Run &r, const PassageState &p)
@@ -370,7 +372,7 @@ private:
 
     const PassageNetwork &m_network;
     const std::map<std::string, std::string> &m_stopKinds;
-    const std::vector<CleanEvent> *m_events = nullptr;
+    std::unordered_map<const CleanEvent *, int> m_numberOf; ///< in the order of entry
     std::vector<Run> m_runs;
     CleaningBook m_out;
 };
@@ -452,7 +454,7 @@ Json eventToJson(const CleanEvent &e)
     return out;
 }
 
-std::vector<const CleanEvent *> inOrder(const std::vector<CleanEvent> &events)
+std::vector<const CleanEvent *> inOrder(const SharedList<CleanEvent> &events)
 {
     std::map<std::string_view, size_t> index;
     for (size_t i = 0; i < events.size(); ++i)
@@ -493,7 +495,7 @@ std::vector<const CleanEvent *> inOrder(const std::vector<CleanEvent> &events)
     return out;
 }
 
-bool clockWentBack(const std::vector<CleanEvent> &events)
+bool clockWentBack(const SharedList<CleanEvent> &events)
 {
     const CleanEvent *last = nullptr;
     for (const CleanEvent &e : events) {
@@ -534,7 +536,7 @@ std::vector<bool> dirtiedBy(const PassageNetwork &network, const CleanEvent &eve
     return network.reached(from, plugIn, assembled);
 }
 
-CleaningBook readBook(const PassageNetwork &network, const std::vector<CleanEvent> &events,
+CleaningBook readBook(const PassageNetwork &network, const SharedList<CleanEvent> &events,
                       const std::map<std::string, std::string> &stopKinds)
 {
     return Reader(network, stopKinds).read(events);

@@ -3,6 +3,7 @@
 
 #include "passage/cleaningplan.h"
 #include "quantity/record.h"
+#include "quantity/sharedlist.h"
 
 #include <optional>
 #include <span>
@@ -68,9 +69,9 @@ inline constexpr double coveredDaysToWash = 60;
 /// The events that stand, in the order they happened: as they were recorded, a correction in the
 /// place of what it corrects, and one that was dated by hand before the first that is later. A
 /// clock that was wrong moves nothing.
-std::vector<const CleanEvent *> inOrder(const std::vector<CleanEvent> &events);
+std::vector<const CleanEvent *> inOrder(const SharedList<CleanEvent> &events);
 /// Whether the clock went back between two entries that follow each other, neither dated by hand.
-bool clockWentBack(const std::vector<CleanEvent> &events);
+bool clockWentBack(const SharedList<CleanEvent> &events);
 
 enum class CleanState {
     NothingDone, ///< nothing recorded
@@ -122,7 +123,7 @@ struct CleaningBook
     std::vector<PlugState> plugs;
 };
 /// @param stopKinds  stop id → its kind, for jobs
-CleaningBook readBook(const PassageNetwork &network, const std::vector<CleanEvent> &events,
+CleaningBook readBook(const PassageNetwork &network, const SharedList<CleanEvent> &events,
                       const std::map<std::string, std::string> &stopKinds);
 
 /// Passages swarf of this event gets into, with the plugs as `plugIn` says: one flag a passage.

@@ -5,6 +5,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
+#include <string_view>
 
 namespace mildpath {
 namespace {
@@ -155,22 +157,83 @@ Json JsonReader::leftOver() const
     return rest;
 }
 
+namespace {
+
+/// No document of this program is nested deeper; what is would overrun the stack when copied.
+constexpr size_t mostNested = 64;
+
+/// "line 3, column 7" of a place in a text.
+std::string lineAndColumn(std::string_view text, size_t at)
+{
+    const auto head = text.substr(0, at);
+    const auto line = 1 + std::count(head.begin(), head.end(), '\n');
+    const auto lineStart = head.rfind('\n') == head.npos ? 0 : head.rfind('\n') + 1;
+    return "line " + std::to_string(line) + ", column " + std::to_string(at - lineStart + 1);
+}
+
+/// Behind the closing quote of the text that begins at `from`.
+size_t behindString(std::string_view text, size_t from)
+{
+    size_t i = from + 1;
+    while (i < text.size() && text[i] != '"')
+        i += text[i] == '\\' ? 2 : 1;
+    return std::min(i + 1, text.size());
+}
+
+/// What the parser lets through and a document must not have: a key twice in one object (the first
+/// one's value would be lost without a word), and endless nesting.
+Result<void> checkShape(std::string_view text)
+{
+    std::vector<std::set<std::string_view>> open;
+    for (size_t i = 0; i < text.size();) {
+        const char c = text[i];
+        if (c == '"') {
+            const size_t end = behindString(text, i);
+            const size_t next = text.find_first_not_of(" \t\r\n", end);
+            const auto key = text.substr(i, end - i);
+            if (next != text.npos && text[next] == ':' && !open.empty()
+                && !open.back().insert(key).second)
+                return fail(lineAndColumn(text, i), std::string(key) + " stands here twice");
+            i = end;
+            continue;
+        }
+        if (c == '{' || c == '[') {
+            if (open.size() == mostNested)
+                return fail(lineAndColumn(text, i),
+                            "is nested deeper than " + std::to_string(mostNested) + " levels");
+            open.emplace_back();
+        } else if ((c == '}' || c == ']') && !open.empty()) {
+            open.pop_back();
+        }
+        ++i;
+    }
+    return {};
+}
+
+} // namespace
+
 Result<Json> parseJson(const std::string &text)
 {
     if (text.find_first_not_of(" \t\r\n") == std::string::npos)
         return fail("line 1, column 1", "the file is empty");
+    if (auto ok = checkShape(text); !ok)
+        return tl::unexpected(ok.error());
     try {
         return Json::parse(text);
     } catch (const Json::parse_error &e) {
         const size_t at = std::min(e.byte > 0 ? e.byte - 1 : 0, text.size());
-        const auto head = std::string_view(text).substr(0, at);
-        const auto line = 1 + std::count(head.begin(), head.end(), '\n');
-        const auto lineStart = head.rfind('\n') == head.npos ? 0 : head.rfind('\n') + 1;
         const bool atEnd = e.byte > text.size();
-        return fail("line " + std::to_string(line) + ", column "
-                        + std::to_string(at - lineStart + 1),
+        return fail(lineAndColumn(text, at),
                     atEnd ? "the text ends before the JSON is complete (a truncated file?)"
                           : "this is not JSON");
+    } catch (const Json::out_of_range &e) {
+        // The library names the number in quotes, not its place.
+        const std::string what = e.what();
+        const size_t from = what.find('\'') + 1, to = what.rfind('\'');
+        const std::string number = from < to ? what.substr(from, to - from) : std::string();
+        const size_t at = number.empty() ? text.npos : text.find(number);
+        return fail(at == text.npos ? "" : lineAndColumn(text, at),
+                    "the number " + number + " is larger than any a program can hold");
     } catch (const Json::exception &e) {
         return fail("", std::string("this is not JSON: ") + e.what());
     }

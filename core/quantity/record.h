@@ -30,8 +30,9 @@ void readRecord(JsonReader &in, Record &out);
 Json recordToJson(const Record &record);
 
 /// Records that no later one strikes, in order of entry; those taken back are left out.
-template <class T> std::vector<const T *> standing(const std::vector<T> &records)
+template <class List> auto standing(const List &records)
 {
+    using T = typename List::value_type;
     std::set<std::string_view> struck;
     for (const T &r : records)
         if (!r.replaces.empty())

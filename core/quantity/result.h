@@ -20,6 +20,12 @@ struct Error
 /// A value, or the reason why there is none. Errors are values at every edge of the core.
 template <class T> using Result = tl::expected<T, Error>;
 
+/// Whether it was done, without what came of it.
+template <class T> Result<void> outcome(const Result<T> &result)
+{
+    return result ? Result<void>() : tl::unexpected(result.error());
+}
+
 /// The failed branch of a Result.
 inline tl::unexpected<Error> fail(std::string place, std::string message)
 {

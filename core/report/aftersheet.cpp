@@ -19,9 +19,9 @@ std::string hours(double h)
 }
 
 /// The entry of a list with this id.
-template <class T> const T &entryOf(const std::vector<T> &list, const std::string &id)
+template <class T> const T &entryOf(const SharedList<T> &list, const std::string &id)
 {
-    return *std::ranges::find(list, id, &T::id);
+    return *std::find_if(list.begin(), list.end(), [&](const T &e) { return e.id == id; });
 }
 
 void add(std::vector<SheetBlock> &out, const char *heading, SheetTable table)

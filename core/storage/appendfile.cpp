@@ -16,6 +16,8 @@ Result<Appending> startAppending(const std::filesystem::path &folder,
     std::filesystem::create_directories(folder, code);
     if (code)
         return fail(folder.string(), "cannot be made: " + code.message());
+    // What a build holds concerns its owner alone.
+    std::filesystem::permissions(folder, std::filesystem::perms::owner_all, code);
     Appending out;
     for (int number = 1; out.fd < 0; ++number) {
         out.path = folder / name(number);

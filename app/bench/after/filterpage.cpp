@@ -7,6 +7,7 @@
 #include "document/logbook.h"
 #include "entry/entryform.h"
 #include "entry/photostrip.h"
+#include "entry/refusal.h"
 #include "paint/card.h"
 #include "shell/stopfields.h"
 #include "storage/evidencetables.h"
@@ -136,7 +137,7 @@ void FilterPage::record()
 QString FilterPage::importTable(const std::string &text)
 {
     const CutImport table = cutsFromTable(m_open.build(), text);
-    return takeTable(table.errors, table.cuts, m_open);
+    return takeTable(table.errors, table.cuts, tr("%1 filter cuts").arg(table.cuts.size()), m_open);
 }
 
 const FilterCut *FilterPage::chosen() const
@@ -156,13 +157,13 @@ const JudgedCut *FilterPage::judged() const
 Result<void> FilterPage::amend(FilterCut next)
 {
     next.replaces = next.id;
+    next.by.clear();
     next.at.clear();
     const auto done = m_open.record(next);
-    if (done)
-        m_cut = m_open.build().filterCuts.back().id;
+    m_cut = done.value_or(m_cut);
     refresh();
     Q_EMIT changed();
-    return done;
+    return outcome(done);
 }
 
 QString FilterPage::addPhoto(const QString &file)
@@ -264,10 +265,9 @@ void FilterPage::panel(PanelContent &out)
                                        if (!file.isEmpty())
                                            m_form->say(addPhoto(file));
                                    } });
-        out.push_back(PanelButton { QStringLiteral("cut.takeBack"), tr("Take this cut back"),
-                                    [open = &m_open, id = c->id] {
-                                        static_cast<void>(open->takeBack("filter_cuts", id));
-                                    } });
+        out.push_back(PanelButton {
+            QStringLiteral("cut.takeBack"), tr("Take this cut back"),
+            [open = &m_open, id = c->id] { saidIfRefused(open->takeBack("filter_cuts", id)); } });
         out.push_back(PanelRule {});
     }
     out.push_back(PanelText { qs(magnetCaution()) });

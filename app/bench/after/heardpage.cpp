@@ -4,6 +4,7 @@
 #include "diagnose/faults.h"
 #include "document/logbook.h"
 #include "entry/entryform.h"
+#include "entry/refusal.h"
 #include "paint/axes.h"
 #include "quantity/rounding.h"
 
@@ -254,7 +255,7 @@ void HeardPage::panel(PanelContent &out)
         }
         out.push_back(PanelButton {
             QStringLiteral("heard.takeBack"), tr("Take it back"),
-            [open = &m_open, id = s->id] { static_cast<void>(open->takeBack("symptoms", id)); } });
+            [open = &m_open, id = s->id] { saidIfRefused(open->takeBack("symptoms", id)); } });
         out.push_back(PanelRule {});
     }
     out.push_back(PanelText { tr("When a noise is heard says more than what it sounds like: first "

@@ -7,6 +7,7 @@
 #include "document/logbook.h"
 #include "entry/entryform.h"
 #include "entry/quantityfield.h"
+#include "entry/refusal.h"
 #include "paint/titledcard.h"
 #include "shell/stopfields.h"
 #include "storage/evidencetables.h"
@@ -167,7 +168,8 @@ void OilPage::record()
 QString OilPage::importTable(const std::string &text)
 {
     const SampleImport table = samplesFromTable(m_open.build(), text);
-    return takeTable(table.errors, table.samples, m_open);
+    return takeTable(table.errors, table.samples, tr("%1 oil samples").arg(table.samples.size()),
+                     m_open);
 }
 
 const OilSample *OilPage::chosen() const
@@ -187,13 +189,13 @@ const JudgedSample *OilPage::judged() const
 Result<void> OilPage::amend(OilSample next)
 {
     next.replaces = next.id;
+    next.by.clear();
     next.at.clear();
     const auto done = m_open.record(next);
-    if (done)
-        m_sample = m_open.build().oilSamples.back().id;
+    m_sample = done.value_or(m_sample);
     refresh();
     Q_EMIT changed();
-    return done;
+    return outcome(done);
 }
 
 void OilPage::refresh()
@@ -274,7 +276,7 @@ void OilPage::samplePanel(const OilSample &s, const JudgedSample &j, PanelConten
                               } });
     out.push_back(PanelButton {
         QStringLiteral("oil.takeBack"), tr("Take this sample back"),
-        [open = &m_open, id = s.id] { static_cast<void>(open->takeBack("oil_samples", id)); } });
+        [open = &m_open, id = s.id] { saidIfRefused(open->takeBack("oil_samples", id)); } });
     out.push_back(PanelRule {});
 }
 

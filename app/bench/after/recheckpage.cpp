@@ -5,6 +5,7 @@
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/entryform.h"
+#include "entry/refusal.h"
 #include "paint/axes.h"
 #include "paint/marks.h"
 #include "paint/titledcard.h"
@@ -423,7 +424,7 @@ void RecheckPage::panel(PanelContent &out)
                 Tone::Muted });
         out.push_back(PanelButton {
             QStringLiteral("opening.takeBack"), tr("Take the opening back"),
-            [open = &m_open, id = o->id] { static_cast<void>(open->takeBack("openings", id)); } });
+            [open = &m_open, id = o->id] { saidIfRefused(open->takeBack("openings", id)); } });
         out.push_back(PanelRule {});
     }
     out.push_back(PanelText {

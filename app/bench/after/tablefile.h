@@ -29,10 +29,11 @@ void addTableButton(QHBoxLayout *row, const QString &name, QWidget *page, Take t
     });
 }
 
-/// Records the entries of a table, all or none. @return what was wrong; empty: they were taken
+/// Records the entries of a table as one edit, all or none. @param name  what the Edit menu says
+/// @return what was wrong; empty: they were taken
 template <class Entry>
 QString takeTable(const std::vector<Error> &errors, const std::vector<Entry> &entries,
-                  OpenBuild &open)
+                  const QString &name, OpenBuild &open)
 {
     if (!errors.empty()) {
         QStringList lines;
@@ -43,19 +44,16 @@ QString takeTable(const std::vector<Error> &errors, const std::vector<Entry> &en
             lines << QObject::tr("and %1 more").arg(errors.size() - most);
         return lines.join(QStringLiteral("; ")) + QObject::tr(". Nothing was taken.");
     }
-    // Tried on a copy first: the entry that does not go must not leave its forerunners behind.
-    Build trial = open.build();
-    for (size_t i = 0; i < entries.size(); ++i) {
-        Entry entry = entries[i];
-        auto next = applyEdit(trial, PassageEdit(AddEntry { entry }));
-        if (!next)
-            return QObject::tr("Entry %1: %2. Nothing was taken.")
-                .arg(i + 1)
-                .arg(qs(next.error().message));
-        trial = std::move(*next);
+    std::vector<Edit> edits;
+    for (Entry entry : entries) {
+        if (entry.by.empty()) // a table that names its authors keeps them
+            entry.by = OpenBuild::userName();
+        if (entry.at.empty())
+            entry.at = OpenBuild::now();
+        edits.push_back(PassageEdit(AddEntry { std::move(entry) }));
     }
-    for (const Entry &entry : entries)
-        static_cast<void>(open.record(entry));
+    if (const auto ok = open.editAll(name, std::move(edits)); !ok)
+        return QObject::tr("%1. Nothing was taken.").arg(qs(ok.error().message));
     return {};
 }
 

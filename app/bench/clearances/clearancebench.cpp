@@ -9,6 +9,7 @@
 #include "bench/clearances/torquepage.h"
 #include "calc/catalogue.h"
 #include "entry/readingentry.h"
+#include "entry/refusal.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
 #include "shell/vectorstate.h"
@@ -327,7 +328,7 @@ void ClearanceBench::familyLines(PanelContent &out) const
     out.push_back(PanelButton {
         QStringLiteral("stripCounts"),
         counts ? tr("Take it as a check only") : tr("Let a strip count"), [open = &m_open, counts] {
-            static_cast<void>(open->choose("strip_counts", counts ? "no" : "yes"));
+            saidIfRefused(open->choose("strip_counts", counts ? "no" : "yes"));
         } });
 }
 

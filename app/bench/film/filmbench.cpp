@@ -6,6 +6,7 @@
 #include "bench/film/fuelcard.h"
 #include "bench/film/oilchart.h"
 #include "bench/film/stribeckview.h"
+#include "entry/refusal.h"
 #include "oil/grades.h"
 #include "oil/shear.h"
 #include "shell/vectorstate.h"
@@ -273,7 +274,7 @@ void FilmBench::ownOils(PanelContent &out) const
     if (!kept && !findShelfOil(build.oil.grade))
         out.push_back(PanelButton {
             QStringLiteral("keepOil"), tr("Keep this oil on my list"),
-            [open = &m_open] { static_cast<void>(open->edit(KeepOil { open->build().oil })); } });
+            [open = &m_open] { saidIfRefused(open->edit(KeepOil { open->build().oil })); } });
     if (build.ownOils.empty())
         return;
     out.push_back(PanelHeading { tr("My oils") });
@@ -281,12 +282,10 @@ void FilmBench::ownOils(PanelContent &out) const
         if (o.grade != build.oil.grade)
             out.push_back(PanelButton {
                 QStringLiteral("useOil.") + qs(o.grade), tr("Use %1").arg(qs(o.grade)),
-                [open = &m_open, o] { static_cast<void>(open->edit(SetOil { o })); } });
-        out.push_back(PanelButton { QStringLiteral("dropOil.") + qs(o.grade),
-                                    tr("Take %1 off the list").arg(qs(o.grade)),
-                                    [open = &m_open, name = o.grade] {
-                                        static_cast<void>(open->edit(DropOil { name }));
-                                    } });
+                [open = &m_open, o] { saidIfRefused(open->edit(SetOil { o })); } });
+        out.push_back(PanelButton {
+            QStringLiteral("dropOil.") + qs(o.grade), tr("Take %1 off the list").arg(qs(o.grade)),
+            [open = &m_open, name = o.grade] { saidIfRefused(open->edit(DropOil { name })); } });
     }
 }
 

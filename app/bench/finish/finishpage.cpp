@@ -4,6 +4,7 @@
 #include "assess/contacts.h"
 #include "bench/finish/traceimport.h"
 #include "entry/arrowcombo.h"
+#include "entry/refusal.h"
 #include "oil/blending.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
@@ -329,7 +330,7 @@ void FinishPage::parameterPanel(PanelContent &out) const
             Tone::Muted });
     out.push_back(PanelButton {
         QStringLiteral("finish.takeBack"), tr("Take this trace back"),
-        [open = &m_open, id = r->id] { static_cast<void>(open->takeBack("bore_traces", id)); } });
+        [open = &m_open, id = r->id] { saidIfRefused(open->takeBack("bore_traces", id)); } });
 }
 
 void FinishPage::valleyPanel(PanelContent &out) const
@@ -391,7 +392,7 @@ void FinishPage::ringPanel(PanelContent &out)
             QStringLiteral("finish.useRpq"),
             tr("Use this bore's Rpq, %1 µm").arg(qs(formatNumber(rpq.mean, 3))),
             [open = &m_open, v = std::round(rpq.mean * 1e4) / 1e4] {
-                static_cast<void>(open->edit(SetSectionValue { "finish", "bore_rpq_um", v }));
+                saidIfRefused(open->edit(SetSectionValue { "finish", "bore_rpq_um", v }));
             } });
     }
     const Assessment &a = m_open.assessment();

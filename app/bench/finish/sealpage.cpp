@@ -2,6 +2,7 @@
 #include "bench/finish/sealpage.h"
 
 #include "entry/entryform.h"
+#include "entry/refusal.h"
 #include "paint/axes.h"
 #include "paint/marks.h"
 #include "shell/stopfields.h"
@@ -226,7 +227,7 @@ void SealPage::panel(PanelContent &out)
         return;
     out.push_back(PanelButton { QStringLiteral("seal.takeBack"), tr("Take the last reading back"),
                                 [open = &m_open, id = checks.back()->id] {
-                                    static_cast<void>(open->takeBack("seal_checks", id));
+                                    saidIfRefused(open->takeBack("seal_checks", id));
                                 } });
 }
 

@@ -2,6 +2,7 @@
 #include "bench/forecast/diagnosispage.h"
 
 #include "document/logbook.h"
+#include "entry/refusal.h"
 #include "entry/rowlist.h"
 #include "paint/text.h"
 #include "paint/titledcard.h"
@@ -234,7 +235,7 @@ void DiagnosisPage::readingPanel(PanelContent &out)
                             + QStringLiteral(" ± ") + Figure::pressure(r->u_kpa * 1e3).number });
             out.push_back(PanelButton { QStringLiteral("reading.takeBack"), tr("Take it back"),
                                         [open = &m_open, id = r->id] {
-                                            static_cast<void>(open->takeBack("gauge_readings", id));
+                                            saidIfRefused(open->takeBack("gauge_readings", id));
                                         } });
         }
     out.push_back(PanelHeading { tr("A gauge was read") });
@@ -293,7 +294,7 @@ void DiagnosisPage::recordReading(double pressure_pa)
     for (const GaugeReading *old : standing(m_open.build().gaugeReadings))
         if (old->tap == r.tap && old->rpm == r.rpm && old->oil_c == r.oil_c && old->oil == r.oil)
             r.replaces = old->id;
-    static_cast<void>(m_open.record(r));
+    saidIfRefused(m_open.record(r));
 }
 
 void DiagnosisPage::symptomPanel(PanelContent &out) const
@@ -321,7 +322,7 @@ void DiagnosisPage::symptomPanel(PanelContent &out) const
             s.symptom = id;
             s.there = i == 1;
             s.replaces = old;
-            return open->record(s);
+            return outcome(open->record(s));
         };
         out.push_back(std::move(c));
     }

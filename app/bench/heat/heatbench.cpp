@@ -8,6 +8,7 @@
 #include "bench/heat/roomview.h"
 #include "bench/heat/warmuppage.h"
 #include "calc/catalogue.h"
+#include "entry/refusal.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
 #include "shell/vectorstate.h"
@@ -477,8 +478,8 @@ void HeatBench::infraredLines(PanelContent &out) const
         PanelTick { QStringLiteral("infraredTotal"), Mark::NotDone,
                     tr("Answers to all wavelengths"), tr("most hand-held ones see 8 to 14 µm only"),
                     infraredBand(m_open.build()) == InfraredBand::Total, [open = &m_open](bool on) {
-                        static_cast<void>(open->choose(std::string(infraredBandQuestion),
-                                                       on ? "total" : "band_8_14"));
+                        saidIfRefused(open->choose(std::string(infraredBandQuestion),
+                                                   on ? "total" : "band_8_14"));
                     } });
     out.push_back(PanelText {
         tr("Bright metal mirrors the room: 70 °C can read 30. Aim at a dull, painted or taped "

@@ -6,6 +6,7 @@
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/photostrip.h"
+#include "entry/refusal.h"
 #include "entry/rowlist.h"
 #include "paint/card.h"
 
@@ -250,7 +251,7 @@ void FoundPage::setSign(const std::string &stop, const std::string &sign, int in
             s.settled = "seen to";
         if (before)
             s.replaces = before->id;
-        done = m_open.record(s);
+        done = outcome(m_open.record(s));
     }
     say(done ? QString() : qs(done.error().message));
 }
@@ -304,6 +305,7 @@ void FoundPage::settleFind()
     DebrisFind next = *f;
     next.replaces = f->id;
     next.settled = how.toStdString();
+    next.by.clear();
     next.at.clear(); // settled now
     const auto done = m_open.record(next);
     say(done ? QString() : qs(done.error().message));
@@ -333,6 +335,7 @@ QString FoundPage::addPhoto(const QString &file)
         return qs(name.error().message);
     DebrisFind next = *f;
     next.replaces = f->id;
+    next.by.clear();
     next.photos.push_back(*name);
     const auto done = m_open.record(next);
     if (!done)
@@ -411,9 +414,8 @@ PanelContent FoundPage::panel() const
         out.push_back(
             PanelText { qs(f->by) + QStringLiteral(", ") + qs(f->at).left(10), Tone::Muted });
         out.push_back(
-            PanelButton { QStringLiteral("find.takeBack"), tr("Take it back"), [this, id = f->id] {
-                             static_cast<void>(m_open.takeBack("finds", id));
-                         } });
+            PanelButton { QStringLiteral("find.takeBack"), tr("Take it back"),
+                          [this, id = f->id] { saidIfRefused(m_open.takeBack("finds", id)); } });
         out.push_back(PanelRule {});
     } else {
         out.push_back(PanelTitle { tr("What was found"), {} });

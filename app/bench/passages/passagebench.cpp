@@ -11,6 +11,7 @@
 #include "bench/passages/shoppage.h"
 #include "bench/passages/spreadpage.h"
 #include "document/logbook.h"
+#include "entry/refusal.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
 
@@ -284,9 +285,8 @@ PanelContent PassageBench::panel() const
         out.push_back(PanelText { tr("A plausible set for this engine can be drawn up from its "
                                      "circuit, to be corrected by what you see.") });
         out.push_back(
-            PanelButton { QStringLiteral("drawPassages"), tr("Draw up the usual passages"), [this] {
-                             static_cast<void>(m_open.edit(PassageEdit(DrawPassages {})));
-                         } });
+            PanelButton { QStringLiteral("drawPassages"), tr("Draw up the usual passages"),
+                          [this] { saidIfRefused(m_open.edit(PassageEdit(DrawPassages {}))); } });
         return out;
     }
     const PassageState &s
@@ -406,7 +406,7 @@ void PassageBench::record(PanelContent &out) const
         out.push_back(PanelButton {
             QStringLiteral("event.takeBack"), tr("Take the last one back"),
             [this, id = m_open.build().events[static_cast<size_t>(s.chain.back().event)].id] {
-                static_cast<void>(m_open.takeBack("events", id));
+                saidIfRefused(m_open.takeBack("events", id));
             } });
 }
 
@@ -451,7 +451,7 @@ void PassageBench::store(CleanEvent e) const
     e.dated = !m_when.isEmpty();
     e.at = m_when.toStdString();
     m_when.clear();
-    static_cast<void>(m_open.record(e));
+    saidIfRefused(m_open.record(e));
 }
 
 /// "2026-03-10" or "2026-03-10 14:00"; empty: now. What is dated by hand goes where it belongs.

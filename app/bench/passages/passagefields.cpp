@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/passagefields.h"
+#include "entry/refusal.h"
 
 #include <QObject>
 
@@ -89,14 +90,13 @@ private:
             return put([&](Passage &p) { p.made = ways[static_cast<size_t>(i)]; });
         };
         m_out.push_back(std::move(made));
-        m_out.push_back(PanelTick { QStringLiteral("passage.curved"),
-                                    Mark::Proven,
-                                    tr("bends: no brush goes through"),
-                                    {},
-                                    m_passage.curved,
-                                    [put = put()](bool on) {
-                                        static_cast<void>(put([&](Passage &p) { p.curved = on; }));
-                                    } });
+        m_out.push_back(PanelTick {
+            QStringLiteral("passage.curved"),
+            Mark::Proven,
+            tr("bends: no brush goes through"),
+            {},
+            m_passage.curved,
+            [put = put()](bool on) { saidIfRefused(put([&](Passage &p) { p.curved = on; })); } });
     }
 
     void belongs()
@@ -226,7 +226,7 @@ private:
         if (applyPassageEdit(m_open.build(), PassageEdit(DropPassage { m_passage.id })))
             m_out.push_back(PanelButton { QStringLiteral("passage.drop"), tr("Take it out"),
                                           [&open = m_open, id = m_passage.id] {
-                                              static_cast<void>(
+                                              saidIfRefused(
                                                   open.edit(PassageEdit(DropPassage { id })));
                                           } });
     }

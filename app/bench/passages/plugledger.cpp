@@ -2,6 +2,7 @@
 #include "bench/passages/plugledger.h"
 
 #include "assess/cleanmarks.h"
+#include "entry/refusal.h"
 #include "entry/rowlist.h"
 #include "paint/card.h"
 #include "paint/scrolled.h"
@@ -229,10 +230,9 @@ void PlugLedger::addFields(const Plug &plug, PanelContent &out) const
                               } });
     // Offered only where nothing stands against it.
     if (applyPassageEdit(open.build(), PassageEdit(DropPlug { plug.id })))
-        out.push_back(PanelButton { QStringLiteral("plug.drop"), tr("There is no such plug"),
-                                    [&open, id = plug.id] {
-                                        static_cast<void>(open.edit(PassageEdit(DropPlug { id })));
-                                    } });
+        out.push_back(PanelButton {
+            QStringLiteral("plug.drop"), tr("There is no such plug"),
+            [&open, id = plug.id] { saidIfRefused(open.edit(PassageEdit(DropPlug { id }))); } });
 }
 
 } // namespace mildpath

@@ -3,6 +3,7 @@
 
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
+#include "entry/refusal.h"
 #include "entry/rowlist.h"
 #include "paint/card.h"
 #include "report/shopsheetdocument.h"
@@ -106,12 +107,12 @@ void ShopPage::addJob()
     j.note = m_note->text().trimmed().toStdString();
     j.prove = m_prove->text().trimmed().toStdString();
     const auto done = m_open.record(j);
-    say(done);
+    say(outcome(done));
     if (!done)
         return;
     m_note->clear();
     m_prove->clear();
-    m_chosen = m_open.build().shopJobs.back().id;
+    m_chosen = *done;
     refresh();
     Q_EMIT changed();
 }
@@ -136,18 +137,20 @@ void ShopPage::cameBack()
     e.target = j->job;
     e.note = j->note;
     if (!j->job.empty()) {
-        if (const auto done = m_open.record(e); !done)
-            return say(done);
-        next.event = m_open.build().events.back().id;
+        const auto cut = m_open.record(e);
+        if (!cut)
+            return say(outcome(cut));
+        next.event = *cut;
     } else {
         next.event = "-"; // work that cuts no metal
     }
     next.replaces = next.id;
+    next.by.clear();
     next.at.clear(); // it came back now
     const auto done = m_open.record(next);
-    say(done);
+    say(outcome(done));
     if (done)
-        m_chosen = m_open.build().shopJobs.back().id;
+        m_chosen = *done;
     refresh();
     Q_EMIT changed();
 }
@@ -212,7 +215,7 @@ PanelContent ShopPage::panel()
             }
         out.push_back(
             PanelButton { QStringLiteral("shop.takeBack"), tr("Take it back"), [this, id = j->id] {
-                             static_cast<void>(m_open.takeBack("shop_jobs", id));
+                             saidIfRefused(m_open.takeBack("shop_jobs", id));
                          } });
     }
     out.push_back(PanelRule {});

@@ -4,6 +4,7 @@
 #include "assess/spread.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
+#include "entry/refusal.h"
 #include "paint/card.h"
 #include "paint/marks.h"
 #include "paint/scrolled.h"
@@ -340,7 +341,7 @@ PanelContent SpreadPage::panel()
     if (const Spread *s = spread())
         out.push_back(PanelButton {
             QStringLiteral("failure.takeBack"), tr("Take the failure back"),
-            [this, id = s->failure] { static_cast<void>(m_open.takeBack("failures", id)); } });
+            [this, id = s->failure] { saidIfRefused(m_open.takeBack("failures", id)); } });
     return out;
 }
 

@@ -3,6 +3,7 @@
 
 #include "circuit/elementtypes.h"
 #include "document/recipes.h"
+#include "entry/refusal.h"
 #include "shell/stopfields.h"
 
 #include <QCoreApplication>
@@ -158,7 +159,7 @@ void engineEditor(OpenBuild &open, const Stop &stop, PanelContent &out)
     choiceOfGauge(open, stop, out);
     out.push_back(PanelRule {});
     const auto move = [&open, id = stop.id](int by) {
-        return [&open, id, by] { static_cast<void>(open.edit(MoveStop { id, by })); };
+        return [&open, id, by] { saidIfRefused(open.edit(MoveStop { id, by })); };
     };
     out.push_back(
         PanelButton { QStringLiteral("stopEarlier"), tr("Earlier in oil order"), move(-1) });
@@ -168,7 +169,7 @@ void engineEditor(OpenBuild &open, const Stop &stop, PanelContent &out)
         if (const auto ok = removeStop(open.build(), { stop.id }))
             out.push_back(PanelButton {
                 QStringLiteral("removeStop"), tr("Take it out"),
-                [&open, id = stop.id] { static_cast<void>(open.edit(RemoveStop { id })); } });
+                [&open, id = stop.id] { saidIfRefused(open.edit(RemoveStop { id })); } });
         else
             out.push_back(PanelText { tr("Cannot be taken out: %1.").arg(qs(ok.error().message)),
                                       Tone::Muted });

@@ -3,6 +3,7 @@
 
 #include "assess/assessment.h"
 #include "document/logbook.h"
+#include "entry/refusal.h"
 #include "paint/marks.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
@@ -248,7 +249,7 @@ void FlowPage::record(const std::string &saw)
     f.pressure_kpa = m_pressure_kpa;
     f.litres = m_litres;
     f.seconds = m_seconds;
-    static_cast<void>(m_open.record(f));
+    saidIfRefused(m_open.record(f));
 }
 
 void FlowPage::panel(PanelContent &out)
@@ -359,7 +360,7 @@ void FlowPage::history(const Stop &stop, PanelContent &out) const
                 + QStringLiteral(", ") + qs(f->by) });
         out.push_back(PanelButton {
             QStringLiteral("flow.takeBack.") + qs(f->id), tr("Take back"),
-            [open = &m_open, id = f->id] { static_cast<void>(open->takeBack("flows", id)); } });
+            [open = &m_open, id = f->id] { saidIfRefused(open->takeBack("flows", id)); } });
     }
 }
 

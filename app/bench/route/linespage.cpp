@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/linespage.h"
 #include "assess/assessment.h"
+#include "entry/refusal.h"
 
 #include "entry/rowlist.h"
 #include "paint/card.h"
@@ -128,7 +129,7 @@ void LinesPage::panel(PanelContent &out) const
     else if (build.plumbing.lines.empty())
         out.push_back(PanelButton {
             QStringLiteral("lines.draw"), tr("Draw the usual lines"),
-            [open = &m_open] { static_cast<void>(open->edit(LineEdit(DrawLines {}))); } });
+            [open = &m_open] { saidIfRefused(open->edit(LineEdit(DrawLines {}))); } });
     else
         out.push_back(PanelText { tr("Choose a line or a port."), Tone::Muted });
     filterPanel(out);
@@ -188,16 +189,14 @@ void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const
                                    return put(*open, changed);
                                } });
     if (line.by.empty() && line.at.empty())
-        out.push_back(
-            PanelButton { QStringLiteral("line.seen"), tr("Followed by hand: it is so"),
-                          [open = &m_open, line] { static_cast<void>(put(*open, line)); } });
+        out.push_back(PanelButton { QStringLiteral("line.seen"), tr("Followed by hand: it is so"),
+                                    [open = &m_open, line] { saidIfRefused(put(*open, line)); } });
     else
         out.push_back(PanelText {
             tr("Seen so by %1, %2").arg(qs(line.by), qs(line.at.substr(0, 10))), Tone::Good });
-    out.push_back(PanelButton { QStringLiteral("line.drop"), tr("Take the line off"),
-                                [open = &m_open, id = line.id] {
-                                    static_cast<void>(open->edit(LineEdit(DropLine { id })));
-                                } });
+    out.push_back(PanelButton {
+        QStringLiteral("line.drop"), tr("Take the line off"),
+        [open = &m_open, id = line.id] { saidIfRefused(open->edit(LineEdit(DropLine { id }))); } });
 }
 
 void LinesPage::portPanel(const Port &port, PanelContent &out) const
@@ -217,7 +216,7 @@ void LinesPage::portPanel(const Port &port, PanelContent &out) const
                               {},
                               cap,
                               [open = &m_open, id = port.id](bool on) {
-                                  static_cast<void>(open->edit(LineEdit(CapPort { id, on })));
+                                  saidIfRefused(open->edit(LineEdit(CapPort { id, on })));
                               } });
     const auto ports = portsOf(m_open.build());
     PanelChoice c { QStringLiteral("port.join"), tr("a line from here to"), {}, -1, {} };
@@ -247,15 +246,14 @@ void LinesPage::filterPanel(PanelContent &out) const
     out.push_back(PanelHeading { qs(filter->name) });
     const Plumbing &p = build.plumbing;
     if (!build.engine.ofKind("tank") && !build.engine.ofKind("line"))
-        out.push_back(
-            PanelTick { QStringLiteral("filter.remote"),
-                        Mark::NotDone,
-                        tr("Away from the block, on lines"),
-                        {},
-                        p.remoteFilter,
-                        [open = &m_open, made = p.filterBuild](bool on) {
-                            static_cast<void>(open->edit(LineEdit(SetFilter { on, made })));
-                        } });
+        out.push_back(PanelTick { QStringLiteral("filter.remote"),
+                                  Mark::NotDone,
+                                  tr("Away from the block, on lines"),
+                                  {},
+                                  p.remoteFilter,
+                                  [open = &m_open, made = p.filterBuild](bool on) {
+                                      saidIfRefused(open->edit(LineEdit(SetFilter { on, made })));
+                                  } });
     PanelChoice c { QStringLiteral("filter.build"), tr("made as"), {}, 0, {} };
     for (const FilterBuild &b : filterBuilds()) {
         if (b.id == p.filterBuild)

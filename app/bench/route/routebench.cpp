@@ -2,6 +2,7 @@
 #include "bench/route/routebench.h"
 
 #include "assess/cleanmarks.h"
+#include "entry/refusal.h"
 
 #include "bench/route/engineeditor.h"
 #include "bench/route/flowpage.h"
@@ -232,7 +233,7 @@ void RouteBench::chooseOil(int index)
 {
     const auto oil = findOil(m_open.build(), m_grade->itemText(index).toStdString());
     if (oil && m_open.build().oil.grade != oil->grade)
-        static_cast<void>(m_open.edit(SetOil { *oil }));
+        saidIfRefused(m_open.edit(SetOil { *oil }));
 }
 
 PanelContent RouteBench::panel() const
@@ -381,15 +382,15 @@ void RouteBench::stopProofs(const Stop &stop, PanelContent &out) const
     const StopMarks *marks = m_open.assessment().marksOf(stop.id);
     const auto prove = [this, id = stop.id](const char *aspect, const QString &how) {
         return [open = &m_open, id, aspect, how] {
-            static_cast<void>(open->edit(AddProof { { "",
-                                                      id,
-                                                      aspect,
-                                                      "proven",
-                                                      how.toStdString(),
-                                                      OpenBuild::userName(),
-                                                      OpenBuild::now(),
-                                                      "",
-                                                      {} } }));
+            saidIfRefused(open->edit(AddProof { { "",
+                                                  id,
+                                                  aspect,
+                                                  "proven",
+                                                  how.toStdString(),
+                                                  OpenBuild::userName(),
+                                                  OpenBuild::now(),
+                                                  "",
+                                                  {} } }));
         };
     };
     const bool clean = marks->clean != Mark::Proven, flow = marks->flow != Mark::Proven;

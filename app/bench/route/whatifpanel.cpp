@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/whatifpanel.h"
+#include "entry/refusal.h"
 
 #include <algorithm>
 #include <cmath>
@@ -77,7 +78,7 @@ void imaginedFault(OpenBuild &open, size_t i, PanelContent &out)
                                     std::vector<Fault> faults = open->imagined();
                                     if (i < faults.size())
                                         faults.erase(faults.begin() + static_cast<long>(i));
-                                    static_cast<void>(open->imagine(std::move(faults)));
+                                    saidIfRefused(open->imagine(std::move(faults)));
                                 } });
 }
 
@@ -131,17 +132,17 @@ void keeping(OpenBuild &open, PanelContent &out)
                                             Scenario s;
                                             s.name = imaginedText(*open).toStdString();
                                             s.faults = open->imagined();
-                                            static_cast<void>(open->record(s));
+                                            saidIfRefused(open->record(s));
                                         } });
         out.push_back(
             PanelButton { QStringLiteral("whatIf.drop"),
                           same ? QObject::tr("Put it aside") : QObject::tr("Throw it away"),
-                          [open = &open] { static_cast<void>(open->imagine({})); } });
+                          [open = &open] { saidIfRefused(open->imagine({})); } });
         if (same)
             out.push_back(PanelButton { QStringLiteral("whatIf.takeBack"),
                                         QObject::tr("Take it off the build"),
                                         [open = &open, id = same->id] {
-                                            static_cast<void>(open->takeBack("scenarios", id));
+                                            saidIfRefused(open->takeBack("scenarios", id));
                                         } });
     }
     if (kept.empty())

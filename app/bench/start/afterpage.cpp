@@ -4,6 +4,7 @@
 #include "bench/start/livetrace.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
+#include "entry/refusal.h"
 #include "paint/marks.h"
 #include "paint/titledcard.h"
 
@@ -238,7 +239,7 @@ void AfterPage::panel(PanelContent &out) const
             out.push_back(PanelButton { QStringLiteral("after.calibrate.") + qs(e.input),
                                         tr("Calibrate the forecast by it"),
                                         [open = &m_open, c = calibrationOf(*m_answer->build, e)] {
-                                            static_cast<void>(open->record(c));
+                                            saidIfRefused(open->record(c));
                                         } });
         }
     out.push_back(PanelText {
@@ -254,10 +255,9 @@ void AfterPage::panel(PanelContent &out) const
     for (const Calibration *c : calibrations) {
         out.push_back(
             PanelVerdict { Mark::LookAgain, qs(c->note), qs(c->by + ", " + c->at.substr(0, 10)) });
-        out.push_back(PanelButton { QStringLiteral("after.takeBack.") + qs(c->id), tr("Take back"),
-                                    [open = &m_open, id = c->id] {
-                                        static_cast<void>(open->takeBack("calibrations", id));
-                                    } });
+        out.push_back(PanelButton {
+            QStringLiteral("after.takeBack.") + qs(c->id), tr("Take back"),
+            [open = &m_open, id = c->id] { saidIfRefused(open->takeBack("calibrations", id)); } });
     }
 }
 

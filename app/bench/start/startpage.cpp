@@ -471,12 +471,12 @@ void StartPage::addNote()
     setFocus();
 }
 
-Result<void> StartPage::goThrough(const std::string &step, const std::string &outcome,
+Result<void> StartPage::goThrough(const std::string &step, const std::string &how,
                                   const RunPoint *read, std::optional<double> seconds)
 {
     CardStep s;
     s.step = step;
-    s.outcome = outcome;
+    s.outcome = how;
     s.seconds = rounded(seconds, 0.1);
     if (read) {
         const RunPoint plain = rounded(*read);
@@ -487,7 +487,7 @@ Result<void> StartPage::goThrough(const std::string &step, const std::string &ou
     const auto ok = m_open.record(std::move(s));
     if (!ok)
         Q_EMIT complained(qs(ok.error().message));
-    return ok;
+    return outcome(ok);
 }
 
 /// A reading goes onto the card, and into the logbook where forecast and diagnosis find it.
@@ -505,7 +505,7 @@ Result<void> StartPage::takeReading(const CardItem &item, const RunPoint &read)
     g.pressure_kpa = *plain.pressure_kpa;
     g.note = item.text;
     if (auto ok = m_open.record(g); !ok)
-        return ok;
+        return outcome(ok);
     return goThrough(step, "done", &read);
 }
 
@@ -549,7 +549,7 @@ Result<void> StartPage::takeUnfinished(const UnfinishedRun &unfinished)
     if (name)
         run.file = *name;
     if (auto ok = m_open.record(std::move(run)); !ok)
-        return ok;
+        return outcome(ok);
     // Beside the build now; where that has no file yet, all readings stay where runs are kept.
     if (name) {
         QFile::remove(qs(unfinished.path.string()));

@@ -5,6 +5,7 @@
 #include "assess/flowproof.h"
 #include "devices/serialsender.h"
 #include "document/logbook.h"
+#include "entry/refusal.h"
 #include "shell/stopfields.h"
 
 #include <algorithm>
@@ -133,7 +134,7 @@ void StartPage::stepPanel(const CardItem &i, PanelContent &out)
     if (i.done)
         out.push_back(PanelButton { QStringLiteral("card.takeBack"), tr("Take back"),
                                     [open = &m_open, id = i.done->id] {
-                                        static_cast<void>(open->takeBack("card_steps", id));
+                                        saidIfRefused(open->takeBack("card_steps", id));
                                     } });
 }
 
@@ -252,14 +253,14 @@ void StartPage::watchPanel(const CardItem &i, PanelContent &out)
               f.saw = saw;
               f.means = means;
               f.oil = open->build().oil.grade;
-              return open->record(f);
+              return outcome(open->record(f));
           };
     for (const std::string &id : i.watched) {
         const Stop *stop = m_open.build().engine.find(id);
         const FlowProof proof = flowProof(m_open.build(), *stop);
         out.push_back(PanelHeading { qs(stop->name) });
         out.push_back(PanelButton { QStringLiteral("watch.all.") + qs(id), tr("Oil comes at all"),
-                                    [record, id] { static_cast<void>(record(id, 0, "flows")); } });
+                                    [record, id] { saidIfRefused(record(id, 0, "flows")); } });
         for (size_t k = 0; k < proof.outlets.size(); ++k) {
             const FlowOutlet &o = proof.outlets[k];
             PanelChoice c { QStringLiteral("watch.") + qs(id) + u'.' + QString::number(k + 1),
@@ -289,7 +290,7 @@ void StartPage::watchPanel(const CardItem &i, PanelContent &out)
                                         [open = &m_open] {
                                             Symptom s;
                                             s.symptom = "last_lifters_dry";
-                                            static_cast<void>(open->record(s));
+                                            saidIfRefused(open->record(s));
                                         } });
     }
     if (!i.done)
@@ -381,7 +382,7 @@ void StartPage::gatePanel(PanelContent &out)
             out.push_back(PanelButton { QStringLiteral("gate.takeBack.") + qs(id),
                                         tr("Take the signature back"),
                                         [open_ = &m_open, sign = h.signature->id] {
-                                            static_cast<void>(open_->takeBack("signoffs", sign));
+                                            saidIfRefused(open_->takeBack("signoffs", sign));
                                         } });
             continue;
         }
