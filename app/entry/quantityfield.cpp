@@ -5,9 +5,12 @@
 #include "shell/figure.h"
 
 #include <QKeyEvent>
+#include <QMouseEvent>
 #include <QLocale>
 #include <QRegularExpression>
 #include <QStyle>
+
+#include <utility>
 
 namespace mildpath {
 
@@ -179,6 +182,16 @@ void QuantityField::focusInEvent(QFocusEvent *event)
 {
     QLineEdit::focusInEvent(event);
     selectAll();
+    m_clickedInto = event->reason() == Qt::MouseFocusReason;
+}
+
+/// A click into a filled field takes the place of what is there, like a Tab into it; only the next
+/// one sets a cursor. Else "4" typed into 41.1 becomes 441.1.
+void QuantityField::mousePressEvent(QMouseEvent *event)
+{
+    QLineEdit::mousePressEvent(event);
+    if (std::exchange(m_clickedInto, false))
+        selectAll();
 }
 
 void QuantityField::focusOutEvent(QFocusEvent *event)

@@ -49,6 +49,7 @@ Q_SIGNALS:
 protected:
     void keyPressEvent(QKeyEvent *event) override;
     void focusInEvent(QFocusEvent *event) override;
+    void mousePressEvent(QMouseEvent *event) override;
     void focusOutEvent(QFocusEvent *event) override;
 
 private:
@@ -59,6 +60,7 @@ private:
     void markRefused(bool refused);
     void nudge(double steps);
 
+    bool m_clickedInto = false; ///< the click under way brought the focus
     Dimension m_dimension;
     std::string m_unit;
     int m_decimals = 1;

@@ -179,12 +179,10 @@ int runApplication(QApplication &app)
         = parser.isSet(build) ? parser.value(build) : parser.positionalArguments().value(0);
     const QString path = file.isEmpty() ? qs(demoBuildPath().string()) : file;
     if (parser.isSet(demo) || pictures || !file.isEmpty()) {
-        // What is shipped is opened as a copy; pictures and sheets only look.
-        const bool shipped = file.isEmpty(), looks = pictures && !shipped;
+        // Pictures and sheets only look.
         const auto open = [&] {
-            return shipped ? window.openCopy(path)
-                : looks    ? window.openReadOnly(path)
-                           : window.openFile(path);
+            return pictures && !isShipped(path.toStdString()) ? window.openReadOnly(path)
+                                                              : window.openFile(path);
         };
         if (!open()) {
             complain(window.messageBar().text());

@@ -56,7 +56,7 @@ QString failureText(const LoadFailure &failure)
 
 bool MainWindow::openFile(const QString &path)
 {
-    return openAs(path, As::File);
+    return openAs(path, isShipped(path.toStdString()) ? As::Copy : As::File);
 }
 
 bool MainWindow::openReadOnly(const QString &path)

@@ -17,6 +17,15 @@ std::filesystem::path dataFolder()
     return installedDataFolder;
 }
 
+bool isShipped(const std::filesystem::path &file)
+{
+    std::error_code code;
+    const auto folder = std::filesystem::weakly_canonical(file, code).parent_path();
+    return !code
+        && (folder == std::filesystem::weakly_canonical(dataFolder() / "demo", code)
+            || folder == std::filesystem::weakly_canonical(dataFolder() / "templates", code));
+}
+
 std::filesystem::path demoBuildPath()
 {
     return dataFolder() / "demo" / "harbour-fire-pump.mildpath";

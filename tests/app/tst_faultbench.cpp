@@ -359,8 +359,7 @@ void TestFaultBench::flows_compareWithAnotherBuild()
     auto *page = find<FlowPage>("flowPage");
     Build other = build();
     other.name = "Second set";
-    for (FlowSeen &f : other.flows)
-        f.oil = "20W-50";
+    other.flows.change([](FlowSeen &f) { f.oil = "20W-50"; });
     QTemporaryDir dir;
     const QString path = dir.filePath(QStringLiteral("second.mildpath"));
     QVERIFY(saveBuild(path.toStdString(), other));

@@ -211,7 +211,7 @@ void TestHeatBench::log_survivesTheFile()
     const QTemporaryDir folder;
     const QString path = folder.filePath(QStringLiteral("warm.mildpath"));
     QVERIFY(m_window->openBuild().save(path));
-    const std::vector<HeatPoint> points = build().heatPoints;
+    const SharedList<HeatPoint> points = build().heatPoints;
     const QString shown = fit();
     QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-alloy")));
     QVERIFY(build().heatPoints.empty());

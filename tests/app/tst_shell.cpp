@@ -397,7 +397,7 @@ void TestShell::failedSave_keepsEverything()
 {
     QTemporaryDir folder;
     OpenBuild open(folder.filePath(QStringLiteral("state")));
-    open.open(demoBuild(), QStringLiteral("/somewhere/demo.mildpath"));
+    open.open(demoBuild(), { .path = QStringLiteral("/somewhere/demo.mildpath") });
     QVERIFY(open.edit(SetUse { "hot_oil_c", 95 }));
     QVERIFY(!open.save(QStringLiteral("/nonexistent/folder/x.mildpath")));
     QCOMPARE(open.path(), QStringLiteral("/somewhere/demo.mildpath"));
@@ -418,8 +418,8 @@ void TestShell::undo_isJournalled()
         open.undoStack().undo();
     }
     const auto found = findRecoveries(folder.path().toStdString());
-    QCOMPARE(found.size(), 1u);
-    QCOMPARE(found[0].recovered.use.hotOil_c, 95.0);
+    QCOMPARE(found.recoveries.size(), 1u);
+    QCOMPARE(found.recoveries[0].recovered.use.hotOil_c, 95.0);
 }
 
 } // namespace tst_shell

@@ -35,9 +35,10 @@ Build plain(const char *name = "inline-four-wet-sump")
 
 Build widened(Build build, double by_um)
 {
-    for (Reading &r : build.readings)
+    build.readings.change([&](Reading &r) {
         if (r.stop.starts_with("main_"))
             *r.value_um += by_um;
+    });
     return build;
 }
 

@@ -429,8 +429,7 @@ void TestCleaning::stopsMark_isTheWorstOfItsPassages()
     QCOMPARE(a.marksOf("rocker_shaft")->clean, Mark::LookAgain); // aged
     // The pump is more than its passage: what was washed besides has to be said as well.
     Build unsaid = b;
-    std::erase_if(unsaid.proofs,
-                  [](const Proof &p) { return p.stop == "pump" && p.aspect == "clean"; });
+    unsaid.proofs.eraseIf([](const Proof &p) { return p.stop == "pump" && p.aspect == "clean"; });
     QCOMPARE(assess(unsaid).marksOf("pump")->clean, Mark::NotDone);
     QCOMPARE(a.marksOf("pump")->clean, Mark::Proven);
     // Seen dirty as a whole is not outvoted by clean passages.

@@ -451,8 +451,7 @@ void TestCli::compareFlows_saysWhatForbidsIt()
 {
     QTemporaryDir folder;
     Build other = demoBuild();
-    for (FlowSeen &f : other.flows)
-        f.filter = "old can";
+    other.flows.change([](FlowSeen &f) { f.filter = "old can"; });
     const QString path = folder.filePath(QStringLiteral("other.mildpath"));
     QVERIFY(saveBuild(path.toStdString(), other));
     QVERIFY(

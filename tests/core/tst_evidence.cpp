@@ -211,7 +211,7 @@ void TestEvidence::history_additivesRaiseNothing()
 void TestEvidence::missingBaseline_isSaidAndNothingJudged()
 {
     Build b = m_history;
-    std::erase_if(b.oilSamples, [](const OilSample &s) { return s.of == "new"; });
+    b.oilSamples.eraseIf([](const OilSample &s) { return s.of == "new"; });
     const OilReport r = reportOil(b);
     const JudgedSample &last = r.samples.back();
     QVERIFY(std::ranges::any_of(last.remarks, [](const std::string &t) {
@@ -404,8 +404,7 @@ void TestEvidence::recheck_isByTheOrderOfTheLogbook()
     QVERIFY(r.notAgain > 10);
     // The same with every clock wrong.
     Build b = m_history;
-    for (Reading &reading : b.readings)
-        reading.at = "1970-01-01T00:00:00";
+    b.readings.change([](Reading &reading) { reading.at = "1970-01-01T00:00:00"; });
     QVERIFY(recheckOf(b, b.openings.front()).sizes[2].change_um == r.sizes[2].change_um);
     // Opened once more: what is gauged then is of the second opening.
     Opening again;

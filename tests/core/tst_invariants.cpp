@@ -143,8 +143,7 @@ void TestInvariants::heatBalance_staysWithinItsCap()
 void TestInvariants::likelyRange_widensWithDoubt()
 {
     Build sure = demoBuild(), unsure = demoBuild();
-    for (Reading &r : unsure.readings)
-        r.u_um = 8;
+    unsure.readings.change([](Reading &r) { r.u_um = 8; });
     const LikelyPressure a = assess(sure).hotIdle.gauge, b = assess(unsure).hotIdle.gauge;
     QCOMPARE(a.value_pa, b.value_pa);
     QVERIFY(b.high_pa - b.low_pa > a.high_pa - a.low_pa);
