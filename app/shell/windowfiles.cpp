@@ -99,8 +99,7 @@ bool MainWindow::openAs(const QString &path, As as)
     }
     if (!stand(std::move(loaded->build), std::move(from)))
         return false;
-    if (as != As::Copy)
-        noteRecent(m_open->path());
+    noteRecent(whole);
     if (as == As::ReadOnly)
         m_messages->say(
             tr("%1 is open read-only: changes are saved under another name.").arg(file));
@@ -231,9 +230,10 @@ void MainWindow::offerRecovery(FoundJournals found)
     if (!found.recoveries.empty()) {
         const Recovery first = std::move(found.recoveries.front());
         found.recoveries.erase(found.recoveries.begin());
-        const QString where = first.buildPath.empty() ? tr("a build never saved")
-                                                      : QFileInfo(qs(first.buildPath)).fileName();
-        QString text = tr("The last run ended without saving: %1, edits: %2, last on %3.")
+        const QString where = first.buildPath.empty()
+            ? tr("%1 (never saved)").arg(qs(first.recovered.name))
+            : QFileInfo(qs(first.buildPath)).fileName();
+        QString text = tr("The last run ended without saving: %1, %2 edits, the last on %3.")
                            .arg(where)
                            .arg(first.edits.size())
                            .arg(when(first.at));

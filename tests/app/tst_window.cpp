@@ -286,7 +286,7 @@ void TestWindow::crash_offersTheRest()
     next.show();
     next.offerRecovery();
     QVERIFY(
-        next.messageBar().text().contains(QStringLiteral("harbour-fire-pump.mildpath, 2 edits")));
+        next.messageBar().text().contains(QStringLiteral("(never saved), 2 edits, the last on")));
     next.messageBar().findChild<QPushButton *>(QStringLiteral("answer0"))->click();
     QVERIFY(next.openBuild().build() == lost);
     QVERIFY(next.openBuild().isModified());
