@@ -87,5 +87,6 @@ int runStart(const Options &);
 int runReport(const Options &);
 int runAfter(const Options &);
 int runShelf(const Options &);
+int runRules(const Options &);
 
 } // namespace mildpath::cli

@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 21> verbs { {
+const std::array<Verb, 22> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -119,6 +119,13 @@ const std::array<Verb, 21> verbs { {
       { "--search", "--compare", "--csv" },
       { "--json", "--quantities", "--force" },
       runShelf },
+    { "rules",
+      "rules [--markdown]",
+      "Numbers no publication gives, each with its meaning and where it comes from: limits,\n"
+      "priors, sizes of faults, margins. --markdown: as docs/theory/rules.md holds them.",
+      {},
+      { "--markdown" },
+      runRules },
     { "what-if",
       "what-if FILE --fault KIND@STOP[.ITEM][=SEVERITY],… [--rpm N] [--oil-temp-c T] [--json]",
       "Before and after, at every gauge tap and stop, with faults imagined; what the gauge would "

@@ -3,6 +3,7 @@
 
 #include "assess/airreport.h"
 #include "assess/assessment.h"
+#include "rules/rules.h"
 
 #include <span>
 
@@ -54,8 +55,6 @@ Mark markOf(const AirReport &air, const AirRow &row);
 /// What of the air side wants saying beside the stops' own marks.
 std::vector<Finding> airFindings(const Build &build, const AirReport &air);
 
-/// More gas than this a pump is not asked to take here.
-inline constexpr double mostGasShare = 0.3;
 /// What gas at the pump's inlet does to pressure. An estimate: the share of gas is bounded, not
 /// known.
 struct GasEffect

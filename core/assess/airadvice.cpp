@@ -2,6 +2,7 @@
 #include "assess/air.h"
 
 #include "document/logbook.h"
+#include "rules/rules.h"
 #include "sump/gas.h"
 
 #include <algorithm>
@@ -13,7 +14,6 @@ namespace {
 
 /// Least flow past a temperature sender that brings it the oil's warmth. Own choice.
 constexpr double senderFlow_m3_s = 0.5 / litresPerMinute;
-constexpr double oilModulus_pa = 1.5e9; ///< of mineral oil, from memory
 
 /// Nodes behind the filter: everything its clean side feeds.
 std::set<std::string> cleanNodes(const Build &build)

@@ -2,6 +2,7 @@
 #include "assess/airjudge.h"
 
 #include "pump/suction.h"
+#include "rules/rules.h"
 #include "sump/gas.h"
 
 #include <algorithm>
@@ -33,9 +34,6 @@ AirState worst(AirState a, AirState b)
     const AirState both[] = { a, b };
     return overallState(both);
 }
-
-/// Scavenge stages should take this much more than comes: oil comes back as foam. Own choice.
-constexpr double scavengeEnough = 1.5;
 
 } // namespace
 

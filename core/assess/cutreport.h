@@ -4,6 +4,7 @@
 #include "assess/rules.h"
 #include "document/document.h"
 #include "evidence/counts.h"
+#include "rules/rules.h"
 
 #include <optional>
 #include <string>
@@ -57,7 +58,5 @@ JudgedCut comparedWith(const Build &build, JudgedCut cut, const std::string &oth
 Exposure exposureOf(const FilterCut &cut, int count);
 /// "3.0 times the rate (0.9 to 12.8), too few to tell": the comparison in words, interval and all.
 std::string comparisonText(const CountComparison &comparison);
-/// A flake of metal from this size on is looked at whatever the count. Own choice.
-inline constexpr double bigFlake_mm = 1;
 
 } // namespace mildpath

@@ -3,6 +3,7 @@
 
 #include "assess/rules.h"
 #include "document/document.h"
+#include "rules/rules.h"
 #include "surface/finish.h"
 
 #include <memory>
@@ -66,9 +67,6 @@ struct FinishChange
 /// Absent unless both phases have it.
 std::optional<FinishChange> changeOf(std::span<const ReadTrace> traces, int bore,
                                      const FinishQuantity &quantity);
-/// What one trace of a wall scatters by, standard deviation as a share: twenty synthetic traces of
-/// one wall (docs/theory/finish.md).
-inline constexpr double plateauScatter = 0.1, valleyScatter = 0.3;
 
 /// Valley volume wanted, by both schools (µm³/µm²); absent until a petrol figure is entered.
 struct ValleyTarget

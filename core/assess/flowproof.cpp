@@ -2,6 +2,7 @@
 #include "assess/flowproof.h"
 
 #include "document/logbook.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,9 +10,6 @@
 
 namespace mildpath {
 namespace {
-
-/// Apart by more than this, two temperatures are not "about as warm". Own choice.
-constexpr double sameWarmth_k = 10;
 
 std::string listed(const std::vector<std::string> &names)
 {

@@ -2,6 +2,7 @@
 #include "assess/assessment.h"
 
 #include "oil/grades.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <array>
@@ -11,8 +12,6 @@ namespace mildpath {
 namespace {
 
 constexpr int speeds = 14;
-constexpr double coldForecast_c = 40;
-constexpr double hotterBy_k = 30;
 
 /// Speed at which something begins, between one where it has not and one where it has (bisected to
 /// 25 rev/min: nobody sets a tachometer closer).

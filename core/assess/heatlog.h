@@ -4,16 +4,9 @@
 #include "assess/assessment.h"
 #include "bearing/heatedblock.h"
 #include "bearing/infrared.h"
+#include "rules/rules.h"
 
 namespace mildpath {
-
-/// A block counts as evenly warm while its spots lie within this (K). Own choice.
-inline constexpr double evenSpread_k = 6;
-/// Standard uncertainty of a temperature taken on a dull spot or by contact (K). Own choice.
-inline constexpr double spotU_k = 1;
-/// Share by which a housing may leave its handbook range before a reading counts as impossible:
-/// billet blocks are seen to grow 8 % less than the handbook says (common practice, no source).
-inline constexpr double expansionLeeway = 0.1;
 
 /// A point of the heated-block log as the judgement sees it.
 struct JudgedHeatPoint

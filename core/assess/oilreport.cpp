@@ -6,6 +6,7 @@
 #include "oil/blending.h"
 
 #include "quantity/hours.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <array>
@@ -14,10 +15,6 @@
 
 namespace mildpath {
 namespace {
-
-/// Two samples are of one fill when their fills began within this of each other. Own choice: hour
-/// meters are read to half an hour.
-constexpr double sameFill_h = 0.5;
 
 std::string joined(const std::vector<std::string> &words)
 {

@@ -5,6 +5,7 @@
 #include "document/document.h"
 #include "evidence/usedoil.h"
 #include "quantity/result.h"
+#include "rules/rules.h"
 
 #include <optional>
 #include <string>
@@ -71,11 +72,5 @@ Result<Oil> oilOfSample(const Build &build, const OilSample &sample);
 /// Hot idle with the sampled oil. Errors: as oilOfSample and Network::solve.
 Result<OperatingResult> hotIdleWithSample(const Build &build, const Assessment &assessment,
                                           const OilSample &sample);
-
-/// From here on another look. Common practice, no source.
-inline constexpr double watchWater_percent = 0.1, watchFuel_percent = 2, holdFuel_percent = 5;
-/// Viscosities that differ by less than this share are alike. Own choice: a laboratory's repeat and
-/// the blend rule together.
-inline constexpr double alikeViscosity = 0.05;
 
 } // namespace mildpath

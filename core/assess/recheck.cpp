@@ -61,7 +61,8 @@ Recheck recheckOf(const Build &build, const Opening &opening)
     // Before: what stood then, corrections among them resolved.
     Build then = build;
     const auto first = build.readings.begin();
-    then.readings.assign(first, first + static_cast<std::ptrdiff_t>(std::min(from, build.readings.size())));
+    then.readings.assign(
+        first, first + static_cast<std::ptrdiff_t>(std::min(from, build.readings.size())));
     const std::vector<GaugedSize> before = judgeSizes(then), after = sizesFrom(build, from, to);
     for (size_t i = 0; i < after.size(); ++i) {
         const GaugedSize &a = after[i], &b = before[i];

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/air.h"
+#include "rules/rules.h"
 #include "sump/drive.h"
 
 namespace mildpath {
@@ -30,8 +31,6 @@ struct Replay
     double notModelled = 0; ///< share of the time
     double uncovered_s = 0, short_s = 0; ///< below the dip limit, below what is wanted
 };
-/// What of the signal is quicker than the oil follows and still counts (g). Own choice.
-inline constexpr double quickSignal_g = 0.15;
 
 /// A drive over the pan, hot, at the highest speed: steady tilt of the signal averaged over one
 /// slosh period. Lateral moments are seen in the section across, longitudinal ones along; both at

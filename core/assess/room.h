@@ -3,6 +3,7 @@
 
 #include "assess/assessment.h"
 #include "assess/progress.h"
+#include "rules/rules.h"
 
 namespace mildpath {
 
@@ -86,7 +87,6 @@ struct Room
     double width_um() const { return most_um - least_um; }
     bool inside() const { return here_um >= least_um && here_um <= most_um; }
 };
-inline constexpr double mostRoom_um = 250;
 
 /// Errors: as roomMap().
 Result<Room> roomOf(const Build &build, const std::vector<GaugedSize> &sizes,
@@ -112,9 +112,6 @@ struct WarmUpRun
 /// At steady speed from the coldest start on. Errors: as Network::solve.
 Result<WarmUpRun> warmUpRun(const Build &build, const std::vector<GaugedSize> &sizes, double rpm,
                             std::span<const double> times_s);
-
-/// Below this share of what the big-ends get cold, their hot share is worth a look. Own choice.
-inline constexpr double crankShareKept = 0.6;
 
 /// The crank's oil at one temperature, everything settled.
 struct CrankOil

@@ -6,14 +6,14 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<StopNeed, 7> needs { {
+const std::array<StopNeed, 7> needs { {
     { "main", 0, true, true },
     { "big_end", 0, true, false },
-    { "cam_bearing", 0.2e5, false, false },
-    { "lifter", 0.3e5, false, false },
-    { "tensioner", 0.5e5, false, false },
-    { "phaser", 0.7e5, false, false },
-    { "turbo", 0.7e5, false, false, 1.5e5 },
+    { "cam_bearing", needCam_pa, false, false },
+    { "lifter", needLifter_pa, false, false },
+    { "tensioner", needTensioner_pa, false, false },
+    { "phaser", needPhaser_pa, false, false },
+    { "turbo", needTurboIdle_pa, false, false, needTurboSpeed_pa },
 } };
 
 constexpr std::array<std::string_view, 1> mainKinds { "main" };

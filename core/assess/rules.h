@@ -2,6 +2,7 @@
 #pragma once
 
 #include "document/document.h"
+#include "rules/rules.h"
 
 #include <optional>
 #include <span>
@@ -38,49 +39,8 @@ struct OilGroup
 };
 std::span<const OilGroup> oilGroups();
 
-/// Common factor between model and engine (standard uncertainty, relative).
-inline constexpr double modelUncertainty = 0.06;
-/// "Likely" ranges hold nine builds in ten: ± 1.645 standard uncertainties (normal distribution).
-inline constexpr double likelyFactor = 1.645;
-
 /// Least pressure wanted at a speed, by the rule the document states (Pa).
 double leastWanted_pa(const Use &use, double rpm);
-/// A thousandth of an inch per inch of journal diameter. Common practice, no source.
-inline constexpr double ruleClearancePerDiameter = 0.001;
-
-/// Above this no pressure is shown: beyond what filter cans stand.
-inline constexpr double beyondStrength_pa = 15e5;
-
-/// Idle ends here for needs that differ: times the hot-idle speed. Own choice.
-inline constexpr double idleEnds = 1.5;
-
-/// Relief counts as open from this share of the pump's flow.
-inline constexpr double reliefOpenShare = 0.01;
-
-/// A reading this far outside the limits (in widths of the limits) is kept and marked unlikely.
-inline constexpr double unlikelyWidths = 1.0;
-
-/// Open share of a feed hole: from `fine` on nothing is said, below `least` it holds. Own choice.
-inline constexpr double feedShareFine = 0.7;
-inline constexpr double feedShareLeast = 0.6;
-/// Loss of a partly covered hole, on the drilling's velocity head: 1/(Cd f)², f its open share of
-/// the drilling. Cd of a covered edge. Own choice.
-inline constexpr double coveredHoleDischarge = 0.65;
-/// A hole quite shut still seeps behind the shell: this share of the drilling. Own choice; the loss
-/// it makes stays within what a pipe of the circuit may have.
-inline constexpr double shutHoleSeeps = 2e-3;
-/// Discharge coefficient of an oil bevel toward the thrust face. Own choice.
-inline constexpr double bevelDischarge = 0.6;
-
-/// End clearance below which rotors may bind when the pump warms (µm). Common practice, no source.
-inline constexpr double rotorsBind_um = 40;
-/// Dressing is worth its trouble while 10 µm still buy this share of hot idle. Own choice.
-inline constexpr double dressingWorth = 0.004;
-/// Workshop limits of a rotor pump (µm): 0.005 in tip, 0.006 in end. Common practice, no source.
-inline constexpr double commonTipLimit_um = 127, commonEndLimit_um = 152;
-
-/// Pump power = outlet pressure × swept flow over this. Own choice.
-inline constexpr double pumpEfficiency = 0.85;
 
 /// Something that is looked at and ticked, with the reason why.
 struct Check

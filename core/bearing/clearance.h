@@ -4,6 +4,7 @@
 #include "quantity/result.h"
 #include "quantity/rounding.h"
 #include "quantity/types.h"
+#include "rules/rules.h"
 
 #include <optional>
 #include <span>
@@ -70,8 +71,6 @@ enum class ReadingUse {
 
 /// A gauging line upright to the parting line (degrees).
 inline constexpr double uprightAngle_deg = 90;
-/// Nobody gauges nearer the parting line than this (degrees).
-inline constexpr double neverWithin_deg = 30;
 
 /// Source: shell geometry (eccentric wall), own derivation; the thresholds are common practice.
 ReadingUse readingUse(double angle_deg);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "quantity/result.h"
+#include "rules/rules.h"
 
 #include <optional>
 
@@ -51,7 +52,6 @@ double pressureViscosity_per_pa(double viscosity_pa_s);
 ///   1 µm √((μ U)/(0.1 Pa·m) · (0.2 MPa/p)); a tenth of it at the ends of the stroke.
 /// Own choice, no source; never to be shown as a film.
 double ringFilm_m(double viscosity_pa_s, double meanSpeed_m_s, double ringPressure_pa);
-inline constexpr double ringEndShare = 0.1;
 
 /// Friction along the curve of Stribeck by film parameter, for drawing a contact's place: 0.12
 /// boundary, a valley of 0.002 near λ = 3, rising slowly beyond. Ranges common practice, no source.

@@ -3,6 +3,7 @@
 
 #include "quantity/result.h"
 #include "quantity/types.h"
+#include "rules/rules.h"
 
 namespace mildpath {
 
@@ -80,7 +81,6 @@ struct FeedFlow
 
 /// Pressure and rotation together: Qs^s Qp^(1−s), never below the pressure flow alone.
 double combinedFlow_m3_s(double side_m3_s, double pressure_m3_s, double exponent);
-inline constexpr double holeExponent = 0.6, arcExponent = 0.7;
 /// 0.7 (w/L)^0.7 + 0.4.
 double axialGrooveExponent(double widthRatio);
 

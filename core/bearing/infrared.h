@@ -3,6 +3,7 @@
 
 #include "quantity/result.h"
 #include "quantity/types.h"
+#include "rules/rules.h"
 
 #include <span>
 #include <string_view>
@@ -33,10 +34,6 @@ struct InfraredTemperature
     double u_k; ///< standard, from the emissivity's alone
     bool usable; ///< the amplification is at most 2
 };
-
-/// Above this amplification a corrected reading is not to be trusted. Own choice of the trade's
-/// "paint the spot": 1 K of the reading becomes more than 2 K of the answer.
-inline constexpr double mostInfraredAmplification = 2;
 
 /// True temperature of a spot behind an infrared reading.
 ///   total:    T⁴ = Ta⁴ + (es/e)(Tr⁴ − Ta⁴)

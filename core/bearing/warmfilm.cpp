@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bearing/warmfilm.h"
+#include "rules/rules.h"
 
 #include <boost/math/tools/toms748_solve.hpp>
 
@@ -9,12 +10,8 @@ namespace mildpath {
 namespace {
 
 /// Steps of the ladder: close together where engine bearings run.
-constexpr std::array<double, FilmOil::steps> ladder_k { filmRiseMost_k, 54, 37, 26,  18,
+const std::array<double, FilmOil::steps> ladder_k { filmRiseMost_k, 54, 37, 26,  18,
                                                         12.5,           8,  4,  1.2, 0.12 };
-/// Below this share of the side flow the joining rule gives way to a straight line.
-constexpr double lineBelow = 1e-3;
-/// What is left of a gap that has closed: the equations stay regular, the judgement holds it.
-constexpr double leastGap_m = 0.2e-6;
 
 FeedShape shapeOf(const RunningBearing &b)
 {

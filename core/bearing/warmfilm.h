@@ -3,6 +3,7 @@
 
 #include "bearing/feed.h"
 #include "bearing/filmtable.h"
+#include "rules/rules.h"
 
 #include <array>
 #include <functional>
@@ -70,12 +71,6 @@ private:
 double fedFlow_m3_s(const FilmAt &film, double feed_pa);
 /// The pressure that makes this flow: the inverse of fedFlow_m3_s(), flow ≥ 0.
 double feedFor_pa(const FilmAt &film, double flow_m3_s);
-
-/// Film temperature above the oil that comes in, as a share of what the oil takes up:
-/// T_eff = T_in + 0.8 ΔT (Cameron, as in Stachowiak and Batchelor, from memory).
-inline constexpr double filmWarmth = 0.8;
-inline constexpr double filmRiseMost_k = 80;
-inline constexpr double oilHeat_j_kg_k = 2000; ///< specific heat, handbook, from memory
 
 /// What a film needs to know of its oil.
 struct FilmOilState

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "rules/rules.h"
+
 namespace mildpath {
 
 /// Temperatures of oil and parts at one moment (°C).
@@ -40,9 +42,6 @@ struct WarmUp
     double journalLag_s = 60; ///< journal and rod behind the oil
     double capLag_s = 120; ///< a cap or girdle behind the oil
 };
-/// The speed the second time constants stand for (rev/min); 1/τ is linear in speed between idle and
-/// it, and goes on so above.
-inline constexpr double warmUpSpeed_rpm = 3000;
 
 /// Time constant at a speed (s): 1/τ linear between the two; below idle that of idle.
 double timeConstant_s(double atIdle_s, double atSpeed_s, double idle_rpm, double rpm);

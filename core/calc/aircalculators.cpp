@@ -35,7 +35,7 @@ AbsolutePressure absoluteKpa(const CalcArguments &in, std::string_view key)
     return { in.kpa(key) };
 }
 
-constexpr std::array windageInputs {
+const std::array windageInputs {
     length("radius_mm", "swept by the crank"),
     notNegative("rpm", "speed", "rev/min"),
     either("gap_mm", "running level to the circle; negative: it dips", "mm"),
@@ -198,7 +198,7 @@ Result<Json> runLeak(const CalcArguments &in)
     return out;
 }
 
-constexpr std::array releaseInputs {
+const std::array releaseInputs {
     positive("pressure_abs_kpa", "at the place of low pressure, absolute", "kPa"),
     optional(notNegative("bunsen", "gas dissolved per volume and atmosphere", ""), usualBunsen),
     optional(positive("saturation_abs_kpa", "pressure the oil is saturated at", "kPa"), 101.325),

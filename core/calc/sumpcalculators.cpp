@@ -14,7 +14,7 @@ namespace mildpath {
 namespace {
 
 constexpr double degree = pi / 180;
-constexpr CalcInput beta
+const CalcInput beta
     = optional(notNegative("expansion_per_k", "expansion of the oil", "1/K"), oilExpansion_per_k);
 constexpr CalcInput fillTemperature = optional(temperature("fill_c", "when it was poured in"), 20);
 constexpr CalcInput accel = optional(
@@ -56,7 +56,7 @@ Result<SectionPoint> mouthWithin(const CalcArguments &in, const Profile &profile
     return p;
 }
 
-constexpr std::array levelInputs {
+const std::array levelInputs {
     many(notNegative("height_mm", "heights over the lowest inside point, the first 0", "mm")),
     many(notNegative("area_mm2", "whole horizontal area there", "mm²")),
     positive("fill_l", "oil poured in", "l"),
@@ -209,7 +209,7 @@ constexpr std::array caseInputs {
     optional(notNegative("dynamic_holdup_l", "on its way outside the sump", "l"), 0),
     optional(temperature("oil_c", "of the oil; as filled when left out")),
 };
-constexpr std::array fillWindowInputs {
+const std::array fillWindowInputs {
     profileInput,
     length("width_mm", "extent normal to the section"),
     sideways("pickup_x_mm", "pickup, sideways"),
@@ -377,7 +377,7 @@ Result<Json> runDrain(const CalcArguments &in)
     return out;
 }
 
-constexpr std::array volumeInputs {
+const std::array volumeInputs {
     optional(positive("volume_l", "litres", "l")),
     optional(positive("volume_us_qt", "or US quarts", "US qt")),
     optional(positive("volume_imp_qt", "or imperial quarts", "imp qt")),

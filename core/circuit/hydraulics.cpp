@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/hydraulics.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace mildpath {
 namespace {
-
-constexpr double laminarBelow = 500;
 
 double power16(double x)
 {

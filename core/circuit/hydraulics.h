@@ -3,6 +3,7 @@
 
 #include "oil/viscosity.h"
 #include "quantity/types.h"
+#include "rules/rules.h"
 
 namespace mildpath {
 
@@ -104,9 +105,6 @@ double bearingConductance_m3_s_pa(const BearingLeakGeometry &b, RadialClearance 
 double bearingRotationFlow_m3_s(const BearingLeakGeometry &b, RadialClearance c,
                                 double journalSpeed_rad_s);
 
-/// Pressure over which a bearing's rotation flow fades in.
-inline constexpr double rotationFade_pa = 20e3;
-
 /// t²(3 − 2t) on 0…1, 0 and 1 outside.
 ValueSlope smoothstep(double t);
 
@@ -115,18 +113,11 @@ ValueSlope smoothstep(double t);
 /// At dp = crack it is 1.4 % open: the smoothing belongs to the model. Source: own choice.
 ValueSlope valveOpening(double t);
 
-/// Least opening of a relief or bypass valve as a share of its full area: seat leak, and what keeps
-/// the equations regular.
-inline constexpr double valveSeatLeak = 1e-6;
-
 /// Open share of a relief or bypass valve by the pressure across it, seat leak included.
 ValueSlope valveOpenShare(double dp_pa, double crack_pa, double full_pa);
 
 /// Pressure of the oil column in a crank drilling (Pa): ρ ω² (r_out² − r_in²)/2. Textbook.
 double crankColumn_pa(double density_kg_m3, double speed_rad_s, double rIn_m, double rOut_m);
-
-/// The drilling comes this near to the crank axis unless stated: share of its inlet radius.
-inline constexpr double closestShare = 0.6;
 
 /// Supply (Pa) without which the oil column breaks at its point nearest the axis:
 /// ρ ω² (r_in² − r_close²)/2. Textbook.

@@ -3,6 +3,7 @@
 
 #include "circuit/settling.h"
 #include "quantity/rounding.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
@@ -10,19 +11,10 @@
 namespace mildpath {
 namespace {
 
-constexpr double massTolerance = 1e-9; // of the pump's flow
-constexpr double fillTolerance = 1e-6; // relative
-constexpr double gateTolerance = 1e-4;
-constexpr double filmTolerance_k = 0.02;
-constexpr double largestStep_pa = 10e5;
-// A Newton step is searched along until a fifth of its slope is left: cheap passes instead of steps
-// where valves begin to open.
-constexpr double slopeLeft = 0.2;
 constexpr int mostNewtonSteps = 100;
 constexpr int mostCoupledSteps = 12;
 constexpr int mostRounds = 80;
 constexpr int stubbornFrom = 6; // rounds after which a cycle is to be broken
-constexpr double roughTolerance = 3e-4; // of the pump's flow: near enough for coupled steps
 
 /// Gauss with pivoting on rows [a | b]; the answer lands in the last column.
 bool solveSmall(std::vector<std::vector<double>> &rows)

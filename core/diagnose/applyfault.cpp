@@ -7,6 +7,7 @@
 
 #include "circuit/elementtypes.h"
 #include "oil/blending.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
@@ -31,9 +32,6 @@ Element hole(std::string id, std::string from, double d_mm, double l_mm, double 
              { { "d_mm", d_mm }, { "l_mm", l_mm }, { "cd", cd } },
              {} };
 }
-
-/// Share of air that goes through the pump with the worst of coolant in the oil. Own choice.
-constexpr double coolantFroth = 0.25;
 
 /// Applies one fault to a circuit. A member a kind, so that each stands by itself.
 class Applying
@@ -111,8 +109,9 @@ private:
         if (!end)
             return none();
         if (m_s > 0)
-            m_circuit.elements.push_back(
-                hole("plug_missing@" + m_stop.id, end->node, end->bore_mm * m_amount, 3, 0.65));
+            m_circuit.elements.push_back(hole("plug_missing@" + m_stop.id, end->node,
+                                              end->bore_mm * m_amount, missingPlugLength_mm,
+                                              missingPlugDischarge));
         return {};
     }
     Result<void> swarf()
@@ -175,8 +174,8 @@ private:
         }
         return each("relief", [&](Element &e) {
             if (k.ends_with("shut")) {
-                e.values["crack_kpa"] += 9000;
-                e.values["full_kpa"] += 9000;
+                e.values["crack_kpa"] += stuckShutBy_kpa;
+                e.values["full_kpa"] += stuckShutBy_kpa;
             } else {
                 e.values["stuck_open_fraction"] = graded(m_kind) ? m_amount : 1;
             }
@@ -202,12 +201,13 @@ private:
             const auto tap = m_build.circuit.taps.find(m_build.gaugeTap);
             if (tap == m_build.circuit.taps.end())
                 return none();
-            m_circuit.elements.push_back({ "external_line",
-                                           "pipe",
-                                           pump->to,
-                                           tap->second,
-                                           { { "d_mm", 6 }, { "l_mm", 800 }, { "k", 3 } },
-                                           {} });
+            m_circuit.elements.push_back(
+                { "external_line",
+                  "pipe",
+                  pump->to,
+                  tap->second,
+                  { { "d_mm", helperLineBore_mm }, { "l_mm", helperLineLength_mm }, { "k", 3 } },
+                  {} });
         }
         return {};
     }

@@ -2,6 +2,7 @@
 #include "diagnose/diagnosis.h"
 
 #include "diagnose/faultplaces.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <array>
@@ -9,12 +10,6 @@
 
 namespace mildpath {
 namespace {
-
-/// Suspects nearer to each other than this (standard deviations, all taps under all conditions) no
-/// gauge tells apart. Own choice.
-constexpr double toldApart = 1;
-/// Prior of nothing wrong, in the unit of the kinds' priors.
-constexpr double healthyPrior = 0.20;
 
 // Efforts: docs/theory/diagnosis.md. What each shows: own choice, common practice.
 const std::array<Look, 10> lookTable { {

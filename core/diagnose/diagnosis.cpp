@@ -4,6 +4,7 @@
 #include "assess/calibrated.h"
 #include "diagnose/flowevidence.h"
 #include "document/logbook.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <array>
@@ -13,8 +14,6 @@ namespace mildpath {
 namespace {
 
 constexpr double gaugeUsual_pa = GaugeReading::usualGaugeU_kpa * 1e3;
-/// A gauge that is fitted is read in two minutes; another port wants a fitting. Own choice.
-constexpr double fittedMinutes = 2, otherPortMinutes = 15;
 /// Pairs are made of this many of the likeliest single faults, at these severities. Own choice.
 constexpr size_t pairsOf = 4;
 constexpr std::array<double, 4> pairSeverities { 0.25, 0.5, 0.75, 1 };

@@ -3,6 +3,7 @@
 
 #include "diagnose/likelihood.h"
 #include "diagnose/signatures.h"
+#include "rules/rules.h"
 
 #include <optional>
 #include <string>
@@ -14,21 +15,6 @@ namespace mildpath {
 // prediction h of a guess, covariance S = diag(sg² + (si h)²) + sc² h hᵀ, and to that what the
 // clearances, the oil and each gauge may be off by, which moves readings together.
 
-/// Independent error of the model, one reading to the next, relative. Own choice.
-inline constexpr double independentError = 0.03;
-/// What an engine may be off by beside the model's own errors: its oil's viscosity (relative), and
-/// of a gauge's uncertainty the share that is its own, alike in all its readings; the rest is the
-/// eye's. Own choice. Clearances are off by their own uncertainty.
-inline constexpr double oilViscosityU = 0.05, gaugeOwnShare = 0.6;
-/// Chance to see a symptom, by how a fault goes with it. Own choice.
-inline constexpr double symptomLikely = 0.8, symptomPossible = 0.3, symptomOtherwise = 0.05;
-/// Chance that a look shows a fault it can show, and that it seems to show one that is not there.
-/// Own choice.
-inline constexpr double lookShows = 0.9, lookMistakes = 0.03;
-/// Mahalanobis distance from the healthy engine below which readings do not tell a fault.
-inline constexpr double seenDistance = 2;
-/// More certain than this one may act; below, look or read first. Own choice.
-inline constexpr double sureEnough = 0.8;
 /// Severities looked at: this many, evenly up to 1.
 inline constexpr int severitySteps = 12;
 

@@ -3,6 +3,7 @@
 
 #include "circuit/change.h"
 #include "document/document.h"
+#include "rules/rules.h"
 
 #include <span>
 #include <string>
@@ -92,10 +93,6 @@ std::string severityText(const Build &build, const Fault &fault);
 /// Loss of a sharp hole in a pipe, on the pipe's velocity head: ((D/d)²/0.7)². Textbook, own choice
 /// of the coefficient.
 double restrictorLoss(double pipe_mm, double hole_mm);
-/// What is fitted into a pushrod to restrict it. Own choice.
-inline constexpr double pushrodRestrictor_mm = 1.0;
-/// A feed is never looked at as more than this shut: what is left still seeps. Own choice.
-inline constexpr double leastOpenFeed = 0.02;
 /// Bore of the hole a lost jet leaves: from its own up to the kind's most.
 double lostJetBore_mm(const Element &jet, const FaultKind &kind, double severity);
 

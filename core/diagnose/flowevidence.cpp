@@ -3,15 +3,13 @@
 
 #include "diagnose/diagnosis.h"
 #include "document/logbook.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace mildpath {
 namespace {
-
-constexpr double comesFrom = 0.9, noneBelow = 0.5, softness = 0.12;
-constexpr double together = 0.5; ///< what the sum over outlets counts
 
 /// One outlet that was looked at.
 struct Watched

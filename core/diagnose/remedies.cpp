@@ -3,29 +3,13 @@
 
 #include "circuit/elementtypes.h"
 #include "oil/grades.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace mildpath {
 namespace {
-
-// Sizes of the remedies: own choice, what a shop would fit.
-constexpr double camRestrictor_mm = 1.5;
-constexpr double bushed_um = 25; ///< lifter in its bush, diametral
-constexpr double tighter_um = 10;
-constexpr double longerRotors = 1.25;
-constexpr double stiffer_kpa = 100;
-constexpr double pushrodSeat_mm = 8; ///< across the ball the lash opens around
-constexpr double lashOpen = 0.65; ///< share of a turn the lash stands open
-/// A gauge that rises by more than this while the weakest bearing gains less than half of it.
-constexpr double needleUp_pa = 2e3;
-/// Nothing that a gauge could tell.
-constexpr double nothing_pa = 1e3;
-/// From this share of the pump's flow on, much goes over the relief.
-constexpr double muchOver = 0.25;
-/// More than this, a remedy costs power.
-constexpr double costly = 1.15;
 
 struct Trial
 {

@@ -3,6 +3,7 @@
 
 #include "assess/assessment.h"
 #include "diagnose/faults.h"
+#include "rules/rules.h"
 
 namespace mildpath {
 
@@ -41,8 +42,6 @@ struct RemedyTable
     std::vector<Remedy> remedies;
     std::vector<std::string> notHere; ///< remedies this engine has no place for, with the reason
 };
-/// Lash of solid lifters taken for the comparison (mm at the pushrod's seat). Own choice.
-inline constexpr double usualLash_mm = 0.25;
 
 /// All remedies on the build, alone, with some faults present (worn lifter bores, say).
 /// Errors: as Network::solve for the engine as it stands.

@@ -69,7 +69,8 @@ constexpr std::array<EngineKey, 5> keysOfEngine { {
 } };
 
 /// Ids already used by records of one kind, however they look.
-template <class Record> std::string nextId(const SharedList<Record> &records, const std::string &prefix)
+template <class Record>
+std::string nextId(const SharedList<Record> &records, const std::string &prefix)
 {
     size_t number = records.size() + 1;
     const auto used = [&](const std::string &id) {

@@ -20,6 +20,7 @@
 #include "passage/cleaning.h"
 #include "passage/passage.h"
 #include "quantity/sharedlist.h"
+#include "rules/rules.h"
 
 #include <map>
 #include <optional>
@@ -275,9 +276,6 @@ std::string nextReadingId(const Build &build);
 std::string nextProofId(const Build &build);
 std::string nextTickId(const Build &build);
 std::string nextWeighingId(const Build &build);
-
-/// A clearance reading must be above 0 and at most this to be taken at all.
-inline constexpr double mostClearanceReading_um = 1000;
 
 /// Reads a document of the present version. Errors are collected with JSON pointers; sense is
 /// checked by validateBuild().

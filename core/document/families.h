@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "rules/rules.h"
+
 #include <optional>
 #include <span>
 #include <string>
@@ -36,9 +38,6 @@ struct DropFeel
 };
 std::span<const DropFeel> dropFeels();
 const DropFeel *findDropFeel(std::string_view id);
-
-/// Step of a plastic strip's chart (µm). Common practice, no source.
-inline constexpr double usualStripStep_um = 12.7;
 
 /// Where the readings of a family are taken.
 enum class PlanKind {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "document/document.h"
+#include "rules/rules.h"
 
 #include <tuple>
 #include <variant>
@@ -89,9 +90,6 @@ std::string tapName(const Build &build, const std::string &tap);
 /// Where oil can be seen to come at a stop, by name: each lifter, each rocker, each jet; or the
 /// stop itself.
 std::vector<std::string> flowOutlets(const Build &build, const Stop &stop);
-/// A gauge reading is at most this to be taken at all.
-inline constexpr double mostGaugeReading_kpa = 5000;
-inline constexpr double mostGaugeReading_rpm = 20000;
 /// Stop id → kind.
 std::map<std::string, std::string> stopKindsOf(const Build &build);
 

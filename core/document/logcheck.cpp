@@ -3,14 +3,13 @@
 
 #include "circuit/elementtypes.h"
 #include "quantity/rounding.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <set>
 
 namespace mildpath {
 namespace {
-
-constexpr double mostHours_h = 1e6;
 
 class LogChecker
 {

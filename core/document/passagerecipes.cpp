@@ -2,6 +2,7 @@
 #include "document/passageedit.h"
 
 #include "circuit/circuit.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,13 +10,6 @@
 
 namespace mildpath {
 namespace {
-
-/// A pipe that loses less than this of its velocity head runs straight on; more is a corner.
-constexpr double straightLoss = 1;
-/// From the last thing that meets a gallery to its end.
-constexpr double stub_mm = 25;
-/// A hidden plug sits this far in.
-constexpr double hiddenDepth_mm = 38;
 
 class Drafter
 {

@@ -27,7 +27,7 @@ constexpr std::array groups {
     SumpGroup { "tank", "Tank and hose", true },
 };
 
-constexpr std::array keys {
+const std::array keys {
     SumpKey { "fill_l", "oil", "oil poured in", "l", 0.1, 500 },
     SumpKey { "fill_c", "oil", "when it was poured in", "°C", -40, 120, 20, commonPractice },
     SumpKey { "static_holdup_l", "oil", "never back at rest: filter, cooler, locked passages", "l",

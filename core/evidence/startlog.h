@@ -2,6 +2,7 @@
 #pragma once
 
 #include "quantity/record.h"
+#include "rules/rules.h"
 
 #include <array>
 #include <optional>
@@ -67,8 +68,6 @@ struct RunLog : Record
 };
 /// prime, start, run
 std::span<const std::string_view> runKinds();
-/// A gauge that shows this much shows pressure (kPa). Own choice: two needle's widths.
-inline constexpr double firstPressure_kpa = 20;
 /// A trace keeps at most so many points.
 inline constexpr size_t mostTracePoints = 600;
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "rules/rules.h"
+
 #include <optional>
 #include <span>
 #include <string>
@@ -56,6 +58,5 @@ struct OwnPattern
 /// @param earlier  mg/kg per 100 h; not empty
 OwnPattern ownPattern(std::span<const double> earlier, double per100h_mg_kg, double hours_h);
 inline constexpr size_t leastHistory = 3;
-inline constexpr double watchZ = 2, alarmZ = 3;
 
 } // namespace mildpath

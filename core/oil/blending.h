@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "rules/rules.h"
+
 namespace mildpath {
 
 /// Refutas blending index of a viscosity: 14.534 ln(ln(ν + 0.8)) + 10.975.
@@ -20,13 +22,6 @@ struct FuelBlend
 /// Source: Refutas, from memory; ASTM D7152 by the D341 double logarithm gives 9.8 where this gives
 /// 9.74 for 5 % in a 14 mm²/s oil.
 FuelBlend fuelBlend(double oil_mm2_s, double fuel_mm2_s, double fuelFraction);
-
-/// Petrol in oil as far as viscosity goes (mm²/s): at 100 °C the light part has left.
-/// Common practice, no source.
-inline constexpr double petrolAt40_mm2_s = 0.55, petrolAt100_mm2_s = 0.42;
-
-/// Air to fuel by mass, at which all is burnt.
-inline constexpr double petrolAirFuel = 14.7, methanolAirFuel = 6.4;
 
 /// Fuel 2 per fuel 1 by mass, for equal air: (AFR1 λ1)/(AFR2 λ2).
 double fuelMassRatio(double airFuel1, double lambda1, double airFuel2, double lambda2);

@@ -2,17 +2,12 @@
 #include "oil/fallingball.h"
 
 #include "quantity/types.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace mildpath {
-namespace {
-
-constexpr double creepingTo = 0.2;
-
-} // namespace
-
 double faxenFactor(double x)
 {
     return 1 - 2.104 * x + 2.09 * std::pow(x, 3) - 0.95 * std::pow(x, 5);

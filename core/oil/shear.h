@@ -2,6 +2,7 @@
 #pragma once
 
 #include "quantity/result.h"
+#include "rules/rules.h"
 
 #include <optional>
 
@@ -22,8 +23,6 @@ struct ShearThinning
     /// @param lowShear_pa_s  at the temperature asked
     double viscosity_pa_s(double lowShear_pa_s, double shearRate_per_s) const;
 };
-/// Above this the curve is extrapolated: ± 16 % at 1e7.
-inline constexpr double shearKnownTo_per_s = 3e6;
 
 /// Errors: `hths_pa_s` above 1.03 of the low-shear viscosity at 150 °C, or not above r of it.
 /// Source: Cross model, standard form; the pinning is own choice.

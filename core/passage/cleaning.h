@@ -4,6 +4,7 @@
 #include "passage/cleaningplan.h"
 #include "quantity/record.h"
 #include "quantity/sharedlist.h"
+#include "rules/rules.h"
 
 #include <optional>
 #include <span>
@@ -61,10 +62,6 @@ Json eventToJson(const CleanEvent &event);
 
 /// Means of seeing the far end. A magnet is none: what bearings are made of is not magnetic.
 std::span<const std::string_view> farEndMeans();
-
-/// Storage after which a washed passage asks for the final wash. Own choice.
-inline constexpr double openDaysToWash = 1;
-inline constexpr double coveredDaysToWash = 60;
 
 /// The events that stand, in the order they happened: as they were recorded, a correction in the
 /// place of what it corrects, and one that was dated by hand before the first that is later. A

@@ -2,6 +2,7 @@
 #include "passage/plugs.h"
 
 #include "quantity/rounding.h"
+#include "rules/rules.h"
 
 namespace mildpath {
 namespace {
@@ -36,7 +37,6 @@ constexpr std::array<TapSize, 7> taps { {
     { "M10", 10, 1.5, 8.5 },
     { "M12", 12, 1.75, 10.2 },
 } };
-constexpr double mostOfPlug = 0.55;
 
 constexpr std::array<double, 14> brushes { { 2, 3, 4, 5, 6, 8, 10, 12, 14, 16, 18, 20, 25, 32 } };
 

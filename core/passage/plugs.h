@@ -2,6 +2,7 @@
 #pragma once
 
 #include "passage/passage.h"
+#include "rules/rules.h"
 
 #include <optional>
 #include <string>
@@ -48,7 +49,5 @@ DrawingAdvice howToDraw(const Plug &plug);
 std::span<const double> brushSizes_mm();
 /// The smallest stock brush that fills this bore; the largest there is for a wider one.
 double brushFor_mm(double bore_mm);
-/// A brush still goes through a bore of this share of its size. Own choice.
-inline constexpr double brushYields = 0.6;
 
 } // namespace mildpath

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pump/delivery.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
@@ -39,12 +40,6 @@ ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePres
     const double fill = swept_m3_s / std::sqrt(std::sqrt(std::sqrt(1 + x8)));
     return { fill, fill * x8 / (1 + x8) / (2 * head) };
 }
-
-namespace {
-
-constexpr double leastInlet_pa = 5e3; // the law diverges toward vacuum
-
-} // namespace
 
 double suctionAir_m3_s(double holeDiameter_m, AbsolutePressure atInlet, AbsolutePressure outside)
 {

@@ -12,12 +12,12 @@
 
 namespace mildpath {
 
-/// A list whose copies share what neither has changed: entries stand in stretches of a fixed length,
-/// and a change copies its own stretch alone. Adding to a copy of a list of n entries takes the
-/// time and memory of one stretch and of n/length pointers, not of n entries.
+/// A list whose copies share what neither has changed: entries stand in stretches of a fixed
+/// length, and a change copies its own stretch alone. Adding to a copy of a list of n entries takes
+/// the time and memory of one stretch and of n/length pointers, not of n entries.
 ///
-/// Like a vector to the reader. Iterators only read; `front()`, `back()`, `[]` of a list that is not
-/// const and `change()` give way to write. Not for lists that are sorted or inserted into.
+/// Like a vector to the reader. Iterators only read; `front()`, `back()`, `[]` of a list that is
+/// not const and `change()` give way to write. Not for lists that are sorted or inserted into.
 template <class T> class SharedList
 {
     static constexpr std::size_t length = 32;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "rules/rules.h"
 #include "start/corridor.h"
 #include "start/prime.h"
 
@@ -41,18 +42,6 @@ struct AlarmLimits
 };
 AlarmLimits primeLimits(const Build &build, const PrimeForecast &prime);
 AlarmLimits startLimits(const Build &build);
-
-/// A crank or pump shaft turning faster than this turns (rev/min). Own choice.
-inline constexpr double turning_rpm = 20;
-/// A low reading that nothing contradicts for so long is true (s): one line lost to the ignition is
-/// not. Own choice.
-inline constexpr double confirm_s = 0.2;
-/// A sender silent for so long is an alarm (s). Own choice.
-inline constexpr double silence_s = 1.0;
-/// Under the band for so long, it is said (s). Own choice.
-inline constexpr double belowBand_s = 3.0;
-/// Hotter than hot oil by this much (K). Own choice.
-inline constexpr double tooHot_k = 30;
 
 class AlarmWatch
 {

@@ -2,6 +2,7 @@
 #include "start/engine.h"
 
 #include "document/logbook.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,18 +10,8 @@
 namespace mildpath {
 namespace {
 
-// Own choice, all of them: docs/theory/start.md.
-constexpr double longestStep_s = 0.05;
 constexpr double firstSpeed_rpm = 40, speedStep = 1.08; ///< grid of solved speeds
 constexpr double oilStep_k = 4; ///< grid of solved temperatures
-constexpr double spinUp_s = 0.4; ///< until a drill or starter has its speed
-constexpr double fullRise_s = 0.25; ///< of the pressure once all is full
-constexpr double timesSpread = 0.35; ///< of fill volumes and rise, natural logarithm
-constexpr double warmingSpread = 0.12; ///< of the time constants of warming
-constexpr double outletFills_s = 4; ///< a lifter with the pressure it needs
-constexpr double hunting = 0.006; ///< of an engine's speed, relative
-
-constexpr double flowsFrom = 0.9, weakFrom = 0.5;
 
 bool has(const std::vector<Fault> &faults, std::string_view kind)
 {
@@ -183,7 +174,7 @@ void SimulatedEngine::step(double dt_s)
     if (m_suction_m3 > 0)
         m_suction_m3 -= m_neverLifts ? 0 : swept;
     else if (m_toFill_m3 > 0)
-        m_toFill_m3 -= 0.85 * swept;
+        m_toFill_m3 -= fillEfficiency * swept;
     const bool pushing = primed() && m_crank_rpm > 5;
     const double rise_s = m_level > 0.95 || m_turning == Turning::Running ? fullRise_s : m_rise_s;
     m_level += ((pushing ? 1 : 0) - m_level) * (1 - std::exp(-dt_s / rise_s));

@@ -2,6 +2,7 @@
 #include "start/prime.h"
 
 #include "quantity/types.h"
+#include "rules/rules.h"
 #include "start/corridor.h"
 #include "sump/gas.h"
 
@@ -12,9 +13,6 @@
 
 namespace mildpath {
 namespace {
-
-constexpr double fillEfficiency = 0.85; ///< of what a pump sweeps while it fills; own choice
-constexpr double halfFull = 0.5;
 
 /// Elements upstream of the pump: what the pump draws through.
 std::set<std::string> suctionSide(const Build &build, const Element &pump)

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "diagnose/flowevidence.h"
+#include "rules/rules.h"
 #include "sump/priming.h"
 
 #include <optional>
@@ -64,10 +65,6 @@ struct PrimeForecast
 
 /// What this build is expected to do when it is primed as its run card says.
 PrimeForecast primeForecast(const Build &build, const Assessment &assessment);
-
-/// Pressure rises with these time constants once it comes (s): the upper and the lower edge of the
-/// corridor. Own choice.
-inline constexpr double quickestRise_s = 0.6, slowestRise_s = 2.5;
 
 /// Oil and engine when priming: as entered, else as the workshop is (°C).
 double primeOil_c(const Build &build);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "rules/rules.h"
 #include "start/engine.h"
 
 #include <optional>
@@ -11,13 +12,6 @@ namespace mildpath {
 
 // A trainer: a fault hidden in a copy of the build, to be found before it does harm. Efforts, and
 // when harm is done: own choice (docs/theory/start.md).
-
-/// Running with a stop below its need, how long it stands it (s).
-inline constexpr double bearingStandsIdle_s = 20, bearingStandsFast_s = 5, othersStand_s = 300;
-/// The faster time holds from here on (rev/min).
-inline constexpr double fastFrom_rpm = 2000;
-/// Effort (min) of reading the gauge again, and of reading it at another port.
-inline constexpr double gaugeAgain_min = 2, gaugeMoved_min = 15;
 
 /// How far a stop has come toward harm.
 struct HarmClock

@@ -2,6 +2,7 @@
 #include "storage/evidencetables.h"
 
 #include "evidence/usedoil.h"
+#include "rules/rules.h"
 #include "quantity/rounding.h"
 #include "storage/cells.h"
 #include "storage/passagetables.h"
@@ -13,8 +14,6 @@
 
 namespace mildpath {
 namespace {
-
-constexpr double mostHours_h = 1e6;
 
 std::string countColumn(std::string_view kind, std::string_view where)
 {

@@ -17,8 +17,8 @@ extern const char *const sourceDataFolder, *const installedDataFolder;
 /// installed.
 std::filesystem::path dataFolder();
 
-/// Whether a file came with the program (a demo, a template): it is opened as a copy and never saved
-/// to.
+/// Whether a file came with the program (a demo, a template): it is opened as a copy and never
+/// saved to.
 bool isShipped(const std::filesystem::path &file);
 
 /// The demo build's file.

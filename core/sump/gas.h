@@ -3,6 +3,7 @@
 
 #include "quantity/result.h"
 #include "quantity/types.h"
+#include "rules/rules.h"
 
 #include <optional>
 
@@ -11,10 +12,6 @@ namespace mildpath {
 inline constexpr double gasConstant_j_kgk = 287.05; ///< of air
 inline constexpr double airExponent = 1.4;
 inline constexpr double airViscosity_pa_s = 1.85e-5;
-
-/// Gas (at 0 °C, 1 atm) mineral oil holds per volume and atmosphere. About 0.09 at 20 °C, nearly
-/// independent of temperature and thickness; common in hydraulics books, from memory.
-inline constexpr double usualBunsen = 0.09;
 
 /// Gas per oil volume at a place of low pressure.
 struct GasAtPressure

@@ -3,15 +3,12 @@
 
 #include "quantity/result.h"
 #include "quantity/types.h"
+#include "rules/rules.h"
 
 #include <optional>
 #include <string_view>
 
 namespace mildpath {
-
-/// Reynolds number on the submergence from which thickness no longer calms an intake's vortex.
-/// Anwar, Weller and Amphlett (1978), from memory.
-inline constexpr double viscosityUnimportant = 3e4;
 
 /// How deep a mouth must lie.
 struct Submergence

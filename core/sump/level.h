@@ -2,14 +2,12 @@
 #pragma once
 
 #include "quantity/result.h"
+#include "rules/rules.h"
 
 #include <string>
 #include <vector>
 
 namespace mildpath {
-
-/// Expansion of mineral oil by volume (1/K): 0.00065…0.0007. Common value, no source.
-inline constexpr double oilExpansion_per_k = 0.0007;
 
 /// Cubic metres in a US and an imperial quart; both exact by definition.
 inline constexpr double usQuart_m3 = 0.946352946e-3;

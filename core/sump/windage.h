@@ -1,14 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "rules/rules.h"
+
 #include <optional>
 #include <string_view>
 
 namespace mildpath {
-
-/// Shares that no publication gives; shown as assumptions.
-inline constexpr double windCoupling = 0.2; ///< of the crank's speed that the air takes up
-inline constexpr double usualRipple_m = 0.010;
 
 /// A crank over oil.
 struct CrankOverOil

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "rules/rules.h"
 #include "surface/filter.h"
 
 #include <optional>
@@ -89,7 +90,6 @@ struct Cut
 /// @param depth_um  from the height at 1 % of the uncut curve, ≥ 0
 /// Errors: `truncate_depth_um` when more than 95 % goes.
 Result<Cut> cutOf(const MaterialRatioCurve &uncut, const CoreRoughness &core, double depth_um);
-inline constexpr double cutFromRatio = 0.01, mostCut = 0.95;
 
 /// A trace, filtered once: what a finish is read from.
 struct FinishedTrace

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "rules/rules.h"
 #include "surface/finish.h"
 
 #include <Eigen/Dense>
@@ -14,8 +15,6 @@ namespace {
 
 // The steps of the fit are own choices (docs/theory/finish.md).
 constexpr size_t gridPoints = 241;
-constexpr double mostS = 3, bendFromEnd = 1, bendGap = 0.5;
-constexpr double leastSteepening = 1.5, leastBend = 10, mostBend = 99.5;
 
 PlateauFit::Line lineThrough(std::span<const double> s, std::span<const double> z)
 {

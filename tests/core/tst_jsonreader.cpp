@@ -86,7 +86,16 @@ void TestJsonReader::parseErrors_tellLineAndColumn_data()
     QTest::newRow("cut off") << QStringLiteral("{\n\"a\":1") << QStringLiteral("line 2")
                              << QStringLiteral("complete");
     QTest::newRow("number too large")
-        << QStringLiteral("{\"a\":1e999}") << QString() << QStringLiteral("not JSON");
+        << QStringLiteral("{\"a\":1e999}") << QStringLiteral("line 1, column 6")
+        << QStringLiteral("larger than any");
+    QTest::newRow("a key twice") << QStringLiteral("{\"a\":1,\n \"a\":2}")
+                                 << QStringLiteral("line 2, column 2") << QStringLiteral("twice");
+    QTest::newRow("a key twice, one level down is another")
+        << QStringLiteral("{\"a\":{\"a\":1},\"b\":[{\"a\":1},{\"a\":1,\"a\":2}]}")
+        << QStringLiteral("line 1, column 39") << QStringLiteral("twice");
+    QTest::newRow("nested without end")
+        << QString(80000, u'[') << QStringLiteral("line 1, column 65")
+        << QStringLiteral("64 levels");
     QTest::newRow("after the end")
         << QStringLiteral("{} x") << QStringLiteral("line 1") << QStringLiteral("not JSON");
 }

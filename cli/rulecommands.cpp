@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "command.h"
+#include "report/rulebook.h"
+
+#include <iostream>
+
+namespace mildpath::cli {
+
+int runRules(const Options &options)
+{
+    std::cout << (options.has("--markdown") ? rulesToMarkdown() : rulesToText());
+    return Done;
+}
+
+} // namespace mildpath::cli
