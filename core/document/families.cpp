@@ -132,7 +132,7 @@ std::vector<std::string> elementsOf(const Build &build, const Stop &stop, const 
                 out.push_back(id);
     if (out.empty())
         // A count out of range is refused where stops are checked; it must not be built before.
-        out.resize(static_cast<size_t>(std::clamp(stop.value("items", 1), 1.0, mostItems)));
+        out.resize(static_cast<size_t>(std::max(1.0, std::min(mostItems, stop.value("items", 1)))));
     return out;
 }
 

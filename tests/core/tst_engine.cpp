@@ -369,6 +369,7 @@ void TestEngine::loads_followBoreStrokeAndBays()
         return -1.0;
     };
     Build four = plain();
+    four.engine.bore_mm = four.engine.stroke_mm = 91.4;
     // 0.25 · 15 bar · π/4 · 91.4² mm²; mains 0.6 × half the sum of their neighbours (mean-load
     // model, own choice).
     const double rod = 0.25 * 15e5 * pi / 4 * 0.0914 * 0.0914;

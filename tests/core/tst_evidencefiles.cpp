@@ -325,7 +325,7 @@ void TestEvidenceFiles::shelf_searches()
     QCOMPARE(e.name, m_history.name);
     QCOMPARE(e.engine, m_history.engine.name);
     QCOMPARE(e.oil, m_history.oil.grade);
-    QCOMPARE(e.displacement_l, 2.4);
+    QCOMPARE(e.displacement_l, m_history.engine.displacement_l);
     QCOMPARE(e.readings, static_cast<int>(m_history.readings.size()));
     QCOMPARE(e.cuts, 6);
     QCOMPARE(e.samples, 6);

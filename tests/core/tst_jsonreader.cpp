@@ -92,7 +92,7 @@ void TestJsonReader::parseErrors_tellLineAndColumn_data()
                                  << QStringLiteral("line 2, column 2") << QStringLiteral("twice");
     QTest::newRow("a key twice, one level down is another")
         << QStringLiteral("{\"a\":{\"a\":1},\"b\":[{\"a\":1},{\"a\":1,\"a\":2}]}")
-        << QStringLiteral("line 1, column 39") << QStringLiteral("twice");
+        << QStringLiteral("line 1, column 34") << QStringLiteral("twice");
     QTest::newRow("nested without end")
         << QString(80000, u'[') << QStringLiteral("line 1, column 65")
         << QStringLiteral("64 levels");
