@@ -40,7 +40,7 @@ int main(int argc, char **argv)
         std::printf("  of a frame (16 ms): %.2f\n", median / 16000);
     }
     window.openFile(qs(demoBuildPath().string()));
-    window.showBench(QStringLiteral("Sump & air"));
+    window.showBench(Place::Sump);
     app.processEvents();
     auto *turn = window.findChild<QSlider *>(QStringLiteral("sump.turn"));
     auto *bar = window.findChild<FillBar *>(QStringLiteral("fillBar"));

@@ -5,8 +5,8 @@
 #include "shell/figure.h"
 
 #include <QKeyEvent>
-#include <QMouseEvent>
 #include <QLocale>
+#include <QMouseEvent>
 #include <QRegularExpression>
 #include <QStyle>
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/place.h"
+#include "shell/figure.h"
 #include "shell/openbuild.h"
 #include "shell/panel.h"
 
@@ -19,14 +21,15 @@ class Bench : public QWidget
 {
     Q_OBJECT
 public:
-    Bench(OpenBuild &open, const QString &title, QWidget *parent)
+    Bench(OpenBuild &open, Place place, QWidget *parent)
         : QWidget(parent)
         , m_open(open)
-        , m_title(title)
+        , m_place(place)
     {
     }
 
-    const QString &title() const { return m_title; }
+    Place place() const { return m_place; }
+    QString title() const { return qs(placeName(m_place)); }
     /// Takes over the document, selection, units and theme as they are now. Called when one of them
     /// changed and the bench is shown.
     virtual void refresh() = 0;
@@ -53,7 +56,7 @@ protected:
     OpenBuild &m_open;
 
 private:
-    QString m_title;
+    Place m_place;
     std::vector<QPushButton *> m_pageButtons;
 };
 

@@ -33,7 +33,7 @@ Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment
                 {},
                 likelyText(now.hotIdle.gauge),
                 Mark::Proven,
-                QStringLiteral("Forecast"),
+                Place::Forecast,
                 {} };
     r.mark = markAgainst(now.hotIdle.gauge, build.use.hotIdleFloor_kpa * 1e3);
     if (before)
@@ -56,7 +56,7 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
                          Figure::pressure(value.low_pa).number,
                          Figure::pressure(value.high_pa).number),
                 Mark::Proven,
-                QStringLiteral("Route"),
+                Place::Route,
                 qs(p.stop) };
     r.mark = markAgainst(value, p.need_pa);
     if (before)
@@ -74,7 +74,7 @@ Readout highSpeedReadout(const Build &build, const Assessment &now, const Assess
                 {},
                 tr("%1 · rule %2").arg(likelyText(value), Figure::pressure(rule_pa).number),
                 value.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven,
-                QStringLiteral("Forecast"),
+                Place::Forecast,
                 {} };
     if (before)
         r.was = wasText(Figure::pressure(before->highSpeed.gauge.value_pa), r.value);
@@ -97,7 +97,7 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
                     .arg(qs(c.name), Figure::temperature(build.use.coldestStart_c).text(),
                          Figure::limit(floor).number),
                 Mark::Proven,
-                QStringLiteral("Clearances"),
+                Place::Clearances,
                 qs(c.stop) };
     if (c.coldestStart_um < floor)
         r.mark = Mark::Hold;
@@ -121,7 +121,7 @@ Readout airReadout(const Assessment &now, const Assessment *before)
                 {},
                 {},
                 Mark::NotDone,
-                QStringLiteral("Sump & air"),
+                Place::Sump,
                 {} };
     const auto open = std::count_if(air.rows.begin(), air.rows.end(), [](const AirRow &row) {
         return row.state == AirState::Unknown;
@@ -151,7 +151,7 @@ Readout holdsReadout(const Build &build, const Assessment &now, const Assessment
                 {},
                 {},
                 Mark::Hold,
-                QStringLiteral("First start"),
+                Place::Start,
                 {} };
     if (all == 0) {
         // What nobody has looked at holds nothing, but it is not proven either.
@@ -273,7 +273,7 @@ void ReadoutStrip::refresh()
     while (m_cells.size() < readouts.size()) {
         auto *cell = new ReadoutCell(this);
         connect(cell, &QAbstractButton::clicked, this,
-                [this, cell] { Q_EMIT benchAsked(cell->readout().bench, cell->readout().stop); });
+                [this, cell] { Q_EMIT benchAsked(cell->readout().place, cell->readout().stop); });
         layout()->addWidget(cell);
         cell->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
         m_cells.push_back(cell);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/place.h"
 #include "assess/rules.h"
 #include "shell/figure.h"
 #include "shell/openbuild.h"
@@ -22,7 +23,7 @@ struct Readout
     QString was; ///< before the last edit; empty if the same
     QString detail;
     Mark mark;
-    QString bench; ///< that a click opens
+    Place place = Place::Route; ///< that a click opens
     QString stop; ///< and the stop it selects; may be empty
 };
 
@@ -54,7 +55,7 @@ public:
     void refresh();
 
 Q_SIGNALS:
-    void benchAsked(const QString &bench, const QString &stop);
+    void benchAsked(mildpath::Place place, const QString &stop);
 
 protected:
     void paintEvent(QPaintEvent *) override;

@@ -61,7 +61,7 @@ QStringList renderBenches(MainWindow &window, const QString &folder, QSize size,
         return true;
     };
     for (Bench *bench : window.benches()) {
-        window.showBench(bench->title());
+        window.showBench(bench->place());
         const QStringList pages = bench->pages();
         for (int page = 0; page < std::max<int>(1, static_cast<int>(pages.size())); ++page) {
             if (!pages.isEmpty())

@@ -303,13 +303,12 @@ void MainWindow::connectParts()
         if (mayLeave())
             openFile(path);
     });
-    connect(m_open, &OpenBuild::mapWanted, this, [this] { showBench(m_benches.front()->title()); });
-    connect(m_strip, &ReadoutStrip::benchAsked, this,
-            [this](const QString &bench, const QString &stop) {
-                if (!stop.isEmpty())
-                    m_open->selectStop(stop);
-                showBench(bench);
-            });
+    connect(m_open, &OpenBuild::mapWanted, this, [this] { showBench(Place::Route); });
+    connect(m_strip, &ReadoutStrip::benchAsked, this, [this](Place place, const QString &stop) {
+        if (!stop.isEmpty())
+            m_open->selectStop(stop);
+        showBench(place);
+    });
 }
 
 void MainWindow::addBench(Bench *bench)
@@ -328,10 +327,10 @@ Bench *MainWindow::currentBench() const
     return m_benches[static_cast<size_t>(m_stack->currentIndex())];
 }
 
-void MainWindow::showBench(const QString &title)
+void MainWindow::showBench(Place place)
 {
     for (size_t i = 0; i < m_benches.size(); ++i)
-        if (m_benches[i]->title() == title)
+        if (m_benches[i]->place() == place)
             m_tabs->setCurrentIndex(static_cast<int>(i));
 }
 

@@ -98,7 +98,7 @@ public:
 
     const std::vector<Bench *> &benches() const { return m_benches; }
     Bench *currentBench() const;
-    void showBench(const QString &title);
+    void showBench(Place place);
     void setTheme(ThemeChoice choice);
     void setUnits(UnitSystem system);
     MessageBar &messageBar() { return *m_messages; }

@@ -386,7 +386,7 @@ void MainWindow::makeFileMenu()
     m_recent = file->addMenu(tr("Open &recent"));
     updateRecent();
     file->addAction(tr("Shelf of &builds"), this, [this] {
-        showBench(m_after->title());
+        showBench(Place::After);
         m_after->showPage(AfterBench::Shelf);
     });
     file->addSeparator();

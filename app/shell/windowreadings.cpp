@@ -85,7 +85,7 @@ void MainWindow::makeSenderMenu(QMenu *devices)
             menu->addAction(port, this, [this, port] { connectSender(port); });
         menu->addAction(tr("Another port…"), this, [this] {
             // Typed where the sender is shown, in the side panel of its bench.
-            showBench(m_start->title());
+            showBench(Place::Start);
             m_start->showPage(0);
             if (auto *port = m_panel->findChild<QLineEdit *>(QStringLiteral("start.port")))
                 port->setFocus();
@@ -104,13 +104,13 @@ bool MainWindow::connectSender(const QString &port)
                             .arg(port, qs(ok.error().message)));
         return false;
     }
-    showBench(m_start->title());
+    showBench(Place::Start);
     return true;
 }
 
 bool MainWindow::importRun(const QString &path)
 {
-    showBench(m_start->title());
+    showBench(Place::Start);
     m_start->showPage(0);
     const QString why = m_start->start().showImport(path);
     if (!why.isEmpty())
@@ -120,7 +120,7 @@ bool MainWindow::importRun(const QString &path)
 
 bool MainWindow::importTrace(const QString &path)
 {
-    showBench(m_finish->title());
+    showBench(Place::BoreFinish);
     const QString why = m_finish->importTrace(path);
     if (!why.isEmpty())
         m_messages->say(tr("%1: %2").arg(path, why));
@@ -131,7 +131,7 @@ bool MainWindow::importEvidence(const QString &path)
 {
     const auto text = readTextFile(path.toStdString());
     const bool cuts = text && isCutTable(*text);
-    showBench(m_after->title());
+    showBench(Place::After);
     m_after->showPage(cuts ? AfterBench::Filter : AfterBench::Oil);
     const QString why = !text ? qs(text.error().message)
         : cuts                ? m_after->filter().importTable(*text)

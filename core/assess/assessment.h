@@ -4,6 +4,7 @@
 #include "assess/airreport.h"
 #include "assess/growth.h"
 #include "assess/lines.h"
+#include "assess/place.h"
 #include "assess/rules.h"
 #include "assess/spread.h"
 #include "bearing/clearance.h"
@@ -218,6 +219,7 @@ struct Finding
     std::string stop; ///< empty: the whole engine
     std::string text; ///< what it is
     std::string action; ///< what to do
+    Place place = Place::Route; ///< where it is mended
 };
 
 struct StopMarks

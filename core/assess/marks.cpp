@@ -53,14 +53,10 @@ public:
         for (const Stop &stop : m_build.engine.stops)
             judgeStop(stop);
         judgeEngine();
-        for (Finding &f : judgeEvidence(m_build, m_out.spreads))
-            m_out.findings.push_back(std::move(f));
-        for (Finding &f : airFindings(m_build, m_out.air))
-            m_out.findings.push_back(std::move(f));
-        for (Finding &f : reportCuts(m_build).findings)
-            m_out.findings.push_back(std::move(f));
-        for (Finding &f : reportOil(m_build).findings)
-            m_out.findings.push_back(std::move(f));
+        takeAll(judgeEvidence(m_build, m_out.spreads), Place::Passages);
+        takeAll(airFindings(m_build, m_out.air), Place::Sump);
+        takeAll(reportCuts(m_build).findings, Place::After);
+        takeAll(reportOil(m_build).findings, Place::After);
         std::stable_sort(m_out.findings.begin(), m_out.findings.end(),
                          [](const Finding &a, const Finding &b) {
                              return (a.mark == Mark::Hold) > (b.mark == Mark::Hold);
@@ -68,11 +64,29 @@ public:
     }
 
 private:
+    void takeAll(std::vector<Finding> findings, Place place)
+    {
+        for (Finding &f : findings) {
+            f.place = place;
+            m_out.findings.push_back(std::move(f));
+        }
+    }
+
+    /// Where what is wrong with a stop is mended when nothing says otherwise.
+    Place placeOfStop(const std::string &id) const
+    {
+        const Stop *stop = m_build.engine.find(id);
+        const bool pump
+            = stop && (stop->kind == "pump" || stop->kind == "relief" || stop->kind == "pickup");
+        return pump ? Place::Pump : Place::Route;
+    }
+
     void add(const std::string &kind, Mark mark, const std::string &stop, std::string text,
-             std::string action)
+             std::string action, std::optional<Place> place = {})
     {
         m_out.findings.push_back({ stop.empty() ? kind : kind + "@" + stop, mark, stop,
-                                   std::move(text), std::move(action) });
+                                   std::move(text), std::move(action),
+                                   place.value_or(placeOfStop(stop)) });
     }
 
     void judgeStop(const Stop &stop)
@@ -104,7 +118,7 @@ private:
     void fromPassages(const Stop &stop, MarkAndReason &clean, MarkAndReason &flow)
     {
         const CleanVerdict v = judgeCleanness(m_build, m_out.cleaning, stop);
-        m_out.findings.insert(m_out.findings.end(), v.findings.begin(), v.findings.end());
+        takeAll(v.findings, Place::Passages);
         if (v.hasPassages) {
             const MarkAndReason passages { v.clean, v.cleanReason };
             const bool counts = hasBodyToClean(stop.kind) || clean.mark == Mark::Hold
@@ -136,10 +150,10 @@ private:
             if (s.mark == Mark::Hold || s.mark == Mark::LookAgain)
                 add(family.shells ? "clearance"
                                   : s.family + (s.item > 1 ? "#" + std::to_string(s.item) : ""),
-                    s.mark, stop.id, s.name + ": " + s.verdict, s.next);
+                    s.mark, stop.id, s.name + ": " + s.verdict, s.next, Place::Clearances);
             if (!s.disagreement.empty() && s.verdict != s.disagreement)
                 add("disagree_" + s.family, Mark::LookAgain, stop.id,
-                    s.name + ": " + s.disagreement, "Find out which is wrong");
+                    s.name + ": " + s.disagreement, "Find out which is wrong", Place::Clearances);
             if (family.optional && s.mark == Mark::NotDone)
                 continue;
             if (worst.reason.empty() || worse(worst.mark, s.mark) != worst.mark)
@@ -165,7 +179,8 @@ private:
         for (const FeedHole &f : m_out.feedHoles) {
             if (f.stop != stop.id || f.mark == Mark::Proven)
                 continue;
-            add("feed_hole", f.mark, stop.id, stop.name + ": " + f.verdict, f.next);
+            add("feed_hole", f.mark, stop.id, stop.name + ": " + f.verdict, f.next,
+                Place::Clearances);
             take(flow, f.mark, f.verdict);
         }
     }
@@ -211,7 +226,9 @@ private:
             const std::string text = p
                 ? (p->how.empty() ? "not so: " + std::string(c.text) : p->how)
                 : "not seen yet: " + std::string(c.text);
-            add(std::string(c.id), mark, stop.id, stop.name + ", " + text, std::string(c.reason));
+            const bool fitted = c.stopKind == "main" || c.stopKind == "big_end";
+            add(std::string(c.id), mark, stop.id, stop.name + ", " + text, std::string(c.reason),
+                fitted ? std::optional(Place::Clearances) : std::nullopt);
             take(c.aspect == "size" ? size : c.aspect == "clean" ? clean : flow, mark, text);
         }
     }
@@ -220,7 +237,8 @@ private:
     {
         if (seen.mark == Mark::Hold || seen.mark == Mark::LookAgain)
             add(aspect, seen.mark, stop.id, stop.name + ", " + aspect + ": " + seen.reason,
-                seen.mark == Mark::Hold ? "Mend it, then prove it again" : "Look again");
+                seen.mark == Mark::Hold ? "Mend it, then prove it again" : "Look again",
+                aspect == "size" ? std::optional(Place::Clearances) : std::nullopt);
     }
 
     /// A stop the forecast starves cannot count as flowing, whatever was seen on the bench.
@@ -233,7 +251,8 @@ private:
                      p.name + " gets " + barText(p.pressure_pa) + " at hot idle and needs "
                          + barText(p.need_pa) };
             add("starved", Mark::Hold, stop.id, flow.reason,
-                "Close the clearances that let the oil out before it, or give more oil");
+                "Close the clearances that let the oil out before it, or give more oil",
+                Place::Forecast);
             return;
         }
     }
@@ -242,7 +261,7 @@ private:
     {
         if (m_out.unsolved) {
             add("unsolved", Mark::Hold, "", m_out.unsolved->message,
-                "Check the dimensions of the circuit");
+                "Check the dimensions of the circuit", Place::Forecast);
             return;
         }
         const double floor_pa = m_build.use.hotIdleFloor_kpa * 1e3;
@@ -253,14 +272,16 @@ private:
                 "Hot idle " + barText(idle.value_pa) + " at the gauge is below your floor of "
                     + barText(floor_pa),
                 "Closer clearances, thicker or cooler oil, or a larger pump section; not a stiffer "
-                "spring");
+                "spring",
+                Place::Forecast);
         else if (mark == Mark::LookAgain)
             add("hot_idle_floor", Mark::LookAgain, "",
                 "Hot idle may fall to " + barText(idle.low_pa) + ", below your floor of "
                     + barText(floor_pa),
-                "Gauge what is still assumed");
+                "Gauge what is still assumed", Place::Forecast);
         if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
-            add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()));
+            add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()),
+                Place::Forecast);
         for (const LineFault &f : m_out.lines.faults)
             if (f.stop.empty())
                 add("lines_" + f.id, f.mark, "", f.text + ". " + f.reason, f.action);
@@ -292,7 +313,7 @@ private:
             add("coldest_start", Mark::Hold, c.stop,
                 m_build.engine.find(c.stop)->name + " closes to "
                     + formatPlain(c.coldestStart_um, 0) + " µm at the coldest start",
-                preheatAdvice(c));
+                preheatAdvice(c), Place::Heat);
     }
 
     std::string preheatAdvice(const GaugedSize &c) const
@@ -311,7 +332,8 @@ private:
                 && s.running_um < m_build.use.coldestClearanceFloor_um)
                 add("hot_clearance", Mark::Hold, s.stop,
                     s.name + " closes to " + formatPlain(s.running_um, 0) + " µm hot",
-                    "Open the clearance, or look at what housing and journal are made of");
+                    "Open the clearance, or look at what housing and journal are made of",
+                    Place::Heat);
     }
 
     /// A cap left half way is forgotten easily; test bolts too.
@@ -324,15 +346,17 @@ private:
                 add("torque_" + card.id, Mark::LookAgain, stop,
                     card.name + ": not all at the last stage",
                     "Go on with bolt " + std::to_string(state.tighten->fastener) + ", stage "
-                        + std::to_string(state.tighten->stage));
+                        + std::to_string(state.tighten->stage),
+                    Place::Clearances);
             else if (state.outOfOrder)
                 add("torque_" + card.id, Mark::LookAgain, stop,
                     card.name + ": tightened out of order",
-                    "Loosen in reverse and tighten again in order");
+                    "Loosen in reverse and tighten again in order", Place::Clearances);
             if (state.complete() && card.singleUse && !state.allNew())
                 add("bolts_" + card.id, Mark::LookAgain, stop,
                     card.name + ": test bolts are in, and these stretch",
-                    "New bolts for the build, once nothing is to be gauged any more");
+                    "New bolts for the build, once nothing is to be gauged any more",
+                    Place::Clearances);
         }
     }
 

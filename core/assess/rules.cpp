@@ -7,13 +7,13 @@ namespace mildpath {
 namespace {
 
 const std::array<StopNeed, 7> needs { {
-    { "main", 0, true, true },
-    { "big_end", 0, true, false },
-    { "cam_bearing", needCam_pa, false, false },
-    { "lifter", needLifter_pa, false, false },
-    { "tensioner", needTensioner_pa, false, false },
-    { "phaser", needPhaser_pa, false, false },
-    { "turbo", needTurboIdle_pa, false, false, needTurboSpeed_pa },
+    { "main", 0, true },
+    { "big_end", 0, true },
+    { "cam_bearing", needCam_pa, false },
+    { "lifter", needLifter_pa, false },
+    { "tensioner", needTensioner_pa, false },
+    { "phaser", needPhaser_pa, false },
+    { "turbo", needTurboIdle_pa, false, needTurboSpeed_pa },
 } };
 
 constexpr std::array<std::string_view, 1> mainKinds { "main" };

@@ -18,13 +18,12 @@ enum class Mark { Proven, LookAgain, Hold, NotDone };
 std::string_view markId(Mark mark); ///< "proven" …, for files and scripts
 std::string_view markWord(Mark mark); ///< "holds the start" …, for people
 
-/// Pressure a kind of stop needs (bar). Own choice.
+/// Gauge pressure a kind of stop needs (Pa); mains besides what the crank drilling takes.
 struct StopNeed
 {
     std::string_view stopKind;
     double need_pa;
     bool atLeastFloor; ///< the user's hot-idle floor, where that is more
-    bool crankFeed; ///< and what the crank drilling behind it needs at this speed
     double atSpeed_pa = 0; ///< above idle instead; 0: the same
 };
 /// @return null where a stop has no need (open outlets).

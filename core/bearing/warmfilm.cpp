@@ -11,7 +11,7 @@ namespace {
 
 /// Steps of the ladder: close together where engine bearings run.
 const std::array<double, FilmOil::steps> ladder_k { filmRiseMost_k, 54, 37, 26,  18,
-                                                        12.5,           8,  4,  1.2, 0.12 };
+                                                    12.5,           8,  4,  1.2, 0.12 };
 
 FeedShape shapeOf(const RunningBearing &b)
 {

@@ -53,7 +53,7 @@ struct Circuit
 };
 
 /// Reads a circuit; every error goes to `errors` with its JSON pointer. Element keys that the type
-/// does not know are kept in `extra`. Sense (paths, ranges) is checked by compileNetwork().
+/// does not know are kept in `extra`. Sense (paths, ranges) is checked by Network::compile().
 Circuit circuitFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 Element elementFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 

@@ -11,7 +11,7 @@
 
 namespace mildpath {
 
-/// An element's values with its type's defaults behind them.
+/// An element's values; each law names what it takes where a key is absent.
 class ElementValues
 {
 public:

@@ -370,7 +370,7 @@ const std::array<FaultKind, 33> kinds { {
       "Milky oil: stop, find the leak, change the oil" },
 } };
 
-/// Names of the inline-four's published fault table: kind, and the element the fault sits at.
+/// Names of the inline-four's table of reference faults: kind, and the element the fault sits at.
 struct Alias
 {
     std::string_view name, kind, element;

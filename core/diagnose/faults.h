@@ -81,7 +81,7 @@ void applyOilFault(const Fault &fault, Oil &oil);
 CircuitChange faultChange(const Build &build, std::vector<Fault> faults);
 
 /// "KIND@STOP[.ITEM][=SEVERITY]"; also KIND alone where the engine has one place for it, and the
-/// names of the published table of the inline-four (lifter_gallery_plug_missing …).
+/// names of the reference table of the inline-four (lifter_gallery_plug_missing …).
 /// Errors: place "fault", what is not known, and what is.
 Result<Fault> parseFault(const Build &build, std::string_view text);
 std::string faultId(const Fault &fault); ///< without severity

@@ -37,7 +37,7 @@ struct DebrisGuess
     bool bearing; ///< bearing metal may be in it
     bool warning; ///< not to be put down to running in
 };
-/// By the trade's rules. Common practice, no source. Empty where the words fit nothing.
+/// Common practice, no source. Empty where the words fit nothing.
 std::vector<DebrisGuess> guessDebris(const DebrisFind &find);
 
 DebrisFind findFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);

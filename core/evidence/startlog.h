@@ -27,7 +27,7 @@ struct SignOff : Record
 /// A step of the run card, gone through.
 struct CardStep : Record
 {
-    std::string step; ///< see runCardSteps() in start/runcard.h
+    std::string step; ///< a step of the run card (start/runcard.cpp)
     std::string outcome = "done"; ///< see cardOutcomes()
     std::optional<double> pressure_kpa, rpm, oil_c, seconds; ///< what was read, where something was
     bool operator==(const CardStep &) const = default;

@@ -57,7 +57,6 @@ public:
         int a, b; ///< nodes
         int passageA, passageB;
     };
-    const std::vector<Mate> &mates() const { return m_mates; }
     int indexOf(std::string_view passage) const; ///< −1: unknown
     /// The node of a passage at a place where no gate sits; −1 where there is none.
     int nodeAt(int passage, double at_mm) const;

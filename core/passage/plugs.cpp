@@ -95,11 +95,6 @@ DrawingAdvice howToDraw(const Plug &plug)
     return out;
 }
 
-std::span<const double> brushSizes_mm()
-{
-    return brushes;
-}
-
 double brushFor_mm(double bore_mm)
 {
     for (const double b : brushes)

@@ -28,7 +28,7 @@ struct TapSize
 {
     std::string_view thread; ///< "M6"
     double major_mm, pitch_mm;
-    double drill_mm; ///< major − pitch, on the nearest drill of the trade
+    double drill_mm; ///< major − pitch, on the nearest drill that is sold
 };
 /// M3 to M12, ascending. Source: ISO 261 (coarse pitches); tap drill = major − pitch, the usual
 /// choice of handbooks (from memory), rounded to drills of 0.1 mm.
@@ -45,8 +45,6 @@ struct DrawingAdvice
 };
 DrawingAdvice howToDraw(const Plug &plug);
 
-/// Stock sizes of passage brushes (mm). Common practice, no source.
-std::span<const double> brushSizes_mm();
 /// The smallest stock brush that fills this bore; the largest there is for a wider one.
 double brushFor_mm(double bore_mm);
 

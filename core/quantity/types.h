@@ -31,10 +31,6 @@ inline constexpr RadialClearance radial(DiametralClearance c)
 {
     return { c.value_m / 2 };
 }
-inline constexpr DiametralClearance diametral(RadialClearance c)
-{
-    return { c.value_m * 2 };
-}
 
 /// Pressure above the crankcase (Pa).
 struct GaugePressure

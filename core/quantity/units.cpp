@@ -199,14 +199,14 @@ Result<ParsedQuantity> parseQuantity(std::string_view text, Dimension dimension,
         return fail("", "a comma may be a decimal or a thousands mark; write a point");
     if (rest.empty()) {
         const Unit &u = requireUnit(defaultUnit, dimension);
-        return ParsedQuantity { (number + u.offset) * u.scale, &u, false };
+        return ParsedQuantity { (number + u.offset) * u.scale, &u };
     }
     const Unit *u = findUnit(rest, dimension);
     if (!u)
         return fail("",
                     "\"" + std::string(rest)
                         + "\" is not a unit here; known: " + knownUnits(dimension));
-    return ParsedQuantity { (number + u->offset) * u->scale, u, true };
+    return ParsedQuantity { (number + u->offset) * u->scale, u };
 }
 
 double toUnit(double si, std::string_view unit, Dimension dimension)

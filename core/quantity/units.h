@@ -52,7 +52,6 @@ struct ParsedQuantity
 {
     double si; ///< in SI (m, Pa, K, m3/s …; speed in rev/min, temperature in °C)
     const Unit *unit; ///< the unit written, or the default one
-    bool unitWritten; ///< false when the text was a bare number
 };
 
 /// Reads "1.8 thou", "0.058 mm", "65 °F", "12 psi" or a bare number in `defaultUnit`.

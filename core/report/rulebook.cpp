@@ -29,13 +29,13 @@ std::vector<BookRow> ruleBook()
         const std::string id = "fault." + std::string(k.id), name = std::string(k.name);
         const std::string source = "own choice, no source";
         if (k.most > 0)
-            out.push_back({ id + ".most", k.most, "", name + ": of its measure, at its worst",
-                            source });
-        out.push_back({ id + ".usual", k.usual, "", name + ": severity a what-if opens with",
-                        source });
+            out.push_back(
+                { id + ".most", k.most, "", name + ": of its measure, at its worst", source });
+        out.push_back(
+            { id + ".usual", k.usual, "", name + ": severity a what-if opens with", source });
         if (k.prior > 0)
-            out.push_back({ id + ".prior", k.prior, "", name + ": before anything was read",
-                            source });
+            out.push_back(
+                { id + ".prior", k.prior, "", name + ": before anything was read", source });
     }
     return out;
 }

@@ -81,7 +81,7 @@ Result<Modified> compareModified(const Build &build, const Assessment &assessmen
         const Residual &a = (*asIs)[i], &m = (*modified)[i];
         out.readings.push_back({ a.reading->id, a.reading->tap, a.reading->rpm, a.reading->oil_c,
                                  a.reading->pressure_kpa * 1e3, a.expected.value_pa,
-                                 m.expected.value_pa, a.distance, m.distance });
+                                 m.expected.value_pa });
         out.misfitBefore += a.distance * a.distance;
         out.misfitAfter += m.distance * m.distance;
     }

@@ -16,7 +16,6 @@ struct ModifiedReading
     std::string tap;
     double rpm = 0, oil_c = 0, read_pa = 0;
     double asIs_pa = 0, modified_pa = 0; ///< expected
-    double asIsDistance = 0, modifiedDistance = 0; ///< in standard deviations
 };
 
 /// What passages made otherwise would do: the forecast with and without, and how each agrees with

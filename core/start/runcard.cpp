@@ -419,14 +419,6 @@ RunCard runCardOf(const Build &build, const Assessment &assessment, const PrimeF
     return Card(build, assessment, prime, gate).run();
 }
 
-std::vector<std::string_view> runCardSteps()
-{
-    std::vector<std::string_view> out;
-    for (const StepRow &r : stepRows())
-        out.push_back(r.id);
-    return out;
-}
-
 Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa)
 {
     if (pressure_pa < floor_pa)

@@ -61,9 +61,6 @@ struct RunCard
 RunCard runCardOf(const Build &build, const Assessment &assessment, const PrimeForecast &prime,
                   const StartGate &gate);
 
-/// Step ids, in the order of the work.
-std::vector<std::string_view> runCardSteps();
-
 /// Mark of a pressure read against the forecast and the floor: under the floor it holds; outside
 /// the band, look again.
 Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa);

@@ -2,8 +2,8 @@
 #include "storage/evidencetables.h"
 
 #include "evidence/usedoil.h"
-#include "rules/rules.h"
 #include "quantity/rounding.h"
+#include "rules/rules.h"
 #include "storage/cells.h"
 #include "storage/passagetables.h"
 #include "storage/readingtable.h"

@@ -35,7 +35,7 @@ protected:
     }
     ClearanceBench &clearances(ClearanceBench::Page page = ClearanceBench::Readings)
     {
-        m_window->showBench(QStringLiteral("Clearances"));
+        m_window->showBench(Place::Clearances);
         auto &bench = static_cast<ClearanceBench &>(*m_window->currentBench());
         bench.showPage(page);
         QApplication::processEvents();
@@ -43,14 +43,14 @@ protected:
     }
     PumpBench &pump()
     {
-        m_window->showBench(QStringLiteral("Pump"));
+        m_window->showBench(Place::Pump);
         QApplication::processEvents();
         return static_cast<PumpBench &>(*m_window->currentBench());
     }
     /// A bench by its name, at one of its pages.
     template <class Some> Some &page(const char *bench, int page)
     {
-        m_window->showBench(QString::fromUtf8(bench));
+        m_window->showBench(placeNamed(bench).value());
         auto &b = static_cast<Some &>(*m_window->currentBench());
         b.showPage(page);
         QApplication::processEvents();

@@ -51,13 +51,13 @@ private Q_SLOTS:
 private:
     void film()
     {
-        m_window->showBench(QStringLiteral("Film & oil"));
+        m_window->showBench(Place::Film);
         QApplication::processEvents();
     }
     /// The Route with its engine editor on this stop.
     void editor(const char *stop)
     {
-        m_window->showBench(QStringLiteral("Route"));
+        m_window->showBench(Place::Route);
         m_window->openBuild().selectStop(QString::fromLatin1(stop));
         auto *button = find<QPushButton>("changeEngine");
         if (!button->isChecked())
@@ -241,7 +241,7 @@ void TestFilmBench::gauge_movesWithTheChoice()
 
 void TestFilmBench::forecast_showsDrawnBands()
 {
-    m_window->showBench(QStringLiteral("Forecast"));
+    m_window->showBench(Place::Forecast);
     auto *cancel = find<QPushButton>("cancelSamples");
     QTRY_VERIFY(cancel->isVisible());
     cancel->click();
@@ -259,7 +259,7 @@ void TestFilmBench::forecast_showsDrawnBands()
 
 void TestFilmBench::ownRule_isDrawn()
 {
-    m_window->showBench(QStringLiteral("Forecast"));
+    m_window->showBench(Place::Forecast);
     const int before = find<CurveChart>("forecastChart")->curveCount();
     QVERIFY(before >= 5); // three temperatures, crank feed, rule
     type(inPanel<QuantityField>(QStringLiteral("use.rule_base_kpa")), QStringLiteral("1 bar"));
@@ -280,7 +280,7 @@ void TestFilmBench::oilOnTheRoute_keepsItsDataSheet()
     type(find<QuantityField>("ballKnown"), QStringLiteral("8"));
     type(find<QuantityField>("ballUnknown"), QStringLiteral("7"));
     find<QPushButton>("ballKeep")->click();
-    m_window->showBench(QStringLiteral("Route"));
+    m_window->showBench(Place::Route);
     QApplication::processEvents();
     auto *grade = find<QComboBox>("oilGrade");
     const QString own = qs(build().ownOils.front().grade);

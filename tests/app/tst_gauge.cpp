@@ -91,7 +91,7 @@ private:
     ReadingEntry &entryAt(const char *stop)
     {
         m_window->openBuild().selectStop(QString::fromLatin1(stop));
-        m_window->showBench(QStringLiteral("Clearances"));
+        m_window->showBench(Place::Clearances);
         QApplication::processEvents();
         auto &e = static_cast<ClearanceBench *>(m_window->currentBench())->entry();
         e.takeFocus();

@@ -53,7 +53,7 @@ private Q_SLOTS:
 private:
     HeatBench &heat(int page = 0)
     {
-        m_window->showBench(QStringLiteral("Heat"));
+        m_window->showBench(Place::Heat);
         auto &bench = static_cast<HeatBench &>(*m_window->currentBench());
         bench.showPage(page);
         QApplication::processEvents();

@@ -70,7 +70,7 @@ private Q_SLOTS:
 private:
     PassageBench &bench(int page = 0)
     {
-        m_window->showBench(QStringLiteral("Passages"));
+        m_window->showBench(Place::Passages);
         auto &b = static_cast<PassageBench &>(*m_window->currentBench());
         b.showPage(page);
         QApplication::processEvents();
@@ -576,7 +576,7 @@ void TestPassageBench::hiddenMap_outlivesItsDocument()
 {
     bench();
     takePassage("main_gallery");
-    m_window->showBench(QStringLiteral("Route"));
+    m_window->showBench(Place::Route);
     QVERIFY(m_window->openTemplate(QStringLiteral("single-air-cooled"))); // fewer passages
     m_window->resize(1180, 760);
     QApplication::processEvents();

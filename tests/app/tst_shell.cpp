@@ -335,7 +335,7 @@ void TestShell::readouts_countOnlyHoldsThatAreOpen()
     const Assessment a = assess(build);
     const auto holds = [&] { return readoutsOf(build, a, nullptr).back(); };
     QCOMPARE(holds().value.number, QString::number(a.holds()));
-    QCOMPARE(holds().bench, QStringLiteral("First start"));
+    QCOMPARE(holds().place, Place::Start);
     for (const GateHold &h : gateOf(build, a).holds)
         build.signOffs.push_back(*signFor(*h.finding, "A. Builder", "seen by two"));
     QCOMPARE(holds().value.number, QStringLiteral("0"));

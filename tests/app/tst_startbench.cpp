@@ -209,7 +209,7 @@ void TestStartBench::space_stopsFromAnyBenchAndSaysWhatToSwitchOff()
     // The stop is counted down before it is due.
     QTRY_VERIFY(trace().scene().under.contains(QStringLiteral("stop in")));
     QVERIFY(trace().scene().stopAt_s.has_value());
-    m_window->showBench(QStringLiteral("Forecast"));
+    m_window->showBench(Place::Forecast);
     QTest::keyClick(m_window.get(), Qt::Key_Space);
     start();
     QVERIFY(!find<StartPage>("startPage")->log().recording());

@@ -341,7 +341,7 @@ void TestSumpBench::noSump_saysWhatIsMissing()
 
 void TestSumpBench::gas_isLaidOverTheForecast()
 {
-    m_window->showBench(QStringLiteral("Forecast"));
+    m_window->showBench(Place::Forecast);
     QApplication::processEvents();
     auto *tick = inPanel<QCheckBox>(QStringLiteral("forecast.gas"));
     QVERIFY(tick);

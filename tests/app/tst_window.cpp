@@ -54,7 +54,7 @@ private Q_SLOTS:
 private:
     Bench *bench(const char *title)
     {
-        m_window->showBench(QString::fromLatin1(title));
+        m_window->showBench(placeNamed(title).value());
         return m_window->currentBench();
     }
     ReadingEntry &entry(const char *stop)

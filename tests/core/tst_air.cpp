@@ -121,7 +121,7 @@ void TestAir::states_areThoseOfTheCalculator()
 }
 
 // Each row by the input it rests on: the number that changes, the state that follows. Limits: own
-// choice (sump/risk.h); which way they go is trade practice.
+// choice (sump/risk.h); which way they go is common practice.
 void TestAir::rows_answerToTheirInputs_data()
 {
     QTest::addColumn<QString>("row");

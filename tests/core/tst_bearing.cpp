@@ -175,7 +175,7 @@ void TestBearing::billetBlock_growsAsTheTradeSays()
 {
     // Common practice, no source: 1.8 thou at 18 °C reads about 4.5 thou at 65–71 °C, cold journal.
     // The handbook coefficient gives 4.5 to 5.0 thou over 62–65 mm housings and 150–160 °F; the
-    // trade figure sits at its lower corner, so the tolerance is 0.25 thou around the middle, 4.72.
+    // usual figure sits at its lower corner, so the tolerance is 0.25 thou around the middle, 4.72.
     const double reading = 1.8 * thou
         + 63.5e-3 * findMaterial("billet_aluminium")->expansion_per_k * (68.33 - 18.33);
     verifyClose(reading / thou, 4.72, 0, 0.02);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Readings and symptoms → what is wrong: the published worked example, the arithmetic against plain
-// matrices, trials with invented faults, the document's way through it.
+// Readings and symptoms → what is wrong: the worked example, solved independently (SciPy), the
+// arithmetic against plain matrices, trials with invented faults, the document's way through it.
 #include "diagnose/trials.h"
 #include "document/edit.h"
 #include "testing.h"
@@ -74,7 +74,8 @@ const Candidate &candidate(const Diagnosis &d, const std::string &kind)
     qFatal("no candidate %s", kind.c_str());
 }
 
-/// The published worked example: priors, severity grid and candidates of docs/theory/diagnosis.md.
+/// The worked example, an independent SciPy solution: priors, severity grid and candidates of
+/// docs/theory/diagnosis.md.
 struct Example
 {
     struct Row
@@ -185,8 +186,8 @@ class TestDiagnosis : public QObject
 {
     Q_OBJECT
 private Q_SLOTS:
-    void workedExample_givesThePublishedPosterior();
-    void workedExample_givesThePublishedInformation();
+    void workedExample_givesTheIndependentPosterior();
+    void workedExample_givesTheIndependentInformation();
     void covariance_isThatOfPlainMatrices();
     void entropy_isThatOfTheNormal();
     void priors_sumToOne();
@@ -209,7 +210,7 @@ private Q_SLOTS:
 };
 
 // Source: docs/theory/diagnosis.md, worked example (computed with SciPy on the reference solver).
-void TestDiagnosis::workedExample_givesThePublishedPosterior()
+void TestDiagnosis::workedExample_givesTheIndependentPosterior()
 {
     const Example e;
     verifyClose(e.posterior("lifter_gallery_plug_missing"), 0.899, 0, 0.01, "plug");
@@ -218,7 +219,7 @@ void TestDiagnosis::workedExample_givesThePublishedPosterior()
     QVERIFY(e.posterior("") < 1e-3);
 }
 
-void TestDiagnosis::workedExample_givesThePublishedInformation()
+void TestDiagnosis::workedExample_givesTheIndependentInformation()
 {
     const Example e;
     const auto w = e.weights();

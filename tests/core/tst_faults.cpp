@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Faults as what-ifs: what they do to the published inline-four, their names, every fault of every
+// Faults as what-ifs: what they do to the reference inline-four, their names, every fault of every
 // template; remedies on one footing.
 #include "diagnose/remedies.h"
 #include "diagnose/signatures.h"
@@ -12,8 +12,9 @@ namespace tst_faults {
 
 namespace {
 
-/// The wet-sump four with the bare circuit of the published tables in it.
-Build publishedFour()
+/// The wet-sump four with the bare circuit of the reference tables (independent SciPy solution) in
+/// it.
+Build referenceFour()
 {
     Build b = loadTemplate("inline-four-wet-sump")->build;
     b.circuit = inlineFour();
@@ -49,8 +50,8 @@ class TestFaults : public QObject
 {
     Q_OBJECT
 private Q_SLOTS:
-    void signature_matchesThePublishedTable_data();
-    void signature_matchesThePublishedTable();
+    void signature_matchesTheIndependentTable_data();
+    void signature_matchesTheIndependentTable();
     void names_areReadAndWritten_data();
     void names_areReadAndWritten();
     void wrongNames_areRefused_data();
@@ -78,7 +79,7 @@ private Q_SLOTS:
 };
 
 // Source: tests/data/inline_four_faults.csv, a SciPy solution of the same network.
-void TestFaults::signature_matchesThePublishedTable_data()
+void TestFaults::signature_matchesTheIndependentTable_data()
 {
     QTest::addColumn<QStringList>("row");
     QTest::addColumn<double>("severity");
@@ -89,11 +90,11 @@ void TestFaults::signature_matchesThePublishedTable_data()
             QTest::addRow("%s", qPrintable(row[0])) << row << shown.value(row[0], 1.0);
 }
 
-void TestFaults::signature_matchesThePublishedTable()
+void TestFaults::signature_matchesTheIndependentTable()
 {
     QFETCH(QStringList, row);
     QFETCH(double, severity);
-    const Build b = publishedFour();
+    const Build b = referenceFour();
     auto fault = parseFault(b, row[0].toStdString());
     QVERIFY2(fault, fault ? "" : fault.error().message.c_str());
     fault->severity = severity;

@@ -154,8 +154,8 @@ void TestFilm::wideMains_runOnThinnerFilms()
     const auto now = hotFilm(b, sizes, conditionsOf(b), 40);
     QVERIFY(now);
     QVERIFY(now->mains_um > 0 && now->mainsAtCeiling_um < now->mains_um);
-    // The same by hand: every big-end under the mean load of a square four of this stroke, by the solver, at
-    // the film temperature the circuit found.
+    // The same by hand: every big-end under the mean load of a square four of this stroke, by the
+    // solver, at the film temperature the circuit found.
     const double stroke = b.engine.stroke_mm * 1e-3, kg = 650 * std::pow(stroke, 3);
     const double omega = 2 * pi * b.use.hotIdle_rpm / 60;
     const double load = 0.25 * 15e5 * pi / 4 * stroke * stroke

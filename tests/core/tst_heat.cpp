@@ -77,7 +77,7 @@ void TestHeat::billetBlock_readsAsTheTradeSays()
                              .housingExpansion_per_k = billet };
     const double read = runningFromReading(test, { 1.8 * thou }).value_m / thou;
     verifyClose(read, thousExpected, 0, 0.01);
-    verifyClose(read, 4.5, 0, 0.5, QStringLiteral("what the trade reads"));
+    verifyClose(read, 4.5, 0, 0.5, QStringLiteral("what a gauge zeroed cold reads"));
 }
 
 void TestHeat::billetBlock_runsClearlyTighterThanItReads()

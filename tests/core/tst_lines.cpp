@@ -137,7 +137,7 @@ void TestLines::nothingWritten_saysNothing()
     QVERIFY(judgeLines(demoBuild()).faults.empty());
 }
 
-// Source: the trade's rules for lines (common practice, no source): out of one part goes into the
+// Source: common practice, no source: out of one part goes into the
 // next.
 void TestLines::wrongJoints_areCaught_data()
 {
@@ -239,7 +239,7 @@ void TestLines::filterWay_followsItsBuild()
     QVERIFY(idsOf(judgeLines(b)).contains(QStringLiteral("lines_swapped")));
 }
 
-/// The trade's own story: the gauge on the filter head reads well, the bearings get nothing.
+/// Seen on engines: the gauge on the filter head reads well, the bearings get nothing.
 void TestLines::swappedFilter_holdsAndStarves()
 {
     Build b = remoteFilter();

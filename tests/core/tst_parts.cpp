@@ -242,7 +242,8 @@ void TestParts::everyCheck_belongsToAKindOfStop()
 
 void TestParts::methods_standInOrderOfStrength()
 {
-    // Zeroed gauge over two instruments over blade over strip over feel: the trade's own order.
+    // Zeroed gauge over two instruments over blade over strip over feel: common practice, no
+    // source.
     int last = 99;
     for (const char *id :
          { "zeroed_bore_gauge", "two_instruments", "feeler", "plastic_strip", "drop_feel" }) {

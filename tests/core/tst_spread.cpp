@@ -236,7 +236,7 @@ void TestSpread::magnet_isNowhereOffered()
 
 void TestSpread::debris_isToldByTheTradesRules_data()
 {
-    // Common practice, no source: the judgements of the trade on what lies in pan and filter.
+    // Common practice, no source: what is said of what lies in pan and filter.
     QTest::addColumn<QStringList>("seen");
     QTest::addColumn<QString>("likely");
     const auto row = [](const char *name, QStringList seen, const char *likely) {

@@ -16,7 +16,7 @@
 namespace mildpath {
 
 AfterBench::AfterBench(OpenBuild &open, QWidget *parent)
-    : Bench(open, tr("After run"), parent)
+    : Bench(open, Place::After, parent)
     , m_title(new QLabel(this))
     , m_subtitle(new QLabel(this))
     , m_stack(new QStackedWidget(this))

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/place.h"
 #include "shell/bench.h"
 
 class QLabel;
@@ -31,7 +32,7 @@ public:
     ShelfPage &shelf() { return *m_shelf; }
 
 Q_SIGNALS:
-    void benchAsked(const QString &bench);
+    void benchAsked(mildpath::Place place);
     void openAsked(const QString &path);
 
 private:

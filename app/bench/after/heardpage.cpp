@@ -249,9 +249,9 @@ void HeardPage::panel(PanelContent &out)
                 out.push_back(PanelText { tr("Likely: %1.").arg(faultWords(k->likely)) });
             if (!k->possible.empty())
                 out.push_back(PanelText { tr("Possible: %1.").arg(faultWords(k->possible)) });
-            out.push_back(
-                PanelButton { QStringLiteral("heard.diagnose"), tr("Find the fault on Forecast"),
-                              [this] { Q_EMIT benchAsked(QStringLiteral("Forecast")); } });
+            out.push_back(PanelButton { QStringLiteral("heard.diagnose"),
+                                        tr("Find the fault on Forecast"),
+                                        [this] { Q_EMIT benchAsked(Place::Forecast); } });
         }
         out.push_back(PanelButton {
             QStringLiteral("heard.takeBack"), tr("Take it back"),

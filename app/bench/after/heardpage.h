@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/place.h"
 #include "shell/openbuild.h"
 #include "shell/panel.h"
 
@@ -55,7 +56,7 @@ public:
 
 Q_SIGNALS:
     void changed();
-    void benchAsked(const QString &bench);
+    void benchAsked(mildpath::Place place);
 
 private:
     void record();

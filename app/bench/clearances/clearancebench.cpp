@@ -35,7 +35,7 @@ bool belongsHere(const Family &family)
 } // namespace
 
 ClearanceBench::ClearanceBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
-    : Bench(open, tr("Clearances"), parent)
+    : Bench(open, mildpath::Place::Clearances, parent)
     , m_title(new QLabel(this))
     , m_subtitle(new QLabel(this))
     , m_familyBar(new QWidget(this))

@@ -23,7 +23,7 @@
 namespace mildpath {
 
 FilmBench::FilmBench(OpenBuild &open, QWidget *parent)
-    : Bench(open, tr("Film & oil"), parent)
+    : Bench(open, Place::Film, parent)
     , m_title(new QLabel(tr("Oil against heat"), this))
     , m_subtitle(new QLabel(this))
     , m_speedText(new QLabel(this))

@@ -13,7 +13,7 @@
 namespace mildpath {
 
 FinishBench::FinishBench(OpenBuild &open, QWidget *parent)
-    : Bench(open, tr("Bore finish"), parent)
+    : Bench(open, Place::BoreFinish, parent)
     , m_title(new QLabel(this))
     , m_subtitle(new QLabel(this))
     , m_stack(new QStackedWidget(this))

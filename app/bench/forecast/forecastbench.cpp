@@ -23,7 +23,7 @@
 namespace mildpath {
 
 ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
-    : Bench(open, tr("Forecast"), parent)
+    : Bench(open, Place::Forecast, parent)
     , m_title(new QLabel(tr("Pressure at the gauge"), this))
     , m_subtitle(new QLabel(this))
     , m_stack(new QStackedWidget(this))

@@ -35,7 +35,7 @@ constexpr int idleStep = 10;
 } // namespace
 
 HeatBench::HeatBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
-    : Bench(open, tr("Heat"), parent)
+    : Bench(open, Place::Heat, parent)
     , m_title(new QLabel(this))
     , m_subtitle(new QLabel(this))
     , m_stack(new QStackedWidget(this))

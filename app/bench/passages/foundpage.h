@@ -49,7 +49,7 @@ private:
     OpenBuild &m_open;
     QComboBox *m_where, *m_size, *m_colour, *m_hardness, *m_magnetic;
     QLineEdit *m_place, *m_settled;
-    QLabel *m_guess, *m_refusal, *m_photoTitle;
+    QLabel *m_guess, *m_refusal;
     RowList *m_rows;
     FindWay *m_way;
     PhotoStrip *m_photos;

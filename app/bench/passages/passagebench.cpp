@@ -27,7 +27,7 @@
 namespace mildpath {
 
 PassageBench::PassageBench(OpenBuild &open, QWidget *parent)
-    : Bench(open, tr("Passages"), parent)
+    : Bench(open, Place::Passages, parent)
     , m_title(new QLabel(tr("Passages and plugs"), this))
     , m_subtitle(new QLabel(this))
     , m_headline(new QLabel(this))

@@ -20,7 +20,7 @@
 
 namespace mildpath {
 PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
-    : Bench(open, tr("Pump"), parent)
+    : Bench(open, Place::Pump, parent)
     , m_title(new QLabel(tr("Rotor set, seen from the cover"), this))
     , m_subtitle(new QLabel(this))
     , m_dressing(new QLabel(this))

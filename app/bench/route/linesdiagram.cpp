@@ -16,17 +16,17 @@ namespace mildpath {
 namespace {
 
 /// Where a part stands: column and row of a loose grid, left to right as the oil goes.
-struct Place
+struct BoxPlace
 {
     const char *part;
     double column, row;
 };
-constexpr Place drySumpPlaces[] = {
+constexpr BoxPlace drySumpPlaces[] = {
     { "tank", 0, 0.55 }, { "pump", 1, 0.1 },    { "scavenge", 1, 1.3 },
     { "filter", 2, 0 },  { "cooler", 2, 0.95 }, { "engine", 3, 0.05 },
     { "pan", 3, 1.5 },   { "gauge", 3, 0.85 },  { "turbo", 0, 1.6 },
 };
-constexpr Place wetSumpPlaces[] = {
+constexpr BoxPlace wetSumpPlaces[] = {
     { "engine", 0.4, 0.4 }, { "filter", 2.1, 0 },  { "cooler", 2.1, 0.8 },
     { "gauge", 2.1, 1.55 }, { "turbo", 0.4, 1.5 },
 };
@@ -95,11 +95,11 @@ void LinesDiagram::placeParts()
 {
     const auto ports = portsOf(m_open.build());
     const bool dry = findPort(ports, "tank.out") != nullptr;
-    const std::span<const Place> places
-        = dry ? std::span<const Place>(drySumpPlaces) : std::span<const Place>(wetSumpPlaces);
+    const std::span<const BoxPlace> places
+        = dry ? std::span<const BoxPlace>(drySumpPlaces) : std::span<const BoxPlace>(wetSumpPlaces);
     const double columns = dry ? 3 : 2.6, top = 18;
     const double room = width() - boxWidth - 24.0;
-    for (const Place &place : places) {
+    for (const BoxPlace &place : places) {
         int left = 0, right = 0;
         QString name;
         for (const Port &p : ports)

@@ -61,7 +61,7 @@ FieldUnit unitFor(std::string_view key)
 } // namespace
 
 RouteBench::RouteBench(OpenBuild &open, QWidget *parent)
-    : Bench(open, tr("Route"), parent)
+    : Bench(open, Place::Route, parent)
     , m_title(new QLabel(tr("The oil's way"), this))
     , m_subtitle(new QLabel(this))
     , m_stack(new QStackedWidget(this))

@@ -14,7 +14,7 @@
 namespace mildpath {
 
 StartBench::StartBench(OpenBuild &open, SerialSender *sender, QWidget *parent)
-    : Bench(open, tr("First start"), parent)
+    : Bench(open, Place::Start, parent)
     , m_title(new QLabel(this))
     , m_subtitle(new QLabel(this))
     , m_stack(new QStackedWidget(this))

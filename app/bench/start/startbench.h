@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/place.h"
 #include "shell/bench.h"
 
 class QLabel;
@@ -29,7 +30,7 @@ public:
 
 Q_SIGNALS:
     void complained(const QString &text);
-    void benchAsked(const QString &bench);
+    void benchAsked(mildpath::Place place);
 
 private:
     enum Page { Start, Rehearse, After };

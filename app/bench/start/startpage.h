@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/place.h"
 #include "bench/start/livelog.h"
 #include "diagnose/diagnosis.h"
 #include "shell/background.h"
@@ -46,7 +47,7 @@ public:
 Q_SIGNALS:
     void changed(); ///< side panel and subtitle
     void complained(const QString &text);
-    void benchAsked(const QString &bench); ///< to mend a hold; its stop is selected
+    void benchAsked(mildpath::Place place); ///< to mend a hold; its stop is selected
 
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
@@ -80,7 +81,7 @@ private:
     void readPanel(const CardItem &item, PanelContent &out);
     void primePanel(PanelContent &out);
     void gatePanel(PanelContent &out);
-    void goTo(QString bench, QString stop);
+    void goTo(Place place, QString stop);
     void signHold(std::string id, std::string who);
     void holdsPanel(PanelContent &out);
     void holdsHeading(PanelContent &out) const;

@@ -20,30 +20,6 @@ const QStringList &sights()
     return words;
 }
 
-/// The bench where a hold is mended, by what the finding is about.
-QString benchOf(const Build &build, const Finding &finding)
-{
-    const std::pair<const char *, const char *> about[] = {
-        { "clearance", "Clearances" }, { "size", "Clearances" },    { "disagree_", "Clearances" },
-        { "torque_", "Clearances" },   { "bolts_", "Clearances" },  { "feed_hole", "Clearances" },
-        { "main_", "Clearances" },     { "rod_", "Clearances" },    { "coldest_", "Heat" },
-        { "hot_clearance", "Heat" },   { "passages", "Passages" },  { "plug_", "Passages" },
-        { "debris_", "Passages" },     { "sign_", "Passages" },     { "spread_", "Passages" },
-        { "air_", "Sump & air" },      { "hot_idle_", "Forecast" }, { "starved", "Forecast" },
-        { "gear_oil", "Forecast" },    { "unsolved", "Forecast" },
-    };
-    for (const auto &[prefix, bench] : about)
-        if (finding.id.starts_with(prefix))
-            return QString::fromUtf8(bench);
-    if (finding.id.find("_in_filter@") != finding.id.npos
-        || finding.id.find("_in_oil@") != finding.id.npos)
-        return QStringLiteral("After run");
-    const Stop *stop = build.engine.find(finding.stop);
-    const bool pump
-        = stop && (stop->kind == "pump" || stop->kind == "relief" || stop->kind == "pickup");
-    return pump ? QStringLiteral("Pump") : QStringLiteral("Route");
-}
-
 /// Outlets that do not fill at the end of a row whose beginning does: behind them something is open
 /// or shut.
 bool lastOnesDry(const FlowProof &proof)
@@ -374,10 +350,9 @@ void StartPage::gatePanel(PanelContent &out)
             out.push_back(PanelText {
                 tr("%1 signed for it when it said something else.").arg(qs(h.outdated->by)),
                 Tone::Warn });
-        out.push_back(
-            PanelButton { QStringLiteral("gate.go.") + qs(id), tr("Go there"),
-                          [this, stop = qs(h.finding->stop),
-                           bench = benchOf(m_open.build(), *h.finding)] { goTo(bench, stop); } });
+        out.push_back(PanelButton {
+            QStringLiteral("gate.go.") + qs(id), tr("Go there"),
+            [this, stop = qs(h.finding->stop), place = h.finding->place] { goTo(place, stop); } });
         if (h.signature) {
             out.push_back(PanelButton { QStringLiteral("gate.takeBack.") + qs(id),
                                         tr("Take the signature back"),
@@ -419,11 +394,11 @@ void StartPage::signHold(std::string id, std::string who)
 }
 
 /// By value: the panel is another one by then.
-void StartPage::goTo(QString bench, QString stop)
+void StartPage::goTo(Place place, QString stop)
 {
     if (!stop.isEmpty())
         m_open.selectStop(stop);
-    Q_EMIT benchAsked(bench);
+    Q_EMIT benchAsked(place);
 }
 
 void StartPage::explainedPanel(PanelContent &out) const

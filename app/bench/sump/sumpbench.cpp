@@ -35,7 +35,7 @@ QString litres(double m3)
 } // namespace
 
 SumpBench::SumpBench(OpenBuild &open, QWidget *parent)
-    : Bench(open, tr("Sump & air"), parent)
+    : Bench(open, Place::Sump, parent)
     , m_title(new QLabel(this))
     , m_subtitle(new QLabel(this))
     , m_stack(new QStackedWidget(this))
