@@ -287,7 +287,7 @@ Result<void> writeBuildSheetPdf(const BuildSheet &sheet, Paper paper, const QStr
         const int of = Pages(sheet, page, nullptr, 0).run();
         Pages(sheet, page, &pdf, of).run();
     }
-    return writeTextFile(path.toStdString(), bytes.toStdString());
+    return writeOutput(path.toStdString(), bytes.toStdString(), Over::AnyFile);
 }
 
 Result<void> writeBuildSheet(const Build &build, const Assessment &assessment,
@@ -295,7 +295,7 @@ Result<void> writeBuildSheet(const Build &build, const Assessment &assessment,
 {
     const BuildSheet sheet = buildSheet(build, assessment, date);
     if (path.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive))
-        return writeTextFile(path.toStdString(), sheetToHtml(sheet, paper));
+        return writeOutput(path.toStdString(), sheetToHtml(sheet, paper), Over::AnyFile);
     return writeBuildSheetPdf(sheet, paper, path);
 }
 

@@ -6,11 +6,12 @@
 #include "shell/figure.h"
 #include "shell/theme.h"
 
+#include "storage/files.h"
+
 #include <QAbstractTextDocumentLayout>
 #include <QBuffer>
 #include <QPageSize>
 #include <QPdfWriter>
-#include <QSaveFile>
 #include <QTextCursor>
 #include <QTextObjectInterface>
 #include <QTextTable>
@@ -231,10 +232,7 @@ Result<void> writeShopSheet(const Build &build, const Assessment &assessment,
         const auto document = shopSheetDocument(build, assessment, date);
         document->print(&pdf);
     }
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-        return fail(path.toStdString(), file.errorString().toStdString());
-    return {};
+    return writeOutput(path.toStdString(), bytes.toStdString(), Over::AnyFile);
 }
 
 } // namespace mildpath

@@ -229,7 +229,9 @@ void MainWindow::pasteReadings(const QString &text)
 
 bool MainWindow::exportReadings(const QString &path)
 {
-    if (const auto ok = writeTextFile(path.toStdString(), readingsToCsv(m_open->build())); !ok) {
+    if (const auto ok
+        = writeOutput(path.toStdString(), readingsToCsv(m_open->build()), Over::AnyFile);
+        !ok) {
         m_messages->say(tr("%1: %2").arg(path, qs(ok.error().message)));
         return false;
     }

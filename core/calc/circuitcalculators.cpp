@@ -344,12 +344,15 @@ Result<Json> filterDrop(const CalcArguments &in)
     double dp = 0;
     if (!std::isfinite(flow / conductance))
         return fail("permeance_m3", "is so small for this flow and oil that the drop is no number");
-    if (flow > 0) {
-        // The medium alone would need this much, so the root lies below; toms748 keeps the bracket.
+    // The medium alone would need `most`, so the root lies below; toms748 keeps the bracket. A
+    // bypass that carries nothing a number can tell leaves it there.
+    const double most = flow / conductance * (1 + 1e-12);
+    if (flow > 0 && excess(most) <= 0) {
+        dp = flow / conductance;
+    } else if (flow > 0) {
         std::uintmax_t evaluations = 200;
         const auto bracket = boost::math::tools::toms748_solve(
-            excess, 0.0, flow / conductance * (1 + 1e-12),
-            boost::math::tools::eps_tolerance<double>(50), evaluations);
+            excess, 0.0, most, boost::math::tools::eps_tolerance<double>(50), evaluations);
         dp = (bracket.first + bracket.second) / 2;
     }
     const double past = bypass.flow_m3_s(dp, oil);

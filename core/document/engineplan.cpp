@@ -4,6 +4,7 @@
 #include "document/passageedit.h"
 #include "document/recipes.h"
 #include "oil/grades.h"
+#include "quantity/rounding.h"
 
 #include <algorithm>
 #include <array>

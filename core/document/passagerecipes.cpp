@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/passageedit.h"
+#include "quantity/rounding.h"
 
 #include "circuit/circuit.h"
 #include "rules/rules.h"

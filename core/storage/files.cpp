@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/files.h"
 
+#include "storage/appendfile.h"
+
 #include <cerrno>
 #include <charconv>
 #include <csignal>
@@ -99,15 +101,8 @@ void clearLeftOvers(const std::filesystem::path &path)
 /// All of the text on disk. @return the system's reason
 Result<void> fill(int fd, const std::filesystem::path &path, const std::string &text, mode_t mode)
 {
-    size_t done = 0;
-    while (done < text.size()) {
-        const ssize_t n = ::write(fd, text.data() + done, text.size() - done);
-        if (n < 0 && errno == EINTR)
-            continue;
-        if (n < 0)
-            return failWithErrno(path, "cannot be written");
-        done += static_cast<size_t>(n);
-    }
+    if (auto ok = appendText(fd, path, text); !ok)
+        return ok;
     if (mode != usualMode && ::fchmod(fd, mode) != 0)
         return failWithErrno(path, "cannot keep its mode");
     if (::fsync(fd) != 0)

@@ -5,6 +5,8 @@
 #include "quantity/json.h"
 #include "testing.h"
 
+#include <algorithm>
+
 using namespace mildpath;
 
 namespace tst_edits {
@@ -31,6 +33,7 @@ private Q_SLOTS:
     void addAndRemove_undoEachOther();
     void reverse_swapsTheEnds();
     void engine_changesTheTop();
+    void engine_reachesThePumpAndRefusesWhatItDoesNotKnow();
     void editsApplyInOrder();
     void failedEdit_leavesNothingHalfDone();
     void circuit_survivesJson();
@@ -97,6 +100,22 @@ void TestEdits::engine_changesTheTop()
     QCOMPARE(c.bearingRise.base_k, 9.0);
     QCOMPARE(c.bearingRise.perKrpm_k, 0.0);
     QCOMPARE(c.elements.size(), inlineFour().elements.size());
+}
+
+void TestEdits::engine_reachesThePumpAndRefusesWhatItDoesNotKnow()
+{
+    const Circuit c = edited(R"([{"op":"engine","values":{"suction_air_hole_mm":1.5}}])");
+    const auto pump = std::find_if(c.elements.begin(), c.elements.end(),
+                                   [](const Element &e) { return e.type == "pump"; });
+    QCOMPARE(pump->value("suction_air_hole_mm"), 1.5);
+    for (const char *values : { R"({"suction_air_holes_mm":1.5})", R"({"clearance_um":50})",
+                                R"({"bearing_dt":{"base_k":9},"rpm":800})" }) {
+        const auto refused = applyEdits(
+            inlineFour(), *parseJson(std::string(R"([{"op":"engine","values":)") + values + "}]"));
+        QVERIFY(!refused);
+        QVERIFY(refused.error().place.starts_with("/0/values/"));
+        QVERIFY(refused.error().message.starts_with("is not known here"));
+    }
 }
 
 void TestEdits::editsApplyInOrder()

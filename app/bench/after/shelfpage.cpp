@@ -342,7 +342,8 @@ void ShelfPage::openChosen()
 
 QString ShelfPage::exportTable(const QString &path) const
 {
-    const auto done = writeTextFile(path.toStdString(), shelfToCsv(m_rows, quantity()));
+    const auto done
+        = writeOutput(path.toStdString(), shelfToCsv(m_rows, quantity()), Over::AnyFile);
     return done ? QString() : qs(done.error().message);
 }
 
