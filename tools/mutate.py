@@ -18,7 +18,7 @@ import subprocess
 import sys
 
 root = pathlib.Path(__file__).resolve().parent.parent
-rules, faults = root / "core/rules/rules.cpp", root / "core/diagnose/faults.cpp"
+rules, faults = root / "core/rules/rules.cpp", root / "core/diagnose/faultkinds.cpp"
 
 LIST = [
     "assess.needCam_pa", "assess.needLifter_pa", "assess.needTensioner_pa", "assess.needPhaser_pa",

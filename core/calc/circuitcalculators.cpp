@@ -344,12 +344,11 @@ Result<Json> filterDrop(const CalcArguments &in)
     double dp = 0;
     if (!std::isfinite(flow / conductance))
         return fail("permeance_m3", "is so small for this flow and oil that the drop is no number");
-    // The medium alone would need `most`, so the root lies below; toms748 keeps the bracket. A
-    // bypass that carries nothing a number can tell leaves it there.
+    // The medium alone would need `most`, so the root lies below; toms748 keeps the bracket.
     const double most = flow / conductance * (1 + 1e-12);
-    if (flow > 0 && excess(most) <= 0) {
-        dp = flow / conductance;
-    } else if (flow > 0) {
+    if (!std::isfinite(excess(most)))
+        return fail("bypass_full_area_mm2", "is so small that its flow is no number");
+    if (flow > 0) {
         std::uintmax_t evaluations = 200;
         const auto bracket = boost::math::tools::toms748_solve(
             excess, 0.0, most, boost::math::tools::eps_tolerance<double>(50), evaluations);

@@ -5,6 +5,8 @@
 #include "quantity/json.h"
 #include "testing.h"
 
+#include "clirun.h"
+
 #include "assess/cleanmarks.h"
 
 #include <QProcess>
@@ -17,23 +19,6 @@ using namespace mildpath;
 namespace tst_cli {
 
 namespace {
-
-struct Run
-{
-    int code;
-    QByteArray out, err;
-    Json json() const { return parseJson(out.toStdString()).value(); }
-};
-
-Run run(const QStringList &arguments, const QByteArray &input = {})
-{
-    QProcess process;
-    process.start(QString::fromUtf8(cliProgram), arguments);
-    process.write(input);
-    process.closeWriteChannel();
-    process.waitForFinished(30000);
-    return { process.exitCode(), process.readAllStandardOutput(), process.readAllStandardError() };
-}
 
 QString demo()
 {
@@ -72,9 +57,6 @@ private Q_SLOTS:
     void replay_saysTheSameAsTableAndJson();
     void start_saysTheSameInWordsAndJson();
     void report_isWrittenWithItsPictures();
-    void outputs_neverGoOverABuild();
-    void outOfReachInput_isRefusedWithItsPlace();
-    void rules_areAllTold();
     void validate_namesMissingPhotos();
     void forecast_givesTheAssessmentsFigures();
     void solve_givesTheContractsKeys();
@@ -89,7 +71,7 @@ void TestCli::everyVerb_explainsItself()
          { "calc", "templates", "new", "validate", "assess", "forecast", "solve", "plan-cleaning",
            "draw-passages", "draw-lines", "what-if", "remedies", "diagnose", "try-diagnosis",
            "compare-flows", "export", "replay", "start", "report" }) {
-        const Run r = run({ QString::fromLatin1(verb), QStringLiteral("--help") });
+        const CliRun r = run({ QString::fromLatin1(verb), QStringLiteral("--help") });
         QCOMPARE(r.code, 0);
         QVERIFY(r.out.contains("usage: mildpath-cli " + QByteArray(verb)));
     }
@@ -139,7 +121,7 @@ void TestCli::wrongCalls_exitWith2()
 {
     QFETCH(QString, call);
     QFETCH(QString, says);
-    const Run r = run(call.split(QLatin1Char(' ')));
+    const CliRun r = run(call.split(QLatin1Char(' ')));
     QCOMPARE(r.code, 2);
     QVERIFY2(r.err.contains(says.toUtf8()), r.err.constData());
     QVERIFY(r.out.isEmpty());
@@ -148,15 +130,15 @@ void TestCli::wrongCalls_exitWith2()
 void TestCli::calc_runsAndDescribes()
 {
     QVERIFY(run({ QStringLiteral("calc") }).out.contains("pump-delivery"));
-    const Run r
+    const CliRun r
         = run({ QStringLiteral("calc"), QStringLiteral("annulus-leak") },
               R"({"d_mm":22,"clearance_um":40,"l_mm":14,"ecc":0.7,"dp_kpa":300,"mu_pa_s":0.0117})");
     QCOMPARE(r.code, 0);
     verifyClose(r.json()["flow_l_min"].get<double>(), 0.008785, 1e-4);
-    const Run d = run(
+    const CliRun d = run(
         { QStringLiteral("calc"), QStringLiteral("annulus-leak"), QStringLiteral("--describe") });
     QCOMPARE(d.json()["name"].get<std::string>(), std::string("annulus-leak"));
-    const Run bad
+    const CliRun bad
         = run({ QStringLiteral("calc"), QStringLiteral("annulus-leak") }, R"({"d_mm":-1})");
     QCOMPARE(bad.code, 2);
     QVERIFY(bad.err.contains("d_mm"));
@@ -171,7 +153,7 @@ void TestCli::newBuild_comesFromAPlan()
     const auto make = [&](const char *json) {
         QFile f(plan);
         if (!f.open(QIODevice::WriteOnly))
-            return Run { -1, {}, {} };
+            return CliRun { -1, {}, {} };
         f.write(json);
         f.close();
         return run({ QStringLiteral("new"), QStringLiteral("--plan"), plan, QStringLiteral("-o"),
@@ -181,7 +163,7 @@ void TestCli::newBuild_comesFromAPlan()
     const auto made = loadBuild(file.toStdString());
     QVERIFY(made);
     QCOMPARE(made->build.engine.layout, std::string("flat-4"));
-    const Run bad = make(R"({"layout": "flat", "cylinders": 5})");
+    const CliRun bad = make(R"({"layout": "flat", "cylinders": 5})");
     QCOMPARE(bad.code, 2);
     QVERIFY2(bad.err.contains("cylinders"), bad.err.constData());
     QCOMPARE(make("{").code, 2);
@@ -196,7 +178,7 @@ void TestCli::forecast_takesAnOwnOil()
     const Build b = applyEdit(demoBuild(), KeepOil { { "Shedoil", { 160, 18.5, 884 } } }).value();
     QVERIFY(saveBuild(file.toStdString(), b));
     const auto gauge = [&](const char *oil) {
-        const Run r
+        const CliRun r
             = run({ QStringLiteral("forecast"), file, QStringLiteral("--rpm"),
                     QStringLiteral("800"), QStringLiteral("--oil-temp-c"), QStringLiteral("100"),
                     QStringLiteral("--oil"), QString::fromLatin1(oil) });
@@ -222,13 +204,13 @@ void TestCli::newBuild_validatesAndIsNotOverwritten()
 
 void TestCli::assess_exitsWith1WhenSomethingHolds()
 {
-    const Run r = run({ QStringLiteral("assess"), demo(), QStringLiteral("--json") });
+    const CliRun r = run({ QStringLiteral("assess"), demo(), QStringLiteral("--json") });
     QCOMPARE(r.code, 1);
     verifyClose(r.json()["hot_idle"]["gauge"]["kpa"].get<double>(),
                 assess(demoBuild()).hotIdle.gauge.value_pa / 1e3, 0, 0.006);
     // A fresh build is held by what must be seen; with that seen it is only not done.
     QString fresh = QString::fromStdString(listTemplates().front().path.string());
-    const Run held = run({ QStringLiteral("assess"), fresh });
+    const CliRun held = run({ QStringLiteral("assess"), fresh });
     QCOMPARE(held.code, 1);
     QVERIFY2(held.out.contains("Gasket laid on the pump's own base"), held.out.constData());
     Build seen = loadBuild(fresh.toStdString())->build;
@@ -271,7 +253,7 @@ void TestCli::export_writesEveryReading()
 
 void TestCli::planCleaning_saysTheSameInWordsAndJson()
 {
-    const Run words = run({ QStringLiteral("plan-cleaning"), demo() });
+    const CliRun words = run({ QStringLiteral("plan-cleaning"), demo() });
     QCOMPARE(words.code, 0);
     const Json json
         = run({ QStringLiteral("plan-cleaning"), demo(), QStringLiteral("--json") }).json();
@@ -459,16 +441,16 @@ void TestCli::compareFlows_saysWhatForbidsIt()
     QVERIFY(saveBuild(path.toStdString(), other));
     QVERIFY(
         !run({ QStringLiteral("compare-flows"), demo(), demo() }).out.contains("not comparable"));
-    const Run r = run({ QStringLiteral("compare-flows"), demo(), path });
+    const CliRun r = run({ QStringLiteral("compare-flows"), demo(), path });
     QCOMPARE(r.code, 0);
     QVERIFY(r.out.contains("not comparable: filter differs: new spin-on can here, old can there"));
 }
 
 void TestCli::start_saysTheSameInWordsAndJson()
 {
-    const Run words = run({ QStringLiteral("start"), demo() });
+    const CliRun words = run({ QStringLiteral("start"), demo() });
     QCOMPARE(words.code, 1); // holds are open
-    const Run json = run({ QStringLiteral("start"), demo(), QStringLiteral("--json") });
+    const CliRun json = run({ QStringLiteral("start"), demo(), QStringLiteral("--json") });
     QCOMPARE(json.code, 1);
     const Json j = json.json();
     QVERIFY(!j["may_start"].get<bool>());
@@ -485,95 +467,14 @@ void TestCli::start_saysTheSameInWordsAndJson()
     QVERIFY(gate);
 }
 
-void TestCli::outputs_neverGoOverABuild()
-{
-    QTemporaryDir folder;
-    const QString build = folder.filePath(QStringLiteral("mine.mildpath"));
-    const QString html = folder.filePath(QStringLiteral("sheet.html"));
-    QVERIFY(saveBuild(build.toStdString(), demoBuild()));
-    const auto report = [&](const QString &to, const QStringList &more = {}) {
-        return run(QStringList { QStringLiteral("report"), build, QStringLiteral("-o"), to }
-                   + more);
-    };
-    for (const QStringList &more : { QStringList(), QStringList { QStringLiteral("--force") } }) {
-        const Run over = report(build, more);
-        QCOMPARE(over.code, 3);
-        QVERIFY(over.err.contains("is a build and is not written over"));
-        QCOMPARE(report(QStringLiteral("/dev/null"), more).code, 3);
-    }
-    QCOMPARE(readTextFile(build.toStdString()).value(), buildText(demoBuild()));
-    QCOMPARE(report(html).code, 0);
-    QVERIFY(report(html).err.contains("--force writes over it"));
-    QCOMPARE(report(html, { QStringLiteral("--force") }).code, 0);
-    const QStringList tables { QStringLiteral("export"), build, QStringLiteral("--csv"),
-                               folder.filePath(QStringLiteral("tables")) };
-    QCOMPARE(run(tables).code, 0);
-    QCOMPARE(run(tables).code, 3);
-    QCOMPARE(run(tables + QStringList { QStringLiteral("--force") }).code, 0);
-}
-
-void TestCli::outOfReachInput_isRefusedWithItsPlace()
-{
-    // Each value is in range; together they cannot be computed, or only just.
-    const auto drop = [](const char *permeance, const char *area) {
-        return run({ QStringLiteral("calc"), QStringLiteral("filter-drop") },
-                   QByteArray(R"({"flow_l_min":30,"mu_pa_s":0.01,"rho_kg_m3":850,)")
-                       + R"("bypass_crack_kpa":100,"bypass_full_kpa":150,"permeance_m3":)"
-                       + permeance + R"(,"bypass_full_area_mm2":)" + area + "}");
-    };
-    const Run tiny = drop("1e-320", "100");
-    QCOMPARE(tiny.code, 2);
-    QVERIFY2(tiny.err.startsWith("permeance_m3: "), tiny.err.constData());
-    // No bypass to speak of: Darcy alone, 5e-4 m³/s × 0.01 Pa·s / 7e-10 m³ = 7143 Pa.
-    const Run shut = drop("7e-10", "1e-308");
-    QCOMPARE(shut.code, 0);
-    verifyClose(shut.json()["dp_kpa"].get<double>(), 7.142857, 1e-6);
-    QTemporaryDir folder;
-    const QString path = folder.filePath(QStringLiteral("x.mildpath"));
-    const std::string whole = buildText(demoBuild());
-    const std::string head = whole.substr(0, whole.rfind('}'));
-    const std::pair<std::string, const char *> bad[] = {
-        { head + ",\"readings\":[]}", "stands here twice" },
-        { head + ",\"x\":1e999}", "larger than any" },
-        { head + ",\"x\":" + std::string(80000, '[') + std::string(80000, ']') + "}",
-          "nested deeper than 64" },
-    };
-    for (const auto &[text, says] : bad) {
-        QVERIFY(writeTextFile(path.toStdString(), text));
-        const Run r = run({ QStringLiteral("validate"), path });
-        QCOMPARE(r.code, 2);
-        QVERIFY2(r.err.contains(says) && r.err.contains("line "), r.err.constData());
-    }
-    Json many = buildToJson(demoBuild());
-    for (Json &stop : many["engine"]["stops"])
-        if (stop["kind"] == "small_end")
-            stop["values"]["items"] = 1e8;
-    QVERIFY(writeTextFile(path.toStdString(), many.dump()));
-    const Run r = run({ QStringLiteral("validate"), path });
-    QCOMPARE(r.code, 2);
-    QVERIFY2(r.err.contains("/values/items: how many must be 1 to 48"), r.err.constData());
-}
-
-void TestCli::rules_areAllTold()
-{
-    const Run text = run({ QStringLiteral("rules") });
-    QCOMPARE(text.code, 0);
-    QVERIFY(text.out.contains("assess.beyondStrength_pa  1500000 Pa  above this no pressure"));
-    QVERIFY(text.out.contains("fault.feed_hole_covered.prior  0.07"));
-    const Run table = run({ QStringLiteral("rules"), QStringLiteral("--markdown") });
-    QCOMPARE(table.out.count('\n'), text.out.count('\n') + 2); // head and line
-    for (const QByteArray &row : table.out.split('\n').mid(2))
-        QVERIFY2(row.isEmpty() || !row.contains("|  |  |"), row.constData()); // each says something
-}
-
 void TestCli::report_isWrittenWithItsPictures()
 {
     QTemporaryDir folder;
     const QString html = folder.filePath(QStringLiteral("sheet.html"));
     const QString svg = folder.filePath(QStringLiteral("svg"));
-    const Run r = run({ QStringLiteral("report"), demo(), QStringLiteral("-o"), html,
-                        QStringLiteral("--paper"), QStringLiteral("letter"),
-                        QStringLiteral("--svg"), svg });
+    const CliRun r = run({ QStringLiteral("report"), demo(), QStringLiteral("-o"), html,
+                           QStringLiteral("--paper"), QStringLiteral("letter"),
+                           QStringLiteral("--svg"), svg });
     QCOMPARE(r.code, 0);
     const auto text = readTextFile(html.toStdString());
     QVERIFY(text && text->find("size: letter") != std::string::npos);
@@ -598,32 +499,32 @@ void TestCli::validate_namesMissingPhotos()
     b.finds.front().photos = { "abc.png" };
     const QString path = folder.filePath(QStringLiteral("b.mildpath"));
     QVERIFY(saveBuild(path.toStdString(), b));
-    const Run r = run({ QStringLiteral("validate"), path });
+    const CliRun r = run({ QStringLiteral("validate"), path });
     QCOMPARE(r.code, 0);
     QVERIFY(r.out.contains("photo abc.png is missing"));
 }
 
 void TestCli::forecast_givesTheAssessmentsFigures()
 {
-    const Run r = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm"),
-                        QStringLiteral("800:3000:2200"), QStringLiteral("--oil-temp-c"),
-                        QStringLiteral("100"), QStringLiteral("--json") });
+    const CliRun r = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm"),
+                           QStringLiteral("800:3000:2200"), QStringLiteral("--oil-temp-c"),
+                           QStringLiteral("100"), QStringLiteral("--json") });
     QCOMPARE(r.code, 0);
     const auto a = assess(demoBuild());
     const Json points = r.json()["forecast"][0]["points"];
     QCOMPARE(points.size(), 2u);
     verifyClose(points[0]["kpa"].get<double>(), a.hotIdle.gauge.value_pa / 1e3, 0, 0.01);
     verifyClose(points[1]["kpa"].get<double>(), a.highSpeed.gauge.value_pa / 1e3, 0, 0.01);
-    const Run thick = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm=800"),
-                            QStringLiteral("--oil-temp-c=100"), QStringLiteral("--oil"),
-                            QStringLiteral("20W-50") });
+    const CliRun thick = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm=800"),
+                               QStringLiteral("--oil-temp-c=100"), QStringLiteral("--oil"),
+                               QStringLiteral("20W-50") });
     QVERIFY(thick.out.split('\n')[1].split(',')[2].toDouble()
             > points[0]["kpa"].get<double>() + 20);
 }
 
 void TestCli::solve_givesTheContractsKeys()
 {
-    const Run r
+    const CliRun r
         = run({ QStringLiteral("solve"), circuit(), QStringLiteral("--rpm"), QStringLiteral("800"),
                 QStringLiteral("--oil-temp-c"), QStringLiteral("100") });
     QCOMPARE(r.code, 0);
@@ -644,17 +545,17 @@ void TestCli::solve_takesOilEditsAndHeatBalance()
     const QStringList base { QStringLiteral("solve"),        circuit(),
                              QStringLiteral("--rpm"),        QStringLiteral("800"),
                              QStringLiteral("--oil-temp-c"), QStringLiteral("100") };
-    const Run worn
+    const CliRun worn
         = run(base + QStringList { QStringLiteral("--edits"), QString::fromStdString(edits) });
     verifyClose(worn.json()["node_kpa"]["tap_rear"].get<double>(), 75, 0.02, 2);
-    const Run thick
+    const CliRun thick
         = run(base
               + QStringList {
                   QStringLiteral("--oil"),
                   QStringLiteral(R"({"kv40_mm2_s":160,"kv100_mm2_s":18.5,"rho15_kg_m3":884})") });
     verifyClose(thick.json()["node_kpa"]["tap_rear"].get<double>(), 184.3, 0.002);
     // Energy option: +4.2 % at hot idle (independent SciPy computation).
-    const Run energy = run(
+    const CliRun energy = run(
         base + QStringList { QStringLiteral("--bearing-temperature"), QStringLiteral("energy") });
     verifyClose(energy.json()["node_kpa"]["tap_rear"].get<double>() / 152.7, 1.042, 0.003);
 }
@@ -662,7 +563,8 @@ void TestCli::solve_takesOilEditsAndHeatBalance()
 void TestCli::unreadableFile_exitsWith3()
 {
     for (const char *verb : { "validate", "assess", "forecast" }) {
-        const Run r = run({ QString::fromLatin1(verb), QStringLiteral("/nonexistent.mildpath") });
+        const CliRun r
+            = run({ QString::fromLatin1(verb), QStringLiteral("/nonexistent.mildpath") });
         QCOMPARE(r.code, 3);
         QVERIFY(r.err.contains("/nonexistent.mildpath"));
     }
