@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/spreadpage.h"
 
+#include "assess/assessment.h"
 #include "assess/spread.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
