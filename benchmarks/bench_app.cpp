@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // From the Enter key in a cell to the repainted window, on each bench.
 #include "bench/sump/fillbar.h"
-#include "shell/startup.h"
-#include "shell/window.h"
 #include "stopwatch.h"
 #include "storage/templates.h"
+#include "window/startup.h"
+#include "window/window.h"
 
 #include <QApplication>
 #include <QSlider>

@@ -8,9 +8,9 @@
 #include "bench/finish/finishpage.h"
 #include "document/edit.h"
 #include "shelf/compare.h"
-#include "shell/window.h"
 #include "stopwatch.h"
 #include "storage/templates.h"
+#include "window/window.h"
 
 #include <QApplication>
 #include <QSlider>
@@ -44,8 +44,8 @@ void finish(MainWindow &window)
     Build build = window.openBuild().build();
     build.boreTraces.clear();
     window.openBuild().open(*applyEdit(build, PassageEdit(AddEntry { trace })), {});
-    window.showBench(window.finishBench().title());
-    FinishPage &page = window.finishBench().trace();
+    window.showBench(Place::BoreFinish);
+    FinishPage &page = (*window.findChild<FinishBench *>()).trace();
     while (!page.scene().trace)
         QApplication::processEvents(QEventLoop::WaitForMoreEvents);
     auto *slider = page.findChild<QSlider *>(QStringLiteral("finish.strokes"));

@@ -5,9 +5,9 @@
 #include "bench/start/livetrace.h"
 #include "bench/start/startbench.h"
 #include "bench/start/startpage.h"
-#include "shell/window.h"
 #include "stopwatch.h"
 #include "storage/templates.h"
+#include "window/window.h"
 
 #include <QApplication>
 #include <QElapsedTimer>
@@ -42,9 +42,9 @@ int main(int argc, char **argv)
     if (!window.openFile(qs(demoBuildPath().string())))
         return EXIT_FAILURE;
     window.show();
-    window.showBench(window.startBench().title());
+    window.showBench(Place::Start);
     app.processEvents();
-    LiveLog &log = window.startBench().start().log();
+    LiveLog &log = (*window.findChild<StartBench *>()).start().log();
     auto *trace = window.findChild<LiveTrace *>(QStringLiteral("start.trace"));
     if (!log.start("start", startLimits(window.openBuild().build())))
         return EXIT_FAILURE;

@@ -64,7 +64,7 @@ Result<Build> plannedBuild(const std::string &path)
     if (!json)
         return tl::unexpected(json.error());
     std::vector<Error> errors;
-    const EnginePlan plan = planFromJson(*json, errors);
+    const EnginePlan plan = fromJson<EnginePlan>(*json, "", errors);
     if (!errors.empty())
         return tl::unexpected(errors.front());
     return planBuild(plan);

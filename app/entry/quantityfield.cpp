@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "entry/quantityfield.h"
 
+#include "paint/figure.h"
 #include "quantity/rounding.h"
-#include "shell/figure.h"
 
 #include <QKeyEvent>
 #include <QLocale>

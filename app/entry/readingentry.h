@@ -4,7 +4,7 @@
 #include "assess/assessment.h"
 #include "document/families.h"
 #include "entry/quantityfield.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 
 #include <QWidget>
 

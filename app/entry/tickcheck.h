@@ -2,7 +2,7 @@
 #pragma once
 
 #include "assess/rules.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 
 namespace mildpath {
 

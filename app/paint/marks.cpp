@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/marks.h"
 
-#include "shell/theme.h"
+#include "paint/theme.h"
 
 #include <QPolygonF>
 

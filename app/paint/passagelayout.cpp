@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/passagelayout.h"
 
-#include "shell/figure.h"
-#include "shell/theme.h"
+#include "paint/figure.h"
+#include "paint/theme.h"
 
 #include <QFontMetricsF>
 

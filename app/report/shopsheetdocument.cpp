@@ -2,9 +2,9 @@
 #include "report/shopsheetdocument.h"
 
 #include "document/logbook.h"
+#include "paint/figure.h"
 #include "paint/passagepainter.h"
-#include "shell/figure.h"
-#include "shell/theme.h"
+#include "paint/theme.h"
 
 #include "storage/files.h"
 

@@ -2,9 +2,9 @@
 #pragma once
 
 #include "assess/rules.h"
+#include "paint/figure.h"
+#include "paint/theme.h"
 #include "quantity/units.h"
-#include "shell/figure.h"
-#include "shell/theme.h"
 
 #include <QScrollArea>
 #include <QString>
@@ -19,6 +19,7 @@ class QVBoxLayout;
 namespace mildpath {
 
 enum class Tone { Plain, Muted, Good, Warn, Bad };
+QColor toneColour(Tone tone);
 
 // What a bench says in the side panel, item by item.
 

@@ -10,8 +10,6 @@
 #include <algorithm>
 
 namespace mildpath {
-namespace {
-
 QColor toneColour(Tone tone)
 {
     const Theme &t = Theme::current();
@@ -29,6 +27,8 @@ QColor toneColour(Tone tone)
     }
     return t.ink;
 }
+
+namespace {
 
 constexpr double rowHeight = 24;
 

@@ -3,8 +3,8 @@
 
 #include "assess/place.h"
 #include "assess/rules.h"
-#include "shell/figure.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
+#include "paint/figure.h"
 
 #include <QAbstractButton>
 #include <QWidget>

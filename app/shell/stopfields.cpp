@@ -65,8 +65,8 @@ Shape shapeOfUnit(std::string_view unit)
 }
 
 /// A field for one row of a table of settings.
-template <class SettingEdit, class Key, class Settings>
-PanelField settingField(OpenBuild &open, const char *group, const Key &key,
+template <class SettingEdit, class Settings>
+PanelField settingField(OpenBuild &open, const char *group, const Field &key,
                         const Settings &settings, const QString &label)
 {
     const Shape shape = shapeOfUnit(key.unit);
@@ -75,18 +75,10 @@ PanelField settingField(OpenBuild &open, const char *group, const Key &key,
              shape.dimension,
              shape.unit,
              shape.decimals,
-             settings.*key.member * shape.siPerFile,
+             key.number(&settings) * shape.siPerFile,
              [&open, id = std::string(key.key), shape](double si) {
                  return open.edit(SettingEdit { id, std::round(si / shape.siPerFile * 1e4) / 1e4 });
              } };
-}
-
-template <class Key> const Key &keyNamed(std::span<const Key> keys, std::string_view name)
-{
-    const auto it
-        = std::find_if(keys.begin(), keys.end(), [&](const Key &k) { return k.key == name; });
-    Q_ASSERT(it != keys.end());
-    return *it;
 }
 
 /// A number that may be left out: what is taken instead, and why, stands with it.
@@ -120,7 +112,7 @@ PanelField valueField(const char *group, const ValueKey &key, bool withSource,
 
 PanelField useField(OpenBuild &open, const char *key, const QString &label)
 {
-    return settingField<SetUse>(open, "use", keyNamed(useKeys(), key), open.build().use, label);
+    return settingField<SetUse>(open, "use", *recordType<Use>().find(key), open.build().use, label);
 }
 
 PanelField sumpField(OpenBuild &open, const SumpKey &key)
@@ -190,7 +182,7 @@ PanelChoice foreignChoice(OpenBuild &open, bool fuel)
 
 PanelField heatField(OpenBuild &open, const char *key, const QString &label)
 {
-    const HeatKey &k = keyNamed(heatKeys(), key);
+    const Field &k = *recordType<Heat>().find(key);
     return settingField<SetHeat>(open, "heat", k, open.build().heat,
                                  label.isEmpty() ? qs(k.meaning) : label);
 }

@@ -36,38 +36,6 @@ constexpr std::array<StopKind, 22> kinds { {
     { "plug", "Plugs", 1 },
 } };
 
-constexpr std::array<UseKey, 16> keysOfUse { {
-    { "coldest_start_c", "coldest start", "°C", &Use::coldestStart_c, -60, 60 },
-    { "hot_oil_c", "hot oil", "°C", &Use::hotOil_c, 60, 150 },
-    { "hot_idle_rpm", "hot idle speed", "rev/min", &Use::hotIdle_rpm, 200, 3000 },
-    { "high_speed_rpm", "higher speed shown", "rev/min", &Use::highSpeed_rpm, 500, 15000 },
-    { "most_rpm", "highest speed", "rev/min", &Use::most_rpm, 1000, 15000 },
-    { "hot_idle_floor_kpa", "least pressure wanted at hot idle", "kPa", &Use::hotIdleFloor_kpa, 0,
-      1000 },
-    { "coldest_clearance_floor_um", "least clearance at the coldest start", "µm",
-      &Use::coldestClearanceFloor_um, 0, 200 },
-    { "combustion_peak_kpa", "combustion peak, for bearing loads", "kPa", &Use::combustionPeak_kpa,
-      0, 30000 },
-    { "rule_base_kpa", "least pressure wanted, at standstill", "kPa", &Use::ruleBase_kpa, 0, 1000 },
-    { "rule_rise_kpa_per_krpm", "and per 1 000 rev/min", "kPa", &Use::ruleRise_kpa_per_krpm, 0,
-      500 },
-    { "turn_g", "turns, held, to either side", "g", &Use::turn_g, 0, 3 },
-    { "braking_g", "braking, held", "g", &Use::braking_g, 0, 3 },
-    { "accelerating_g", "accelerating, held", "g", &Use::accelerating_g, 0, 3 },
-    { "incline_deg", "installed aslant, the rear lower", "°", &Use::incline_deg, -45, 45 },
-    { "heel_deg", "leaning to either side", "°", &Use::heel_deg, 0, 60 },
-    { "turn_s", "longest turn held", "s", &Use::turn_s, 0.1, 600 },
-} };
-
-constexpr std::array<EngineKey, 5> keysOfEngine { {
-    { "displacement_l", "displacement", "l", &Engine::displacement_l, 0.02, 100 },
-    { "bore_mm", "bore", "mm", &Engine::bore_mm, 0, 400 },
-    { "stroke_mm", "stroke", "mm", &Engine::stroke_mm, 0, 600 },
-    { "reciprocating_g", "reciprocating mass of a cylinder", "g", &Engine::reciprocating_g, 0,
-      50000 },
-    { "rotating_g", "rotating mass of a cylinder", "g", &Engine::rotating_g, 0, 50000 },
-} };
-
 /// Ids already used by records of one kind, however they look.
 template <class Record>
 std::string nextId(const SharedList<Record> &records, const std::string &prefix)
@@ -103,16 +71,6 @@ std::string stopKindNames()
     for (const StopKind &k : kinds)
         out += (out.empty() ? "" : ", ") + std::string(k.id);
     return out;
-}
-
-std::span<const UseKey> useKeys()
-{
-    return keysOfUse;
-}
-
-std::span<const EngineKey> engineKeys()
-{
-    return keysOfEngine;
 }
 
 const Stop *Engine::find(std::string_view id) const

@@ -94,9 +94,7 @@ struct Engine
     bool operator==(const Engine &) const = default;
 };
 
-using EngineKey = SettingKey<Engine>;
-/// Numbers of the engine that may be edited.
-std::span<const EngineKey> engineKeys();
+template <> const RecordType &recordType<Engine>();
 
 struct ChosenOil
 {
@@ -129,8 +127,7 @@ struct Use
     bool operator==(const Use &) const = default;
 };
 
-using UseKey = SettingKey<Use>;
-std::span<const UseKey> useKeys();
+template <> const RecordType &recordType<Use>();
 
 /// Limits of one kind of clearance, diametral, at 20 °C.
 struct Limits
@@ -234,7 +231,7 @@ struct Build
     Start start;
     ValueSection finish; ///< by finishKeys()
     ValueSection after; ///< by afterKeys()
-    SharedList<CleanEvent> events; ///< append-only, like all that follows (build/logbook.h)
+    SharedList<CleanEvent> events; ///< append-only, like all that follows (document/logbook.h)
     SharedList<DebrisFind> finds;
     SharedList<Sign> signs;
     SharedList<BearingFailure> failures;
@@ -279,16 +276,12 @@ std::string nextWeighingId(const Build &build);
 
 /// Reads a document of the present version. Errors are collected with JSON pointers; sense is
 /// checked by validateBuild().
-Build buildFromJson(const Json &json, std::vector<Error> &errors);
-Json buildToJson(const Build &build);
-Reading readingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json readingToJson(const Reading &reading);
-Proof proofFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json proofToJson(const Proof &proof);
+template <> const RecordType &recordType<Build>();
+template <> const RecordType &recordType<Reading>();
+template <> const RecordType &recordType<Proof>();
 /// An oil of the shelf or of the build's own list; null for an unknown name.
 std::optional<ChosenOil> findOil(const Build &build, std::string_view name);
-ChosenOil oilFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json oilToJson(const ChosenOil &oil);
+template <> const RecordType &recordType<ChosenOil>();
 
 /// Whether the document makes sense as an engine: known materials and kinds, references that lead
 /// somewhere, values in range, a circuit that can be solved. Every fault with its place.

@@ -101,22 +101,21 @@ Result<Build> setShellRow(Build out, const SetShellRow &e)
     return out;
 }
 
-/// One number of a table of settings. Errors: the key is not of the table.
+/// One number of some settings. Errors: the key is not of them.
 template <class Settings>
-Result<void> setKey(std::span<const SettingKey<Settings>> keys, Settings &settings,
-                    const std::string &group, const std::string &name, double value)
+Result<void> setKey(Settings &settings, const std::string &group, const std::string &name,
+                    double value)
 {
-    for (const SettingKey<Settings> &key : keys)
-        if (key.key == name) {
-            settings.*key.member = value;
-            return {};
-        }
-    return fail(group + "/" + name, "is not known");
+    const Field *field = recordType<Settings>().find(name);
+    if (!field || !field->isRanged())
+        return fail(group + "/" + name, "is not known");
+    field->setNumber(&settings, value);
+    return {};
 }
 
 Result<Build> setUse(Build out, const SetUse &e)
 {
-    if (auto ok = setKey(useKeys(), out.use, "use", e.key, e.value); !ok)
+    if (auto ok = setKey(out.use, "use", e.key, e.value); !ok)
         return tl::unexpected(ok.error());
     return out;
 }
@@ -157,7 +156,7 @@ Result<Build> setElementValue(Build out, const SetElementValue &e)
 
 Result<Build> setHeat(Build out, const SetHeat &e)
 {
-    if (auto ok = setKey(heatKeys(), out.heat, "heat", e.key, e.value); !ok)
+    if (auto ok = setKey(out.heat, "heat", e.key, e.value); !ok)
         return tl::unexpected(ok.error());
     return out;
 }
@@ -212,15 +211,13 @@ Result<Build> dropOil(Build out, const DropOil &e)
     return out;
 }
 
-template <class Settings>
-std::string describeKey(std::span<const SettingKey<Settings>> keys, const std::string &name,
-                        double value)
+std::string describeKey(const RecordType &settings, const std::string &name, double value)
 {
-    for (const SettingKey<Settings> &key : keys)
-        if (key.key == name)
-            return std::string(key.meaning) + " " + formatPlain(value, key.most < 10 ? 2 : 0) + " "
-                + std::string(key.unit);
-    return name;
+    const Field *field = settings.find(name);
+    if (!field)
+        return name;
+    return std::string(field->meaning) + " " + formatPlain(value, field->most < 10 ? 2 : 0) + " "
+        + std::string(field->unit);
 }
 
 std::string describeHeatPoint(const HeatPoint &p)
@@ -341,7 +338,7 @@ Result<Build> applied(const Build &build, const Edit &edit)
             },
             [&](const SetEngine &e) -> Result<Build> {
                 Build out = build;
-                if (auto ok = setKey(engineKeys(), out.engine, "engine", e.key, e.value); !ok)
+                if (auto ok = setKey(out.engine, "engine", e.key, e.value); !ok)
                     return tl::unexpected(ok.error());
                 return out;
             },
@@ -432,7 +429,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
             [&](const EnterReadings &e) { return std::to_string(e.readings.size()) + " readings"; },
             [&](const WithdrawReading &e) { return placeText(build, e.place) + " taken back"; },
             [&](const SetOil &e) { return "oil " + e.oil.grade; },
-            [&](const SetUse &e) { return describeKey(useKeys(), e.key, e.value); },
+            [&](const SetUse &e) { return describeKey(recordType<Use>(), e.key, e.value); },
             [&](const SetLimit &e) {
                 const Family *family = findFamily(e.kind);
                 return (family ? std::string(family->plural) : e.kind) + ": "
@@ -470,7 +467,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
                     + formatPlain(e.weighing.grams, 1) + " g";
             },
             [&](const Choose &e) { return "choice: " + e.choice.answer; },
-            [&](const SetHeat &e) { return describeKey(heatKeys(), e.key, e.value); },
+            [&](const SetHeat &e) { return describeKey(recordType<Heat>(), e.key, e.value); },
             [&](const SetMaterial &e) {
                 return "material of " + e.part + ": "
                     + (e.material.empty() ? "as the block" : e.material);
@@ -488,7 +485,7 @@ std::string describeEdit(const Build &build, const Edit &edit)
                                                        : "look again");
             },
             [&](const Rename &e) { return "name " + e.name; },
-            [&](const SetEngine &e) { return describeKey(engineKeys(), e.key, e.value); },
+            [&](const SetEngine &e) { return describeKey(recordType<Engine>(), e.key, e.value); },
             [&](const KeepOil &e) { return "oil " + e.oil.grade + " kept"; },
             [&](const DropOil &e) { return "oil " + e.name + " taken off the list"; },
             [&](const AddStop &e) {

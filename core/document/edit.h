@@ -40,7 +40,7 @@ struct SetOil
 };
 struct SetUse
 {
-    std::string key; ///< see useKeys()
+    std::string key; ///< of recordType<Use>()
     double value;
     bool operator==(const SetUse &) const = default;
 };
@@ -108,7 +108,7 @@ struct Choose
 /// A setting of part temperatures, warm-up or thermometer.
 struct SetHeat
 {
-    std::string key; ///< see heatKeys()
+    std::string key; ///< of recordType<Heat>()
     double value;
     bool operator==(const SetHeat &) const = default;
 };
@@ -141,7 +141,7 @@ struct AddProof
 /// A number of the engine.
 struct SetEngine
 {
-    std::string key; ///< see engineKeys()
+    std::string key; ///< of recordType<Engine>()
     double value;
     bool operator==(const SetEngine &) const = default;
 };

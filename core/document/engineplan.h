@@ -48,8 +48,8 @@ struct LayoutChoice
 };
 std::span<const LayoutChoice> layoutChoices();
 
-/// A plan from its JSON: the members' names as keys, all optional.
-EnginePlan planFromJson(const Json &json, std::vector<Error> &errors);
+/// The members' names as keys, all optional; unknown ones are errors.
+template <> const RecordType &recordType<EnginePlan>();
 
 /// Errors: the plan's member that cannot be, with what could.
 Result<Build> planBuild(const EnginePlan &plan);

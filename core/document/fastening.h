@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "quantity/jsonreader.h"
+#include "quantity/fields.h"
 #include "quantity/result.h"
 
 #include <optional>
@@ -86,11 +86,7 @@ std::optional<bool> capTorqued(const Build &build, std::string_view stop);
 /// "60 Nm", "+ 90°".
 std::string stageText(const TorqueStage &stage);
 
-TorqueCard torqueCardFromJson(const Json &json, const std::string &place,
-                              std::vector<Error> &errors);
-Json torqueCardToJson(const TorqueCard &card);
-TorqueTick torqueTickFromJson(const Json &json, const std::string &place,
-                              std::vector<Error> &errors);
-Json torqueTickToJson(const TorqueTick &tick);
+template <> const RecordType &recordType<TorqueCard>();
+template <> const RecordType &recordType<TorqueTick>();
 
 } // namespace mildpath

@@ -14,27 +14,6 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<HeatKey, 12> keysOfHeat { {
-    { "housing_below_oil_k", "housing below the oil, settled", "K", &Heat::housingBelowOil_k, -40,
-      80 },
-    { "cap_below_oil_k", "cap or girdle below the oil, settled", "K", &Heat::capBelowOil_k, -40,
-      80 },
-    { "journal_below_oil_k", "journal below the oil, settled", "K", &Heat::journalBelowOil_k, -40,
-      80 },
-    { "block_end_c", "what the coolant makes of the block", "°C", &Heat::blockEnd_c, 30, 150 },
-    { "oil_at_idle_s", "oil, time constant at idle", "s", &Heat::oilAtIdle_s, 10, 7200 },
-    { "oil_at_speed_s", "oil, time constant at 3 000 rev/min", "s", &Heat::oilAtSpeed_s, 10, 7200 },
-    { "block_at_idle_s", "block, time constant at idle", "s", &Heat::blockAtIdle_s, 10, 7200 },
-    { "block_at_speed_s", "block, time constant at 3 000 rev/min", "s", &Heat::blockAtSpeed_s, 10,
-      7200 },
-    { "journal_lag_s", "journal and rods behind the oil", "s", &Heat::journalLag_s, 0, 3600 },
-    { "cap_lag_s", "cap or girdle behind the oil", "s", &Heat::capLag_s, 0, 3600 },
-    { "surroundings_c", "surroundings of the infrared thermometer", "°C", &Heat::surroundings_c,
-      -40, 60 },
-    { "instrument_emissivity", "emissivity the thermometer is set to", "",
-      &Heat::instrumentEmissivity, 0.05, 1 },
-} };
-
 class HeatChecker
 {
 public:
@@ -46,9 +25,7 @@ public:
 
     void run()
     {
-        for (const HeatKey &key : keysOfHeat)
-            range("/heat/" + std::string(key.key), m_build.heat.*key.member, key.least, key.most,
-                  key.unit);
+        checkRanges(recordType<Heat>(), &m_build.heat, "/heat", m_errors);
         for (const auto &[id, e] : m_build.expansions)
             expansion(id, e);
         std::set<std::string> ids;
@@ -121,11 +98,6 @@ private:
 
 } // namespace
 
-std::span<const HeatKey> heatKeys()
-{
-    return keysOfHeat;
-}
-
 std::optional<Expansion> expansionOf(const Build &build, std::string_view material)
 {
     if (const auto own = build.expansions.find(std::string(material));
@@ -176,103 +148,6 @@ Result<void> addHeatPoint(Build &build, HeatPoint point)
         build.heatPoints[static_cast<size_t>(former - build.heatPoints.begin())] = std::move(point);
     }
     return {};
-}
-
-Heat heatFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    Heat h;
-    for (const HeatKey &key : keysOfHeat)
-        h.*key.member = in.number(std::string(key.key), h.*key.member);
-    h.extra = in.leftOver();
-    return h;
-}
-
-Json heatToJson(const Heat &h)
-{
-    Json out = Json::object();
-    for (const HeatKey &key : keysOfHeat)
-        out[std::string(key.key)] = h.*key.member;
-    out.update(h.extra.json());
-    return out;
-}
-
-HeatPoint heatPointFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    HeatPoint p;
-    p.id = in.text("id");
-    p.stop = in.text("stop");
-    const Json &spots = in.array("spots_c");
-    for (size_t i = 0; i < spots.size(); ++i) {
-        if (spots[i].is_number())
-            p.spots_c.push_back(spots[i].get<double>());
-        else
-            in.error("spots_c/" + std::to_string(i), "must be a number");
-    }
-    p.surface = in.text("surface", p.surface);
-    p.instrumentEmissivity = in.number("instrument_emissivity", p.instrumentEmissivity);
-    p.surroundings_c = in.number("surroundings_c", p.surroundings_c);
-    p.reading_um = in.optionalNumber("reading_um");
-    p.u_um = in.number("u_um", p.u_um);
-    p.zero_c = in.number("zero_temp_c", p.zero_c);
-    p.journalWithBlock = in.boolean("journal_with_block", false);
-    p.takenBack = in.boolean("taken_back", false);
-    p.instrument = in.text("instrument", "");
-    p.by = in.text("by", "");
-    p.at = in.text("at", "");
-    p.replaces = in.text("replaces", "");
-    p.extra = in.leftOver();
-    return p;
-}
-
-Json heatPointToJson(const HeatPoint &p)
-{
-    Json out = { { "id", p.id },
-                 { "stop", p.stop },
-                 { "spots_c", p.spots_c },
-                 { "surface", p.surface },
-                 { "instrument_emissivity", p.instrumentEmissivity },
-                 { "surroundings_c", p.surroundings_c },
-                 { "reading_um", p.reading_um ? Json(*p.reading_um) : Json() },
-                 { "u_um", p.u_um },
-                 { "zero_temp_c", p.zero_c } };
-    if (p.journalWithBlock)
-        out["journal_with_block"] = true;
-    if (p.takenBack)
-        out["taken_back"] = true;
-    out["instrument"] = p.instrument;
-    out["by"] = p.by;
-    out["at"] = p.at;
-    if (!p.replaces.empty())
-        out["replaces"] = p.replaces;
-    out.update(p.extra.json());
-    return out;
-}
-
-OwnExpansion ownExpansionFromJson(const Json &json, const std::string &place,
-                                  std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    OwnExpansion e;
-    e.per_k = in.number("per_k");
-    e.u_per_k = in.number("u_per_k", 0);
-    e.source = in.text("source", "");
-    e.by = in.text("by", "");
-    e.at = in.text("at", "");
-    e.extra = in.leftOver();
-    return e;
-}
-
-Json ownExpansionToJson(const OwnExpansion &e)
-{
-    Json out = { { "per_k", e.per_k },
-                 { "u_per_k", e.u_per_k },
-                 { "source", e.source },
-                 { "by", e.by },
-                 { "at", e.at } };
-    out.update(e.extra.json());
-    return out;
 }
 
 void checkHeat(const Build &build, std::vector<Error> &errors)

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "bearing/warmup.h"
-#include "quantity/jsonreader.h"
+#include "quantity/fields.h"
 #include "quantity/result.h"
 
 #include <optional>
@@ -33,18 +33,6 @@ struct Heat
     SettledParts settled() const { return { housingBelowOil_k, capBelowOil_k, journalBelowOil_k }; }
     bool operator==(const Heat &) const = default;
 };
-
-/// A key of some settings that an edit may set, with its range.
-template <class Settings> struct SettingKey
-{
-    std::string_view key;
-    std::string_view meaning;
-    std::string_view unit;
-    double Settings::*member;
-    double least, most;
-};
-using HeatKey = SettingKey<Heat>;
-std::span<const HeatKey> heatKeys();
 
 /// Key of the effective expansion of the main housings, block and caps together, as a heated-block
 /// test gives it.
@@ -98,13 +86,9 @@ std::string nextHeatPointId(const Build &build);
 /// Adds a point, striking or filling in the one named by `replaces`. Errors: `replaces`.
 Result<void> addHeatPoint(Build &build, HeatPoint point);
 
-Heat heatFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json heatToJson(const Heat &heat);
-HeatPoint heatPointFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json heatPointToJson(const HeatPoint &point);
-OwnExpansion ownExpansionFromJson(const Json &json, const std::string &place,
-                                  std::vector<Error> &errors);
-Json ownExpansionToJson(const OwnExpansion &expansion);
+template <> const RecordType &recordType<Heat>();
+template <> const RecordType &recordType<HeatPoint>();
+template <> const RecordType &recordType<OwnExpansion>();
 
 /// What is wrong with settings, expansions and points, with places.
 void checkHeat(const Build &build, std::vector<Error> &errors);

@@ -17,33 +17,30 @@ template <class T> struct Log
     using Entry = T;
     std::string_view key; ///< in a file
     std::string_view prefix; ///< of ids
+    std::string_view meaning;
     SharedList<T> Build::*list;
-    T (*read)(const Json &, const std::string &, std::vector<Error> &);
-    Json (*write)(const T &);
 };
 
 inline constexpr std::tuple logs {
-    Log<CleanEvent> { "events", "e", &Build::events, eventFromJson, eventToJson },
-    Log<DebrisFind> { "finds", "f", &Build::finds, findFromJson, findToJson },
-    Log<Sign> { "signs", "s", &Build::signs, signFromJson, signToJson },
-    Log<BearingFailure> { "failures", "b", &Build::failures, failureFromJson, failureToJson },
-    Log<Repair> { "repairs", "d", &Build::repairs, repairFromJson, repairToJson },
-    Log<ShopJob> { "shop_jobs", "j", &Build::shopJobs, shopJobFromJson, shopJobToJson },
-    Log<GaugeReading> { "gauge_readings", "g", &Build::gaugeReadings, gaugeReadingFromJson,
-                        gaugeReadingToJson },
-    Log<Symptom> { "symptoms", "y", &Build::symptoms, symptomFromJson, symptomToJson },
-    Log<FlowSeen> { "flows", "w", &Build::flows, flowSeenFromJson, flowSeenToJson },
-    Log<Scenario> { "scenarios", "c", &Build::scenarios, scenarioFromJson, scenarioToJson },
-    Log<SignOff> { "signoffs", "o", &Build::signOffs, signOffFromJson, signOffToJson },
-    Log<CardStep> { "card_steps", "k", &Build::cardSteps, cardStepFromJson, cardStepToJson },
-    Log<RunLog> { "run_logs", "l", &Build::runs, runLogFromJson, runLogToJson },
-    Log<Calibration> { "calibrations", "a", &Build::calibrations, calibrationFromJson,
-                       calibrationToJson },
-    Log<FilterCut> { "filter_cuts", "u", &Build::filterCuts, filterCutFromJson, filterCutToJson },
-    Log<OilSample> { "oil_samples", "m", &Build::oilSamples, oilSampleFromJson, oilSampleToJson },
-    Log<Opening> { "openings", "n", &Build::openings, openingFromJson, openingToJson },
-    Log<SealCheck> { "seal_checks", "h", &Build::sealChecks, sealCheckFromJson, sealCheckToJson },
-    Log<BoreTrace> { "bore_traces", "z", &Build::boreTraces, boreTraceFromJson, boreTraceToJson },
+    Log<CleanEvent> { "events", "e", "the cleaning logbook", &Build::events },
+    Log<DebrisFind> { "finds", "f", "debris that was found", &Build::finds },
+    Log<Sign> { "signs", "s", "signs looked for", &Build::signs },
+    Log<BearingFailure> { "failures", "b", "bearings that failed", &Build::failures },
+    Log<Repair> { "repairs", "d", "what was done after a failure", &Build::repairs },
+    Log<ShopJob> { "shop_jobs", "j", "jobs for the machine shop", &Build::shopJobs },
+    Log<GaugeReading> { "gauge_readings", "g", "oil pressure as read", &Build::gaugeReadings },
+    Log<Symptom> { "symptoms", "y", "what was noticed on the running engine", &Build::symptoms },
+    Log<FlowSeen> { "flows", "w", "where oil was seen to come", &Build::flows },
+    Log<Scenario> { "scenarios", "c", "what if, kept", &Build::scenarios },
+    Log<SignOff> { "signoffs", "o", "holds signed for", &Build::signOffs },
+    Log<CardStep> { "card_steps", "k", "steps of the run card", &Build::cardSteps },
+    Log<RunLog> { "run_logs", "l", "recordings of pressure", &Build::runs },
+    Log<Calibration> { "calibrations", "a", "inputs moved to fit readings", &Build::calibrations },
+    Log<FilterCut> { "filter_cuts", "u", "filters cut open", &Build::filterCuts },
+    Log<OilSample> { "oil_samples", "m", "oil sent to a laboratory", &Build::oilSamples },
+    Log<Opening> { "openings", "n", "times the engine was opened", &Build::openings },
+    Log<SealCheck> { "seal_checks", "h", "blow-by and crankcase vacuum", &Build::sealChecks },
+    Log<BoreTrace> { "bore_traces", "z", "profiles of the bores", &Build::boreTraces },
 };
 
 template <class Visit> void forEachLog(Visit visit)

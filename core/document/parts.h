@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "quantity/jsonreader.h"
+#include "quantity/fields.h"
 #include "quantity/result.h"
 
 #include <map>
@@ -50,9 +50,7 @@ struct ShellStock
     const ShellStockRow *find(const std::string &name) const;
     bool operator==(const ShellStock &) const = default;
 };
-ShellStock shellStockFromJson(const Json &json, const std::string &place,
-                              std::vector<Error> &errors);
-Json shellStockToJson(const ShellStock &stock);
+template <> const RecordType &recordType<ShellStock>();
 
 /// Weight of a part that should match its fellows. Append-only; the last of an item stands.
 struct Weighing
@@ -65,8 +63,7 @@ struct Weighing
     ExtraKeys extra {};
     bool operator==(const Weighing &) const = default;
 };
-Weighing weighingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json weighingToJson(const Weighing &weighing);
+template <> const RecordType &recordType<Weighing>();
 
 /// A question practitioners answer differently, and how this builder answered. The last stands.
 struct Choice
@@ -77,7 +74,6 @@ struct Choice
     ExtraKeys extra {};
     bool operator==(const Choice &) const = default;
 };
-Choice choiceFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json choiceToJson(const Choice &choice);
+template <> const RecordType &recordType<Choice>();
 
 } // namespace mildpath

@@ -52,10 +52,6 @@ using PassageEdit = std::variant<AddEntry, TakeBackEntry, PutPassage, DropPassag
 /// Errors: the place is what was edited, the reason says what stands against it.
 Result<Build> applyPassageEdit(Build build, const PassageEdit &edit);
 std::string describePassageEdit(const Build &build, const PassageEdit &edit);
-Json passageEditToJson(const PassageEdit &edit);
-/// @return absent when the word names no edit of passages
-std::optional<PassageEdit> passageEditFromJson(const std::string &word, JsonReader &in,
-                                               std::vector<Error> &errors);
 
 /// A passage set usual for the engine, from its circuit: plausible lengths and ends, to be
 /// corrected by what is seen. Own choice, no source.

@@ -161,36 +161,6 @@ std::string nameOf(const Build &build, const std::string &id)
     return p ? p->partName + ", " + p->name : id;
 }
 
-Json lineToJson(const ExternalLine &l)
-{
-    Json out { { "id", l.id }, { "from", l.from }, { "to", l.to } };
-    const std::pair<const char *, const std::string *> words[]
-        = { { "rating", &l.rating }, { "by", &l.by }, { "at", &l.at }, { "note", &l.note } };
-    for (const auto &[key, value] : words)
-        if (!value->empty())
-            out[key] = *value;
-    if (l.bore_mm > 0)
-        out["bore_mm"] = l.bore_mm;
-    out.update(l.extra.json());
-    return out;
-}
-
-ExternalLine lineFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    ExternalLine l;
-    l.id = in.text("id");
-    l.from = in.text("from");
-    l.to = in.text("to");
-    l.rating = in.text("rating", "");
-    l.bore_mm = in.number("bore_mm", 0);
-    l.by = in.text("by", "");
-    l.at = in.text("at", "");
-    l.note = in.text("note", "");
-    l.extra = in.leftOver();
-    return l;
-}
-
 } // namespace
 
 std::span<const FilterBuild> filterBuilds()
@@ -350,45 +320,6 @@ std::string describeLineEdit(const Build &build, const LineEdit &edit)
                       edit);
 }
 
-Json lineEditToJson(const LineEdit &edit)
-{
-    return std::visit(
-        Overloaded {
-            [](const PutLine &e) {
-                return Json { { "edit", "line" }, { "line", lineToJson(e.line) } };
-            },
-            [](const DropLine &e) {
-                return Json { { "edit", "drop_line" }, { "line", e.line } };
-            },
-            [](const CapPort &e) {
-                return Json { { "edit", "cap_port" }, { "port", e.port }, { "capped", e.capped } };
-            },
-            [](const SetFilter &e) {
-                return Json { { "edit", "filter" }, { "remote", e.remote }, { "build", e.build } };
-            },
-            [](const DrawLines &) {
-                return Json { { "edit", "draw_lines" } };
-            },
-        },
-        edit);
-}
-
-std::optional<LineEdit> lineEditFromJson(const std::string &word, JsonReader &in,
-                                         std::vector<Error> &errors)
-{
-    if (word == "line")
-        return PutLine { lineFromJson(in.object("line"), "/line", errors) };
-    if (word == "drop_line")
-        return DropLine { in.text("line") };
-    if (word == "cap_port")
-        return CapPort { in.text("port"), in.boolean("capped", true) };
-    if (word == "filter")
-        return SetFilter { in.boolean("remote", false), in.text("build") };
-    if (word == "draw_lines")
-        return DrawLines {};
-    return std::nullopt;
-}
-
 void dropLooseLines(Build &build)
 {
     const auto ports = portsOf(build);
@@ -396,39 +327,6 @@ void dropLooseLines(Build &build)
                   [&](const ExternalLine &l) { return !checkLine(ports, l); });
     std::erase_if(build.plumbing.capped,
                   [&](const std::string &id) { return !findPort(ports, id); });
-}
-
-Plumbing plumbingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    Plumbing out;
-    out.remoteFilter = in.boolean("remote_filter", false);
-    out.filterBuild = in.text("filter_build", out.filterBuild);
-    const Json &lines = in.array("lines");
-    for (size_t i = 0; i < lines.size(); ++i)
-        out.lines.push_back(
-            lineFromJson(lines[i], in.placeOf("lines") + "/" + std::to_string(i), errors));
-    const Json &capped = in.array("capped");
-    for (size_t i = 0; i < capped.size(); ++i) {
-        if (capped[i].is_string())
-            out.capped.push_back(capped[i].get<std::string>());
-        else
-            in.error("capped/" + std::to_string(i), "must be the name of a port");
-    }
-    out.extra = in.leftOver();
-    return out;
-}
-
-Json plumbingToJson(const Plumbing &p)
-{
-    Json out { { "remote_filter", p.remoteFilter }, { "filter_build", p.filterBuild } };
-    out["lines"] = Json::array();
-    for (const ExternalLine &l : p.lines)
-        out["lines"].push_back(lineToJson(l));
-    if (!p.capped.empty())
-        out["capped"] = p.capped;
-    out.update(p.extra.json());
-    return out;
 }
 
 void checkPlumbing(const Build &build, std::vector<Error> &errors)

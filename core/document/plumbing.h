@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "quantity/jsonreader.h"
+#include "quantity/fields.h"
 
 #include <span>
 #include <string>
@@ -111,17 +111,12 @@ using LineEdit = std::variant<PutLine, DropLine, CapPort, SetFilter, DrawLines>;
 /// Errors: the place is what was edited, the reason says what stands against it.
 Result<Build> applyLineEdit(Build build, const LineEdit &edit);
 std::string describeLineEdit(const Build &build, const LineEdit &edit);
-Json lineEditToJson(const LineEdit &edit);
-/// @return absent when the word names no edit of lines
-std::optional<LineEdit> lineEditFromJson(const std::string &word, JsonReader &in,
-                                         std::vector<Error> &errors);
 
 /// Takes off what joins or caps ports that no longer exist: a stage or a part that goes takes its
 /// lines along.
 void dropLooseLines(Build &build);
 
-Plumbing plumbingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json plumbingToJson(const Plumbing &plumbing);
+template <> const RecordType &recordType<Plumbing>();
 /// Faults of sense: unknown ports, ids used twice, unknown words.
 void checkPlumbing(const Build &build, std::vector<Error> &errors);
 

@@ -43,14 +43,4 @@ std::span<const ValueKey> startKeys()
     return startKeyRows;
 }
 
-Start startFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    return { sectionFromJson(json, place, errors) };
-}
-
-Json startToJson(const Start &s)
-{
-    return sectionToJson(s);
-}
-
 } // namespace mildpath

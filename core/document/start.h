@@ -25,7 +25,6 @@ struct SetStartValue
     bool operator==(const SetStartValue &) const = default;
 };
 
-Start startFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json startToJson(const Start &start);
+template <> const RecordType &recordType<Start>();
 
 } // namespace mildpath

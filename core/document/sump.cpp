@@ -193,45 +193,6 @@ private:
 };
 
 /// Pairs of numbers, two members of T each way.
-template <class T> std::vector<T> pairsFromJson(JsonReader &in, const char *key, const char *mustBe)
-{
-    std::vector<T> out;
-    const Json &all = in.array(key);
-    for (size_t i = 0; i < all.size(); ++i) {
-        const Json &p = all[i];
-        if (p.is_array() && p.size() == 2 && p[0].is_number() && p[1].is_number())
-            out.push_back({ p[0].get<double>(), p[1].get<double>() });
-        else
-            in.error(std::string(key) + "/" + std::to_string(i), mustBe);
-    }
-    return out;
-}
-std::vector<PanPoint> pointsFromJson(JsonReader &in, const char *key)
-{
-    return pairsFromJson<PanPoint>(in, key, "must be a pair of numbers");
-}
-std::vector<BenchFill> benchFromJson(JsonReader &in)
-{
-    return pairsFromJson<BenchFill>(in, "bench_fill", "must be a height in mm and litres");
-}
-
-template <class T>
-Json pairsToJson(const std::vector<T> &pairs, double T::*first, double T::*second)
-{
-    Json out = Json::array();
-    for (const T &p : pairs)
-        out.push_back({ p.*first, p.*second });
-    return out;
-}
-Json pointsToJson(const std::vector<PanPoint> &points)
-{
-    return pairsToJson(points, &PanPoint::x_mm, &PanPoint::z_mm);
-}
-Json benchToJson(const std::vector<BenchFill> &steps)
-{
-    return pairsToJson(steps, &BenchFill::height_mm, &BenchFill::litres);
-}
-
 } // namespace
 
 std::optional<double> Sump::own(std::string_view key) const
@@ -316,82 +277,6 @@ std::string describeSumpEdit(const SumpEdit &edit)
                           },
                       },
                       edit);
-}
-
-Json sumpEditToJson(const SumpEdit &edit)
-{
-    return std::visit(
-        Overloaded {
-            [](const SetPan &e) {
-                return Json { { "edit", "pan" },
-                              { "along_mm", pointsToJson(e.along) },
-                              { "across_mm", pointsToJson(e.across) },
-                              { "bench_fill", benchToJson(e.benchFill) },
-                              { "shape", e.shape },
-                              { "values", e.values } };
-            },
-            [](const SetSumpValue &e) {
-                return Json { { "edit", "sump" },
-                              { "key", e.key },
-                              { "value", e.value ? Json(*e.value) : Json() } };
-            },
-            [](const SetForeign &e) {
-                return Json { { "edit", "foreign" }, { "fuel", e.fuel }, { "word", e.word } };
-            },
-        },
-        edit);
-}
-
-std::optional<SumpEdit> sumpEditFromJson(const std::string &word, JsonReader &in)
-{
-    if (word == "pan") {
-        SetPan e;
-        e.along = pointsFromJson(in, "along_mm");
-        e.across = pointsFromJson(in, "across_mm");
-        e.benchFill = benchFromJson(in);
-        e.shape = in.text("shape", "");
-        e.values = valuesFromJson(in, nullptr);
-        return e;
-    }
-    if (word == "sump")
-        return SetSumpValue { in.text("key"), in.optionalNumber("value") };
-    if (word == "foreign")
-        return SetForeign { in.boolean("fuel", false), in.text("word", "") };
-    return std::nullopt;
-}
-
-Sump sumpFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    Sump s;
-    s.along = pointsFromJson(in, "along_mm");
-    s.across = pointsFromJson(in, "across_mm");
-    s.benchFill = benchFromJson(in);
-    s.shape = in.text("shape", "");
-    s.coolant = in.text("coolant", "");
-    s.fuel = in.text("fuel", "");
-    s.values = valuesFromJson(in, &errors);
-    s.extra = in.leftOver();
-    return s;
-}
-
-Json sumpToJson(const Sump &s)
-{
-    Json out = Json::object();
-    if (!s.along.empty())
-        out["along_mm"] = pointsToJson(s.along);
-    if (!s.across.empty())
-        out["across_mm"] = pointsToJson(s.across);
-    if (!s.benchFill.empty())
-        out["bench_fill"] = benchToJson(s.benchFill);
-    for (const auto &[key, word] : { std::pair("shape", &s.shape), std::pair("coolant", &s.coolant),
-                                     std::pair("fuel", &s.fuel) })
-        if (!word->empty())
-            out[key] = *word;
-    if (!s.values.empty())
-        out["values"] = s.values;
-    out.update(s.extra.json());
-    return out;
 }
 
 void checkSump(const Build &build, std::vector<Error> &errors)

@@ -128,12 +128,8 @@ Result<SetPan> panFromBenchFill(const Sump &sump, std::vector<BenchFill> steps);
 /// Errors: the place is what was edited, the reason says what stands against it.
 Result<Build> applySumpEdit(Build build, const SumpEdit &edit);
 std::string describeSumpEdit(const SumpEdit &edit);
-Json sumpEditToJson(const SumpEdit &edit);
-/// @return absent when the word names no edit of the sump
-std::optional<SumpEdit> sumpEditFromJson(const std::string &word, JsonReader &in);
 
-Sump sumpFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json sumpToJson(const Sump &sump);
+template <> const RecordType &recordType<Sump>();
 /// Faults of sense: sections that cross themselves, values out of range, a pickup outside the pan,
 /// a crank under its floor.
 void checkSump(const Build &build, std::vector<Error> &errors);

@@ -168,19 +168,8 @@ private:
             if (own.hths_mpa_s && !(*own.hths_mpa_s > 0.5 && *own.hths_mpa_s < 50))
                 add(place + "/hths_mpa_s", "must be 0.5 to 50");
         }
-        for (const EngineKey &key : engineKeys()) {
-            const double v = m_build.engine.*key.member;
-            if (!(v >= 0 && v <= key.most))
-                add("/engine/" + std::string(key.key),
-                    "must be 0 to " + formatPlain(key.most, 0) + ", is " + formatPlain(v, 1));
-        }
-        for (const UseKey &key : useKeys()) {
-            const double v = m_build.use.*key.member;
-            if (!(v >= key.least && v <= key.most))
-                add("/use/" + std::string(key.key),
-                    "must be " + formatPlain(key.least, 0) + " to " + formatPlain(key.most, 0)
-                        + ", is " + formatPlain(v, 1));
-        }
+        checkRanges(recordType<Engine>(), &m_build.engine, "/engine", m_errors);
+        checkRanges(recordType<Use>(), &m_build.use, "/use", m_errors);
         if (!(m_build.use.most_rpm > m_build.use.hotIdle_rpm))
             add("/use/most_rpm", "must be above hot_idle_rpm");
     }

@@ -77,33 +77,4 @@ void checkValues(const OwnValues &values, std::span<const ValueKey> keys, const 
     }
 }
 
-OwnValues valuesFromJson(JsonReader &in, std::vector<Error> *errors)
-{
-    OwnValues out;
-    const Json &values = in.object("values");
-    for (const auto &[key, value] : values.items()) {
-        if (value.is_number() && std::isfinite(value.get<double>()))
-            out[key] = value.get<double>();
-        else if (errors)
-            errors->push_back({ in.placeOf("values") + "/" + key, "must be a number" });
-    }
-    return out;
-}
-
-ValueSection sectionFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    ValueSection s;
-    s.values = valuesFromJson(in, &errors);
-    s.extra = in.leftOver();
-    return s;
-}
-
-Json sectionToJson(const ValueSection &s)
-{
-    Json out { { "values", s.values } };
-    out.update(s.extra.json());
-    return out;
-}
-
 } // namespace mildpath

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "quantity/jsonreader.h"
+#include "quantity/fields.h"
 
 #include <map>
 #include <optional>
@@ -46,8 +46,6 @@ std::string describeValue(std::span<const ValueKey> keys, const std::string &key
 /// Unknown keys and values out of range, at `place`/key.
 void checkValues(const OwnValues &values, std::span<const ValueKey> keys, const std::string &place,
                  std::vector<Error> &errors);
-/// The object `values` of the reader. @param errors  null: what is no number is passed over
-OwnValues valuesFromJson(JsonReader &in, std::vector<Error> *errors);
 
 /// Numbers of one part of the job that are entered, or taken as usual.
 struct ValueSection
@@ -57,8 +55,6 @@ struct ValueSection
     bool operator==(const ValueSection &) const = default;
 };
 
-ValueSection sectionFromJson(const Json &json, const std::string &place,
-                             std::vector<Error> &errors);
-Json sectionToJson(const ValueSection &section);
+template <> const RecordType &recordType<ValueSection>();
 
 } // namespace mildpath

@@ -118,15 +118,10 @@ struct BoreTrace : Record
 /// before, after
 std::span<const std::string_view> phases();
 
-FilterCut filterCutFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json filterCutToJson(const FilterCut &cut);
-OilSample oilSampleFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json oilSampleToJson(const OilSample &sample);
-Opening openingFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json openingToJson(const Opening &opening);
-SealCheck sealCheckFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json sealCheckToJson(const SealCheck &check);
-BoreTrace boreTraceFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json boreTraceToJson(const BoreTrace &trace);
+template <> const RecordType &recordType<FilterCut>();
+template <> const RecordType &recordType<OilSample>();
+template <> const RecordType &recordType<Opening>();
+template <> const RecordType &recordType<SealCheck>();
+template <> const RecordType &recordType<BoreTrace>();
 
 } // namespace mildpath

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "evidence/debris.h"
 
-#include "quantity/json.h"
-
 #include <array>
 
 namespace mildpath {
@@ -100,35 +98,6 @@ std::vector<DebrisGuess> guessDebris(const DebrisFind &f)
     return out;
 }
 
-DebrisFind findFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    DebrisFind f;
-    readRecord(in, f);
-    f.stop = in.text("stop", "");
-    f.place = in.text("place", "");
-    f.size = in.text("size", "");
-    f.colour = in.text("colour", "");
-    f.hardness = in.text("hardness", "");
-    f.magnetic = in.text("magnetic", "");
-    f.settled = in.text("settled", "");
-    f.extra = in.leftOver();
-    return f;
-}
-
-Json findToJson(const DebrisFind &f)
-{
-    Json out = recordToJson(f);
-    for (const auto &[key, text] :
-         { std::pair("stop", &f.stop), std::pair("place", &f.place), std::pair("size", &f.size),
-           std::pair("colour", &f.colour), std::pair("hardness", &f.hardness),
-           std::pair("magnetic", &f.magnetic), std::pair("settled", &f.settled) })
-        if (!text->empty())
-            out[key] = *text;
-    out.update(f.extra.json());
-    return out;
-}
-
 std::span<const SignKind> signKinds()
 {
     return signs;
@@ -140,31 +109,6 @@ const SignKind *findSignKind(std::string_view id)
         if (s.id == id)
             return &s;
     return nullptr;
-}
-
-Sign signFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    Sign s;
-    readRecord(in, s);
-    s.stop = in.text("stop");
-    s.sign = in.text("sign");
-    s.there = in.boolean("there", true);
-    s.settled = in.text("settled", "");
-    s.extra = in.leftOver();
-    return s;
-}
-
-Json signToJson(const Sign &s)
-{
-    Json out = recordToJson(s);
-    out["stop"] = s.stop;
-    out["sign"] = s.sign;
-    out["there"] = s.there;
-    if (!s.settled.empty())
-        out["settled"] = s.settled;
-    out.update(s.extra.json());
-    return out;
 }
 
 const Sign *standingSign(const SharedList<Sign> &signs, std::string_view stop,

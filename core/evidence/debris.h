@@ -40,8 +40,7 @@ struct DebrisGuess
 /// Common practice, no source. Empty where the words fit nothing.
 std::vector<DebrisGuess> guessDebris(const DebrisFind &find);
 
-DebrisFind findFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json findToJson(const DebrisFind &find);
+template <> const RecordType &recordType<DebrisFind>();
 
 /// Something a part shows when an engine is taken down.
 struct SignKind
@@ -66,8 +65,7 @@ struct Sign : Record
     std::string settled; ///< what was done about it; empty: open
     bool operator==(const Sign &) const = default;
 };
-Sign signFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json signToJson(const Sign &sign);
+template <> const RecordType &recordType<Sign>();
 /// The last that was said of a sign at a stop; null: not looked for.
 const Sign *standingSign(const SharedList<Sign> &signs, std::string_view stop,
                          std::string_view sign);

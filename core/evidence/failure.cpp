@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "evidence/failure.h"
 
-#include "quantity/json.h"
-
 #include <array>
 
 namespace mildpath {
@@ -86,72 +84,6 @@ bool settles(const SpreadRule &rule, std::string_view done)
 std::string_view magnetCaution()
 {
     return "Bearing metal is not magnetic: a magnet proves nothing about it.";
-}
-
-BearingFailure failureFromJson(const Json &json, const std::string &place,
-                               std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    BearingFailure f;
-    readRecord(in, f);
-    f.stop = in.text("stop");
-    f.extra = in.leftOver();
-    return f;
-}
-
-Json failureToJson(const BearingFailure &f)
-{
-    Json out = recordToJson(f);
-    out["stop"] = f.stop;
-    out.update(f.extra.json());
-    return out;
-}
-
-Repair repairFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    Repair r;
-    readRecord(in, r);
-    r.failure = in.text("failure");
-    r.item = in.text("item");
-    r.done = in.text("done");
-    r.extra = in.leftOver();
-    return r;
-}
-
-Json repairToJson(const Repair &r)
-{
-    Json out = recordToJson(r);
-    out["failure"] = r.failure;
-    out["item"] = r.item;
-    out["done"] = r.done;
-    out.update(r.extra.json());
-    return out;
-}
-
-ShopJob shopJobFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    ShopJob j;
-    readRecord(in, j);
-    j.job = in.text("job", "");
-    j.prove = in.text("prove", "");
-    j.event = in.text("event", "");
-    j.extra = in.leftOver();
-    return j;
-}
-
-Json shopJobToJson(const ShopJob &j)
-{
-    Json out = recordToJson(j);
-    if (!j.job.empty())
-        out["job"] = j.job;
-    if (!j.prove.empty())
-        out["prove"] = j.prove;
-    if (!j.event.empty())
-        out["event"] = j.event;
-    out.update(j.extra.json());
-    return out;
 }
 
 } // namespace mildpath

@@ -46,11 +46,8 @@ bool settles(const SpreadRule &rule, std::string_view done);
 /// Said wherever somebody might think a magnet proves something here.
 std::string_view magnetCaution();
 
-BearingFailure failureFromJson(const Json &json, const std::string &place,
-                               std::vector<Error> &errors);
-Json failureToJson(const BearingFailure &failure);
-Repair repairFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json repairToJson(const Repair &repair);
+template <> const RecordType &recordType<BearingFailure>();
+template <> const RecordType &recordType<Repair>();
 
 /// Work asked of a machine shop.
 struct ShopJob : Record
@@ -60,7 +57,6 @@ struct ShopJob : Record
     std::string event; ///< of the cleaning logbook, written when it came back; empty: to be done
     bool operator==(const ShopJob &) const = default;
 };
-ShopJob shopJobFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json shopJobToJson(const ShopJob &job);
+template <> const RecordType &recordType<ShopJob>();
 
 } // namespace mildpath

@@ -111,14 +111,9 @@ std::string_view symptomOf(std::string_view sound, std::string_view heard);
 std::span<const std::string_view> flowMeans();
 std::span<const std::string_view> flowSights();
 
-GaugeReading gaugeReadingFromJson(const Json &json, const std::string &place,
-                                  std::vector<Error> &errors);
-Json gaugeReadingToJson(const GaugeReading &reading);
-Symptom symptomFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json symptomToJson(const Symptom &symptom);
-FlowSeen flowSeenFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json flowSeenToJson(const FlowSeen &seen);
-Scenario scenarioFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json scenarioToJson(const Scenario &scenario);
+template <> const RecordType &recordType<GaugeReading>();
+template <> const RecordType &recordType<Symptom>();
+template <> const RecordType &recordType<FlowSeen>();
+template <> const RecordType &recordType<Scenario>();
 
 } // namespace mildpath

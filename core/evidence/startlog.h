@@ -87,14 +87,9 @@ struct Calibration : Record
     bool operator==(const Calibration &) const = default;
 };
 
-SignOff signOffFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json signOffToJson(const SignOff &signOff);
-CardStep cardStepFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json cardStepToJson(const CardStep &step);
-RunLog runLogFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json runLogToJson(const RunLog &run);
-Calibration calibrationFromJson(const Json &json, const std::string &place,
-                                std::vector<Error> &errors);
-Json calibrationToJson(const Calibration &calibration);
+template <> const RecordType &recordType<SignOff>();
+template <> const RecordType &recordType<CardStep>();
+template <> const RecordType &recordType<RunLog>();
+template <> const RecordType &recordType<Calibration>();
 
 } // namespace mildpath

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "passage/cleaning.h"
 
-#include "quantity/json.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -415,43 +414,6 @@ std::string_view cleanStateId(CleanState state)
     constexpr std::array<std::string_view, 7> ids { "nothing_done", "begun", "grey", "dirty",
                                                     "blocked",      "aged",  "clean" };
     return ids[static_cast<size_t>(state)];
-}
-
-CleanEvent eventFromJson(const Json &json, const std::string &place, std::vector<Error> &errors)
-{
-    JsonReader in(json, place, errors);
-    CleanEvent e;
-    readRecord(in, e);
-    e.kind = in.text("kind");
-    e.scope = in.text("scope", e.scope);
-    e.target = in.text("target", "");
-    e.result = in.text("result", "");
-    e.means = in.text("means", "");
-    e.days = in.number("days", 0);
-    e.covered = in.boolean("covered", false);
-    e.seen = in.boolean("seen", false);
-    e.dated = in.boolean("dated", false);
-    e.extra = in.leftOver();
-    return e;
-}
-
-Json eventToJson(const CleanEvent &e)
-{
-    Json out = recordToJson(e);
-    out["kind"] = e.kind;
-    out["scope"] = e.scope;
-    for (const auto &[key, text] : { std::pair("target", &e.target), std::pair("result", &e.result),
-                                     std::pair("means", &e.means) })
-        if (!text->empty())
-            out[key] = *text;
-    if (e.days != 0)
-        out["days"] = e.days;
-    for (const auto &[key, is] : { std::pair("covered", e.covered), std::pair("seen", e.seen),
-                                   std::pair("dated", e.dated) })
-        if (is)
-            out[key] = true;
-    out.update(e.extra.json());
-    return out;
 }
 
 std::vector<const CleanEvent *> inOrder(const SharedList<CleanEvent> &events)

@@ -57,8 +57,7 @@ struct CleanEvent : Record
     bool operator==(const CleanEvent &) const = default;
 };
 
-CleanEvent eventFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json eventToJson(const CleanEvent &event);
+template <> const RecordType &recordType<CleanEvent>();
 
 /// Means of seeing the far end. A magnet is none: what bearings are made of is not magnetic.
 std::span<const std::string_view> farEndMeans();

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "quantity/jsonreader.h"
+#include "quantity/fields.h"
 
 #include <array>
 #include <span>
@@ -106,9 +106,7 @@ Result<void> splitPassage(std::vector<Passage> &passages, std::vector<Plug> &plu
                           const std::string &id, double at_mm, const std::string &newId,
                           int eventsSoFar);
 
-Passage passageFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json passageToJson(const Passage &passage);
-Plug plugFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
-Json plugToJson(const Plug &plug);
+template <> const RecordType &recordType<Passage>();
+template <> const RecordType &recordType<Plug>();
 
 } // namespace mildpath

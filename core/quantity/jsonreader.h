@@ -40,6 +40,8 @@ public:
     const Json &object(const std::string &key);
 
     void error(const std::string &key, std::string message);
+    /// The value under the key, null where there is none; counts as read.
+    const Json *value(const std::string &key) { return find(key); }
     /// The keys that were in the object and never read, with their values.
     Json leftOver() const;
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "quantity/jsonreader.h"
+#include "quantity/fields.h"
 
 #include <set>
 #include <string>
@@ -24,10 +24,21 @@ struct Record
     bool operator==(const Record &) const = default;
 };
 
-/// Reads the keys every record has; the rest is the caller's. `extra` is filled by the caller last.
-void readRecord(JsonReader &in, Record &out);
-/// The keys every record has, empty ones left out.
-Json recordToJson(const Record &record);
+/// The description of an entry of the logbook, begun with the members all of them have.
+template <class T> Describe<T> describeRecord(std::string_view name)
+{
+    return Describe<T>(name)
+        .template must<&T::id>("id", "unique in its list")
+        .template field<&T::by>("by", "who did or saw it")
+        .template field<&T::at>("at", "when: ISO 8601, local time")
+        .template ifSet<&T::note>("note", "in one's own words")
+        .template ifSet<&T::replaces>("replaces", "id of the entry it strikes")
+        .template ifSet<&T::takenBack>("taken_back",
+                                       "strikes without putting something in its place")
+        .template ifSet<&T::photos>("photos", "names within the folder beside the build")
+        .of("a file name")
+        .template keepsUnknown<&T::extra>();
+}
 
 /// Records that no later one strikes, in order of entry; those taken back are left out.
 template <class List> auto standing(const List &records)

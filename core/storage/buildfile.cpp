@@ -24,7 +24,7 @@ Result<void> oilFromVersion1(Json &document)
     const ShelfOil *oil = findShelfOil(grade);
     if (!oil)
         return fail("/oil", "there is no oil \"" + grade + "\" on the shelf");
-    document["oil"] = oilToJson({ grade, oil->oil });
+    document["oil"] = toJson(ChosenOil { grade, oil->oil });
     document["version"] = 2;
     return {};
 }
@@ -113,7 +113,7 @@ LoadResult parseBuild(const std::string &text)
     if (out.fileVersion != buildVersion)
         out.olderText = text;
     std::vector<Error> errors;
-    out.build = buildFromJson(*document, errors);
+    out.build = fromJson<Build>(*document, "", errors);
     if (errors.empty())
         errors = validateBuild(out.build);
     if (!errors.empty())
@@ -131,7 +131,7 @@ LoadResult loadBuild(const std::filesystem::path &path)
 
 std::string buildText(const Build &build)
 {
-    return buildToJson(build).dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+    return toJson(build).dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
 Result<void> saveBuild(const std::filesystem::path &path, const Build &build,

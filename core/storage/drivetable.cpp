@@ -16,6 +16,13 @@ constexpr double most_g = 5;
 
 } // namespace
 
+bool isDriveTable(std::string_view text)
+{
+    const std::string_view header = text.substr(0, text.find('\n'));
+    const auto has = [&](std::string_view name) { return header.find(name) != header.npos; };
+    return has("time_s") && (has("lateral_g") || has("longitudinal_g"));
+}
+
 DriveImport driveFromTable(std::string_view text)
 {
     DriveImport out;

@@ -18,5 +18,7 @@ struct DriveImport
     std::vector<Error> errors;
 };
 DriveImport driveFromTable(std::string_view text);
+/// Whether a table is a drive, by its header.
+bool isDriveTable(std::string_view text);
 
 } // namespace mildpath

@@ -28,7 +28,7 @@ Result<Journal> Journal::start(const std::filesystem::path &folder, const Build 
     out.m_fd = file->fd;
     if (auto ok = out.writeLine({ { "build_path", buildPath },
                                   { "base_unsaved", baseUnsaved },
-                                  { "base", buildToJson(base) } });
+                                  { "base", toJson(base) } });
         !ok) {
         out.discard();
         return tl::unexpected(ok.error());
@@ -75,7 +75,7 @@ Result<void> Journal::writeLine(const Json &line)
 
 Result<void> Journal::writeState(const Build &state)
 {
-    auto ok = writeLine({ { "state", buildToJson(state) } });
+    auto ok = writeLine({ { "state", toJson(state) } });
     if (ok)
         m_at = m_top = 0;
     return ok;

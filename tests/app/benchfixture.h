@@ -2,10 +2,11 @@
 #pragma once
 
 #include "bench/clearances/clearancebench.h"
+#include "bench/clearances/readingspage.h"
 #include "bench/pump/pumpbench.h"
 #include "entry/readingentry.h"
-#include "shell/window.h"
 #include "testing.h"
+#include "window/window.h"
 
 #include <QApplication>
 #include <QComboBox>
@@ -33,13 +34,14 @@ protected:
         QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
         m_window->activateWindow();
     }
-    ClearanceBench &clearances(ClearanceBench::Page page = ClearanceBench::Readings)
+    /// The readings page, whatever page is shown.
+    ReadingsPage &clearances(const char *page = "readings")
     {
         m_window->showBench(Place::Clearances);
         auto &bench = static_cast<ClearanceBench &>(*m_window->currentBench());
-        bench.showPage(page);
+        bench.showPage(QString::fromLatin1(page));
         QApplication::processEvents();
-        return bench;
+        return bench.readings();
     }
     PumpBench &pump()
     {
@@ -55,6 +57,13 @@ protected:
         b.showPage(page);
         QApplication::processEvents();
         return b;
+    }
+    /// The same by the id of the page's button.
+    template <class Some> Some &page(const char *bench, const char *page)
+    {
+        m_window->showPage(placeNamed(bench).value(), QString::fromLatin1(page));
+        QApplication::processEvents();
+        return static_cast<Some &>(*m_window->currentBench());
     }
     template <class Widget> Widget *find(const char *name)
     {

@@ -42,13 +42,13 @@ private Q_SLOTS:
     void everything_survivesSaving();
 
 private:
-    AfterBench &bench(AfterBench::Page at) { return page<AfterBench>("After run", at); }
+    AfterBench &bench(const char *at) { return page<AfterBench>("After run", at); }
     const Build &build() { return document().build(); }
 };
 
 void TestAfterBench::cut_isTypedJudgedSettledAndUndone()
 {
-    bench(AfterBench::Filter);
+    bench("filter");
     const size_t before = build().filterCuts.size();
     enter("cut.engine_h", "290");
     enter("cut.filter_h", "50 h");
@@ -78,7 +78,7 @@ void TestAfterBench::cut_isTypedJudgedSettledAndUndone()
 
 void TestAfterBench::cut_withoutHoursIsRefusedAndKept()
 {
-    bench(AfterBench::Filter);
+    bench("filter");
     const size_t before = build().filterCuts.size();
     enter("cut.bright.pleats", "4");
     click("cut.record");
@@ -99,7 +99,7 @@ void TestAfterBench::cut_withoutHoursIsRefusedAndKept()
 
 void TestAfterBench::cut_atHoursThatAreThereIsRefused()
 {
-    bench(AfterBench::Filter);
+    bench("filter");
     const size_t before = build().filterCuts.size();
     enter("cut.engine_h", "215");
     enter("cut.filter_h", "50");
@@ -112,7 +112,7 @@ void TestAfterBench::cut_atHoursThatAreThereIsRefused()
 
 void TestAfterBench::cutPicture_isWalkedByClickAndKey()
 {
-    bench(AfterBench::Filter);
+    bench("filter");
     QVERIFY(panelText().contains(u"Cut at 215 h"));
     auto *chart = find<CutChart>("cutChart");
     chart->setFocus();
@@ -132,7 +132,7 @@ void TestAfterBench::cutPicture_isWalkedByClickAndKey()
 
 void TestAfterBench::cutTable_isTakenWholeOrNotAtAll()
 {
-    bench(AfterBench::Filter);
+    bench("filter");
     QTemporaryDir dir;
     const auto file = [&](const char *text) {
         const QString path = dir.filePath(QStringLiteral("cuts.csv"));
@@ -140,22 +140,25 @@ void TestAfterBench::cutTable_isTakenWholeOrNotAtAll()
         return path;
     };
     const size_t before = build().filterCuts.size();
-    QVERIFY(!m_window->importEvidence(file("engine_hours_h,filter_hours_h,area_cm2,bright_pleats\n"
-                                           "300,50,400,2\n340,-1,400,1\n")));
+    QVERIFY(!m_window->importFile(QStringLiteral("evidence"),
+                                  file("engine_hours_h,filter_hours_h,area_cm2,bright_pleats\n"
+                                       "300,50,400,2\n340,-1,400,1\n")));
     QCOMPARE(build().filterCuts.size(), before);
     QVERIFY(m_window->messageBar().text().contains(u"line 3, filter_hours_h"));
     // What the table cannot see, the document does: nothing is left behind either.
-    QVERIFY(!m_window->importEvidence(file("engine_hours_h,filter_hours_h,area_cm2,bright_pleats\n"
-                                           "300,50,400,2\n340,400,400,1\n")));
+    QVERIFY(!m_window->importFile(QStringLiteral("evidence"),
+                                  file("engine_hours_h,filter_hours_h,area_cm2,bright_pleats\n"
+                                       "300,50,400,2\n340,400,400,1\n")));
     QCOMPARE(build().filterCuts.size(), before);
-    QVERIFY(m_window->importEvidence(file("engine_hours_h,filter_hours_h,area_cm2,bright_pleats\n"
-                                          "300,50,400,2\n340,40,400,1\n")));
+    QVERIFY(m_window->importFile(QStringLiteral("evidence"),
+                                 file("engine_hours_h,filter_hours_h,area_cm2,bright_pleats\n"
+                                      "300,50,400,2\n340,40,400,1\n")));
     QCOMPARE(build().filterCuts.size(), before + 2);
 }
 
 void TestAfterBench::sample_isTypedAsTheLaboratoryWritesIt()
 {
-    bench(AfterBench::Oil);
+    bench("oil");
     const size_t before = build().oilSamples.size();
     enter("oil.oil", "15W-40, drum 3");
     enter("oil.engine_h", "290");
@@ -202,7 +205,7 @@ void TestAfterBench::elements_areReadOrRefused()
 
 void TestAfterBench::newOil_asksForNoHours()
 {
-    bench(AfterBench::Oil);
+    bench("oil");
     choose(find<QComboBox>("oil.of"), QStringLiteral("the new oil"));
     QVERIFY(!find<QLineEdit>("oil.engine_h")->isVisible());
     enter("oil.oil", "15W-40, drum 4");
@@ -213,7 +216,7 @@ void TestAfterBench::newOil_asksForNoHours()
 
 void TestAfterBench::oilPanel_namesPartsAndForecast()
 {
-    bench(AfterBench::Oil);
+    bench("oil");
     const QString text = panelText();
     QVERIFY(text.contains(u"copper and lead: bearings"));
     QVERIFY(text.contains(u"Common practice: from bearings"));
@@ -235,7 +238,7 @@ void TestAfterBench::oilPanel_namesPartsAndForecast()
 
 void TestAfterBench::opening_andReadingsAfterItStandApart()
 {
-    bench(AfterBench::Recheck);
+    bench("recheck");
     QVERIFY(panelText().contains(u"Big-end 3"));
     enter("opening.engine_h", "300");
     enter("opening.note", "look again");
@@ -257,7 +260,7 @@ void TestAfterBench::opening_andReadingsAfterItStandApart()
 
 void TestAfterBench::passageMadeOtherwise_isComparedKeptAndMade()
 {
-    bench(AfterBench::Recheck);
+    bench("recheck");
     auto *element = find<QComboBox>("modified.element");
     element->setCurrentIndex(element->findData(QStringLiteral("gallery_feed")));
     enter("modified.value", "5");
@@ -283,7 +286,7 @@ void TestAfterBench::passageMadeOtherwise_isComparedKeptAndMade()
 
 void TestAfterBench::noise_goesIntoTheDiagnosis()
 {
-    bench(AfterBench::Heard);
+    bench("heard");
     choose(find<QComboBox>("heard.sound"), QStringLiteral("rattle"));
     choose(find<QComboBox>("heard.when"), QStringLiteral("first seconds, cold"));
     enter("heard.gone", "1200");
@@ -301,7 +304,7 @@ void TestAfterBench::noise_goesIntoTheDiagnosis()
     QCOMPARE(rattles, 1);
     clickInPanel("heard.diagnose");
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Forecast"));
-    bench(AfterBench::Heard);
+    bench("heard");
     choose(find<QComboBox>("heard.sound"), QStringLiteral("whine"));
     choose(find<QComboBox>("heard.when"), QStringLiteral("always"));
     click("heard.record");
@@ -317,7 +320,7 @@ void TestAfterBench::shelf_opensComparesAndOpensABuild()
                                dir.filePath(QStringLiteral("two.mildpath")).toStdString());
     QVERIFY(writeTextFile(dir.filePath(QStringLiteral("torn.mildpath")).toStdString(),
                           "{\"format\": \"mild"));
-    ShelfPage &shelf = bench(AfterBench::Shelf).shelf();
+    ShelfPage &shelf = bench("shelf").shelf();
     shelf.setFolder(dir.path());
     QTRY_VERIFY(!shelf.busy());
     auto *list = find<RowList>("shelf.list");

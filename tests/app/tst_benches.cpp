@@ -2,15 +2,16 @@
 // What the benches show and how they answer, beyond what the window test walks through.
 #include "bench/clearances/clearanceaxis.h"
 #include "bench/clearances/clearancebench.h"
+#include "bench/clearances/readingspage.h"
 #include "bench/forecast/forecastbench.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/route/routebench.h"
 #include "bench/route/routemap.h"
 #include "entry/readingentry.h"
 #include "plot/curvechart.h"
-#include "shell/startup.h"
-#include "shell/window.h"
 #include "testing.h"
+#include "window/startup.h"
+#include "window/window.h"
 
 #include <QLabel>
 #include <QMenuBar>
@@ -246,12 +247,12 @@ void TestBenches::unlikelyReading_isKeptAndSaid()
     m_open->selectStop(QStringLiteral("main_1"));
     bench.refresh();
     bench.show();
-    bench.entry().cell(0)->selectAll();
-    QTest::keyClicks(bench.entry().cell(0), QStringLiteral("0.3 mm"));
-    QTest::keyClick(bench.entry().cell(0), Qt::Key_Return);
+    bench.readings().entry().cell(0)->selectAll();
+    QTest::keyClicks(bench.readings().entry().cell(0), QStringLiteral("0.3 mm"));
+    QTest::keyClick(bench.readings().entry().cell(0), Qt::Key_Return);
     bench.refresh();
     bool said = false;
-    for (const QLabel *label : bench.entry().findChildren<QLabel *>())
+    for (const QLabel *label : bench.readings().entry().findChildren<QLabel *>())
         said = said || label->text().contains(QStringLiteral("unlikely"));
     QVERIFY(said);
     QCOMPARE(*readingAt(m_open->build(), gaugePlace("main_1", 1, 90))->value_um, 300.0);

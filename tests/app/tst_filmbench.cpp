@@ -10,8 +10,8 @@
 #include "bench/route/routebench.h"
 #include "entry/quantityfield.h"
 #include "plot/curvechart.h"
-#include "shell/newbuild.h"
 #include "shell/readoutstrip.h"
+#include "window/newbuild.h"
 
 #include <QComboBox>
 #include <QLabel>

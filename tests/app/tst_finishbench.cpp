@@ -33,10 +33,10 @@ private Q_SLOTS:
     void trace_isTakenBackAndUndone();
 
 private:
-    FinishBench &bench(FinishBench::Page at = FinishBench::Trace)
+    FinishBench &bench(const char *at = "traces")
     {
         FinishBench &b = page<FinishBench>("Bore finish", at);
-        if (at == FinishBench::Trace)
+        if (b.currentPage() == &b.trace())
             [&] { QTRY_VERIFY(!b.trace().busy()); }();
         return b;
     }
@@ -88,7 +88,7 @@ void TestFinishBench::traceFile_isTakenWithItsUnits()
                     .arg(1000 * z[i], 0, 'f', 3);
     const QString path = dir.filePath(QStringLiteral("bore3.txt"));
     QVERIFY(writeTextFile(path.toStdString(), text.toStdString()));
-    QVERIFY(m_window->importTrace(path));
+    QVERIFY(m_window->importFile(QStringLiteral("trace"), path));
     QCOMPARE(find<QComboBox>("trace.x")->currentText(), QStringLiteral("µm"));
     QCOMPARE(find<QComboBox>("trace.z")->currentText(), QStringLiteral("nm"));
     QVERIFY(said("trace.said").contains(u"2 801 heights")
@@ -118,7 +118,7 @@ void TestFinishBench::traceFile_withAGapIsRefusedWithItsLine()
         text += i == 99 ? QStringLiteral("scratch\n") : QStringLiteral("0.%1\n").arg(i % 7);
     const QString path = dir.filePath(QStringLiteral("single.txt"));
     QVERIFY(writeTextFile(path.toStdString(), text.toStdString()));
-    QVERIFY(m_window->importTrace(path));
+    QVERIFY(m_window->importFile(QStringLiteral("trace"), path));
     QVERIFY(find<QLineEdit>("trace.spacing")->isVisible()); // one column: the step is asked for
     QVERIFY(said("trace.said").contains(u"line 100"));
     QVERIFY(!find<QPushButton>("trace.take")->isEnabled());
@@ -179,7 +179,7 @@ void TestFinishBench::rpq_goesToTheRings()
 
 void TestFinishBench::seal_isTypedAndCompared()
 {
-    bench(FinishBench::Seal);
+    bench("ring_seal");
     QVERIFY(panelText().contains(u"seals better"));
     choose(find<QComboBox>("seal.kind"), QStringLiteral("crankcase vacuum"));
     QVERIFY(!find<QLineEdit>("seal.gas_c")->isVisible());

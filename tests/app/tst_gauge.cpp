@@ -2,10 +2,11 @@
 // A crank entered through the real widgets: with the keyboard only, and by a gauge on a serial line
 // with nobody at the keyboard.
 #include "bench/clearances/clearancebench.h"
+#include "bench/clearances/readingspage.h"
 #include "devices/serialgauge.h"
 #include "entry/readingentry.h"
-#include "shell/window.h"
 #include "testing.h"
+#include "window/window.h"
 
 #include <QApplication>
 #include <QLabel>
@@ -93,7 +94,7 @@ private:
         m_window->openBuild().selectStop(QString::fromLatin1(stop));
         m_window->showBench(Place::Clearances);
         QApplication::processEvents();
-        auto &e = static_cast<ClearanceBench *>(m_window->currentBench())->entry();
+        auto &e = static_cast<ClearanceBench *>(m_window->currentBench())->readings().entry();
         e.takeFocus();
         return e;
     }

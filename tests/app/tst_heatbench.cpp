@@ -2,6 +2,7 @@
 // The Heat bench by its widgets.
 #include "benchfixture.h"
 
+#include "assess/heatlog.h"
 #include "bench/heat/heatbench.h"
 #include "bench/heat/roomview.h"
 #include "plot/curvechart.h"

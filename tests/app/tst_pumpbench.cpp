@@ -105,7 +105,7 @@ void TestPumpBench::pump_showsItsGasket()
 
 void TestPumpBench::readings_arePastedFromASpreadsheet()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("main_1"));
     bench.entry().cell(0)->setFocus();
     const int edits = m_window->openBuild().undoStack().count();

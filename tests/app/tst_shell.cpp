@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The parts of the shell by themselves: theme, marks, figures, rail, panel, strip, open build.
 #include "entry/quantityfield.h"
+#include "open/openbuild.h"
 #include "paint/marks.h"
-#include "shell/openbuild.h"
+#include "paint/theme.h"
 #include "shell/panel.h"
 #include "shell/rail.h"
 #include "shell/readoutstrip.h"
-#include "shell/theme.h"
 #include "start/gate.h"
 #include "storage/journal.h"
 #include "testing.h"

@@ -62,7 +62,7 @@ void TestSizeBenches::families_areThoseTheEngineHas()
 
 void TestSizeBenches::family_remembersWhereOneWas()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("main_2"));
     find<QPushButton>("family_lifter")->click();
     QCOMPARE(bench.family(), std::string("lifter"));
@@ -78,7 +78,7 @@ void TestSizeBenches::family_remembersWhereOneWas()
 
 void TestSizeBenches::methods_changeTheCells()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
     ReadingEntry &e = bench.entry();
     const auto shown = [&] {
@@ -99,7 +99,7 @@ void TestSizeBenches::methods_changeTheCells()
 
 void TestSizeBenches::twoInstruments_takeBoreAndJournal()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("big_end_4"));
     ReadingEntry &e = bench.entry();
     e.setMethod("two_instruments");
@@ -118,7 +118,7 @@ void TestSizeBenches::twoInstruments_takeBoreAndJournal()
 
 void TestSizeBenches::twoInstruments_wantAJournalFirst()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("main_1"));
     ReadingEntry &e = bench.entry();
     e.setMethod("two_instruments");
@@ -132,7 +132,7 @@ void TestSizeBenches::twoInstruments_wantAJournalFirst()
 
 void TestSizeBenches::strip_isTakenFromItsChart()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
     ReadingEntry &e = bench.entry();
     e.setMethod("plastic_strip");
@@ -149,7 +149,7 @@ void TestSizeBenches::strip_isTakenFromItsChart()
 
 void TestSizeBenches::stripOverAHole_isKeptNotUsed()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
     ReadingEntry &e = bench.entry();
     e.setMethod("plastic_strip");
@@ -163,7 +163,7 @@ void TestSizeBenches::stripOverAHole_isKeptNotUsed()
 
 void TestSizeBenches::feel_isGivenByAWord()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("big_end_1"));
     ReadingEntry &e = bench.entry();
     e.setMethod("drop_feel");
@@ -177,7 +177,7 @@ void TestSizeBenches::feel_isGivenByAWord()
 
 void TestSizeBenches::looseCap_isFlaggedAtEntry()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("big_end_4")); // its rod was never torqued
     type(bench.entry().cell(0), QStringLiteral("55"));
     QCOMPARE(build().readings.back().capTorqued, std::optional(false));
@@ -190,7 +190,7 @@ void TestSizeBenches::looseCap_isFlaggedAtEntry()
 void TestSizeBenches::torqueCard_isTickedByTheSpaceBar()
 {
     QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
-    clearances(ClearanceBench::Torque);
+    clearances("torque");
     auto *page = find<TorquePage>("torquePage");
     page->setFocus();
     QVERIFY(find<QLabel>("nextBolt")
@@ -213,7 +213,7 @@ void TestSizeBenches::torqueCard_isTickedByTheSpaceBar()
 void TestSizeBenches::torqueCard_boltsTakeClicks()
 {
     QVERIFY(m_window->openTemplate(QStringLiteral("inline-four-wet-sump")));
-    clearances(ClearanceBench::Torque);
+    clearances("torque");
     auto *picture = find<BoltPicture>("boltPicture");
     QTest::mouseClick(picture, Qt::LeftButton, {}, picture->placeOf(4).toPoint());
     QCOMPARE(build().ticks.size(), 1u);
@@ -226,7 +226,7 @@ void TestSizeBenches::torqueCard_boltsTakeClicks()
 
 void TestSizeBenches::torqueCard_allLooseIsOneUndo()
 {
-    clearances(ClearanceBench::Torque);
+    clearances("torque");
     const Build before = build();
     find<QPushButton>("loosenAll")->click();
     QCOMPARE(capTorqued(build(), "main_1"), std::optional(false));
@@ -236,7 +236,7 @@ void TestSizeBenches::torqueCard_allLooseIsOneUndo()
 
 void TestSizeBenches::shells_areWrittenDownAndUndone()
 {
-    clearances(ClearanceBench::Shells);
+    clearances("shells");
     const Build before = build();
     const double promised = shellPlan(before, assessment(), "main")->hotIdle.gauge.value_pa;
     QVERIFY(find<QLabel>("shellMessage")->text().contains(QStringLiteral("All within")));
@@ -262,7 +262,7 @@ void TestSizeBenches::shells_areWrittenDownAndUndone()
 
 void TestSizeBenches::shells_stockIsChangedInThePanel()
 {
-    clearances(ClearanceBench::Shells);
+    clearances("shells");
     auto *plum = inPanel<QuantityField>(QStringLiteral("stock.plum"));
     type(plum, QStringLiteral("0"));
     QCOMPARE(build().shells.at("main").find("plum")->halves, std::optional(0));
@@ -280,7 +280,7 @@ void TestSizeBenches::shells_stockIsChangedInThePanel()
 void TestSizeBenches::shells_classesAndStampsAreEntered()
 {
     m_window->openBuild().selectStop(QStringLiteral("main_2"));
-    clearances(ClearanceBench::Shells);
+    clearances("shells");
     const auto enter = [&](int kind, const char *name, const char *from, const char *to) {
         find<QComboBox>("classKind")->setCurrentIndex(kind);
         find<QLineEdit>("className")->setText(QString::fromLatin1(name));
@@ -316,7 +316,7 @@ void TestSizeBenches::shells_classesAndStampsAreEntered()
 
 void TestSizeBenches::cells_tellWhoAndWhen()
 {
-    ClearanceBench &bench = clearances();
+    ReadingsPage &bench = clearances();
     m_window->openBuild().selectStop(QStringLiteral("main_1"));
     QuantityField *cell = bench.entry().cell(0);
     QVERIFY2(cell->toolTip().contains(QStringLiteral("J. Moor")), qPrintable(cell->toolTip()));
@@ -327,7 +327,7 @@ void TestSizeBenches::cells_tellWhoAndWhen()
 void TestSizeBenches::feedHoles_areEnteredInThePanel()
 {
     m_window->openBuild().selectStop(QStringLiteral("main_2"));
-    clearances(ClearanceBench::FeedHoles);
+    clearances("feed_holes");
     const int holds = assessment().holds();
     type(inPanel<QuantityField>(QStringLiteral("stop.main_2.hole_offset_mm")),
          QStringLiteral("3 mm"));
@@ -342,7 +342,7 @@ void TestSizeBenches::feedHoles_areEnteredInThePanel()
 void TestSizeBenches::feedHoles_showTheGrooveChosen()
 {
     m_window->openBuild().selectStop(QStringLiteral("main_2"));
-    clearances(ClearanceBench::FeedHoles);
+    clearances("feed_holes");
     const double before = assessment().hotIdle.gauge.value_pa;
     const auto press = [&](const QString &text) {
         QApplication::processEvents();
@@ -362,7 +362,7 @@ void TestSizeBenches::feedHoles_showTheGrooveChosen()
 
 void TestSizeBenches::parts_areTicked()
 {
-    clearances(ClearanceBench::Parts);
+    clearances("parts");
     auto *box = find<QCheckBox>("check.big_end_4.rod_caps");
     QVERIFY(box && !box->isChecked());
     box->click();
@@ -378,7 +378,7 @@ void TestSizeBenches::parts_areTicked()
 
 void TestSizeBenches::parts_areWeighed()
 {
-    clearances(ClearanceBench::Parts);
+    clearances("parts");
     QVERIFY(find<QLabel>("spread.piston")->text().contains(QStringLiteral("look again")));
     type(find<QuantityField>("weight.piston.3"), QStringLiteral("418.4"));
     QVERIFY2(find<QLabel>("spread.piston")->text().contains(QStringLiteral("proven")),

@@ -320,7 +320,7 @@ void TestStartBench::import_choosesColumnsInPlace()
     QVERIFY(log.open(QIODevice::WriteOnly));
     log.write("Stamp;Ch1;Ch2\n0;2,5;800\n1;2,6;805\n2;2,7;810\n");
     log.close();
-    QVERIFY(m_window->importRun(log.fileName()));
+    QVERIFY(m_window->importFile(QStringLiteral("run"), log.fileName()));
     auto *take = find<QPushButton>("import.take");
     QVERIFY(take->isVisible() && !take->isEnabled()); // no column is named yet
     QVERIFY(find<QLabel>("import.said")->text().contains(QStringLiteral("no column")));
@@ -339,7 +339,7 @@ void TestStartBench::import_choosesColumnsInPlace()
     QVERIFY(bad.open(QIODevice::WriteOnly));
     bad.write("hello\n");
     bad.close();
-    QVERIFY(!m_window->importRun(bad.fileName()));
+    QVERIFY(!m_window->importFile(QStringLiteral("run"), bad.fileName()));
     QVERIFY(m_window->messageBar().text().contains(QStringLiteral("header")));
 }
 

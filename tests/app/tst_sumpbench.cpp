@@ -6,6 +6,7 @@
 #include "bench/sump/fillbar.h"
 #include "bench/sump/senderviews.h"
 #include "bench/sump/sumpbench.h"
+#include "bench/sump/sumpview.h"
 #include "bench/sump/turnspage.h"
 #include "entry/quantityfield.h"
 #include "entry/rowlist.h"
@@ -264,7 +265,7 @@ void TestSumpBench::drive_isReplayed_orSaysWhatIsWrong()
 {
     SumpBench &bench = sump(1);
     const QString crossing = qs((dataFolder() / "demo/harbour-crossing.csv").string());
-    QCOMPARE(bench.turns().replay(crossing), QString());
+    QCOMPARE(bench.findChild<TurnsPage *>()->replay(crossing), QString());
     QApplication::processEvents();
     QVERIFY(find<QLabel>("turns.file")->text().contains(QStringLiteral("601 moments")));
     QVERIFY(panelText().contains(QStringLiteral("Less than wanted")));
@@ -278,7 +279,9 @@ void TestSumpBench::drive_isReplayed_orSaysWhatIsWrong()
     QVERIFY(bad.open(QIODevice::WriteOnly));
     bad.write("time_s,lateral_g\n0,0\n1,left\n");
     bad.close();
-    QVERIFY(bench.turns().replay(bad.fileName()).contains(QStringLiteral("line 3, lateral_g")));
+    QVERIFY(bench.findChild<TurnsPage *>()
+                ->replay(bad.fileName())
+                .contains(QStringLiteral("line 3, lateral_g")));
     QVERIFY(find<QLabel>("turns.problem")->isVisible());
     QVERIFY(panelText().contains(QStringLiteral("Draws air"))); // the earlier drive stays
 }

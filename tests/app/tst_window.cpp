@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The real window, driven by keys and clicks: type, undo, save, reopen, refuse, recover.
 #include "bench/clearances/clearancebench.h"
+#include "bench/clearances/readingspage.h"
 #include "bench/route/routemap.h"
 #include "entry/readingentry.h"
 #include "plot/curvechart.h"
-#include "shell/screenshots.h"
-#include "shell/window.h"
 #include "testing.h"
+#include "window/screenshots.h"
+#include "window/window.h"
 
 #include <QComboBox>
 #include <QImage>
@@ -60,7 +61,7 @@ private:
     ReadingEntry &entry(const char *stop)
     {
         m_window->openBuild().selectStop(QString::fromLatin1(stop));
-        auto &e = static_cast<ClearanceBench *>(bench("Clearances"))->entry();
+        auto &e = static_cast<ClearanceBench *>(bench("Clearances"))->readings().entry();
         QApplication::processEvents();
         return e;
     }

@@ -214,7 +214,7 @@ void TestAir::unknown_isNeverLow()
 
 void TestAir::olderFile_hasNoSump_andSaysSo()
 {
-    Json old = buildToJson(demoBuild());
+    Json old = toJson(demoBuild());
     old["version"] = 7;
     old.erase("sump");
     const auto loaded = parseBuild(old.dump());

@@ -79,7 +79,7 @@ void TestCliRefusals::outOfReachInput_isRefusedWithItsPlace()
         QCOMPARE(r.code, 2);
         QVERIFY2(r.err.contains(says) && r.err.contains("line "), r.err.constData());
     }
-    Json many = buildToJson(demoBuild());
+    Json many = toJson(demoBuild());
     for (Json &stop : many["engine"]["stops"])
         if (stop["kind"] == "small_end")
             stop["values"]["items"] = 1e8;

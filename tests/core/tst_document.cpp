@@ -50,7 +50,7 @@ Reading reading(double um, int station = 1, double angle = 90)
 
 Json demoJson()
 {
-    return buildToJson(demoBuild());
+    return toJson(demoBuild());
 }
 
 } // namespace
@@ -87,7 +87,7 @@ void TestDocument::unknownKeys_survive()
     json["plugs"][1]["maker"] = "unknown";
     const auto loaded = parseBuild(json.dump());
     QVERIFY(loaded);
-    const Json back = buildToJson(loaded->build);
+    const Json back = toJson(loaded->build);
     QCOMPARE(back["shop_colour"], json["shop_colour"]);
     QCOMPARE(back["engine"]["serial"], json["engine"]["serial"]);
     QCOMPARE(back["engine"]["stops"][3]["note"], json["engine"]["stops"][3]["note"]);

@@ -133,9 +133,9 @@ void TestEngine::everyOption_changesTheEngine()
     QFETCH(QString, kind);
     Json json = { { "valve_gear", "one_cam" }, { "tensioner", false } };
     std::vector<Error> errors;
-    const Build without = planBuild(planFromJson(json, errors)).value();
+    const Build without = planBuild(fromJson<EnginePlan>(json, "", errors)).value();
     json[option.toStdString()] = true;
-    const Build with = planBuild(planFromJson(json, errors)).value();
+    const Build with = planBuild(fromJson<EnginePlan>(json, "", errors)).value();
     QVERIFY(errors.empty());
     QVERIFY(!without.engine.ofKind(kind.toStdString()) && with.engine.ofKind(kind.toStdString()));
     QVERIFY(at(with, 800, 100).gauge.value_pa > 0.5e5);
@@ -166,7 +166,7 @@ void TestEngine::impossiblePlan_namesItsMember()
     QFETCH(QString, key);
     QFETCH(QString, json);
     std::vector<Error> errors;
-    const auto b = planBuild(planFromJson(*parseJson(json.toStdString()), errors));
+    const auto b = planBuild(fromJson<EnginePlan>(*parseJson(json.toStdString()), "", errors));
     QVERIFY(!b);
     QCOMPARE(QString::fromStdString(b.error().place), key);
 }
@@ -174,12 +174,12 @@ void TestEngine::impossiblePlan_namesItsMember()
 void TestEngine::plan_comesFromJson()
 {
     std::vector<Error> errors;
-    const EnginePlan p = planFromJson(
-        *parseJson(R"({"layout": "vee", "cylinders": 8, "dry_sump": true, "most_rpm": 7000})"),
+    const EnginePlan p = fromJson<EnginePlan>(
+        *parseJson(R"({"layout": "vee", "cylinders": 8, "dry_sump": true, "most_rpm": 7000})"), "",
         errors);
     QVERIFY(errors.empty());
     QVERIFY(p.drySump && p.cylinders == 8 && p.mains() == 5 && p.most_rpm == 7000);
-    static_cast<void>(planFromJson(*parseJson(R"({"wings": 2})"), errors));
+    static_cast<void>(fromJson<EnginePlan>(*parseJson(R"({"wings": 2})"), "", errors));
     QCOMPARE(errors.size(), size_t(1));
     QVERIFY(errors.front().place.find("wings") != std::string::npos);
 }

@@ -434,7 +434,7 @@ void TestEvidence::modifiedPassage_isComparedAndLeavesTheBuild()
     s.name = "narrower";
     s.changes = { { "gallery_feed", "d_mm", 5.0 } };
     std::vector<Error> errors;
-    const Scenario read = scenarioFromJson(scenarioToJson(s), "", errors);
+    const Scenario read = fromJson<Scenario>(toJson(s), "", errors);
     QVERIFY(errors.empty() && read == s);
     Scenario wrong = s;
     wrong.changes.front().element = "nowhere";
@@ -454,7 +454,7 @@ void TestEvidence::noise_speaksForASymptomOrForNothing()
     s.heard = "warm_idle";
     s.gone_above_rpm = 1300;
     std::vector<Error> errors;
-    QVERIFY(symptomFromJson(symptomToJson(s), "", errors) == s);
+    QVERIFY(fromJson<Symptom>(toJson(s), "", errors) == s);
     s.heard = "sometimes";
     QVERIFY(!applyEdit(m_demo, PassageEdit(AddEntry { s })));
 }

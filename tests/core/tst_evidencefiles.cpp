@@ -191,7 +191,7 @@ void TestEvidenceFiles::trace_survivesTheFile()
 {
     const BoreTrace &trace = m_history.boreTraces.front();
     std::vector<Error> errors;
-    QVERIFY(boreTraceFromJson(boreTraceToJson(trace), "", errors) == trace);
+    QVERIFY(fromJson<BoreTrace>(toJson(trace), "", errors) == trace);
     const std::vector<double> z(trace.z.um().begin(), trace.z.um().end());
     const std::string csv = traceToCsv(trace.spacing_um, z);
     const TraceImport back = traceFromText(csv, guessTraceFormat(csv));
@@ -205,10 +205,10 @@ void TestEvidenceFiles::trace_survivesTheFile()
 
 void TestEvidenceFiles::brokenHeights_areRefused()
 {
-    Json json = boreTraceToJson(m_history.boreTraces.front());
+    Json json = toJson(m_history.boreTraces.front());
     json["z_um"] = "0.1 0.2 x 0.3";
     std::vector<Error> errors;
-    static_cast<void>(boreTraceFromJson(json, "/bore_traces/0", errors));
+    static_cast<void>(fromJson<BoreTrace>(json, "/bore_traces/0", errors));
     QCOMPARE(errors.size(), size_t(1));
     QCOMPARE(errors.front().place, std::string("/bore_traces/0/z_um"));
     QVERIFY(errors.front().message.find("height 3") != std::string::npos);

@@ -372,7 +372,7 @@ void TestHeatLog::settings_surviveTheFile()
     QVERIFY(read);
     QVERIFY(read->build == b);
     // A file of before the heat log opens with the usual settings.
-    Json older = buildToJson(alloyBuild());
+    Json older = toJson(alloyBuild());
     for (const char *key : { "heat", "expansions", "heat_points" })
         older.erase(key);
     older["version"] = 3;

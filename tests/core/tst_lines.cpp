@@ -507,7 +507,7 @@ void TestLines::badEntries_areNamedWithTheirPlace()
     QFETCH(QString, list);
     QFETCH(QString, entry);
     QFETCH(QString, place);
-    Json json = buildToJson(demoBuild());
+    Json json = toJson(demoBuild());
     json[list.toStdString()] = Json::array({ *parseJson(entry.toStdString()) });
     const auto r = parseBuild(json.dump());
     QVERIFY(!r);
@@ -519,7 +519,7 @@ void TestLines::badEntries_areNamedWithTheirPlace()
 
 void TestLines::olderFile_isLifted()
 {
-    Json json = buildToJson(demoBuild());
+    Json json = toJson(demoBuild());
     json["version"] = 6;
     for (const char *key : { "plumbing", "gauge_readings", "symptoms", "flows", "scenarios" })
         json.erase(key);

@@ -29,8 +29,7 @@ std::string fieldOf(const CutKind &kind, const char *what)
 } // namespace
 
 FilterPage::FilterPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_chart(new CutChart(this))
     , m_comparison(new CutComparison(this))
     , m_photos(new PhotoStrip(open, this))
@@ -236,8 +235,9 @@ void FilterPage::againstPanel(PanelContent &out)
         out.push_back(std::move(c));
 }
 
-void FilterPage::panel(PanelContent &out)
+PanelContent FilterPage::panel()
 {
+    PanelContent out;
     const JudgedCut *j = judged();
     const FilterCut *c = chosen();
     if (j && c) {
@@ -280,6 +280,7 @@ void FilterPage::panel(PanelContent &out)
         out.push_back(sectionField(m_open, "after", key));
     out.push_back(PanelRule {});
     addWorking(out, { "count-comparison" });
+    return out;
 }
 
 } // namespace mildpath

@@ -3,8 +3,7 @@
 
 #include "assess/assessment.h"
 #include "assess/cutreport.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -16,22 +15,21 @@ class EntryForm;
 class PhotoStrip;
 
 /// Filters cut open, cut by cut.
-class FilterPage : public QWidget
+class FilterPage : public Page
 {
     Q_OBJECT
 public:
     FilterPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out);
-    QString about() const;
-    void takeFocus();
+    std::vector<PageTab> tabs() const override { return { { "filter", tr("Filter") } }; }
+    QString title() const override { return tr("Filter cuts"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
+    void takeFocus() override;
     /// Takes cuts from a table, all or none. @return what was wrong; empty: they were taken
     QString importTable(const std::string &text);
     /// @return why it cannot be; empty: it is kept
     QString addPhoto(const QString &file);
-
-Q_SIGNALS:
-    void changed();
 
 private:
     void makeEntry(QWidget *card);
@@ -41,7 +39,6 @@ private:
     const JudgedCut *judged() const;
     Result<void> amend(FilterCut next);
 
-    OpenBuild &m_open;
     CutReport m_report;
     std::string m_cut; ///< id of the chosen one
     std::string m_against; ///< id of the one it is compared with; empty: the like one before

@@ -147,8 +147,7 @@ void HeardView::mousePressEvent(QMouseEvent *event)
 }
 
 HeardPage::HeardPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_form(new EntryForm(QStringLiteral("heard"), 4, this))
     , m_view(new HeardView(this))
 {
@@ -227,8 +226,9 @@ void HeardPage::takeFocus()
     m_form->focusFirst();
 }
 
-void HeardPage::panel(PanelContent &out)
+PanelContent HeardPage::panel()
 {
+    PanelContent out;
     if (const Symptom *s = chosen(); s && !s->heard.empty()) {
         const SymptomKind *k = findSymptomKind(s->symptom);
         out.push_back(
@@ -262,6 +262,7 @@ void HeardPage::panel(PanelContent &out)
                                  "seconds cold is oil that ran back, warm idle only is pressure at "
                                  "the far end, gone above a speed is a pump that catches up."),
                               Tone::Muted });
+    return out;
 }
 
 } // namespace mildpath

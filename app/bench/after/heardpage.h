@@ -1,9 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/place.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -44,25 +42,22 @@ private:
 };
 
 /// The log of noises and other symptoms; what it says goes into the diagnosis.
-class HeardPage : public QWidget
+class HeardPage : public Page
 {
     Q_OBJECT
 public:
     HeardPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out);
-    QString about() const;
-    void takeFocus();
-
-Q_SIGNALS:
-    void changed();
-    void benchAsked(mildpath::Place place);
+    std::vector<PageTab> tabs() const override { return { { "heard", tr("Heard") } }; }
+    QString title() const override { return tr("Heard"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
+    void takeFocus() override;
 
 private:
     void record();
     const Symptom *chosen() const;
 
-    OpenBuild &m_open;
     std::string m_heard; ///< id of the chosen one
     EntryForm *m_form;
     HeardView *m_view;

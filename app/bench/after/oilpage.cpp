@@ -54,8 +54,7 @@ Result<std::map<std::string, double>> elementsFromText(const QString &text)
 }
 
 OilPage::OilPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_lanes(new OilLanes(nullptr))
 {
     setObjectName(QStringLiteral("oilPage"));
@@ -229,8 +228,9 @@ void OilPage::takeFocus()
     m_form->focusFirst();
 }
 
-void OilPage::panel(PanelContent &out)
+PanelContent OilPage::panel()
 {
+    PanelContent out;
     const JudgedSample *j = judged();
     const OilSample *s = chosen();
     if (j && s)
@@ -254,6 +254,7 @@ void OilPage::panel(PanelContent &out)
                                      { n->oil.empty() ? tr("yes") : qs(n->oil), {}, {} } });
     out.push_back(PanelRule {});
     addWorking(out, { "wear-rate", "fuel-dilution" });
+    return out;
 }
 
 void OilPage::samplePanel(const OilSample &s, const JudgedSample &j, PanelContent &out)

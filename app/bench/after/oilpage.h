@@ -3,8 +3,7 @@
 
 #include "assess/assessment.h"
 #include "assess/oilreport.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -14,20 +13,19 @@ class EntryForm;
 class OilLanes;
 
 /// Oil analyses of this engine against its own history.
-class OilPage : public QWidget
+class OilPage : public Page
 {
     Q_OBJECT
 public:
     OilPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out);
-    QString about() const;
-    void takeFocus();
+    std::vector<PageTab> tabs() const override { return { { "oil", tr("Oil") } }; }
+    QString title() const override { return tr("Used oil"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
+    void takeFocus() override;
     /// Takes samples from a table, all or none. @return what was wrong; empty: they were taken
     QString importTable(const std::string &text);
-
-Q_SIGNALS:
-    void changed();
 
 private:
     void makeEntry(QWidget *card);
@@ -41,7 +39,6 @@ private:
     void forecastPanel(const OilSample &sample, PanelContent &out) const;
     void imaginePanel(const OilSample &sample, PanelContent &out) const;
 
-    OpenBuild &m_open;
     OilReport m_report;
     std::string m_sample, m_element;
     OilLanes *m_lanes;

@@ -125,8 +125,7 @@ void RecheckView::mousePressEvent(QMouseEvent *event)
 }
 
 RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_openings(new ArrowCombo(this))
     , m_form(new EntryForm(QStringLiteral("opening"), 2, this))
     , m_view(new RecheckView(nullptr))
@@ -409,8 +408,9 @@ void RecheckPage::keptPanel(PanelContent &out)
     out.push_back(std::move(c));
 }
 
-void RecheckPage::panel(PanelContent &out)
+PanelContent RecheckPage::panel()
 {
+    PanelContent out;
     const Opening *o = chosen();
     if (o) {
         out.push_back(
@@ -434,7 +434,7 @@ void RecheckPage::panel(PanelContent &out)
         Tone::Muted });
     keptPanel(out);
     if (!m_modified)
-        return;
+        return out;
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Made otherwise") });
     out.push_back(PanelChange { tr("Hot idle, gauge"),
@@ -464,6 +464,7 @@ void RecheckPage::panel(PanelContent &out)
                                     [this] { keep(); } });
     out.push_back(PanelButton { QStringLiteral("modified.make"),
                                 tr("It is made so: change the build"), [this] { make(); } });
+    return out;
 }
 
 void RecheckPage::keep()

@@ -2,9 +2,8 @@
 #pragma once
 
 #include "assess/recheck.h"
-#include "shell/background.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "open/background.h"
+#include "shell/page.h"
 #include "start/modified.h"
 
 #include <QWidget>
@@ -43,17 +42,16 @@ private:
 };
 
 /// The engine opened again, and passages made otherwise.
-class RecheckPage : public QWidget
+class RecheckPage : public Page
 {
     Q_OBJECT
 public:
     RecheckPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out);
-    QString about() const;
-
-Q_SIGNALS:
-    void changed();
+    std::vector<PageTab> tabs() const override { return { { "recheck", tr("Re-check") } }; }
+    QString title() const override { return tr("Opened again"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
 
 private:
     void makeChange(QWidget *card);
@@ -68,7 +66,6 @@ private:
     void make();
     const Opening *chosen() const;
 
-    OpenBuild &m_open;
     Background m_work;
     Recheck m_recheck;
     std::string m_opening; ///< id

@@ -127,8 +127,7 @@ void ShelfView::mousePressEvent(QMouseEvent *event)
 }
 
 ShelfPage::ShelfPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_quantities(shelfQuantities())
     , m_search(new QLineEdit(this))
     , m_quantity(new ArrowCombo(this))
@@ -347,8 +346,9 @@ QString ShelfPage::exportTable(const QString &path) const
     return done ? QString() : qs(done.error().message);
 }
 
-void ShelfPage::panel(PanelContent &out)
+PanelContent ShelfPage::panel()
 {
+    PanelContent out;
     if (const ShelfEntry *e = chosen()) {
         out.push_back(PanelTitle { e->name.empty() ? pathOf(e->path.filename()) : qs(e->name),
                                    pathOf(e->path.filename()) });
@@ -398,6 +398,7 @@ void ShelfPage::panel(PanelContent &out)
                        "would. Photos are not loaded. A damaged file is shown and shelfLeft "
                        "alone."),
                     Tone::Muted });
+    return out;
 }
 
 } // namespace mildpath

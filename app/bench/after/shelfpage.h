@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "open/background.h"
 #include "shelf/compare.h"
-#include "shell/background.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QTimer>
 #include <QWidget>
@@ -41,25 +40,23 @@ private:
 };
 
 /// A folder of builds: search, compare, open.
-class ShelfPage : public QWidget
+class ShelfPage : public Page
 {
     Q_OBJECT
 public:
     ShelfPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out);
-    QString about() const;
-    void takeFocus();
+    std::vector<PageTab> tabs() const override { return { { "shelf", tr("Shelf") } }; }
+    QString title() const override { return tr("Shelf of builds"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
+    void takeFocus() override;
     /// Opens a folder as the shelf.
     void setFolder(const QString &folder);
     const std::vector<ShelfEntry> &entries() const { return m_entries; }
     bool busy() const { return m_opening || m_comparing; }
     /// @return why it was not written; empty: it was
     QString exportTable(const QString &path) const;
-
-Q_SIGNALS:
-    void changed();
-    void openAsked(const QString &path);
 
 private:
     void search();
@@ -70,7 +67,6 @@ private:
     const ShelfQuantity &quantity() const;
     const ShelfEntry *chosen() const;
 
-    OpenBuild &m_open;
     Background m_covers, m_work;
     QString m_folder, m_chosen;
     std::vector<ShelfEntry> m_entries;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/figure.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
+#include "paint/figure.h"
 #include "storage/files.h"
 
 #include <QFileDialog>

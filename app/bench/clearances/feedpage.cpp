@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/feedpage.h"
 
+#include "open/vectorstate.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
-#include "shell/vectorstate.h"
 
 #include <QMouseEvent>
 #include <QPainterPath>
@@ -20,8 +20,7 @@ constexpr std::array covered { 0.0, 0.5, 0.8, 0.9, 0.95 };
 } // namespace
 
 FeedPage::FeedPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
 {
     setObjectName(QStringLiteral("feedPage"));
 }
@@ -210,7 +209,7 @@ void FeedPage::mousePressEvent(QMouseEvent *event)
             m_open.selectStop(qs(all[i]->id));
 }
 
-PanelContent FeedPage::panel() const
+PanelContent FeedPage::panel()
 {
     PanelContent out;
     const Stop *stop = inHand();

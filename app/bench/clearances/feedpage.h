@@ -2,8 +2,7 @@
 #pragma once
 
 #include "assess/assessment.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -11,13 +10,15 @@ namespace mildpath {
 
 /// The drilling in the block and the hole in the shell as they meet, main by main, and what
 /// covering a hole would do.
-class FeedPage : public QWidget
+class FeedPage : public Page
 {
     Q_OBJECT
 public:
     explicit FeedPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    PanelContent panel() const;
+    std::vector<PageTab> tabs() const override { return { { "feed_holes", tr("Feed holes") } }; }
+    QString title() const override { return tr("Feed holes"); }
+    void refresh() override;
+    PanelContent panel() override;
     QPointF placeOf(const QString &stop) const;
 
 protected:
@@ -31,7 +32,6 @@ private:
     void paintHole(QPainter &p, const Stop &stop, const QRectF &area) const;
     void paintSweep(QPainter &p, const QRectF &area) const;
 
-    OpenBuild &m_open;
     std::string m_stop;
     std::vector<CoverPoint> m_sweep;
 };

@@ -37,8 +37,7 @@ QString partName(const std::string &part)
 } // namespace
 
 PartsPage::PartsPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_page(new QWidget)
 {
     setObjectName(QStringLiteral("partsPage"));
@@ -192,7 +191,7 @@ void PartsPage::paintEvent(QPaintEvent *)
     drawCard(p, QRectF(rect()).adjusted(1, 1, -1, -1));
 }
 
-PanelContent PartsPage::panel() const
+PanelContent PartsPage::panel()
 {
     PanelContent out;
     out.push_back(PanelTitle { tr("Why it is ticked"), {} });

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -16,13 +15,15 @@ class QuantityField;
 
 /// What is looked at while the bottom end goes together, with the reason, ticked bearing by
 /// bearing; and the weights of rods and pistons against each other.
-class PartsPage : public QWidget
+class PartsPage : public Page
 {
     Q_OBJECT
 public:
     explicit PartsPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    PanelContent panel() const;
+    std::vector<PageTab> tabs() const override { return { { "parts", tr("Parts") } }; }
+    QString title() const override { return tr("Matching parts"); }
+    void refresh() override;
+    PanelContent panel() override;
 
 protected:
     void paintEvent(QPaintEvent *) override;
@@ -43,7 +44,6 @@ private:
         std::string part;
         int item;
     };
-    OpenBuild &m_open;
     QGridLayout *m_grid;
     QWidget *m_page;
     std::vector<Tick> m_ticks;

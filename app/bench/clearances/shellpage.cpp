@@ -3,9 +3,9 @@
 
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
+#include "open/vectorstate.h"
 #include "paint/marks.h"
 #include "paint/text.h"
-#include "shell/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -166,8 +166,7 @@ void ShellPicture::paintRow(QPainter &p, size_t row, double y, double zero, doub
 }
 
 ShellPage::ShellPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_picture(new ShellPicture(open, this))
     , m_message(new QLabel(this))
     , m_fit(new QPushButton(tr("Write these down as fitted"), this))
@@ -403,7 +402,7 @@ void ShellPage::fit()
     m_open.undoStack().endMacro();
 }
 
-PanelContent ShellPage::panel() const
+PanelContent ShellPage::panel()
 {
     PanelContent out;
     const Assessment &a = m_open.assessment();

@@ -2,8 +2,7 @@
 #pragma once
 
 #include "assess/assessment.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -38,16 +37,15 @@ private:
 };
 
 /// Which shells bring every journal nearest to its target, from the classes and stock entered.
-class ShellPage : public QWidget
+class ShellPage : public Page
 {
     Q_OBJECT
 public:
     explicit ShellPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    PanelContent panel() const;
-
-Q_SIGNALS:
-    void changed();
+    std::vector<PageTab> tabs() const override { return { { "shells", tr("Shells") } }; }
+    QString title() const override { return tr("Choice of shells"); }
+    void refresh() override;
+    PanelContent panel() override;
 
 private:
     void makeJournalRow(QVBoxLayout *column);
@@ -59,7 +57,6 @@ private:
     void fit();
     const ShellStock *stock() const;
 
-    OpenBuild &m_open;
     ShellPicture *m_picture;
     QLabel *m_message;
     QPushButton *m_fit;

@@ -136,8 +136,7 @@ void BoltPicture::mousePressEvent(QMouseEvent *event)
 }
 
 TorquePage::TorquePage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_picture(new BoltPicture(open, this))
     , m_cardBar(new QWidget(this))
     , m_next(new QLabel(this))
@@ -321,7 +320,7 @@ void TorquePage::keyPressEvent(QKeyEvent *event)
         QWidget::keyPressEvent(event);
 }
 
-PanelContent TorquePage::panel() const
+PanelContent TorquePage::panel()
 {
     PanelContent out;
     const TorqueCard *c = card();

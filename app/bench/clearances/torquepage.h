@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -38,13 +37,15 @@ private:
 };
 
 /// How caps are tightened, bolt by bolt and stage by stage, and loosened in reverse.
-class TorquePage : public QWidget
+class TorquePage : public Page
 {
     Q_OBJECT
 public:
     explicit TorquePage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    PanelContent panel() const;
+    std::vector<PageTab> tabs() const override { return { { "torque", tr("Torque card") } }; }
+    QString title() const override { return tr("Torque card"); }
+    void refresh() override;
+    PanelContent panel() override;
 
 protected:
     void keyPressEvent(QKeyEvent *event) override;
@@ -57,7 +58,6 @@ private:
     void tick(int fastener, int stage);
     void showCards();
 
-    OpenBuild &m_open;
     BoltPicture *m_picture;
     QWidget *m_cardBar;
     QLabel *m_next, *m_about, *m_message;

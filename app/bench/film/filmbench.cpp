@@ -9,7 +9,7 @@
 #include "entry/refusal.h"
 #include "oil/grades.h"
 #include "oil/shear.h"
-#include "shell/vectorstate.h"
+#include "open/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/background.h"
+#include "open/background.h"
 #include "shell/bench.h"
 
 #include <optional>

@@ -2,7 +2,7 @@
 #include "bench/film/fuelcard.h"
 
 #include "oil/blending.h"
-#include "shell/vectorstate.h"
+#include "open/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "assess/contacts.h"
+#include "open/openbuild.h"
 #include "paint/card.h"
-#include "shell/openbuild.h"
 
 class QLabel;
 class QSlider;

@@ -43,8 +43,7 @@ QString rangeText(const FinishRange &r, int decimals)
 } // namespace
 
 FinishPage::FinishPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_stack(new QStackedWidget(this))
 {
     setObjectName(QStringLiteral("finishPage"));
@@ -282,11 +281,13 @@ QString FinishPage::about() const
     return n == 0 ? tr("no trace yet") : tr("%1 traces").arg(n);
 }
 
-void FinishPage::panel(PanelContent &out)
+PanelContent FinishPage::panel()
 {
+    PanelContent out;
     parameterPanel(out);
     valleyPanel(out);
     ringPanel(out);
+    return out;
 }
 
 void FinishPage::parameterPanel(PanelContent &out) const

@@ -2,9 +2,8 @@
 #pragma once
 
 #include "bench/finish/finishviews.h"
-#include "shell/background.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "open/background.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -18,23 +17,22 @@ namespace mildpath {
 class TraceImportCard;
 
 /// Stylus traces of the bores: what they say, before and after, and what more strokes would leave.
-class FinishPage : public QWidget
+class FinishPage : public Page
 {
     Q_OBJECT
 public:
     FinishPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out);
-    QString about() const;
+    std::vector<PageTab> tabs() const override { return { { "traces", tr("Traces") } }; }
+    QString title() const override { return tr("The wall of the bore"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
     /// Shows how a file of a trace is to be read. @return why it cannot be; empty: it is shown
     QString importTrace(const QString &path);
     bool busy() const { return m_reading; }
     /// Strokes imagined, µm off the height at 1 %.
     void setStrokes(double depth_um);
     const FinishScene &scene() const { return m_scene; }
-
-Q_SIGNALS:
-    void changed();
 
 private:
     void makeTop(QWidget *page);
@@ -49,7 +47,6 @@ private:
     void valleyPanel(PanelContent &out) const;
     void ringPanel(PanelContent &out);
 
-    OpenBuild &m_open;
     Background m_work;
     std::vector<ReadTrace> m_read; ///< of the standing traces
     struct Asked

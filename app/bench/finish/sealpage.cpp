@@ -114,8 +114,7 @@ void SealView::paintKind(QPainter &p, const std::string &kind, const QString &ti
 }
 
 SealPage::SealPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_form(new EntryForm(QStringLiteral("seal"), 5, this))
     , m_view(new SealView(this))
 {
@@ -204,8 +203,9 @@ void SealPage::takeFocus()
     m_form->focusFirst();
 }
 
-void SealPage::panel(PanelContent &out)
+PanelContent SealPage::panel()
 {
+    PanelContent out;
     out.push_back(PanelTitle { tr("Before against after"), {} });
     for (const SealPair &p : m_report.pairs)
         out.push_back(PanelVerdict { p.mark, nameOf(p), qs(p.verdict) });
@@ -224,11 +224,12 @@ void SealPage::panel(PanelContent &out)
     out.push_back(sectionField(m_open, "after", "seal_scatter_percent"));
     const auto checks = standing(m_open.build().sealChecks);
     if (checks.empty())
-        return;
+        return out;
     out.push_back(PanelButton { QStringLiteral("seal.takeBack"), tr("Take the last reading back"),
                                 [open = &m_open, id = checks.back()->id] {
                                     saidIfRefused(open->takeBack("seal_checks", id));
                                 } });
+    return out;
 }
 
 } // namespace mildpath

@@ -3,8 +3,7 @@
 
 #include "assess/assessment.h"
 #include "assess/sealreport.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -30,24 +29,22 @@ private:
 };
 
 /// Evidence of how the rings seal.
-class SealPage : public QWidget
+class SealPage : public Page
 {
     Q_OBJECT
 public:
     SealPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out);
-    QString about() const;
-    void takeFocus();
-
-Q_SIGNALS:
-    void changed();
+    std::vector<PageTab> tabs() const override { return { { "ring_seal", tr("Ring seal") } }; }
+    QString title() const override { return tr("How the rings seal"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
+    void takeFocus() override;
 
 private:
     void showKind();
     void record();
 
-    OpenBuild &m_open;
     SealReport m_report;
     EntryForm *m_form;
     SealView *m_view;

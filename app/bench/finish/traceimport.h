@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "open/openbuild.h"
 #include "paint/card.h"
-#include "shell/openbuild.h"
 #include "storage/tracefile.h"
 
 class QLabel;

@@ -18,8 +18,7 @@
 namespace mildpath {
 
 DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_verdict(new QLabel(this))
     , m_advice(new QLabel(this))
     , m_cancel(new QPushButton(tr("Cancel"), this))
@@ -170,14 +169,16 @@ void DiagnosisPage::showProgress()
     m_advice->setText(m_answer && !under ? qs(m_answer->diagnosis.advice) + u'.' : QString());
 }
 
-void DiagnosisPage::panel(PanelContent &out)
+PanelContent DiagnosisPage::panel()
 {
+    PanelContent out;
     out.push_back(PanelTitle { tr("Find the fault"), {}, {} });
     candidatePanel(out);
     out.push_back(PanelRule {});
     readingPanel(out);
     out.push_back(PanelRule {});
     symptomPanel(out);
+    return out;
 }
 
 void DiagnosisPage::candidatePanel(PanelContent &out) const

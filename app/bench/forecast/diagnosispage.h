@@ -2,9 +2,8 @@
 #pragma once
 
 #include "diagnose/diagnosis.h"
-#include "shell/background.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "open/background.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -72,18 +71,17 @@ private:
 };
 
 /// Readings and symptoms → what is wrong, and what to read or look at next.
-class DiagnosisPage : public QWidget
+class DiagnosisPage : public Page
 {
     Q_OBJECT
 public:
     explicit DiagnosisPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    void panel(PanelContent &out);
+    std::vector<PageTab> tabs() const override { return { { "diagnosis", tr("Find the fault") } }; }
+    QString title() const override { return tr("What the readings say"); }
+    void refresh() override;
+    PanelContent panel() override;
     /// What is shown, for tests; null while it is worked out.
     const Diagnosis *shown() const { return m_answer ? &m_answer->diagnosis : nullptr; }
-
-Q_SIGNALS:
-    void changed();
 
 private:
     void ask();
@@ -96,7 +94,6 @@ private:
     void symptomPanel(PanelContent &out) const;
     void recordReading(double pressure_pa);
 
-    OpenBuild &m_open;
     QLabel *m_verdict, *m_advice;
     QPushButton *m_cancel;
     ReadingScale *m_scale;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/gaslayer.h"
 
-#include "shell/vectorstate.h"
+#include "open/vectorstate.h"
 
 #include <algorithm>
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "assess/air.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 #include "shell/panel.h"
 
 #include <QObject>

@@ -192,8 +192,7 @@ void RemedyChart::keyPressEvent(QKeyEvent *event)
 }
 
 RemedyPage::RemedyPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_with(new QLabel(this))
     , m_chart(new RemedyChart(nullptr))
 {
@@ -243,11 +242,12 @@ void RemedyPage::refresh()
         });
 }
 
-void RemedyPage::panel(PanelContent &out) const
+PanelContent RemedyPage::panel()
 {
+    PanelContent out;
     out.push_back(PanelTitle { tr("Remedies"), tr("hot idle, unless it says otherwise"), {} });
     if (!m_table)
-        return;
+        return out;
     const RemedyFigures &now = m_table->now;
     const Remedy *r = m_chosen >= 0 && m_chosen < static_cast<int>(m_table->remedies.size())
         ? &m_table->remedies[static_cast<size_t>(m_chosen)]
@@ -289,6 +289,7 @@ void RemedyPage::panel(PanelContent &out) const
         for (const std::string &n : m_table->notHere)
             out.push_back(PanelText { qs(n) + u'.', Tone::Muted });
     }
+    return out;
 }
 
 } // namespace mildpath

@@ -2,9 +2,8 @@
 #pragma once
 
 #include "diagnose/remedies.h"
-#include "shell/background.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "open/background.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -43,19 +42,17 @@ private:
 };
 
 /// All remedies compared on this engine, with what is imagined on it.
-class RemedyPage : public QWidget
+class RemedyPage : public Page
 {
     Q_OBJECT
 public:
     explicit RemedyPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    void panel(PanelContent &out) const;
-
-Q_SIGNALS:
-    void changed();
+    std::vector<PageTab> tabs() const override { return { { "remedies", tr("Remedies") } }; }
+    QString title() const override { return tr("Remedies compared"); }
+    void refresh() override;
+    PanelContent panel() override;
 
 private:
-    OpenBuild &m_open;
     QLabel *m_with;
     RemedyChart *m_chart;
     Background m_background;

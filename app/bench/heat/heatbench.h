@@ -1,91 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/heatlog.h"
-#include "shell/background.h"
 #include "shell/bench.h"
-
-#include <QTimer>
-
-class QLabel;
-class QPushButton;
-class QSlider;
-class QStackedWidget;
 
 namespace mildpath {
 
-class GrowthChart;
-class HeatLogCard;
-class MaterialsPage;
-class RoomView;
 class SerialGauge;
-class WarmUpPage;
 
-/// What heat makes of the clearances, and the room that leaves to choose.
-class HeatBench : public Bench
+/// What heat makes of the clearances: the room it leaves, the way from cold to hot, the metals.
+class HeatBench : public PagedBench
 {
     Q_OBJECT
 public:
     HeatBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent);
-    void refresh() override;
-    PanelContent panel() const override;
-    void takeFocus() override;
-    QStringList pages() const override;
-    void showPage(int page) override;
-
-private:
-    enum Page { RoomPage, WarmUp, Materials };
-    struct Lever
-    {
-        QSlider *slider;
-        QLabel *text;
-    };
-    QWidget *makeRoomPage(SerialGauge *gauge);
-    QWidget *makeSliders(QWidget *parent);
-    RoomConditions sliders() const;
-    /// The build's own figures while nobody moved a slider: those are rounded to their steps.
-    RoomConditions asked() const;
-    bool asInTheBuild() const;
-    void forget();
-    void resetSliders();
-    void showSliders();
-    void askRoom();
-    /// What takes longer than a keystroke may: room and levers, the crank's oil, films.
-    struct Answer
-    {
-        Result<Room> room = fail("", "");
-        std::vector<CrankOil> crankOil;
-        std::optional<HotFilm> film;
-    };
-    static Answer answer(const Build &build, const std::vector<GaugedSize> &sizes,
-                         const std::string &family, const RoomConditions &conditions);
-    void compute();
-    void take(Answer answer);
-    std::string logStop() const;
-    void verdicts(PanelContent &out) const;
-    void filmLines(PanelContent &out) const;
-    void leverLines(PanelContent &out) const;
-    void journalTick(PanelContent &out) const;
-    void infraredLines(PanelContent &out) const;
-
-    QLabel *m_title, *m_subtitle;
-    QStackedWidget *m_stack;
-    std::vector<QPushButton *> m_familyButtons;
-    GrowthChart *m_chart;
-    RoomView *m_room;
-    HeatLogCard *m_log;
-    WarmUpPage *m_warmUp;
-    MaterialsPage *m_materials;
-    Lever m_start, m_hot, m_idle, m_section;
-    QPushButton *m_reset;
-    std::string m_family = "main";
-    QTimer m_soon;
-    std::optional<Room> m_found;
-    QString m_problem;
-    std::vector<CrankOil> m_crankOil;
-    std::optional<HotFilm> m_film;
-    std::string m_lastMain;
-    Background m_background;
 };
 
 } // namespace mildpath

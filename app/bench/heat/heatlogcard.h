@@ -2,8 +2,8 @@
 #pragma once
 
 #include "assess/heatlog.h"
+#include "open/openbuild.h"
 #include "paint/card.h"
-#include "shell/openbuild.h"
 
 #include <functional>
 

@@ -34,8 +34,7 @@ QLabel *heading(const QString &text, QWidget *parent)
 } // namespace
 
 MaterialsPage::MaterialsPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_reason(new QLabel(this))
 {
     setObjectName(QStringLiteral("materialsPage"));
@@ -222,7 +221,7 @@ void MaterialsPage::paintEvent(QPaintEvent *)
     drawCard(p, QRectF(rect()).adjusted(1, 1, -1, -1));
 }
 
-PanelContent MaterialsPage::panel() const
+PanelContent MaterialsPage::panel()
 {
     PanelContent out;
     const Build &build = m_open.build();
@@ -261,6 +260,19 @@ PanelContent MaterialsPage::panel() const
                        "says how well it is known."),
                     Tone::Muted });
     return out;
+}
+
+QString metalsText(const Build &build)
+{
+    const Engine &e = build.engine;
+    const auto name = [](const std::string &id) {
+        const Material *m = findMaterial(id);
+        return m ? qs(m->name) : qs(id);
+    };
+    return e.mainCap.empty()
+        ? MaterialsPage::tr("%1 block, %2 crank").arg(name(e.block), name(e.crank))
+        : MaterialsPage::tr("%1 caps on a %2 block: both share the bore")
+              .arg(name(e.mainCap), name(e.block));
 }
 
 } // namespace mildpath

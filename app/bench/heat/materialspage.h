@@ -2,8 +2,7 @@
 #pragma once
 
 #include "assess/growth.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -16,14 +15,20 @@ namespace mildpath {
 
 class QuantityField;
 
+/// "grey iron block, steel crank": what shares in the growth.
+QString metalsText(const Build &build);
+
 /// What the parts are made of and how their metals expand: the handbook's values beside one's own.
-class MaterialsPage : public QWidget
+class MaterialsPage : public Page
 {
     Q_OBJECT
 public:
     MaterialsPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    PanelContent panel() const;
+    std::vector<PageTab> tabs() const override { return { { "materials", tr("Materials") } }; }
+    QString title() const override { return tr("Metals and temperatures"); }
+    QString about() const override { return metalsText(m_open.build()); }
+    void refresh() override;
+    PanelContent panel() override;
 
 protected:
     void paintEvent(QPaintEvent *event) override;
@@ -41,7 +46,6 @@ private:
     void addRow(const std::string &id, const QString &name, const QString &handbook, int row);
     QString usedBy(const std::string &material) const;
 
-    OpenBuild &m_open;
     QGridLayout *m_grid;
     std::vector<std::pair<std::string, QComboBox *>> m_parts;
     QuantityField *m_fraction = nullptr;

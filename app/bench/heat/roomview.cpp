@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/roomview.h"
 
+#include "open/vectorstate.h"
 #include "paint/text.h"
-#include "shell/vectorstate.h"
 
 #include <QHelpEvent>
 #include <QPushButton>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/background.h"
-#include "shell/openbuild.h"
+#include "open/background.h"
+#include "open/openbuild.h"
 
 #include <QTimer>
 #include <QWidget>

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/warmuppage.h"
 
+#include "bench/heat/materialspage.h"
+#include "open/vectorstate.h"
 #include "paint/text.h"
 #include "plot/curvechart.h"
 #include "shell/stopfields.h"
-#include "shell/vectorstate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -53,8 +54,7 @@ std::optional<double> settledFrom(const WarmUpRun &run,
 } // namespace
 
 WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_pressure(new CurveChart(this))
     , m_temperatures(new CurveChart(this))
     , m_clearances(new CurveChart(this))
@@ -97,7 +97,7 @@ WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
     });
 }
 
-void WarmUpPage::forget()
+void WarmUpPage::reset()
 {
     m_background.giveUp();
     m_finer.stop();
@@ -230,7 +230,7 @@ void WarmUpPage::drawParts()
         gaps, {}, toUnit(std::ceil(most_um * 1.1 / 10) * 10 * 1e-6, length, Dimension::Length));
 }
 
-PanelContent WarmUpPage::panel() const
+PanelContent WarmUpPage::panel()
 {
     PanelContent out;
     out.push_back(PanelTitle { tr("What follows"), {} });
@@ -304,6 +304,11 @@ void WarmUpPage::settingFields(PanelContent &out) const
         PanelText { tr("Two masses: the coolant warms the block, the oil warms journals, rods and "
                        "caps. Own choice, no source: set them by what your engine does."),
                     Tone::Muted });
+}
+
+QString WarmUpPage::about() const
+{
+    return metalsText(m_open.build());
 }
 
 } // namespace mildpath

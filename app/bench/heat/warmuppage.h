@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/background.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "open/background.h"
+#include "shell/page.h"
 
 #include <QTimer>
 #include <QWidget>
@@ -17,18 +16,18 @@ class CurveChart;
 
 /// From cold start to hot: pressure at gauge and weakest stop at idle and at a chosen speed, the
 /// parts' temperatures and what the clearances do meanwhile.
-class WarmUpPage : public QWidget
+class WarmUpPage : public Page
 {
     Q_OBJECT
 public:
     explicit WarmUpPage(OpenBuild &open, QWidget *parent);
-    void refresh();
+    std::vector<PageTab> tabs() const override { return { { "warm_up", tr("Warm-up") } }; }
+    QString title() const override { return tr("From cold to hot"); }
+    QString about() const override;
+    void refresh() override;
     /// Another document: what is shown is of the one before.
-    void forget();
-    PanelContent panel() const;
-
-Q_SIGNALS:
-    void changed();
+    void reset() override;
+    PanelContent panel() override;
 
 private:
     using Runs = std::pair<Result<WarmUpRun>, Result<WarmUpRun>>; ///< idle, chosen speed
@@ -41,7 +40,6 @@ private:
     void drawParts();
     void settingFields(PanelContent &out) const;
 
-    OpenBuild &m_open;
     CurveChart *m_pressure, *m_temperatures, *m_clearances;
     QSlider *m_speed;
     QLabel *m_speedText, *m_problem;

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "evidence/debris.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 
 #include <QWidget>
 

@@ -61,8 +61,7 @@ std::string wordOf(const QComboBox *combo)
 } // namespace
 
 FoundPage::FoundPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
 {
     setObjectName(QStringLiteral("foundPage"));
     auto *row = new QHBoxLayout(this);
@@ -389,7 +388,7 @@ void FoundPage::refresh()
     fillSigns();
 }
 
-PanelContent FoundPage::panel() const
+PanelContent FoundPage::panel()
 {
     PanelContent out;
     const DebrisFind *f = chosen();

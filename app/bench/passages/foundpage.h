@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -20,18 +19,17 @@ class RowList;
 
 /// What lay where only oil should be, with what it may be and why; and what the parts showed when
 /// the engine was taken down.
-class FoundPage : public QWidget
+class FoundPage : public Page
 {
     Q_OBJECT
 public:
     explicit FoundPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    PanelContent panel() const;
+    std::vector<PageTab> tabs() const override { return { { "found", tr("Found") } }; }
+    QString title() const override { return tr("What was found"); }
+    void refresh() override;
+    PanelContent panel() override;
     /// Adds a picture to the chosen find. @return why not; empty: done
     QString addPhoto(const QString &file);
-
-Q_SIGNALS:
-    void changed();
 
 private:
     void makeFinds(QWidget *card);
@@ -46,7 +44,6 @@ private:
     void say(const QString &refusal);
     const DebrisFind *chosen() const;
 
-    OpenBuild &m_open;
     QComboBox *m_where, *m_size, *m_colour, *m_hardness, *m_magnetic;
     QLineEdit *m_place, *m_settled;
     QLabel *m_guess, *m_refusal;

@@ -3,7 +3,7 @@
 
 #include "assess/cleanmarks.h"
 #include "entry/rowlist.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 
 #include <memory>
 #include <vector>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 #include "shell/panel.h"
 
 #include <QWidget>

@@ -20,8 +20,7 @@
 namespace mildpath {
 
 ShopPage::ShopPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_job(new ArrowCombo(this))
     , m_note(new QLineEdit(this))
     , m_prove(new QLineEdit(this))

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QTextDocument>
 #include <QWidget>
@@ -19,18 +18,20 @@ namespace mildpath {
 class RowList;
 
 /// What goes to the machine shop: the work asked for, and the sheet that goes with the parts.
-class ShopPage : public QWidget
+class ShopPage : public Page
 {
     Q_OBJECT
 public:
     explicit ShopPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    PanelContent panel();
+    std::vector<PageTab> tabs() const override
+    {
+        return { { "machine_shop", tr("Machine shop") } };
+    }
+    QString title() const override { return tr("Machine shop"); }
+    void refresh() override;
+    PanelContent panel() override;
     /// Errors: as writeShopSheet().
     Result<void> saveSheet(const QString &path);
-
-Q_SIGNALS:
-    void changed();
 
 private:
     void addJob();
@@ -39,7 +40,6 @@ private:
     const ShopJob *chosen() const;
     void say(const Result<void> &done);
 
-    OpenBuild &m_open;
     QComboBox *m_job;
     QLineEdit *m_note, *m_prove;
     QLabel *m_refusal;

@@ -135,8 +135,7 @@ void SpreadWay::keyPressEvent(QKeyEvent *event)
 }
 
 SpreadPage::SpreadPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
 {
     setObjectName(QStringLiteral("spreadPage"));
     auto *column = new QVBoxLayout(this);

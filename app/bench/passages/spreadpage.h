@@ -2,8 +2,7 @@
 #pragma once
 
 #include "assess/spread.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -41,18 +40,17 @@ private:
 
 /// After a bearing failure: where it was, what was touched, what is done with each part, and what
 /// to buy.
-class SpreadPage : public QWidget
+class SpreadPage : public Page
 {
     Q_OBJECT
 public:
     explicit SpreadPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    PanelContent panel();
+    std::vector<PageTab> tabs() const override { return { { "failure", tr("After a failure") } }; }
+    QString title() const override { return tr("After a failure"); }
+    void refresh() override;
+    PanelContent panel() override;
     /// The shopping list as text, a line each.
     QString shoppingText() const;
-
-Q_SIGNALS:
-    void changed();
 
 private:
     void recordFailure();
@@ -60,7 +58,6 @@ private:
     const Spread *spread() const;
     const SpreadItem *item() const;
 
-    OpenBuild &m_open;
     QComboBox *m_where;
     QLabel *m_summary, *m_refusal, *m_shopping;
     QPushButton *m_copy;

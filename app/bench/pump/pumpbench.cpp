@@ -5,10 +5,10 @@
 #include "bench/pump/rotorview.h"
 #include "entry/readingentry.h"
 #include "entry/tickcheck.h"
+#include "open/vectorstate.h"
 #include "paint/card.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
-#include "shell/vectorstate.h"
 
 #include <QGridLayout>
 #include <QHBoxLayout>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "open/openbuild.h"
 #include "pump/rotor.h"
-#include "shell/openbuild.h"
 
 #include <QWidget>
 

@@ -183,15 +183,15 @@ void engineEditor(OpenBuild &open, const Stop &stop, PanelContent &out)
     dimensions(open, stop, out);
     if (stop.kind == "gallery" || stop.kind == "main") {
         out.push_back(PanelHeading { tr("The engine") });
-        for (const char *key : { "bore_mm", "stroke_mm" })
-            for (const EngineKey &k : engineKeys())
-                if (k.key == key)
-                    out.push_back(PanelField { QStringLiteral("engine.") + QLatin1String(key),
-                                               qs(k.meaning), Dimension::Length, "mm", 1,
-                                               open.build().engine.*k.member * 1e-3,
-                                               [&open, name = std::string(key)](double si) {
-                                                   return open.edit(SetEngine { name, si * 1e3 });
-                                               } });
+        for (const char *key : { "bore_mm", "stroke_mm" }) {
+            const Field &k = *recordType<Engine>().find(key);
+            out.push_back(PanelField { QStringLiteral("engine.") + QLatin1String(key),
+                                       qs(k.meaning), Dimension::Length, "mm", 1,
+                                       k.number(&open.build().engine) * 1e-3,
+                                       [&open, name = std::string(key)](double si) {
+                                           return open.edit(SetEngine { name, si * 1e3 });
+                                       } });
+        }
     }
 }
 

@@ -24,7 +24,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double rowHeight = 27, nameWidth = 168, pitch = 34;
+constexpr double outletRow = 27, nameWidth = 168, pitch = 34;
 
 /// Stops where oil can be seen to come out: bearings, lifters, rockers, jets and what is fed like
 /// them.
@@ -66,7 +66,7 @@ void FlowBoard::relayout()
     m_rows.clear();
     const Build &build = m_open.build();
     const auto seen = standing(build.flows);
-    double y = 8 + rowHeight / 2;
+    double y = 8 + outletRow / 2;
     QStringList spoken;
     for (const Stop &s : build.engine.stops) {
         if (!shown(s))
@@ -81,7 +81,7 @@ void FlowBoard::relayout()
             row.text = tr("by itself: %1").arg(qs(marks->flowReason));
         spoken << row.name + QStringLiteral(": ") + row.text;
         const int lines = (static_cast<int>(row.outlets.size()) + perRow() - 1) / perRow();
-        y += rowHeight * std::max(1, lines);
+        y += outletRow * std::max(1, lines);
         m_rows.push_back(std::move(row));
     }
     setFixedHeight(static_cast<int>(y));
@@ -92,7 +92,7 @@ void FlowBoard::relayout()
 QPointF FlowBoard::spot(const Row &row, int outlet) const
 {
     return { nameWidth + 16 + pitch * (outlet % perRow()),
-             row.y + rowHeight * (outlet / perRow()) };
+             row.y + outletRow * (outlet / perRow()) };
 }
 
 QPointF FlowBoard::placeOf(const std::string &stop, int outlet) const
@@ -120,7 +120,7 @@ void FlowBoard::paintEvent(QPaintEvent *)
         if (mine) {
             p.setPen(hasFocus() ? QPen(t.selection, 1) : QPen(Qt::NoPen));
             p.setBrush(t.selectionFill);
-            p.drawRoundedRect(QRectF(2, r.y - rowHeight / 2 + 1, width() - 4, rowHeight - 2), 4, 4);
+            p.drawRoundedRect(QRectF(2, r.y - outletRow / 2 + 1, width() - 4, outletRow - 2), 4, 4);
         }
         drawLine(p, QRectF(14, r.y - 10, nameWidth - 20, 20), Qt::AlignVCenter, r.name,
                  textFont(TextSize::Normal, mine), mine ? t.selection : t.ink);
@@ -155,7 +155,7 @@ void FlowBoard::mousePressEvent(QMouseEvent *event)
             }
         }
     for (const Row &r : m_rows)
-        if (std::abs(r.y - event->position().y()) < rowHeight / 2)
+        if (std::abs(r.y - event->position().y()) < outletRow / 2)
             Q_EMIT picked(qs(r.stop), 0);
 }
 
@@ -188,8 +188,7 @@ void FlowBoard::keyPressEvent(QKeyEvent *event)
 }
 
 FlowPage::FlowPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_board(new FlowBoard(open, nullptr))
     , m_summary(new QLabel(this))
     , m_compared(new QLabel(this))
@@ -252,11 +251,12 @@ void FlowPage::record(const std::string &saw)
     saidIfRefused(m_open.record(f));
 }
 
-void FlowPage::panel(PanelContent &out)
+PanelContent FlowPage::panel()
 {
+    PanelContent out;
     const Stop *stop = m_open.build().engine.find(m_stop);
     if (!stop)
-        return;
+        return out;
     const FlowProof proof = flowProof(m_open.build(), *stop);
     const bool many = proof.outlets.size() > 1;
     out.push_back(
@@ -267,7 +267,7 @@ void FlowPage::panel(PanelContent &out)
                      {} });
     if (!shown(*stop)) {
         out.push_back(PanelText { tr("No oil comes out here to be seen."), Tone::Muted });
-        return;
+        return out;
     }
     for (const auto &[id, word, text] : { std::tuple("flow.flows", "flows", tr("Oil comes")),
                                           std::tuple("flow.weak", "weak", tr("Only little comes")),
@@ -282,6 +282,7 @@ void FlowPage::panel(PanelContent &out)
     out.push_back(
         PanelText { tr("A drill on a primer shaft can kick: two hands, sleeves and leads clear."),
                     Tone::Muted });
+    return out;
 }
 
 void FlowPage::askOther()

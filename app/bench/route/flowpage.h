@@ -2,8 +2,7 @@
 #pragma once
 
 #include "assess/flowproof.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -50,19 +49,18 @@ private:
 };
 
 /// What was seen to flow, by what, with what oil; and two engines side by side.
-class FlowPage : public QWidget
+class FlowPage : public Page
 {
     Q_OBJECT
 public:
     explicit FlowPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    void panel(PanelContent &out);
+    std::vector<PageTab> tabs() const override { return { { "flow", tr("Flow seen") } }; }
+    QString title() const override { return tr("Oil seen to flow"); }
+    void refresh() override;
+    PanelContent panel() override;
     /// Shows another build's flows beside these. @return what forbids comparing, or the file's
     /// fault
     QString compareWith(const QString &path);
-
-Q_SIGNALS:
-    void changed();
 
 private:
     void history(const Stop &stop, PanelContent &out) const;
@@ -70,7 +68,6 @@ private:
     void record(const std::string &saw);
     void askOther();
 
-    OpenBuild &m_open;
     FlowBoard *m_board;
     QLabel *m_summary, *m_compared;
     std::string m_stop;

@@ -40,8 +40,7 @@ Result<void> put(OpenBuild &open, ExternalLine line)
 } // namespace
 
 LinesPage::LinesPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_diagram(new LinesDiagram(open, this))
     , m_list(new RowList({ 0, 0.33, 0.66, 0.82 }, 0, this))
     , m_verdict(new QLabel(this))
@@ -116,8 +115,9 @@ void LinesPage::refresh()
     m_diagram->relayout();
 }
 
-void LinesPage::panel(PanelContent &out) const
+PanelContent LinesPage::panel()
 {
+    PanelContent out;
     const Build &build = m_open.build();
     out.push_back(PanelTitle { tr("Lines"), tr("out of one part into the next"), {} });
     faults(out);
@@ -133,6 +133,7 @@ void LinesPage::panel(PanelContent &out) const
     else
         out.push_back(PanelText { tr("Choose a line or a port."), Tone::Muted });
     filterPanel(out);
+    return out;
 }
 
 void LinesPage::faults(PanelContent &out) const

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -58,16 +57,15 @@ private:
 };
 
 /// Lines outside the engine: the diagram, the list, and what is wrong with them.
-class LinesPage : public QWidget
+class LinesPage : public Page
 {
     Q_OBJECT
 public:
     explicit LinesPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    void panel(PanelContent &out) const;
-
-Q_SIGNALS:
-    void changed(); ///< what the panel says
+    std::vector<PageTab> tabs() const override { return { { "lines", tr("Lines") } }; }
+    QString title() const override { return tr("Lines outside the engine"); }
+    void refresh() override;
+    PanelContent panel() override;
 
 private:
     void choose(const std::string &line, const std::string &port);
@@ -76,7 +74,6 @@ private:
     void filterPanel(PanelContent &out) const;
     void faults(PanelContent &out) const;
 
-    OpenBuild &m_open;
     LinesDiagram *m_diagram;
     RowList *m_list;
     QLabel *m_verdict;

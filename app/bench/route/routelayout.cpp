@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/routelayout.h"
 
-#include "shell/figure.h"
+#include "paint/figure.h"
 
 #include <QLineF>
 #include <algorithm>

@@ -3,7 +3,7 @@
 
 #include "assess/assessment.h"
 #include "bench/route/routelayout.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 
 #include <QWidget>
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "diagnose/whatif.h"
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 #include "shell/panel.h"
 
 #include <optional>

@@ -89,8 +89,7 @@ void ResidualView::paintEvent(QPaintEvent *)
 }
 
 AfterPage::AfterPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_runs(new ArrowCombo(this))
     , m_about(new QLabel(this))
     , m_trace(new LiveTrace(this))
@@ -214,8 +213,9 @@ QString AfterPage::about() const
         : tr("%1 of %2 readings off the forecast").arg(off).arg(m_answer->residuals.size());
 }
 
-void AfterPage::panel(PanelContent &out) const
+PanelContent AfterPage::panel()
 {
+    PanelContent out;
     out.push_back(PanelTitle { tr("What would explain it"), {} });
     out.push_back(PanelText { tr("One uncertain input at a time, moved until the readings fit."),
                               Tone::Muted });
@@ -249,7 +249,7 @@ void AfterPage::panel(PanelContent &out) const
         Tone::Muted });
     const auto calibrations = standing(m_open.build().calibrations);
     if (calibrations.empty())
-        return;
+        return out;
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("In force") });
     for (const Calibration *c : calibrations) {
@@ -259,6 +259,7 @@ void AfterPage::panel(PanelContent &out) const
             QStringLiteral("after.takeBack.") + qs(c->id), tr("Take back"),
             [open = &m_open, id = c->id] { saidIfRefused(open->takeBack("calibrations", id)); } });
     }
+    return out;
 }
 
 } // namespace mildpath

@@ -2,9 +2,8 @@
 #pragma once
 
 #include "bench/start/livelog.h"
-#include "shell/background.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "open/background.h"
+#include "shell/page.h"
 #include "start/afterwards.h"
 
 #include <QWidget>
@@ -40,23 +39,21 @@ private:
 };
 
 /// What the start showed: runs, readings against the forecast, and what would explain them.
-class AfterPage : public QWidget
+class AfterPage : public Page
 {
     Q_OBJECT
 public:
     AfterPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out) const;
-    QString about() const;
-
-Q_SIGNALS:
-    void changed();
+    std::vector<PageTab> tabs() const override { return { { "afterwards", tr("Afterwards") } }; }
+    QString title() const override { return tr("What the start showed"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
 
 private:
     void ask();
     void showRun();
 
-    OpenBuild &m_open;
     Background m_work;
     std::shared_ptr<const AfterAnswer> m_answer;
     QString m_trouble;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/start/livelog.h"
 
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 
 #include <algorithm>
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "bench/start/livelog.h"
-#include "shell/figure.h"
+#include "paint/figure.h"
 
 #include <QWidget>
 

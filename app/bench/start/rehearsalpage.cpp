@@ -33,8 +33,7 @@ QString minutes(double m)
 } // namespace
 
 RehearsalPage::RehearsalPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_timer(new QTimer(this))
     , m_trace(new LiveTrace(this))
     , m_stack(new QStackedWidget(this))
@@ -372,8 +371,9 @@ void RehearsalPage::showDebrief()
         m_debrief->setHtml(html);
 }
 
-void RehearsalPage::panel(PanelContent &out) const
+PanelContent RehearsalPage::panel()
 {
+    PanelContent out;
     out.push_back(PanelTitle { tr("A fault, hidden"), tr("in a copy: this build stays as it is") });
     out.push_back(PanelText { tr(
         "Its clearances, oil and gauge are drawn within their uncertainties, so that it is never "
@@ -403,6 +403,7 @@ void RehearsalPage::panel(PanelContent &out) const
                        "again: 2 min; at "
                        "another port: 15 min. Afterwards the shortest way stands beside yours."),
                     Tone::Muted });
+    return out;
 }
 
 } // namespace mildpath

@@ -2,8 +2,7 @@
 #pragma once
 
 #include "bench/start/livelog.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 #include "start/rehearsal.h"
 
 #include <QWidget>
@@ -21,14 +20,16 @@ class LiveTrace;
 class RowList;
 
 /// The trainer: a fault hidden in a copy of the build, to be found before it does harm.
-class RehearsalPage : public QWidget
+class RehearsalPage : public Page
 {
     Q_OBJECT
 public:
     RehearsalPage(OpenBuild &open, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out) const;
-    QString about() const;
+    std::vector<PageTab> tabs() const override { return { { "rehearse", tr("Rehearse") } }; }
+    QString title() const override { return tr("Rehearsal"); }
+    void refresh() override;
+    PanelContent panel() override;
+    QString about() const override;
 
     /// Hides a fault. @return why it cannot be; empty: it is hidden
     QString begin(unsigned seed);
@@ -37,9 +38,6 @@ public:
     Rehearsal *rehearsal() { return m_rehearsal ? &*m_rehearsal : nullptr; }
     /// Lets time go on, as the timer does. @param dt_s  of the engine
     void advance(double dt_s);
-
-Q_SIGNALS:
-    void changed();
 
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
@@ -54,7 +52,6 @@ private:
     void show();
     void showDebrief();
 
-    OpenBuild &m_open;
     std::optional<Rehearsal> m_rehearsal;
     quint64 m_revision = 0; ///< of the build it was hidden in
     TraceBuckets m_played;

@@ -4,95 +4,52 @@
 #include "bench/start/afterpage.h"
 #include "bench/start/rehearsalpage.h"
 #include "bench/start/startpage.h"
-#include "paint/text.h"
+#include "quantity/rounding.h"
+#include "storage/runfile.h"
 
-#include <QHBoxLayout>
-#include <QLabel>
-#include <QStackedWidget>
-#include <QVBoxLayout>
+#include <QFile>
 
 namespace mildpath {
 
 StartBench::StartBench(OpenBuild &open, SerialSender *sender, QWidget *parent)
-    : Bench(open, Place::Start, parent)
-    , m_title(new QLabel(this))
-    , m_subtitle(new QLabel(this))
-    , m_stack(new QStackedWidget(this))
-    , m_start(new StartPage(open, sender, m_stack))
-    , m_rehearsal(new RehearsalPage(open, m_stack))
-    , m_after(new AfterPage(open, m_stack))
+    : PagedBench(open, Place::Start, QStringLiteral("start"), parent)
+    , m_start(addPage(new StartPage(open, sender, this)))
 {
-    auto *column = new QVBoxLayout(this);
-    makePageButtons(makeHead(column, m_title, m_subtitle));
-    m_subtitle->setObjectName(QStringLiteral("start.subtitle"));
-    m_stack->addWidget(m_start);
-    m_stack->addWidget(m_rehearsal);
-    m_stack->addWidget(m_after);
-    column->addWidget(m_stack, 1);
-    const auto changed = [this] {
-        showWords();
-        Q_EMIT panelChanged();
-    };
-    connect(m_start, &StartPage::changed, this, changed);
-    connect(m_rehearsal, &RehearsalPage::changed, this, changed);
-    connect(m_after, &AfterPage::changed, this, changed);
-    connect(m_start, &StartPage::complained, this, &StartBench::complained);
-    connect(m_start, &StartPage::benchAsked, this, &StartBench::benchAsked);
-    connect(&m_start->log(), &LiveLog::changed, this, &StartBench::showWords);
-    markPage(m_page);
+    addPage(new RehearsalPage(open, this));
+    addPage(new AfterPage(open, this));
 }
 
-QStringList StartBench::pages() const
+std::vector<Import> StartBench::imports()
 {
-    return { tr("Live"), tr("Rehearse"), tr("Afterwards") };
+    return { { QStringLiteral("run"),
+               tr("Import a &log of a run…"),
+               tr("Tables (*.csv *.tsv *.txt *.prn)"),
+               {},
+               [this](const QString &path) -> Import::Taken {
+                   showPage(m_start);
+                   const QString why = m_start->showImport(path);
+                   return { why.isEmpty(), why };
+               } } };
 }
 
-void StartBench::showPage(int page)
+/// A log that was not finished: the program ended while it was recorded.
+void StartBench::offerLeftOvers()
 {
-    m_page = page;
-    markPage(page);
-    m_stack->setCurrentIndex(page);
-    refresh();
-    Q_EMIT panelChanged();
-}
-
-void StartBench::showWords()
-{
-    const QString titles[]
-        = { tr("Prime, then start"), tr("Rehearsal"), tr("What the start showed") };
-    const QString words[] = { m_start->listening(), m_rehearsal->about(), m_after->about() };
-    m_title->setText(titles[m_page]);
-    m_subtitle->setText(words[m_page]);
-}
-
-void StartBench::refresh()
-{
-    setTone(m_subtitle, Theme::current().muted);
-    if (m_page == Start)
-        m_start->refresh();
-    else if (m_page == Rehearse)
-        m_rehearsal->refresh();
-    else
-        m_after->refresh();
-    showWords();
-}
-
-PanelContent StartBench::panel() const
-{
-    PanelContent out;
-    if (m_page == Start)
-        m_start->panel(out);
-    else if (m_page == Rehearse)
-        m_rehearsal->panel(out);
-    else
-        m_after->panel(out);
-    return out;
-}
-
-void StartBench::takeFocus()
-{
-    if (m_page == Start)
-        m_start->takeFocus();
+    const auto found
+        = findUnfinishedRuns((m_open.stateFolder() + QStringLiteral("/runs")).toStdString());
+    if (found.empty())
+        return;
+    const UnfinishedRun run = found.front();
+    const Answer take { tr("Take it"), [this, run] {
+                           if (const auto ok = m_start->takeUnfinished(run); !ok)
+                               Q_EMIT complained(qs(ok.error().message));
+                       } };
+    const Answer giveUp { tr("Give it up"),
+                          [path = qs(run.path.string())] { QFile::remove(path); } };
+    Q_EMIT asked(tr("A log was not finished: %1 readings over %2 s. Take it into this build?")
+                     .arg(run.run.points.size())
+                     .arg(qs(formatNumber(run.run.points.back().t_s, 0))),
+                 { take, giveUp });
 }
 
 } // namespace mildpath

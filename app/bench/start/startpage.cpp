@@ -43,8 +43,7 @@ RunPoint rounded(const RunPoint &p)
 } // namespace
 
 StartPage::StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_sender(sender)
     , m_log(new LiveLog(open.stateFolder().isEmpty() ? QString()
                                                      : open.stateFolder() + QStringLiteral("/runs"),
@@ -135,6 +134,7 @@ void StartPage::connectParts()
         Q_EMIT changed();
     });
     connect(m_log, &LiveLog::changed, this, &StartPage::showLive);
+    connect(m_log, &LiveLog::changed, this, &Page::aboutChanged);
     connect(m_log, &LiveLog::alarmed, this, [this](const Alarm &alarm) {
         if (alarm.stop)
             m_sound->setOn(true);
@@ -272,7 +272,7 @@ void StartPage::showStep(const QString &step)
     Q_EMIT changed();
 }
 
-QString StartPage::listening() const
+QString StartPage::about() const
 {
     const QString marks
         = m_log->trouble().isEmpty() ? QString() : tr(" · not kept: %1").arg(m_log->trouble());

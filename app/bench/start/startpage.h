@@ -1,12 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/place.h"
 #include "bench/start/livelog.h"
 #include "diagnose/diagnosis.h"
-#include "shell/background.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "open/background.h"
+#include "shell/page.h"
 #include "start/runcard.h"
 
 #include <QWidget>
@@ -26,16 +24,18 @@ class RunImportCard;
 class SerialSender;
 
 /// Gate, run card and live log: prime, then start.
-class StartPage : public QWidget
+class StartPage : public Page
 {
     Q_OBJECT
 public:
     StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent);
-    void refresh();
-    void panel(PanelContent &out);
-    void takeFocus();
+    std::vector<PageTab> tabs() const override { return { { "live", tr("Live") } }; }
+    QString title() const override { return tr("Prime, then start"); }
+    void refresh() override;
+    PanelContent panel() override;
+    void takeFocus() override;
     /// What is listened to, for the bench's subtitle.
-    QString listening() const;
+    QString about() const override;
 
     LiveLog &log() { return *m_log; }
     /// Takes in a table of somebody else's logger: columns are chosen in place.
@@ -43,11 +43,6 @@ public:
     QString showImport(const QString &path);
     /// A run a crash left behind becomes a run of this build; its file goes beside it, or is kept.
     Result<void> takeUnfinished(const UnfinishedRun &run);
-
-Q_SIGNALS:
-    void changed(); ///< side panel and subtitle
-    void complained(const QString &text);
-    void benchAsked(mildpath::Place place); ///< to mend a hold; its stop is selected
 
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
@@ -91,7 +86,6 @@ private:
     void cautionsPanel(PanelContent &out) const;
     PanelField numberField(const char *key) const;
 
-    OpenBuild &m_open;
     SerialSender *m_sender;
     LiveLog *m_log;
     AlarmSound *m_sound;

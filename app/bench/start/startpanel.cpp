@@ -31,8 +31,9 @@ bool lastOnesDry(const FlowProof &proof)
 
 } // namespace
 
-void StartPage::panel(PanelContent &out)
+PanelContent StartPage::panel()
 {
+    PanelContent out;
     judge();
     const CardItem *i = item();
     if (i)
@@ -47,6 +48,7 @@ void StartPage::panel(PanelContent &out)
     cautionsPanel(out);
     if (i && !i->locked)
         numbersPanel(*i, out);
+    return out;
 }
 
 void StartPage::senderPanel(PanelContent &out)

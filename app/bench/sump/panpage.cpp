@@ -69,8 +69,7 @@ private:
 } // namespace
 
 PanPage::PanPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_along(new PairTable(QStringLiteral("pan.along"), tr("to the rear, mm"), tr("up, mm"), this))
     , m_across(
           new PairTable(QStringLiteral("pan.across"), tr("to the right, mm"), tr("up, mm"), this))
@@ -200,8 +199,9 @@ void PanPage::makeShape()
     refresh();
 }
 
-void PanPage::panel(PanelContent &out) const
+PanelContent PanPage::panel()
 {
+    PanelContent out;
     out.push_back(PanelTitle { tr("Pan and pickup"), {} });
     const AirReport &air = m_open.assessment().air;
     if (air.problem)
@@ -224,6 +224,7 @@ void PanPage::panel(PanelContent &out) const
         for (const char *key : { "pickup_bore_mm", "pickup_mouth_mm", "pickup_gap_mm" })
             out.push_back(stopValueField(m_open, *pickup, key));
     }
+    return out;
 }
 
 } // namespace mildpath

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -15,13 +14,15 @@ class PairTable;
 
 /// Both sections corner by corner, usual shapes to begin with, or sections from litres poured into
 /// the bare pan.
-class PanPage : public QWidget
+class PanPage : public Page
 {
     Q_OBJECT
 public:
     explicit PanPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    void panel(PanelContent &out) const;
+    std::vector<PageTab> tabs() const override { return { { "pan", tr("Pan") } }; }
+    QString title() const override { return tr("The pan's shape"); }
+    void refresh() override;
+    PanelContent panel() override;
 
 private:
     QWidget *makeTable(const QString &title, const QString &about, QWidget *picture,
@@ -30,7 +31,6 @@ private:
     void storeFill(const std::vector<std::pair<double, double>> &rows);
     void makeShape();
 
-    OpenBuild &m_open;
     PairTable *m_along, *m_across, *m_fill;
     QWidget *m_preview[2];
     QComboBox *m_shape;

@@ -17,8 +17,7 @@
 namespace mildpath {
 
 SenderPage::SenderPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_male(new ArrowCombo(this))
     , m_female(new ArrowCombo(this))
     , m_verdict(new QLabel(this))
@@ -119,8 +118,9 @@ void SenderPage::refresh()
     showMatch();
 }
 
-void SenderPage::panel(PanelContent &out) const
+PanelContent SenderPage::panel()
 {
+    PanelContent out;
     out.push_back(PanelTitle { tr("Senders and bungs"), {} });
     for (const SenderPlace &p : senderPlaces(m_open.build(), m_open.assessment()))
         out.push_back(PanelVerdict { p.mark, qs(p.name), qs(p.why) });
@@ -132,6 +132,7 @@ void SenderPage::panel(PanelContent &out) const
            tr("Sealant on the first thread ends in the oil: leave it bare."),
            tr("Thread sizes here are from memory: try a gauge or a known plug before you cut.") })
         out.push_back(PanelText { line, Tone::Muted });
+    return out;
 }
 
 } // namespace mildpath

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -15,18 +14,19 @@ class SenderBars;
 class ThreadView;
 
 /// Whether a sender's thread fits its hole, and where one that reads temperature sees oil.
-class SenderPage : public QWidget
+class SenderPage : public Page
 {
     Q_OBJECT
 public:
     explicit SenderPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    void panel(PanelContent &out) const;
+    std::vector<PageTab> tabs() const override { return { { "senders", tr("Senders") } }; }
+    QString title() const override { return tr("Where a sender sits"); }
+    void refresh() override;
+    PanelContent panel() override;
 
 private:
     void showMatch();
 
-    OpenBuild &m_open;
     QComboBox *m_male, *m_female;
     QLabel *m_verdict, *m_detail;
     ThreadView *m_thread;

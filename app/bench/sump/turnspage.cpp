@@ -3,11 +3,11 @@
 
 #include "bench/sump/casesheet.h"
 #include "entry/rowlist.h"
+#include "open/vectorstate.h"
 #include "paint/card.h"
 #include "paint/scrolled.h"
 #include "plot/curvechart.h"
 #include "shell/stopfields.h"
-#include "shell/vectorstate.h"
 #include "storage/drivetable.h"
 #include "storage/files.h"
 
@@ -37,8 +37,7 @@ QString seconds(double s)
 } // namespace
 
 TurnsPage::TurnsPage(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
-    , m_open(open)
+    : Page(open, parent)
     , m_sheet(new CaseSheet(open, this))
     , m_list(new RowList({ 0, 0.31, 0.44, 0.57, 0.80 }, 0, this))
     , m_shut(new QLabel(this))
@@ -104,7 +103,7 @@ void TurnsPage::ask()
         replay(path);
 }
 
-void TurnsPage::forget()
+void TurnsPage::reset()
 {
     m_drive.clear();
     m_name.clear();
@@ -322,8 +321,9 @@ PanelChoice TurnsPage::useChoice() const
     return use;
 }
 
-void TurnsPage::panel(PanelContent &out) const
+PanelContent TurnsPage::panel()
 {
+    PanelContent out;
     out.push_back(PanelTitle { tr("What it must stand"), tr("held, not for a moment") });
     out.push_back(useChoice());
     for (const auto &[key, label] : { std::pair("turn_g", tr("Turns to either side, g")),
@@ -372,6 +372,7 @@ void TurnsPage::panel(PanelContent &out) const
                            "are not put together."),
                         Tone::Muted });
     }
+    return out;
 }
 
 } // namespace mildpath

@@ -2,8 +2,7 @@
 #pragma once
 
 #include "assess/replay.h"
-#include "shell/openbuild.h"
-#include "shell/panel.h"
+#include "shell/page.h"
 
 #include <QWidget>
 
@@ -20,19 +19,20 @@ class RowList;
 
 /// Every turn and slope the use names, what it does to pickup and crank; the baffle's two schools;
 /// a drive from a file replayed over the pan.
-class TurnsPage : public QWidget
+class TurnsPage : public Page
 {
     Q_OBJECT
 public:
     explicit TurnsPage(OpenBuild &open, QWidget *parent = nullptr);
-    void refresh();
-    void panel(PanelContent &out) const;
+    std::vector<PageTab> tabs() const override { return { { "turns", tr("Turns") } }; }
+    QString title() const override { return tr("Turns and slopes"); }
+    void refresh() override;
+    PanelContent panel() override;
     /// Replays a drive. @return what is wrong with the file; empty: nothing
     QString replay(const QString &path);
-    void forget(); ///< the drive
+    void reset() override;
 
 Q_SIGNALS:
-    void changed();
     void caseChosen(const QString &id);
 
 private:
@@ -42,7 +42,6 @@ private:
     void showReplay();
     void ask();
 
-    OpenBuild &m_open;
     CaseSheet *m_sheet;
     RowList *m_list;
     QLabel *m_shut, *m_steady, *m_file, *m_problem;

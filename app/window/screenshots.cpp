@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/screenshots.h"
+#include "window/screenshots.h"
 
-#include "shell/window.h"
+#include "window/window.h"
 
 #include <QDir>
 #include <QElapsedTimer>

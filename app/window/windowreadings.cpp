@@ -1,12 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/window.h"
+#include "window/window.h"
 
-#include "bench/after/afterbench.h"
-#include "bench/after/filterpage.h"
-#include "bench/after/oilpage.h"
-#include "bench/finish/finishbench.h"
-#include "bench/start/startbench.h"
-#include "bench/start/startpage.h"
 #include "devices/serialgauge.h"
 #include "devices/serialsender.h"
 #include "entry/readingentry.h"
@@ -85,8 +79,7 @@ void MainWindow::makeSenderMenu(QMenu *devices)
             menu->addAction(port, this, [this, port] { connectSender(port); });
         menu->addAction(tr("Another port…"), this, [this] {
             // Typed where the sender is shown, in the side panel of its bench.
-            showBench(Place::Start);
-            m_start->showPage(0);
+            showPage(Place::Start, QStringLiteral("live"));
             if (auto *port = m_panel->findChild<QLineEdit *>(QStringLiteral("start.port")))
                 port->setFocus();
         });
@@ -108,36 +101,38 @@ bool MainWindow::connectSender(const QString &port)
     return true;
 }
 
-bool MainWindow::importRun(const QString &path)
+bool MainWindow::takeIn(Bench &bench, const Import &import, const QString &path)
 {
-    showBench(Place::Start);
-    m_start->showPage(0);
-    const QString why = m_start->start().showImport(path);
-    if (!why.isEmpty())
-        m_messages->say(tr("%1: %2").arg(path, why));
-    return why.isEmpty();
+    showBench(bench.place());
+    const Import::Taken taken = import.take(path);
+    if (!taken.said.isEmpty())
+        m_messages->say(tr("%1: %2").arg(path, taken.said));
+    return taken.ok;
 }
 
-bool MainWindow::importTrace(const QString &path)
+bool MainWindow::importFile(const QString &id, const QString &path)
 {
-    showBench(Place::BoreFinish);
-    const QString why = m_finish->importTrace(path);
-    if (!why.isEmpty())
-        m_messages->say(tr("%1: %2").arg(path, why));
-    return why.isEmpty();
+    for (Bench *bench : m_benches)
+        for (const Import &import : bench->imports())
+            if (import.id == id)
+                return takeIn(*bench, import, path);
+    return false;
 }
 
-bool MainWindow::importEvidence(const QString &path)
+bool MainWindow::importDropped(const QString &path)
 {
+    if (!path.endsWith(QStringLiteral(".csv")))
+        return false;
     const auto text = readTextFile(path.toStdString());
-    const bool cuts = text && isCutTable(*text);
-    showBench(Place::After);
-    m_after->showPage(cuts ? AfterBench::Filter : AfterBench::Oil);
-    const QString why = !text ? qs(text.error().message)
-        : cuts                ? m_after->filter().importTable(*text)
-                              : m_after->oil().importTable(*text);
-    m_messages->say(why.isEmpty() ? tr("%1 was taken.").arg(path) : tr("%1: %2").arg(path, why));
-    return why.isEmpty();
+    if (!text)
+        return false;
+    for (Bench *bench : m_benches)
+        for (const Import &import : bench->imports())
+            if (import.isOne && import.isOne(*text)) {
+                takeIn(*bench, import, path);
+                return true;
+            }
+    return false;
 }
 
 bool MainWindow::writeSheet(const QString &path, bool letter)
@@ -148,27 +143,6 @@ bool MainWindow::writeSheet(const QString &path, bool letter)
     m_messages->say(ok ? tr("Build sheet written to %1.").arg(path)
                        : tr("%1: %2").arg(path, qs(ok.error().message)));
     return ok.has_value();
-}
-
-/// A log that was not finished: the program ended while it was recorded.
-void MainWindow::offerRuns()
-{
-    const auto found
-        = findUnfinishedRuns((m_open->stateFolder() + QStringLiteral("/runs")).toStdString());
-    if (found.empty())
-        return;
-    const UnfinishedRun run = found.front();
-    const QString path = qs(run.path.string());
-    const auto forget = [path] { QFile::remove(path); };
-    m_messages->say(tr("A log was not finished: %1 readings over %2 s. Take it into this build?")
-                        .arg(run.run.points.size())
-                        .arg(qs(formatNumber(run.run.points.back().t_s, 0))),
-                    { { tr("Take it"),
-                        [this, run] {
-                            if (const auto ok = m_start->start().takeUnfinished(run); !ok)
-                                m_messages->say(qs(ok.error().message));
-                        } },
-                      { tr("Give it up"), forget } });
 }
 
 bool MainWindow::connectGauge(const QString &port)

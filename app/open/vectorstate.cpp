@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/vectorstate.h"
+#include "open/vectorstate.h"
 
 namespace mildpath {
 

@@ -1,14 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/window.h"
 #include "storage/journal.h"
+#include "window/window.h"
 
-#include "bench/after/afterbench.h"
 #include "entry/readingentry.h"
-#include "shell/newbuild.h"
 #include "storage/buildfile.h"
 #include "storage/evidencetables.h"
 #include "storage/files.h"
 #include "storage/templates.h"
+#include "window/newbuild.h"
 
 #include <QActionGroup>
 #include <QApplication>
@@ -269,7 +268,8 @@ void MainWindow::offerRecovery(FoundJournals found)
                                                     } } });
         return;
     }
-    offerRuns();
+    for (Bench *bench : m_benches)
+        bench->offerLeftOvers();
 }
 
 /// The recovered work becomes the open build. It goes to its own file only where that still is what
@@ -336,11 +336,7 @@ void MainWindow::dropEvent(QDropEvent *event)
     const QString path = event->mimeData()->urls().first().toLocalFile();
     event->acceptProposedAction();
     // Tables go into the open build; anything else is a build to be opened.
-    const auto text = path.endsWith(QStringLiteral(".csv")) ? readTextFile(path.toStdString())
-                                                            : Result<std::string>(std::string());
-    if (text && (isCutTable(*text) || isSampleTable(*text)))
-        importEvidence(path);
-    else if (mayLeave())
+    if (!importDropped(path) && mayLeave())
         openFile(path);
 }
 
@@ -385,10 +381,8 @@ void MainWindow::makeFileMenu()
     });
     m_recent = file->addMenu(tr("Open &recent"));
     updateRecent();
-    file->addAction(tr("Shelf of &builds"), this, [this] {
-        showBench(Place::After);
-        m_after->showPage(AfterBench::Shelf);
-    });
+    file->addAction(tr("Shelf of &builds"), this,
+                    [this] { showPage(Place::After, QStringLiteral("shelf")); });
     file->addSeparator();
     file->addAction(tr("&Save"), QKeySequence::Save, this, &MainWindow::save);
     file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, &MainWindow::saveAs);
@@ -419,19 +413,22 @@ void MainWindow::makeFileMenu()
 
 void MainWindow::makeImports(QMenu *file)
 {
-    const auto add = [&](const QString &text, bool (MainWindow::*import)(const QString &)) {
-        file->addAction(text, this, [this, text, import] {
+    const auto add = [&](const QString &text, const QString &filter,
+                         std::function<void(const QString &)> take) {
+        file->addAction(text, this, [this, text, filter, take = std::move(take)] {
             QString title = text;
-            const QString path = QFileDialog::getOpenFileName(
-                this, title.remove(u'&').remove(u'…'), {}, tr("Tables (*.csv *.tsv *.txt *.prn)"));
+            const QString path
+                = QFileDialog::getOpenFileName(this, title.remove(u'&').remove(u'…'), {}, filter);
             if (!path.isEmpty())
-                (this->*import)(path);
+                take(path);
         });
     };
-    add(tr("&Import readings…"), &MainWindow::importReadings);
-    add(tr("Import a &log of a run…"), &MainWindow::importRun);
-    add(tr("Import a bore &trace…"), &MainWindow::importTrace);
-    add(tr("Import filter &cuts or oil samples…"), &MainWindow::importEvidence);
+    add(tr("&Import readings…"), tr("Tables (*.csv *.tsv *.txt *.prn)"),
+        [this](const QString &path) { importReadings(path); });
+    for (Bench *bench : m_benches)
+        for (const Import &import : bench->imports())
+            add(import.text, import.filter,
+                [this, bench, import](const QString &path) { takeIn(*bench, import, path); });
 }
 
 void MainWindow::makeEditMenu()

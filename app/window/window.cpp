@@ -1,19 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/window.h"
+#include "window/window.h"
 
-#include "bench/after/afterbench.h"
-#include "bench/clearances/clearancebench.h"
-#include "bench/film/filmbench.h"
-#include "bench/finish/finishbench.h"
-#include "bench/forecast/forecastbench.h"
-#include "bench/heat/heatbench.h"
-#include "bench/passages/passagebench.h"
-#include "bench/pump/pumpbench.h"
-#include "bench/route/routebench.h"
-#include "bench/start/startbench.h"
-#include "bench/sump/sumpbench.h"
 #include "devices/serialgauge.h"
 #include "devices/serialsender.h"
+#include "window/benches.h"
 
 #include <QApplication>
 #include <QCloseEvent>
@@ -198,20 +188,8 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     m_strip = new ReadoutStrip(*m_open, page);
     column->addWidget(m_strip);
 
-    addBench(new RouteBench(*m_open, m_stack));
-    addBench(new ClearanceBench(*m_open, m_gauge, m_stack));
-    addBench(new PumpBench(*m_open, m_gauge, m_stack));
-    m_finish = new FinishBench(*m_open, m_stack);
-    addBench(m_finish);
-    addBench(new HeatBench(*m_open, m_gauge, m_stack));
-    addBench(new PassageBench(*m_open, m_stack));
-    addBench(new ForecastBench(*m_open, m_stack));
-    addBench(new FilmBench(*m_open, m_stack));
-    addBench(new SumpBench(*m_open, m_stack));
-    m_start = new StartBench(*m_open, m_sender, m_stack);
-    addBench(m_start);
-    m_after = new AfterBench(*m_open, m_stack);
-    addBench(m_after);
+    for (Bench *bench : makeBenches(*m_open, m_gauge, m_sender, m_stack))
+        addBench(bench);
     makeMenus();
     m_rail->setFocus();
 
@@ -295,13 +273,9 @@ void MainWindow::connectParts()
     });
     connect(m_open, &OpenBuild::journalKept, this,
             [this] { m_messages->say(tr("Edits are kept against a crash again.")); });
-    connect(m_start, &StartBench::benchAsked, this, &MainWindow::showBench);
-    connect(m_start, &StartBench::complained, this,
-            [this](const QString &text) { m_messages->say(text); });
-    connect(m_after, &AfterBench::benchAsked, this, &MainWindow::showBench);
-    connect(m_after, &AfterBench::openAsked, this, [this](const QString &path) {
-        if (mayLeave())
-            openFile(path);
+    connect(m_open, &OpenBuild::opened, this, [this] {
+        for (Bench *bench : m_benches)
+            bench->reset();
     });
     connect(m_open, &OpenBuild::mapWanted, this, [this] { showBench(Place::Route); });
     connect(m_strip, &ReadoutStrip::benchAsked, this, [this](Place place, const QString &stop) {
@@ -320,11 +294,34 @@ void MainWindow::addBench(Bench *bench)
         if (bench == currentBench())
             m_panel->setContent(bench->panel());
     });
+    connect(bench, &Bench::benchAsked, this, &MainWindow::showBench);
+    connect(bench, &Bench::complained, this,
+            [this](const QString &text) { m_messages->say(text); });
+    connect(bench, &Bench::asked, m_messages, &MessageBar::say);
+    connect(bench, &Bench::openAsked, this, [this](const QString &path) {
+        if (mayLeave())
+            openFile(path);
+    });
 }
 
 Bench *MainWindow::currentBench() const
 {
     return m_benches[static_cast<size_t>(m_stack->currentIndex())];
+}
+
+Bench *MainWindow::benchAt(Place place) const
+{
+    for (Bench *bench : m_benches)
+        if (bench->place() == place)
+            return bench;
+    return nullptr;
+}
+
+void MainWindow::showPage(Place place, const QString &page)
+{
+    showBench(place);
+    if (Bench *bench = benchAt(place))
+        bench->showPage(page);
 }
 
 void MainWindow::showBench(Place place)

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/newbuild.h"
+#include "window/newbuild.h"
 
 #include "assess/assessment.h"
 #include "bearing/thermal.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
 #include "oil/grades.h"
-#include "shell/figure.h"
-#include "shell/vectorstate.h"
+#include "open/vectorstate.h"
+#include "paint/figure.h"
 
 #include <QCheckBox>
 #include <QDialogButtonBox>

@@ -1,13 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/startup.h"
+#include "window/startup.h"
 
-#include "bench/sump/sumpbench.h"
-#include "bench/sump/turnspage.h"
 #include "report/buildsheetdocument.h"
 #include "report/shopsheetdocument.h"
-#include "shell/screenshots.h"
-#include "shell/window.h"
 #include "storage/templates.h"
+#include "window/screenshots.h"
+#include "window/window.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -87,13 +85,10 @@ bool imagine(OpenBuild &open, const QString &names)
 
 bool replay(MainWindow &window, const QString &file)
 {
-    QString problem;
-    for (Bench *bench : window.benches())
-        if (auto *sump = qobject_cast<SumpBench *>(bench))
-            problem = sump->turns().replay(file);
-    if (!problem.isEmpty())
-        complain(QStringLiteral("%1: %2").arg(file, problem));
-    return problem.isEmpty();
+    const bool ok = window.importFile(QStringLiteral("drive"), file);
+    if (!ok)
+        complain(window.messageBar().text());
+    return ok;
 }
 
 int writePictures(MainWindow &window, const QString &folder, const QString &size)

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "open/openbuild.h"
+#include "paint/theme.h"
 #include "shell/bench.h"
-#include "shell/openbuild.h"
 #include "shell/rail.h"
 #include "shell/readoutstrip.h"
-#include "shell/theme.h"
 #include "storage/journal.h"
 
 #include <QMainWindow>
@@ -21,9 +21,6 @@ namespace mildpath {
 
 class SerialGauge;
 class SerialSender;
-class StartBench;
-class AfterBench;
-class FinishBench;
 
 /// A line above the benches for what went wrong or waits for an answer; never in the way.
 class MessageBar : public QWidget
@@ -31,11 +28,6 @@ class MessageBar : public QWidget
     Q_OBJECT
 public:
     explicit MessageBar(QWidget *parent);
-    struct Answer
-    {
-        QString text;
-        std::function<void()> chosen;
-    };
     /// Replaces what is shown. Every answer also closes the bar; "Close" is added by itself.
     void say(const QString &text, const std::vector<Answer> &answers = {});
     QString text() const;
@@ -77,15 +69,11 @@ public:
     /// The same for a sender of pressure, speed and oil temperature.
     bool connectSender(const QString &port);
     SerialSender &sender() { return *m_sender; }
-    StartBench &startBench() { return *m_start; }
-    /// A table of somebody else's logger; its columns are chosen on the bench.
-    bool importRun(const QString &path);
-    /// A stylus trace; how it is to be read is chosen on the bench.
-    bool importTrace(const QString &path);
-    /// Filter cuts or oil samples from a table, all or none. @return whether they were taken
-    bool importEvidence(const QString &path);
-    AfterBench &afterBench() { return *m_after; }
-    FinishBench &finishBench() { return *m_finish; }
+    /// Takes a file in through the bench that has this import. @return whether it was taken
+    bool importFile(const QString &import, const QString &path);
+    /// A file dropped on the window goes to the bench that knows it by its text.
+    /// @return whether one did; what came of it is said
+    bool importDropped(const QString &path);
     /// The build sheet, as PDF or HTML by the ending. @return whether it was written
     bool writeSheet(const QString &path, bool letter = false);
     /// Readings from a table, all or none. @return whether they were taken
@@ -99,6 +87,9 @@ public:
     const std::vector<Bench *> &benches() const { return m_benches; }
     Bench *currentBench() const;
     void showBench(Place place);
+    /// The same, at one of its pages by the id of its button.
+    void showPage(Place place, const QString &page);
+    Bench *benchAt(Place place) const;
     void setTheme(ThemeChoice choice);
     void setUnits(UnitSystem system);
     MessageBar &messageBar() { return *m_messages; }
@@ -121,7 +112,7 @@ private:
     void makeDevicesMenu();
     void makeViewMenu();
     void makeSenderMenu(QMenu *devices);
-    void offerRuns();
+    bool takeIn(Bench &bench, const Import &import, const QString &path);
     bool takeTable(const std::string &text, const QString &from);
     void makeHelpMenu();
     void refresh();
@@ -144,9 +135,6 @@ private:
     OpenBuild *m_open;
     SerialGauge *m_gauge;
     SerialSender *m_sender;
-    StartBench *m_start = nullptr;
-    AfterBench *m_after = nullptr;
-    FinishBench *m_finish = nullptr;
     Rail *m_rail;
     QTabBar *m_tabs;
     QStackedWidget *m_stack;

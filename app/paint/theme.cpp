@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/theme.h"
+#include "paint/theme.h"
 
 #include <utility>
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/figure.h"
+#include "paint/figure.h"
 #include "assess/rules.h"
 
 #include "quantity/rounding.h"

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/openbuild.h"
+#include "open/openbuild.h"
 
 #include "assess/assessment.h"
-#include "shell/figure.h"
-#include "shell/vectorstate.h"
+#include "open/vectorstate.h"
+#include "paint/figure.h"
 #include "storage/buildfile.h"
 #include "storage/journal.h"
 #include "storage/photos.h"

@@ -1,0 +1,361 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/forecast/pressurepage.h"
+
+#include "bench/forecast/forecastcards.h"
+#include "bench/forecast/gaslayer.h"
+#include "open/vectorstate.h"
+#include "paint/text.h"
+#include "plot/curvechart.h"
+#include "shell/stopfields.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+
+PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
+    : Page(open, parent)
+    , m_gas(new GasLayer(open, this))
+    , m_chart(new CurveChart(this))
+    , m_shares(new OilShareBar(open, this))
+    , m_oils(new OtherOilsCard(open, this))
+    , m_levers(new LeversCard(open, this))
+    , m_finer(new QTimer(this))
+    , m_progress(new QTimer(this))
+    , m_cancel(new QPushButton(tr("Cancel"), this))
+{
+    m_cancel->setObjectName(QStringLiteral("cancelSamples"));
+    m_cancel->hide();
+    connect(m_cancel, &QPushButton::clicked, this, [this] {
+        m_background.giveUp();
+        showSamples();
+    });
+    m_progress->setInterval(100);
+    connect(m_progress, &QTimer::timeout, this, &PressurePage::showSamples);
+    auto *pictures = new QVBoxLayout(this);
+    pictures->setContentsMargins(0, 0, 0, 0);
+    pictures->setSpacing(6);
+    connect(m_gas, &GasLayer::changed, this, [this] {
+        draw(std::vector<ForecastLine>(m_lines));
+        Q_EMIT changed();
+    });
+    auto *upper = new QHBoxLayout;
+    upper->setSpacing(10);
+    upper->addWidget(m_chart, 1);
+    upper->addWidget(m_shares);
+    pictures->addLayout(upper, 3);
+    auto *lower = new QHBoxLayout;
+    lower->setSpacing(12);
+    lower->addWidget(m_oils, 1);
+    lower->addWidget(m_levers, 1);
+    pictures->addLayout(lower, 2);
+    m_finer->setSingleShot(true);
+    m_finer->setInterval(120);
+    connect(m_finer, &QTimer::timeout, this, &PressurePage::drawFiner);
+    connect(m_finer, &QTimer::timeout, this, &PressurePage::sample);
+    m_chart->setObjectName(QStringLiteral("forecastChart"));
+    m_chart->setAccessibleName(
+        tr("Pressure at the gauge against speed; its figures stand in the side panel"));
+}
+
+QWidget *PressurePage::headWidget()
+{
+    return m_cancel;
+}
+
+void PressurePage::leave()
+{
+    m_background.giveUp();
+    m_progress->stop();
+    m_finer->stop();
+    m_cancel->hide();
+}
+
+void PressurePage::refresh()
+{
+    const Assessment &a = m_open.assessment();
+    m_background.giveUp();
+    m_samples.reset();
+    showSamples();
+    m_gas->refresh();
+    draw(a.forecast);
+    m_finer->start();
+    for (QWidget *w : { m_shares, m_oils, m_levers })
+        w->update();
+}
+
+void PressurePage::drawFiner()
+{
+    constexpr int speeds = 48;
+    const std::vector<ForecastLine> &coarse = m_open.assessment().forecast;
+    if (coarse.empty())
+        return;
+    std::vector<double> rpm, oil_c;
+    const double from = coarse.front().rpm.front(), to = coarse.front().rpm.back();
+    for (int i = 0; i < speeds; ++i)
+        rpm.push_back(from + (to - from) * i / (speeds - 1));
+    for (const ForecastLine &line : coarse)
+        oil_c.push_back(line.oil_c);
+    clearVectorState();
+    auto lines = forecastLines(m_open.build(), m_open.assessment(), oil_c, rpm);
+    if (!lines)
+        return;
+    // One and the same figure everywhere: the opening speed found on the coarse grid stands.
+    for (size_t i = 0; i < lines->size(); ++i)
+        (*lines)[i].reliefOpens_rpm = coarse[i].reliefOpens_rpm;
+    draw(*lines);
+}
+
+/// Bands from some thousand possible builds, drawn off the interface thread.
+void PressurePage::sample()
+{
+    if (m_open.assessment().unsolved)
+        return;
+    m_background.ask(
+        [build = m_open.build(), sizes = m_open.assessment().sizes](Progress &progress) {
+            return sampleForecast(build, sizes, usualSampling(build), &progress);
+        },
+        [this](Result<SampledForecast> answer) { takeSamples(std::move(answer)); });
+    m_progress->start();
+    showSamples();
+}
+
+void PressurePage::takeSamples(Result<SampledForecast> answer)
+{
+    if (answer)
+        m_samples = std::move(*answer);
+    showSamples();
+    draw(std::vector<ForecastLine>(m_lines));
+}
+
+void PressurePage::showSamples()
+{
+    const Progress *under = m_background.progress();
+    if (!under)
+        m_progress->stop();
+    m_cancel->setVisible(under != nullptr);
+    Q_EMIT aboutChanged();
+}
+
+QString PressurePage::about() const
+{
+    const Progress *under = m_background.progress();
+    if (under && under->whole > 0)
+        return tr("drawing possible builds, %1 %").arg(100 * under->done / under->whole);
+    if (m_samples)
+        return tr("band: nine in ten of %1 possible builds (seed %2), between speeds within %3 %")
+            .arg(qs(formatNumber(m_samples->samples, 0)))
+            .arg(m_samples->seed)
+            .arg(qs(formatNumber(100 * m_samples->interpolationError, 1)));
+    return tr("band: nine builds in ten (measuring, what is assumed, 6 % for the model)");
+}
+
+/// The least pressure wanted over speed, as the builder chose it.
+Curve PressurePage::ruleCurve(double from_rpm, double to_rpm) const
+{
+    const Use &use = m_open.build().use;
+    const bool usual
+        = use.ruleBase_kpa == 0 && use.ruleRise_kpa_per_krpm == Use {}.ruleRise_kpa_per_krpm;
+    Curve rule { usual ? tr("10 psi per 1 000 rev/min") : tr("least wanted"),
+                 Theme::current().muted,
+                 { from_rpm, to_rpm },
+                 {},
+                 {},
+                 {},
+                 true,
+                 0.5 };
+    for (const double n : rule.x)
+        rule.y.push_back(
+            toUnit(leastWanted_pa(use, n), Figure::pressureUnit(), Dimension::Pressure));
+    return rule;
+}
+
+void PressurePage::draw(const std::vector<ForecastLine> &lines)
+{
+    m_lines = lines;
+    const Theme &t = Theme::current();
+    const std::string unit = Figure::pressureUnit();
+    const auto shown = [&](double pa) { return toUnit(pa, unit, Dimension::Pressure); };
+    m_chart->setAxes(tr("rev/min"), qs(unit));
+    std::vector<Curve> curves;
+    std::vector<ChartMark> marks;
+    double most = 4e5;
+    const QColor tones[] = { t.cold, t.warm, t.hot };
+    const double labels[] = { 0.30, 0.42, 0.56 };
+    for (size_t i = 0; i < lines.size(); ++i) {
+        const ForecastLine &line = lines[i];
+        Curve c { Figure::temperature(line.oil_c).text(),
+                  tones[std::min<size_t>(i, 2)],
+                  line.rpm,
+                  {},
+                  {},
+                  {},
+                  false,
+                  labels[std::min<size_t>(i, 2)] };
+        const SampledLine *drawn = nullptr;
+        if (m_samples)
+            for (const SampledLine &s : m_samples->lines)
+                if (s.oil_c == line.oil_c)
+                    drawn = &s;
+        for (size_t k = 0; k < line.gauge.size(); ++k) {
+            const LikelyPressure &p = line.gauge[k];
+            const double low = drawn ? drawn->at(SampledLine::Edge::Low, line.rpm[k]) : p.low_pa;
+            const double high = drawn ? drawn->at(SampledLine::Edge::High, line.rpm[k]) : p.high_pa;
+            c.y.push_back(shown(p.value_pa));
+            c.low.push_back(shown(low));
+            c.high.push_back(shown(high));
+            most = std::max(most, high);
+        }
+        curves.push_back(std::move(c));
+        if (line.oil_c == m_open.build().use.hotOil_c) {
+            // What oil needs to enter the crank, against the same axis.
+            Curve need { tr("crank feed needs"), t.ink, line.rpm, {}, {}, {}, true, 0.8 };
+            for (const double pa : line.crankNeed_pa)
+                need.y.push_back(shown(pa));
+            if (!need.y.empty() && need.y.back() > 0)
+                curves.push_back(std::move(need));
+            if (line.crankStarves_rpm)
+                marks.push_back({ *line.crankStarves_rpm, tr("the crank is not fed") });
+        }
+        if (line.oil_c == m_open.build().use.hotOil_c && line.reliefOpens_rpm)
+            marks.push_back({ *line.reliefOpens_rpm,
+                              tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()) });
+    }
+    if (const auto &line = m_gas->line()) {
+        Curve gas { tr("%1 with gas, estimate").arg(Figure::temperature(line->oil_c).text()),
+                    t.hold,
+                    line->rpm,
+                    {},
+                    {},
+                    {},
+                    true,
+                    0.7 };
+        for (const LikelyPressure &p : line->gauge)
+            gas.y.push_back(shown(p.value_pa));
+        curves.push_back(std::move(gas));
+    }
+    if (!lines.empty()) {
+        const auto &rpm = lines.front().rpm;
+        curves.push_back(ruleCurve(rpm.front(), rpm.back()));
+    }
+    m_chart->setContent(curves, marks, shown(std::ceil(most / 1e5) * 1e5));
+}
+
+PanelContent PressurePage::panel()
+{
+    PanelContent out;
+    verdict(out);
+    return out;
+}
+
+void PressurePage::verdict(PanelContent &out) const
+{
+    const Assessment &a = m_open.assessment();
+    const Build &build = m_open.build();
+    out.push_back(PanelTitle { tr("Verdict"), {} });
+    for (const Calibration *c : standing(build.calibrations))
+        out.push_back(PanelText { tr("Calibrated by running: %1.").arg(qs(c->note)), Tone::Warn });
+    if (a.unsolved) {
+        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), qs(a.unsolved->message) });
+    } else {
+        const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
+        const LikelyPressure &idle = a.hotIdle.gauge;
+        out.push_back(
+            PanelVerdict { markAgainst(idle, floor_pa),
+                           tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
+                           tr("floor you set: %1").arg(Figure::pressure(floor_pa).text()) });
+        if (a.hotIdle.weakest >= 0) {
+            const PointPressure &p = a.hotIdle.points[static_cast<size_t>(a.hotIdle.weakest)];
+            out.push_back(PanelVerdict {
+                markAgainst(a.hotIdle.weakestPressure, p.need_pa),
+                tr("%1 gets %2").arg(qs(p.name), Figure::pressure(p.pressure_pa).text()),
+                tr("%1 × its need of %2")
+                    .arg(qs(formatNumber(p.ratio(), 1)), Figure::pressure(p.need_pa).number) });
+        }
+        for (const ForecastLine &line : a.forecast)
+            if (line.oil_c == build.use.hotOil_c)
+                out.push_back(
+                    line.reliefOpens_rpm
+                        ? PanelVerdict { Mark::Proven, tr("Relief sets the top"),
+                                         tr("from %1 hot; below that a stiffer spring does nothing")
+                                             .arg(Figure::speed(*line.reliefOpens_rpm).text()) }
+                        : PanelVerdict { Mark::LookAgain, tr("Relief stays shut"),
+                                         tr("hot, up to %1: the pump never reaches it, a stiffer "
+                                            "spring does nothing")
+                                             .arg(Figure::speed(build.use.most_rpm).text()) });
+        crankVerdict(out);
+    }
+    const int holds = a.holds();
+    QStringList names;
+    for (const Finding &f : a.findings)
+        if (f.mark == Mark::Hold)
+            if (const Stop *stop = build.engine.find(f.stop);
+                stop && !names.contains(qs(stop->name)))
+                names << qs(stop->name);
+    const int open = a.notDone();
+    if (holds > 0)
+        out.push_back(PanelVerdict { Mark::Hold,
+                                     holds == 1 ? tr("1 thing holds the start")
+                                                : tr("%1 things hold the start").arg(holds),
+                                     names.join(QStringLiteral(", ")) });
+    if (open > 0)
+        out.push_back(PanelVerdict { Mark::NotDone, tr("%1 marks not done").arg(open),
+                                     tr("size, clean and flow of the stops on the rail") });
+    if (holds == 0 && open == 0)
+        out.push_back(PanelVerdict { Mark::Proven, tr("Everything proven"), {} });
+    out.push_back(PanelRule {});
+    m_gas->panel(out);
+    out.push_back(PanelRule {});
+    useFields(out);
+}
+
+/// Whether oil enters the crank up to the highest speed, at the hottest line.
+void PressurePage::crankVerdict(PanelContent &out) const
+{
+    const auto &lines = m_open.assessment().forecast;
+    const ForecastLine *first = nullptr;
+    for (const ForecastLine &line : lines)
+        if (line.crankStarves_rpm && (!first || *line.crankStarves_rpm < *first->crankStarves_rpm))
+            first = &line;
+    if (first)
+        out.push_back(PanelVerdict {
+            Mark::Hold,
+            tr("Crank not fed above %1").arg(Figure::speed(*first->crankStarves_rpm).text()),
+            tr("at %1: the column in the drilling breaks and the rods run dry")
+                .arg(Figure::temperature(first->oil_c).text()) });
+    else if (!lines.empty() && !lines.back().crankNeed_pa.empty()
+             && lines.back().crankNeed_pa.back() > 0)
+        out.push_back(
+            PanelVerdict { Mark::Proven, tr("Oil enters the crank"),
+                           tr("at all speeds; at the highest it needs %1")
+                               .arg(Figure::pressure(lines.back().crankNeed_pa.back()).text()) });
+}
+
+void PressurePage::useFields(PanelContent &out) const
+{
+    out.push_back(PanelHeading { tr("What you ask of it") });
+    const std::pair<const char *, QString> fields[] = {
+        { "hot_oil_c", tr("hot oil") },
+        { "hot_idle_rpm", tr("hot idle") },
+        { "hot_idle_floor_kpa", tr("floor at hot idle") },
+        { "high_speed_rpm", tr("higher speed") },
+        { "coldest_start_c", tr("coldest start") },
+        { "combustion_peak_kpa", tr("combustion peak") },
+        { "rule_base_kpa", tr("least wanted, at 0") },
+        { "rule_rise_kpa_per_krpm", tr("and per 1 000 rev/min") },
+    };
+    for (const auto &[key, label] : fields)
+        out.push_back(useField(m_open, key, label));
+    out.push_back(PanelText {
+        tr("Combustion peak, for bearing loads: 15 bar without load, 40 part, 65 full load, 110 "
+           "diesel or boosted. Own choice, no source."),
+        Tone::Muted });
+}
+
+} // namespace mildpath

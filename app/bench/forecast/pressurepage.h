@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/sampling.h"
+#include "open/background.h"
+#include "shell/page.h"
+
+#include <optional>
+
+class QLabel;
+class QPushButton;
+class QTimer;
+
+namespace mildpath {
+
+class CurveChart;
+class GasLayer;
+struct Curve;
+
+/// Pressure against speed for three oil temperatures, where the oil goes, other oils, levers; what
+/// would mend it; what readings say is wrong.
+class PressurePage : public Page
+{
+    Q_OBJECT
+public:
+    PressurePage(OpenBuild &open, QWidget *parent);
+    std::vector<PageTab> tabs() const override { return { { "pressure", tr("Pressure") } }; }
+    QString title() const override { return tr("Pressure at the gauge"); }
+    QString about() const override;
+    void leave() override;
+    QWidget *headWidget() override;
+    void refresh() override;
+    PanelContent panel() override;
+
+private:
+    void verdict(PanelContent &out) const;
+    void useFields(PanelContent &out) const;
+    void crankVerdict(PanelContent &out) const;
+    void draw(const std::vector<ForecastLine> &lines);
+    void drawFiner();
+    void sample();
+    void takeSamples(Result<SampledForecast> answer);
+    void showSamples();
+    Curve ruleCurve(double from_rpm, double to_rpm) const;
+
+    GasLayer *m_gas;
+    CurveChart *m_chart;
+    QWidget *m_shares, *m_oils, *m_levers;
+    QTimer *m_finer; ///< more speeds once the keys rest
+    QTimer *m_progress; ///< how far the draws are
+    QPushButton *m_cancel;
+    Background m_background;
+    std::optional<SampledForecast> m_samples; ///< of this document; none while they are drawn
+    std::vector<ForecastLine> m_lines; ///< as drawn last
+};
+
+} // namespace mildpath
