@@ -52,6 +52,7 @@ public:
         , m_open(open)
         , m_place(place)
     {
+        connect(&open, &OpenBuild::opened, this, [this] { reset(); });
     }
 
     Place place() const { return m_place; }

@@ -273,10 +273,6 @@ void MainWindow::connectParts()
     });
     connect(m_open, &OpenBuild::journalKept, this,
             [this] { m_messages->say(tr("Edits are kept against a crash again.")); });
-    connect(m_open, &OpenBuild::opened, this, [this] {
-        for (Bench *bench : m_benches)
-            bench->reset();
-    });
     connect(m_open, &OpenBuild::mapWanted, this, [this] { showBench(Place::Route); });
     connect(m_strip, &ReadoutStrip::benchAsked, this, [this](Place place, const QString &stop) {
         if (!stop.isEmpty())

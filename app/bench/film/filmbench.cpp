@@ -67,11 +67,10 @@ FilmBench::FilmBench(OpenBuild &open, QWidget *parent)
     lower->addWidget(m_ball, 1);
     lower->addWidget(m_fuel, 1);
     column->addLayout(lower, 2);
-    connect(&open, &OpenBuild::opened, this, &FilmBench::takeUse);
     connect(m_fuel, &FuelCard::fuelChanged, m_chart, &OilChart::setFuel);
 }
 
-void FilmBench::takeUse()
+void FilmBench::reset()
 {
     const Use &use = m_open.build().use;
     const QSignalBlocker speed(m_speed), oil(m_oil);

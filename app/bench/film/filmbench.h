@@ -23,10 +23,10 @@ class FilmBench : public Bench
 public:
     FilmBench(OpenBuild &open, QWidget *parent);
     void refresh() override;
+    void reset() override;
     PanelContent panel() const override;
 
 private:
-    void takeUse();
     void solve();
     void verdicts(PanelContent &out) const;
     void oilFields(PanelContent &out) const;

@@ -74,14 +74,16 @@ FinishPage::FinishPage(OpenBuild &open, QWidget *parent)
         m_trace = m_open.build().boreTraces.back().id;
         refresh();
     });
-    connect(&open, &OpenBuild::opened, this, [this] {
-        m_work.giveUp();
-        m_reading = false;
-        m_read.clear();
-        m_asked.reset();
-        m_trace.clear();
-        m_stack->setCurrentIndex(0);
-    });
+}
+
+void FinishPage::reset()
+{
+    m_work.giveUp();
+    m_reading = false;
+    m_read.clear();
+    m_asked.reset();
+    m_trace.clear();
+    m_stack->setCurrentIndex(0);
 }
 
 void FinishPage::makeTop(QWidget *page)

@@ -24,6 +24,7 @@ public:
     FinishPage(OpenBuild &open, QWidget *parent);
     std::vector<PageTab> tabs() const override { return { { "traces", tr("Traces") } }; }
     QString title() const override { return tr("The wall of the bore"); }
+    void reset() override;
     void refresh() override;
     PanelContent panel() override;
     QString about() const override;

@@ -144,7 +144,11 @@ SealPage::SealPage(OpenBuild &open, QWidget *parent)
     column->addWidget(entryCard(m_form, QStringLiteral("seal.record"), this));
     connect(m_form, &EntryForm::changed, this, &SealPage::showKind);
     connect(m_form, &EntryForm::submitted, this, &SealPage::record);
-    connect(&open, &OpenBuild::opened, this, [this] { m_form->clear(); });
+}
+
+void SealPage::reset()
+{
+    m_form->clear();
 }
 
 void SealPage::showKind()

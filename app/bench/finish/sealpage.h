@@ -36,6 +36,7 @@ public:
     SealPage(OpenBuild &open, QWidget *parent);
     std::vector<PageTab> tabs() const override { return { { "ring_seal", tr("Ring seal") } }; }
     QString title() const override { return tr("How the rings seal"); }
+    void reset() override;
     void refresh() override;
     PanelContent panel() override;
     QString about() const override;

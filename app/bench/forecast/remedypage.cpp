@@ -196,6 +196,10 @@ RemedyPage::RemedyPage(OpenBuild &open, QWidget *parent)
     , m_with(new QLabel(this))
     , m_chart(new RemedyChart(nullptr))
 {
+    connect(&open, &OpenBuild::imaginedChanged, this, [this] {
+        if (isVisible())
+            refresh();
+    });
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     m_with->setObjectName(QStringLiteral("remedy.with"));

@@ -212,7 +212,11 @@ FlowPage::FlowPage(OpenBuild &open, QWidget *parent)
         refresh();
         Q_EMIT changed();
     });
-    connect(&open, &OpenBuild::opened, m_compared, &QWidget::hide);
+}
+
+void FlowPage::reset()
+{
+    m_compared->hide();
 }
 
 void FlowPage::refresh()

@@ -56,6 +56,7 @@ public:
     explicit FlowPage(OpenBuild &open, QWidget *parent = nullptr);
     std::vector<PageTab> tabs() const override { return { { "flow", tr("Flow seen") } }; }
     QString title() const override { return tr("Oil seen to flow"); }
+    void reset() override;
     void refresh() override;
     PanelContent panel() override;
     /// Shows another build's flows beside these. @return what forbids comparing, or the file's

@@ -79,15 +79,17 @@ RehearsalPage::RehearsalPage(OpenBuild &open, QWidget *parent)
     m_timer->setInterval(rehearsalTick_ms);
     connect(m_timer, &QTimer::timeout, this,
             [this] { advance(timesFaster * rehearsalTick_ms / 1000.0); });
-    connect(&open, &OpenBuild::opened, this, [this] {
-        m_timer->stop();
-        m_rehearsal.reset();
-        m_played.clear();
-        m_now.reset();
-        m_said.clear();
-    });
     qApp->installEventFilter(this);
     show();
+}
+
+void RehearsalPage::reset()
+{
+    m_timer->stop();
+    m_rehearsal.reset();
+    m_played.clear();
+    m_now.reset();
+    m_said.clear();
 }
 
 void RehearsalPage::makeControls(QVBoxLayout *column)

@@ -27,6 +27,7 @@ public:
     RehearsalPage(OpenBuild &open, QWidget *parent);
     std::vector<PageTab> tabs() const override { return { { "rehearse", tr("Rehearse") } }; }
     QString title() const override { return tr("Rehearsal"); }
+    void reset() override;
     void refresh() override;
     PanelContent panel() override;
     QString about() const override;

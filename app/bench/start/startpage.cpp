@@ -74,6 +74,19 @@ StartPage::StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent)
     connectParts();
 }
 
+void StartPage::reset()
+{
+    m_log->stop(tr("another build was opened"));
+    m_step.clear();
+    m_say.clear();
+    m_judged = m_diagnosed = 0;
+    m_diagnosis.reset();
+    m_who.clear();
+    m_why.clear();
+    m_typed = {};
+    m_middle->setCurrentIndex(0);
+}
+
 /// Where there is little room the card gives way first.
 void StartPage::resizeEvent(QResizeEvent *)
 {
@@ -156,17 +169,6 @@ void StartPage::connectParts()
                 if (const auto ok = m_open.record(std::move(log)); !ok)
                     Q_EMIT complained(qs(ok.error().message));
             });
-    connect(&m_open, &OpenBuild::opened, this, [this] {
-        m_log->stop(tr("another build was opened"));
-        m_step.clear();
-        m_say.clear();
-        m_judged = m_diagnosed = 0;
-        m_diagnosis.reset();
-        m_who.clear();
-        m_why.clear();
-        m_typed = {};
-        m_middle->setCurrentIndex(0);
-    });
     // Keys while it records, wherever the focus is: Space must stop it from any bench.
     qApp->installEventFilter(this);
 }

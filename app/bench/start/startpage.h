@@ -31,6 +31,7 @@ public:
     StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent);
     std::vector<PageTab> tabs() const override { return { { "live", tr("Live") } }; }
     QString title() const override { return tr("Prime, then start"); }
+    void reset() override;
     void refresh() override;
     PanelContent panel() override;
     void takeFocus() override;
