@@ -5,6 +5,7 @@
 #include "quantity/json.h"
 
 #include <algorithm>
+#include <cstdio>
 #include <memory>
 
 namespace mildpath {
@@ -87,6 +88,11 @@ int runTestClasses(int argc, char **argv)
             wanted << argv[i];
         else
             rest.push_back(argv[i]);
+    }
+    // A word that is no class would be taken for a function of every class.
+    if (wanted.isEmpty() && rest.size() > 1 && rest[1][0] != '-') {
+        std::fprintf(stderr, "there is no test class %s\n", rest[1]);
+        return 2;
     }
     int failed = 0;
     for (const TestClass &c : testClasses()) {

@@ -5,6 +5,7 @@
 
 #include <QObject>
 #include <QThreadPool>
+#include <QtConcurrentRun>
 
 #include <memory>
 
@@ -32,26 +33,21 @@ public:
     /// @param done  called here with what work returned, unless something newer was asked
     template <class Work, class Done> void ask(Work work, Done done)
     {
+        using Answer = std::invoke_result_t<Work &, Progress &>;
         giveUp();
-        m_progress = std::make_shared<Progress>();
-        m_pool.start([this, question = m_question, progress = m_progress, work = std::move(work),
-                      done = std::move(done)]() mutable {
-            auto answer = work(*progress);
-            QMetaObject::invokeMethod(
-                this,
-                [this, question, done = std::move(done), answer = std::move(answer)]() mutable {
-                    if (question != m_question)
-                        return;
-                    m_progress.reset();
-                    done(std::move(answer));
-                },
-                Qt::QueuedConnection);
+        const auto progress = m_progress = std::make_shared<Progress>();
+        QtConcurrent::run(&m_pool, [progress, work = std::move(work)]() mutable {
+            return work(*progress);
+        }).then(this, [this, progress, done = std::move(done)](Answer answer) mutable {
+            if (progress != m_progress)
+                return;
+            m_progress.reset();
+            done(std::move(answer));
         });
     }
 
     void giveUp()
     {
-        ++m_question;
         if (m_progress)
             m_progress->cancel = true;
         m_progress.reset();
@@ -61,7 +57,6 @@ public:
     const Progress *progress() const { return m_progress.get(); }
 
 private:
-    quint64 m_question = 0;
     std::shared_ptr<Progress> m_progress;
     QThreadPool m_pool;
 };

@@ -3,13 +3,13 @@
 
 #include "bearing/load.h"
 #include "oil/grades.h"
+#include "quantity/parallel.h"
 
 #include <boost/math/tools/toms748_solve.hpp>
 
 #include <algorithm>
 #include <cmath>
-#include <future>
-#include <thread>
+#include <mutex>
 
 namespace mildpath {
 namespace {
@@ -213,15 +213,14 @@ Result<RoomMap> roomMap(const Build &build, const std::vector<GaugedSize> &sizes
     p.done = 0;
     p.whole = static_cast<int>(map.cold_um.size() * map.rows.size());
     MapMaker maker(asked, sizes, map, p);
-    const size_t threads = std::clamp(std::thread::hardware_concurrency(), 1U, 4U);
-    std::vector<std::future<Result<void>>> others;
-    for (size_t t = 1; t < threads; ++t)
-        others.push_back(std::async(std::launch::async,
-                                    [&maker, t, threads] { return maker.columns(t, threads); }));
-    Result<void> outcome = maker.columns(0, threads);
-    for (auto &other : others)
-        if (auto ended = other.get(); outcome && !ended)
+    std::mutex once;
+    Result<void> outcome;
+    onAllCores([&](unsigned first, unsigned step) {
+        const auto ended = maker.columns(first, step);
+        const std::lock_guard lock(once);
+        if (outcome && !ended)
             outcome = ended;
+    });
     if (!outcome)
         return tl::unexpected(outcome.error());
     return map;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/sampling.h"
 
-#include "assess/cores.h"
+#include "quantity/parallel.h"
 
 // The interpolator of Boost 1.74 takes isnan from the global namespace.
 #include <math.h>

@@ -5,6 +5,8 @@
 #include "quantity/rounding.h"
 #include "rules/rules.h"
 
+#include <Eigen/Dense>
+
 #include <algorithm>
 #include <cmath>
 
@@ -15,31 +17,6 @@ constexpr int mostNewtonSteps = 100;
 constexpr int mostCoupledSteps = 12;
 constexpr int mostRounds = 80;
 constexpr int stubbornFrom = 6; // rounds after which a cycle is to be broken
-
-/// Gauss with pivoting on rows [a | b]; the answer lands in the last column.
-bool solveSmall(std::vector<std::vector<double>> &rows)
-{
-    const size_t n = rows.size();
-    for (size_t k = 0; k < n; ++k) {
-        size_t best = k;
-        for (size_t i = k + 1; i < n; ++i)
-            if (std::abs(rows[i][k]) > std::abs(rows[best][k]))
-                best = i;
-        if (!(std::abs(rows[best][k]) > 1e-12))
-            return false;
-        std::swap(rows[k], rows[best]);
-        for (size_t i = 0; i < n; ++i) {
-            if (i == k)
-                continue;
-            const double factor = rows[i][k] / rows[k][k];
-            for (size_t j = k; j <= n; ++j)
-                rows[i][j] -= factor * rows[k][j];
-        }
-    }
-    for (size_t k = 0; k < n; ++k)
-        rows[k][n] /= rows[k][k];
-    return true;
-}
 
 } // namespace
 
@@ -307,34 +284,42 @@ bool Network::coupledStep(Work &work) const
     }
     m_elimination.solve(factor, work.step);
 
-    const size_t r = live.size();
-    std::vector<std::vector<double>> z(r, std::vector<double>(n, 0.0));
-    std::vector<std::vector<double>> small(r, std::vector<double>(r + 1, 0.0));
-    const auto at
-        = [&](size_t k) { return static_cast<size_t>(m_elements[m_lagging[live[k]]].freeFrom); };
-    const auto slope = [&](size_t k) { return work.lag[m_lagging[live[k]]].target.slope; };
-    for (size_t k = 0; k < r; ++k) {
+    // Woodbury: z answers to a unit of each live value, the small system tells how far each goes.
+    const auto r = static_cast<Eigen::Index>(live.size());
+    std::vector<std::vector<double>> z(live.size(), std::vector<double>(n, 0.0));
+    const auto liveAt = [&](Eigen::Index k) { return live[static_cast<size_t>(k)]; };
+    const auto at = [&](Eigen::Index k) {
+        return static_cast<size_t>(m_elements[m_lagging[liveAt(k)]].freeFrom);
+    };
+    Eigen::MatrixXd small = Eigen::MatrixXd::Identity(r, r);
+    Eigen::VectorXd moved(r);
+    for (size_t k = 0; k < live.size(); ++k) {
         push(live[k], z[k], 1);
         m_elimination.solve(factor, z[k]);
     }
-    for (size_t k = 0; k < r; ++k) {
-        for (size_t j = 0; j < r; ++j)
-            small[k][j] = (k == j ? 1.0 : 0.0) + slope(k) * z[j][at(k)];
-        small[k][r] = slope(k) * work.step[at(k)];
+    for (Eigen::Index k = 0; k < r; ++k) {
+        const double slope = work.lag[m_lagging[liveAt(k)]].target.slope;
+        for (Eigen::Index j = 0; j < r; ++j)
+            small(k, j) += slope * z[static_cast<size_t>(j)][at(k)];
+        moved(k) = slope * work.step[at(k)];
     }
-    if (!solveSmall(small))
-        return false;
-    for (size_t k = 0; k < r; ++k)
+    if (r > 0) {
+        const Eigen::FullPivLU<Eigen::MatrixXd> lu(small);
+        if (!lu.isInvertible())
+            return false;
+        moved = lu.solve(moved);
+    }
+    for (size_t k = 0; k < live.size(); ++k)
         for (size_t i = 0; i < n; ++i)
-            work.step[i] -= z[k][i] * small[k][r];
+            work.step[i] -= z[k][i] * moved(static_cast<Eigen::Index>(k));
     for (size_t i = 0; i < n; ++i)
         work.p[i] += std::clamp(work.step[i], -largestStep_pa, largestStep_pa);
     for (const size_t i : m_lagging) {
         Work::Lag &lag = work.lag[i];
         lag.value = lag.target.value;
     }
-    for (size_t k = 0; k < r; ++k)
-        work.lag[m_lagging[live[k]]].value += small[k][r];
+    for (Eigen::Index k = 0; k < r; ++k)
+        work.lag[m_lagging[liveAt(k)]].value += moved(k);
     return true;
 }
 

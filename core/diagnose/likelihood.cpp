@@ -7,79 +7,56 @@
 
 namespace mildpath {
 
+namespace {
+
+Eigen::Map<const Eigen::VectorXd> vectorOf(std::span<const double> x)
+{
+    return { x.data(), static_cast<Eigen::Index>(x.size()) };
+}
+
+} // namespace
+
 Covariance::Covariance(std::span<const double> predicted, std::span<const double> gauge,
                        double independent, double common,
                        std::span<const std::vector<double>> directions)
     : m_predicted(predicted.begin(), predicted.end())
-    , m_factor(predicted.size() * predicted.size())
 {
-    const size_t n = size();
-    for (size_t i = 0; i < n; ++i)
-        for (size_t j = 0; j <= i; ++j) {
-            double s = common * common * predicted[i] * predicted[j];
-            if (i == j)
-                s += gauge[i] * gauge[i] + std::pow(independent * predicted[i], 2);
-            for (const std::vector<double> &v : directions)
-                s += v[i] * v[j];
-            for (size_t k = 0; k < j; ++k)
-                s -= factor(i, k) * factor(j, k);
-            factor(i, j) = i == j ? std::sqrt(s) : s / factor(j, j);
-        }
-}
-
-std::vector<double> Covariance::forward(std::span<const double> r) const
-{
-    std::vector<double> out(r.begin(), r.end());
-    for (size_t i = 0; i < size(); ++i) {
-        for (size_t k = 0; k < i; ++k)
-            out[i] -= factor(i, k) * out[k];
-        out[i] /= factor(i, i);
-    }
-    return out;
+    const auto h = vectorOf(predicted);
+    Eigen::MatrixXd s = common * common * h * h.transpose();
+    s.diagonal()
+        += vectorOf(gauge).array().square().matrix() + (independent * h).array().square().matrix();
+    for (const std::vector<double> &v : directions)
+        s += vectorOf(v) * vectorOf(v).transpose();
+    m_factor.compute(s);
 }
 
 std::vector<double> Covariance::solve(std::span<const double> r) const
 {
-    std::vector<double> out = forward(r);
-    for (size_t i = size(); i-- > 0;) {
-        for (size_t k = i + 1; k < size(); ++k)
-            out[i] -= factor(k, i) * out[k];
-        out[i] /= factor(i, i);
-    }
-    return out;
+    const Eigen::VectorXd x = m_factor.solve(vectorOf(r));
+    return { x.begin(), x.end() };
 }
 
 double Covariance::quadratic(std::span<const double> r) const
 {
-    double out = 0;
-    for (const double x : forward(r))
-        out += x * x;
-    return out;
+    return m_factor.matrixL().solve(vectorOf(r)).squaredNorm();
 }
 
 double Covariance::logDeterminant() const
 {
-    double out = 0;
-    for (size_t i = 0; i < size(); ++i)
-        out += 2 * std::log(factor(i, i));
-    return out;
+    return 2 * m_factor.matrixLLT().diagonal().array().log().sum();
 }
 
 Covariance::MeanVariance Covariance::lastGiven(std::span<const double> residual) const
 {
     // The factor's last row holds both: with L z = r, the mean moves by ℓ·z, and what is left of
     // the variance is the last pivot squared.
-    const size_t last = size() - 1;
-    double mean = m_predicted[last];
-    std::vector<double> z;
-    for (size_t i = 0; i < last; ++i) {
-        double x = residual[i];
-        for (size_t k = 0; k < i; ++k)
-            x -= factor(i, k) * z[k];
-        z.push_back(x / factor(i, i));
-        mean += factor(last, i) * z[i];
-    }
-    return { mean, factor(last, last) * factor(last, last) };
+    const auto last = static_cast<Eigen::Index>(size()) - 1;
+    const Eigen::MatrixXd l = m_factor.matrixL();
+    const Eigen::VectorXd z = l.topLeftCorner(last, last)
+                                  .triangularView<Eigen::Lower>()
+                                  .solve(vectorOf(residual.first(static_cast<size_t>(last))));
+    const double pivot = l(last, last);
+    return { m_predicted.back() + l.row(last).head(last).dot(z), pivot * pivot };
 }
 
 double Covariance::logDensity(std::span<const double> y) const

@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <Eigen/Cholesky>
+
 #include <span>
 #include <vector>
 
 namespace mildpath {
 
 /// Covariance of readings around a prediction: a diagonal and a few common directions,
-/// S = diag(d) + Σ v vᵀ. Cholesky, textbook.
+/// S = diag(d) + Σ v vᵀ.
 class Covariance
 {
 public:
@@ -37,12 +39,9 @@ public:
 
 private:
     size_t size() const { return m_predicted.size(); }
-    double &factor(size_t i, size_t j) { return m_factor[i * size() + j]; }
-    double factor(size_t i, size_t j) const { return m_factor[i * size() + j]; }
-    std::vector<double> forward(std::span<const double> r) const;
 
     std::vector<double> m_predicted;
-    std::vector<double> m_factor; ///< lower triangle L of S = L Lᵀ, row by row
+    Eigen::LLT<Eigen::MatrixXd> m_factor; ///< L of S = L Lᵀ
 };
 
 /// A normal component of a mixture: weight, mean, standard deviation.

@@ -2,8 +2,8 @@
 #include "diagnose/signatures.h"
 
 #include "assess/calibrated.h"
-#include "assess/cores.h"
 #include "circuit/elementtypes.h"
+#include "quantity/parallel.h"
 
 #include <algorithm>
 #include <cmath>

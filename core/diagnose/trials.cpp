@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/trials.h"
 
-#include "assess/cores.h"
+#include "quantity/parallel.h"
 
 #include <algorithm>
 #include <cmath>

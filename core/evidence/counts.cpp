@@ -3,23 +3,22 @@
 
 #include <boost/math/distributions/binomial.hpp>
 
-#include <cmath>
+#include <algorithm>
 
 namespace mildpath {
 namespace {
 
+using Binomial = boost::math::binomial_distribution<>;
+
 /// Two-sided, by the sum of small probabilities.
 double smallProbabilities(int n, int k, double p0)
 {
-    const double all = std::lgamma(n + 1.0), log1 = std::log(p0), log0 = std::log1p(-p0);
-    const auto logTerm = [&](int i) {
-        return all - std::lgamma(i + 1.0) - std::lgamma(n - i + 1.0) + i * log1 + (n - i) * log0;
-    };
-    const double limit = logTerm(k) + std::log1p(1e-7);
+    const Binomial counts(n, p0);
+    const double limit = pdf(counts, k) * (1 + 1e-7);
     double sum = 0;
     for (int i = 0; i <= n; ++i)
-        if (const double t = logTerm(i); t <= limit)
-            sum += std::exp(t);
+        if (const double p = pdf(counts, i); p <= limit)
+            sum += p;
     return std::min(1.0, sum);
 }
 
@@ -33,7 +32,6 @@ CountComparison compareCounts(const Exposure &first, const Exposure &second)
     if (n == 0)
         return out;
     out.p = smallProbabilities(n, second.count, e2 / (e1 + e2));
-    using Binomial = boost::math::binomial_distribution<>;
     const auto ratio = [&](double p) { return p / (1 - p) * e1 / e2; };
     out.low95
         = second.count == 0 ? 0 : ratio(Binomial::find_lower_bound_on_p(n, second.count, 0.025));

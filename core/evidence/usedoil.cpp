@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "evidence/usedoil.h"
 
+#include <boost/math/statistics/univariate_statistics.hpp>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -32,13 +34,6 @@ constexpr std::array oilElements {
     ElementKind { "Ca", "calcium", "", "detergent", false, false },
     ElementKind { "Mg", "magnesium", "", "detergent", false, false },
 };
-
-double median(std::vector<double> v)
-{
-    std::ranges::sort(v);
-    const size_t n = v.size();
-    return n % 2 ? v[n / 2] : (v[n / 2 - 1] + v[n / 2]) / 2;
-}
 
 } // namespace
 
@@ -72,12 +67,15 @@ WearRate wearRate(const WearInput &in)
 OwnPattern ownPattern(std::span<const double> earlier, double per100h_mg_kg, double hours_h)
 {
     OwnPattern out;
-    const std::vector<double> values(earlier.begin(), earlier.end());
-    out.median = median(values);
-    std::vector<double> off;
-    for (const double v : values)
-        off.push_back(std::abs(v - out.median));
-    out.scale = std::max({ 1.4826 * median(off), 0.1 * std::abs(out.median), 100 / hours_h });
+    namespace statistics = boost::math::statistics;
+    std::vector<double> values(earlier.begin(), earlier.end());
+    out.median = statistics::median(values);
+    for (double &v : values)
+        v = std::abs(v - out.median);
+    // The median twice: the library's own median deviation (1.74) forgets the centre where the
+    // count is even.
+    out.scale = std::max(
+        { 1.4826 * statistics::median(values), 0.1 * std::abs(out.median), 100 / hours_h });
     if (earlier.size() >= leastHistory)
         out.z = (per100h_mg_kg - out.median) / out.scale;
     return out;
