@@ -75,6 +75,8 @@ private:
             || (e.scope == "part" && isPart(e.target));
         if (!known)
             add("/target", "there is no " + e.scope + " \"" + e.target + "\"");
+        if (kind->results.empty() && !e.result.empty())
+            add("/result", "\"" + e.result + "\" does not go with " + e.kind);
         if (!kind->results.empty()
             && std::find(kind->results.begin(), kind->results.end(), e.result)
                 == kind->results.end())
@@ -86,7 +88,25 @@ private:
         if (!(e.days >= 0 && e.days <= 36500))
             add("/days", "must be 0 to 36 500");
     }
-    void check(const DebrisFind &f) { stop(f.stop, true); }
+    void check(const DebrisFind &f)
+    {
+        stop(f.stop, true);
+        const std::array<std::string_view, 2> yesNo { "yes", "no" };
+        word("/size", f.size, debrisSizes());
+        word("/colour", f.colour, debrisColours());
+        word("/hardness", f.hardness, debrisHardnesses());
+        word("/magnetic", f.magnetic, yesNo);
+    }
+    /// One of a few words, or none.
+    void word(const std::string &key, const std::string &is, std::span<const std::string_view> of)
+    {
+        if (is.empty() || std::find(of.begin(), of.end(), is) != of.end())
+            return;
+        std::string known;
+        for (const std::string_view w : of)
+            known += (known.empty() ? "" : ", ") + std::string(w);
+        add(key, "\"" + is + "\" is not a word for it; known: " + known);
+    }
     void check(const Sign &s)
     {
         stop(s.stop);

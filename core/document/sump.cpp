@@ -125,7 +125,7 @@ public:
 
     void run()
     {
-        checkValues(m_sump.values, keys, "/sump", m_errors);
+        checkValues(m_sump.values, keys, "/sump/values", m_errors);
         for (const auto &[key, word] :
              { std::pair("coolant", &m_sump.coolant), std::pair("fuel", &m_sump.fuel) })
             if (!word->empty() && std::find(words.begin(), words.end(), *word) == words.end())
@@ -135,10 +135,10 @@ public:
         crank();
         const auto low = m_sump.own("stick_low_mm"), high = m_sump.own("stick_high_mm");
         if (low && high && !(*low < *high))
-            add("stick_high_mm", "must be above the low mark");
+            add("values/stick_high_mm", "must be above the low mark");
         const auto fill = m_sump.own("fill_l"), held = m_sump.own("static_holdup_l");
         if (fill && held && *held > *fill)
-            add("static_holdup_l", "is more than was poured in");
+            add("values/static_holdup_l", "is more than was poured in");
     }
 
 private:
@@ -165,7 +165,8 @@ private:
             add(key, "its lowest point must stand at height 0, stands at " + plain(lowest));
         if (const auto x = m_sump.own(pickup))
             if (const auto floor = floorAt_m(profile, *x * 1e-3); !floor)
-                add(pickup, "the pickup lies outside the pan: " + plain(*x) + " mm");
+                add(std::string("values/") + pickup,
+                    "the pickup lies outside the pan: " + plain(*x) + " mm");
     }
 
     /// A swept circle that reaches under the floor is a slip of the pen.
@@ -183,7 +184,7 @@ private:
             const auto floor
                 = across.empty() ? std::optional(0.0) : floorAt_m(across, x.value_or(0) * 1e-3);
             if (floor && *z - *r < *floor * 1e3)
-                add(zKey,
+                add(std::string("values/") + zKey,
                     "what it sweeps reaches under the floor of the pan: " + plain(*z - *r) + " mm");
         }
     }

@@ -40,9 +40,9 @@ public:
         passages();
         checkPlumbing(m_build, m_errors);
         checkSump(m_build, m_errors);
-        checkValues(m_build.start.values, startKeys(), "/start", m_errors);
-        checkValues(m_build.finish.values, finishKeys(), "/finish", m_errors);
-        checkValues(m_build.after.values, afterKeys(), "/after", m_errors);
+        checkValues(m_build.start.values, startKeys(), "/start/values", m_errors);
+        checkValues(m_build.finish.values, finishKeys(), "/finish/values", m_errors);
+        checkValues(m_build.after.values, afterKeys(), "/after/values", m_errors);
         checkLogs(m_build, m_errors);
         return std::move(m_errors);
     }

@@ -235,16 +235,16 @@ void TestAir::wrongSump_isRefusedWithItsPlace_data()
     };
     row("a key no sump has", R"({"edit":"sump","key":"colour","value":3})", "sump/colour",
         "nothing a sump has");
-    row("a fill below nothing", R"({"edit":"sump","key":"fill_l","value":-1})", "/sump/fill_l",
+    row("a fill below nothing", R"({"edit":"sump","key":"fill_l","value":-1})", "/sump/values/fill_l",
         "must be");
     row("more held than poured", R"({"edit":"sump","key":"static_holdup_l","value":20})",
-        "/sump/static_holdup_l", "more than");
+        "/sump/values/static_holdup_l", "more than");
     row("pickup outside the pan", R"({"edit":"sump","key":"pickup_along_mm","value":2000})",
-        "/sump/pickup_along_mm", "outside the pan");
+        "/sump/values/pickup_along_mm", "outside the pan");
     row("crank under the floor", R"({"edit":"sump","key":"crank_z_mm","value":20})",
-        "/sump/crank_z_mm", "under the floor");
+        "/sump/values/crank_z_mm", "under the floor");
     row("marks upside down", R"({"edit":"sump","key":"stick_low_mm","value":90})",
-        "/sump/stick_high_mm", "above the low");
+        "/sump/values/stick_high_mm", "above the low");
     row("a section that crosses itself",
         R"({"edit":"pan","along_mm":[[0,0],[400,300],[400,0],[0,300]],"across_mm":[],"shape":""})",
         "/sump/along_mm/2", "crosses");
