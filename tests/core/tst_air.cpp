@@ -235,8 +235,8 @@ void TestAir::wrongSump_isRefusedWithItsPlace_data()
     };
     row("a key no sump has", R"({"edit":"sump","key":"colour","value":3})", "sump/colour",
         "nothing a sump has");
-    row("a fill below nothing", R"({"edit":"sump","key":"fill_l","value":-1})", "/sump/values/fill_l",
-        "must be");
+    row("a fill below nothing", R"({"edit":"sump","key":"fill_l","value":-1})",
+        "/sump/values/fill_l", "must be");
     row("more held than poured", R"({"edit":"sump","key":"static_holdup_l","value":20})",
         "/sump/values/static_holdup_l", "more than");
     row("pickup outside the pan", R"({"edit":"sump","key":"pickup_along_mm","value":2000})",
