@@ -104,7 +104,6 @@ void printFilms()
     std::printf("table / 0.3 µs %.2f%s\n", thousand / 1000 / 0.3, sum < 0 ? " " : "");
 }
 
-/// Bands of the demo, and assessments of the largest template.
 /// A logbook of 2 000 events read and derived; the plan of the largest template.
 void printCleaning(Build build)
 {

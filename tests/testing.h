@@ -26,6 +26,14 @@ inline void verifyClose(double actual, double expected, double rtol, double atol
                             .arg(expected, 0, 'g', 9)));
 }
 
+/// Instrumented code runs some ten times as long: what is repeated for its statistics is then
+/// repeated less, over the same code.
+#ifdef __SANITIZE_ADDRESS__
+inline constexpr bool sanitized = true;
+#else
+inline constexpr bool sanitized = false;
+#endif
+
 /// Where the data of the tests and the programs they start stand.
 extern const char *const testDataFolder, *const cliProgram, *const gaugeSimProgram,
                                                                 *const engineSimProgram;

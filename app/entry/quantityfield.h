@@ -10,7 +10,7 @@
 
 namespace mildpath {
 
-/// A field that takes any unit of its kind ("1.8 thou", "0.058 mm") and, with none, its own.
+/// A field that takes any unit of its kind ("2.3 thou", "0.058 mm") and, with none, its own.
 ///
 /// Enter stores and asks to move on; Up and Down nudge; Backspace in an empty field goes back;
 /// Escape brings the old value back. A value that cannot be is refused: the field keeps the text

@@ -56,8 +56,13 @@ Shown Figure::limit(double um)
 
 Shown Figure::pressure(double pa)
 {
-    if (pa > beyondStrength_pa)
-        return { QStringLiteral("> 15"), QStringLiteral("bar"), {} };
+    if (pa > beyondStrength_pa) {
+        Shown most = shown(beyondStrength_pa, Dimension::Pressure, "bar", 0, "psi", 0);
+        most.number.prepend(QStringLiteral("> "));
+        if (!most.second.isEmpty())
+            most.second.prepend(QStringLiteral("> "));
+        return most;
+    }
     return shown(pa, Dimension::Pressure, "bar", 2, "psi", 1);
 }
 

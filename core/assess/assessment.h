@@ -471,7 +471,7 @@ struct PumpOption
 {
     std::string name;
     double gauge_pa;
-    double power_w; ///< at the higher speed, p × theoretical flow / 0.85
+    double power_w; ///< at the higher speed, p × theoretical flow over pumpEfficiency
     std::string remark;
 };
 /// @param plan  adds the dressed pump; null: without

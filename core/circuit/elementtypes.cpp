@@ -269,7 +269,7 @@ std::string_view unitOfKey(std::string_view key)
     {
         std::string_view suffix, unit;
     };
-    static constexpr std::array<Suffix, 9> suffixes { {
+    static constexpr std::array<Suffix, 10> suffixes { {
         { "_um_per_k", "µm/K" },
         { "_mm2", "mm²" },
         { "_mm", "mm" },
@@ -279,6 +279,7 @@ std::string_view unitOfKey(std::string_view key)
         { "_c", "°C" },
         { "_k", "K" },
         { "_m3", "m³" },
+        { "_n", "N" },
     } };
     for (const Suffix &s : suffixes)
         if (key.ends_with(s.suffix))

@@ -153,6 +153,7 @@ private:
         const Oil &o = m_build.oil.oil;
         if (const auto line = waltherLine(o.kv40_mm2_s, o.kv100_mm2_s); !line)
             add("/oil/" + line.error().place, line.error().message);
+        checkRanges(recordType<ChosenOil>(), &m_build.oil, "/oil", m_errors);
         if (!(o.rho15_kg_m3 >= 600 && o.rho15_kg_m3 <= 1200))
             add("/oil/rho15_kg_m3", "must be 600 to 1200, is " + formatPlain(o.rho15_kg_m3, 1));
         std::set<std::string> names;
@@ -161,12 +162,11 @@ private:
             const std::string place = "/own_oils/" + std::to_string(i);
             if (const auto line = waltherLine(own.oil.kv40_mm2_s, own.oil.kv100_mm2_s); !line)
                 add(place + "/" + line.error().place, line.error().message);
+            checkRanges(recordType<ChosenOil>(), &own, place, m_errors);
             if (!(own.oil.rho15_kg_m3 >= 600 && own.oil.rho15_kg_m3 <= 1200))
                 add(place + "/rho15_kg_m3", "must be 600 to 1200");
             if (own.grade.empty() || !names.insert(own.grade).second)
                 add(place + "/grade", "is empty or used twice");
-            if (own.hths_mpa_s && !(*own.hths_mpa_s > 0.5 && *own.hths_mpa_s < 50))
-                add(place + "/hths_mpa_s", "must be 0.5 to 50");
         }
         checkRanges(recordType<Engine>(), &m_build.engine, "/engine", m_errors);
         checkRanges(recordType<Use>(), &m_build.use, "/use", m_errors);

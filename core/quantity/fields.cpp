@@ -323,9 +323,13 @@ void checkRanges(const RecordType &type, const void *record, const std::string &
                  std::vector<Error> &errors)
 {
     for (const Field &f : type.fields) {
-        if (!f.isRanged() || f.shape != MemberShape::Number)
+        if (!f.isRanged())
             continue;
-        const double v = f.number(record);
+        double v = f.least;
+        if (f.shape == MemberShape::Number)
+            v = f.number(record);
+        else if (f.shape == MemberShape::OptionalNumber)
+            v = memberIn<std::optional<double>>(f, record).value_or(f.least);
         if (v >= f.least && v <= f.most)
             continue;
         const int decimals = f.most <= 1 ? 2 : 0;

@@ -54,7 +54,7 @@ struct ParsedQuantity
     const Unit *unit; ///< the unit written, or the default one
 };
 
-/// Reads "1.8 thou", "0.058 mm", "65 °F", "12 psi" or a bare number in `defaultUnit`.
+/// Reads "2.3 thou", "0.058 mm", "61 °F", "12 psi" or a bare number in `defaultUnit`.
 ///
 /// The decimal sign is a point; a comma is refused here, because it may be a thousands mark: the
 /// entry field, which knows the user's language, resolves it first.

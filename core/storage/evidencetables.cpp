@@ -276,10 +276,13 @@ CutImport cutsFromTable(const Build &build, std::string_view text)
         c.area_cm2 = table.needed(row, "area_cm2", 0, 1e5);
         for (const CutKind &k : cutKinds())
             for (const char *where : { "pleats", "can" })
-                if (const auto n = table.number(row, countColumn(k.id, where), 0, 1e6))
+                if (const auto n = table.number(row, countColumn(k.id, where), 0, 1e6)) {
+                    if (*n != std::floor(*n))
+                        table.fault(row, countColumn(k.id, where), "must be a whole number");
                     c.counts.push_back(
                         { std::string(k.id), where, static_cast<int>(*n),
                           table.number(row, std::string(k.id) + "_largest_mm", 0, 100) });
+                }
         c.settled = table.text(row, "settled");
         c.note = table.text(row, "note");
         c.by = table.text(row, "by");

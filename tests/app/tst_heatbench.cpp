@@ -159,10 +159,10 @@ void TestHeatBench::log_saysWhatCannotBe()
 void TestHeatBench::log_takesTheShopsUnits()
 {
     m_window->currentBench()->takeFocus();
-    typeRow({ "65 °F", "65 °F", "65 °F", "1.8 thou" });
+    typeRow({ "61 °F", "61 °F", "61 °F", "2.3 thou" });
     const HeatPoint p = *standingHeatPoints(build(), "main_2").front();
-    verifyClose(p.spots_c[0], 18.33, 0, 0.01);
-    verifyClose(*p.reading_um, 45.72, 0, 0.001);
+    verifyClose(p.spots_c[0], 16.11, 0, 0.01);
+    verifyClose(*p.reading_um, 58.42, 0, 0.001);
 }
 
 void TestHeatBench::log_refusesWhatIsNoReading()

@@ -127,7 +127,7 @@ void TestAssess::notGauged_isAssumedAndNeverProven()
 void TestAssess::demoHotIdle_isBelievable()
 {
     const auto a = assess(demoBuild());
-    // Trade fact (common practice, no source): a healthy rebuilt engine shows 1.1 to 1.3 bar at hot
+    // Common practice, no source: a healthy rebuilt engine shows 1.1 to 1.3 bar at hot
     // idle and wants 10 psi per 1 000 rev/min at running heat.
     QVERIFY(a.hotIdle.gauge.value_pa > 1.0e5 && a.hotIdle.gauge.value_pa < 1.6e5);
     QVERIFY(a.highSpeed.gauge.value_pa > usualRule_pa_per_rpm * a.highSpeed.rpm);

@@ -105,6 +105,7 @@ void TestBearing::form_withoutCountedReadings_isAnError()
 
 void TestBearing::clearance_comesFromUprightReadingsOnly()
 {
+    // By hand: upright ones (50 + 54)/2, all counted (50 + 60 + 70 + 54)/4.
     const PositionReading readings[]
         = { { 90, 1, 50e-6 }, { 60, 1, 60e-6 }, { 120, 1, 70e-6 }, { 90, 2, 54e-6 } };
     verifyClose(boreForm(readings)->mean_m, 52e-6, 1e-12);

@@ -109,7 +109,7 @@ void TestOil::grade40_hasTwoHighShearMinima()
 
 void TestOil::gearAndEngineScales_areDifferentScales()
 {
-    // Trade fact (common practice, no source): a 75W-85 gear oil is the thinner of it and a 20W-50.
+    // Common practice, no source: a 75W-85 gear oil is the thinner of it and a 20W-50.
     const ShelfOil *gear = findShelfOil("75W-85 gear"), *engine = findShelfOil("20W-50");
     QVERIFY(gear->oil.kv100_mm2_s < engine->oil.kv100_mm2_s);
     QCOMPARE(gradeOf(gear->oil.kv100_mm2_s, std::nullopt, std::nullopt)->gearGrade,

@@ -140,7 +140,7 @@ void TestPump::suctionAir_hasACap()
 
 void TestPump::withinWorkshopLimits_slipStaysBearable()
 {
-    // Trade fact (common practice, no source): tip under 0.127 mm, ends under 0.152 mm. A pump at
+    // Common practice, no source: tip under 0.127 mm, ends under 0.152 mm. A pump at
     // those limits still delivers at hot idle against a bar; one at twice the tip does not.
     const double swept = 6.8e-6 * 800 / 60;
     QVERIFY(swept - pumpLeaks(pump(127, 152), hot_pa_s).total_m3_s_pa() * 1e5 > 0.3 * swept);

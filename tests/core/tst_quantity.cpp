@@ -41,12 +41,12 @@ void TestQuantity::text_isUnderstood_data()
     row("58", Dimension::Length, "µm", 58e-6);
     row("58 um", Dimension::Length, "mm", 58e-6);
     row("58μm", Dimension::Length, "mm", 58e-6); // Greek mu
-    row("0.0018\"", Dimension::Length, "µm", 45.72e-6);
-    row(" +1.8  thou ", Dimension::Length, "µm", 45.72e-6);
+    row("0.0023\"", Dimension::Length, "µm", 58.42e-6);
+    row(" +2.3  thou ", Dimension::Length, "µm", 58.42e-6);
     row("12 psi", Dimension::Pressure, "bar", 82737.0875);
     row("1.2 bar", Dimension::Pressure, "psi", 1.2e5);
-    row("65 °F", Dimension::Temperature, "°C", 18.3333333);
-    row("65 F", Dimension::Temperature, "°C", 18.3333333);
+    row("61 °F", Dimension::Temperature, "°C", 16.1111111);
+    row("61 F", Dimension::Temperature, "°C", 16.1111111);
     row("291.15 K", Dimension::Temperature, "°C", 18);
     row("\u221210", Dimension::Temperature, "°C", -10);
     row("5 qt", Dimension::Volume, "l", 4.73176473e-3);

@@ -28,7 +28,8 @@ private Q_SLOTS:
 private:
     static Json example(const std::string &name)
     {
-        for (const Json &e : jsonOf("calculators.json"))
+        static const Json all = jsonOf("calculators.json");
+        for (const Json &e : all)
             if (e["name"] == name)
                 return e["input"];
         return {};

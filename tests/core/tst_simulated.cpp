@@ -154,14 +154,15 @@ void TestSimulated::engine_primesAboutWhenForecast()
 {
     const PrimeForecast p = primeForecast(m_build, m_assessment);
     int within = 0;
-    for (unsigned seed = 1; seed <= 20; ++seed) {
+    constexpr int tried = sanitized ? 4 : 20;
+    for (unsigned seed = 1; seed <= tried; ++seed) {
         SimulatedEngine e = engine({ .seed = seed });
         e.turn(Turning::Drill, p.shaft_rpm);
         while (e.time_s() < *p.time.stop_s && e.readTap(m_build.gaugeTap) < firstPressure_kpa * 1e3)
             e.advance(0.25);
         within += e.time_s() >= *p.time.low_s && e.time_s() <= *p.time.high_s;
     }
-    QVERIFY2(within >= 15, qPrintable(QString::number(within)));
+    QVERIFY2(within >= tried * 3 / 4, qPrintable(QString::number(within)));
 }
 
 void TestSimulated::engine_warmsAsTheBuildSays()
@@ -186,7 +187,7 @@ void TestSimulated::engine_portLeftOpenNeverPrimes()
 void TestSimulated::plugMissing_gaugeInBandLastLiftersDryDiagnosisLeads_data()
 {
     QTest::addColumn<unsigned>("seed");
-    for (const unsigned seed : { 1U, 2U, 3U, 4U, 5U, 6U })
+    for (unsigned seed = 1; seed <= (sanitized ? 2U : 6U); ++seed)
         QTest::addRow("engine %u", seed) << seed;
 }
 

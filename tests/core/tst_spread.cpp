@@ -67,8 +67,8 @@ private Q_SLOTS:
     void failedBigEnd_marksTheOilsWayInOrder_data();
     void failedBigEnd_marksTheOilsWayInOrder();
     void everythingTheOilFeeds_isMarked();
-    void rules_areThoseOfTheTrade_data();
-    void rules_areThoseOfTheTrade();
+    void everyPart_hasItsRule_data();
+    void everyPart_hasItsRule();
     void unresolved_holdsTheStart();
     void shoppingList_namesWhatTheRuleReplaces();
     void magnet_isNowhereOffered();
@@ -158,9 +158,9 @@ void TestSpread::everythingTheOilFeeds_isMarked()
     }
 }
 
-void TestSpread::rules_areThoseOfTheTrade_data()
+void TestSpread::everyPart_hasItsRule_data()
 {
-    // Trade practice, no source: what settles a part that had bearing metal through it.
+    // Common practice, no source: what settles a part that had bearing metal through it.
     QTest::addColumn<QString>("kind");
     QTest::addColumn<bool>("cleaned");
     QTest::addColumn<bool>("flushed");
@@ -174,7 +174,7 @@ void TestSpread::rules_areThoseOfTheTrade_data()
     QTest::newRow("filter: replace") << "filter" << false << false << true;
 }
 
-void TestSpread::rules_areThoseOfTheTrade()
+void TestSpread::everyPart_hasItsRule()
 {
     QFETCH(QString, kind);
     const SpreadRule &rule = spreadRule(kind.toStdString());

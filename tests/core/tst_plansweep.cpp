@@ -1,0 +1,250 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+#include "document/engineplan.h"
+#include "report/buildsheet.h"
+#include "storage/readingtable.h"
+#include "testing.h"
+
+#include <random>
+
+// Engines described in every combination of words: each is a whole build that validates, is solved
+// from idle to its limit, survives its file and fills a sheet.
+
+using namespace mildpath;
+
+namespace tst_plansweep {
+
+class TestPlanSweep : public QObject
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void everyLayout_isAnEngine_data();
+    void everyLayout_isAnEngine();
+    void mixedWords_makeWholeBuilds_data();
+    void mixedWords_makeWholeBuilds();
+    void size_scalesWhatFollowsFromIt_data();
+    void size_scalesWhatFollowsFromIt();
+    void senselessPlans_areRefused_data();
+    void senselessPlans_areRefused();
+    void sheet_holdsWhatTheBuildHolds_data();
+    void sheet_holdsWhatTheBuildHolds();
+
+private:
+    static void isWhole(const Build &b)
+    {
+        const auto faults = validateBuild(b);
+        QVERIFY2(faults.empty(),
+                 faults.empty() ? "" : (faults[0].place + ": " + faults[0].message).c_str());
+        const Assessment a = assess(b);
+        QVERIFY2(!a.unsolved, a.unsolved ? a.unsolved->message.c_str() : "");
+        QVERIFY(a.hotIdle.gauge.value_pa > 2e4 && a.hotIdle.gauge.value_pa < 8e5);
+        // Nowhere below the vapour of hot oil, nowhere above what the relief lets through by far.
+        for (const PointPressure &p : a.hotIdle.points)
+            QVERIFY2(p.pressure_pa > -9e4 && p.pressure_pa < 2e6, p.name.c_str());
+        double shares = 0;
+        for (const OilShare &s : a.hotIdle.shares)
+            shares += s.ofSwept;
+        verifyClose(shares, 1, 1e-3);
+        const auto back = parseBuild(buildText(b));
+        QVERIFY(back);
+        QVERIFY(back->build == b);
+        std::set<std::string> ids;
+        for (const Stop &s : b.engine.stops)
+            QVERIFY2(ids.insert(s.id).second, s.id.c_str());
+    }
+};
+
+void TestPlanSweep::everyLayout_isAnEngine_data()
+{
+    QTest::addColumn<QString>("layout");
+    QTest::addColumn<int>("cylinders");
+    for (const LayoutChoice &l : layoutChoices())
+        for (const int n : l.cylinders)
+            QTest::addRow("%s, %d", std::string(l.layout).c_str(), n)
+                << QString::fromUtf8(l.layout.data(), static_cast<qsizetype>(l.layout.size())) << n;
+}
+
+void TestPlanSweep::everyLayout_isAnEngine()
+{
+    QFETCH(QString, layout);
+    QFETCH(int, cylinders);
+    EnginePlan plan;
+    plan.layout = layout.toStdString();
+    plan.cylinders = cylinders;
+    plan.name = "Sweep";
+    const auto b = planBuild(plan);
+    QVERIFY2(b, b ? "" : b.error().message.c_str());
+    isWhole(*b);
+    int mains = 0, bigEnds = 0;
+    for (const Stop &s : b->engine.stops) {
+        mains += s.kind == "main";
+        bigEnds += s.kind == "big_end";
+    }
+    QCOMPARE(mains, plan.mains());
+    QCOMPARE(bigEnds, cylinders);
+    QCOMPARE(b->engine.cylinders, cylinders);
+    // Displacement is that of bore and stroke.
+    const double litres = cylinders * 3.14159265 / 4 * 0.91 * 0.91 * 0.91; // dm³
+    verifyClose(b->engine.displacement_l, litres, 0.02);
+}
+
+void TestPlanSweep::mixedWords_makeWholeBuilds_data()
+{
+    QTest::addColumn<unsigned>("seed");
+    for (unsigned seed = 1; seed <= 12; ++seed)
+        QTest::addRow("%u", seed) << seed;
+}
+
+void TestPlanSweep::mixedWords_makeWholeBuilds()
+{
+    QFETCH(unsigned, seed);
+    std::mt19937 random(seed);
+    const auto chance = [&] { return random() % 2 == 0; };
+    const auto layouts = layoutChoices();
+    const LayoutChoice &l = layouts[random() % layouts.size()];
+    EnginePlan plan;
+    plan.name = "Mixed";
+    plan.layout = l.layout;
+    plan.cylinders = l.cylinders[random() % l.cylinders.size()];
+    plan.bore_mm = 60 + static_cast<double>(random() % 60);
+    plan.stroke_mm = plan.bore_mm * (0.8 + static_cast<double>(random() % 40) / 100);
+    plan.valveGear = std::array { "pushrods", "one_cam", "two_cams" }[random() % 3];
+    plan.solidLifters = chance();
+    plan.drySump = chance();
+    plan.remoteFilter = chance();
+    plan.cooler = chance();
+    plan.jets = chance();
+    plan.tensioner = chance();
+    plan.phasers = plan.valveGear != "pushrods" && chance();
+    plan.turbo = chance();
+    plan.balanceShafts = plan.layout == "inline" && chance();
+    const auto b = planBuild(plan);
+    if (!b) { // a combination there is not says which word, and what could stand there
+        QVERIFY(!b.error().place.empty() && !b.error().message.empty());
+        return;
+    }
+    isWhole(*b);
+    QCOMPARE(b->engine.ofKind("tank") != nullptr, plan.drySump);
+    QCOMPARE(b->engine.ofKind("turbo") != nullptr, plan.turbo);
+    QCOMPARE(b->engine.ofKind("jet") != nullptr, plan.jets);
+    QCOMPARE(b->engine.ofKind("cooler") != nullptr, plan.cooler);
+}
+
+void TestPlanSweep::size_scalesWhatFollowsFromIt_data()
+{
+    QTest::addColumn<double>("bore");
+    for (const double bore : { 55.0, 70.0, 91.0, 110.0, 140.0 })
+        QTest::addRow("%g mm", bore) << bore;
+}
+
+void TestPlanSweep::size_scalesWhatFollowsFromIt()
+{
+    QFETCH(double, bore);
+    EnginePlan plan;
+    plan.bore_mm = plan.stroke_mm = bore;
+    plan.name = "Scaled";
+    const Build b = planBuild(plan).value();
+    isWhole(b);
+    EnginePlan middling;
+    middling.name = "Middling";
+    const Build m = planBuild(middling).value();
+    const double scale = bore / 91;
+    const Stop &main = *b.engine.ofKind("main"), &usual = *m.engine.ofKind("main");
+    // docs/format/plan.md: journals by the bore to the power of 0.85.
+    verifyClose(main.journal_mm, usual.journal_mm * std::pow(scale, 0.85), 0.02);
+    verifyClose(b.engine.displacement_l, m.engine.displacement_l * std::pow(scale, 3), 0.03);
+}
+
+void TestPlanSweep::senselessPlans_areRefused_data()
+{
+    QTest::addColumn<QString>("member");
+    const char *const members[] = { "layout",   "cylinders",  "bore_mm", "stroke_mm", "block",
+                                    "main_cap", "valve_gear", "order",   "oil",       "overhead" };
+    for (const char *m : members)
+        QTest::newRow(m) << QString::fromLatin1(m);
+}
+
+void TestPlanSweep::senselessPlans_areRefused()
+{
+    QFETCH(QString, member);
+    EnginePlan plan;
+    plan.name = "Wrong";
+    const RecordType &type = recordType<EnginePlan>();
+    const Field *field = type.find(member.toStdString());
+    QVERIFY(field);
+    void *at = const_cast<void *>(field->at(&plan));
+    if (field->shape == MemberShape::Number)
+        *static_cast<double *>(at) = -4;
+    else if (field->shape == MemberShape::Integer)
+        *static_cast<int *>(at) = 37;
+    else
+        *static_cast<std::string *>(at) = "cheese";
+    const auto b = planBuild(plan);
+    QVERIFY(!b);
+    QVERIFY2(b.error().place.find(member.toStdString()) != std::string::npos,
+             (b.error().place + ": " + b.error().message).c_str());
+}
+
+void TestPlanSweep::sheet_holdsWhatTheBuildHolds_data()
+{
+    QTest::addColumn<QString>("demo");
+    for (const char *name :
+         { "harbour-fire-pump", "harbour-fire-pump-history", "harbour-fire-pump-started",
+           "harbour-launch-turbo", "harbour-standby", "harbour-tender-alloy" })
+        QTest::newRow(name) << QString::fromLatin1(name);
+}
+
+void TestPlanSweep::sheet_holdsWhatTheBuildHolds()
+{
+    QFETCH(QString, demo);
+    const auto loaded
+        = loadBuild(demoBuildPath().parent_path() / (demo.toStdString() + ".mildpath"));
+    QVERIFY(loaded);
+    const Build &b = loaded->build;
+    const Assessment a = assess(b);
+    const BuildSheet sheet = buildSheet(b, a, "29 November 2026");
+    QCOMPARE(sheet.title, b.name);
+    QVERIFY(!sheet.state.empty() && !sheet.under.empty());
+    std::string all;
+    int tables = 0;
+    for (const SheetBlock &block : sheet.blocks) {
+        if (const auto *t = std::get_if<SheetTable>(&block)) {
+            ++tables;
+            QCOMPARE(t->head.size(), t->widths.size());
+            double width = 0;
+            for (const double w : t->widths)
+                width += w;
+            QVERIFY(width > 0.5 && width <= 1.01);
+            QVERIFY(!t->rows.empty());
+            for (const auto &row : t->rows) {
+                QVERIFY(row.size() <= t->head.size());
+                for (const SheetCell &c : row)
+                    all += c.text + "\n";
+            }
+        } else if (const auto *h = std::get_if<SheetHeading>(&block)) {
+            QVERIFY(!h->text.empty());
+        } else if (const auto *text = std::get_if<SheetText>(&block)) {
+            all += text->text + "\n";
+        }
+    }
+    QVERIFY(tables >= 3);
+    for (const char *wrong : { "nan", "%1", "inf ", "-0.0 " })
+        QVERIFY2(all.find(wrong) == std::string::npos, wrong);
+    // Who measured stands on it, and every bearing that was measured.
+    for (const Stop &s : b.engine.stops)
+        if (s.kind == "main" && a.size(s.id) && a.size(s.id)->measured)
+            QVERIFY2(all.find(s.name) != std::string::npos, s.name.c_str());
+    for (const Paper paper : { Paper::A4, Paper::Letter }) {
+        const std::string html = sheetToHtml(sheet, paper);
+        QVERIFY(html.starts_with("<!DOCTYPE html>"));
+        QVERIFY(html.find(b.name) != std::string::npos);
+        QVERIFY(html.find("<script") == std::string::npos);
+        QCOMPARE(QString::fromStdString(html).count(QStringLiteral("<table")),
+                 static_cast<qsizetype>(tables));
+    }
+}
+
+} // namespace tst_plansweep
+
+MILDPATH_TEST(tst_plansweep, TestPlanSweep)
+#include "tst_plansweep.moc"
