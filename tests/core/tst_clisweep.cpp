@@ -135,8 +135,9 @@ void TestCliSweep::unknownOptions_areRefused()
 void TestCliSweep::calculators_describeThemselves_data()
 {
     QTest::addColumn<QString>("name");
+    int n = 0;
     for (const QByteArray &line : run({ QStringLiteral("calc") }).out.split('\n'))
-        if (!line.isEmpty())
+        if (!line.isEmpty() && (++n % 8 == 0 || !sanitized))
             QTest::newRow(line.left(line.indexOf(' ')).constData())
                 << QString::fromUtf8(line.left(line.indexOf(' ')));
 }
