@@ -48,7 +48,8 @@ void TestCliSweep::verbs_answerOnEveryDemo_data()
         for (const char *name :
              { "harbour-fire-pump", "harbour-fire-pump-started", "harbour-launch-turbo",
                "harbour-standby", "harbour-tender-alloy" })
-            QTest::addRow("%s %s", qPrintable(verb), name) << verb << demo(name);
+            if (!sanitized || std::string_view(name) == "harbour-standby")
+                QTest::addRow("%s %s", qPrintable(verb), name) << verb << demo(name);
 }
 
 void TestCliSweep::verbs_answerOnEveryDemo()
