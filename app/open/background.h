@@ -33,17 +33,23 @@ public:
     /// @param done  called here with what work returned, unless something newer was asked
     template <class Work, class Done> void ask(Work work, Done done)
     {
-        using Answer = std::invoke_result_t<Work &, Progress &>;
         giveUp();
         const auto progress = m_progress = std::make_shared<Progress>();
-        QtConcurrent::run(&m_pool, [progress, work = std::move(work)]() mutable {
-            return work(*progress);
-        }).then(this, [this, progress, done = std::move(done)](Answer answer) mutable {
-            if (progress != m_progress)
-                return;
-            m_progress.reset();
-            done(std::move(answer));
-        });
+        static_cast<void>(QtConcurrent::run(
+            &m_pool, [this, progress, work = std::move(work), done = std::move(done)]() mutable {
+                auto answer = work(*progress);
+                // Always by way of the event loop: a quick answer must not come while it is asked
+                // for.
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, progress, done = std::move(done), answer = std::move(answer)]() mutable {
+                        if (progress != m_progress)
+                            return;
+                        m_progress.reset();
+                        done(std::move(answer));
+                    },
+                    Qt::QueuedConnection);
+            }));
     }
 
     void giveUp()
