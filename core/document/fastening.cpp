@@ -2,7 +2,6 @@
 #include "document/fastening.h"
 
 #include "document/document.h"
-#include "quantity/json.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>

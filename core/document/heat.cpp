@@ -3,7 +3,6 @@
 
 #include "bearing/infrared.h"
 #include "bearing/thermal.h"
-#include "quantity/json.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>

@@ -1,14 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/parts.h"
-#include "quantity/json.h"
 
 #include <algorithm>
 
 namespace mildpath {
-namespace {
-
-} // namespace
-
 const ShellStockRow *ShellStock::find(const std::string &name) const
 {
     const auto it = std::find_if(shells.begin(), shells.end(),

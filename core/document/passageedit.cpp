@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/passageedit.h"
 
-#include "quantity/json.h"
 #include "quantity/overloaded.h"
 #include "quantity/rounding.h"
 

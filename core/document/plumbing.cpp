@@ -2,7 +2,6 @@
 #include "document/plumbing.h"
 
 #include "document/document.h"
-#include "quantity/json.h"
 #include "quantity/overloaded.h"
 
 #include <algorithm>

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/start.h"
 
-#include "quantity/json.h"
-
 #include <array>
 
 namespace mildpath {

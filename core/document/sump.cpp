@@ -2,7 +2,6 @@
 #include "document/sump.h"
 
 #include "document/document.h"
-#include "quantity/json.h"
 #include "quantity/overloaded.h"
 #include "quantity/rounding.h"
 #include "sump/gas.h"

@@ -129,6 +129,8 @@ Result<SetPan> panFromBenchFill(const Sump &sump, std::vector<BenchFill> steps);
 Result<Build> applySumpEdit(Build build, const SumpEdit &edit);
 std::string describeSumpEdit(const SumpEdit &edit);
 
+template <> const RecordType &recordType<PanPoint>();
+template <> const RecordType &recordType<BenchFill>();
 template <> const RecordType &recordType<Sump>();
 /// Faults of sense: sections that cross themselves, values out of range, a pickup outside the pan,
 /// a crank under its floor.

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/valuekey.h"
 
-#include "quantity/json.h"
 #include "quantity/rounding.h"
 
 #include <cmath>

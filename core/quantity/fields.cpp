@@ -27,7 +27,6 @@ public:
                  std::vector<Error> &errors)
         : m_type(type)
         , m_record(record)
-        , m_json(json)
         , m_in(json, place, errors)
         , m_errors(errors)
     {
@@ -208,7 +207,6 @@ private:
 
     const RecordType &m_type;
     void *m_record;
-    const Json &m_json;
     JsonReader m_in;
     std::vector<Error> &m_errors;
 };

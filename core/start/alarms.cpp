@@ -4,10 +4,6 @@
 #include <algorithm>
 
 namespace mildpath {
-namespace {
-
-} // namespace
-
 AlarmLimits primeLimits(const Build &build, const PrimeForecast &prime)
 {
     // Where the forecast says it never primes, one burst is all there is to lose.
