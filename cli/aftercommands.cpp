@@ -16,16 +16,19 @@ namespace {
 void listQuantities()
 {
     for (const ShelfQuantity &q : shelfQuantities())
-        std::cout << q.key << "  " << q.name << (q.unit.empty() ? "" : ", ") << q.unit << '\n';
+        print({ "",
+                "{0}  {1}",
+                { q.key, joinedBy({ q.name, shownUnit(q.as, units().system), Phrase(q.note) }) } });
 }
 
 void listShelf(const std::vector<ShelfEntry> &entries)
 {
     for (const ShelfEntry &e : entries)
-        std::cout << e.path.filename().string() << "  "
-                  << (e.damaged() ? "damaged: " + e.trouble
-                                  : e.name + "  " + e.engine + "  " + e.last.substr(0, 10))
-                  << '\n';
+        print({ "",
+                "{0}  {1}",
+                { e.path.filename().string(),
+                  e.damaged() ? named("damaged", e.trouble)
+                              : Phrase(e.name + "  " + e.engine + "  " + e.last.substr(0, 10)) } });
 }
 
 Json rowsToJson(const std::vector<ShelfRow> &rows)
@@ -53,7 +56,7 @@ int runAfter(const Options &options)
     if (!build)
         return build.error();
     std::cout << (options.has("--json") ? afterRunToJson(*build).dump(2) + "\n"
-                                        : afterRunText(*build));
+                                        : afterRunText(*build, units()));
     return Done;
 }
 

@@ -71,15 +71,18 @@ int runReplay(const Options &options)
         std::cout << replayJson(*r).dump(1) << '\n';
         return Done;
     }
-    std::cout << "Averaged over one slosh of " << formatPlain(r->slosh_s, 2)
-              << " s; quicker than that " << formatPlain(100 * r->notModelled, 0)
-              << " % of the time, not modelled\n"
-              << "Least over the mouth " << mm(r->least_m) << " mm at "
-              << formatPlain(r->leastAt_s, 1) << " s; wanted " << mm(r->wanted_m)
-              << ", gas drawn below " << mm(r->dip_m) << "\n";
+    const auto length = [](double m) { return asLength(m * 1e3, 1); };
+    print({ "replay.slosh",
+            "Averaged over one slosh of {0}; quicker than that {1} of the time, not modelled",
+            { asTime(r->slosh_s, 2), asShare(r->notModelled) } });
+    print(
+        { "replay.least",
+          "Least over the mouth {0} at {1}; required {2}, draws air below {3}",
+          { length(r->least_m), asTime(r->leastAt_s, 1), length(r->wanted_m), length(r->dip_m) } });
     for (const Uncovered &u : r->uncovered)
-        std::cout << "  draws air from " << formatPlain(u.from_s, 1) << " to "
-                  << formatPlain(u.to_s, 1) << " s, least " << mm(u.least_m) << " mm\n";
+        print({ "replay.uncovered",
+                "  draws air from {0} to {1}, least {2}",
+                { asTime(u.from_s, 1), asTime(u.to_s, 1), length(u.least_m) } });
     return Done;
 }
 

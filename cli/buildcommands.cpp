@@ -27,7 +27,8 @@ std::string shoppingToCsv(const std::vector<Spread> &spreads)
 {
     std::vector<std::vector<std::string>> rows { { "what", "for", "why", "done" } };
     for (const ShoppingRow &r : shoppingList(spreads))
-        rows.push_back({ r.what, r.where, r.why, r.settled ? "yes" : "" });
+        rows.push_back({ render(r.what, fileStyle), render(r.where, fileStyle),
+                         render(r.why, fileStyle), r.settled ? "yes" : "" });
     return tableToCsv(rows);
 }
 
@@ -138,7 +139,7 @@ int runAssess(const Options &options)
     if (options.has("--json"))
         std::cout << assessmentToJson(*build, a).dump(1) << '\n';
     else
-        std::cout << assessmentText(*build, a);
+        std::cout << assessmentText(*build, a, units());
     if (a.unsolved)
         return report(*a.unsolved, options.words[0], NoSolution);
     return a.holds() > 0 ? HasHolds : Done;

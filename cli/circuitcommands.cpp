@@ -121,7 +121,7 @@ int runSolve(const Options &options)
     const auto solution = network->solve(*point);
     if (!solution)
         return report(solution.error(), file,
-                      solution.error().message.starts_with("no solution") ? NoSolution : BadInput);
+                      solution.error().message.id == "solver.none" ? NoSolution : BadInput);
     std::cout << solutionJson(*network, *solution).dump(1) << '\n';
     return Done;
 }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "quantity/jsonreader.h"
+#include "quantity/phrase.h"
 #include "quantity/result.h"
 #include "storage/buildfile.h"
 #include "storage/files.h"
@@ -42,6 +43,11 @@ struct Verb
 
 /// Errors: an unknown option, or one without its value (place = the option).
 Result<Options> parseOptions(const Verb &verb, const std::vector<std::string> &words);
+
+/// The units sentences are printed in: --units, which every verb takes; metric without it.
+const UnitStyle &units();
+/// Prints a line of what was found.
+void print(const Phrase &line);
 
 /// Prints "place: message" on stderr. @return the exit code given
 int report(const Error &error, const std::string &file, int exitCode);

@@ -24,18 +24,18 @@ Assessment sizesOnly(const Build &build)
 void printWhatIf(const Build &build, const std::vector<Fault> &faults, const WhatIf &r)
 {
     for (const Fault &f : faults) {
-        const std::string much = severityText(build, f);
-        std::cout << faultName(build, f) << (much.empty() ? "" : ", " + much) << '\n';
+        print(joinedBy({ faultName(build, f), severityText(build, f) }));
     }
-    std::cout << r.gauge << '\n';
+    print(r.gauge);
     if (!r.elsewhere.empty())
-        std::cout << r.elsewhere << '\n';
-    std::cout << "\nbar, before and after, need\n";
+        print(r.elsewhere);
+    print("\nbefore, after, required pressure");
     for (size_t i = 0; i < r.after.points.size(); ++i) {
         const PointPressure &p = r.after.points[i];
-        std::cout << "  " << barNumber(r.before.points[i].pressure_pa) << "  "
-                  << barNumber(p.pressure_pa) << "  "
-                  << (p.need_pa > 0 ? barNumber(p.need_pa) : "-") << "  " << p.name << '\n';
+        print({ "",
+                "  {0}  {1}  {2}  {3}",
+                { asPressure(r.before.points[i].pressure_pa), asPressure(p.pressure_pa),
+                  p.need_pa > 0 ? asPhrase(asPressure(p.need_pa)) : Phrase("-"), p.name } });
     }
 }
 
@@ -44,10 +44,11 @@ void printRemedies(const RemedyTable &t)
     std::vector<std::vector<std::string>> rows { { "remedy", "gauge_bar", "gauge_fast_bar",
                                                    "weakest_bearing_bar", "pump_power_w",
                                                    "relief_l_min", "verdict" } };
-    const auto row = [&](const std::string &name, const RemedyFigures &f, const std::string &word) {
-        rows.push_back({ name, barNumber(f.gauge_pa), barNumber(f.gaugeFast_pa),
-                         barNumber(f.bearing_pa), formatPlain(f.power_w, 0),
-                         formatPlain(f.relief_m3_s * litresPerMinute, 1), word });
+    const auto row = [&](const std::string &name, const RemedyFigures &f, const Phrase &word) {
+        const auto bar = [](double pa) { return formatPlain(pa / 1e5, 2); };
+        rows.push_back({ name, bar(f.gauge_pa), bar(f.gaugeFast_pa), bar(f.bearing_pa),
+                         formatPlain(f.power_w, 0), formatPlain(f.relief_m3_s * litresPerMinute, 1),
+                         render(word, fileStyle) });
     };
     row("as it stands", t.now, "weakest bearing " + t.now.bearing);
     for (const Remedy &r : t.remedies)
@@ -132,7 +133,7 @@ int runDiagnose(const Options &options)
     if (options.has("--json"))
         std::cout << diagnosisToJson(*build, *d).dump(1) << '\n';
     else
-        std::cout << diagnosisText(*build, *d);
+        std::cout << diagnosisText(*build, *d, units());
     return Done;
 }
 

@@ -45,8 +45,8 @@ const std::array<Verb, 22> verbs { {
       "forecast FILE [--rpm 600:7000:200] [--oil-temp-c 40,100,130] [--oil GRADE]\n"
       "                  [--fault KIND@STOP[=SEVERITY],…] [--samples N [--seed S]] [--json]",
       "Pressure at the gauge and at the weakest stop over speed and oil temperature, with the "
-      "range\n"
-      "nine builds in ten would fall in. With --fault, of the engine with these faults. With "
+      "likely\n"
+      "range. With --fault, of the engine with these faults. With "
       "--samples,\n"
       "the range is that of N draws (16 or more) instead of first order. CSV unless --json.",
       { "--rpm", "--oil-temp-c", "--oil", "--fault", "--samples", "--seed" },
@@ -177,11 +177,13 @@ const std::array<Verb, 22> verbs { {
 
 void printHelp()
 {
-    std::cout << "mildpath-cli: proves an engine's lubrication system from the shell\n\n";
+    std::cout << "mildpath-cli: checks an engine's lubrication system from the shell\n\n";
     for (const Verb &v : verbs)
         std::cout << "  mildpath-cli " << v.usage << '\n';
     std::cout
-        << "\n`mildpath-cli VERB --help` explains one. Exit codes: 0 done; 1 done, and the build\n"
+        << "\nEvery verb takes --units metric|imperial|both for its sentences; JSON and CSV stay "
+           "metric.\n`mildpath-cli VERB --help` explains one. Exit codes: 0 done; 1 done, and the "
+           "build\n"
            "has holds (assess); 2 bad input; 3 could not read or write; 4 no solution found.\n";
 }
 

@@ -6,6 +6,36 @@
 #include <iostream>
 
 namespace mildpath::cli {
+namespace {
+
+UnitStyle chosenUnits;
+
+Result<void> chooseUnits(const std::string &name)
+{
+    constexpr std::pair<std::string_view, UnitSystem> systems[] {
+        { "metric", UnitSystem::Metric },
+        { "imperial", UnitSystem::Imperial },
+        { "both", UnitSystem::Both },
+    };
+    for (const auto &[id, system] : systems)
+        if (name == id) {
+            chosenUnits.system = system;
+            return {};
+        }
+    return fail("--units", "must be metric, imperial or both, is \"" + name + "\"");
+}
+
+} // namespace
+
+const UnitStyle &units()
+{
+    return chosenUnits;
+}
+
+void print(const Phrase &line)
+{
+    std::cout << render(line, units()) << '\n';
+}
 
 std::optional<std::string> Options::value(const std::string &name) const
 {
@@ -26,7 +56,7 @@ Result<Options> parseOptions(const Verb &verb, const std::vector<std::string> &w
         const std::string name = w.substr(0, equals);
         if (verb.flagOptions.contains(name) && equals == w.npos) {
             out.flags.insert(name);
-        } else if (verb.valueOptions.contains(name)) {
+        } else if (verb.valueOptions.contains(name) || name == "--units") {
             if (equals != w.npos)
                 out.values[name] = w.substr(equals + 1);
             else if (i + 1 < words.size())
@@ -37,13 +67,17 @@ Result<Options> parseOptions(const Verb &verb, const std::vector<std::string> &w
             return fail(w, "is not an option of \"" + std::string(verb.name) + "\"");
         }
     }
+    if (const auto system = out.value("--units"))
+        if (const auto ok = chooseUnits(*system); !ok)
+            return tl::unexpected(ok.error());
     return out;
 }
 
 int report(const Error &error, const std::string &file, int exitCode)
 {
     std::cerr << (file.empty() ? "" : file + ": ")
-              << (error.place.empty() ? "" : error.place + ": ") << error.message << '\n';
+              << (error.place.empty() ? "" : error.place + ": ") << render(error.message, units())
+              << '\n';
     return exitCode;
 }
 

@@ -18,7 +18,7 @@ int runPlanCleaning(const Options &options)
     if (options.has("--json"))
         std::cout << cleaningPlanToJson(plan).dump(1) << '\n';
     else
-        std::cout << cleaningPlanText(plan);
+        std::cout << cleaningPlanText(plan, units());
     return Done;
 }
 

@@ -32,7 +32,7 @@ int writePictures(const Build &build, const Assessment &assessment, const std::s
     if (code)
         return report({ folder, "cannot be made: " + code.message() }, "", ReadWriteFailed);
     int number = 0;
-    for (const SheetPicture &p : sheetPictures(build, assessment)) {
+    for (const SheetPicture &p : sheetPictures(build, assessment, units())) {
         const auto path = std::filesystem::path(folder) / (std::to_string(++number) + ".svg");
         if (const auto ok = writeOutput(path, p.svg, over); !ok)
             return report(ok.error(), "", ReadWriteFailed);
@@ -66,7 +66,7 @@ int runStart(const Options &options)
         std::cout << startReportToJson(*build, gate, prime, card, *residuals, explanations).dump(2)
                   << '\n';
     else
-        std::cout << startReportText(*build, gate, prime, card, *residuals, explanations);
+        std::cout << startReportText(*build, gate, prime, card, *residuals, explanations, units());
     return gate.mayStart() ? Done : HasHolds;
 }
 
@@ -90,7 +90,7 @@ int runReport(const Options &options)
             code != Done)
             return code;
     if (out) {
-        const std::string text = sheetToHtml(buildSheet(*build, assessment, today()),
+        const std::string text = sheetToHtml(buildSheet(*build, assessment, today(), units()),
                                              paper == "a4" ? Paper::A4 : Paper::Letter);
         if (const auto ok = writeOutput(*out, text, overOption(options)); !ok)
             return report(ok.error(), "", ReadWriteFailed);

@@ -238,19 +238,19 @@ int main(int argc, char **argv)
     if (!loaded) {
         for (const Error &e : loaded.error().errors)
             std::fprintf(stderr, "%s: %s: %s\n", options.file.c_str(), e.place.c_str(),
-                         e.message.c_str());
+                         render(e.message).c_str());
         return 2;
     }
     std::istringstream names(options.faults);
     for (std::string name; std::getline(names, name, ',');) {
         const auto fault = parseFault(loaded->build, name);
         if (!fault)
-            return usage("--fault: " + fault.error().message);
+            return usage("--fault: " + render(fault.error().message));
         options.engine.faults.push_back(*fault);
     }
     auto engine = SimulatedEngine::make(loaded->build, assess(loaded->build), options.engine);
     if (!engine)
-        return usage(engine.error().place + ": " + engine.error().message);
+        return usage(engine.error().place + ": " + render(engine.error().message));
     PseudoTerminal port;
     if (const std::string why = port.open(options.link); !why.empty()) {
         std::fprintf(stderr, "%s\n", why.c_str());
@@ -260,6 +260,6 @@ int main(int argc, char **argv)
     std::fflush(stdout);
     Play(options, loaded->build, *engine, port).run();
     if (!engine->trouble().empty())
-        std::fprintf(stderr, "%s\n", engine->trouble().c_str());
+        std::fprintf(stderr, "%s\n", render(engine->trouble()).c_str());
     return 0;
 }

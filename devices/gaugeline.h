@@ -28,7 +28,7 @@ public:
     {
         std::vector<double> readings_m; ///< in order
         size_t refused = 0; ///< lines that were none
-        std::string reason; ///< of the last refused
+        Phrase reason; ///< of the last refused
     };
     /// Unit of a line that names none.
     void setBareUnit(std::string unit) { m_bareUnit = std::move(unit); }

@@ -39,7 +39,7 @@ void SerialGauge::received(const QByteArray &bytes, double at_s)
     // moving.
     if (taken.refused > 0) {
         m_settler.restart();
-        complain(QString::fromStdString(taken.reason));
+        complain(QString::fromStdString(render(taken.reason)));
     }
     m_gap.start();
 }

@@ -18,7 +18,7 @@ void SerialSender::received(const QByteArray &bytes, double at_s)
             ? parseSenderLine(*line)
             : Result<SenderReading>(fail("", "a line of more than 120 characters is no reading"));
         if (!reading) {
-            complain(QString::fromStdString(reading.error().message));
+            complain(QString::fromStdString(render(reading.error().message)));
             continue;
         }
         const double said_s = reading->clock_s.value_or(at_s);

@@ -51,6 +51,18 @@ Json jsonOf(const char *name);
 /// Rows of a CSV file without its header; cells as text.
 QList<QStringList> rowsOf(const char *name);
 
+/// A sentence of the core as files and programs get it: metric, plain digits.
+inline std::string said(const Phrase &phrase)
+{
+    return render(phrase, fileStyle);
+}
+
+/// Text of a widget with plain spaces, for comparing.
+inline QString plainly(QString text)
+{
+    return text.replace(QChar(0xA0), u' ');
+}
+
 /// The inline-four of the reference tables.
 Circuit inlineFour();
 

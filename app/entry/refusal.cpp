@@ -87,7 +87,7 @@ void sayRefusal(const QString &why, QWidget *beside)
 
 void sayRefusal(const Error &why, QWidget *beside)
 {
-    sayRefusal(qs(why.place.empty() ? why.message : why.place + ": " + why.message), beside);
+    sayRefusal(qs(why), beside);
 }
 
 } // namespace mildpath

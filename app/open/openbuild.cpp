@@ -108,7 +108,7 @@ void OpenBuild::note(const Result<void> &written)
 {
     if (!written) {
         m_journalFailed = true;
-        Q_EMIT journalFailed(qs(written.error().place + ": " + written.error().message));
+        Q_EMIT journalFailed(qs(written.error()));
     } else if (std::exchange(m_journalFailed, false)) {
         Q_EMIT journalKept();
     }

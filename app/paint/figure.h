@@ -1,14 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/phrase.h"
 #include "quantity/units.h"
 
 #include <QCoreApplication>
 #include <QString>
 
 namespace mildpath {
-
-enum class UnitSystem { Metric, Imperial, Both };
 
 /// A number as shown, unit apart (it is set in muted type).
 struct Shown
@@ -18,12 +17,16 @@ struct Shown
     QString second; ///< the other system's figure when both are shown, else empty
     QString text() const;
 };
+Shown shown(const Quantity &quantity);
+Shown shown(const QuantityRange &range);
 
 /// The one place where numbers become text for people.
 class Figure
 {
 public:
     static UnitSystem system();
+    /// How the core's sentences are rendered.
+    static UnitStyle style() { return { system(), false }; }
     static void setSystem(UnitSystem system);
 
     /// Diametral clearance given in µm; decimals by its standard uncertainty.
@@ -56,6 +59,13 @@ inline QString tr(const char *text)
 inline QString qs(const std::string &s)
 {
     return QString::fromStdString(s);
+}
+QString qs(const Phrase &phrase);
+/// "place: why"
+QString qs(const Error &error);
+inline QString qs(const char *s)
+{
+    return QString::fromUtf8(s);
 }
 inline QString qs(std::string_view s)
 {

@@ -121,7 +121,7 @@ private:
         const Theme &t = Theme::current();
         paragraph(qs(m_sheet.title), sheetFont(22, true), t.ink, 2);
         QStringList under;
-        for (const std::string &u : m_sheet.under)
+        for (const Phrase &u : m_sheet.under)
             under << qs(u);
         paragraph(under.join(QStringLiteral("  ·  ")), sheetFont(12), t.muted, 8);
         if (m_pdf)
@@ -161,7 +161,7 @@ private:
     static std::vector<SheetCell> headRow(const SheetTable &t)
     {
         std::vector<SheetCell> out;
-        for (const std::string &h : t.head)
+        for (const Phrase &h : t.head)
             out.push_back({ h });
         return out;
     }
@@ -293,7 +293,7 @@ Result<void> writeBuildSheetPdf(const BuildSheet &sheet, Paper paper, const QStr
 Result<void> writeBuildSheet(const Build &build, const Assessment &assessment,
                              const std::string &date, Paper paper, const QString &path)
 {
-    const BuildSheet sheet = buildSheet(build, assessment, date);
+    const BuildSheet sheet = buildSheet(build, assessment, date, Figure::style());
     if (path.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive))
         return writeOutput(path.toStdString(), sheetToHtml(sheet, paper), Over::AnyFile);
     return writeBuildSheetPdf(sheet, paper, path);

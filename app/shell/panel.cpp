@@ -58,7 +58,7 @@ public:
             const auto ok = m_store(si);
             if (!ok) {
                 m_field->setValue(m_stored);
-                say(qs(ok.error().place + " " + ok.error().message));
+                say(qs(ok.error()));
             }
         });
         set(item);

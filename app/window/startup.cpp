@@ -49,7 +49,7 @@ int writeSheet(const OpenBuild &open, const QString &path)
     const auto done
         = writeShopSheet(open.build(), open.assessment(), OpenBuild::now().substr(0, 10), path);
     if (!done)
-        complain(qs(done.error().place + ": " + done.error().message));
+        complain(qs(done.error()));
     return done ? 0 : 3;
 }
 
@@ -63,7 +63,7 @@ int writeReport(const OpenBuild &open, const QString &path, const QString &paper
         = writeBuildSheet(open.build(), open.assessment(), OpenBuild::now().substr(0, 10),
                           paper == QStringLiteral("a4") ? Paper::A4 : Paper::Letter, path);
     if (!done)
-        complain(qs(done.error().place + ": " + done.error().message));
+        complain(qs(done.error()));
     return done ? 0 : 3;
 }
 

@@ -46,7 +46,7 @@ QString failureText(const LoadFailure &failure)
                 << MainWindow::tr("… and %1 more").arg(static_cast<int>(failure.errors.size()) - 4);
             break;
         }
-        lines << qs(e.place.empty() ? e.message : e.place + ": " + e.message);
+        lines << qs(e);
     }
     return lines.join(u'\n');
 }

@@ -7,6 +7,7 @@
 #include "assess/oilreport.h"
 #include "assess/recheck.h"
 #include "assess/sealreport.h"
+#include "quantity/hours.h"
 #include "quantity/json.h"
 
 namespace mildpath {
@@ -128,30 +129,33 @@ Json boresToJson(const Build &build)
     return out;
 }
 
-std::string oilText(const Build &build)
+std::string oilText(const Build &build, const UnitStyle &style)
 {
     const OilReport report = reportOil(build);
-    std::string out = "\nUsed oil\n";
+    std::string out = "\nOil analysis\n";
+    const auto line = [&](const Phrase &phrase) { out += render(phrase, style) + "\n"; };
     if (report.samples.empty())
-        out += "  no sample\n";
+        line("  no sample");
+    else if (report.sump_kg)
+        line({ "after.oil",
+               "  oil in the engine: {0} kg, {1}",
+               { asNumber(*report.sump_kg, 2), report.sumpFrom } });
     else
-        out += "  oil in the engine: "
-            + (report.sump_kg ? formatPlain(*report.sump_kg, 2) + " kg, " : "") + report.sumpFrom
-            + "\n";
+        line({ "", "  oil in the engine: {0}", { report.sumpFrom } });
     for (const JudgedSample &s : report.samples) {
-        out += "  " + formatPlain(s.engine_h, 0) + " h: " + s.verdict + bracketed(s.mark) + "\n";
+        line({ "", "  {0}: {1}{2}", { hoursText(s.engine_h), s.verdict, bracketed(s.mark) } });
         for (const JudgedElement &e : s.elements)
             if (e.alarm || e.mark == Mark::LookAgain)
-                out += "    " + e.symbol + ": " + e.verdict + "\n";
+                line({ "", "    {0}: {1}", { e.symbol, e.verdict } });
         if (!s.viscosity.empty())
-            out += "    " + s.viscosity + "\n";
-        for (const std::string &r : s.remarks)
-            out += "    mind: " + r + "\n";
+            line({ "", "    {0}", { s.viscosity } });
+        for (const Phrase &r : s.remarks)
+            line({ "", "    note: {0}", { r } });
     }
     return out;
 }
 
-std::string boreText(const Build &build)
+std::string boreText(const Build &build, const UnitStyle &style)
 {
     const std::vector<ReadTrace> traces = readTraces(build);
     std::string out = "\nBore finish\n";
@@ -159,7 +163,7 @@ std::string boreText(const Build &build)
         return out + "  no trace\n";
     for (const ReadTrace &t : traces)
         if (!t.trace)
-            out += "  " + t.id + ": " + t.trouble + "\n";
+            out += render({ "", "  {0}: {1}\n", { t.id, t.trouble } }, style);
     for (int bore = 1; bore <= build.engine.cylinders; ++bore)
         for (const std::string_view phase : phases()) {
             const int n = rangeOf(traces, bore, phase, finishQuantities().front()).traces;
@@ -169,10 +173,10 @@ std::string boreText(const Build &build)
                 + std::to_string(n) + (n == 1 ? " trace:" : " traces:");
             for (const FinishQuantity &q : finishQuantities())
                 if (const FinishRange r = rangeOf(traces, bore, phase, q); r.traces > 0)
-                    out += " " + std::string(q.name) + " " + formatPlain(r.mean, q.decimals);
+                    out += render({ "", " {0} {1}", { q.name, q.asQuantity(r.mean) } }, style);
             out += "\n";
             if (!trustIn(n).empty())
-                out += "    " + trustIn(n) + "\n";
+                out += render({ "", "    {0}\n", { trustIn(n) } }, style);
         }
     return out;
 }
@@ -202,31 +206,33 @@ Json afterRunToJson(const Build &build)
              { "bores", boresToJson(build) } };
 }
 
-std::string afterRunText(const Build &build)
+std::string afterRunText(const Build &build, const UnitStyle &style)
 {
     std::string out = build.name + "\n\nFilter cuts\n";
+    const auto line = [&](const Phrase &phrase) { out += render(phrase, style) + "\n"; };
     const CutReport cuts = reportCuts(build);
     if (cuts.cuts.empty())
-        out += "  none\n";
+        line("  none");
     for (const JudgedCut &c : cuts.cuts) {
-        out += "  " + formatPlain(c.engine_h, 0) + " h: " + c.verdict + bracketed(c.mark) + "\n";
+        line({ "", "  {0}: {1}{2}", { hoursText(c.engine_h), c.verdict, bracketed(c.mark) } });
         for (const JudgedKind &k : c.kinds)
-            out += "    " + std::string(findCutKind(k.kind)->name) + ": " + k.verdict + "\n";
+            line({ "", "    {0}: {1}", { findCutKind(k.kind)->name, k.verdict } });
         for (const std::string &r : c.remarks)
-            out += "    mind: " + r + "\n";
+            line({ "", "    note: {0}", { r } });
     }
-    out += oilText(build);
-    out += "\nOpened again\n";
+    out += oilText(build, style);
+    out += "\nRe-inspection\n";
     for (const Opening *o : standing(build.openings)) {
-        out += "  at " + formatPlain(o->engine_h, 0) + " h\n";
+        line({ "", "  at {0}", { hoursText(o->engine_h) } });
         for (const Rechecked &r : recheckOf(build, *o).sizes)
-            out += "    " + r.name + ": " + r.verdict + bracketed(r.mark) + "\n";
+            line({ "", "    {0}: {1}{2}", { r.name, r.verdict, bracketed(r.mark) } });
     }
     out += "\nRing seal\n";
     for (const SealPair &p : reportSeal(build).pairs)
-        out += "  " + std::string(p.kind == "vacuum" ? "vacuum" : "blow-by") + ", "
-            + formatPlain(p.rpm, 0) + " rev/min: " + p.verdict + "\n";
-    return out + boreText(build);
+        line({ "",
+               "  {0}, {1}: {2}",
+               { p.kind == "vacuum" ? "vacuum" : "blow-by", asSpeed(p.rpm), p.verdict } });
+    return out + boreText(build, style);
 }
 
 } // namespace mildpath

@@ -11,6 +11,6 @@ namespace mildpath {
 /// documented (docs/format/README.md).
 Json afterRunToJson(const Build &build);
 /// The same for people, plain text.
-std::string afterRunText(const Build &build);
+std::string afterRunText(const Build &build, const UnitStyle &style);
 
 } // namespace mildpath

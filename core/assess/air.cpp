@@ -274,8 +274,8 @@ double AirJudge::heldAt(const OperatingResult &at, double oil_c) const
 
 void AirJudge::holdUps()
 {
-    const auto add = [&](const char *id, const char *name, std::optional<double> m3,
-                         std::string why, bool still = false) {
+    const auto add = [&](const char *id, const char *name, std::optional<double> m3, Phrase why,
+                         bool still = false) {
         m_out.held.push_back({ id, name, m3, std::move(why), still });
     };
     const auto still = m_sump.own("static_holdup_l");
@@ -294,9 +294,9 @@ void AirJudge::holdUps()
     if (d) {
         const double depth = d->steadyDepth_m(supply);
         add("heads", "pool in the heads", depth * d->pool_m2,
-            formatPlain(depth * 1e3, 0) + " mm deep under "
-                + formatPlain(supply * litresPerMinute, 1) + " l/min at " + formatPlain(most.rpm, 0)
-                + " rev/min");
+            { "air.pool",
+              "{0} deep under {1} at {2}",
+              { asLength(depth * 1e3, 0), asFlow(supply, 1), asSpeed(most.rpm) } });
     } else {
         add("heads", "pool in the heads", std::nullopt,
             "drain holes and the heads' floor are not measured");
@@ -326,21 +326,22 @@ void AirJudge::levels()
     const double fill = *m_sump.own("fill_l") * 1e-3;
     const double fill_c = *m_sump.value("fill_c"), hot = m_build.use.hotOil_c;
     const double displaced = *m_sump.value("displaced_l") * 1e-3;
-    const auto add = [&](const char *id, const char *name, double volume, std::string note = {}) {
+    const auto add = [&](const char *id, const char *name, double volume, Phrase note = {}) {
         const auto surface = surfaceOver(m_pan->profile, 0, volume / m_pan->width_m);
         if (surface)
             m_out.levels.push_back({ id, name, volume, surface->offset_m, std::move(note) });
         else if (!m_out.problem)
             m_out.problem = Error { "/sump/values/fill_l",
-                                    std::string(name) + ": " + formatPlain(volume * 1e3, 2)
-                                        + " l is more than the section holds" };
+                                    { "air.overfull",
+                                      "{0}: {1} is more than the section holds",
+                                      { name, asVolume(volume * 1e3) } } };
     };
     add("rest_cold", "at rest, as filled", volumeIn(fill_c, 0));
     add("rest_hot", "at rest, hot", volumeIn(hot, 0));
     if (m_solved) {
         add("idle", "hot idle", volumeIn(hot, heldAt(m_assessment.hotIdle, hot)));
         add("running", "running, highest speed", volumeIn(hot, m_out.heldRunning_m3),
-            m_out.heldKnown ? "" : "at most: not every hold-up is known");
+            m_out.heldKnown ? "" : "at most: some oil in circulation is not known");
     }
     add("bench", "bare pan with the fill", fill,
         "no parts in it (reads low), nothing held up (reads high)");
@@ -403,7 +404,7 @@ void AirJudge::turns()
             if (!m_out.problem)
                 m_out.problem = Error { oil.error().place == "incline_deg" ? "/use/incline_deg"
                                                                            : "/sump/values/fill_l",
-                                        c.name + ": " + oil.error().message };
+                                        named(c.name, oil.error().message) };
             return;
         }
         c.surface = oil->surface;

@@ -46,7 +46,7 @@ AirReport judgeAir(const Build &build, const Assessment &assessment);
 struct FillAdvice
 {
     Mark mark;
-    std::string text;
+    Phrase text;
 };
 std::optional<FillAdvice> fillAdvice(std::optional<double> fill_l, const AirReport &air);
 /// A row as a mark: low is proven; high holds the start where running on the level does harm, and
@@ -78,12 +78,12 @@ struct SenderPlace
     Mark mark; ///< proven: sees oil at every speed and no debris
     double idle_m3_s = 0, fast_m3_s = 0; ///< of oil passing it, hot
     bool filtered = false;
-    std::string why {};
+    Phrase why {};
 };
 /// In oil order. Common practice, no source; the flows are the forecast's.
 std::vector<SenderPlace> senderPlaces(const Build &build, const Assessment &assessment);
 
 Json airToJson(const AirReport &air);
-std::string airText(const AirReport &air);
+std::string airText(const AirReport &air, const UnitStyle &style);
 
 } // namespace mildpath

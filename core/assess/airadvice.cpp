@@ -71,7 +71,10 @@ SenderPlace panPlace(const Build &build, const Assessment &a)
     const AirLevel *running = a.air.level("running");
     if (const auto lip = build.sump.own("drain_lip_mm"); !tank && running) {
         const double from = lip.value_or(0) + 15, to = running->level_m * 1e3 - 15;
-        p.why += ": " + formatPlain(from, 0) + " to " + formatPlain(to, 0) + " mm up";
+        append(
+            p.why,
+            { "sender.height", "{0} up", { QuantityRange { asLength(from, 0), asLength(to, 0) } } },
+            "{*|: }");
         if (to <= from) {
             p.mark = Mark::LookAgain;
             p.why = "too little oil to keep a sender covered";
@@ -88,23 +91,28 @@ std::optional<FillAdvice> fillAdvice(std::optional<double> fill_l, const AirRepo
         return std::nullopt;
     const double m3 = *fill_l * 1e-3;
     const FillWindow &w = *air.window;
-    const auto litres = [](double v) { return formatPlain(v * 1e3, 2) + " l"; };
+    const auto litres = [](double v) { return asVolume(v * 1e3); };
     if (!w.feasible())
         return FillAdvice { Mark::LookAgain,
-                            "No fill serves: " + air.leastName + " wants " + litres(w.least_m3)
-                                + ", " + air.mostName + " allows " + litres(w.most_m3)
-                                + ". Another pan, pickup or use" };
+                            { "fill.none",
+                              "No fill level works: {0} requires {1}, {2} allows {3}. Another pan, "
+                              "pickup or use",
+                              { air.leastName, litres(w.least_m3), air.mostName,
+                                litres(w.most_m3) } } };
     if (m3 < w.least_m3)
         return FillAdvice { Mark::LookAgain,
-                            litres(w.least_m3 - m3) + " more: " + air.leastName + " wants "
-                                + litres(w.least_m3) };
+                            { "fill.more",
+                              "{0} more: {1} requires {2}",
+                              { litres(w.least_m3 - m3), air.leastName, litres(w.least_m3) } } };
     if (m3 > w.most_m3)
         return FillAdvice { Mark::LookAgain,
-                            litres(m3 - w.most_m3) + " less: " + air.mostName + " allows "
-                                + litres(w.most_m3) };
+                            { "fill.less",
+                              "{0} less: {1} allows {2}",
+                              { litres(m3 - w.most_m3), air.mostName, litres(w.most_m3) } } };
     return FillAdvice { Mark::Proven,
-                        "Leave it: " + litres(m3 - w.least_m3) + " over the least, "
-                            + litres(w.most_m3 - m3) + " under the most" };
+                        { "fill.fine",
+                          "Fill is fine: {0} above minimum, {1} below maximum",
+                          { litres(m3 - w.least_m3), litres(w.most_m3 - m3) } } };
 }
 
 Mark markOf(const AirReport &air, const AirRow &row)
@@ -134,18 +142,19 @@ std::vector<Finding> airFindings(const Build &build, const AirReport &air)
     std::vector<Finding> out;
     const Stop *stop = build.engine.ofKind(build.engine.ofKind("tank") ? "tank" : "pickup");
     const std::string at = stop ? stop->id : "";
-    const auto add = [&](const std::string &id, Mark mark, std::string text, std::string action) {
+    const auto add = [&](const std::string &id, Mark mark, Phrase text, Phrase action) {
         out.push_back({ "air_" + id + (at.empty() ? "" : "@" + at), mark, at, std::move(text),
                         std::move(action) });
     };
     if (air.problem && air.problem->place.ends_with("fill_l") && build.sump.own("fill_l"))
-        add("overflow", Mark::Hold, "The pan overflows: " + air.problem->message,
+        add("overflow", Mark::Hold, { "", "The pan overflows: {0}", { air.problem->message } },
             "Look at the fill and the section");
     for (const AirRow &r : air.rows) {
         // Ring and gasket are judged where they are fitted.
         if (r.state != AirState::High || r.id == "oring" || r.id == "gasket")
             continue;
-        add(r.id, markOf(air, r), r.name + ": " + r.quantity + "; " + r.reason, r.remedy);
+        add(r.id, markOf(air, r), named(r.name, joinedBy({ r.quantity, r.reason }, "{*|; }")),
+            r.remedy);
     }
     if (const auto advice = fillAdvice(build.sump.own("fill_l"), air);
         advice && advice->mark != Mark::Proven)

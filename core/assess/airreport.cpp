@@ -76,24 +76,28 @@ Json airToJson(const AirReport &air)
     return out;
 }
 
-std::string airText(const AirReport &air)
+std::string airText(const AirReport &air, const UnitStyle &style)
 {
     std::string out = "Air: " + std::string(airStateWord(air.overall)) + "\n";
     if (air.problem)
-        out += "  " + air.problem->message + " (" + air.problem->place + ")\n";
+        out += render({ "", "  {0} ({1})\n", { air.problem->message, air.problem->place } }, style);
     for (const AirRow &r : air.rows) {
         out += "  " + std::string(airStateWord(r.state));
         out += std::string(r.state == AirState::Unknown ? 2 : 9 - airStateWord(r.state).size(),
                            ' ');
-        out += r.name + ": " + r.quantity;
-        if (!r.reason.empty())
-            out += (r.quantity.empty() ? "" : "; ") + r.reason;
-        out += r.remedy.empty() ? "\n" : ". " + r.remedy + "\n";
+        const Phrase said = named(r.name, joinedBy({ r.quantity, r.reason }, "{*|; }"));
+        out += render(joinedBy({ said, r.remedy }, "{*|. }"), style) + "\n";
     }
     if (air.window)
-        out += "  fill " + formatPlain(air.window->least_m3 * 1e3, 2) + " l (" + air.leastName
-            + ") to " + formatPlain(air.window->most_m3 * 1e3, 2) + " l (" + air.mostName + ")"
-            + (air.window->feasible() ? "" : ": no fill serves both") + "\n";
+        out += "  "
+            + render({ "fill.window",
+                       air.window->feasible()
+                           ? "fill {0} ({1}) to {2} ({3})"
+                           : "fill {0} ({1}) to {2} ({3}): no fill works for both",
+                       { asVolume(air.window->least_m3 * 1e3), air.leastName,
+                         asVolume(air.window->most_m3 * 1e3), air.mostName } },
+                     style)
+            + "\n";
     return out;
 }
 

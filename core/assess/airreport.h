@@ -2,6 +2,7 @@
 #pragma once
 
 #include "document/sump.h"
+#include "quantity/phrase.h"
 #include "quantity/result.h"
 #include "sump/fillwindow.h"
 #include "sump/intake.h"
@@ -20,7 +21,7 @@ struct AirLevel
     std::string id, name;
     double volume_m3;
     double level_m; ///< over the lowest inside point
-    std::string note;
+    Phrase note;
 };
 
 /// Oil that is held up somewhere, by cause.
@@ -28,7 +29,7 @@ struct HeldOil
 {
     std::string id, name;
     std::optional<double> volume_m3; ///< absent: not known
-    std::string why; ///< how it comes, or what is missing
+    Phrase why; ///< how it comes, or what is missing
     bool still = false; ///< never back at rest; else only while it runs
 };
 
@@ -65,9 +66,9 @@ struct AirRow
 {
     std::string id, name;
     AirState state = AirState::Unknown;
-    std::string quantity; ///< "mouth 30 mm under, 53 wanted"
-    std::string reason; ///< what it means, or which input is missing
-    std::string remedy;
+    Phrase quantity; ///< "mouth 30 mm under, 53 wanted"
+    Phrase reason; ///< what it means, or which input is missing
+    Phrase remedy;
     std::string_view contribution; ///< of `aeration-risk`
 };
 

@@ -11,20 +11,12 @@
 namespace mildpath {
 namespace {
 
-std::string wholeMm(double m)
+Quantity wholeMm(double m)
 {
-    return formatPlain(m * 1e3, 0) + " mm";
-}
-std::string litres(double m3)
-{
-    return formatPlain(m3 * 1e3, 2) + " l";
-}
-std::string speed(double rpm)
-{
-    return formatPlain(rpm, 0) + " rev/min";
+    return asLength(m * 1e3, 0);
 }
 
-AirRow unknown(const char *id, const char *name, const char *contribution, std::string missing)
+AirRow unknown(const char *id, const char *name, const char *contribution, Phrase missing)
 {
     return { id, name, AirState::Unknown, "", std::move(missing), "", contribution };
 }
@@ -71,18 +63,25 @@ AirRow AirJudge::windageRow() const
     AirRow out { id,       name, windageState(hardest->clearance_m, hardest->wind.allowance_m),
                  "",       "",   "",
                  "windage" };
-    out.quantity = wholeMm(hardest->clearance_m) + " clear, allowance "
-        + wholeMm(hardest->wind.allowance_m) + ", " + hardest->name;
+    out.quantity
+        = { "air.windage",
+            "{0} clear, allowance {1}, {2}",
+            { wholeMm(hardest->clearance_m), wholeMm(hardest->wind.allowance_m), hardest->name } };
     out.reason = out.state == AirState::Low ? "wind and ripple do not reach the crank"
                                             : "wind from the crank can reach the surface";
     if (hardest->clearance_m < 0)
-        out.reason = "the crank dips " + wholeMm(-hardest->clearance_m) + " into it and whips it";
+        out.reason = { "air.dips",
+                       "the crank dips {0} into it and whips it",
+                       { wholeMm(-hardest->clearance_m) } };
     if (out.state != AirState::Low)
         out.remedy = "lower the fill, or fit a tray";
     // Before anything is held up it only turns slowly, and not for long.
     if (start && start->clearance_m < 0) {
         out.state = worst(out.state, AirState::Watch);
-        out.quantity += "; dips " + wholeMm(-start->clearance_m) + " before oil is held up";
+        append(out.quantity,
+               { "air.dips_first",
+                 "dips {0} before oil is in circulation",
+                 { wholeMm(-start->clearance_m) } });
         if (out.remedy.empty())
             out.remedy = "turn it over slowly first, or lower the fill";
     }
@@ -112,7 +111,7 @@ AirRow AirJudge::scavengeRow() const
                  "",
                  "",
                  "windage" };
-    out.quantity = "stages sweep " + formatPlain(share, 1) + " × what comes down";
+    out.quantity = { "air.scavenge", "stages sweep {0} × what comes down", { asNumber(share, 1) } };
     out.reason = out.state == AirState::Low
         ? "the pan stays dry"
         : "oil comes down as foam: the pan may fill to the crank";
@@ -130,14 +129,17 @@ AirRow AirJudge::uncoveringRow() const
         if (!m_out.tank || !m_tankWanted)
             return unknown(id, name, "uncovering", "the tank's outlet is not measured");
         const double depth = m_out.tank->level_m - m_out.tank->swirl_m;
-        AirRow out { id,
-                     name,
-                     uncoveringState(depth, m_tankWanted->dip_m, m_tankWanted->required_m),
-                     wholeMm(depth) + " over the outlet, " + wholeMm(m_tankWanted->required_m)
-                         + " wanted",
-                     "turning oil dips " + wholeMm(m_out.tank->swirl_m) + " in the middle",
-                     "",
-                     "uncovering" };
+        AirRow out {
+            id,
+            name,
+            uncoveringState(depth, m_tankWanted->dip_m, m_tankWanted->required_m),
+            { "air.over_outlet",
+              "{0} over the outlet, {1} required",
+              { wholeMm(depth), wholeMm(m_tankWanted->required_m) } },
+            { "air.swirl", "turning oil dips {0} in the middle", { wholeMm(m_out.tank->swirl_m) } },
+            "",
+            "uncovering"
+        };
         if (out.state != AirState::Low)
             out.remedy = "more oil in the tank; a slower return, baffles under it";
         return out;
@@ -161,17 +163,27 @@ AirRow AirJudge::uncoveringRow() const
     if (!hardest)
         return unknown(id, name, "uncovering", "no forecast: how much the pump draws is not known");
     AirRow out { id, name, stateOf(*hardest), "", "", "", "uncovering" };
-    out.quantity = wholeMm(hardest->submergence_m) + " over the mouth, gas below "
-        + wholeMm(hardest->wanted.dip_m) + ", " + wholeMm(hardest->wanted.required_m) + " wanted";
+    out.quantity = { "air.over_mouth",
+                     "{0} over the mouth, draws air below {1}, {2} required",
+                     { wholeMm(hardest->submergence_m), wholeMm(hardest->wanted.dip_m),
+                       wholeMm(hardest->wanted.required_m) } };
     out.reason = hardest->name;
     const bool bare = hardest->submergence_m < hardest->wanted.dip_m;
     if (hardest->uncovers_g && bare)
-        out.reason += ": draws air from " + formatPlain(*hardest->uncovers_g, 2) + " g";
+        append(out.reason,
+               { "air.from_g", "draws air from {0} g", { asNumber(*hardest->uncovers_g, 2) } },
+               "{*|: }");
     else if (hardest->wanted_g && out.state == AirState::Watch)
-        out.reason += ": less than wanted from " + formatPlain(*hardest->wanted_g, 2) + " g";
+        append(out.reason,
+               { "air.short_from_g",
+                 "less than required from {0} g",
+                 { asNumber(*hardest->wanted_g, 2) } },
+               "{*|: }");
     if (bare && hardest->accel_g != 0 && m_out.baffle && m_out.baffle->shut_s)
-        out.reason += "; shut doors hold oil for " + formatPlain(*m_out.baffle->shut_s, 1)
-            + " s of " + formatPlain(m_build.use.turn_s, 0);
+        append(out.reason,
+               { "air.doors",
+                 "shut doors hold oil for {0} of {1}",
+                 { asTime(*m_out.baffle->shut_s, 1), asTime(m_build.use.turn_s) } });
     if (out.state != AirState::Low)
         out.remedy = hardest->accel_g != 0 ? "more oil at the pickup: trap door, fill"
                                            : "more oil, or a lower pickup";
@@ -179,9 +191,9 @@ AirRow AirJudge::uncoveringRow() const
     const bool sideways = !m_across && (use.turn_g > 0 || use.heel_deg > 0);
     const bool lengthways = !m_along && (use.braking_g > 0 || use.accelerating_g > 0);
     if (sideways)
-        out.reason += "; turns are not judged: no section across";
+        append(out.reason, "turns are not judged: no section across");
     if (lengthways)
-        out.reason += "; braking is not judged: no section along";
+        append(out.reason, "braking is not judged: no section along");
     if ((sideways || lengthways) && out.state == AirState::Low)
         out.state = AirState::Unknown;
     return out;
@@ -196,8 +208,10 @@ AirRow AirJudge::vortexRow() const
                  name,
                  uncoveringState(m_out.tank->level_m - m_out.tank->swirl_m, m_tankWanted->dip_m,
                                  m_tankWanted->required_m),
-                 "outlet wants " + wholeMm(m_tankWanted->required_m) + ", has "
-                     + wholeMm(m_out.tank->level_m - m_out.tank->swirl_m),
+                 { "air.outlet",
+                   "outlet requires {0}, has {1}",
+                   { wholeMm(m_tankWanted->required_m),
+                     wholeMm(m_out.tank->level_m - m_out.tank->swirl_m) } },
                  "the return makes the oil turn; a cross over the outlet stops it",
                  "",
                  "uncovering" };
@@ -205,16 +219,17 @@ AirRow AirJudge::vortexRow() const
         return unknown(id, name, "uncovering", "mouth to floor of the pickup is not measured");
     if (!running)
         return unknown(id, name, "uncovering",
-                       m_out.problem ? m_out.problem->message : "no forecast");
+                       m_out.problem ? Phrase(m_out.problem->message) : "no forecast");
     const Submergence &w = running->wanted;
     AirRow out { id,          name, uncoveringState(running->submergence_m, w.dip_m, w.required_m),
                  "",          "",   "",
                  "uncovering" };
-    out.quantity = "needs " + wholeMm(w.required_m) + ", has " + wholeMm(running->submergence_m)
-        + " running";
-    out.reason = w.viscous
-        ? "oil is too thick for the " + wholeMm(w.vortexFree_m) + " water would need"
-        : "as thin as water: the full vortex can form";
+    out.quantity = { "air.vortex",
+                     "needs {0}, has {1} running",
+                     { wholeMm(w.required_m), wholeMm(running->submergence_m) } };
+    out.reason = w.viscous ? Phrase("air.thick", "oil is too thick for the {0} water would need",
+                                    { wholeMm(w.vortexFree_m) })
+                           : Phrase("as thin as water: the full vortex can form");
     if (out.state != AirState::Low)
         out.remedy = "more oil over it, or a wider mouth";
     return out;
@@ -252,7 +267,10 @@ AirRow AirJudge::leakRow()
     const auto area = m_sump.own("leak_mm2");
     if (!area)
         return unknown(id, name, "suction_leak",
-                       "nobody tested it: blow smoke or shop air at 0.2 bar into the suction side");
+                       { "air.leak_test",
+                         "not tested: leak-test at no more than {0}, by regulator, with leak-test "
+                         "smoke; no flammable vapour, no ignition source",
+                         { asPressure(20e3, 1) } });
     if (!m_solved)
         return unknown(id, name, "suction_leak", "no forecast");
     const OperatingResult &most = m_assessment.mostSpeed;
@@ -262,6 +280,7 @@ AirRow AirJudge::leakRow()
         out.quantity = "tested tight";
         return out;
     }
+    const Quantity hole { *area * 1e-6, Shows::Area, 0, 2 };
     const AirCase *running = m_out.find("running");
     const auto joint = m_sump.own("joint_z_mm");
     double lowest = -1e9; // of the surface at the pickup, over all uses
@@ -273,22 +292,24 @@ AirRow AirJudge::leakRow()
         }
     }
     if (joint && *joint * 1e-3 < lowest) {
-        out.quantity = formatPlain(*area, 2) + " mm² under the oil";
+        out.quantity = { "air.leak_under", "{0} under the oil", { hole } };
         out.reason = "it draws oil, not air, until the level falls below the joint";
         out.state = AirState::Watch;
-        out.remedy = "mend it all the same";
+        out.remedy = "fix it all the same";
         return out;
     }
     if (const auto leak = airLeak(*area * 1e-6, inlet, crankcase(), most.oil_c)) {
         noteLeak(leak->mass_kg_s, inlet, most.oil_c);
         out.state = leakState(m_out.leakShare);
-        out.quantity = formatPlain(leak->free_m3_s * litresPerMinute, 1) + " l/min of air through "
-            + formatPlain(*area, 2) + " mm²";
-        out.reason = "suction " + barText(crankcase().value_pa - inlet.value_pa)
-            + " below the crankcase at " + speed(most.rpm);
+        out.quantity = { "air.leak",
+                         "{0} of air through {1}",
+                         { Quantity { leak->free_m3_s, Shows::GasFlow, 0, 1 }, hole } };
+        out.reason = { "air.leak_suction",
+                       "suction {0} below the crankcase at {1}",
+                       { asPressure(crankcase().value_pa - inlet.value_pa), asSpeed(most.rpm) } };
     }
     if (out.state != AirState::Low)
-        out.remedy = "mend the joint; nothing behind the pump helps";
+        out.remedy = "fix the joint; nothing behind the pump helps";
     return out;
 }
 
@@ -305,8 +326,9 @@ AirRow AirJudge::ringRow()
                        {} };
     const ORingFit fit = oRingFit(ring);
     AirRow out { id, name, AirState::Low, "", "", "", "suction_leak" };
-    out.quantity = "squeeze " + formatPlain(fit.squeezeAfterSet * 100, 0) + " %"
-        + (ring.compressionSet > 0 ? " after set" : "");
+    out.quantity = { "air.squeeze",
+                     ring.compressionSet > 0 ? "squeeze {0} after set" : "squeeze {0}",
+                     { asShare(fit.squeezeAfterSet) } };
     if (fit.verdict == "watch" || fit.verdict == "over_squeezed") {
         out.state = AirState::Watch;
         out.reason = fit.verdict == "watch" ? "little is left" : "more than a ring bears for long";
@@ -376,20 +398,24 @@ AirRow AirJudge::suctionRow()
     m_out.releaseShare = share;
     const double depth = crankcase().value_pa - inletAt(at.gauge_pa, at.oil_c).value_pa;
     AirRow out { id, name, releaseState(share), "", "", "", "air_release" };
-    out.quantity
-        = "−" + barText(depth) + " at " + formatPlain(at.oil_c, 0) + " °C, " + speed(most.rpm);
+    out.quantity = { "air.suction",
+                     "{0} at {1}, {2}",
+                     { asPressure(-depth), asTemperature(at.oil_c), asSpeed(most.rpm) } };
     out.reason = out.state == AirState::Low ? "little can come out of solution"
                                             : "air can come out of solution in the suction";
     if (out.state != AirState::Low)
         out.remedy = "a wider, shorter suction; a larger strainer; warm it before speed";
     if (m_out.tank && m_out.tank->folds_pa) {
         const double folds = *m_out.tank->folds_pa;
+        const Phrase hose { "air.folds",
+                            "a plain hose of this wall folds at {0}",
+                            { asPressure(-folds) } };
         if (depth > folds) {
             out.state = AirState::High;
-            out.reason = "a plain hose of this wall folds at −" + barText(folds);
+            out.reason = hose;
             out.remedy = "a hose made for suction, with a spiral in it";
         } else {
-            out.reason += "; a plain hose of this wall folds at −" + barText(folds);
+            append(out.reason, hose);
         }
     }
     return out;
@@ -401,7 +427,7 @@ AirRow AirJudge::residenceRow() const
     const AirCase *running = m_out.find("running");
     if (!m_solved || (!running && !m_out.tank))
         return unknown(id, name, "residence",
-                       m_out.problem ? m_out.problem->message : "no forecast");
+                       m_out.problem ? Phrase(m_out.problem->message) : "no forecast");
     const double hot = m_build.use.hotOil_c, flow = throughput(m_assessment.mostSpeed);
     double volume = 0, depth = 0;
     if (m_out.tank) {
@@ -423,8 +449,9 @@ AirRow AirJudge::residenceRow() const
     const double d
         = escapingBubble_m(depth, stay, nuAt(hot), oilAt(hot).density_kg_m3, 1.2, Bubble::Rigid);
     AirRow out { id, name, bubbleState(d), "", "", "", "residence" };
-    out.quantity
-        = formatPlain(d * 1e3, 1) + " mm and larger rise in " + formatPlain(stay, 1) + " s";
+    out.quantity = { "air.bubbles",
+                     "{0} and larger rise in {1}",
+                     { asLength(d * 1e3, 1), asTime(stay, 1) } };
     out.reason = out.state == AirState::Low ? "smaller ones go round again"
                                             : "most bubbles go round again";
     if (out.state != AirState::Low)
@@ -442,12 +469,15 @@ AirRow AirJudge::drainbackRow() const
     if (!m_solved)
         return unknown(id, name, "drainback", "no forecast");
     AirRow out { id, name, heldState(m_out.heldRunning_m3, *fill * 1e-3), "", "", "", "drainback" };
-    out.quantity = litres(m_out.heldRunning_m3) + " held up at " + speed(m_build.use.most_rpm);
+    out.quantity = { "air.held",
+                     "{0} in circulation at {1}",
+                     { asVolume(m_out.heldRunning_m3 * 1e3), asSpeed(m_build.use.most_rpm) } };
     const double supply = headFlow(m_assessment.mostSpeed), vents = d->selfVenting_m3_s();
     out.reason = supply > vents
-        ? "the drains flood: " + formatPlain(supply * litresPerMinute, 1) + " l/min come, "
-            + formatPlain(vents * litresPerMinute, 1) + " can pass with gas going up the same holes"
-        : "gas can come up while oil runs down";
+        ? Phrase("air.flood",
+                 "the drains flood: {0} come, {1} can pass with gas going up the same holes",
+                 { asFlow(supply, 1), asFlow(vents, 1) })
+        : Phrase("gas can come up while oil runs down");
     if (supply > vents)
         out.state = worst(out.state, AirState::Watch);
     if (out.state != AirState::Low)
@@ -460,16 +490,21 @@ AirRow AirJudge::crankcaseRow() const
     const char *id = "crankcase", *name = "Crankcase pressure";
     const auto kpa = m_sump.own("crankcase_kpa");
     if (!kpa)
-        return unknown(id, name, "drainback", "not measured: a water column on the stick's tube");
+        return unknown(id, name, "drainback",
+                       "not measured: use a water manometer on the dipstick tube");
     const auto d = drain(m_build.use.hotOil_c), free = drain(m_build.use.hotOil_c, false);
     const double head = *kpa * 1e3 / (oilAt(m_build.use.hotOil_c).density_kg_m3 * gravity_m_s2);
     AirRow out { id, name, AirState::Low, "", "", "", "drainback" };
-    out.quantity = formatPlain(*kpa, 1) + " kPa carries " + wholeMm(head) + " of oil";
+    out.quantity = { "air.crankcase",
+                     "{0} carries {1} of oil",
+                     { Quantity { *kpa * 1e3, Shows::CasePressure }, wholeMm(head) } };
     if (d && free && m_solved && m_sump.own("fill_l")) {
         const double supply = headFlow(m_assessment.mostSpeed);
         const double more = (d->steadyDepth_m(supply) - free->steadyDepth_m(supply)) * d->pool_m2;
         out.state = heldState(more, *m_sump.own("fill_l") * 1e-3);
-        out.reason = "it holds " + litres(std::max(0.0, more)) + " more up in the heads";
+        out.reason = { "air.crankcase_holds",
+                       "it holds {0} more up in the heads",
+                       { asVolume(std::max(0.0, more) * 1e3) } };
     } else {
         out.state = AirState::Unknown;
         out.reason = "drain holes and the heads' floor are not measured";
@@ -491,7 +526,8 @@ AirRow AirJudge::foreignRow() const
     const auto said = [](const std::string &word) { return word.empty() ? "not said" : word; };
     out.quantity = "coolant " + said(m_sump.coolant) + ", fuel " + said(m_sump.fuel);
     if (out.state == AirState::Unknown)
-        out.reason = "say what smell, colour and a drop on a hot plate told";
+        out.reason = "check the dipstick for milky oil or fuel smell, then send a sample; never "
+                     "heat a sample";
     else if (foreignState(m_sump.coolant) == AirState::High)
         out.reason = "nothing else here holds until the oil is changed";
     if (out.state == AirState::High || out.state == AirState::Watch)

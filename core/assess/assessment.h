@@ -94,9 +94,9 @@ struct GaugedSize
     double rule_um = 0; ///< a thousandth of the journal (common practice); 0 without one
     std::optional<Limits> limits;
     Mark mark = Mark::NotDone;
-    std::string verdict; ///< one line
-    std::string next; ///< what to do
-    std::string disagreement; ///< between methods; empty: none
+    Phrase verdict; ///< one line
+    Phrase next; ///< what to do
+    Phrase disagreement; ///< between methods; empty: none
     std::string method() const { return methods.empty() ? "" : methods.front().method; }
 };
 
@@ -110,7 +110,7 @@ struct FamilySummary
     double taper_um = 0, outOfRound_um = 0; ///< the worst
     double expanded_um = 0; ///< U, k = 2, the largest
     Mark mark = Mark::NotDone; ///< the worst
-    std::string verdict;
+    Phrase verdict;
     std::string weakestMethod; ///< of the deciding ones
 };
 
@@ -122,7 +122,7 @@ struct FeedHole
     double openShare = 1; ///< of the smaller hole
     double ofDrilling = 1; ///< of the feed drilling of the circuit
     Mark mark = Mark::NotDone;
-    std::string verdict, next;
+    Phrase verdict, next;
 };
 
 /// A part of the pump's or pickup's fit that is judged by itself.
@@ -131,7 +131,7 @@ struct FitVerdict
     std::string id; ///< "relief_spring", "oring", "pickup_gap", "scoring"
     std::string stop;
     Mark mark = Mark::NotDone;
-    std::string title, detail, next;
+    Phrase title, detail, next;
 };
 
 /// A share of what the pump sweeps.
@@ -206,9 +206,9 @@ struct OtherOil
 /// One of "what moves hot idle".
 struct Lever
 {
-    std::string name;
+    Phrase name;
     double change_pa = 0; ///< of the gauge at hot idle
-    std::string remark; ///< why nothing happens, where nothing does
+    Phrase remark; ///< why nothing happens, where nothing does
 };
 
 /// Something worth saying.
@@ -217,8 +217,8 @@ struct Finding
     std::string id; ///< stable: kind@stop
     Mark mark;
     std::string stop; ///< empty: the whole engine
-    std::string text; ///< what it is
-    std::string action; ///< what to do
+    Phrase text; ///< what it is
+    Phrase action; ///< what to do
     Place place = Place::Route; ///< where it is mended
 };
 
@@ -226,7 +226,7 @@ struct StopMarks
 {
     std::string stop;
     Mark size, clean, flow;
-    std::string sizeReason, cleanReason, flowReason;
+    Phrase sizeReason, cleanReason, flowReason;
     bool operator==(const StopMarks &) const = default;
 };
 
@@ -458,7 +458,7 @@ struct DressingPlan
     DressingPoint now;
     std::vector<DressingPoint> points; ///< from now down to where rotors bind
     DressingPoint stop; ///< dress to here: the limit, or where more buys nothing
-    std::string why;
+    Phrase why;
     double score_um = 0; ///< deepest in the body face
     double scoreLeft_um = 0; ///< that stays when one stops there
     double take_um() const { return now.end_um - stop.end_um; }
@@ -469,10 +469,10 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
 /// "As it is, dressed, new rotors, longer rotors, stiffer spring": hot idle at the gauge.
 struct PumpOption
 {
-    std::string name;
+    Phrase name;
     double gauge_pa;
     double power_w; ///< at the higher speed, p × theoretical flow over pumpEfficiency
-    std::string remark;
+    Phrase remark;
 };
 /// @param plan  adds the dressed pump; null: without
 std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assessment,
@@ -503,7 +503,7 @@ struct WeightSpread
     double spread_g = 0;
     std::optional<double> tolerance_g;
     Mark mark = Mark::NotDone;
-    std::string verdict;
+    Phrase verdict;
 };
 std::vector<WeightSpread> judgeWeights(const Build &build);
 
@@ -538,6 +538,7 @@ Json assessmentToJson(const Build &build, const Assessment &assessment);
 /// Forecast lines as stable JSON: the `forecast` part of the assessment.
 Json forecastToJson(const Build &build, const std::vector<ForecastLine> &lines);
 /// The assessment for people, plain text.
-std::string assessmentText(const Build &build, const Assessment &assessment);
+std::string assessmentText(const Build &build, const Assessment &assessment,
+                           const UnitStyle &style);
 
 } // namespace mildpath

@@ -301,18 +301,24 @@ std::vector<FeedHole> judgeFeedHoles(const Build &build)
         const Element *drilling = feedDrilling(build, stop);
         const double d = drilling ? drilling->value("d_mm") * 1e-3 : 0;
         f.ofDrilling = d > 0 ? std::min(1.0, o.area_m2 / (pi / 4 * d * d)) : o.ofSmaller;
-        const std::string share = formatPlain(o.ofSmaller * 100, 0) + " % of the smaller hole open";
+        const auto open = [&](std::string_view pattern) {
+            return Phrase("feed.open", pattern, { asShare(o.ofSmaller) });
+        };
         if (o.ofSmaller >= feedShareFine) {
             f.mark = Mark::Proven;
-            f.verdict = "feed hole " + share;
+            f.verdict = open("feed hole {0} of the smaller hole open");
         } else if (o.ofSmaller >= feedShareLeast) {
             f.mark = Mark::LookAgain;
-            f.verdict = "only " + share + "; no gauge shows it";
-            f.next = "File shell or block until the holes meet, deburr, chamfer, clean again";
+            f.verdict = open("only {0} of the smaller hole open; no pressure gauge shows it");
+            f.next = "Goggles. Close the oil holes, file to match, deburr, clean again. Block: if "
+                     "unsure, qualified shop";
         } else {
             f.mark = Mark::Hold;
-            f.verdict = "only " + share + "; what is left can close and starves the rod behind it";
-            f.next = "File shell or block until the holes meet, deburr, chamfer, clean again";
+            f.verdict
+                = open("only {0} of the smaller hole open; what is left can close and starves the "
+                       "rod behind it");
+            f.next = "Goggles. Close the oil holes, file to match, deburr, clean again. Block: if "
+                     "unsure, qualified shop";
         }
         out.push_back(std::move(f));
     }

@@ -247,15 +247,26 @@ Json cleaningPlanToJson(const BuildPlan &p)
     return out;
 }
 
-std::string cleaningPlanText(const BuildPlan &p)
+Phrase cleaningPlanSummary(const BuildPlan &p)
+{
+    return {
+        "clean.plan",
+        p.plan.minimal
+            ? "{0} brush {0|pass|passes} and {1} {1|flush|flushes} cover {2} of {3} that can be "
+              "reached; no fewer will do."
+            : "{0} brush {0|pass|passes} and {1} {1|flush|flushes} cover {2} of {3} that can be "
+              "reached; fewer might do.",
+        { asCount(p.plan.pulls), asCount(p.plan.flushes), asLength(p.plan.covered_mm, 0),
+          asLength(p.plan.passable_mm, 0) }
+    };
+}
+
+std::string cleaningPlanText(const BuildPlan &p, const UnitStyle &style)
 {
     const PassageNetwork &n = p.network;
-    std::string out = std::to_string(p.plan.pulls) + " brush pulls and "
-        + std::to_string(p.plan.flushes) + " flushes cover " + formatPlain(p.plan.covered_mm, 0)
-        + " of " + formatPlain(p.plan.passable_mm, 0) + " mm that can be reached"
-        + (p.plan.minimal ? "; no fewer will do.\n" : "; fewer might do.\n");
+    std::string out = render(cleaningPlanSummary(p), style) + "\n";
     if (!p.plan.draw.empty())
-        out += "\nPlugs to draw first:\n";
+        out += "\nPlugs to remove first:\n";
     std::vector<std::string> cautions;
     for (const int i : p.plan.draw) {
         const Plug &plug = n.plugs()[static_cast<size_t>(i)];
@@ -281,13 +292,13 @@ std::string cleaningPlanText(const BuildPlan &p)
         }
         out += "  " + std::to_string(++number) + "  " + endName(n, s.in)
             + (s.out || s.word.starts_with("into") ? " -> " : ", ") + placeName(n, s)
-            + (s.flush ? "  flush" : "  brush " + formatPlain(s.brush_mm, 0) + " mm") + "\n";
+            + (s.flush ? "  flush" : "  brush " + render(asLength(s.brush_mm, 0), style)) + "\n";
     }
     if (!p.plan.left.empty())
         out += "\nNot reached:\n";
     for (const LeftLength &l : p.plan.left)
         out += "  " + n.passages()[static_cast<size_t>(l.length.passage)].name + ", "
-            + formatPlain(l.length.length_mm(), 0) + " mm: " + l.why + "\n";
+            + render(asLength(l.length.length_mm(), 0), style) + ": " + l.why + "\n";
     return out;
 }
 

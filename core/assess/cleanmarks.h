@@ -41,6 +41,8 @@ struct BuildPlan
 };
 BuildPlan cleaningPlanOf(const Build &build);
 Json cleaningPlanToJson(const BuildPlan &plan);
-std::string cleaningPlanText(const BuildPlan &plan);
+/// How many passes cover how much.
+Phrase cleaningPlanSummary(const BuildPlan &plan);
+std::string cleaningPlanText(const BuildPlan &plan, const UnitStyle &style);
 
 } // namespace mildpath

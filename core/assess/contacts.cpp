@@ -36,8 +36,10 @@ void addBearings(std::string_view family, const char *id, const char *name,
     c.name = name;
     c.film_m = least->smallest_m;
     c.filmParameter = filmParameter(least->smallest_m, s.journalRq_um * 1e-6, s.shellRq_um * 1e-6);
-    c.detail = least->name + ", " + formatPlain(least->film_c, 0) + " °C in the film, "
-        + formatPlain(least->load_n, 0) + " N mean load";
+    c.detail = { "film.bearing",
+                 "{0}, {1} in the film, {2} mean load",
+                 { least->name, asTemperature(least->film_c),
+                   Quantity { least->load_n, Shows::Force } } };
     out.push_back(std::move(c));
 }
 
@@ -93,7 +95,9 @@ void addCam(const Build &build, const OperatingResult &point, const ContactShape
     c.name = roller ? "cam on roller" : "cam on flat tappet";
     c.film_m = film->smallest_m;
     c.filmParameter = filmParameter(film->smallest_m, s.camRq_um * 1e-6, s.tappetRq_um * 1e-6);
-    c.detail = "at the nose, " + formatPlain(film->hertz_pa / 1e6, 0) + " MPa contact pressure";
+    c.detail = { "film.cam",
+                 "at the nose, {0} contact pressure",
+                 { Quantity { film->hertz_pa, Shows::ContactPressure } } };
     out.push_back(std::move(c));
 }
 

@@ -15,7 +15,7 @@ struct Contact
     Regime regime = Regime::Boundary;
     /// Smallest film; absent where only the regime may be said (rings).
     std::optional<double> film_m;
-    std::string detail; ///< what it was taken for
+    Phrase detail; ///< what it was taken for
 };
 
 /// How a camshaft meets its followers. The builder's choice under the question "tappet".
@@ -58,7 +58,7 @@ Oil dilutedOil(const Oil &oil, double fuelFraction);
 struct AntiWearAdvice
 {
     double least_mg_kg, most_mg_kg;
-    std::string text;
+    Phrase text;
     Mark mark; ///< of the oil at hand; not done when its phosphorus is not known
 };
 AntiWearAdvice antiWearAdvice(const Build &build);

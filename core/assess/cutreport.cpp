@@ -11,16 +11,9 @@
 namespace mildpath {
 namespace {
 
-std::string times(double ratio)
+Quantity times(double ratio)
 {
-    return formatPlain(ratio, ratio < 10 ? 1 : 0);
-}
-
-std::string capital(std::string_view text)
-{
-    std::string out(text);
-    out[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(out[0])));
-    return out;
+    return asNumber(ratio, ratio < 10 ? 1 : 0);
 }
 
 /// Kinds that running in sheds, where more later than at first is news.
@@ -36,10 +29,13 @@ void judgeKind(const Build &build, const CutKind &kind, const JudgedCut &cut, Ju
         k.verdict = "not looked for";
         return;
     }
-    const std::string can = k.inCan > 0 ? " (" + std::to_string(k.inCan) + " in the can)" : "";
-    const std::string size = k.largest_mm ? ", up to " + formatPlain(*k.largest_mm, 1) + " mm" : "";
-    const std::string against = k.against ? "; " + comparisonText(*k.against) : "";
-    k.verdict = std::to_string(*k.count) + can + size + against;
+    k.verdict = { "cut.count",
+                  k.inCan > 0 ? "{0} ({1} in the can)" : "{0}",
+                  { asCount(*k.count), asCount(k.inCan) } };
+    if (k.largest_mm)
+        append(k.verdict, { "cut.size", "up to {0}", { asLength(*k.largest_mm, 1) } }, "{*|, }");
+    if (k.against)
+        append(k.verdict, comparisonText(*k.against));
     if (kind.always && *k.count > 0) {
         k.mark = Mark::Hold;
         return;
@@ -50,7 +46,7 @@ void judgeKind(const Build &build, const CutKind &kind, const JudgedCut &cut, Ju
         k.mark = Mark::LookAgain;
     if (!cut.firstHours && *k.count > specks && metal(kind.id)) {
         k.mark = Mark::LookAgain;
-        k.verdict += "; more than a speck after the first hours";
+        append(k.verdict, "more than a speck after the first hours");
     }
 }
 
@@ -64,15 +60,15 @@ void addFindings(const Build &build, const CutReport &report, const FilterCut &c
     const std::string at = " in the filter cut at " + hoursText(cut.engine_h);
     if (const JudgedKind &copper = judged.kind("copper"); copper.mark == Mark::Hold)
         out.push_back({ "copper_in_filter@" + cut.id, Mark::Hold, stop,
-                        "Copper colour" + at + ": " + copper.verdict,
-                        "Do not run it on. Caps off big-ends and mains, look for the underlayer of "
-                        "the shells, then for worn bushes" });
+                        named("Copper colour" + at, copper.verdict),
+                        "Do not run it further. Remove big-end caps, then mains: look for the "
+                        "underlayer of the shells, then for worn bushes" });
     if (report.cuts.back().id != cut.id)
         return;
     for (const JudgedKind &k : judged.kinds)
         if (k.mark == Mark::LookAgain)
             out.push_back({ k.kind + "_in_filter@" + cut.id, Mark::LookAgain, stop,
-                            capital(findCutKind(k.kind)->name) + at + ": " + k.verdict,
+                            named(capitalised(findCutKind(k.kind)->name) + at, k.verdict),
                             "It may be " + std::string(findCutKind(k.kind)->means)
                                 + ". Cut the next filter early and compare" });
 }
@@ -108,23 +104,26 @@ Exposure exposureOf(const FilterCut &cut, int count)
     return { count, cut.filter_h, cut.area_cm2 };
 }
 
-std::string comparisonText(const CountComparison &c)
+Phrase comparisonText(const CountComparison &c)
 {
     if (!c.low95)
         return "none in either";
+    if (!c.ratio && *c.low95 > 1)
+        return { "cut.none_before",
+                 "none before: at least {0} times the rate",
+                 { times(*c.low95) } };
     if (!c.ratio)
-        return *c.low95 > 1 ? "none before: at least " + times(*c.low95) + " times the rate"
-                            : "none before: too few to say how much more";
+        return "none before: too few to say how much more";
     if (*c.ratio == 0)
-        return "none now: at most " + times(*c.high95) + " times the rate"
-            + (*c.high95 < 1 ? ", fallen" : ", too few to tell");
-    const std::string range
-        = times(*c.ratio) + " times the rate (" + times(*c.low95) + " to " + times(*c.high95) + ")";
-    if (*c.low95 > 1)
-        return range + ", risen";
-    if (*c.high95 < 1)
-        return range + ", fallen";
-    return range + ", too few to tell";
+        return { "cut.none_now",
+                 "none now: at most {0} times the rate, {1}",
+                 { times(*c.high95), *c.high95 < 1 ? "fallen" : "too few to tell" } };
+    return { "cut.rate",
+             "{0} times the rate ({1} to {2}), {3}",
+             { times(*c.ratio), times(*c.low95), times(*c.high95),
+               *c.low95 > 1        ? "risen"
+                   : *c.high95 < 1 ? "fallen"
+                                   : "too few to tell" } };
 }
 
 CutReport reportCuts(const Build &build)

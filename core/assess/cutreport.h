@@ -25,7 +25,7 @@ struct JudgedKind
     std::optional<CountComparison> against {}; ///< the earlier cut it is like in hours
     std::string againstCut; ///< id of that cut
     Mark mark = Mark::NotDone;
-    std::string verdict;
+    Phrase verdict;
 };
 
 struct JudgedCut
@@ -36,7 +36,7 @@ struct JudgedCut
     std::vector<JudgedKind> kinds; ///< in the order of cutKinds()
     std::vector<std::string> remarks; ///< what is odd about the entry
     Mark mark = Mark::NotDone; ///< the worst of its kinds
-    std::string verdict;
+    Phrase verdict;
 
     const JudgedKind &kind(std::string_view id) const;
 };
@@ -57,6 +57,6 @@ JudgedCut comparedWith(const Build &build, JudgedCut cut, const std::string &oth
 /// Exposure of a cut with a count of some kind.
 Exposure exposureOf(const FilterCut &cut, int count);
 /// "3.0 times the rate (0.9 to 12.8), too few to tell": the comparison in words, interval and all.
-std::string comparisonText(const CountComparison &comparison);
+Phrase comparisonText(const CountComparison &comparison);
 
 } // namespace mildpath

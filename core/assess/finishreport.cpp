@@ -13,31 +13,32 @@ namespace {
 using Value = std::optional<double>;
 
 constexpr std::array quantities {
-    FinishQuantity { "ra_um", "Ra", "µm", 3, "mean height over the mean line, single filter", false,
+    FinishQuantity { "ra_um", "Ra", Shows::Roughness, 3,
+                     "mean height over the mean line, single filter", false,
                      [](const ReadTrace &t) -> Value { return t.trace->amplitudes.ra_um; } },
-    FinishQuantity { "rq_um", "Rq", "µm", 3, "root mean square of the same", false,
+    FinishQuantity { "rq_um", "Rq", Shows::Roughness, 3, "root mean square of the same", false,
                      [](const ReadTrace &t) -> Value { return t.trace->amplitudes.rq_um; } },
-    FinishQuantity { "rz_um", "Rz", "µm", 2, "highest less lowest, mean of the sampling lengths",
-                     false, [](const ReadTrace &t) -> Value { return t.trace->amplitudes.rz_um; } },
-    FinishQuantity { "rk_um", "Rk", "µm", 3, "core: what carries once it has run in", false,
-                     [](const ReadTrace &t) -> Value { return t.trace->core.rk_um; } },
-    FinishQuantity { "rpk_um", "Rpk", "µm", 3, "peaks that wear off at first", false,
+    FinishQuantity { "rz_um", "Rz", Shows::Roughness, 2,
+                     "highest less lowest, mean of the sampling lengths", false,
+                     [](const ReadTrace &t) -> Value { return t.trace->amplitudes.rz_um; } },
+    FinishQuantity { "rk_um", "Rk", Shows::Roughness, 3, "core: what carries once it has run in",
+                     false, [](const ReadTrace &t) -> Value { return t.trace->core.rk_um; } },
+    FinishQuantity { "rpk_um", "Rpk", Shows::Roughness, 3, "peaks that wear off at first", false,
                      [](const ReadTrace &t) -> Value { return t.trace->core.rpk_um; } },
-    FinishQuantity { "rvk_um", "Rvk", "µm", 2, "valleys that hold oil", true,
+    FinishQuantity { "rvk_um", "Rvk", Shows::Roughness, 2, "valleys that hold oil", true,
                      [](const ReadTrace &t) -> Value { return t.trace->core.rvk_um; } },
-    FinishQuantity { "mr1_percent", "Mr1", "%", 1, "share of the wall that is peaks", false,
-                     [](const ReadTrace &t) -> Value { return 100 * t.trace->core.mr1; } },
-    FinishQuantity { "mr2_percent", "Mr2", "%", 1, "share of the wall above the valleys", false,
-                     [](const ReadTrace &t) -> Value { return 100 * t.trace->core.mr2; } },
-    FinishQuantity { "vo_um3_um2", "Vo", "µm³/µm²", 3,
-                     "oil the valleys hold; a tenth of it in mm³/cm²", true,
+    FinishQuantity { "mr1_percent", "Mr1", Shows::Share, 1, "share of the wall that is peaks",
+                     false, [](const ReadTrace &t) -> Value { return 100 * t.trace->core.mr1; } },
+    FinishQuantity { "mr2_percent", "Mr2", Shows::Share, 1, "share of the wall above the valleys",
+                     false, [](const ReadTrace &t) -> Value { return 100 * t.trace->core.mr2; } },
+    FinishQuantity { "vo_um3_um2", "Vo", Shows::ValleyVolume, 3, "oil the valleys hold", true,
                      [](const ReadTrace &t) -> Value { return t.trace->core.vo_um3_um2; } },
-    FinishQuantity { "rpq_um", "Rpq", "µm", 3, "plateau, slope in the probability plot", false,
-                     [](const ReadTrace &t) -> Value { return t.fit.rpq_um; } },
-    FinishQuantity { "rvq_um", "Rvq", "µm", 2, "valleys, slope in the probability plot", true,
-                     [](const ReadTrace &t) -> Value { return t.fit.rvq_um; } },
-    FinishQuantity { "rmq_percent", "Rmq", "%", 1, "where plateau and valleys cross", false,
-                     [](const ReadTrace &t) -> Value { return t.fit.rmq_percent; } },
+    FinishQuantity { "rpq_um", "Rpq", Shows::Roughness, 3, "plateau, slope in the probability plot",
+                     false, [](const ReadTrace &t) -> Value { return t.fit.rpq_um; } },
+    FinishQuantity { "rvq_um", "Rvq", Shows::Roughness, 2, "valleys, slope in the probability plot",
+                     true, [](const ReadTrace &t) -> Value { return t.fit.rvq_um; } },
+    FinishQuantity { "rmq_percent", "Rmq", Shows::Share, 1, "where plateau and valleys cross",
+                     false, [](const ReadTrace &t) -> Value { return t.fit.rmq_percent; } },
 };
 
 } // namespace
@@ -104,13 +105,22 @@ FinishRange rangeOf(std::span<const ReadTrace> traces, int bore, std::string_vie
     return out;
 }
 
-std::string trustIn(int traces)
+Quantity FinishQuantity::asQuantity(double value) const
+{
+    const double scale = as == Shows::Share ? 0.01 : as == Shows::Roughness ? 1e-6 : 1;
+    return { value * scale, as, 0, decimals };
+}
+
+Phrase trustIn(int traces)
 {
     if (traces >= enoughTraces)
         return {};
-    return (traces == 1 ? "One trace is" : std::to_string(traces) + " traces are")
-        + std::string(" weak evidence: one is good to 10 % for the plateau, to 20 to 40 % for the "
-                      "valleys. Take three a bore.");
+    return {
+        "finish.trust",
+        "{0} {0|trace is|traces are} weak evidence: one is good to {1} for the plateau, to {2} "
+        "for the valleys. Take three a bore.",
+        { asCount(traces), asShare(0.1), QuantityRange { asShare(0.2), asShare(0.4) } }
+    };
 }
 
 std::optional<FinishChange> changeOf(std::span<const ReadTrace> traces, int bore,

@@ -23,7 +23,7 @@ struct ReadTrace
     std::string phase;
     std::shared_ptr<const FinishedTrace> trace; ///< null: `trouble` says why
     PlateauFit fit;
-    std::string trouble;
+    Phrase trouble;
     std::string remark; ///< what is weak about it; empty: nothing
 };
 ReadTrace readTrace(const BoreTrace &trace, double cutoff_mm, ProfileFilter filter);
@@ -34,11 +34,14 @@ std::vector<ReadTrace> readTraces(const Build &build);
 /// A parameter of a finish: its name, and how it is read off.
 struct FinishQuantity
 {
-    std::string_view key, name, unit;
+    std::string_view key, name;
+    Shows as;
     int decimals;
     std::string_view meaning;
     bool valley; ///< of the valleys: one trace is good to 20 to 40 % only
     std::optional<double> (*of)(const ReadTrace &);
+
+    Quantity asQuantity(double value) const;
 };
 std::span<const FinishQuantity> finishQuantities();
 /// @return null for an unknown key
@@ -54,7 +57,7 @@ struct FinishRange
 FinishRange rangeOf(std::span<const ReadTrace> traces, int bore, std::string_view phase,
                     const FinishQuantity &quantity);
 /// "one trace is weak evidence …"; empty from three traces on.
-std::string trustIn(int traces);
+Phrase trustIn(int traces);
 inline constexpr int enoughTraces = 3;
 
 /// A parameter before and after finishing strokes.

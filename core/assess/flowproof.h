@@ -23,7 +23,7 @@ struct FlowProof
     std::vector<FlowOutlet> outlets;
     int seen = 0; ///< outlets somebody looked at
     Mark mark = Mark::NotDone; ///< proven only when every outlet flows
-    std::string text, next;
+    Phrase text, next;
 };
 FlowProof flowProof(const Build &build, const Stop &stop);
 /// @param standing  entries that stand, for asking of many stops

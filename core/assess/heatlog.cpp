@@ -10,15 +10,6 @@
 namespace mildpath {
 namespace {
 
-std::string wholeUm(double v)
-{
-    return formatPlain(v, 0) + " µm";
-}
-std::string degrees(double c)
-{
-    return formatPlain(c, 0) + " °C";
-}
-
 /// Bore, shell and journal of the stop as far as the log needs them.
 struct Bore
 {
@@ -113,7 +104,7 @@ private:
                                              .instrumentEmissivity = p.instrumentEmissivity,
                                              .band = m_band });
             if (!t) {
-                out.verdict = degrees(read_c) + " " + t.error().message;
+                out.verdict = { "", "{0} {1}", { asTemperature(read_c), t.error().message } };
                 out.mark = Mark::LookAgain;
                 return out;
             }
@@ -153,7 +144,7 @@ private:
         }
     }
 
-    void say(JudgedHeatPoint &j, Mark mark, std::string verdict)
+    void say(JudgedHeatPoint &j, Mark mark, Phrase verdict)
     {
         j.mark = mark;
         j.verdict = std::move(verdict);
@@ -166,7 +157,7 @@ private:
         if (!j.metal_c)
             return say(j, Mark::NotDone, "take its temperature, at three spots");
         if (!j.reading_um)
-            return say(j, Mark::NotDone, "gauge the bore");
+            return say(j, Mark::NotDone, "measure the bore");
         const double cold_um = coldJournal_um(m_bore, p, *j.metal_c);
         j.grown_um = cold_um - m_reference->second;
         j.growthSays_c = m_reference->first + j.grown_um / m_bore.slope_um_per_k;
@@ -174,13 +165,15 @@ private:
             return;
         if (j.amplification > mostInfraredAmplification)
             return say(j, Mark::LookAgain,
-                       "1 K read is " + formatPlain(j.amplification, 1)
-                           + " K of bright metal: aim at a dull or painted spot, or use a contact "
-                             "probe");
+                       { "heat.bright",
+                         "a reading error counts {0} times on bright metal: aim at a dull or "
+                         "painted spot, or use a contact probe",
+                         { asNumber(j.amplification, 1) } });
         if (j.spread_k > evenSpread_k)
             return say(j, Mark::LookAgain,
-                       formatPlain(j.spread_k, 0)
-                           + " K over the block: not settled, let the heat even out");
+                       { "heat.uneven",
+                         "{0} over the block: not settled, let the heat even out",
+                         { asTemperatureDifference(j.spread_k) } });
         j.counts = true;
         if (p.spots_c.size() < 2)
             return say(j, Mark::LookAgain, "one spot says nothing of how even it is: take three");
@@ -200,47 +193,57 @@ private:
         const double slack = doubt_um + doubt_k * m_bore.slope_um_per_k;
         if (j.grown_um >= least - slack && j.grown_um <= most + slack)
             return true;
-        const std::string what
-            = degrees(*j.metal_c) + " with " + wholeUm(*p.reading_um) + " cannot be: ";
-        if (const std::string unit = wrongUnit(p, j); !unit.empty())
-            say(j, Mark::LookAgain, what + unit);
+        const auto say
+            = [&](std::string_view pattern, Phrase::Argument first, Phrase::Argument second) {
+                  this->say(j, Mark::LookAgain,
+                            { "heat.cannot_be",
+                              "{0} with {1} cannot be: {2}",
+                              { asTemperature(*j.metal_c), asWholeClearance(*p.reading_um),
+                                Phrase("", pattern, { std::move(first), std::move(second) }) } });
+              };
+        const Quantity says = asTemperature(*j.growthSays_c);
+        if (const Phrase unit = wrongUnit(p, j); !unit.empty())
+            say("{0}", unit, "");
         else if (j.grown_um > most)
-            say(j, Mark::LookAgain,
-                what + "the bore has grown " + wholeUm(j.grown_um) + ", so the metal is near "
-                    + degrees(*j.growthSays_c)
-                    + ". Bright metal fools an infrared thermometer: aim at a dull or painted "
-                      "spot, "
-                      "or set its emissivity");
+            say("the bore has grown {0}, so the metal is near {1}. Bright metal fools an infrared "
+                "thermometer: aim at a dull or painted spot, or set its emissivity",
+                asWholeClearance(j.grown_um), says);
         else if (j.grown_um < -slack && rise > 0)
-            say(j, Mark::LookAgain,
-                what + "the bore would have shrunk by " + wholeUm(-j.grown_um)
-                    + " while warming. Gauge again; re-zero the gauge before and after");
+            say("the bore would have shrunk by {0} while warming. Measure again; re-zero the bore "
+                "gauge before and after",
+                asWholeClearance(-j.grown_um), "");
         else
-            say(j, Mark::LookAgain,
-                what + "the bore has grown only " + wholeUm(j.grown_um) + ", enough for "
-                    + degrees(*j.growthSays_c)
-                    + ". The skin was hot, the metal not yet; or the gauge warmed in the bore");
+            say("the bore has grown only {0}, enough for {1}. The skin was hot, the metal not yet; "
+                "or "
+                "the bore gauge warmed in the bore",
+                asWholeClearance(j.grown_um), says);
         return false;
     }
 
     /// A reading or a temperature that fits once it is taken in another unit.
-    std::string wrongUnit(const HeatPoint &p, const JudgedHeatPoint &j) const
+    Phrase wrongUnit(const HeatPoint &p, const JudgedHeatPoint &j) const
     {
         const double expected = m_reference->second
             + m_bore.slope_um_per_k * (*j.metal_c - m_reference->first)
             - (coldJournal_um(m_bore, p, *j.metal_c) - *p.reading_um);
         const auto near = [](double a, double b) { return std::abs(a - b) < 0.15 * std::abs(b); };
         if (near(*p.reading_um * 25.4, expected))
-            return formatPlain(*p.reading_um, 1) + " thou would be " + wholeUm(*p.reading_um * 25.4)
-                + ", which fits: enter the unit with it";
+            return meant(*p.reading_um, "thou", asWholeClearance(*p.reading_um * 25.4));
         if (near(*p.reading_um * 1000, expected))
-            return formatPlain(*p.reading_um, 3) + " mm would be " + wholeUm(*p.reading_um * 1000)
-                + ", which fits: enter the unit with it";
+            return meant(*p.reading_um, "mm", asWholeClearance(*p.reading_um * 1000));
         const double asFahrenheit = (*j.metal_c - 32) / 1.8;
         if (*j.metal_c > 50 && std::abs(asFahrenheit - *j.growthSays_c) < 3)
-            return degrees(*j.metal_c).substr(0, degrees(*j.metal_c).find(' ')) + " °F would be "
-                + degrees(asFahrenheit) + ", which fits: enter the unit with it";
+            return meant(*j.metal_c, "°F", asTemperature(asFahrenheit));
         return {};
+    }
+
+    /// A figure with the unit that was probably meant, which no reader's choice may change.
+    static Phrase meant(double figure, std::string_view unit, const Quantity &is)
+    {
+        const int decimals = unit == "mm" ? 3 : unit == "thou" ? 1 : 0;
+        return { "heat.unit",
+                 "{0} {1} would be {2}, which fits: enter the unit with it",
+                 { asNumber(figure, decimals), unit, is } };
     }
 
     void fit()
@@ -254,17 +257,18 @@ private:
                 u_um = std::max(u_um, m_points[i]->u_um);
             }
         if (temps.size() < 2) {
-            m_out.verdict = temps.empty() ? "nothing gauged warm yet"
-                                          : "one point is no growth: gauge it again, warmer";
+            m_out.verdict = temps.empty() ? "nothing measured warm yet"
+                                          : "one point is no growth: measure again, warmer";
             return;
         }
         const auto fit = fitExpansion(m_bore.housing_um * 1e-6, temps, readings, u_um * 1e-6,
                                       spotU_k, GaugedJournal::Cold, 0);
         if (!fit) {
             m_out.mark = Mark::LookAgain;
-            m_out.verdict = "the readings " + fit.error().message;
-            if (fit.error().place == "temps_c")
-                m_out.verdict = "the temperatures " + fit.error().message;
+            m_out.verdict
+                = { "",
+                    fit.error().place == "temps_c" ? "the temperatures {0}" : "the readings {0}",
+                    { fit.error().message } };
             return;
         }
         m_out.fit = *fit;
@@ -296,18 +300,21 @@ private:
     void against()
     {
         const double a = m_out.expansion_per_k, u = *m_out.expansionU_per_k;
-        const std::string figure
-            = formatPlain(a * 1e6, 1) + " ± " + formatPlain(2 * u * 1e6, 1) + " e-6 per kelvin";
+        const Phrase figure { "", "{0}", { withUncertainty({ a, Shows::Expansion, u }) } };
         const double least
             = (m_bore.leastSlope_um_per_k + m_bore.shell_um_per_k) / m_bore.housing_um;
         const double most = (m_bore.mostSlope_um_per_k + m_bore.shell_um_per_k) / m_bore.housing_um;
         if (a + 2 * u < least || a - 2 * u > most) {
             m_out.mark = Mark::LookAgain;
-            m_out.verdict = figure + ": " + (a < least ? "less" : "more")
-                + " than this housing can. Check its material, and the unit of the readings";
+            m_out.verdict = { "heat.other_metal",
+                              "{0}: {1} than this housing can. Check its material, and the unit of "
+                              "the readings",
+                              { figure, a < least ? "less" : "more" } };
         } else if (2 * u > 0.25 * a) {
             m_out.mark = Mark::LookAgain;
-            m_out.verdict = figure + ": too wide to say. Gauge it warmer, or more often";
+            m_out.verdict = { "heat.wide",
+                              "{0}: too wide to say. Measure it warmer, or more often",
+                              { figure } };
         } else {
             m_out.mark = Mark::Proven;
             m_out.verdict = figure;

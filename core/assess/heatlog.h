@@ -21,7 +21,7 @@ struct JudgedHeatPoint
     std::optional<double> growthSays_c; ///< metal temperature that the growth asks for
     bool counts = false; ///< for the fit
     Mark mark = Mark::NotDone;
-    std::string verdict;
+    Phrase verdict;
 };
 
 /// The log of one bore and what it proves.
@@ -36,7 +36,7 @@ struct HeatLog
     double gauge_um_per_k = 0; ///< as the gauge sees it, journal cold
     std::optional<double> slopeU_um_per_k; ///< standard, of both
     Mark mark = Mark::NotDone;
-    std::string verdict;
+    Phrase verdict;
 };
 HeatLog judgeHeatLog(const Build &build, const std::vector<GaugedSize> &sizes,
                      std::string_view stop);

@@ -17,7 +17,7 @@ struct LineFault
     Mark mark; ///< Hold or LookAgain
     std::vector<std::string> ports; ///< it is about
     std::string stop; ///< empty: the whole engine
-    std::string text, reason, action;
+    Phrase text, reason, action;
 };
 
 /// Where the oil goes by the lines as they are joined.

@@ -24,7 +24,7 @@ Mark markFromId(const std::string &verdict)
 struct MarkAndReason
 {
     Mark mark = Mark::NotDone;
-    std::string reason = "nothing recorded";
+    Phrase reason = "nothing recorded";
 };
 
 MarkAndReason fromProof(const Build &build, const Stop &stop, const char *aspect)
@@ -81,8 +81,8 @@ private:
         return pump ? Place::Pump : Place::Route;
     }
 
-    void add(const std::string &kind, Mark mark, const std::string &stop, std::string text,
-             std::string action, std::optional<Place> place = {})
+    void add(const std::string &kind, Mark mark, const std::string &stop, Phrase text,
+             Phrase action, std::optional<Place> place = {})
     {
         m_out.findings.push_back({ stop.empty() ? kind : kind + "@" + stop, mark, stop,
                                    std::move(text), std::move(action),
@@ -129,7 +129,7 @@ private:
             take(flow, v.flow, v.flowReason);
     }
 
-    static void take(MarkAndReason &into, Mark mark, const std::string &reason)
+    static void take(MarkAndReason &into, Mark mark, const Phrase &reason)
     {
         if (worse(into.mark, mark) == into.mark)
             return;
@@ -150,15 +150,15 @@ private:
             if (s.mark == Mark::Hold || s.mark == Mark::LookAgain)
                 add(family.shells ? "clearance"
                                   : s.family + (s.item > 1 ? "#" + std::to_string(s.item) : ""),
-                    s.mark, stop.id, s.name + ": " + s.verdict, s.next, Place::Clearances);
-            if (!s.disagreement.empty() && s.verdict != s.disagreement)
-                add("disagree_" + s.family, Mark::LookAgain, stop.id,
-                    s.name + ": " + s.disagreement, "Find out which is wrong", Place::Clearances);
+                    s.mark, stop.id, named(s.name, s.verdict), s.next, Place::Clearances);
+            if (!s.disagreement.empty() && !(s.verdict == s.disagreement))
+                add("disagree_" + s.family, Mark::LookAgain, stop.id, named(s.name, s.disagreement),
+                    "Find out which is wrong", Place::Clearances);
             if (family.optional && s.mark == Mark::NotDone)
                 continue;
             if (worst.reason.empty() || worse(worst.mark, s.mark) != worst.mark)
                 worst = { worse(worst.mark, s.mark),
-                          (s.name == stop.name ? "" : s.name + ": ") + s.verdict };
+                          s.name == stop.name ? s.verdict : named(s.name, s.verdict) };
         }
         if (any || (required && size.mark == Mark::NotDone))
             size = worst;
@@ -169,7 +169,7 @@ private:
         for (const FitVerdict &f : m_out.fits) {
             if (f.stop != stop.id || (f.mark != Mark::Hold && f.mark != Mark::LookAgain))
                 continue;
-            add(f.id, f.mark, stop.id, f.title + ": " + f.detail, f.next);
+            add(f.id, f.mark, stop.id, joinedBy({ f.title, f.detail }, "{*|: }"), f.next);
             take(size, f.mark, f.title);
         }
     }
@@ -179,7 +179,7 @@ private:
         for (const FeedHole &f : m_out.feedHoles) {
             if (f.stop != stop.id || f.mark == Mark::Proven)
                 continue;
-            add("feed_hole", f.mark, stop.id, stop.name + ": " + f.verdict, f.next,
+            add("feed_hole", f.mark, stop.id, named(stop.name, f.verdict), f.next,
                 Place::Clearances);
             take(flow, f.mark, f.verdict);
         }
@@ -192,7 +192,7 @@ private:
             return;
         const FlowProof p = flowProof(m_build, stop, m_flows);
         if (p.mark == Mark::Hold || p.mark == Mark::LookAgain) {
-            add("flow_seen", p.mark, stop.id, stop.name + ": " + p.text, p.next);
+            add("flow_seen", p.mark, stop.id, named(stop.name, p.text), p.next);
             take(flow, p.mark, p.text);
         } else if (p.mark == Mark::Proven
                    && (flow.mark == Mark::NotDone || flow.mark == Mark::Proven)) {
@@ -207,7 +207,8 @@ private:
         for (const LineFault &f : m_out.lines.faults) {
             if (f.stop != stop.id)
                 continue;
-            add("lines_" + f.id, f.mark, stop.id, f.text + ". " + f.reason, f.action);
+            add("lines_" + f.id, f.mark, stop.id, joinedBy({ f.text, f.reason }, "{*|. }"),
+                f.action);
             take(flow, f.mark, f.text);
         }
     }
@@ -225,7 +226,7 @@ private:
                 continue;
             const std::string text = p
                 ? (p->how.empty() ? "not so: " + std::string(c.text) : p->how)
-                : "not seen yet: " + std::string(c.text);
+                : "not checked yet: " + std::string(c.text);
             const bool fitted = c.stopKind == "main" || c.stopKind == "big_end";
             add(std::string(c.id), mark, stop.id, stop.name + ", " + text, std::string(c.reason),
                 fitted ? std::optional(Place::Clearances) : std::nullopt);
@@ -236,8 +237,8 @@ private:
     void fromSeen(const std::string &aspect, const MarkAndReason &seen, const Stop &stop)
     {
         if (seen.mark == Mark::Hold || seen.mark == Mark::LookAgain)
-            add(aspect, seen.mark, stop.id, stop.name + ", " + aspect + ": " + seen.reason,
-                seen.mark == Mark::Hold ? "Mend it, then prove it again" : "Look again",
+            add(aspect, seen.mark, stop.id, named(stop.name + ", " + aspect, seen.reason),
+                seen.mark == Mark::Hold ? "Fix it, then prove it again" : "Check again",
                 aspect == "size" ? std::optional(Place::Clearances) : std::nullopt);
     }
 
@@ -248,11 +249,11 @@ private:
             if (p.stop != stop.id || p.need_pa <= 0 || p.ratio() >= 1)
                 continue;
             flow = { Mark::Hold,
-                     p.name + " gets " + barText(p.pressure_pa) + " at hot idle and needs "
-                         + barText(p.need_pa) };
+                     { "find.starved",
+                       "{0} gets {1} at hot idle; required pressure {2}",
+                       { p.name, asPressure(p.pressure_pa), asPressure(p.need_pa) } } };
             add("starved", Mark::Hold, stop.id, flow.reason,
-                "Close the clearances that let the oil out before it, or give more oil",
-                Place::Forecast);
+                "Reduce leakage upstream or increase flow", Place::Forecast);
             return;
         }
     }
@@ -269,22 +270,26 @@ private:
         const Mark mark = markAgainst(idle, floor_pa);
         if (mark == Mark::Hold)
             add("hot_idle_floor", Mark::Hold, "",
-                "Hot idle " + barText(idle.value_pa) + " at the gauge is below your floor of "
-                    + barText(floor_pa),
-                "Closer clearances, thicker or cooler oil, or a larger pump section; not a stiffer "
-                "spring",
+                { "find.idle_low",
+                  "Hot idle: {0} at the pressure gauge, below your minimum of {1}",
+                  { asPressure(idle.value_pa), asPressure(floor_pa) } },
+                "Tighter clearances, thicker or cooler oil, or a larger pump; a stiffer spring "
+                "does "
+                "not help",
                 Place::Forecast);
         else if (mark == Mark::LookAgain)
             add("hot_idle_floor", Mark::LookAgain, "",
-                "Hot idle may fall to " + barText(idle.low_pa) + ", below your floor of "
-                    + barText(floor_pa),
-                "Gauge what is still assumed", Place::Forecast);
+                { "find.idle_may_be_low",
+                  "Hot idle may fall to {0}, below your minimum of {1}",
+                  { asPressure(idle.low_pa), asPressure(floor_pa) } },
+                "Measure what is still assumed", Place::Forecast);
         if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
             add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()),
                 Place::Forecast);
         for (const LineFault &f : m_out.lines.faults)
             if (f.stop.empty())
-                add("lines_" + f.id, f.mark, "", f.text + ". " + f.reason, f.action);
+                add("lines_" + f.id, f.mark, "", joinedBy({ f.text, f.reason }, "{*|. }"),
+                    f.action);
         if (gaugeOnFilterHead(m_build))
             add("gauge_place", Mark::LookAgain, "",
                 "The forecast's gauge sits on the filter head: there it reads well while the "
@@ -311,17 +316,23 @@ private:
         const GaugedSize &c = m_out.sizes[static_cast<size_t>(m_out.coldest)];
         if (c.coldestStart_um < m_build.use.coldestClearanceFloor_um)
             add("coldest_start", Mark::Hold, c.stop,
-                m_build.engine.find(c.stop)->name + " closes to "
-                    + formatPlain(c.coldestStart_um, 0) + " µm at the coldest start",
+                { "find.closes_cold",
+                  "{0} closes to {1} at the coldest start",
+                  { m_build.engine.find(c.stop)->name, asWholeClearance(c.coldestStart_um) } },
                 preheatAdvice(c), Place::Heat);
     }
 
-    std::string preheatAdvice(const GaugedSize &c) const
+    Phrase preheatAdvice(const GaugedSize &c) const
     {
         const auto t = c.closesAt_c(m_build.use.coldestClearanceFloor_um);
-        return (t ? "Preheat block and oil to " + formatPlain(std::ceil(*t), 0) + " °C"
-                  : std::string("Preheat block and oil"))
-            + ", or open the clearance";
+        if (!t)
+            return "Preheat block and oil, or open the clearance";
+        return {
+            "find.preheat",
+            "Preheat block and oil to {0}, or open the clearance. Use a block, coolant or sump "
+            "heater, never a flame under the engine.",
+            { asTemperature(std::ceil(*t)) }
+        };
     }
 
     /// Housings that grow less than their journals close a bearing hot.
@@ -331,7 +342,9 @@ private:
             if (findFamily(s.family)->shells && s.known
                 && s.running_um < m_build.use.coldestClearanceFloor_um)
                 add("hot_clearance", Mark::Hold, s.stop,
-                    s.name + " closes to " + formatPlain(s.running_um, 0) + " µm hot",
+                    { "find.closes_hot",
+                      "{0} closes to {1} hot",
+                      { s.name, asWholeClearance(s.running_um) } },
                     "Open the clearance, or look at what housing and journal are made of",
                     Place::Heat);
     }
@@ -345,8 +358,9 @@ private:
             if (state.halfWay)
                 add("torque_" + card.id, Mark::LookAgain, stop,
                     card.name + ": not all at the last stage",
-                    "Go on with bolt " + std::to_string(state.tighten->fastener) + ", stage "
-                        + std::to_string(state.tighten->stage),
+                    { "find.next_bolt",
+                      "Go on with bolt {0}, stage {1}",
+                      { asCount(state.tighten->fastener), asCount(state.tighten->stage) } },
                     Place::Clearances);
             else if (state.outOfOrder)
                 add("torque_" + card.id, Mark::LookAgain, stop,

@@ -94,7 +94,8 @@ private:
             m_out.sumpFrom = "as entered";
         } else if (fill_l) {
             m_out.sump_kg = *fill_l * m_build.oil.oil.rho15_kg_m3 / 1000;
-            m_out.sumpFrom = "from the sump's fill of " + formatPlain(*fill_l, 1) + " l";
+            m_out.sumpFrom
+                = { "oil.from_fill", "from the sump's fill of {0}", { asVolume(*fill_l, 1) } };
         } else
             m_out.sumpFrom = "not known: enter the oil in the engine";
     }
@@ -140,7 +141,7 @@ private:
                 "no analysis of the new oil" + (s.oil.empty() ? "" : " “" + s.oil + "”")
                 + ": what its additives bring cannot be told from wear. Send a sample of it");
         if (!m_out.sump_kg)
-            out.remarks.push_back("oil in the engine " + m_out.sumpFrom);
+            out.remarks.push_back({ "", "oil in the engine {0}", { m_out.sumpFrom } });
         for (const std::string &symbol : m_out.symbols)
             if (const auto it = s.elements.find(symbol); it != s.elements.end())
                 out.elements.push_back(element(s, before, baseline, out, symbol, it->second));
@@ -192,7 +193,10 @@ private:
 
     static void judgeElement(const ElementKind *kind, JudgedElement &e)
     {
-        const std::string rate = formatPlain(e.wear->per100h_mg_kg, 1) + " mg/kg in 100 h";
+        const auto ppm = [](double mg_kg) {
+            return Quantity { mg_kg, Shows::Concentration, 0, 1 };
+        };
+        const Phrase rate { "oil.rate", "{0} in 100 h", { ppm(e.wear->per100h_mg_kg) } };
         if (e.wear->belowBaseline) {
             e.mark = Mark::Proven;
             e.verdict = "less than in the new oil: its additive, scatter, or another oil";
@@ -204,19 +208,21 @@ private:
             return;
         }
         if (!e.pattern || !e.pattern->z) {
-            e.verdict = rate + "; fewer than " + std::to_string(leastHistory)
-                + " earlier samples to compare with";
+            e.verdict = { "oil.few",
+                          "{0}; fewer than {1} earlier samples to compare with",
+                          { rate, asCount(leastHistory) } };
             return;
         }
         const double z = *e.pattern->z;
-        const std::string own = " against its own " + formatPlain(e.pattern->median, 1);
         e.alarm = z > alarmZ;
         e.mark = z > watchZ ? Mark::LookAgain : Mark::Proven;
-        e.verdict = rate + own
-            + (z > alarmZ        ? ": out of its own pattern"
-                   : z > watchZ  ? ": watch"
-                   : z < -alarmZ ? ": below its own pattern"
-                                 : ": as before");
+        e.verdict = { "oil.against_own",
+                      "{0} against its own {1}: {2}",
+                      { rate, ppm(e.pattern->median),
+                        z > alarmZ        ? "above its usual range"
+                            : z > watchZ  ? "watch"
+                            : z < -alarmZ ? "below its usual range"
+                                          : "as before" } };
     }
 
     void viscosity(const OilSample &s, const OilSample *baseline, JudgedSample &out) const
@@ -229,20 +235,27 @@ private:
             return;
         out.viscosityLoss = 1 - *s.kv100_mm2_s / fresh;
         const double loss = *out.viscosityLoss;
-        const auto percent = [](double share) { return formatPlain(100 * share, 0) + " %"; };
-        out.viscosity = "at 100 °C " + percent(std::abs(loss))
-            + (loss >= 0 ? " thinner than new" : " thicker than new");
+        out.viscosity = { "oil.viscosity",
+                          loss >= 0 ? "at {0} {1} thinner than new" : "at {0} {1} thicker than new",
+                          { asTemperature(100), asShare(std::abs(loss)) } };
         if (!out.fuelLoss)
-            out.viscosity += std::abs(loss) > alikeViscosity ? "; fuel was not measured" : "";
+            append(out.viscosity, std::abs(loss) > alikeViscosity ? "fuel was not measured" : "");
         else if (std::abs(loss - *out.fuelLoss) <= alikeViscosity)
-            out.viscosity += "; " + formatPlain(*s.fuel_percent, 1) + " % fuel explains "
-                + percent(*out.fuelLoss);
+            append(out.viscosity,
+                   { "oil.fuel_explains",
+                     "{0} fuel explains {1}",
+                     { asShare(*s.fuel_percent / 100, 1), asShare(*out.fuelLoss) } });
         else if (loss > *out.fuelLoss)
-            out.viscosity += "; fuel explains only " + percent(*out.fuelLoss)
-                + ": sheared, or another oil, or more fuel than was measured";
+            append(
+                out.viscosity,
+                { "oil.fuel_explains_part",
+                  "fuel explains only {0}: sheared, or another oil, or more fuel than was measured",
+                  { asShare(*out.fuelLoss) } });
         else
-            out.viscosity += "; with its fuel it should be " + percent(*out.fuelLoss)
-                + " thinner: it has thickened, or is another oil";
+            append(out.viscosity,
+                   { "oil.thickened",
+                     "with its fuel it should be {0} thinner: it has thickened, or is another oil",
+                     { asShare(*out.fuelLoss) } });
     }
 
     void judge(const OilSample &s, JudgedSample &out)
@@ -279,10 +292,13 @@ private:
                                    : joined(names) + ": " + says;
         if (!s.settled.empty())
             return;
-        const std::string at = " in the oil at " + hoursText(s.engine_h);
+        const std::string at = hoursText(s.engine_h);
         if (!rang.empty())
             add("wear_in_oil@" + s.id, out.mark,
-                joined(names) + at + " out of this engine's own pattern: " + says, action);
+                { "oil.wear",
+                  "{0} in the oil at {1} above this engine's usual range: {2}",
+                  { capitalised(joined(names)), at, says } },
+                action);
         foreign(s, at, out);
     }
 
@@ -291,22 +307,27 @@ private:
         if (s.water_percent && *s.water_percent > watchWater_percent) {
             out.mark = worse(out.mark, Mark::LookAgain);
             add("water_in_oil@" + s.id, Mark::LookAgain,
-                formatPlain(*s.water_percent, 2) + " % water" + at,
-                "Cold short runs, or coolant: look at sodium and potassium, press the cooling "
-                "system");
+                { "oil.water",
+                  "{0} water in the oil at {1}",
+                  { asShare(*s.water_percent / 100, 2), at } },
+                "Cold short runs, or coolant: check sodium and potassium; pressure-test the "
+                "cooling "
+                "system cold, within its cap rating, and never open it hot");
         }
         if (s.fuel_percent && *s.fuel_percent > watchFuel_percent) {
             const Mark mark = *s.fuel_percent > holdFuel_percent ? Mark::Hold : Mark::LookAgain;
             out.mark = worse(out.mark, mark);
-            add("fuel_in_oil@" + s.id, mark, formatPlain(*s.fuel_percent, 1) + " % fuel" + at,
-                "Change the oil; look at mixture, injectors and rings. Forecast: Film & oil shows "
-                "what it costs");
+            add("fuel_in_oil@" + s.id, mark,
+                { "oil.fuel",
+                  "{0} fuel in the oil at {1}",
+                  { asShare(*s.fuel_percent / 100, 1), at } },
+                "Change the oil; check mixture, injectors and rings. Oil & film shows what it "
+                "costs");
         }
     }
 
-    void add(const std::string &id, Mark mark, std::string text, std::string action)
+    void add(const std::string &id, Mark mark, Phrase text, Phrase action)
     {
-        text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
         m_out.findings.push_back({ id, mark, "", std::move(text), std::move(action) });
     }
 

@@ -31,7 +31,7 @@ struct JudgedElement
     size_t earlier = 0; ///< how many there are
     bool alarm = false; ///< above its own pattern
     Mark mark = Mark::NotDone;
-    std::string verdict;
+    Phrase verdict;
 };
 
 struct JudgedSample
@@ -44,10 +44,10 @@ struct JudgedSample
     std::vector<JudgedElement> elements; ///< in the order of elementKinds(), then unknown ones
     std::optional<double> viscosityLoss {}; ///< share of the new oil's at 100 °C
     std::optional<double> fuelLoss {}; ///< what the fuel in it explains of that
-    std::string viscosity; ///< in words; empty: not measured
-    std::vector<std::string> remarks;
+    Phrase viscosity; ///< in words; empty: not measured
+    std::vector<Phrase> remarks;
     Mark mark = Mark::NotDone;
-    std::string verdict; ///< "copper and lead: bearings"
+    Phrase verdict; ///< "copper and lead: bearings"
 
     const JudgedElement *element(std::string_view symbol) const;
 };
@@ -57,7 +57,7 @@ struct OilReport
 {
     std::vector<JudgedSample> samples;
     std::optional<double> sump_kg; ///< absent: neither entered nor known from the fill
-    std::string sumpFrom; ///< where it comes from, or what is missing
+    Phrase sumpFrom; ///< where it comes from, or what is missing
     std::vector<std::string> symbols; ///< that were measured, in order
     std::vector<Finding> findings;
 };

@@ -147,8 +147,10 @@ std::vector<WeightSpread> judgeWeights(const Build &build)
                                   [](const auto &a, const auto &b) { return a.second < b.second; });
         if (s.grams.size() >= 2) {
             s.spread_g = most->second - least->second;
-            s.verdict = formatPlain(s.spread_g, 1) + " g between number "
-                + std::to_string(least->first) + " and number " + std::to_string(most->first);
+            s.verdict = { "weights.spread",
+                          "{0} between number {1} and number {2}",
+                          { Quantity { s.spread_g, Shows::Mass, 0, 1 }, asCount(least->first),
+                            asCount(most->first) } };
             if (!s.tolerance_g)
                 s.mark = Mark::LookAgain;
             else

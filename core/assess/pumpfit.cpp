@@ -11,11 +11,6 @@
 namespace mildpath {
 namespace {
 
-std::string percent(double share)
-{
-    return formatPlain(share * 100, 0) + " %";
-}
-
 FitVerdict springVerdict(const Stop &relief)
 {
     FitVerdict out { "relief_spring",
@@ -36,14 +31,17 @@ FitVerdict springVerdict(const Stop &relief)
     }
     const ReliefSetting &s = **setting;
     out.mark = Mark::Proven;
-    out.title = "Relief opens at " + formatPlain(s.crack_pa / 1e5, 1) + " bar";
-    out.detail = "fully open at " + formatPlain(s.full_pa / 1e5, 1) + " bar; a 1 mm shim adds "
-        + formatPlain(s.perShim_pa_per_m / 1e8, 2) + " bar";
+    out.title = { "fit.relief", "Relief valve opens at {0}", { asPressure(s.crack_pa, 1) } };
+    out.detail
+        = { "fit.relief_detail",
+            "fully open at {0}; a {1} shim adds {2}",
+            { asPressure(s.full_pa, 1), asLength(1), asPressure(s.perShim_pa_per_m / 1e3) } };
     out.next = "";
     if (s.coilClearance_m < 1e-3 && relief.has("solid_length_mm")) {
         out.mark = Mark::LookAgain;
-        out.detail
-            = "only " + mmText(s.coilClearance_m * 1e3) + " between the coils when fully open";
+        out.detail = { "fit.coils",
+                       "only {0} between the coils when fully open",
+                       { asLength(s.coilClearance_m * 1e3) } };
         out.next = "A longer or thinner-wired spring";
     }
     return out;
@@ -67,18 +65,22 @@ FitVerdict ringVerdict(const Stop &pickup)
     if (pickup.has("gland_width_mm"))
         ring.grooveWidth_m = pickup.value("gland_width_mm") * 1e-3;
     const ORingFit f = oRingFit(ring);
-    out.title = "O-ring squeeze " + percent(f.squeezeAfterSet);
-    out.detail = "stands " + mmText((f.stretchedSection_m - ring.gland_m) * 1e3, 2)
-        + " proud of its groove when new";
+    out.title = { "fit.oring", "O-ring squeeze {0}", { asShare(f.squeezeAfterSet) } };
+    const Phrase proud { "fit.oring_proud",
+                         "stands {0} proud of its groove when new",
+                         { asLength((f.stretchedSection_m - ring.gland_m) * 1e3, 2) } };
+    out.detail = proud;
     out.next = "";
     out.mark = Mark::Proven;
     if (f.verdict == "no_seal" || f.verdict == "high") {
         out.mark = Mark::Hold;
-        out.detail += "; the joint may pass air above the oil level";
+        out.detail = joinedBy({ proud, "the joint may pass air above the oil level" }, "{*|; }");
         out.next = "A new ring; a used pickup ring is never used again";
     } else if (f.verdict != "ok") {
         out.mark = Mark::LookAgain;
-        out.detail += f.verdict == "watch" ? "; little is left" : "; more than the groove holds";
+        out.detail = joinedBy(
+            { proud, f.verdict == "watch" ? "little is left" : "more than the groove holds" },
+            "{*|; }");
         out.next = "Check ring and gland against each other";
     }
     return out;
@@ -96,7 +98,7 @@ FitVerdict gapVerdict(const Stop &pickup)
         return out;
     const double bore = pickup.value("pickup_bore_mm");
     const double mouth = pickup.value("pickup_mouth_mm", bore), gap = pickup.value("pickup_gap_mm");
-    out.title = "Pickup " + mmText(gap) + " off the floor";
+    out.title = { "fit.gap", "Pickup {0} off the pan floor", { asLength(gap) } };
     if (!(gap > 0)) {
         out.mark = Mark::Hold;
         out.detail = "it stands on the floor";
@@ -106,22 +108,24 @@ FitVerdict gapVerdict(const Stop &pickup)
     const auto g = pickupGap(bore * 1e-3, mouth * 1e-3, gap * 1e-3, std::nullopt, 850);
     if (!g) {
         out.mark = Mark::LookAgain;
-        out.detail = "the mouth " + g.error().message;
+        out.detail = { "", "the mouth {0}", { g.error().message } };
         out.next = "Measure the mouth again";
         return out;
     }
-    const std::string rule = "a quarter to half its bore is " + mmText(g->ruleLeast_m * 1e3)
-        + " to " + mmText(g->ruleMost_m * 1e3) + " (common practice)";
+    const Phrase rule { "fit.gap_rule",
+                        "a quarter to half its bore is {0} (common practice)",
+                        { QuantityRange { asLength(g->ruleLeast_m * 1e3, 1),
+                                          asLength(g->ruleMost_m * 1e3, 1) } } };
     out.detail = rule;
     out.next = "";
     out.mark = Mark::Proven;
     if (g->verdict == "tight") {
         out.mark = Mark::Hold;
-        out.detail = "passes less than its bore; " + rule;
+        out.detail = joinedBy({ "passes less than its bore", rule }, "{*|; }");
         out.next = "Raise the pickup";
     } else if (g->verdict == "wide") {
         out.mark = Mark::LookAgain;
-        out.detail = "needs more oil over its mouth; " + rule;
+        out.detail = joinedBy({ "needs more oil over its mouth", rule }, "{*|; }");
         out.next = "Lower the pickup, or keep the level high";
     }
     return out;
@@ -140,19 +144,23 @@ FitVerdict scoringVerdict(const std::vector<GaugedSize> &sizes, const Stop &pump
     const double body = pump.value("body_score_um"), cover = pump.value("cover_score_um");
     out.mark = Mark::LookAgain;
     out.next = "Dress the faces to the plan, then enter what is left";
-    out.title = "Scored " + formatPlain(std::max(body, cover), 0) + " µm deep";
+    out.title = { "fit.scored", "Scored {0} deep", { asWholeClearance(std::max(body, cover)) } };
     double end = 0;
     for (const GaugedSize &s : sizes)
         if (s.family == "pump_end")
             end = s.cold_um.value;
     const double canTake = std::max(0.0, end - rotorsBind_um);
-    out.detail = "body can lose " + formatPlain(canTake, 0) + " µm before rotors may bind";
+    out.detail = { "fit.can_lose",
+                   "body can lose {0} before rotors may bind",
+                   { asWholeClearance(canTake) } };
     if (body <= 0 && cover <= 0) {
         out = { "scoring", pump.id, Mark::Proven, "Faces not scored", "", "" };
     } else if (body > canTake || cover > pump.value("cover_spare_um", cover)) {
-        out.detail = body > canTake ? "the body's scores go deeper than the "
-                + formatPlain(canTake, 0) + " µm it can lose: some stays"
-                                    : "the cover's scores go deeper than the metal it can lose";
+        out.detail = body > canTake
+            ? Phrase("fit.too_deep",
+                     "the body's scores go deeper than the {0} it can lose: some stays",
+                     { asWholeClearance(canTake) })
+            : Phrase("the cover's scores go deeper than the metal it can lose");
         out.next = "Dress to the plan and leave the rest; or another part";
     }
     return out;
@@ -229,8 +237,9 @@ Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessme
                 / (out.stop.end_um - next->end_um);
             // Scores want taking off even where the clearance alone buys nothing.
             if (gain < dressingWorth && now - out.stop.end_um >= out.score_um) {
-                out.why = "a further 10 µm would buy less than "
-                    + formatPlain(dressingWorth * 100, 1) + " % of hot idle";
+                out.why = { "dress.enough",
+                            "a further {0} would buy less than {1} of hot idle",
+                            { asWholeClearance(10), asShare(dressingWorth, 1) } };
                 break;
             }
             out.stop = *next;
@@ -245,7 +254,7 @@ std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assess
 {
     std::vector<PumpOption> out;
     std::optional<OperatingModel> former;
-    const auto add = [&](const std::string &name, const Build &changed,
+    const auto add = [&](const Phrase &name, const Build &changed,
                          const std::vector<GaugedSize> &sizes) {
         auto model = OperatingModel::make(changed, sizes, changed.use.hotOil_c);
         if (!model)
@@ -259,8 +268,9 @@ std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assess
         former = std::move(*model);
         PumpOption o { name, idle->gauge.value_pa, pumpPower_w(changed, *fast), "" };
         if (fast->reliefOpen())
-            o.remark = "relief open at " + formatPlain(changed.use.highSpeed_rpm, 0)
-                + ": the rest only stirs and warms";
+            o.remark = { "pump.relief_open",
+                         "relief valve open at {0}: the rest only stirs and warms",
+                         { asSpeed(changed.use.highSpeed_rpm) } };
         out.push_back(std::move(o));
     };
     add("as it is", build, assessment.sizes);
@@ -272,16 +282,18 @@ std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assess
         return sizes;
     };
     if (plan && plan->take_um() > 0.5)
-        add("dressed to " + formatPlain(plan->stop.end_um, 0) + " µm", build,
+        add({ "pump.dressed", "dressed to {0}", { asWholeClearance(plan->stop.end_um) } }, build,
             sized({ { "pump_end", plan->stop.end_um } }));
     std::map<std::string, double> fresh;
     for (const char *family : { "pump_tip", "pump_end", "pump_body" })
         if (const auto l = build.limits.find(family); l != build.limits.end())
             fresh[family] = l->second.min_um + (l->second.max_um - l->second.min_um) / 4;
     add("new rotors, a quarter into the limits", build, sized(fresh));
-    add("longer rotors +25 %", withLongerRotors(build, 1.25), assessment.sizes);
-    add("spring +1 bar", withStifferSpring(build, 100), assessment.sizes);
-    if (!out.empty() && out.back().name == "spring +1 bar"
+    add({ "pump.longer", "rotors {0} longer", { asShare(0.25) } }, withLongerRotors(build, 1.25),
+        assessment.sizes);
+    const Phrase stiffer { "pump.stiffer", "spring {0}", { asChange(asPressure(1e5, 1)) } };
+    add(stiffer, withStifferSpring(build, 100), assessment.sizes);
+    if (!out.empty() && out.back().name == stiffer
         && std::abs(out.back().gauge_pa - out.front().gauge_pa) < 50)
         out.back().remark = "the relief is shut at hot idle: a stiffer spring cannot help there";
     return out;

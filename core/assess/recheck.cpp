@@ -25,25 +25,27 @@ std::vector<GaugedSize> sizesFrom(Build build, size_t from, size_t to)
 
 void judge(Rechecked &r)
 {
-    const auto um = [](double v) { return formatPlain(v, 1) + " µm"; };
     r.mark = Mark::Proven;
     if (r.limits && (r.after_um.value < r.limits->min_um || r.after_um.value > r.limits->max_um)) {
         r.mark = Mark::Hold;
-        r.verdict = um(r.after_um.value) + " is outside " + formatPlain(r.limits->min_um, 0)
-            + " to " + formatPlain(r.limits->max_um, 0) + " µm";
+        r.verdict = { "recheck.outside",
+                      "{0} is outside {1}",
+                      { asClearance(r.after_um.value),
+                        QuantityRange { asLimit(r.limits->min_um), asLimit(r.limits->max_um) } } };
     }
     if (!r.before_um) {
-        r.verdict += std::string(r.verdict.empty() ? "" : "; ") + "not gauged before the run";
+        append(r.verdict, "not measured before the run");
         return;
     }
     r.change_um = r.after_um.value - r.before_um->value;
     r.u_um = std::hypot(r.after_um.standardUncertainty, r.before_um->standardUncertainty);
     r.changed = std::abs(r.change_um) > 2 * r.u_um;
-    const std::string by = um(std::abs(r.change_um)) + (r.change_um > 0 ? " wider" : " closer");
-    const std::string said = r.changed
-        ? by + ", more than both gaugings can be off (" + um(2 * r.u_um) + ")"
-        : by + ", within what both gaugings can be off (" + um(2 * r.u_um) + ")";
-    r.verdict += (r.verdict.empty() ? "" : "; ") + said;
+    append(r.verdict,
+           { "recheck.change",
+             r.changed ? "{0} {1}, more than both measurements can be off ({2})"
+                       : "{0} {1}, within measuring error ({2})",
+             { asClearance(std::abs(r.change_um)), r.change_um > 0 ? "wider" : "closer",
+               asClearance(2 * r.u_um) } });
     if (r.changed && r.mark == Mark::Proven)
         r.mark = Mark::LookAgain;
 }

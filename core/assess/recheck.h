@@ -24,7 +24,7 @@ struct Rechecked
     double u_um = 0; ///< of the change, standard
     bool changed = false; ///< by more than twice that
     Mark mark = Mark::NotDone;
-    std::string verdict;
+    Phrase verdict;
 };
 
 /// An opened engine: what was gauged again, against what was gauged before it ran.

@@ -89,17 +89,18 @@ Json familyJson(const FamilySummary &f)
 }
 
 /// One line a family: n, mean, range, form, U, verdict, weakest method.
-std::string familyText(const FamilySummary &f)
+Phrase familyText(const FamilySummary &f)
 {
-    std::string out = "  " + std::string(findFamily(f.family)->plural) + ": ";
+    const std::string_view name = findFamily(f.family)->plural;
     if (f.measured == 0)
-        return out + "not measured, " + f.verdict + "\n";
-    const int d = std::min(1, decimalsFor(f.expanded_um / 2, 1));
-    const auto um = [&](double v) { return formatPlain(v, d); };
-    return out + "n " + std::to_string(f.readings) + ", mean " + um(f.mean_um) + ", range "
-        + um(f.least_um) + " to " + um(f.most_um) + ", taper " + um(f.taper_um) + ", out-of-round "
-        + um(f.outOfRound_um) + ", U (k = 2) " + um(f.expanded_um) + " µm; " + f.verdict
-        + "; weakest method: " + f.weakestMethod + "\n";
+        return { "family.none", "  {0}: not measured, {1}", { name, f.verdict } };
+    const auto um = [&](double v) { return asClearance(v, f.expanded_um / 2); };
+    return { "family.line",
+             "  {0}: n {1}, mean {2}, range {3}, taper {4}, out-of-round {5}, U (k = 2) {6}; {7}; "
+             "weakest method: {8}",
+             { name, asCount(f.readings), um(f.mean_um),
+               QuantityRange { um(f.least_um), um(f.most_um) }, um(f.taper_um), um(f.outOfRound_um),
+               um(f.expanded_um), f.verdict, f.weakestMethod } };
 }
 
 Json orNull(const std::optional<double> &value, int decimals)
@@ -293,40 +294,48 @@ Json assessmentToJson(const Build &build, const Assessment &a)
     return out;
 }
 
-std::string assessmentText(const Build &build, const Assessment &a)
+std::string assessmentText(const Build &build, const Assessment &a, const UnitStyle &style)
 {
-    const auto bar = [](double pa) { return formatPlain(pa / 1e5, 2); };
-    std::string out = build.name + "\n";
+    std::string out;
+    const auto line = [&](const Phrase &phrase) { out += render(phrase, style) + "\n"; };
+    line(build.name);
     if (!a.unsolved) {
         const auto operating = [&](const char *title, const OperatingResult &r) {
-            out += std::string(title) + " (" + formatPlain(r.oil_c, 0) + " °C, "
-                + formatPlain(r.rpm, 0) + " rev/min): gauge " + bar(r.gauge.value_pa)
-                + " bar, likely " + bar(r.gauge.low_pa) + " to " + bar(r.gauge.high_pa);
+            Phrase said {
+                "assess.gauge",
+                "{0} ({1}, {2}): pressure gauge {3}, likely {4}",
+                { title, asTemperature(r.oil_c), asSpeed(r.rpm), asPressure(r.gauge.value_pa),
+                  QuantityRange { asPressure(r.gauge.low_pa), asPressure(r.gauge.high_pa) } }
+            };
             if (r.weakest >= 0) {
                 const PointPressure &p = r.points[static_cast<size_t>(r.weakest)];
-                out += "; weakest " + p.name + " " + bar(p.pressure_pa) + " bar, "
-                    + formatPlain(p.ratio(), 1) + " x its need";
+                append(said,
+                       { "assess.weakest",
+                         "weakest feed {0} {1}, {2} × its required pressure",
+                         { p.name, asPressure(p.pressure_pa), asNumber(p.ratio(), 1) } });
             }
-            out += "\n";
+            line(said);
         };
         operating("Hot idle", a.hotIdle);
         operating("Hot", a.highSpeed);
     }
-    out += "\nFamilies (µm at 20 °C; clearances diametral)\n";
+    line({ "assess.families", "\nFamilies (at {0}; clearances diametral)", { asTemperature(20) } });
     for (const FamilySummary &f : a.families)
-        out += familyText(f);
-    out += "\nSizes (µm at 20 °C)\n";
-    for (const GaugedSize &c : a.sizes)
-        out += "  " + c.name + ": " + c.verdict
-            + (c.known ? "; running " + formatPlain(c.running_um, 0) : "") + " ["
-            + std::string(markWord(c.mark)) + "]\n";
-    out += "\n" + airText(a.air);
-    out += "\nFindings\n";
+        line(familyText(f));
+    line({ "assess.sizes", "\nSizes (at {0})", { asTemperature(20) } });
+    for (const GaugedSize &c : a.sizes) {
+        Phrase said = c.verdict;
+        if (c.known)
+            append(said, { "assess.running", "running {0}", { asWholeClearance(c.running_um) } });
+        line({ "", "  {0}: {1} [{2}]", { c.name, said, markWord(c.mark) } });
+    }
+    out += "\n" + airText(a.air, style);
+    line("\nFindings");
     for (const Finding &f : a.findings)
-        out += "  [" + std::string(markWord(f.mark)) + "] " + f.text + ". " + f.action + ".\n";
+        line({ "", "  [{0}] {1}. {2}.", { markWord(f.mark), f.text, f.action } });
     if (a.findings.empty())
-        out += "  none\n";
-    out += "\nHolds before the start: " + std::to_string(a.holds()) + "\n";
+        line("  none");
+    line({ "assess.holds", "\nHolds before the start: {0}", { asCount(a.holds()) } });
     return out;
 }
 

@@ -330,8 +330,8 @@ public:
     }
 
 private:
-    void add(const std::string &name, const Build &build, const std::vector<GaugedSize> &sizes,
-             const std::string &remark = {})
+    void add(const Phrase &name, const Build &build, const std::vector<GaugedSize> &sizes,
+             const Phrase &remark = {})
     {
         const auto found = m_finder.find(build, sizes);
         if (!found)
@@ -350,7 +350,7 @@ private:
         if (to_c > 60)
             return;
         changed.use.coldestStart_c = to_c;
-        add("preheat to " + formatPlain(to_c, 0) + " °C", changed, m_sizes);
+        add({ "room.preheat", "preheat to {0}", { asTemperature(to_c) } }, changed, m_sizes);
     }
 
     /// The family's own clearance moves within the room; it does not widen it.
@@ -388,10 +388,12 @@ private:
                           [](const Stop &s) { return s.kind == "relief" && !s.elements.empty(); });
         if (!relief)
             return;
-        add("relief spring +1 bar", withStifferSpring(m_build, 100), m_sizes);
+        add({ "room.spring", "relief spring {0}", { asChange(asPressure(1e5, 1)) } },
+            withStifferSpring(m_build, 100), m_sizes);
         RoomLever &l = m_room.levers.back();
-        if (std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005)
-            l.remark = "nothing: the relief is shut at hot idle";
+        l.idle = std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005;
+        if (l.idle)
+            l.remark = "nothing: the relief valve is shut at hot idle";
     }
 
     const Build &m_build;

@@ -63,11 +63,12 @@ Result<RoomMap> roomMap(const Build &build, const std::vector<GaugedSize> &sizes
 /// A way to more room.
 struct RoomLever
 {
-    std::string name;
+    Phrase name;
     double least_um, most_um; ///< the room with it
     double opens_um; ///< more than now; negative: less
     double idleChange; ///< of hot idle at the gauge, as a share
-    std::string remark;
+    Phrase remark;
+    bool idle = false; ///< changes nothing; `remark` says why
 };
 
 /// Room for the fitted oil: what the cold floor and the hot pressure leave of cold clearances.

@@ -92,7 +92,7 @@ std::string_view markWord(Mark mark)
     case Mark::Proven:
         return "proven";
     case Mark::LookAgain:
-        return "look again";
+        return "check again";
     case Mark::Hold:
         return "holds the start";
     case Mark::NotDone:

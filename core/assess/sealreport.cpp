@@ -52,16 +52,19 @@ void judge(const Build &build, SealPair &p)
     p.counts = std::abs(*p.change) > p.scatter;
     const bool better = p.kind == "vacuum" ? *p.change > 0 : *p.change < 0;
     p.mark = !p.counts || better ? Mark::Proven : Mark::LookAgain;
-    const int decimals = p.kind == "vacuum" ? 1 : 2;
-    const std::string unit = p.kind == "vacuum" ? " kPa" : " %";
-    p.verdict = formatPlain(before, decimals) + " → " + formatPlain(after, decimals) + unit
-        + (!p.counts ? ": no more than the readings scatter (" + formatPlain(p.scatter, decimals)
-                   + unit + ")"
-               : better ? ": seals better"
-                        : ": seals worse");
+    const auto shown = [&](double v) {
+        return p.kind == "vacuum" ? Quantity { v * 1e3, Shows::CasePressure, 0, 1 }
+                                  : asShare(v / 100, 2);
+    };
+    p.verdict = { "seal.change",
+                  !p.counts    ? "{0} → {1}: no more than the readings scatter ({2})"
+                      : better ? "{0} → {1}: seals better"
+                               : "{0} → {1}: seals worse",
+                  { shown(before), shown(after), shown(p.scatter) } };
     if (p.kind == "vacuum" && p.counts)
-        p.verdict += *p.change > 0 ? "; less blow-by or a tighter case, vacuum cannot tell which"
-                                   : "; more blow-by or a leak into the case";
+        append(p.verdict,
+               *p.change > 0 ? "less blow-by or a tighter case, vacuum cannot tell which"
+                             : "more blow-by or a leak into the case");
 }
 
 /// Fuel in the oil rising while the vacuum falls.

@@ -29,7 +29,7 @@ struct SealPair
     double scatter = 0; ///< what a reading differs by when repeated
     bool counts = false; ///< the change is larger than that
     Mark mark = Mark::NotDone;
-    std::string verdict {};
+    Phrase verdict {};
 };
 struct SealReport
 {

@@ -13,9 +13,9 @@ constexpr std::string_view usualProof
     = "every passage named here brushed until the brush comes out white, and light, wire, fluid or "
       "a camera at its far end";
 
-std::string plugSize(const Plug &p)
+Phrase plugSize(const Plug &p)
 {
-    return p.thread.empty() ? formatPlain(p.d_mm, 0) + " mm" : p.thread;
+    return p.thread.empty() ? Phrase("", "{0}", { asLength(p.d_mm) }) : Phrase(p.thread);
 }
 
 } // namespace

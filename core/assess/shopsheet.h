@@ -20,7 +20,8 @@ struct ShopSheet
     };
     struct PlugRow
     {
-        std::string name, where, kind, size;
+        std::string name, where, kind;
+        Phrase size;
         bool out; ///< goes there without it
         std::string say; ///< "in, must come out before the tank" …
     };

@@ -60,15 +60,10 @@ JudgedReading judgeReading(const Reading &r, const SizeItem &item, const Journal
     return out;
 }
 
-std::string um(double value, double u = 0)
+/// "47.6 ± 2.6 µm"
+Quantity withU(const Measured &um)
 {
-    return formatPlain(value, std::min(1, decimalsFor(u, 1)));
-}
-
-/// A limit as it was given: no decimals that nobody wrote.
-std::string limit(double um)
-{
-    return formatPlain(um, um == std::round(um) ? 0 : 1);
+    return withUncertainty(asClearance(um.value, um.standardUncertainty));
 }
 
 /// What one method's readings make of the size.
@@ -130,7 +125,7 @@ MethodResult resultOfFeel(const Reading &r)
 }
 
 /// Methods that contradict the deciding one beyond what both leave open.
-std::string disagreementOf(const GaugedSize &size)
+Phrase disagreementOf(const GaugedSize &size)
 {
     const MethodResult &a = size.methods.front();
     for (size_t i = 1; i < size.methods.size(); ++i) {
@@ -142,15 +137,14 @@ std::string disagreementOf(const GaugedSize &size)
         const bool contradicts = band ? a.low_um > b.high_um || a.high_um < b.low_um : apart > open;
         if (!contradicts)
             continue;
-        const std::string theirs = band ? std::string(findMethod(b.method)->name) + " says "
-                + (b.low_um > 0 ? limit(b.low_um) + " to " : "up to ")
-                + limit(std::min(b.high_um, mostClearanceReading_um))
-                                        : std::string(findMethod(b.method)->name) + " says "
-                + um(b.value_um.value, b.value_um.standardUncertainty) + " ± "
-                + um(b.value_um.expanded(), b.value_um.standardUncertainty);
-        return theirs + " µm, " + std::string(findMethod(a.method)->name) + " "
-            + um(a.value_um.value, a.value_um.standardUncertainty) + " ± "
-            + um(a.value_um.expanded(), a.value_um.standardUncertainty) + " µm";
+        const Quantity most = asLimit(std::min(b.high_um, mostClearanceReading_um));
+        const Phrase theirs = !band ? Phrase("", "{0}", { withU(b.value_um) })
+            : b.low_um > 0 ? Phrase("", "{0}", { QuantityRange { asLimit(b.low_um), most } })
+                           : Phrase("size.up_to", "up to {0}", { most });
+        return { "size.disagree",
+                 "{0} says {1}, {2} {3}",
+                 { findMethod(b.method)->name, theirs, findMethod(a.method)->name,
+                   withU(a.value_um) } };
     }
     return {};
 }
@@ -172,7 +166,7 @@ public:
             return;
         }
         if (!m_size.limits) {
-            say(Mark::LookAgain, "no limits to judge by", "Enter the maker's limits");
+            say(Mark::LookAgain, "no limits to judge by", "Enter the manufacturer's limits");
             return;
         }
         againstLimits();
@@ -182,7 +176,7 @@ public:
     }
 
 private:
-    void say(Mark mark, std::string verdict, std::string next)
+    void say(Mark mark, Phrase verdict, Phrase next)
     {
         m_size.mark = mark;
         m_size.verdict = std::move(verdict);
@@ -193,30 +187,31 @@ private:
     {
         const bool felt = !m_size.methods.empty();
         if (felt)
-            say(Mark::LookAgain, "felt, not gauged: a feel is a band, not a figure",
-                "Gauge it upright, front and rear");
+            say(Mark::LookAgain, "drop test only: it gives a range, not a figure",
+                "Measure it upright, front and rear");
         else if (m_size.limits && m_size.known)
             say(Mark::NotDone,
-                "not gauged; the middle of the limits, " + limit(m_size.cold_um.value)
-                    + " µm, is assumed",
-                m_family.plan == PlanKind::Shell ? "Gauge it upright, front and rear"
+                { "size.assumed",
+                  "not measured; the middle of the limits, {0}, is assumed",
+                  { asLimit(m_size.cold_um.value) } },
+                m_family.plan == PlanKind::Shell ? "Measure it upright, front and rear"
                                                  : "Measure it");
         else
-            say(Mark::NotDone, "not gauged", "Measure it");
+            say(Mark::NotDone, "not measured", "Measure it");
     }
 
-    std::string value() const
+    Phrase value() const
     {
-        const std::string text = um(m_size.cold_um.value, m_size.cold_um.standardUncertainty)
-            + " ± " + um(m_size.cold_um.expanded(), m_size.cold_um.standardUncertainty) + " µm";
-        return m_family.summary == Summary::Widest ? "widest " + text : text;
+        return { "size.value",
+                 m_family.summary == Summary::Widest ? "widest {0}" : "{0}",
+                 { withU(m_size.cold_um) } };
     }
 
-    std::string remedy(bool wide) const
+    Phrase remedy(bool wide) const
     {
         if (m_family.shells)
-            return wide ? "Gauge again; then swap the shells or have the journal seen to"
-                        : "Gauge again; look for dirt behind the shell; then swap the shells";
+            return wide ? "Measure again; then swap the shells or have the journal checked"
+                        : "Measure again; look for dirt behind the shell; then swap the shells";
         if (m_family.stopKind == "pump")
             return wide ? "Measure again; then dress the faces or fit new rotors"
                         : "Measure again; rotors may bind";
@@ -233,27 +228,34 @@ private:
             m_size.readings.begin(), m_size.readings.end(),
             [&](const JudgedReading &r) { return r.pastLimit && r.method == m_size.method(); });
         if (low > l.max_um)
-            say(Mark::Hold, value() + " is past the limit of " + limit(l.max_um), remedy(true));
+            say(Mark::Hold,
+                { "size.over", "{0} is above the maximum of {1}", { value(), asLimit(l.max_um) } },
+                remedy(true));
         else if (high < l.min_um)
-            say(Mark::Hold, value() + " is below the limit of " + limit(l.min_um), remedy(false));
+            say(Mark::Hold,
+                { "size.under", "{0} is below the minimum of {1}", { value(), asLimit(l.min_um) } },
+                remedy(false));
         else if (high > l.max_um || (low < l.min_um && l.min_um > 0))
             say(Mark::LookAgain,
-                value() + " lies across the limit of "
-                    + limit(high > l.max_um ? l.max_um : l.min_um)
-                    + ": cannot say yet: gauge again",
-                "Gauge again, or with a better instrument");
+                { "size.across",
+                  "{0} lies across the limit of {1}: cannot say yet, measure again",
+                  { value(), asLimit(high > l.max_um ? l.max_um : l.min_um) } },
+                "Measure again, or with a better instrument");
         else if (past != m_size.readings.end())
             say(Mark::LookAgain,
-                um(past->at20_um) + " µm at one position is past the limit of "
-                    + limit(past->at20_um > l.max_um ? l.max_um : l.min_um),
+                { "size.one_past",
+                  "{0} at one position is past the limit of {1}",
+                  { asClearance(past->at20_um),
+                    asLimit(past->at20_um > l.max_um ? l.max_um : l.min_um) } },
                 m_family.shells
-                    ? "The mean is inside. Gauge that position again; then swap the shells"
+                    ? "The mean is inside. Measure that position again; then swap the shells"
                     : "The mean is inside. Measure that place again");
         else
             say(Mark::Proven,
-                value()
-                    + (l.min_um > 0 ? " is inside " + limit(l.min_um) + " to " + limit(l.max_um)
-                                    : " is within " + limit(l.max_um)),
+                l.min_um > 0
+                    ? Phrase("size.inside", "{0} is inside {1}",
+                             { value(), QuantityRange { asLimit(l.min_um), asLimit(l.max_um) } })
+                    : Phrase("size.within", "{0} is within {1}", { value(), asLimit(l.max_um) }),
                 "");
     }
 
@@ -271,24 +273,28 @@ private:
             loose = loose || r->capTorqued == false;
             swapped = swapped || (!r->shells.empty() && !now.empty() && r->shells != now);
         }
-        const std::string so = value();
+        const Phrase so = value();
+        const auto but = [&](std::string_view pattern, Phrase::Argument more = "") {
+            return Phrase("", pattern, { so, std::move(more) });
+        };
         if (loose)
-            say(Mark::LookAgain, so + ", gauged without the cap at its torque",
-                "Torque the cap as for the build and gauge again");
+            say(Mark::LookAgain, but("{0}, measured without the cap at its torque"),
+                "Torque the cap as for the build and measure again");
         else if (swapped)
-            say(Mark::LookAgain, so + " was gauged with other shells; now " + now + " are fitted",
-                "Gauge again with the shells that stay");
+            say(Mark::LookAgain, but("{0} was measured with other shells; now {1} are fitted", now),
+                "Measure again with the shells that stay");
         else if (!m_size.disagreement.empty())
             say(Mark::LookAgain, m_size.disagreement, "They disagree: find out which is wrong");
         else if (method->onlyCheck && choiceOf(m_build, "strip_counts") != "yes")
-            say(Mark::LookAgain, so + " by " + std::string(method->name) + ": a check, no more",
-                "Gauge it with a bore gauge or two instruments");
+            say(Mark::LookAgain, but("{0} by {1}: a cross-check, no more", method->name),
+                "Measure it with a bore gauge or two instruments");
         else if (m_family.plan == PlanKind::Shell && (!first || !second))
-            say(Mark::LookAgain, so + " upright at one end only",
-                std::string("Gauge it upright at the ") + (first ? "rear" : "front") + " too");
+            say(Mark::LookAgain, but("{0} upright at one end only"),
+                first ? "Measure it upright at the rear too"
+                      : "Measure it upright at the front too");
         else if (m_family.plan == PlanKind::Lobes && missingLobes(readings) > 0)
             say(Mark::LookAgain,
-                so + ", " + std::to_string(missingLobes(readings)) + " of the lobes not measured",
+                but("{0}, {1} of the lobes not measured", asCount(missingLobes(readings))),
                 "The widest lobe is what counts: measure them all");
     }
 
@@ -404,14 +410,13 @@ int severity(Mark mark)
 }
 
 /// "4 proven, 1 holds the start".
-std::string countsOf(const std::map<Mark, int> &counts)
+Phrase countsOf(const std::map<Mark, int> &counts)
 {
-    std::string out;
+    std::vector<Phrase> out;
     for (const Mark m : { Mark::Hold, Mark::LookAgain, Mark::NotDone, Mark::Proven })
         if (const auto it = counts.find(m); it != counts.end())
-            out += (out.empty() ? "" : ", ") + std::to_string(it->second) + " "
-                + std::string(markWord(m));
-    return out;
+            out.push_back({ "", "{0} {1}", { asCount(it->second), markWord(m) } });
+    return joinedBy(out);
 }
 
 } // namespace

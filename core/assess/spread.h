@@ -38,7 +38,7 @@ std::vector<Spread> spreadsOf(const Build &build);
 /// What to buy: name, and why. One row an item.
 struct ShoppingRow
 {
-    std::string what, where, why;
+    Phrase what, where, why;
     bool settled; ///< replaced already
 };
 std::vector<ShoppingRow> shoppingList(const std::vector<Spread> &spreads);

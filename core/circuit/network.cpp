@@ -55,9 +55,9 @@ Result<void> Network::addElements(const Circuit &circuit)
     std::map<std::string, int, std::less<>> known { { std::string(sumpNode), 0 } };
     for (size_t i = 0; i < circuit.elements.size(); ++i) {
         const Element &e = circuit.elements[i];
-        const auto wrong = [&](const std::string &key, const std::string &message) {
+        const auto wrong = [&](const std::string &key, const Phrase &message) {
             return fail("/elements/" + std::to_string(i) + "/" + key,
-                        e.id.empty() ? message : "element \"" + e.id + "\": " + message);
+                        e.id.empty() ? message : named("element \"" + e.id + "\"", message));
         };
         if (e.id.empty())
             return wrong("id", "is missing or empty");
@@ -68,7 +68,8 @@ Result<void> Network::addElements(const Circuit &circuit)
         if (e.from == e.to)
             return wrong("to", "leads back to its own node");
         if (const auto ok = checkElement(e); !ok)
-            return wrong(ok.error().place, ok.error().place + " " + ok.error().message);
+            return wrong(ok.error().place,
+                         Phrase("", "{0} {1}", { ok.error().place, ok.error().message }));
         for (const auto &[key, value] : e.extra.json().items())
             m_compileWarnings.push_back(
                 { "unknown_key",

@@ -34,7 +34,7 @@ struct OperatingPoint
 struct Warning
 {
     std::string id; ///< stable, for programs
-    std::string text;
+    Phrase text;
     bool operator==(const Warning &) const = default;
 };
 
@@ -99,7 +99,7 @@ public:
     /// Stops when the largest node imbalance is at most 1e-9 of the pump's flow and the lagged
     /// values have settled (fill 1e-6 relative, gates 1e-4, film temperature 0.02 K).
     /// Errors: `rpm`, `oil_temp_c`, `kv…` out of range; place = the worst node when it does not
-    /// converge (message begins with "no solution").
+    /// converge (message id "solver.none").
     Result<Solution> solve(const OperatingPoint &point, SolveState *state = nullptr) const;
 
     /// The same circuit with other laws for some elements: for many draws of one circuit.

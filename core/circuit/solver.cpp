@@ -427,9 +427,9 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
         const std::string &node
             = m_nodes[static_cast<size_t>(m_nodeOf[static_cast<size_t>(work.worst)])];
         return fail(node,
-                    "no solution found at " + formatPlain(point.rpm, 0) + " rev/min, "
-                        + formatPlain(point.sumpTemperature_c, 1) + " C; worst balance at node \""
-                        + node + "\"");
+                    { "solver.none",
+                      "no solution found at {0}, {1}; worst balance at node \"{2}\"",
+                      { asSpeed(point.rpm), asTemperature(point.sumpTemperature_c), node } });
     }
     if (state) {
         state->formerRpm = state->filled ? state->rpm : 0;
@@ -479,7 +479,7 @@ Solution Network::finish(const OperatingPoint &point, Work &work) const
 void Network::warn(const OperatingPoint &point, const Work &, Solution &out) const
 {
     out.warnings = m_compileWarnings;
-    const auto add = [&](const char *id, std::string text) {
+    const auto add = [&](const char *id, Phrase text) {
         out.warnings.push_back({ id, std::move(text) });
     };
     if (point.sumpTemperature_c < -20 || point.sumpTemperature_c > 150)
@@ -491,8 +491,9 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
         = absolute(GaugePressure { out.pressure_pa[static_cast<size_t>(fromNode(m_pump))] });
     if (inlet.value_pa < pump.releasePressure().value_pa + 10e3)
         add("inlet_near_release",
-            "pump inlet at " + formatPlain(inlet.value_pa / 1e3, 1)
-                + " kPa absolute: air comes out, the pump does not fill");
+            { "solver.inlet",
+              "pump inlet at {0} absolute: air comes out, the pump does not fill",
+              { asPressure(inlet.value_pa) } });
     const double delivered = out.flow_m3_s[static_cast<size_t>(m_pump)];
     for (size_t i = 0; i < m_elements.size(); ++i) {
         const Part &e = m_elements[i];
@@ -502,9 +503,9 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
             const double supply = out.pressure_pa[static_cast<size_t>(e.from)];
             if (supply < needed)
                 add("crank_not_fed",
-                    "\"" + e.id + "\": " + formatPlain(supply / 1e3, 0)
-                        + " kPa at the main is below the " + formatPlain(needed / 1e3, 0)
-                        + " kPa the oil needs to enter the crank");
+                    { "solver.crank",
+                      "\"{0}\": {1} at the main is below the {2} the oil needs to enter the crank",
+                      { e.id, asPressure(supply), asPressure(needed) } });
         } else if (e.type == "relief") {
             const bool isRelief = static_cast<int>(i) == m_relief;
             const double share = delivered > 0 ? out.flow_m3_s[i] / delivered : 0;
@@ -512,8 +513,9 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
                 add("relief_open_at_hot_idle", "the relief valve is open at hot idle");
             if (!isRelief && share > 0.1)
                 add("filter_bypassed",
-                    "\"" + e.id + "\": " + formatPlain(100 * share, 0)
-                        + " % of the oil passes round the filter");
+                    { "solver.bypass",
+                      "\"{0}\": {1} of the oil passes round the filter",
+                      { e.id, asShare(share) } });
         }
     }
     double highest = 0;

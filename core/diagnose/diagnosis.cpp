@@ -334,7 +334,7 @@ private:
                 n.condition = s.conditions()[c];
                 n.minutes = n.id == m_build.gaugeTap ? fittedMinutes : otherPortMinutes;
                 n.bits = m_diagnoser->information(m_weights, m_read, { c, t, 0, gaugeUsual_pa });
-                n.text = "Read " + placeText(m_build, n.id, n.condition);
+                n.text = { "diagnose.read", "Read {0}", { placeText(m_build, n.id, n.condition) } };
                 m_out.next.push_back(std::move(n));
             }
         for (const Look &l : looks()) {
@@ -358,21 +358,24 @@ private:
             if (c.faults.empty())
                 m_out.healthyPosterior = c.posterior;
         const Candidate &first = m_out.candidates.front();
-        const std::string percent = formatPlain(100 * first.posterior, 0) + " %";
+        const Quantity likely = asShare(first.posterior);
         if (m_read.empty() && m_out.symptoms.empty() && m_out.flows.empty()) {
             m_out.verdict = "Nothing read yet";
-            m_out.advice = "Read the gauge hot and cold, at idle and faster; the engine need not "
-                           "be healthy for that, but stop at once without pressure";
+            m_out.advice = "Read the pressure gauge hot and cold, at idle and faster. If oil "
+                           "pressure is lost, switch off at once. Hair, sleeves, leads clear of "
+                           "belts.";
         } else if (first.posterior >= sureEnough) {
-            m_out.verdict = first.name + ", " + percent;
-            m_out.advice = first.faults.empty() ? "The readings fit this build as it was measured"
-                                                : "Prove it before parts come off: "
-                    + (first.looks.empty() ? std::string("read once more")
-                                           : std::string(first.looks.front()->text));
+            m_out.verdict = { "diagnose.is", "{0}, {1}", { first.name, likely } };
+            m_out.advice = first.faults.empty()
+                ? Phrase("The readings fit this build as it was measured")
+                : Phrase("diagnose.confirm", "Confirm before dismantling: {0}",
+                         { first.looks.empty() ? std::string_view("read once more")
+                                               : std::string_view(first.looks.front()->text) });
         } else {
-            m_out.verdict = "Not settled: " + first.name + " leads with " + percent;
-            m_out.advice
-                = m_out.next.empty() ? "No further reading would tell" : m_out.next.front().text;
+            m_out.verdict
+                = { "diagnose.open", "Not certain: {0} most likely, {1}", { first.name, likely } };
+            m_out.advice = m_out.next.empty() ? Phrase("No further reading would tell")
+                                              : m_out.next.front().text;
         }
     }
 
@@ -395,19 +398,21 @@ Result<Diagnosis> diagnose(const Build &build, const Assessment &assessment, Pro
     return Diagnosing(build, assessment, progress).run();
 }
 
-std::string severityAt(const Build &build, const Candidate &candidate, double severity)
+Phrase severityAt(const Build &build, const Candidate &candidate, double severity)
 {
     Fault f = candidate.faults.front();
     f.severity = severity;
     return severityText(build, f);
 }
 
-std::string placeText(const Build &build, const std::string &tap, const Condition &c)
+Phrase placeText(const Build &build, const std::string &tap, const Condition &c)
 {
     std::string name = tapName(build, tap);
     name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
-    return name + ", " + formatNumber(c.rpm, 0) + " rev/min, oil " + formatPlain(c.oil_c, 0) + " °C"
-        + (c.oil.empty() ? "" : ", " + c.oil);
+    return joinedBy({ { "diagnose.place",
+                        "{0}, {1}, oil {2}",
+                        { name, asSpeed(c.rpm), asTemperature(c.oil_c) } },
+                      c.oil });
 }
 
 } // namespace mildpath

@@ -57,7 +57,7 @@ struct NextStep
     bool look = false;
     std::string id; ///< tap, or id of the look
     Condition condition {}; ///< of a reading
-    std::string text;
+    Phrase text;
     double bits = 0; ///< expected information
     double minutes = 0;
     double worth() const { return bits / minutes; } ///< bits a minute
@@ -74,8 +74,8 @@ struct Diagnosis
     std::vector<NextStep> next; ///< the worthiest first
     double healthyPosterior = 0;
     int unsolved = 0; ///< guesses that had no solution
-    std::string verdict; ///< one line
-    std::string advice; ///< what to do
+    Phrase verdict; ///< one line
+    Phrase advice; ///< what to do
 };
 
 /// Single faults that readings are searched for, with a prior each (sum 1), nothing wrong first.
@@ -175,10 +175,10 @@ Result<Diagnosis> diagnose(const Build &build, const Assessment &assessment,
 
 /// Stable JSON, documented in docs/format.
 Json diagnosisToJson(const Build &build, const Diagnosis &diagnosis);
-std::string diagnosisText(const Build &build, const Diagnosis &diagnosis);
+std::string diagnosisText(const Build &build, const Diagnosis &diagnosis, const UnitStyle &style);
 /// A candidate's fault at some severity, in its measure.
-std::string severityAt(const Build &build, const Candidate &candidate, double severity);
+Phrase severityAt(const Build &build, const Candidate &candidate, double severity);
 /// "rear main gallery, 800 rev/min, oil 100 °C".
-std::string placeText(const Build &build, const std::string &tap, const Condition &condition);
+Phrase placeText(const Build &build, const std::string &tap, const Condition &condition);
 
 } // namespace mildpath

@@ -102,47 +102,60 @@ Json diagnosisToJson(const Build &build, const Diagnosis &d)
     return out;
 }
 
-std::string diagnosisText(const Build &build, const Diagnosis &d)
+std::string diagnosisText(const Build &build, const Diagnosis &d, const UnitStyle &style)
 {
-    const auto bar = [](double pa) { return formatPlain(pa / 1e5, 2); };
-    std::string out = d.verdict + "\n  " + d.advice + "\n";
+    std::string out;
+    const auto line = [&](const Phrase &phrase) { out += render(phrase, style) + "\n"; };
+    line({ "", "{0}\n  {1}", { d.verdict, d.advice } });
     if (!d.readings.empty())
-        out += "\nReadings (bar): read, healthy, " + d.candidates.front().name + "\n";
+        line({ "", "\nReadings: read, healthy, {0}", { d.candidates.front().name } });
     for (size_t i = 0; i < d.readings.size(); ++i)
-        out += "  " + bar(d.readings[i]->pressure_kpa * 1e3) + "  " + bar(d.healthy_pa[i]) + "  "
-            + bar(d.candidates.front().predicted_pa[i]) + "  "
-            + placeText(build, d.readings[i]->tap,
-                        { d.readings[i]->rpm, d.readings[i]->oil_c, d.readings[i]->oil })
-            + "\n";
-    out += "\nWhat fits\n";
+        line({ "",
+               "  {0}  {1}  {2}  {3}",
+               { asPressure(d.readings[i]->pressure_kpa * 1e3), asPressure(d.healthy_pa[i]),
+                 asPressure(d.candidates.front().predicted_pa[i]),
+                 placeText(build, d.readings[i]->tap,
+                           { d.readings[i]->rpm, d.readings[i]->oil_c, d.readings[i]->oil }) } });
+    line("\nWhat fits");
     for (const Candidate &c : d.candidates) {
         if (c.posterior < 0.005 && c.prior * 100 < 1)
             continue;
-        const std::string percent = formatPlain(100 * c.posterior, 1);
-        out += "  " + std::string(6 - std::min<size_t>(5, percent.size()), ' ') + percent + " %  "
-            + c.name;
+        const std::string percent = render(asShare(c.posterior, 1), style);
+        Phrase said = c.name;
         if (!c.faults.empty() && c.posterior >= 0.005) {
-            const std::string much = severityText(build, c.faults.front());
+            const Phrase much = severityText(build, c.faults.front());
             if (!much.empty())
-                out += c.severityKnown ? ", about " + much : ", how much is not determined";
+                append(said,
+                       c.severityKnown ? Phrase("diagnose.about", "about {0}", { much })
+                                       : Phrase("these readings do not show how severe it is"),
+                       "{*|, }");
             if (c.seenFrom && graded(*findFaultKind(c.faults.front().kind)))
-                out += ", told from " + severityAt(build, c, *c.seenFrom) + " on";
+                append(said,
+                       { "diagnose.from",
+                         "detectable from {0}",
+                         { severityAt(build, c, *c.seenFrom) } },
+                       "{*|, }");
         }
         if (!c.faults.empty() && !c.gaugesCanFrom)
-            out += "; no gauge can tell"
-                + (c.looks.empty() ? std::string() : ": " + std::string(c.looks.front()->text));
-        out += "\n";
+            append(said,
+                   joinedBy({ "no pressure gauge can tell",
+                              c.looks.empty() ? Phrase() : Phrase(c.looks.front()->text) },
+                            "{*|: }"));
+        line({ "",
+               "  {0}{1}  {2}",
+               { std::string(7 - std::min<size_t>(6, percent.size()), ' '), percent, said } });
     }
     if (!d.pairs.empty() && d.pairs.front().posterior >= 0.01) {
-        out += "\nTwo at once\n";
+        line("\nTwo at once");
         for (const Candidate &c : d.pairs)
             if (c.posterior >= 0.01)
-                out += "  " + formatPlain(100 * c.posterior, 1) + " %  " + c.name + "\n";
+                line({ "", "  {0}  {1}", { asShare(c.posterior, 1), c.name } });
     }
-    out += "\nNext (bits, minutes)\n";
+    line("\nNext (bits, minutes)");
     for (size_t i = 0; i < std::min<size_t>(6, d.next.size()); ++i)
-        out += "  " + formatPlain(d.next[i].bits, 2) + "  " + formatPlain(d.next[i].minutes, 0)
-            + "  " + d.next[i].text + "\n";
+        line({ "",
+               "  {0}  {1}  {2}",
+               { asNumber(d.next[i].bits, 2), asNumber(d.next[i].minutes, 0), d.next[i].text } });
     return out;
 }
 

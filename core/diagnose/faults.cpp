@@ -38,11 +38,6 @@ constexpr std::array<Alias, 18> aliases { {
     { "pump_worn", "pump_worn", "" },
 } };
 
-std::string percent(double share)
-{
-    return formatPlain(100 * share, 0) + " %";
-}
-
 } // namespace
 
 bool happensAt(const FaultKind &kind, const Stop &stop)
@@ -211,51 +206,54 @@ double FaultKind::amount(double severity) const
     }
 }
 
-std::string severityText(const Build &build, const Fault &fault)
+Phrase severityText(const Build &build, const Fault &fault)
 {
     const FaultKind *kind = findFaultKind(fault.kind);
     if (!kind)
         return "";
     const double a = kind->amount(fault.severity);
-    const auto mm = [](double v) { return formatPlain(v, 1) + " mm"; };
+    const auto percent
+        = [&](std::string_view pattern) { return Phrase("", pattern, { asShare(a) }); };
+    const auto length
+        = [](std::string_view pattern, double mm) { return Phrase("", pattern, { asLength(mm) }); };
     switch (kind->measure) {
     case Measure::OnOff:
     case Measure::Restrictor:
         return "";
     case Measure::Wider_um:
-        return "+" + formatPlain(a, 0) + " µm";
+        return { "", "{0}", { asChange(asWholeClearance(a)) } };
     case Measure::Shut:
-        return percent(a) + " shut";
+        return percent("{0} shut");
     case Measure::Covered:
-        return percent(a) + " covered";
+        return percent("{0} covered");
     case Measure::Open:
-        return percent(a) + " open";
+        return percent("{0} open");
     case Measure::Leaks:
-        return formatPlain(100 * a, 1) + " % leaks";
+        return { "", "{0} leaks", { asShare(a, 1) } };
     case Measure::Plug_mm: {
         const Stop *stop = build.engine.find(fault.stop);
         const auto ends = stop ? endsOf(build, *stop) : std::vector<PlugEnd> {};
-        return ends.empty() ? percent(a) : mm(ends.back().bore_mm * a) + " open";
+        return ends.empty() ? percent("{0}") : length("{0} open", ends.back().bore_mm * a);
     }
     case Measure::Hole_mm:
-        return mm(a) + " hole";
+        return length("{0} hole", a);
     case Measure::Jet_mm: {
         const Stop *stop = build.engine.find(fault.stop);
         const Element *jet = stop ? lostJet(build, *stop, fault.item) : nullptr;
-        return jet ? mm(lostJetBore_mm(*jet, *kind, fault.severity)) + " hole" : "";
+        return jet ? length("{0} hole", lostJetBore_mm(*jet, *kind, fault.severity)) : Phrase();
     }
     case Measure::Decades:
-        return "1/" + formatPlain(std::pow(10, a), 0) + " of its flow";
+        return { "fault.flow", "1/{0} of its flow", { asNumber(std::pow(10, a), 0) } };
     case Measure::Air:
-        return percent(a) + " air";
+        return percent("{0} air");
     case Measure::Thinner:
-        return percent(a) + " thinner";
+        return percent("{0} thinner");
     case Measure::Thicker:
-        return percent(a) + " thicker";
+        return percent("{0} thicker");
     case Measure::Petrol:
-        return percent(a) + " petrol";
+        return percent("{0} petrol");
     case Measure::Coolant:
-        return percent(a) + " coolant";
+        return percent("{0} coolant");
     }
     return "";
 }

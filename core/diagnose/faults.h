@@ -88,7 +88,7 @@ std::string faultId(const Fault &fault); ///< without severity
 /// "Main 2: feed hole covered"; with the severity where it says something.
 std::string faultName(const Build &build, const Fault &fault);
 /// The severity in the shop's measure: "54 % of the hole", "1.1 mm hole"; empty for on and off.
-std::string severityText(const Build &build, const Fault &fault);
+Phrase severityText(const Build &build, const Fault &fault);
 
 /// Loss of a sharp hole in a pipe, on the pipe's velocity head: ((D/d)²/0.7)². Textbook, own choice
 /// of the coefficient.

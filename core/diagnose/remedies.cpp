@@ -13,7 +13,8 @@ namespace {
 
 struct Trial
 {
-    std::string id, name, what;
+    std::string id, name;
+    Phrase what;
     CircuitChange change;
     std::string missing; ///< why it cannot be done here; empty: it can
 };
@@ -47,7 +48,7 @@ private:
                     out.push_back(id);
         return out;
     }
-    void add(std::string id, std::string name, std::string what, CircuitChange change,
+    void add(std::string id, std::string name, Phrase what, CircuitChange change,
              std::string missing = {})
     {
         m_out.push_back({ std::move(id), std::move(name), std::move(what), std::move(change),
@@ -58,7 +59,10 @@ private:
     {
         const Stop *pump = m_build.engine.ofKind("pump");
         if (pump)
-            add("external_line", "Line from pump to gauge port", "6 mm bore, 0.8 m",
+            add("external_line", "Line from pump to gauge port",
+                { "remedy.line",
+                  "{0} bore, {1}",
+                  { asLength(6, 0), Quantity { 0.8, Shows::Distance, 0, 1 } } },
                 faultChange(m_build, { { "external_line", pump->id, 0, 1 } }));
     }
 
@@ -66,10 +70,11 @@ private:
     {
         const auto rods = elements("lifter", "pipe", true);
         const auto meters = elements("lifter", "orifice", false);
+        const Quantity restrictor = asLength(pushrodRestrictor_mm, 1);
         const std::string missing = rods.empty() ? "the circuit has no pushrods of its own" : "";
         const Stop *lifters = m_build.engine.ofKind("lifter");
         add("pushrods_hydraulic", "Pushrods restricted, hydraulic",
-            mmText(pushrodRestrictor_mm, 0) + " in each pushrod",
+            { "remedy.pushrods", "{0} in each pushrod", { restrictor } },
             faultChange(m_build, { { "pushrods_restricted", lifters ? lifters->id : "", 0, 1 } }),
             missing);
         const auto solid = [rods, meters](Circuit &c, double lash_mm, bool restricted) {
@@ -98,9 +103,10 @@ private:
                 }
             }
         };
-        const std::string lash = mmText(usualLash_mm, 2) + " lash";
+        const Quantity lash = asLength(usualLash_mm, 2);
         add(
-            "solid_lifters", "Solid lifters, plain pushrods", "no meter, " + lash,
+            "solid_lifters", "Solid lifters, plain pushrods",
+            { "remedy.solid", "no meter, {0} lash", { lash } },
             [solid](Circuit &c, Oil &) -> Result<void> {
                 solid(c, usualLash_mm, false);
                 return {};
@@ -108,7 +114,7 @@ private:
             missing);
         add(
             "solid_restricted", "Solid lifters, pushrods restricted",
-            "no meter, " + lash + ", " + mmText(pushrodRestrictor_mm, 0) + " rods",
+            { "remedy.solid_restricted", "no meter, {0} lash, {1} rods", { lash, restrictor } },
             [solid](Circuit &c, Oil &) -> Result<void> {
                 solid(c, usualLash_mm, true);
                 return {};
@@ -135,7 +141,7 @@ private:
         }
         add(
             "cam_restrictors", "Restrictors to the cam bearings",
-            mmText(camRestrictor_mm) + " in each feed",
+            { "remedy.cams", "{0} in each feed", { asLength(camRestrictor_mm) } },
             [feeds](Circuit &c, Oil &) -> Result<void> {
                 for (const std::string &id : feeds)
                     if (Element *e = c.find(id)) {
@@ -153,7 +159,8 @@ private:
     {
         const auto bores = elements("lifter", "annulus", true);
         add(
-            "bushed_lifters", "Lifter bores bushed", formatPlain(bushed_um, 0) + " µm in the bush",
+            "bushed_lifters", "Lifter bores bushed",
+            { "remedy.bushed", "{0} in the bush", { asWholeClearance(bushed_um) } },
             [bores](Circuit &c, Oil &) -> Result<void> {
                 for (const std::string &id : bores)
                     if (Element *e = c.find(id))
@@ -162,7 +169,7 @@ private:
             },
             bores.empty() ? "there are no lifter bores" : "");
         add("big_pump", "High-volume pump",
-            formatPlain(100 * (longerRotors - 1), 0) + " % longer rotors",
+            { "remedy.rotors", "{0} longer rotors", { asShare(longerRotors - 1) } },
             [](Circuit &c, Oil &) -> Result<void> {
                 lengthenRotors(c, longerRotors);
                 return {};
@@ -170,7 +177,7 @@ private:
         const Stop *relief = m_build.engine.ofKind("relief");
         add(
             "stiff_spring", "Stiffer relief spring",
-            "+" + formatPlain(stiffer_kpa / 100, 0) + " bar",
+            { "", "{0}", { asChange(asPressure(stiffer_kpa * 1e3, 1)) } },
             [this](Circuit &c, Oil &) -> Result<void> {
                 stiffenSpring(m_build, c, stiffer_kpa);
                 return {};
@@ -194,7 +201,8 @@ private:
                 }
                 return {};
             });
-        add("mains_tighter", "Mains " + formatPlain(tighter_um, 0) + " µm tighter", "all of them",
+        add("mains_tighter", "Mains tighter",
+            { "remedy.tighter", "{0} tighter, all of them", { asWholeClearance(tighter_um) } },
             [this](Circuit &c, Oil &) -> Result<void> {
                 for (Element &e : c.elements)
                     if (isBearing(e) && ofStop(e.id, "main"))
@@ -265,19 +273,19 @@ void judge(const RemedyFigures &now, Remedy &r)
     const double bearing = r.figures.bearing_pa - now.bearing_pa;
     r.needleOnly = needle > needleUp_pa && bearing < needle / 2;
     if (r.needleOnly)
-        r.verdict = "needle up, bearing not";
+        r.verdict = "pressure gauge reads higher, bearings gain nothing";
     else if (std::abs(needle) < nothing_pa && std::abs(bearing) < nothing_pa)
         r.verdict = r.id == "stiff_spring" ? "nothing: relief shut at idle"
-                                           : "nothing a gauge could tell";
+                                           : "nothing a pressure gauge could tell";
     else if (bearing > nothing_pa)
         r.verdict = r.figures.power_w > costly * now.power_w ? "helps, and costs power"
                                                              : "helps the bearings";
     else if (bearing < -nothing_pa)
-        r.verdict = "takes from the bearings";
+        r.verdict = "lowers bearing pressure";
     else
         r.verdict = "hardly anything";
     if (r.figures.churn == Churn::Much && now.churn != Churn::Much)
-        r.verdict += "; much over the relief, warm and foamy";
+        append(r.verdict, "relief flow returns hotter with more air");
 }
 
 } // namespace

@@ -30,9 +30,9 @@ struct RemedyFigures
 struct Remedy
 {
     std::string id, name;
-    std::string what; ///< exactly what was changed
+    Phrase what; ///< exactly what was changed
     RemedyFigures figures;
-    std::string verdict; ///< "needle up, bearing not" …
+    Phrase verdict; ///< "needle up, bearing not" …
     bool needleOnly = false; ///< the gauge rises and the weakest bearing hardly
     bool solved = true; ///< false: `verdict` says why there are no figures
 };

@@ -322,7 +322,7 @@ Result<TrialReport> runTrials(const Build &build, const Assessment &assessment,
 std::string trialsText(const TrialReport &report)
 {
     const auto share = [](int part, int whole) {
-        return whole > 0 ? formatPlain(100.0 * part / whole, 0) + " %" : std::string("-");
+        return whole > 0 ? render(asShare(1.0 * part / whole), fileStyle) : std::string("-");
     };
     std::string out = "| fault | severity | distance | first | first three | led by instead |\n"
                       "|---|---|---|---|---|---|\n";

@@ -10,9 +10,11 @@
 namespace mildpath {
 namespace {
 
-std::string barWithinStrength(double pa)
+Phrase withinStrength(double pa)
 {
-    return pa > beyondStrength_pa ? "beyond what filter cans stand" : barText(pa);
+    if (pa > beyondStrength_pa)
+        return { "pressure.above", "above {0}", { asPressure(beyondStrength_pa, 0) } };
+    return { "", "{0}", { asPressure(pa) } };
 }
 
 /// Difference over the standard deviation of one reading against its forecast.
@@ -34,22 +36,27 @@ double pressureAt(const Build &build, const OperatingResult &r, const std::strin
 void say(const Build &build, WhatIf &out)
 {
     const TapChange &gauge = out.taps.front();
-    const std::string change
-        = barWithinStrength(gauge.before_pa) + " to " + barWithinStrength(gauge.after_pa);
+    const auto change = [](const TapChange &t) {
+        return Phrase("whatif.change", "{0} to {1}",
+                      { withinStrength(t.before_pa), withinStrength(t.after_pa) });
+    };
     if (gauge.shows())
-        out.gauge = "The gauge shows it here: " + change;
+        out.gauge = { "whatif.shows", "The pressure gauge shows it here: {0}", { change(gauge) } };
     else if (out.starved.empty())
-        out.gauge = "The gauge does not show it here: " + change
-            + ", less than gauge and forecast can tell";
+        out.gauge = { "whatif.hidden",
+                      "The pressure gauge does not show it here: {0}, within its uncertainty",
+                      { change(gauge) } };
     else
-        out.gauge = "The gauge does not show it: " + change + ", while "
-            + out.after.points[out.starved.front()].name + " starves";
+        out.gauge = { "whatif.starves",
+                      "The pressure gauge does not show it: {0}, while {1} starves",
+                      { change(gauge), out.after.points[out.starved.front()].name } };
     const auto best = std::max_element(
         out.taps.begin() + 1, out.taps.end(),
         [](const TapChange &a, const TapChange &b) { return a.distance < b.distance; });
     if (best != out.taps.end() && best->shows() && best->distance > 1.5 * gauge.distance)
-        out.elsewhere = tapName(build, best->tap) + " shows it better: "
-            + barWithinStrength(best->before_pa) + " to " + barWithinStrength(best->after_pa);
+        out.elsewhere = { "whatif.elsewhere",
+                          "{0} shows it better: {1}",
+                          { tapName(build, best->tap), change(*best) } };
 }
 
 } // namespace

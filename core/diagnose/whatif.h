@@ -24,8 +24,8 @@ struct WhatIf
     /// Stops that had what they need and no longer have it, the worst first: index into
     /// after.points.
     std::vector<size_t> starved;
-    std::string gauge; ///< what the gauge would or would not show, one sentence
-    std::string elsewhere; ///< which other tap shows it best; empty: none does
+    Phrase gauge; ///< what the gauge would or would not show, one sentence
+    Phrase elsewhere; ///< which other tap shows it best; empty: none does
 };
 /// Errors: as applyFault and Network::solve.
 Result<WhatIf> whatIf(const Build &build, const Assessment &assessment,

@@ -47,7 +47,7 @@ public:
     }
 
 private:
-    void add(const std::string &key, std::string message)
+    void add(const std::string &key, Phrase message)
     {
         m_errors.push_back({ m_place + key, std::move(message) });
     }

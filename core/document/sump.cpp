@@ -142,7 +142,7 @@ public:
 
 private:
     static std::string plain(double v) { return formatPlain(v, std::abs(v) < 10 ? 2 : 0); }
-    void add(const std::string &key, std::string message)
+    void add(const std::string &key, Phrase message)
     {
         m_errors.push_back({ "/sump/" + key, std::move(message) });
     }

@@ -48,7 +48,7 @@ public:
     }
 
 private:
-    void add(const std::string &place, std::string message)
+    void add(const std::string &place, Phrase message)
     {
         m_errors.push_back({ place, std::move(message) });
     }

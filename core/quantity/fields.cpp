@@ -339,4 +339,58 @@ void checkRanges(const RecordType &type, const void *record, const std::string &
     }
 }
 
+Description::Description(std::string_view name, const void *fresh)
+{
+    m_type.name = name;
+    m_type.fresh = fresh;
+}
+Description::Description(Description &&) noexcept = default;
+Description::~Description() = default;
+
+void Description::add(std::string_view key, std::string_view meaning, const MemberAccess &access)
+{
+    Field f;
+    f.key = key;
+    f.meaning = meaning;
+    f.shape = access.shape;
+    f.at = access.at;
+    f.same = access.same;
+    f.record = access.record;
+    f.entries = access.entries;
+    m_type.fields.push_back(f);
+}
+
+void Description::addOfAll(std::string_view key, std::string_view meaning, MemberShape shape)
+{
+    const auto itself = [](const void *record) { return record; };
+    add(key, meaning, { shape, itself, nullptr, nullptr, nullptr });
+}
+
+void Description::addPacked(std::string_view key, std::string_view meaning,
+                            const MemberAccess &access, std::string (*pack)(const void *),
+                            Result<void> (*unpack)(void *, const std::string &))
+{
+    add(key, meaning, access);
+    last().required = true;
+    last().pack = pack;
+    last().unpack = unpack;
+}
+
+void Description::limit(std::string_view unit, double least, double most)
+{
+    last().unit = unit;
+    last().least = least;
+    last().most = most;
+}
+
+Field &Description::last()
+{
+    return m_type.fields.back();
+}
+
+RecordType Description::take()
+{
+    return std::move(m_type);
+}
+
 } // namespace mildpath

@@ -274,7 +274,6 @@ template <class T> struct Access
         return memberOf<path...>(*static_cast<const T *>(a))
             == memberOf<path...>(*static_cast<const T *>(b));
     }
-    static const void *itself(const void *record) { return record; }
 };
 
 template <class T, auto... path>
@@ -282,37 +281,87 @@ using MemberOf = std::remove_cvref_t<decltype(memberOf<path...>(std::declval<con
 
 } // namespace fields
 
+/// How one member is reached: a constant of each.
+struct MemberAccess
+{
+    MemberShape shape;
+    const void *(*at)(const void *record);
+    bool (*same)(const void *a, const void *b);
+    const RecordType &(*record)();
+    const EntriesAccess *entries;
+};
+
+namespace fields {
+
+template <class M> constexpr auto recordOf() -> const RecordType &(*)()
+{
+    constexpr MemberShape shape = shapeOf<M>();
+    if constexpr (shape == MemberShape::Record)
+        return recordType<M>;
+    else if constexpr (shape == MemberShape::Records || shape == MemberShape::RecordsByKey
+                       || shape == MemberShape::OptionalRecord)
+        return recordType<typename EntryOf<M>::Type>;
+    else
+        return nullptr;
+}
+template <class M> constexpr const EntriesAccess *entriesAccessOf()
+{
+    constexpr MemberShape shape = shapeOf<M>();
+    if constexpr (shape == MemberShape::Records || shape == MemberShape::RecordsByKey
+                  || shape == MemberShape::OptionalRecord)
+        return &entriesOf<M>;
+    else
+        return nullptr;
+}
+template <class T, auto... path>
+constexpr MemberAccess memberAccess {
+    shapeOf<MemberOf<T, path...>>(),         Access<T>::template at<path...>,
+    Access<T>::template same<path...>,       recordOf<MemberOf<T, path...>>(),
+    entriesAccessOf<MemberOf<T, path...>>(),
+};
+/// Of a member kept as one text: what it is made of need not be described.
+template <class T, auto... path>
+constexpr MemberAccess packedAccess { MemberShape::Packed, Access<T>::template at<path...>,
+                                      Access<T>::template same<path...>, nullptr, nullptr };
+
+} // namespace fields
+
+/// The part of a description that needs no type, out of line: a member costs its user one call.
+class Description
+{
+public:
+    Description(std::string_view name, const void *fresh);
+    ~Description();
+    Description(Description &&) noexcept;
+
+protected:
+    void add(std::string_view key, std::string_view meaning, const MemberAccess &access);
+    /// Of the whole record.
+    void addOfAll(std::string_view key, std::string_view meaning, MemberShape shape);
+    void addPacked(std::string_view key, std::string_view meaning, const MemberAccess &access,
+                   std::string (*pack)(const void *),
+                   Result<void> (*unpack)(void *, const std::string &));
+    void limit(std::string_view unit, double least, double most);
+    Field &last();
+    RecordType take();
+
+    RecordType m_type;
+};
+
 /// Builds the description of a record; what follows a member changes that member.
-template <class T> class Describe
+template <class T> class Describe : public Description
 {
 public:
     /// @param name  see RecordType
     explicit Describe(std::string_view name)
+        : Description(name, &fresh())
     {
-        static const T fresh {};
-        m_type.name = name;
-        m_type.fresh = &fresh;
     }
 
     /// A member that may be missing in a file (it stays as it was then) and is always written.
     template <auto... path> Describe &&field(std::string_view key, std::string_view meaning) &&
     {
-        using M = fields::MemberOf<T, path...>;
-        Field f;
-        f.key = key;
-        f.meaning = meaning;
-        f.shape = fields::shapeOf<M>();
-        f.at = fields::Access<T>::template at<path...>;
-        f.same = fields::Access<T>::template same<path...>;
-        if constexpr (fields::shapeOf<M>() == MemberShape::Record)
-            f.record = recordType<M>;
-        if constexpr (fields::shapeOf<M>() == MemberShape::Records
-                      || fields::shapeOf<M>() == MemberShape::RecordsByKey
-                      || fields::shapeOf<M>() == MemberShape::OptionalRecord) {
-            f.record = recordType<typename fields::EntryOf<M>::Type>;
-            f.entries = &fields::entriesOf<M>;
-        }
-        m_type.fields.push_back(f);
+        add(key, meaning, fields::memberAccess<T, path...>);
         return std::move(*this);
     }
     /// One that must be there.
@@ -333,13 +382,8 @@ public:
     Describe &&within(std::string_view key, std::string_view meaning,
                       const RecordType &(*type)()) &&
     {
-        Field f;
-        f.key = key;
-        f.meaning = meaning;
-        f.shape = MemberShape::Record;
-        f.at = fields::Access<T>::itself;
-        f.record = type;
-        m_type.fields.push_back(f);
+        addOfAll(key, meaning, MemberShape::Record);
+        last().record = type;
         return std::move(*this);
     }
     /// A member kept as one text.
@@ -348,15 +392,7 @@ public:
                       std::string (*pack)(const void *),
                       Result<void> (*unpack)(void *, const std::string &)) &&
     {
-        Field f;
-        f.key = key;
-        f.meaning = meaning;
-        f.shape = MemberShape::Packed;
-        f.required = true;
-        f.at = fields::Access<T>::template at<member>;
-        f.pack = pack;
-        f.unpack = unpack;
-        m_type.fields.push_back(f);
+        addPacked(key, meaning, fields::packedAccess<T, member>, pack, unpack);
         return std::move(*this);
     }
     /// What no other shape fits: the functions are given the whole record.
@@ -364,14 +400,9 @@ public:
                       void (*read)(void *, const Json &, const std::string &, std::vector<Error> &),
                       Json (*write)(const void *)) &&
     {
-        Field f;
-        f.key = key;
-        f.meaning = meaning;
-        f.shape = MemberShape::Custom;
-        f.at = fields::Access<T>::itself;
-        f.readCustom = read;
-        f.writeCustom = write;
-        m_type.fields.push_back(f);
+        addOfAll(key, meaning, MemberShape::Custom);
+        last().readCustom = read;
+        last().writeCustom = write;
         return std::move(*this);
     }
 
@@ -379,9 +410,7 @@ public:
     Describe &&in(std::string_view unit, double least = -std::numeric_limits<double>::infinity(),
                   double most = std::numeric_limits<double>::infinity()) &&
     {
-        last().unit = unit;
-        last().least = least;
-        last().most = most;
+        limit(unit, least, most);
         return std::move(*this);
     }
     /// The last member is in a file only where this holds.
@@ -426,12 +455,14 @@ public:
     /// Adds the members of another part of the description.
     template <class Add> Describe &&with(Add add) && { return add(std::move(*this)); }
 
-    operator RecordType() && { return std::move(m_type); }
+    operator RecordType() && { return take(); }
 
 private:
-    Field &last() { return m_type.fields.back(); }
-
-    RecordType m_type;
+    static const T &fresh()
+    {
+        static const T record {};
+        return record;
+    }
 };
 
 } // namespace mildpath

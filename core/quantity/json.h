@@ -5,4 +5,16 @@
 
 #include "quantity/extrakeys.h"
 
+#include "quantity/phrase.h"
+
 #include <nlohmann/json.hpp>
+
+namespace mildpath {
+
+/// A sentence as programs read it: metric, plain digits.
+inline void to_json(Json &json, const Phrase &phrase)
+{
+    json = render(phrase, fileStyle);
+}
+
+} // namespace mildpath

@@ -43,7 +43,7 @@ const Json *JsonReader::find(const std::string &key)
     return it->is_null() ? nullptr : &*it;
 }
 
-void JsonReader::error(const std::string &key, std::string message)
+void JsonReader::error(const std::string &key, Phrase message)
 {
     m_errors.push_back({ placeOf(key), std::move(message) });
 }

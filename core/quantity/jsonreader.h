@@ -39,7 +39,7 @@ public:
     /// The object under the key, or an empty one; something else there is an error.
     const Json &object(const std::string &key);
 
-    void error(const std::string &key, std::string message);
+    void error(const std::string &key, Phrase message);
     /// The value under the key, null where there is none; counts as read.
     const Json *value(const std::string &key) { return find(key); }
     /// The keys that were in the object and never read, with their values.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/phrase.h"
+
 #include <string>
 #include <tl/expected.hpp>
 
@@ -12,7 +14,7 @@ struct Error
     /// Where: a key as in the JSON (`journal_mm`), or a JSON pointer (`/circuit/elements/3/d_mm`).
     std::string place;
     /// Why, with the offending value and what is permitted.
-    std::string message;
+    Phrase message;
 
     bool operator==(const Error &) const = default;
 };
@@ -27,7 +29,7 @@ template <class T> Result<void> outcome(const Result<T> &result)
 }
 
 /// The failed branch of a Result.
-inline tl::unexpected<Error> fail(std::string place, std::string message)
+inline tl::unexpected<Error> fail(std::string place, Phrase message)
 {
     return tl::unexpected<Error>(Error { std::move(place), std::move(message) });
 }

@@ -6,6 +6,7 @@
 #include "assess/oilreport.h"
 #include "assess/recheck.h"
 #include "assess/sealreport.h"
+#include "quantity/hours.h"
 
 #include <algorithm>
 #include <array>
@@ -13,22 +14,17 @@
 namespace mildpath {
 namespace {
 
-std::string hours(double h)
-{
-    return formatNumber(h, h < 10 ? 1 : 0) + " h";
-}
-
 /// The entry of a list with this id.
 template <class T> const T &entryOf(const SharedList<T> &list, const std::string &id)
 {
     return *std::find_if(list.begin(), list.end(), [&](const T &e) { return e.id == id; });
 }
 
-void add(std::vector<SheetBlock> &out, const char *heading, SheetTable table)
+void add(std::vector<SheetBlock> &out, Phrase heading, SheetTable table)
 {
     if (table.rows.empty())
         return;
-    out.push_back(SheetHeading { heading });
+    out.push_back(SheetHeading { std::move(heading) });
     out.push_back(std::move(table));
 }
 
@@ -39,14 +35,14 @@ void cuts(const Build &build, std::vector<SheetBlock> &out)
                    {} };
     for (const JudgedCut &c : reportCuts(build).cuts) {
         const FilterCut &cut = entryOf(build.filterCuts, c.id);
-        std::vector<SheetCell> row { { hours(c.engine_h), c.mark } };
+        std::vector<SheetCell> row { { hoursText(c.engine_h), c.mark } };
         for (const JudgedKind &k : c.kinds)
-            row.push_back({ k.count ? formatNumber(*k.count, 0) : "not looked" });
-        row.push_back({ cut.settled.empty() ? c.verdict : c.verdict + "; " + cut.settled });
+            row.push_back({ k.count ? Phrase("", "{0}", { asCount(*k.count) }) : "not looked" });
+        row.push_back({ joinedBy({ c.verdict, cut.settled }, "{*|; }") });
         row.push_back({ cut.by });
         t.rows.push_back(std::move(row));
     }
-    add(out, "Filters cut open: particles by kind", std::move(t));
+    add(out, "Filter cuts: particles by kind", std::move(t));
 }
 
 void oil(const Build &build, std::vector<SheetBlock> &out)
@@ -56,31 +52,33 @@ void oil(const Build &build, std::vector<SheetBlock> &out)
                    {} };
     for (const JudgedSample &s : reportOil(build).samples) {
         const OilSample &sample = entryOf(build.oilSamples, s.id);
-        std::string says = s.verdict;
-        for (const std::string &r : s.remarks)
-            says += "; " + r;
-        t.rows.push_back({ { hours(s.engine_h), s.mark },
-                           { hours(s.stretch_h) },
-                           { sample.settled.empty() ? says : says + "; " + sample.settled },
+        Phrase says = s.verdict;
+        for (const Phrase &r : s.remarks)
+            append(says, r);
+        append(says, sample.settled);
+        t.rows.push_back({ { hoursText(s.engine_h), s.mark },
+                           { hoursText(s.stretch_h) },
+                           { says },
                            { s.viscosity },
                            { sample.by } });
     }
-    add(out, "Used oil, against this engine's own", std::move(t));
+    add(out, "Oil analysis, against this engine's own", std::move(t));
 }
 
 void rechecks(const Build &build, std::vector<SheetBlock> &out)
 {
-    SheetTable t { { "opened", "size", "before, µm", "after, µm", "says" },
+    SheetTable t { { "opened", "size", "before", "after", "says" },
                    { 0.1, 0.2, 0.12, 0.12, 0.46 },
                    {} };
     for (const Opening *o : standing(build.openings))
         for (const Rechecked &r : recheckOf(build, *o).sizes)
-            t.rows.push_back({ { hours(o->engine_h) },
+            t.rows.push_back({ { hoursText(o->engine_h) },
                                { r.name, r.mark },
-                               { r.before_um ? formatNumber(r.before_um->value, 1) : "–" },
-                               { formatNumber(r.after_um.value, 1) },
+                               { r.before_um ? asPhrase(asClearance(r.before_um->value)) : "–" },
+                               { asPhrase(asClearance(r.after_um.value)) },
                                { r.verdict } });
-    add(out, "Opened again: diametral, at 20 °C", std::move(t));
+    add(out, { "sheet.reinspected", "Re-inspection: diametral, at {0}", { asTemperature(20) } },
+        std::move(t));
 }
 
 void bores(const Build &build, std::vector<SheetBlock> &out)
@@ -90,7 +88,7 @@ void bores(const Build &build, std::vector<SheetBlock> &out)
     SheetTable t { { "bore", "traces" }, { 0.22, 0.12 }, {} };
     for (const char *key : keys) {
         const FinishQuantity &q = *findFinishQuantity(key);
-        t.head.push_back(std::string(q.name) + ", " + std::string(q.unit));
+        t.head.push_back(q.name);
         t.widths.push_back(0.11);
     }
     for (int bore = 1; bore <= build.engine.cylinders; ++bore)
@@ -105,7 +103,7 @@ void bores(const Build &build, std::vector<SheetBlock> &out)
             for (const char *key : keys) {
                 const FinishQuantity &q = *findFinishQuantity(key);
                 const FinishRange r = rangeOf(traces, bore, phase, q);
-                row.push_back({ r.traces > 0 ? formatNumber(r.mean, q.decimals) : "–" });
+                row.push_back({ r.traces > 0 ? asPhrase(q.asQuantity(r.mean)) : "–" });
             }
             t.rows.push_back(std::move(row));
         }
@@ -117,8 +115,9 @@ void seal(const Build &build, std::vector<SheetBlock> &out)
     SheetTable t { { "read", "at", "before → after" }, { 0.24, 0.26, 0.5 }, {} };
     for (const SealPair &p : reportSeal(build).pairs)
         t.rows.push_back({ { p.kind == "vacuum" ? "crankcase vacuum" : "blow-by", p.mark },
-                           { formatNumber(p.rpm, 0) + " rev/min, load "
-                             + formatNumber(p.load_percent, 0) + " %" },
+                           { { "sheet.load",
+                               "{0}, load {1}",
+                               { asSpeed(p.rpm), asShare(p.load_percent / 100) } } },
                            { p.verdict } });
     add(out, "How the rings seal", std::move(t));
 }

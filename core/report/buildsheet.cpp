@@ -2,6 +2,7 @@
 #include "report/buildsheet.h"
 
 #include "document/logbook.h"
+#include "quantity/dates.h"
 #include "report/aftersheet.h"
 #include "report/pictures.h"
 #include "start/afterwards.h"
@@ -12,26 +13,28 @@
 namespace mildpath {
 namespace {
 
-std::string day(const std::string &at)
-{
-    std::string out = at.substr(0, 16);
-    std::replace(out.begin(), out.end(), 'T', ' ');
-    return out;
-}
 std::string spaced(std::string id)
 {
     std::replace(id.begin(), id.end(), '_', ' ');
     return id;
 }
-std::string likely(const LikelyPressure &p)
+Phrase likely(const LikelyPressure &p)
 {
-    return barNumber(p.value_pa) + " (" + barNumber(p.low_pa) + " to " + barNumber(p.high_pa) + ")";
+    return { "sheet.likely",
+             "{0}, likely {1}",
+             { asPressure(p.value_pa),
+               QuantityRange { asPressure(p.low_pa), asPressure(p.high_pa) } } };
+}
+Phrase condition(std::string_view pattern, const OperatingResult &r)
+{
+    return { "", pattern, { asSpeed(r.rpm), asTemperature(r.oil_c) } };
 }
 
 class Writer
 {
 public:
-    Writer(const Build &build, const Assessment &assessment, const std::string &date)
+    Writer(const Build &build, const Assessment &assessment, const std::string &date,
+           const UnitStyle &style)
         : m_build(build)
         , m_assessment(assessment)
         , m_gate(gateOf(build, assessment))
@@ -39,6 +42,7 @@ public:
         , m_card(runCardOf(build, assessment, m_prime, m_gate))
         , m_date(date)
     {
+        m_out.style = style;
     }
 
     BuildSheet run()
@@ -60,8 +64,8 @@ public:
     }
 
 private:
-    void heading(std::string text) { m_out.blocks.push_back(SheetHeading { std::move(text) }); }
-    void text(std::string text, bool muted = false)
+    void heading(Phrase text) { m_out.blocks.push_back(SheetHeading { std::move(text) }); }
+    void text(Phrase text, bool muted = false)
     {
         m_out.blocks.push_back(SheetText { std::move(text), muted });
     }
@@ -80,19 +84,21 @@ private:
     {
         const Engine &e = m_build.engine;
         m_out.title = m_build.name;
-        m_out.under
-            = { e.name
-                    + (e.displacement_l > 0 ? ", " + formatNumber(e.displacement_l, 1) + " l" : ""),
-                "Oil " + m_build.oil.grade, m_date };
+        m_out.under = { e.displacement_l > 0 ? Phrase("sheet.engine", "{0}, {1}",
+                                                      { e.name, asVolume(e.displacement_l, 1) })
+                                             : Phrase(e.name),
+                        "Oil " + m_build.oil.grade, m_date };
         const int open = m_gate.open(), all = static_cast<int>(m_gate.holds.size());
         const int notDone = m_assessment.notDone();
         m_out.mark = open > 0 ? Mark::Hold : notDone > 0 ? Mark::LookAgain : Mark::Proven;
-        m_out.state = open > 0 ? formatNumber(open, 0) + " of " + formatNumber(all, 0)
-                + " holds are open: not to be started"
-            : all > 0 ? "No hold is open; " + formatNumber(all, 0) + " signed for"
-                      : "Nothing holds the start";
+        m_out.state = open > 0
+            ? Phrase("sheet.open", "{0} of {1} {1|hold|holds} open: do not start",
+                     { asCount(open), asCount(all) })
+            : all > 0 ? Phrase("sheet.signed", "No hold is open; {0} signed off", { asCount(all) })
+                      : Phrase("Nothing holds the start");
         if (notDone > 0)
-            m_out.state += "; " + formatNumber(notDone, 0) + " points nobody has looked at";
+            append(m_out.state,
+                   { "sheet.not_done", "{0} {0|check|checks} not done", { asCount(notDone) } });
         if (!m_build.notes.empty())
             text(m_build.notes, true);
     }
@@ -101,34 +107,34 @@ private:
     {
         heading("Oil pressure, forecast");
         if (m_assessment.unsolved) {
-            text("No forecast: " + m_assessment.unsolved->message);
+            text({ "", "No forecast: {0}", { m_assessment.unsolved->message } });
             return;
         }
         const OperatingResult &idle = m_assessment.hotIdle, &fast = m_assessment.highSpeed;
-        SheetTable t { { "", "bar, nine builds in ten", "asked for" }, { 0.44, 0.32, 0.24 }, {} };
+        SheetTable t { { "", "likely range of the model", "asked for" }, { 0.44, 0.32, 0.24 }, {} };
         const double floor = m_build.use.hotIdleFloor_kpa * 1e3;
-        t.rows.push_back({ { "Hot idle at the gauge, " + formatNumber(idle.rpm, 0) + " rev/min, "
-                                 + formatNumber(idle.oil_c, 0) + " °C",
+        t.rows.push_back({ { condition("Hot idle at the pressure gauge, {0}, {1}", idle),
                              markAgainst(idle.gauge, floor) },
                            { likely(idle.gauge) },
-                           { "floor " + barNumber(floor) } });
+                           { { "sheet.minimum", "minimum {0}", { asPressure(floor) } } } });
         if (idle.weakest >= 0) {
             const PointPressure &w = idle.points[static_cast<size_t>(idle.weakest)];
-            t.rows.push_back({ { "Hot idle at the weakest stop, " + w.name,
-                                 markAgainst(idle.weakestPressure, w.need_pa) },
-                               { likely(idle.weakestPressure) },
-                               { "needs " + barNumber(w.need_pa) } });
+            t.rows.push_back(
+                { { "Hot idle at the weakest feed, " + w.name,
+                    markAgainst(idle.weakestPressure, w.need_pa) },
+                  { likely(idle.weakestPressure) },
+                  { { "sheet.required", "required pressure {0}", { asPressure(w.need_pa) } } } });
         }
         const double rule = leastWanted_pa(m_build.use, fast.rpm);
-        t.rows.push_back({ { "Hot, " + formatNumber(fast.rpm, 0) + " rev/min, at the gauge",
-                             markAgainst(fast.gauge, rule) },
-                           { likely(fast.gauge) },
-                           { "rule " + barNumber(rule) } });
+        t.rows.push_back(
+            { { condition("Hot, {0}, at the pressure gauge", fast), markAgainst(fast.gauge, rule) },
+              { likely(fast.gauge) },
+              { { "sheet.rule", "rule of thumb {0}", { asPressure(rule) } } } });
         table(std::move(t));
-        picture(forecastPicture(m_build, m_assessment));
-        picture(sharesPicture(m_assessment));
+        picture(forecastPicture(m_build, m_assessment, m_out.style));
+        picture(sharesPicture(m_assessment, m_out.style));
         for (const Calibration *c : standing(m_build.calibrations))
-            text("Calibrated by running: " + c->note + " (" + c->by + ", " + day(c->at) + ").");
+            text("Calibrated by running: " + c->note + " (" + c->by + ", " + dayText(c->at) + ").");
     }
 
     void holds()
@@ -138,17 +144,17 @@ private:
             text("Nothing holds the start.");
             return;
         }
-        SheetTable t { { "hold", "signed by", "why it may pass", "when" },
+        SheetTable t { { "hold", "signed by", "reason (open: action)", "when" },
                        { 0.42, 0.12, 0.28, 0.18 },
                        {} };
         for (const GateHold &h : m_gate.holds) {
             const SignOff *s = h.signature;
             t.rows.push_back({ { h.finding->text, s ? Mark::LookAgain : Mark::Hold },
                                { s ? s->by : "open" },
-                               { s                ? s->note
-                                     : h.outdated ? "signed when it said something else"
+                               { s                ? Phrase(s->note)
+                                     : h.outdated ? "signed before it changed"
                                                   : h.finding->action },
-                               { s ? day(s->at) : "" } });
+                               { s ? dayText(s->at) : "" } });
         }
         table(std::move(t));
     }
@@ -157,8 +163,13 @@ private:
     {
         heading("What was measured");
         for (const FamilySummary &f : m_assessment.families) {
-            picture(clearancePicture(m_build, m_assessment, f.family));
-            SheetTable t { { "", "µm at 20 °C", "limits", "how", "by", "when" },
+            picture(clearancePicture(m_build, m_assessment, f.family, m_out.style));
+            SheetTable t { { "",
+                             { "sheet.at20", "at {0}", { asTemperature(20) } },
+                             "limits",
+                             "how",
+                             "by",
+                             "when" },
                            { 0.17, 0.14, 0.11, 0.3, 0.1, 0.18 },
                            {} };
             for (const GaugedSize &s : m_assessment.sizes)
@@ -175,26 +186,27 @@ private:
             for (const JudgedReading &j : s.readings)
                 if (j.id == r->id)
                     last = r;
-        const double u = s.cold_um.standardUncertainty;
-        const int decimals = decimalsFor(u, 1);
-        std::string how = s.measured ? spaced(s.method()) : "assumed, middle of limits";
+        const Method *method = findMethod(s.method());
+        std::string how
+            = s.measured && method ? std::string(method->name) : "assumed, middle of limits";
         if (last && !last->instrument.empty())
             how += ", " + last->instrument;
         return { { s.name, s.mark },
-                 { formatNumber(s.cold_um.value, decimals) + " ± "
-                   + formatNumber(2 * u, decimals) },
-                 { s.limits ? formatNumber(s.limits->min_um, 0) + " to "
-                           + formatNumber(s.limits->max_um, 0)
-                            : "" },
+                 { asPhrase(withUncertainty(
+                     asClearance(s.cold_um.value, s.cold_um.standardUncertainty))) },
+                 { s.limits ? Phrase(
+                       "", "{0}",
+                       { QuantityRange { asLimit(s.limits->min_um), asLimit(s.limits->max_um) } })
+                            : Phrase() },
                  { std::move(how) },
                  { last ? last->by : "" },
-                 { last ? day(last->at) : "" } };
+                 { last ? dayText(last->at) : "" } };
     }
 
     void stops()
     {
-        heading("Proven, stop by stop");
-        SheetTable t { { "in the oil's order", "size", "clean", "flow" },
+        heading("Proven, checkpoint by checkpoint");
+        SheetTable t { { "along the oil path", "size", "clean", "flow" },
                        { 0.28, 0.24, 0.24, 0.24 },
                        {} };
         for (const StopMarks &m : m_assessment.marks) {
@@ -229,14 +241,14 @@ private:
             const Check *check = findCheck(p.check);
             const std::string how = check ? std::string(check->text) : p.how;
             if (before && check && !before->check.empty() && before->stop == p.stop
-                && before->by == p.by && day(before->at) == day(p.at)
+                && before->by == p.by && dayText(before->at) == dayText(p.at)
                 && before->verdict == p.verdict)
-                t.rows.back()[1].text += "; " + how;
+                append(t.rows.back()[1].text, how);
             else
                 t.rows.push_back({ { s->name + (check ? "" : ": " + p.aspect), markOf(p) },
                                    { how },
                                    { p.by },
-                                   { day(p.at) } });
+                                   { dayText(p.at) } });
             before = &p;
         }
         for (const FlowSeen *f : standing(m_build.flows)) {
@@ -252,7 +264,7 @@ private:
                                           : Mark::LookAgain },
                   { spaced(f->means) },
                   { f->by },
-                  { day(f->at) } });
+                  { dayText(f->at) } });
         }
         if (!t.rows.empty())
             heading("Who saw it");
@@ -265,32 +277,37 @@ private:
         const bool any = !standing(m_build.cardSteps).empty() || !runs.empty();
         heading("Priming and first start");
         if (m_prime.time.time_s)
-            text("Forecast: " + formatNumber(m_prime.volume_m3() * 1e3, 2)
-                 + " l to fill, pressure after " + formatNumber(*m_prime.time.low_s, 0) + " to "
-                 + formatNumber(*m_prime.time.high_s, 0) + " s at "
-                 + formatNumber(m_prime.shaft_rpm, 0) + " rev/min of the pump; stop at "
-                 + formatNumber(*m_prime.time.stop_s, 0) + " s.");
+            text({ "sheet.prime",
+                   "Forecast: {0} to fill, pressure after {1} at {2} of the pump; time limit {3}.",
+                   { asVolume(m_prime.volume_m3() * 1e3),
+                     QuantityRange { asTime(*m_prime.time.low_s, 0),
+                                     asTime(*m_prime.time.high_s, 0) },
+                     asSpeed(m_prime.shaft_rpm), asTime(*m_prime.time.stop_s) } });
         if (!any)
             text("Not primed or started yet.");
-        SheetTable t { { "run card", "asked", "seen", "by", "when" },
+        SheetTable t { { "start-up checklist", "asked", "seen", "by", "when" },
                        { 0.25, 0.27, 0.2, 0.1, 0.18 },
                        {} };
         for (const CardItem &i : m_card.items)
             t.rows.push_back({ { i.text, i.mark },
                                { i.threshold },
-                               { i.said + (i.why.empty() || !i.done ? "" : ", " + i.why) },
+                               { i.done ? joinedBy({ i.said, i.why }) : i.said },
                                { i.by },
-                               { day(i.at) } });
+                               { dayText(i.at) } });
         table(std::move(t));
         for (const RunLog *r : runs) {
-            picture(runPicture(*r, m_prime, m_build.use.hotIdleFloor_kpa * 1e3));
-            text(formatNumber(r->readings, 0) + " readings in " + formatNumber(r->seconds, 0)
-                     + " s from " + (r->source.empty() ? "a log" : r->source) + " at "
-                     + tapName(m_build, r->tap)
-                     + (r->firstPressure_s ? "; first pressure after "
-                                + formatNumber(*r->firstPressure_s, 1) + " s"
-                                           : "; no pressure")
-                     + (r->stopped.empty() ? "" : "; " + r->stopped) + ". " + r->by,
+            picture(runPicture(*r, m_prime, m_build.use.hotIdleFloor_kpa * 1e3, m_out.style));
+            text(joinedBy(
+                     { { "sheet.run",
+                         "{0} {0|reading|readings} in {1} from {2} at {3}",
+                         { asCount(r->readings), asTime(r->seconds),
+                           r->source.empty() ? "a log" : r->source, tapName(m_build, r->tap) } },
+                       r->firstPressure_s ? Phrase("sheet.came", "first pressure after {0}",
+                                                   { asTime(*r->firstPressure_s, 1) })
+                                          : Phrase("no pressure"),
+                       r->stopped,
+                       r->by },
+                     "{*|; }"),
                  true);
         }
     }
@@ -301,17 +318,18 @@ private:
         if (!all || all->empty())
             return;
         heading("Read against forecast");
-        SheetTable t { { "gauge", "at", "read, bar", "expected, bar", "by", "when" },
+        SheetTable t { { "gauge port", "at", "read", "likely", "by", "when" },
                        { 0.22, 0.2, 0.1, 0.2, 0.1, 0.18 },
                        {} };
         for (const Residual &r : *all)
             t.rows.push_back({ { tapName(m_build, r.reading->tap), r.mark },
-                               { formatNumber(r.reading->rpm, 0) + " rev/min, "
-                                 + formatNumber(r.reading->oil_c, 0) + " °C" },
-                               { barNumber(r.reading->pressure_kpa * 1e3) },
+                               { { "",
+                                   "{0}, {1}",
+                                   { asSpeed(r.reading->rpm), asTemperature(r.reading->oil_c) } } },
+                               { asPhrase(asPressure(r.reading->pressure_kpa * 1e3)) },
                                { likely(r.expected) },
                                { r.reading->by },
-                               { day(r.reading->at) } });
+                               { dayText(r.reading->at) } });
         table(std::move(t));
     }
 
@@ -339,7 +357,7 @@ private:
                           { { spaced(c->question) },
                             { spaced(c->answer) + (c->reason.empty() ? "" : ": " + c->reason) },
                             { c->by },
-                            { day(c->at) } });
+                            { dayText(c->at) } });
         }
         if (!t.rows.empty())
             heading("Chosen where practice differs");
@@ -361,7 +379,9 @@ private:
              "measurement: "
              "compare it with what is read cold and after 10 to 15 minutes hot. Where local codes "
              "or "
-             "the maker say otherwise, they win; a doubtful engine goes to a qualified shop.",
+             "the manufacturer say otherwise, they come first; a doubtful engine goes to a "
+             "qualified "
+             "shop.",
              true);
     }
 
@@ -376,9 +396,10 @@ private:
 
 } // namespace
 
-BuildSheet buildSheet(const Build &build, const Assessment &assessment, const std::string &date)
+BuildSheet buildSheet(const Build &build, const Assessment &assessment, const std::string &date,
+                      const UnitStyle &style)
 {
-    return Writer(build, assessment, date).run();
+    return Writer(build, assessment, date, style).run();
 }
 
 } // namespace mildpath

@@ -16,21 +16,21 @@ namespace mildpath {
 
 struct SheetHeading
 {
-    std::string text;
+    Phrase text;
 };
 struct SheetText
 {
-    std::string text;
+    Phrase text;
     bool muted = false;
 };
 struct SheetCell
 {
-    std::string text;
+    Phrase text;
     std::optional<Mark> mark {}; ///< stands before the text
 };
 struct SheetTable
 {
-    std::vector<std::string> head;
+    std::vector<Phrase> head;
     std::vector<double> widths; ///< shares of the page's width, one a column
     std::vector<std::vector<SheetCell>> rows;
 };
@@ -39,15 +39,17 @@ using SheetBlock = std::variant<SheetHeading, SheetText, SheetTable, SheetPictur
 struct BuildSheet
 {
     std::string title; ///< the build's name
-    std::vector<std::string> under; ///< engine, oil, date
-    std::string state; ///< in one sentence: may it start
+    UnitStyle style; ///< its pictures are drawn in these units, its words rendered in them
+    std::vector<Phrase> under; ///< engine, oil, date
+    Phrase state; ///< in one sentence: may it start
     Mark mark = Mark::NotDone;
     std::vector<SheetBlock> blocks;
 };
 
 /// What was measured, how and by whom; what is proven; forecast; holds and who signed them; the
 /// start; what a run left; what to check next. @param date  as printed; the core has no clock
-BuildSheet buildSheet(const Build &build, const Assessment &assessment, const std::string &date);
+BuildSheet buildSheet(const Build &build, const Assessment &assessment, const std::string &date,
+                      const UnitStyle &style);
 
 enum class Paper { A4, Letter };
 /// One HTML file with its pictures in it, laid out for the paper when printed.

@@ -6,7 +6,7 @@
 namespace mildpath {
 namespace {
 
-constexpr std::string_view style = R"(
+constexpr std::string_view css = R"(
 body { font-family: B612, "DejaVu Sans", sans-serif; font-size: 10pt; color: #1f2b33;
        max-width: 180mm; margin: 12mm auto; }
 h1 { font-size: 18pt; margin: 0; }
@@ -40,41 +40,44 @@ std::string marked(Mark mark, const std::string &text)
         + "</span>" + xmlText(text);
 }
 
-std::string tableHtml(const SheetTable &t)
+std::string tableHtml(const SheetTable &t, const UnitStyle &style)
 {
     std::string out = "<table>\n<colgroup>";
     for (const double w : t.widths)
         out += "<col style=\"width:" + formatPlain(100 * w, 1) + "%\">";
     out += "</colgroup>\n<thead><tr>";
-    for (const std::string &h : t.head)
-        out += "<th>" + xmlText(h) + "</th>";
+    for (const Phrase &h : t.head)
+        out += "<th>" + xmlText(render(h, style)) + "</th>";
     out += "</tr></thead>\n<tbody>\n";
     for (const auto &row : t.rows) {
         out += "<tr>";
-        for (const SheetCell &c : row)
-            out += "<td>" + (c.mark ? marked(*c.mark, c.text) : xmlText(c.text)) + "</td>";
+        for (const SheetCell &c : row) {
+            const std::string text = render(c.text, style);
+            out += "<td>" + (c.mark ? marked(*c.mark, text) : xmlText(text)) + "</td>";
+        }
         out += "</tr>\n";
     }
     return out + "</tbody></table>\n";
 }
 
-std::string blockHtml(const SheetBlock &block)
+std::string blockHtml(const SheetBlock &block, const UnitStyle &style)
 {
-    return std::visit(
-        Overloaded {
-            [](const SheetHeading &h) { return "<h2>" + xmlText(h.text) + "</h2>\n"; },
-            [](const SheetText &t) {
-                return std::string(t.muted ? "<p class=\"muted\">" : "<p>") + xmlText(t.text)
-                    + "</p>\n";
-            },
-            [](const SheetTable &t) { return tableHtml(t); },
-            [](const SheetPicture &p) {
-                return "<figure role=\"img\" aria-label=\"" + xmlText(p.title)
-                    + "\"><figcaption><b>" + xmlText(p.title) + "</b> " + xmlText(p.note)
-                    + "</figcaption>\n" + p.svg + "</figure>\n";
-            },
-        },
-        block);
+    return std::visit(Overloaded {
+                          [&](const SheetHeading &h) {
+                              return "<h2>" + xmlText(render(h.text, style)) + "</h2>\n";
+                          },
+                          [&](const SheetText &t) {
+                              return std::string(t.muted ? "<p class=\"muted\">" : "<p>")
+                                  + xmlText(render(t.text, style)) + "</p>\n";
+                          },
+                          [&](const SheetTable &t) { return tableHtml(t, style); },
+                          [](const SheetPicture &p) {
+                              return "<figure role=\"img\" aria-label=\"" + xmlText(p.title)
+                                  + "\"><figcaption><b>" + xmlText(p.title) + "</b> "
+                                  + xmlText(p.note) + "</figcaption>\n" + p.svg + "</figure>\n";
+                          },
+                      },
+                      block);
 }
 
 } // namespace
@@ -83,13 +86,14 @@ std::string sheetToHtml(const BuildSheet &sheet, Paper paper)
 {
     std::string out = "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\">\n<title>"
         + xmlText(sheet.title) + "</title>\n<style>\n@page { size: "
-        + (paper == Paper::A4 ? "A4" : "letter") + "; margin: 15mm; }" + std::string(style)
+        + (paper == Paper::A4 ? "A4" : "letter") + "; margin: 15mm; }" + std::string(css)
         + "</style></head>\n<body>\n<h1>" + xmlText(sheet.title) + "</h1>\n<p class=\"under\">";
     for (size_t i = 0; i < sheet.under.size(); ++i)
-        out += (i > 0 ? " · " : "") + xmlText(sheet.under[i]);
-    out += "</p>\n<p class=\"state\">" + marked(sheet.mark, sheet.state) + "</p>\n";
+        out += (i > 0 ? " · " : "") + xmlText(render(sheet.under[i], sheet.style));
+    out += "</p>\n<p class=\"state\">" + marked(sheet.mark, render(sheet.state, sheet.style))
+        + "</p>\n";
     for (const SheetBlock &b : sheet.blocks)
-        out += blockHtml(b);
+        out += blockHtml(b, sheet.style);
     return out + "</body></html>\n";
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/pictures.h"
 
+#include "quantity/dates.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -49,7 +50,7 @@ public:
     double y(double v) const { return m_bottom - (v - m_y0) / (m_y1 - m_y0) * (m_bottom - m_top); }
     Point at(double vx, double vy) const { return { x(vx), y(vy) }; }
 
-    void xAxis(const std::string &name, int count = 8) const
+    void xAxis(std::string_view name, int count = 8) const
     {
         const double step = stepOf(m_x1 - m_x0, count);
         for (double v = std::ceil(m_x0 / step - 1e-9) * step; v <= m_x1 + 1e-9 * step; v += step) {
@@ -59,7 +60,7 @@ public:
         }
         m_svg.text({ m_right, m_bottom + 28 }, name, 10, Svg::muted, Svg::Anchor::End);
     }
-    void yAxis(const std::string &name, int count = 5) const
+    void yAxis(std::string_view name, int count = 5) const
     {
         const double step = stepOf(m_y1 - m_y0, count);
         for (double v = std::ceil(m_y0 / step - 1e-9) * step; v <= m_y1 + 1e-9 * step; v += step) {
@@ -109,8 +110,10 @@ std::pair<double, double> clearanceRange(const std::vector<const GaugedSize *> &
 } // namespace
 
 SheetPicture clearancePicture(const Build &, const Assessment &assessment,
-                              const std::string &family)
+                              const std::string &family, const UnitStyle &style)
 {
+    const auto shownUm
+        = [&](double um) { return inShownUnit(um * 1e-6, Shows::Clearance, style.system); };
     std::vector<const GaugedSize *> sizes;
     for (const GaugedSize &s : assessment.sizes)
         if (s.family == family && s.known)
@@ -122,54 +125,63 @@ SheetPicture clearancePicture(const Build &, const Assessment &assessment,
     Plot plot(svg, 110, top, sheetPictureWidth - 120,
               top + row * static_cast<double>(sizes.size()));
     const auto [low, high] = clearanceRange(sizes);
-    plot.range(low, high, 0, 1);
-    plot.xAxis("µm " + std::string(findFamily(family)->quantity) + " at 20 °C");
+    plot.range(shownUm(low), shownUm(high), 0, 1);
+    const auto x = [&](double um) { return plot.x(shownUm(um)); };
+    plot.xAxis(render({ "picture.clearance",
+                        "{0} {1} at {2}",
+                        { shownUnit(Shows::Clearance, style.system), findFamily(family)->quantity,
+                          asTemperature(20) } },
+                      style));
     for (size_t i = 0; i < sizes.size(); ++i) {
         const GaugedSize &s = *sizes[i];
         const double y = top + row * (static_cast<double>(i) + 0.5);
         svg.text({ 22, y + 4 }, s.name, 11, Svg::ink);
         svg.mark({ 10, y }, 11, s.mark);
         if (s.limits) {
-            svg.rect({ plot.x(s.limits->min_um), y - 7 },
-                     plot.x(s.limits->max_um) - plot.x(s.limits->min_um), 14, "#e3ece7");
+            svg.rect({ x(s.limits->min_um), y - 7 }, x(s.limits->max_um) - x(s.limits->min_um), 14,
+                     "#e3ece7");
             for (const double edge : { s.limits->min_um, s.limits->max_um })
-                svg.line({ plot.x(edge), y - 7 }, { plot.x(edge), y + 7 }, Svg::proven, 1.2);
+                svg.line({ x(edge), y - 7 }, { x(edge), y + 7 }, Svg::proven, 1.2);
         }
         for (const JudgedReading &r : s.readings)
-            svg.circle({ plot.x(r.at20_um), y }, 2.4, "none", Svg::muted);
+            svg.circle({ x(r.at20_um), y }, 2.4, "none", Svg::muted);
         const double u = 2 * s.cold_um.standardUncertainty;
-        svg.line({ plot.x(s.cold_um.value - u), y }, { plot.x(s.cold_um.value + u), y },
+        svg.line({ x(s.cold_um.value - u), y }, { x(s.cold_um.value + u), y },
                  s.measured ? Svg::ink : Svg::muted, 1.6, s.measured ? "" : "3 3");
-        svg.circle({ plot.x(s.cold_um.value), y }, 3.6, s.measured ? Svg::ink : Svg::muted);
+        svg.circle({ x(s.cold_um.value), y }, 3.6, s.measured ? Svg::ink : Svg::muted);
         svg.text({ plot.right() + 10, y + 4 },
-                 formatNumber(s.cold_um.value, decimalsFor(s.cold_um.standardUncertainty, 1))
-                     + " ± " + formatNumber(u, decimalsFor(s.cold_um.standardUncertainty, 1))
-                     + (s.measured ? " µm" : " assumed"),
+                 render({ "picture.size",
+                          s.measured ? "{0}" : "{0} assumed",
+                          { withUncertainty(
+                              asClearance(s.cold_um.value, s.cold_um.standardUncertainty)) } },
+                        style),
                  11, s.measured ? Svg::ink : Svg::muted);
     }
     return picture(std::string(findFamily(family)->plural),
                    "rings: readings; dot and line: value ± U (k = 2); green: limits", svg);
 }
 
-SheetPicture forecastPicture(const Build &build, const Assessment &assessment)
+SheetPicture forecastPicture(const Build &build, const Assessment &assessment,
+                             const UnitStyle &style)
 {
     if (assessment.forecast.empty() || assessment.unsolved)
         return {};
     Svg svg(sheetPictureWidth, 320);
     Plot plot(svg, 44, 22, sheetPictureWidth - 96, 280);
+    const auto shown = [&](double pa) { return inShownUnit(pa, Shows::Pressure, style.system); };
     double most = 0, slowest = 1e9, fastest = 0;
     for (const ForecastLine &l : assessment.forecast)
         for (size_t i = 0; i < l.rpm.size(); ++i) {
-            most = std::max(most, l.gauge[i].high_pa / 1e5);
+            most = std::max(most, shown(l.gauge[i].high_pa));
             slowest = std::min(slowest, l.rpm[i]);
             fastest = std::max(fastest, l.rpm[i]);
         }
     const auto readings = standing(build.gaugeReadings);
     for (const GaugeReading *r : readings)
-        most = std::max(most, r->pressure_kpa / 100);
-    plot.range(slowest, fastest, 0, std::ceil(most + 0.3));
-    plot.xAxis("rev/min");
-    plot.yAxis("bar at the gauge");
+        most = std::max(most, shown(r->pressure_kpa * 1e3));
+    plot.range(slowest, fastest, 0, most * 1.05);
+    plot.xAxis(shownUnit(Shows::Speed, style.system));
+    plot.yAxis(std::string(shownUnit(Shows::Pressure, style.system)) + " at the pressure gauge");
     const std::string_view tones[] = { "#3f6f94", Svg::oil, "#9e5a2f" };
     const std::string_view bands[] = { "#dfe8ef", Svg::band, "#f1e0d3" };
     double lastLabel = -1e9;
@@ -177,34 +189,36 @@ SheetPicture forecastPicture(const Build &build, const Assessment &assessment)
         const ForecastLine &l = assessment.forecast[k];
         std::vector<Point> band, line;
         for (size_t i = 0; i < l.rpm.size(); ++i) {
-            band.push_back(plot.at(l.rpm[i], l.gauge[i].high_pa / 1e5));
-            line.push_back(plot.at(l.rpm[i], l.gauge[i].value_pa / 1e5));
+            band.push_back(plot.at(l.rpm[i], shown(l.gauge[i].high_pa)));
+            line.push_back(plot.at(l.rpm[i], shown(l.gauge[i].value_pa)));
         }
         for (size_t i = l.rpm.size(); i-- > 0;)
-            band.push_back(plot.at(l.rpm[i], l.gauge[i].low_pa / 1e5));
+            band.push_back(plot.at(l.rpm[i], shown(l.gauge[i].low_pa)));
         svg.area(band, bands[k]);
         svg.polyline(line, tones[k], 1.8);
     }
     for (size_t k = 0; k < assessment.forecast.size() && k < 3; ++k) {
         const ForecastLine &l = assessment.forecast[k];
         // From the top down, apart from each other where the lines end together.
-        const double y = std::max(plot.y(l.gauge.back().value_pa / 1e5) + 4, lastLabel + 13);
-        svg.text({ plot.right() + 8, y }, "oil " + formatNumber(l.oil_c, 0) + " °C", 11, tones[k]);
+        const double y = std::max(plot.y(shown(l.gauge.back().value_pa)) + 4, lastLabel + 13);
+        svg.text({ plot.right() + 8, y },
+                 render({ "picture.oil", "oil {0}", { asTemperature(l.oil_c) } }, style), 11,
+                 tones[k]);
         lastLabel = y;
     }
-    const double floor = build.use.hotIdleFloor_kpa / 100;
+    const double floor = shown(build.use.hotIdleFloor_kpa * 1e3);
     svg.line(plot.at(slowest, floor), plot.at(fastest, floor), Svg::hold, 1, "5 4");
-    svg.text({ plot.right() + 8, plot.y(floor) + 4 }, "floor", 11, Svg::hold);
+    svg.text({ plot.right() + 8, plot.y(floor) + 4 }, "minimum", 11, Svg::hold);
     for (const GaugeReading *r : readings)
         if (r->tap == build.gaugeTap && r->rpm >= slowest && r->rpm <= fastest)
-            svg.circle(plot.at(r->rpm, r->pressure_kpa / 100), 4, "#ffffff", Svg::ink);
+            svg.circle(plot.at(r->rpm, shown(r->pressure_kpa * 1e3)), 4, "#ffffff", Svg::ink);
     return picture("Pressure forecast at the gauge",
-                   readings.empty() ? "bands: nine builds in ten"
-                                    : "bands: nine builds in ten; rings: read on the engine",
+                   readings.empty() ? "bands: likely range"
+                                    : "bands: likely range; rings: read on the engine",
                    svg);
 }
 
-SheetPicture sharesPicture(const Assessment &assessment)
+SheetPicture sharesPicture(const Assessment &assessment, const UnitStyle &style)
 {
     std::vector<OilShare> shares;
     for (const OilShare &s : assessment.hotIdle.shares)
@@ -221,25 +235,27 @@ SheetPicture sharesPicture(const Assessment &assessment)
         const double y = 4 + row * static_cast<double>(i);
         svg.text({ 4, y + 13 }, shares[i].name, 11);
         svg.rect({ 190, y + 3 }, 360 * shares[i].ofSwept / most, row - 7, Svg::oil);
-        svg.text({ 590, y + 13 }, formatNumber(100 * shares[i].ofSwept, 0) + " %", 11, Svg::ink,
+        svg.text({ 590, y + 13 }, render(asShare(shares[i].ofSwept), style), 11, Svg::ink,
                  Svg::Anchor::End);
-        svg.text({ 656, y + 13 }, formatNumber(shares[i].flow_m3_s * 6e4, 2) + " l/min", 11,
-                 Svg::ink, Svg::Anchor::End);
+        svg.text({ 656, y + 13 }, render(asFlow(shares[i].flow_m3_s), style), 11, Svg::ink,
+                 Svg::Anchor::End);
     }
     return picture("Where the oil goes at hot idle", "shares of what the pump sweeps", svg);
 }
 
-SheetPicture runPicture(const RunLog &run, const PrimeForecast &prime, double floor_pa)
+SheetPicture runPicture(const RunLog &run, const PrimeForecast &prime, double floor_pa,
+                        const UnitStyle &style)
 {
+    const auto shown = [&](double pa) { return inShownUnit(pa, Shows::Pressure, style.system); };
     if (run.trace.size() < 2)
         return {};
     Svg svg(sheetPictureWidth, 250);
     Plot plot(svg, 44, 22, sheetPictureWidth - 30, 210);
     const bool priming = run.kind == "prime";
     const double last = std::max(1.0, run.trace.back().t_s);
-    double most = run.most_kpa / 100;
+    double most = shown(run.most_kpa * 1e3);
     if (priming)
-        most = std::max(most, prime.steady.high_pa / 1e5);
+        most = std::max(most, shown(prime.steady.high_pa));
     const bool minutes = last > 300;
     const double unit = minutes ? 60 : 1;
     plot.range(0, last / unit, 0, std::max(1.0, 1.1 * most));
@@ -247,21 +263,21 @@ SheetPicture runPicture(const RunLog &run, const PrimeForecast &prime, double fl
         std::vector<Point> band;
         constexpr int steps = 120;
         for (int i = 0; i <= steps; ++i)
-            band.push_back(plot.at(last * i / steps, prime.upper_pa(last * i / steps) / 1e5));
+            band.push_back(plot.at(last * i / steps, shown(prime.upper_pa(last * i / steps))));
         for (int i = steps; i >= 0; --i)
-            band.push_back(plot.at(last * i / steps, prime.lower_pa(last * i / steps) / 1e5));
+            band.push_back(plot.at(last * i / steps, shown(prime.lower_pa(last * i / steps))));
         svg.area(band, Svg::band);
     }
     plot.xAxis(minutes ? "minutes" : "seconds");
-    plot.yAxis("bar");
+    plot.yAxis(shownUnit(Shows::Pressure, style.system));
     if (!priming) {
-        svg.line(plot.at(0, floor_pa / 1e5), plot.at(last / unit, floor_pa / 1e5), Svg::hold, 1,
+        svg.line(plot.at(0, shown(floor_pa)), plot.at(last / unit, shown(floor_pa)), Svg::hold, 1,
                  "5 4");
     }
     std::vector<Point> line;
     for (const RunPoint &p : run.trace)
         if (p.pressure_kpa)
-            line.push_back(plot.at(p.t_s / unit, *p.pressure_kpa / 100));
+            line.push_back(plot.at(p.t_s / unit, shown(*p.pressure_kpa * 1e3)));
     svg.polyline(line, Svg::ink, 1.3);
     for (const RunMark &m : run.marks) {
         svg.line(plot.at(m.t_s / unit, 0), { plot.x(m.t_s / unit), plot.top() }, Svg::selection,
@@ -269,27 +285,25 @@ SheetPicture runPicture(const RunLog &run, const PrimeForecast &prime, double fl
         svg.text({ plot.x(m.t_s / unit) + 3, plot.top() + 10 }, m.text, 10, Svg::selection);
     }
     const std::string title = priming ? "Priming" : run.kind == "start" ? "First start" : "Run";
-    std::string at = run.at.substr(0, 16);
-    std::replace(at.begin(), at.end(), 'T', ' ');
-    return picture(title + ", " + at,
-                   priming ? "band: forecast corridor" : "dashed: the floor asked for hot idle",
-                   svg);
+    return picture(title + ", " + dayText(run.at),
+                   priming ? "band: likely range" : "dashed: minimum for hot idle", svg);
 }
 
-std::vector<SheetPicture> sheetPictures(const Build &build, const Assessment &assessment)
+std::vector<SheetPicture> sheetPictures(const Build &build, const Assessment &assessment,
+                                        const UnitStyle &style)
 {
     std::vector<SheetPicture> out;
     const auto add = [&](SheetPicture p) {
         if (!p.svg.empty())
             out.push_back(std::move(p));
     };
-    add(forecastPicture(build, assessment));
-    add(sharesPicture(assessment));
+    add(forecastPicture(build, assessment, style));
+    add(sharesPicture(assessment, style));
     for (const FamilySummary &f : assessment.families)
-        add(clearancePicture(build, assessment, f.family));
+        add(clearancePicture(build, assessment, f.family, style));
     const PrimeForecast prime = primeForecast(build, assessment);
     for (const RunLog *r : standing(build.runs))
-        add(runPicture(*r, prime, build.use.hotIdleFloor_kpa * 1e3));
+        add(runPicture(*r, prime, build.use.hotIdleFloor_kpa * 1e3, style));
     return out;
 }
 

@@ -6,6 +6,7 @@
 #include "assess/finishreport.h"
 #include "assess/oilreport.h"
 #include "assess/sealreport.h"
+#include "quantity/hours.h"
 #include "storage/buildfile.h"
 #include "storage/passagetables.h"
 #include "storage/recordcells.h"
@@ -29,14 +30,16 @@ ShelfValue ofFamily(const Build &build, const std::string &family)
 {
     for (const FamilySummary &f : summarise(judgeSizes(build)))
         if (f.family == family && f.measured > 0)
-            return { f.mean_um, f.least_um, f.most_um,
-                     "mean of " + std::to_string(f.measured) + ", least and most" };
-    return { .of = "not gauged" };
+            return { f.mean_um * 1e-6,
+                     f.least_um * 1e-6,
+                     f.most_um * 1e-6,
+                     { "shelf.mean", "mean of {0}, least and most", { asCount(f.measured) } } };
+    return { .of = "not measured" };
 }
 
 ShelfValue ofPressure(const LikelyPressure &p)
 {
-    return { p.value_pa / 1e5, p.low_pa / 1e5, p.high_pa / 1e5, "likely range" };
+    return { p.value_pa, p.low_pa, p.high_pa, "likely range" };
 }
 
 ShelfValue ofForecast(const Build &build, const std::string &key)
@@ -45,7 +48,7 @@ ShelfValue ofForecast(const Build &build, const std::string &key)
     if (key == "holds")
         return { .value = a.holds(), .of = "count" };
     if (a.unsolved)
-        return { .of = "no solution: " + a.unsolved->message };
+        return { .of = { "", "no solution: {0}", { a.unsolved->message } } };
     return ofPressure(key == "hot_idle"      ? a.hotIdle.gauge
                           : key == "weakest" ? a.hotIdle.weakestPressure
                                              : a.highSpeed.gauge);
@@ -57,7 +60,7 @@ ShelfValue ofCut(const Build &build, const std::string &kind)
     for (size_t i = report.cuts.size(); i-- > 0;)
         if (const JudgedKind &k = report.cuts[i].kind(kind); k.count)
             return { .value = k.per100h_100cm2,
-                     .of = "last cut, " + formatPlain(report.cuts[i].engine_h, 0) + " h" };
+                     .of = "last cut, " + hoursText(report.cuts[i].engine_h) };
     return { .of = "no cut" };
 }
 
@@ -67,7 +70,7 @@ ShelfValue ofWear(const Build &build, const std::string &symbol)
     for (size_t i = report.samples.size(); i-- > 0;)
         if (const JudgedElement *e = report.samples[i].element(symbol); e && e->wear)
             return { .value = e->wear->per100h_mg_kg,
-                     .of = "last sample, " + formatPlain(report.samples[i].engine_h, 0) + " h" };
+                     .of = "last sample, " + hoursText(report.samples[i].engine_h) };
     return { .of = "no sample with a rate" };
 }
 
@@ -76,8 +79,9 @@ ShelfValue ofSeal(const Build &build, const std::string &kind)
     for (const SealPair &p : reportSeal(build).pairs)
         if (p.kind == kind) {
             const bool after = !p.after.values.empty();
-            return { .value = (after ? p.after : p.before).mean(),
-                     .of = (after ? "after, " : "before, ") + formatPlain(p.rpm, 0) + " rev/min" };
+            const double mean = (after ? p.after : p.before).mean();
+            return { .value = kind == "vacuum" ? mean * 1e3 : mean / 100,
+                     .of = { "", after ? "after, {0}" : "before, {0}", { asSpeed(p.rpm) } } };
         }
     return { .of = "not read" };
 }
@@ -87,8 +91,12 @@ ShelfValue ofFinish(const Build &build, const FinishQuantity &q)
     const std::vector<ReadTrace> traces = readTraces(build);
     for (const char *phase : { "after", "before" })
         if (const FinishRange r = rangeOf(traces, 0, phase, q); r.traces > 0)
-            return { r.mean, r.least, r.most,
-                     std::to_string(r.traces) + " traces " + phase + " strokes" };
+            return {
+                q.asQuantity(r.mean).value,
+                q.asQuantity(r.least).value,
+                q.asQuantity(r.most).value,
+                { "shelf.traces", "{0} {0|trace|traces} {1} strokes", { asCount(r.traces), phase } }
+            };
     return { .of = "no trace" };
 }
 
@@ -97,26 +105,27 @@ ShelfValue ofFinish(const Build &build, const FinishQuantity &q)
 std::vector<ShelfQuantity> shelfQuantities()
 {
     std::vector<ShelfQuantity> out {
-        { "hot_idle", "Hot idle at the gauge", "bar", 2, "Forecast" },
-        { "weakest", "Hot idle at the weakest stop", "bar", 2, "Forecast" },
-        { "high_speed", "Higher speed at the gauge", "bar", 2, "Forecast" },
-        { "holds", "Holds", "", 0, "Forecast" },
+        { "hot_idle", "Hot idle at the pressure gauge", Shows::Pressure, 2, "Forecast" },
+        { "weakest", "Hot idle at the weakest feed", Shows::Pressure, 2, "Forecast" },
+        { "high_speed", "Higher speed at the pressure gauge", Shows::Pressure, 2, "Forecast" },
+        { "holds", "Holds", Shows::Count, 0, "Forecast" },
     };
     for (const Family &f : families())
         out.push_back({ "size." + std::string(f.id),
-                        std::string(f.plural) + ", " + std::string(f.quantity), "µm", 1, "Sizes" });
+                        std::string(f.plural) + ", " + std::string(f.quantity), Shows::Clearance, 1,
+                        "Sizes" });
     for (const CutKind &k : cutKinds())
-        out.push_back({ "cut." + std::string(k.id), "Filter: " + std::string(k.name),
-                        "in 100 h, 100 cm²", 1, "After run" });
+        out.push_back({ "cut." + std::string(k.id), "Filter: " + std::string(k.name), Shows::Number,
+                        1, "After run", "in 100 h, 100 cm²" });
     for (const ElementKind &k : elementKinds())
         if (k.wear)
-            out.push_back({ "wear." + std::string(k.symbol), "Used oil: " + std::string(k.name),
-                            "mg/kg in 100 h", 1, "After run" });
-    out.push_back({ "seal.blow_by", "Blow-by of what it breathes", "%", 2, "After run" });
-    out.push_back({ "seal.vacuum", "Crankcase vacuum", "kPa", 1, "After run" });
+            out.push_back({ "wear." + std::string(k.symbol), "Oil analysis: " + std::string(k.name),
+                            Shows::Concentration, 1, "After run", "in 100 h" });
+    out.push_back({ "seal.blow_by", "Blow-by of what it breathes", Shows::Share, 2, "After run" });
+    out.push_back({ "seal.vacuum", "Crankcase vacuum", Shows::CasePressure, 1, "After run" });
     for (const FinishQuantity &q : finishQuantities())
-        out.push_back({ std::string(q.key), "Bore: " + std::string(q.name), std::string(q.unit),
-                        q.decimals, "Bore finish" });
+        out.push_back({ std::string(q.key), "Bore: " + std::string(q.name), q.as, q.decimals,
+                        "Bore finish" });
     return out;
 }
 
@@ -159,8 +168,10 @@ std::vector<ShelfRow> compareOnShelf(std::span<const ShelfEntry> entries, const 
                         if (loaded)
                             row.value = shelfValue(loaded->build, key);
                         else
-                            row.trouble = loaded.error().errors.front().place + " "
-                                + loaded.error().errors.front().message;
+                            row.trouble = { "",
+                                            "{0} {1}",
+                                            { loaded.error().errors.front().place,
+                                              loaded.error().errors.front().message } };
                     }
                     out[i] = std::move(row);
                     done[i] = 1;
@@ -178,14 +189,21 @@ std::vector<ShelfRow> compareOnShelf(std::span<const ShelfEntry> entries, const 
 
 std::string shelfToCsv(std::span<const ShelfRow> rows, const ShelfQuantity &q)
 {
-    const std::string unit = q.unit.empty() ? "" : " (" + q.unit + ")";
+    std::string unit(shownUnit(q.as, UnitSystem::Metric));
+    unit += (unit.empty() || q.note.empty() ? "" : " ") + q.note;
+    if (!unit.empty())
+        unit = " (" + unit + ")";
+    const auto cell = [&](const std::optional<double> &v) {
+        return plainCell(v ? std::optional(inShownUnit(*v, q.as, UnitSystem::Metric)) : v,
+                         q.decimals);
+    };
     std::vector<Row> table { { "file", "name", "engine", "last", q.name + unit, "low" + unit,
                                "high" + unit, "of" } };
     for (const ShelfRow &r : rows)
-        table.push_back({ r.path.filename().string(), r.name, r.engine, r.last,
-                          plainCell(r.value.value, q.decimals), plainCell(r.value.low, q.decimals),
-                          plainCell(r.value.high, q.decimals),
-                          r.trouble.empty() ? r.value.of : "damaged: " + r.trouble });
+        table.push_back(
+            { r.path.filename().string(), r.name, r.engine, r.last, cell(r.value.value),
+              cell(r.value.low), cell(r.value.high),
+              render(r.trouble.empty() ? r.value.of : named("damaged", r.trouble), fileStyle) });
     return tableToCsv(table);
 }
 

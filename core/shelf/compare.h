@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/progress.h"
+#include "quantity/phrase.h"
 #include "storage/shelf.h"
 
 #include <optional>
@@ -17,17 +18,21 @@ struct Build;
 struct ShelfQuantity
 {
     std::string key; ///< stable: "size.main", "hot_idle", "wear.Cu", "cut.copper", "rk_um"
-    std::string name, unit;
+    std::string name;
+    Shows as = Shows::Number;
     int decimals = 1;
     std::string group; ///< Sizes, Forecast, After run, Bore finish
+    std::string note {}; ///< "in 100 h"; empty: nothing to add to the unit
+
+    Quantity quantity(double value) const { return { value, as, 0, decimals }; }
 };
 std::vector<ShelfQuantity> shelfQuantities();
 
 /// A quantity of one build; absent where it does not have it.
 struct ShelfValue
 {
-    std::optional<double> value {}, low {}, high {}; ///< low and high: of what, `of` says
-    std::string of {}; ///< "mean of 5, least and most"; or why there is none
+    std::optional<double> value {}, low {}, high {}; ///< as a Quantity; low and high: see `of`
+    Phrase of {}; ///< "mean of 5, least and most"; or why there is none
 };
 /// By the same functions as the benches. @param key  of shelfQuantities()
 ShelfValue shelfValue(const Build &build, const std::string &key);
@@ -38,7 +43,7 @@ struct ShelfRow
     std::filesystem::path path;
     std::string name, engine, last;
     ShelfValue value;
-    std::string trouble; ///< the file could not be opened; empty: it was
+    Phrase trouble; ///< the file could not be opened; empty: it was
 };
 /// Loads each build, no photo, and takes the quantity. Damaged files are rows with their trouble.
 /// Ends early, with what it has, when cancelled.

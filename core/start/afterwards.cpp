@@ -78,9 +78,9 @@ private:
 /// An input that may be off, and what one standard uncertainty of it is.
 struct Input
 {
-    std::string id, name, unit;
-    double u; ///< in the unit of Calibration::amount
-    int decimals;
+    std::string id, name;
+    Quantity amount; ///< one standard uncertainty, as people see it
+    double u; ///< the same in the unit of Calibration::amount
 };
 
 std::vector<Input> inputsOf(const Build &build, const Assessment &assessment)
@@ -95,14 +95,16 @@ std::vector<Input> inputsOf(const Build &build, const Assessment &assessment)
                 ++items;
             }
         if (items > 0 && squares > 0)
-            out.push_back({ std::string(f.id), std::string(f.plural) + ", all alike", "µm",
-                            std::sqrt(squares / items), 1 });
+            out.push_back({ std::string(f.id), std::string(f.plural) + ", all alike",
+                            asClearance(std::sqrt(squares / items)), std::sqrt(squares / items) });
     }
+    out.push_back({ "oil", "the oil's viscosity (" + build.oil.grade + ")",
+                    asShare(oilViscosityU, 1), oilViscosityU });
+    const double gauge_kpa = gaugeOwnShare * GaugeReading::usualGaugeU_kpa;
     out.push_back(
-        { "oil", "the oil's viscosity (" + build.oil.grade + ")", "%", oilViscosityU, 1 });
-    out.push_back({ "gauge", "the gauge's own error", "bar",
-                    gaugeOwnShare * GaugeReading::usualGaugeU_kpa, 2 });
-    out.push_back({ "model", "model and engine, all readings alike", "%", modelUncertainty, 1 });
+        { "gauge", "the pressure gauge's own error", asPressure(gauge_kpa * 1e3), gauge_kpa });
+    out.push_back({ "model", "model and engine, all readings alike", asShare(modelUncertainty, 1),
+                    modelUncertainty });
     return out;
 }
 
@@ -230,11 +232,11 @@ private:
         out.explains = std::abs(z) <= mostZ;
         for (size_t i = 0; i < h.size(); ++i)
             out.explains = out.explains && std::abs(read(i) - h[i]) <= fits * m_own[i];
-        const double shown = input.unit == "%" ? 100 * out.amount
-            : input.unit == "bar"              ? out.amount / 100
-                                               : out.amount;
-        out.text = (shown >= 0 ? "+" : "") + formatNumber(shown, input.decimals) + " " + input.unit
-            + ", " + formatNumber(std::abs(z), 1) + " of its uncertainty";
+        Quantity moved = asChange(input.amount);
+        moved.value *= z;
+        out.text = { "after.explains",
+                     "{0}, {1} of its uncertainty",
+                     { moved, asNumber(std::abs(z), 1) } };
         return out;
     }
 
@@ -288,7 +290,7 @@ Calibration calibrationOf(const Build &build, const Explanation &explanation)
     out.z = explanation.z;
     for (const GaugeReading *r : standing(build.gaugeReadings))
         out.readings.push_back(r->id);
-    out.note = explanation.name + " " + explanation.text;
+    out.note = explanation.name + " " + render(explanation.text, fileStyle);
     return out;
 }
 

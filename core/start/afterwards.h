@@ -33,7 +33,7 @@ struct Explanation
     double z = 0; ///< in its standard uncertainties
     double before = 0, after = 0; ///< sum of squared residuals over their own errors
     bool explains = false; ///< moved by no more than two of them, and every reading then fits
-    std::string text {}; ///< "+4 µm, 1.1 of its uncertainty"
+    Phrase text {}; ///< "+4 µm, 1.1 of its uncertainty"
 };
 /// Each input moved alone until the readings fit best, the best first. A reading's own error: gauge
 /// and eye, and 3 % of the model. The moves are to first order and then solved once more.

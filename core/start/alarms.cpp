@@ -4,6 +4,17 @@
 #include <algorithm>
 
 namespace mildpath {
+namespace {
+
+Phrase belowMinimum(double pressure_pa, double minimum_pa)
+{
+    return { "alarm.low",
+             "{0}: below your minimum of {1}. Switch off.",
+             { asPressure(pressure_pa), asPressure(minimum_pa) } };
+}
+
+} // namespace
+
 AlarmLimits primeLimits(const Build &build, const PrimeForecast &prime)
 {
     // Where the forecast says it never primes, one burst is all there is to lose.
@@ -25,8 +36,7 @@ AlarmLimits startLimits(const Build &build)
              .hot_c = build.use.hotOil_c + tooHot_k };
 }
 
-void AlarmWatch::raise(std::vector<Alarm> &out, AlarmKind kind, double t_s, bool stop,
-                       std::string text)
+void AlarmWatch::raise(std::vector<Alarm> &out, AlarmKind kind, double t_s, bool stop, Phrase text)
 {
     if (std::any_of(m_on.begin(), m_on.end(), [&](const Alarm &a) { return a.kind == kind; }))
         return;
@@ -52,12 +62,16 @@ void AlarmWatch::judge(const RunPoint &r, std::vector<Alarm> &out)
     const double pa = r.pressure_kpa.value_or(0) * 1e3;
     if (r.pressure_kpa && pa > beyondStrength_pa)
         raise(out, AlarmKind::TooHigh, r.t_s, true,
-              "Pressure beyond what filter cans stand: stop; is the relief stuck shut?");
+              { "alarm.high",
+                "Above {0}: switch off, stand clear, the filter may burst. Check the relief valve.",
+                { asPressure(beyondStrength_pa, 0) } });
     else
         clear(AlarmKind::TooHigh);
     if (r.oil_c && *r.oil_c > m_limits.hot_c)
         raise(out, AlarmKind::TooHot, r.t_s, true,
-              "Oil at " + formatNumber(*r.oil_c, 0) + " °C: stop and let it cool");
+              { "alarm.hot",
+                "Oil at {0}: switch off and let it cool.",
+                { asTemperature(*r.oil_c) } });
     else
         clear(AlarmKind::TooHot);
     if (!low(r)) {
@@ -66,8 +80,7 @@ void AlarmWatch::judge(const RunPoint &r, std::vector<Alarm> &out)
     } else if (!m_lowSince_s) {
         m_lowSince_s = r.t_s;
     } else {
-        raise(out, AlarmKind::LowPressure, r.t_s, true,
-              barText(pa) + " is under the floor of " + barText(m_limits.floor_pa) + ": stop");
+        raise(out, AlarmKind::LowPressure, r.t_s, true, belowMinimum(pa, m_limits.floor_pa));
     }
 }
 
@@ -87,13 +100,15 @@ void AlarmWatch::starter(const RunPoint &r, std::vector<Alarm> &out)
     const bool early = m_burst_s == 0 && restLeft_s().has_value();
     if (early)
         raise(out, AlarmKind::StarterHot, r.t_s, true,
-              "The starter has cooled for " + formatNumber(m_stood_s, 0) + " s of "
-                  + formatNumber(m_limits.rest_s, 0) + ": wait");
+              { "alarm.starter_cools",
+                "The starter has cooled for {0} of {1}: wait.",
+                { asTime(m_stood_s), asTime(m_limits.rest_s) } });
     m_burst_s += std::max(dt, 1e-9);
     if (m_burst_s >= m_limits.burst_s)
         raise(out, AlarmKind::StarterHot, r.t_s, true,
-              formatNumber(m_limits.burst_s, 0) + " s of cranking: let the starter cool for "
-                  + formatNumber(m_limits.rest_s, 0) + " s");
+              { "alarm.starter_hot",
+                "{0} of cranking: let the starter cool for {1}.",
+                { asTime(m_limits.burst_s), asTime(m_limits.rest_s) } });
 }
 
 std::optional<double> AlarmWatch::restLeft_s() const
@@ -130,8 +145,9 @@ std::vector<Alarm> AlarmWatch::take(const RunPoint &reading,
             m_belowSince_s = reading.t_s;
         if (reading.t_s - *m_belowSince_s >= belowBand_s)
             raise(out, AlarmKind::BelowBand, reading.t_s, false,
-                  "Under the forecast: " + barText(*reading.pressure_kpa * 1e3) + ", at least "
-                      + barText(expected->low_pa) + " was expected");
+                  { "alarm.below_likely",
+                    "{0} is below the likely range: at least {1} was expected.",
+                    { asPressure(*reading.pressure_kpa * 1e3), asPressure(expected->low_pa) } });
     } else {
         m_belowSince_s.reset();
         clear(AlarmKind::BelowBand);
@@ -150,15 +166,15 @@ std::vector<Alarm> AlarmWatch::tick(double t_s)
     const double since = std::max(0.0, t_s - m_last->t_s);
     if (since >= silence_s)
         raise(out, AlarmKind::Silent, t_s, true,
-              "The sender says nothing: pressure is not known; stop, look at its cable");
+              "Sender silent, pressure unknown: switch off, then check its cable.");
     if (m_lowSince_s && t_s - *m_lowSince_s >= confirm_s && low(*m_last))
         raise(out, AlarmKind::LowPressure, t_s, true,
-              barText(*m_last->pressure_kpa * 1e3) + " is under the floor of "
-                  + barText(m_limits.floor_pa) + ": stop");
+              belowMinimum(*m_last->pressure_kpa * 1e3, m_limits.floor_pa));
     if (m_turning && !m_came_s && m_turned_s + since >= m_limits.stop_s)
         raise(out, AlarmKind::NoPressure, t_s, true,
-              "No pressure after " + formatNumber(m_limits.stop_s, 0)
-                  + " s: stop and look, in the order below");
+              { "alarm.no_pressure",
+                "No oil pressure after {0}: switch off now, then check in the order below.",
+                { asTime(m_limits.stop_s) } });
     return out;
 }
 

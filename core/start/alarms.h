@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/phrase.h"
 #include "rules/rules.h"
 #include "start/corridor.h"
 #include "start/prime.h"
@@ -27,7 +28,7 @@ struct Alarm
     AlarmKind kind;
     double t_s; ///< since the log began
     bool stop; ///< switch off now; otherwise look
-    std::string text; ///< what is wrong and what to do
+    Phrase text; ///< what is wrong and what to do
 };
 
 /// What a live run is held against.
@@ -66,7 +67,7 @@ public:
     double turned_s() const { return m_turned_s; }
 
 private:
-    void raise(std::vector<Alarm> &out, AlarmKind kind, double t_s, bool stop, std::string text);
+    void raise(std::vector<Alarm> &out, AlarmKind kind, double t_s, bool stop, Phrase text);
     void clear(AlarmKind kind);
     bool low(const RunPoint &reading) const;
     void judge(const RunPoint &reading, std::vector<Alarm> &out);

@@ -11,7 +11,7 @@ namespace {
 struct Shown
 {
     bool proven;
-    std::string why;
+    Phrase why;
 };
 
 struct Known

@@ -65,7 +65,7 @@ public:
     const std::vector<OutletFill> &outlets() const { return m_outlets; }
     const std::vector<Fault> &faults() const { return m_options.faults; }
     /// The last thing that had no solution; empty: nothing.
-    const std::string &trouble() const { return m_trouble; }
+    const Phrase &trouble() const { return m_trouble; }
 
 private:
     struct Sample
@@ -101,7 +101,7 @@ private:
     std::map<std::string, double> m_taps_pa;
     std::vector<PointPressure> m_points;
     std::vector<OutletFill> m_outlets;
-    std::string m_trouble;
+    Phrase m_trouble;
 };
 
 } // namespace mildpath

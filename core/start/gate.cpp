@@ -29,7 +29,7 @@ StartGate gateOf(const Build &build, const Assessment &assessment)
         GateHold hold { &f };
         for (const SignOff *s : signatures)
             if (s->hold == f.id)
-                (s->said == f.text ? hold.signature : hold.outdated) = s;
+                (s->said == render(f.text, fileStyle) ? hold.signature : hold.outdated) = s;
         out.holds.push_back(hold);
     }
     return out;
@@ -42,12 +42,12 @@ Result<SignOff> signFor(const Finding &hold, const std::string &by, const std::s
     if (blank(by))
         return fail("by", "Who signs?");
     if (blank(why))
-        return fail("note", "Say why it may pass");
+        return fail("note", "Enter the reason");
     SignOff out;
     out.by = by;
     out.note = why;
     out.hold = hold.id;
-    out.said = hold.text;
+    out.said = render(hold.text, fileStyle);
     return out;
 }
 

@@ -12,20 +12,28 @@ namespace {
 void judge(Modified &m)
 {
     const double was = m.idleBefore.gauge.value_pa, is = m.idleAfter.gauge.value_pa;
-    m.verdict = "Hot idle at the gauge " + barText(was) + " → " + barText(is);
+    m.verdict = { "modified.idle",
+                  "Hot idle at the pressure gauge {0} → {1}",
+                  { asPressure(was), asPressure(is) } };
     if (m.idleBefore.weakest >= 0 && m.idleAfter.weakest >= 0)
-        m.verdict += ", weakest stop " + barText(m.idleBefore.weakestPressure.value_pa) + " → "
-            + barText(m.idleAfter.weakestPressure.value_pa);
+        append(m.verdict,
+               { "modified.weakest",
+                 "weakest feed {0} → {1}",
+                 { asPressure(m.idleBefore.weakestPressure.value_pa),
+                   asPressure(m.idleAfter.weakestPressure.value_pa) } },
+               "{*|, }");
     if (m.readings.empty()) {
-        m.verdict += ". No gauge was read that could tell the two apart.";
+        append(m.verdict, "No reading could tell the two apart.", "{*|. }");
         return;
     }
     // Twice the log-likelihood ratio; 4 is two standard deviations for one thing changed.
     constexpr double tells = 4;
     const double better = m.misfitBefore - m.misfitAfter;
-    m.verdict += std::abs(better) < tells ? ". The readings fit both: they cannot tell."
-        : better > 0                      ? ". The readings fit it better made so."
-                                          : ". The readings fit it better as it was.";
+    append(m.verdict,
+           std::abs(better) < tells ? "The readings fit both: they cannot tell."
+               : better > 0         ? "The readings fit it better made so."
+                                    : "The readings fit it better as it was.",
+           "{*|. }");
 }
 
 } // namespace

@@ -28,7 +28,7 @@ struct Modified
     std::vector<ModifiedReading> readings;
     /// Sum of squared distances of the readings, before and after; 0 without readings.
     double misfitBefore = 0, misfitAfter = 0;
-    std::string verdict;
+    Phrase verdict;
 };
 /// The build with the changes made: nothing of it is kept in the document.
 /// Errors: as an edit of that dimension.

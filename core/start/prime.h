@@ -39,7 +39,7 @@ struct PrimeCause
     std::string_view effort; ///< "seconds", "pan off"
     std::string stop; ///< where on the rail; empty: nowhere
     bool proven = false; ///< this build has shown it to be right
-    std::string why; ///< what shows it, or what does not yet
+    Phrase why; ///< what shows it, or what does not yet
 };
 
 struct PrimeForecast

@@ -129,7 +129,7 @@ Result<Rehearsal> Rehearsal::with(const Build &build, const Assessment &assessme
     return out;
 }
 
-void Rehearsal::note(std::string what, std::string saw, double minutes)
+void Rehearsal::note(Phrase what, Phrase saw, double minutes)
 {
     m_steps.push_back({ std::move(what), std::move(saw), minutes, m_harm.worst() });
 }
@@ -143,9 +143,10 @@ void Rehearsal::turn(Turning how, double rpm)
         note(was == Turning::Running     ? "Ran"
                  : was == Turning::Drill ? "Primed by drill"
                                          : "Cranked",
-             formatNumber(m_turned_s, 0) + " s; gauge "
-                 + barText(m_engine.readTap(m_build->gaugeTap)) + ", oil "
-                 + formatNumber(m_engine.oil_c(), 0) + " °C",
+             { "rehearsal.ran",
+               "{0}; pressure gauge {1}, oil {2}",
+               { asTime(m_turned_s), asPressure(m_engine.readTap(m_build->gaugeTap)),
+                 asTemperature(m_engine.oil_c()) } },
              m_turned_s / 60);
         m_turned_s = 0;
     }
@@ -174,9 +175,10 @@ double Rehearsal::readGauge(const std::string &tap)
     const double pa = m_engine.readTap(tap);
     const bool own = tap == m_build->gaugeTap;
     if (!m_ended)
-        note("Gauge, " + tapName(*m_build, tap),
-             barText(pa) + " at " + formatNumber(m_engine.crank_rpm(), 0) + " rev/min, oil "
-                 + formatNumber(m_engine.oil_c(), 0) + " °C",
+        note("Pressure gauge, " + tapName(*m_build, tap),
+             { "rehearsal.read",
+               "{0} at {1}, oil {2}",
+               { asPressure(pa), asSpeed(m_engine.crank_rpm()), asTemperature(m_engine.oil_c()) } },
              own ? gaugeAgain_min : gaugeMoved_min);
     return pa / 1e3;
 }
@@ -192,9 +194,9 @@ std::string Rehearsal::lifters(const std::vector<std::string_view> &kinds) const
     return out.empty() ? "all of them full" : out;
 }
 
-std::string Rehearsal::look(const Look &look)
+Phrase Rehearsal::look(const Look &look)
 {
-    std::string saw;
+    Phrase saw;
     const std::vector<std::string> words = faultWords(*m_build, m_hidden);
     if (look.id == "watch_lifters") {
         // What one sees there is oil or none; what is behind it is for the head to find.
@@ -202,10 +204,9 @@ std::string Rehearsal::look(const Look &look)
             ? lifters({ "lifter", "rocker" })
             : "nothing has turned yet: dry";
         if (words.size() > 0 && shows(look, { m_hidden.kind }))
-            saw += "; " + faultName(*m_build, m_hidden);
+            append(saw, faultName(*m_build, m_hidden));
     } else if (shows(look, words)) {
-        const std::string severity = severityText(*m_build, m_hidden);
-        saw = faultName(*m_build, m_hidden) + (severity.empty() ? "" : ", " + severity);
+        saw = joinedBy({ faultName(*m_build, m_hidden), severityText(*m_build, m_hidden) });
     } else {
         saw = "nothing out of order there";
     }
@@ -260,15 +261,14 @@ void Rehearsal::best(Debrief &out) const
 Debrief Rehearsal::debrief(const Assessment &assessment) const
 {
     Debrief out;
-    const std::string severity = severityText(*m_build, m_hidden);
-    out.hidden = faultName(*m_build, m_hidden) + (severity.empty() ? "" : ", " + severity);
+    out.hidden = joinedBy({ faultName(*m_build, m_hidden), severityText(*m_build, m_hidden) });
     out.named = m_named ? faultName(*m_build, *m_named) : "";
     out.found = m_found;
     out.harmed = m_harm.worst() >= 1;
     out.path = m_steps;
     out.minutes = minutes();
     if (out.harmed)
-        out.harm = m_harm.where() + " ran below what it needs for too long";
+        out.harm = m_harm.where() + " ran below its required pressure for too long";
     best(out);
     const Build &b = *m_build;
     const std::pair<std::string, std::pair<double, double>> moments[] = {
@@ -282,11 +282,13 @@ Debrief Rehearsal::debrief(const Assessment &assessment) const
             continue;
         for (const TapChange &t : w->taps)
             if (t.shows())
-                out.signs.push_back(name + ": " + tapName(b, t.tap) + " " + barText(t.after_pa)
-                                    + " instead of " + barText(t.before_pa));
+                out.signs.push_back({ "rehearsal.sign",
+                                      "{0}: {1} {2} instead of {3}",
+                                      { name, tapName(b, t.tap), asPressure(t.after_pa),
+                                        asPressure(t.before_pa) } });
         if (!w->starved.empty())
             out.signs.push_back(name + ": " + w->after.points[w->starved.front()].name
-                                + " below what it needs");
+                                + " below its required pressure");
     }
     const std::string dry = lifters({ "lifter", "rocker" });
     if (m_engine.primed() && dry != "all of them full")
@@ -296,11 +298,13 @@ Debrief Rehearsal::debrief(const Assessment &assessment) const
             out.signs.push_back("Likely: " + std::string(s.text));
     if (out.signs.empty())
         out.signs.push_back("No gauge and no noise shows it: only a look does");
-    out.verdict = out.harmed ? "Too late: " + out.harm
-        : out.found          ? "Found before harm, in " + formatNumber(out.minutes, 0)
-            + " min; the shortest way took " + formatNumber(out.bestMinutes, 0)
-        : m_named ? "It was something else"
-                  : "Given up";
+    out.verdict = out.harmed ? Phrase("Too late: " + out.harm)
+        : out.found
+        ? Phrase("rehearsal.found", "Found before harm, in {0}; the shortest way took {1}",
+                 { Quantity { out.minutes, Shows::Minutes },
+                   Quantity { out.bestMinutes, Shows::Minutes } })
+        : m_named ? Phrase("It was something else")
+                  : Phrase("Given up");
     return out;
 }
 

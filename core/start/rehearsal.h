@@ -26,7 +26,7 @@ struct HarmClock
 /// Something that was done, and what it showed.
 struct RehearsalStep
 {
-    std::string what, saw;
+    Phrase what, saw;
     double minutes = 0; ///< of effort
     double damage = 0; ///< the worst after it
 };
@@ -40,15 +40,15 @@ struct RehearsalAnswer
 
 struct Debrief
 {
-    std::string hidden; ///< with its severity
+    Phrase hidden; ///< with its severity
     std::string named; ///< empty: nothing was named
     bool found = false, harmed = false;
     std::string harm; ///< which stop suffered, and why
     double minutes = 0; ///< of the user's path
     std::vector<RehearsalStep> path, best;
     double bestMinutes = 0;
-    std::vector<std::string> signs; ///< that were there to be seen
-    std::string verdict; ///< one sentence
+    std::vector<Phrase> signs; ///< that were there to be seen
+    Phrase verdict; ///< one sentence
 };
 
 class Rehearsal
@@ -72,7 +72,7 @@ public:
     /// Reads the gauge at a tap. @return kPa
     double readGauge(const std::string &tap);
     /// Looks at something; shows only what that look would show.
-    std::string look(const Look &look);
+    Phrase look(const Look &look);
     /// Names the fault and ends. @return whether it is the one, its place as near as gauges tell
     bool name(const Fault &fault);
     void giveUp() { m_ended = true; }
@@ -90,7 +90,7 @@ private:
         : m_engine(std::move(engine))
     {
     }
-    void note(std::string what, std::string saw, double minutes);
+    void note(Phrase what, Phrase saw, double minutes);
     std::string lifters(const std::vector<std::string_view> &kinds) const;
     void best(Debrief &out) const;
     bool same(const Fault &a, const Fault &b) const;

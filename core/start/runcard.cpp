@@ -23,7 +23,7 @@ struct StepRow
 const std::vector<StepRow> &stepRows()
 {
     static const std::vector<StepRow> table {
-        { "oil_in", CardKind::Tick, "prime", "Oil in, level seen", "", "", {} },
+        { "oil_in", CardKind::Tick, "prime", "Oil in, level checked", "", "", {} },
         { "prefill",
           CardKind::Choice,
           "prime",
@@ -45,7 +45,7 @@ const std::vector<StepRow> &stepRows()
           CardKind::Tick,
           "prime",
           "Ignition and fuel off",
-          "A second person at the switch.",
+          "Ignition and fuel disabled; second person at the switch.",
           "",
           {} },
         { "prime_by",
@@ -54,7 +54,7 @@ const std::vector<StepRow> &stepRows()
           "Turned by",
           "",
           question::primeBy,
-          { { "drill", "drill", "no load on dry bearings, as long as one likes" },
+          { { "drill", "drill", "no load on dry bearings; keep to the time limit" },
             { "starter", "starter, plugs out", "fills what only a turning crank fills" } } },
         { "turns",
           CardKind::Choice,
@@ -67,27 +67,30 @@ const std::vector<StepRow> &stepRows()
         { "drive",
           CardKind::Tick,
           "prime",
-          "Drive in, turns the right way",
-          "A drill on a primer shaft can kick: both hands, handle on. Hair, sleeves and leads "
-          "clear of belts.",
+          "Priming drive engaged, correct direction",
+          "A priming drill can snatch: both hands, side handle, trigger not locked, sleeves and "
+          "hair clear.",
           "",
           {} },
         { "prime",
           CardKind::Prime,
           "prime",
           "Prime in bursts",
-          "Starter: let it cool between bursts. No pressure by the stop time: stop and look.",
+          "Let the starter cool between bursts. Battery lead off before hands go in. No pressure "
+          "by the time limit: switch off and check.",
           "",
           {} },
         { "lifters", CardKind::Watch, "prime", "Every lifter pumps up", "", "", {} },
         { "rockers", CardKind::Watch, "prime", "Oil at every rocker", "", "", {} },
-        { "gate", CardKind::Gate, "start", "Every hold mended or signed", "", "", {} },
+        { "gate", CardKind::Gate, "start", "Every hold fixed or signed off", "", "", {} },
         { "people",
           CardKind::Tick,
           "start",
-          "Extinguisher, second person",
-          "Engine held on its mounts, never under a hoist. Fuel and rags away. Local codes and the "
-          "maker win over anything written here.",
+          "Ready: extinguisher, second person, ventilation",
+          "Exhaust gas kills: run outdoors or duct the exhaust outside. Carbon monoxide has no "
+          "smell. Second person at the switch, coolant in, no fuel leaks, ear protection. Diesel: "
+          "air shut-off ready. Engine held on its mounts, never under a hoist. Hair, sleeves and "
+          "leads clear of belts. Local codes and the manufacturer come first.",
           "",
           {} },
         { "start", CardKind::Start, "start", "Start: pressure", "", "", {} },
@@ -105,24 +108,21 @@ const std::vector<StepRow> &stepRows()
         { "leaks",
           CardKind::Tick,
           "after",
-          "Looked for leaks",
+          "Leaks checked",
           "Look with a lamp, not with the hand: oil and metal are hot.",
           "",
           {} },
         { "filter_cut",
           CardKind::Tick,
           "after",
-          "Filter cut, pleats and can seen",
-          "Gloves; used oil and solvents go where local rules say. Bearing metal is not magnetic.",
+          "Filter cut, pleats and can inspected",
+          "Let it cool. Gloves: used oil harms skin, bearing debris may contain lead. Cut edges "
+          "are "
+          "sharp. Used oil: follow local rules.",
           "",
           {} },
     };
     return table;
-}
-
-std::string plain(double v, int decimals = 0)
-{
-    return formatNumber(v, decimals);
 }
 
 class Card
@@ -142,8 +142,7 @@ public:
     RunCard run()
     {
         for (const StepRow &r : stepRows()) {
-            CardItem item { r.id, r.kind,    r.group,    std::string(r.text),
-                            {},   r.caution, r.question, r.answers };
+            CardItem item { r.id, r.kind, r.group, r.text, {}, r.caution, r.question, r.answers };
             if (const auto it = m_done.find(r.id); it != m_done.end()) {
                 item.done = it->second;
                 item.by = item.done->by;
@@ -178,9 +177,10 @@ private:
             break;
         case CardKind::Gate:
             i.mark = m_gate.mayStart() ? Mark::Proven : Mark::Hold;
-            i.said = m_gate.holds.empty() ? "no holds"
-                                          : plain(m_gate.open()) + " open of "
-                    + plain(static_cast<double>(m_gate.holds.size()));
+            i.said = m_gate.holds.empty()
+                ? Phrase("no holds")
+                : Phrase("card.holds", "{0} of {1} {1|hold|holds} open",
+                         { asCount(m_gate.open()), asCount(m_gate.holds.size()) });
             break;
         case CardKind::Start:
             start(i);
@@ -202,22 +202,25 @@ private:
     {
         if (i.id == "oil_in")
             if (const auto fill = m_build.sump.own("fill_l"))
-                i.text = "Oil in: " + plain(*fill, 1) + " l, level seen";
+                i.text = { "card.oil_in", "Oil in: {0}, level checked", { asVolume(*fill, 1) } };
         if (i.id == "drive")
-            i.threshold = m_prime.drill
-                ? "about " + plain(m_prime.shaft_rpm) + " rev/min at the pump's shaft"
-                : "about " + plain(m_prime.crank_rpm) + " rev/min at the crank";
+            i.threshold = m_prime.drill ? Phrase("card.shaft_speed", "about {0} at the pump shaft",
+                                                 { asSpeed(m_prime.shaft_rpm) })
+                                        : Phrase("card.crank_speed", "about {0} at the crank",
+                                                 { asSpeed(m_prime.crank_rpm) });
         if (i.id == "warm_up")
-            i.threshold = "to " + plain(m_build.use.hotOil_c) + " °C oil, about "
-                + plain(*m_build.start.value("hot_after_min")) + " min";
+            i.threshold
+                = { "card.warm",
+                    "oil to {0}, about {1}",
+                    { asTemperature(m_build.use.hotOil_c),
+                      Quantity { *m_build.start.value("hot_after_min"), Shows::Minutes } } };
         if (!i.done)
             return;
         i.mark = outcome(*i.done);
-        i.said = i.done->outcome == "done" ? ""
-            : i.done->outcome == "not_so"  ? "not so"
-                                           : "skipped";
-        if (!i.done->note.empty())
-            i.said += (i.said.empty() ? "" : ": ") + i.done->note;
+        const Phrase outcome = i.done->outcome == "done" ? ""
+            : i.done->outcome == "not_so"                ? "not so"
+                                                         : "skipped";
+        i.said = joinedBy({ outcome, i.done->note }, "{*|: }");
     }
 
     void choice(CardItem &i) const
@@ -239,13 +242,16 @@ private:
     {
         const PrimeTime &t = m_prime.time;
         if (t.time_s)
-            i.threshold = plain(*t.low_s) + " to " + plain(*t.high_s) + " s of turning; stop at "
-                + plain(*t.stop_s) + " s";
+            i.threshold = { "card.prime_time",
+                            "{0} of turning; time limit {1}",
+                            { QuantityRange { asTime(*t.low_s, 0), asTime(*t.high_s, 0) },
+                              asTime(*t.stop_s) } };
         else
-            i.threshold = "dry it does not lift the oil: pack it or pour oil in";
-        i.text = "Prime in bursts of " + plain(*m_build.start.value("burst_s")) + " s";
-        if (!m_prime.drill)
-            i.text += ", " + plain(*m_build.start.value("rest_s")) + " s rest";
+            i.threshold = "will not prime dry: pack the pump or pour oil in";
+        const Quantity burst = asTime(*m_build.start.value("burst_s"));
+        i.text = m_prime.drill ? Phrase("card.bursts", "Prime in bursts of {0}", { burst })
+                               : Phrase("card.bursts_rest", "Prime in bursts of {0}, {1} rest",
+                                        { burst, asTime(*m_build.start.value("rest_s")) });
         if (!i.done)
             return;
         i.mark = outcome(*i.done);
@@ -256,22 +262,25 @@ private:
         i.said = i.done->outcome == "skipped" ? "skipped" : saidOf(*i.done);
     }
 
-    static std::string saidOf(const CardStep &s)
+    static Phrase saidOf(const CardStep &s)
     {
-        std::string out;
-        const auto add = [&](const std::string &part) { out += (out.empty() ? "" : ", ") + part; };
+        const bool none = s.outcome == "not_so";
+        std::vector<Phrase> parts;
         if (s.seconds)
-            add((s.outcome == "not_so" ? "no pressure in " : "pressure after ")
-                + plain(*s.seconds, 1) + " s");
-        if (s.outcome == "not_so")
-            return out.empty() ? "no pressure" : out;
+            parts.emplace_back(none ? "card.none_in" : "card.came_after",
+                               none ? "no pressure in {0}" : "pressure after {0}",
+                               std::vector<Phrase::Argument> { asTime(*s.seconds, 1) });
+        if (none)
+            return parts.empty() ? Phrase("no pressure") : parts.front();
         if (s.pressure_kpa)
-            add(barNumber(*s.pressure_kpa * 1e3) + " bar");
+            parts.emplace_back("", "{0}",
+                               std::vector<Phrase::Argument> { asPressure(*s.pressure_kpa * 1e3) });
         if (s.rpm)
-            add(plain(*s.rpm) + " rev/min");
+            parts.emplace_back("", "{0}", std::vector<Phrase::Argument> { asSpeed(*s.rpm) });
         if (s.oil_c)
-            add("oil " + plain(*s.oil_c) + " °C");
-        return out;
+            parts.emplace_back("card.oil", "oil {0}",
+                               std::vector<Phrase::Argument> { asTemperature(*s.oil_c) });
+        return joinedBy(parts);
     }
 
     void watch(CardItem &i) const
@@ -294,25 +303,24 @@ private:
         }
         if (!bad.empty()) {
             i.mark = Mark::LookAgain;
-            i.said = bad + " not";
-        } else if (seen == outlets && outlets > 0) {
-            i.mark = Mark::Proven;
-            i.said = plain(outlets) + " of " + plain(outlets);
+            i.said = { "card.not_all", "not at {0}", { bad } };
         } else if (seen > 0) {
-            i.said = plain(seen) + " of " + plain(outlets) + " seen";
+            i.mark = seen == outlets ? Mark::Proven : i.mark;
+            i.said = { "card.seen", "{0} of {1} checked", { asCount(seen), asCount(outlets) } };
         }
         if (i.mark != Mark::Proven && i.done && i.done->outcome == "skipped") {
             i.mark = Mark::LookAgain;
-            i.said += (i.said.empty() ? "" : ", ") + std::string("skipped");
+            i.said = joinedBy({ i.said, "skipped" });
         }
     }
 
     void start(CardItem &i) const
     {
         const double within = *m_build.start.value("pressure_within_s");
-        i.text = "Start: pressure within " + plain(within) + " s";
-        i.threshold
-            = "at least " + barNumber(m_build.use.hotIdleFloor_kpa * 1e3) + " bar, else stop";
+        i.text = { "card.start", "Start: pressure within {0}", { asTime(within) } };
+        i.threshold = { "card.at_least",
+                        "at least {0}, else switch off",
+                        { asPressure(m_build.use.hotIdleFloor_kpa * 1e3) } };
         if (!i.done)
             return;
         i.mark = outcome(*i.done);
@@ -333,15 +341,18 @@ private:
             i.oil_c = *i.done->oil_c;
         }
         if (fast)
-            i.text = "At " + plain(i.rpm) + " rev/min";
+            i.text = { "card.at_speed", "At {0}", { asSpeed(i.rpm) } };
         if (hot)
-            i.text = "Hot idle, 10 to 15 min";
+            i.text = { "card.hot_idle",
+                       "Hot idle, {0}",
+                       { QuantityRange { { 10, Shows::Minutes }, { 15, Shows::Minutes } } } };
         if (const auto r = assessAt(m_build, m_assessment, i.rpm, i.oil_c)) {
             i.expected = asGaugeShows(m_build, r->gauge);
-            i.threshold = barNumber(i.expected->low_pa) + " to " + barNumber(i.expected->high_pa)
-                + " bar expected";
-            if (hot)
-                i.threshold += ", floor " + barNumber(m_build.use.hotIdleFloor_kpa * 1e3);
+            i.threshold = { hot ? "card.likely_minimum" : "card.likely",
+                            hot ? "likely {0}, minimum {1}" : "likely {0}",
+                            { QuantityRange { asPressure(i.expected->low_pa),
+                                              asPressure(i.expected->high_pa) },
+                              asPressure(m_build.use.hotIdleFloor_kpa * 1e3) } };
         }
         if (!i.done)
             return;
@@ -352,9 +363,9 @@ private:
         const double pa = *i.done->pressure_kpa * 1e3;
         i.mark = markOfReading(pa, *i.expected, m_build.use.hotIdleFloor_kpa * 1e3);
         if (i.mark == Mark::Hold)
-            i.why = "under the floor";
+            i.why = "below the minimum";
         else if (i.mark == Mark::LookAgain)
-            i.why = pa < i.expected->low_pa ? "under the forecast" : "over the forecast";
+            i.why = pa < i.expected->low_pa ? "below the likely range" : "above the likely range";
     }
 
     /// The start waits for the gate and for what must be seen before; what follows waits for it.
@@ -364,7 +375,7 @@ private:
             const CardItem *i = m_out.find(id);
             return !i || i->mark != Mark::NotDone;
         };
-        const auto because = [&](CardItem &i, std::string why) {
+        const auto because = [&](CardItem &i, Phrase why) {
             i.locked = true;
             i.why = std::move(why);
         };
@@ -377,11 +388,11 @@ private:
             if (i.kind != CardKind::Start)
                 continue;
             if (!m_gate.mayStart())
-                because(i,
-                        m_gate.open() == 1 ? "a hold is open"
-                                           : plain(m_gate.open()) + " holds are open");
+                because(
+                    i,
+                    { "card.held", "{0} {0|hold is|holds are} open", { asCount(m_gate.open()) } });
             else if (!gone("prime"))
-                because(i, "prime first, or say why not");
+                because(i, "prime first, or give the reason");
             else if (!gone("people"))
                 because(i, "extinguisher and a second person first");
         }

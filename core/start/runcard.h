@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/phrase.h"
 #include "start/gate.h"
 #include "start/prime.h"
 
@@ -32,8 +33,8 @@ struct CardItem
     std::string_view id;
     CardKind kind;
     std::string_view group; ///< prime, start, after
-    std::string text; ///< what to do
-    std::string threshold; ///< what it must show; empty: nothing to measure
+    Phrase text; ///< what to do
+    Phrase threshold; ///< what it must show; empty: nothing to measure
     std::string_view caution; ///< stands at the step; empty: none
     std::string_view question; ///< of a choice
     std::vector<CardAnswer> answers;
@@ -42,10 +43,10 @@ struct CardItem
     double rpm = 0, oil_c = 0; ///< where it is to be read; as read once it was
     const CardStep *done = nullptr; ///< of the build; null: not gone through
     Mark mark = Mark::NotDone;
-    std::string said {}; ///< what was recorded, in words
+    Phrase said {}; ///< what was recorded, in words
     std::string by {}, at {}; ///< who went through it, and when
     bool locked = false; ///< may not be gone through yet
-    std::string why {}; ///< why it is locked, or what its mark means
+    Phrase why {}; ///< why it is locked, or what its mark means
 };
 
 struct RunCard

@@ -112,56 +112,106 @@ Json startReportToJson(const Build &build, const StartGate &gate, const PrimeFor
     return out;
 }
 
+namespace {
+
+/// The report, line by line.
+class StartText
+{
+public:
+    StartText(const Build &build, const UnitStyle &style)
+        : m_build(build)
+        , m_style(style)
+    {
+    }
+
+    void gate(const StartGate &gate)
+    {
+        line(gate.mayStart()
+                 ? Phrase("Nothing holds the start.")
+                 : Phrase("start.open", "{0} {0|hold|holds} open:", { asCount(gate.open()) }));
+        for (const GateHold &h : gate.holds)
+            if (h.signature)
+                line({ "start.signed",
+                       "  {0} [signed by {1}: {2}]",
+                       { h.finding->text, h.signature->by, h.signature->note } });
+            else
+                line({ "", "  {0} - {1}", { h.finding->text, h.finding->action } });
+        line("");
+    }
+
+    void prime(const PrimeForecast &prime)
+    {
+        line({ "start.prime",
+               "Priming by {0}, pump at {1}, oil {2}: {3} to fill",
+               { prime.drill ? "drill" : "starter", asSpeed(prime.shaft_rpm),
+                 asTemperature(prime.oil_c), asVolume(prime.volume_m3() * 1e3) } });
+        for (const PrimeVolume &v : prime.volumes)
+            line({ "", "  {0}: {1} ({2})", { v.name, asVolume(v.volume_m3 * 1e3), v.from } });
+        if (prime.time.time_s)
+            line({ "start.comes",
+                   "  pressure after {0}, then {1}; time limit {2}",
+                   { QuantityRange { asTime(*prime.time.low_s, 0), asTime(*prime.time.high_s, 0) },
+                     QuantityRange { asPressure(prime.steady.low_pa),
+                                     asPressure(prime.steady.high_pa) },
+                     asTime(*prime.time.stop_s) } });
+        else
+            line("  will not prime dry: pack the pump or pour oil in");
+        line("  if no pressure comes:");
+        for (const PrimeCause &c : prime.causes)
+            line({ "",
+                   c.proven ? "    {0} ({1}; proven: {2})" : "    {0} ({1}; {2})",
+                   { c.text, c.effort, c.why } });
+        line("");
+    }
+
+    void card(const RunCard &card)
+    {
+        line("Start-up checklist:");
+        for (const CardItem &i : card.items)
+            line({ "",
+                   "  [{0}] {1}",
+                   { markWord(i.mark),
+                     joinedBy({ i.text, i.threshold, i.said, i.why }, "{*|; }") } });
+    }
+
+    void readings(const std::vector<Residual> &residuals,
+                  const std::vector<Explanation> &explanations)
+    {
+        if (!residuals.empty())
+            line("\nRead against forecast:");
+        for (const Residual &r : residuals)
+            line({ "start.read",
+                   "  {0}, {1}, {2}: {3}, likely {4}",
+                   { tapName(m_build, r.reading->tap), asSpeed(r.reading->rpm),
+                     asTemperature(r.reading->oil_c), asPressure(r.reading->pressure_kpa * 1e3),
+                     QuantityRange { asPressure(r.expected.low_pa),
+                                     asPressure(r.expected.high_pa) } } });
+        for (const Explanation &e : explanations)
+            if (e.explains)
+                line({ "start.explains", "  would explain it: {0} {1}", { e.name, e.text } });
+    }
+
+    std::string text;
+
+private:
+    void line(const Phrase &phrase) { text += render(phrase, m_style) + "\n"; }
+
+    const Build &m_build;
+    const UnitStyle &m_style;
+};
+
+} // namespace
+
 std::string startReportText(const Build &build, const StartGate &gate, const PrimeForecast &prime,
                             const RunCard &card, const std::vector<Residual> &residuals,
-                            const std::vector<Explanation> &explanations)
+                            const std::vector<Explanation> &explanations, const UnitStyle &style)
 {
-    std::string out;
-    const auto line = [&](const std::string &text) { out += text + "\n"; };
-    line(gate.mayStart() ? "Nothing holds the start."
-                         : formatPlain(gate.open(), 0) + " holds are open:");
-    for (const GateHold &h : gate.holds)
-        line("  " + h.finding->text
-             + (h.signature ? " [signed by " + h.signature->by + ": " + h.signature->note + "]"
-                            : " - " + h.finding->action));
-    line("");
-    line("Priming by " + std::string(prime.drill ? "drill" : "starter") + ", "
-         + formatPlain(prime.shaft_rpm, 0) + " rev/min of the pump, oil "
-         + formatPlain(prime.oil_c, 0) + " C: " + formatPlain(prime.volume_m3() * 1e3, 2)
-         + " l to fill");
-    for (const PrimeVolume &v : prime.volumes)
-        line("  " + v.name + ": " + formatPlain(v.volume_m3 * 1e3, 2) + " l (" + v.from + ")");
-    if (prime.time.time_s)
-        line("  pressure after " + formatPlain(*prime.time.low_s, 0) + " to "
-             + formatPlain(*prime.time.high_s, 0) + " s, then " + barNumber(prime.steady.low_pa)
-             + " to " + barNumber(prime.steady.high_pa) + " bar; stop at "
-             + formatPlain(*prime.time.stop_s, 0) + " s");
-    else
-        line("  dry it does not lift the oil: pack it or pour oil in");
-    line("  if nothing comes:");
-    for (const PrimeCause &c : prime.causes)
-        line("    " + std::string(c.text) + " (" + std::string(c.effort) + "; "
-             + (c.proven ? "proven: " : "") + c.why + ")");
-    line("");
-    line("Run card:");
-    for (const CardItem &i : card.items) {
-        std::string text = "  [" + std::string(markWord(i.mark)) + "] " + i.text;
-        for (const std::string *more : { &i.threshold, &i.said, &i.why })
-            if (!more->empty())
-                text += "; " + *more;
-        line(text);
-    }
-    if (!residuals.empty())
-        line("\nRead against forecast, bar:");
-    for (const Residual &r : residuals)
-        line("  " + tapName(build, r.reading->tap) + ", " + formatPlain(r.reading->rpm, 0)
-             + " rev/min, " + formatPlain(r.reading->oil_c, 0)
-             + " C: " + barNumber(r.reading->pressure_kpa * 1e3) + ", expected "
-             + barNumber(r.expected.low_pa) + " to " + barNumber(r.expected.high_pa));
-    for (const Explanation &e : explanations)
-        if (e.explains)
-            line("  would explain it: " + e.name + " " + e.text);
-    return out;
+    StartText out(build, style);
+    out.gate(gate);
+    out.prime(prime);
+    out.card(card);
+    out.readings(residuals, explanations);
+    return out.text;
 }
 
 } // namespace mildpath

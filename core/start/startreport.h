@@ -15,6 +15,6 @@ Json startReportToJson(const Build &build, const StartGate &gate, const PrimeFor
 /// The same for people.
 std::string startReportText(const Build &build, const StartGate &gate, const PrimeForecast &prime,
                             const RunCard &card, const std::vector<Residual> &residuals,
-                            const std::vector<Explanation> &explanations);
+                            const std::vector<Explanation> &explanations, const UnitStyle &style);
 
 } // namespace mildpath

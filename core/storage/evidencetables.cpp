@@ -108,7 +108,7 @@ public:
             fault(row, std::string(name), "is missing");
         return v.value_or(least);
     }
-    void fault(size_t row, const std::string &name, std::string message)
+    void fault(size_t row, const std::string &name, Phrase message)
     {
         m_errors.push_back({ "line " + std::to_string(row + 2) + (name.empty() ? "" : ", " + name),
                              std::move(message) });

@@ -69,7 +69,7 @@ Result<void> Journal::writeLine(const Json &line)
     m_behind = !ok;
     // Half a line would swallow the next one.
     if (!ok && whole >= 0 && ::ftruncate(m_fd, whole) != 0)
-        return fail(m_path.string(), "is damaged: " + ok.error().message);
+        return fail(m_path.string(), { "", "is damaged: {0}", { ok.error().message } });
     return ok;
 }
 
@@ -140,10 +140,10 @@ std::string lastWritten(const std::filesystem::path &path)
 }
 
 /// Why a file or a line did not become a document, in one line.
-std::string reasonOf(const LoadFailure &failure)
+Phrase reasonOf(const LoadFailure &failure)
 {
     const Error &e = failure.errors.front();
-    return e.place.empty() ? e.message : e.place + ": " + e.message;
+    return e.place.empty() ? e.message : named(e.place, e.message);
 }
 
 /// Edits as an undo stack holds them: those applied, and those that were undone.
@@ -216,7 +216,7 @@ void replay(Recovery &out)
 }
 
 /// What a journal holds; without work in it, absent.
-tl::expected<std::optional<Recovery>, std::string> readJournal(const std::filesystem::path &path)
+tl::expected<std::optional<Recovery>, Phrase> readJournal(const std::filesystem::path &path)
 {
     std::ifstream in(path, std::ios::binary);
     std::string line;
@@ -227,7 +227,7 @@ tl::expected<std::optional<Recovery>, std::string> readJournal(const std::filesy
         return std::optional<Recovery> {};
     const auto header = parseJson(line);
     if (!header || !header->is_object() || !header->contains("base"))
-        return tl::unexpected(std::string("its first line is damaged"));
+        return tl::unexpected(Phrase("its first line is damaged"));
     auto base = parseBuild((*header)["base"].dump());
     if (!base)
         return tl::unexpected(reasonOf(base.error()));

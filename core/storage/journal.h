@@ -83,7 +83,7 @@ struct LostJournal
 {
     std::filesystem::path journal;
     std::string at; ///< of the last write
-    std::string reason;
+    Phrase reason;
 };
 
 struct FoundJournals

@@ -141,7 +141,7 @@ std::string withoutMark(std::string_view text)
 }
 
 /// Whether an entry makes sense on its own; the document is asked again when it is entered.
-std::string senseOf(const Build &build, Reading &r)
+Phrase senseOf(const Build &build, Reading &r)
 {
     const Stop *stop = build.engine.find(r.stop);
     if (!stop)
@@ -155,7 +155,7 @@ std::string senseOf(const Build &build, Reading &r)
         == family->methods.end())
         return "\"" + r.method + "\" does not measure " + std::string(family->plural);
     const auto ok = checkReadingValue(*family, *r.value_um);
-    return ok ? "" : ok.error().message;
+    return ok ? Phrase() : ok.error().message;
 }
 
 } // namespace
@@ -296,8 +296,8 @@ ReadingImport readingsFromTable(const Build &build, std::string_view text)
         // A withdrawn reading has no value; what it struck is not in the table as standing either.
         if (!why.empty() || !r.value_um)
             continue;
-        if (why = senseOf(build, r); !why.empty())
-            out.errors.push_back({ place, why });
+        if (Phrase sense = senseOf(build, r); !sense.empty())
+            out.errors.push_back({ place, std::move(sense) });
         else
             out.readings.push_back(std::move(r));
     }

@@ -92,8 +92,7 @@ public:
     bool parse_error(std::size_t at, const std::string &,
                      const nlohmann::detail::exception &) override
     {
-        m_out.trouble
-            = "is no whole JSON: it breaks off or is mistyped at byte " + std::to_string(at);
+        m_out.trouble = "file is damaged at byte " + std::to_string(at);
         return false;
     }
 
@@ -170,7 +169,7 @@ ShelfEntry readShelfEntry(const std::filesystem::path &file)
     Cover cover(out);
     const bool whole = Json::sax_parse(*text, &cover);
     if (!whole && out.trouble.empty())
-        out.trouble = "is no whole JSON";
+        out.trouble = "is damaged";
     else if (whole && cover.format != buildFormat)
         out.trouble = "is not a build of this program";
     else if (whole && out.version > buildVersion)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/phrase.h"
 #include <cstdint>
 #include <filesystem>
 #include <set>
@@ -14,7 +15,7 @@ namespace mildpath {
 struct ShelfEntry
 {
     std::filesystem::path path;
-    std::string trouble; ///< why it is damaged; empty: it is whole JSON of a build
+    Phrase trouble; ///< why it is damaged; empty: it is whole JSON of a build
     std::string name, notes;
     std::string engine, layout, oil;
     double displacement_l = 0;

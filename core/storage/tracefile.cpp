@@ -141,7 +141,7 @@ public:
     }
 
 private:
-    void fault(size_t line, std::string message)
+    void fault(size_t line, Phrase message)
     {
         if (m_out.errors.size() < mostTraceErrors)
             m_out.errors.push_back({ "line " + std::to_string(line), std::move(message) });

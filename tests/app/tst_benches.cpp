@@ -266,7 +266,7 @@ void TestBenches::routePanel_tellsWhyAStopHolds()
     bench.refresh();
     const QString text = words(bench.panel());
     QVERIFY(text.contains(
-        QStringLiteral("Holds the start Main 4: 71.3 ± 2.6 µm is past the limit of 65")));
+        QStringLiteral("Holds the start Main 4: 71.3 ± 2.6 µm is above the maximum of 65")));
     QVERIFY(text.contains(QStringLiteral("swap the shells")));
     QVERIFY(text.contains(QStringLiteral("Working")));
 }
@@ -348,7 +348,7 @@ void TestBenches::forecastPanel_followsTheUse()
     QVERIFY(floor->store(2e5));
     QCOMPARE(m_open->build().use.hotIdleFloor_kpa, 200.0);
     const QString text = words(bench.panel());
-    QVERIFY(text.contains(QStringLiteral("floor you set: 2.00 bar")));
+    QVERIFY(text.contains(QStringLiteral("floor you set: 2.00 bar")));
     QVERIFY(std::any_of(
         m_open->assessment().findings.begin(), m_open->assessment().findings.end(),
         [](const Finding &f) { return f.id == "hot_idle_floor" && f.mark == Mark::Hold; }));

@@ -191,7 +191,7 @@ void TestFinishBench::seal_isTypedAndCompared()
         click("seal.record");
         QCOMPARE(said("seal.refusal"), QString());
     }
-    QVERIFY(find<SealView>("sealView")->accessibleDescription().contains(u"20.0 → 26.0 kPa"));
+    QVERIFY(find<SealView>("sealView")->accessibleDescription().contains(u"20.0 kPa → 26.0 kPa"));
     QVERIFY(panelText().contains(u"vacuum cannot tell which"));
     click("seal.record");
     QVERIFY(said("seal.refusal").contains(u"speed"));

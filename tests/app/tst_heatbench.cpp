@@ -105,7 +105,7 @@ void TestHeatBench::log_isTypedRowByRow()
     QVERIFY(!points[0]->by.empty() && !points[0]->at.empty());
     // Nothing was struck: the points grew cell by cell.
     QCOMPARE(build().heatPoints.size(), size_t(3));
-    QVERIFY2(fit().contains(QStringLiteral("e-6 per kelvin")), qPrintable(fit()));
+    QVERIFY2(fit().contains(QStringLiteral("×10⁻⁶/K")), qPrintable(fit()));
     QVERIFY(fit().contains(QStringLiteral("running"))
             && fit().contains(QStringLiteral("cold journal")));
     // The next row waits.
@@ -290,8 +290,9 @@ void TestHeatBench::panel_tellsColdHotAndLevers()
     QTRY_VERIFY(!panelText(QStringLiteral("Turns free down to")).isEmpty());
     QVERIFY(!panelText(QStringLiteral("Hot mains")).isEmpty());
     QVERIFY(!panelText(QStringLiteral("of the crank's oil")).isEmpty());
-    QVERIFY(!panelText(QStringLiteral("relief is shut at hot idle")).isEmpty());
-    QVERIFY(panelText(QStringLiteral("relief spring +1 bar")).contains(QStringLiteral("nothing")));
+    QVERIFY(!panelText(QStringLiteral("relief valve is shut at hot idle")).isEmpty());
+    QVERIFY(
+        panelText(QStringLiteral("relief spring +1.0 bar")).contains(QStringLiteral("nothing")));
     QVERIFY(!panelText(QStringLiteral("Torch")).isEmpty());
 }
 

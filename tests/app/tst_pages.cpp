@@ -136,7 +136,7 @@ private:
                         out << item.before.text() << item.after.text();
                 },
                 i);
-        return out.join(u'\n');
+        return plainly(out.join(u'\n'));
     }
     /// Words on the bench itself.
     static QStringList labelsOf(const QWidget &bench)

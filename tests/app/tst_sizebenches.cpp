@@ -244,7 +244,7 @@ void TestSizeBenches::shells_areWrittenDownAndUndone()
     QCOMPARE(build().shells.at("main").fitted.at("main_4").upper, std::string("plum"));
     QCOMPARE(build().shells.at("main").fitted.at("main_4").housingClass, std::string("3"));
     // Gauged with the old ones: every changed bearing wants the gauge again.
-    QVERIFY(assessment().size("main_3")->verdict.find("other shells") != std::string::npos);
+    QVERIFY(said(assessment().size("main_3")->verdict).find("other shells") != std::string::npos);
     // Gauged anew with what the plan promised, the forecast is what the plan showed.
     const auto plan = shellPlan(before, assess(before), "main");
     Build gauged = build();
@@ -321,7 +321,7 @@ void TestSizeBenches::cells_tellWhoAndWhen()
     QuantityField *cell = bench.entry().cell(0);
     QVERIFY2(cell->toolTip().contains(QStringLiteral("J. Moor")), qPrintable(cell->toolTip()));
     type(cell, QStringLiteral("49"));
-    QVERIFY(cell->toolTip().contains(QStringLiteral("before: 47.5 µm")));
+    QVERIFY(cell->toolTip().contains(QStringLiteral("before: 47.5 µm")));
 }
 
 void TestSizeBenches::feedHoles_areEnteredInThePanel()
@@ -379,7 +379,7 @@ void TestSizeBenches::parts_areTicked()
 void TestSizeBenches::parts_areWeighed()
 {
     clearances("parts");
-    QVERIFY(find<QLabel>("spread.piston")->text().contains(QStringLiteral("look again")));
+    QVERIFY(find<QLabel>("spread.piston")->text().contains(QStringLiteral("check again")));
     type(find<QuantityField>("weight.piston.3"), QStringLiteral("418.4"));
     QVERIFY2(find<QLabel>("spread.piston")->text().contains(QStringLiteral("proven")),
              qPrintable(find<QLabel>("spread.piston")->text()));

@@ -51,7 +51,7 @@ void TestStartBench::gate_isSignedInPlaceAndOpensTheStart()
     const std::string id = gate.holds.front().finding->id;
     // Without a reason nobody has signed.
     clickInPanel(("gate.sign." + id).c_str());
-    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("why")));
+    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("reason")));
     QCOMPARE(standing(build().signOffs).size(), size_t(0));
     signAll();
     QVERIFY(gateOf(build(), assessment()).mayStart());
@@ -162,7 +162,7 @@ void TestStartBench::lowPressure_alarmsWithPictureAndSound()
     ms += 50;
     QTRY_VERIFY(!trace().scene().alarm.isEmpty());
     QCOMPARE(rang.count(), 1);
-    QVERIFY(trace().scene().alarm.contains(QStringLiteral("floor")));
+    QVERIFY(trace().scene().alarm.contains(QStringLiteral("below your minimum")));
     const double began_s = 0.05; // of the sender's clock, at the log's first reading
     QVERIFY2(called_s && *called_s <= low_s - began_s + 0.3,
              qPrintable(QString::number(called_s.value_or(-1))));
@@ -186,7 +186,7 @@ void TestStartBench::silentSender_alarms()
         port.send("p=300kPa n=800 t=40C\r\n");
         QTest::qWait(60);
     }
-    QTRY_VERIFY_WITH_TIMEOUT(trace().scene().alarm.contains(QStringLiteral("says nothing")), 3000);
+    QTRY_VERIFY_WITH_TIMEOUT(trace().scene().alarm.contains(QStringLiteral("Sender silent")), 3000);
     port.send("p=300kPa n=800 t=40C\r\n");
     QTRY_VERIFY(trace().scene().alarm.isEmpty());
 }

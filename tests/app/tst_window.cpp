@@ -215,7 +215,7 @@ void TestWindow::enter_walksThePlanAndTheEngine()
     QCOMPARE(c->readings.size(), 6u);
     // Its cap was never torqued, so the figure is kept and flagged.
     QVERIFY(c->measured && c->mark == Mark::LookAgain);
-    QVERIFY(QString::fromStdString(c->verdict).contains(QStringLiteral("without the cap")));
+    QVERIFY(QString::fromStdString(said(c->verdict)).contains(QStringLiteral("without the cap")));
     // Past the end of a bearing it goes on with the next one; back again with Backspace in an empty
     // cell.
     ReadingEntry &f = entry("main_1");

@@ -13,6 +13,11 @@ struct CliRun
 {
     int code;
     QByteArray out, err;
+    /// What was printed as programs read it: plain spaces and signs.
+    QByteArray plain() const
+    {
+        return QByteArray(out).replace("\u00A0", " ").replace("\u202F", "").replace("\u2212", "-");
+    }
     Json json() const { return parseJson(out.toStdString()).value(); }
 };
 

@@ -17,7 +17,7 @@ inline Build withEntry(Build build, LogEntry entry)
         entry);
     auto out = applyEdit(build, PassageEdit(AddEntry { std::move(entry) }));
     if (!out)
-        qFatal("%s %s", out.error().place.c_str(), out.error().message.c_str());
+        qFatal("%s %s", out.error().place.c_str(), said(out.error().message).c_str());
     return std::move(*out);
 }
 

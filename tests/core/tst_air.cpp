@@ -50,7 +50,7 @@ Build with(Build build, const SumpEdit &edit)
 {
     const auto out = applyEdit(build, edit);
     if (!out)
-        QTest::qFail(out.error().message.c_str(), __FILE__, __LINE__);
+        QTest::qFail(said(out.error().message).c_str(), __FILE__, __LINE__);
     return out.value_or(build);
 }
 Build withValue(const Build &build, const char *key, double value)
@@ -182,8 +182,10 @@ void TestAir::rows_answerToTheirInputs()
     const AirReport air = assess(build).air;
     const AirRow *r = air.row(row.toStdString());
     QVERIFY(r);
-    QVERIFY2(airStateWord(r->state) == state.toStdString(),
-             (std::string(airStateWord(r->state)) + ": " + r->quantity + "; " + r->reason).c_str());
+    QVERIFY2(
+        airStateWord(r->state) == state.toStdString(),
+        (std::string(airStateWord(r->state)) + ": " + said(r->quantity) + "; " + said(r->reason))
+            .c_str());
     // The worst leads, whatever it is.
     QVERIFY(air.overall == AirState::High || r->state != AirState::High);
     QVERIFY(air.leading() || air.overall == AirState::Low);
@@ -266,8 +268,8 @@ void TestAir::wrongSump_isRefusedWithItsPlace()
     const auto out = applyEdit(build, *e);
     QVERIFY(!out);
     QCOMPARE(QString::fromStdString(out.error().place), place);
-    QVERIFY2(QString::fromStdString(out.error().message).contains(word),
-             out.error().message.c_str());
+    QVERIFY2(QString::fromStdString(said(out.error().message)).contains(word),
+             said(out.error().message).c_str());
 }
 
 void TestAir::edits_goThroughTheJournal_data()
@@ -313,7 +315,7 @@ void TestAir::farTooMuch_overflows_withThePlace()
     const Assessment a = assess(withValue(demoBuild(), "fill_l", 60));
     QVERIFY(a.air.problem);
     QCOMPARE(a.air.problem->place, std::string("/sump/values/fill_l"));
-    QVERIFY(a.air.problem->message.find("more than the section holds") != std::string::npos);
+    QVERIFY(said(a.air.problem->message).find("more than the section holds") != std::string::npos);
     QCOMPARE(finding(a, "air_overflow")->mark, Mark::Hold);
 }
 
@@ -322,7 +324,7 @@ void TestAir::advice_bringsTheFillIntoItsWindow_data()
     QTest::addColumn<double>("fill_l");
     QTest::addColumn<QString>("word");
     QTest::newRow("too little") << 2.0 << "more";
-    QTest::newRow("right") << 4.6 << "Leave it";
+    QTest::newRow("right") << 4.6 << "Fill is fine";
     QTest::newRow("too much") << 8.0 << "less";
 }
 
@@ -334,7 +336,7 @@ void TestAir::advice_bringsTheFillIntoItsWindow()
     const AirReport air = assess(build).air;
     const auto advice = fillAdvice(fill_l, air);
     QVERIFY(advice);
-    QVERIFY2(QString::fromStdString(advice->text).contains(word), advice->text.c_str());
+    QVERIFY2(QString::fromStdString(said(advice->text)).contains(word), said(advice->text).c_str());
     // Poured to the ends of the window, what limits is just met.
     const auto ended = [&](double m3, bool least) {
         const AirReport there = assess(withValue(build, "fill_l", m3 * 1e3)).air;
@@ -370,7 +372,7 @@ void TestAir::holdUp_isHeadsWallsAndSpray()
     less.sump.values.erase("wall_area_m2");
     const AirReport open = assess(less).air;
     QVERIFY(!open.heldKnown);
-    QVERIFY(open.level("running")->note.find("at most") != std::string::npos);
+    QVERIFY(said(open.level("running")->note).find("at most") != std::string::npos);
 }
 
 void TestAir::levels_areSeparateNumbers()
@@ -422,7 +424,7 @@ void TestAir::everyTemplate_hasASumpThatStands()
     QVERIFY(loaded);
     const Build *build = &loaded->build;
     const AirReport air = assess(*build).air;
-    QVERIFY2(!air.problem, air.problem ? air.problem->message.c_str() : "");
+    QVERIFY2(!air.problem, air.problem ? said(air.problem->message).c_str() : "");
     if (build->engine.ofKind("tank")) {
         QVERIFY(air.tank && air.tank->level_m > 0.1 && air.tank->level_m < air.tank->high_m);
         return;
@@ -449,7 +451,7 @@ void TestAir::everyShape_isAPan()
     const Build other
         = with(build, SetPan { made.along, made.across, {}, made.shape, made.values });
     const AirReport air = assess(other).air;
-    QVERIFY2(!air.problem, air.problem ? air.problem->message.c_str() : "");
+    QVERIFY2(!air.problem, air.problem ? said(air.problem->message).c_str() : "");
     QVERIFY(air.find("turn_left") && air.find("running"));
     QVERIFY(air.find("running")->submergence_m > 0);
 }
@@ -505,13 +507,14 @@ void TestAir::doors_helpInATurn_notOnASlope()
     const AirReport slope = assess(withUse(build, "heel_deg", 60)).air;
     QVERIFY(slope.find("heel_left")->submergence_m < slope.find("heel_left")->wanted.dip_m);
     QCOMPARE(stateOf(slope, "uncovering"), AirState::High);
-    QVERIFY(slope.row("uncovering")->reason.find("leaning") != std::string::npos);
+    QVERIFY(said(slope.row("uncovering")->reason).find("leaning") != std::string::npos);
     // Nothing is said of braking without a section along.
     Build across = withUse(withUse(demoBuild(), "turn_g", 0), "braking_g", 0.5);
     across.sump.along.clear();
     const AirReport half = assess(across).air;
     QVERIFY(stateOf(half, "uncovering") != AirState::Low);
-    QVERIFY(half.row("uncovering")->reason.find("braking is not judged") != std::string::npos);
+    QVERIFY(said(half.row("uncovering")->reason).find("braking is not judged")
+            != std::string::npos);
 }
 
 void TestAir::coolant_holdsAndOverridesTheRest()
@@ -534,7 +537,7 @@ void TestAir::leak_underTheOil_drawsNoAir()
     QVERIFY(high.leakShare > 0);
     QCOMPARE(low.leakShare, 0.0);
     QCOMPARE(stateOf(low, "leak"), AirState::Watch); // mended all the same
-    QVERIFY(high.row("leak")->quantity.find("l/min of air") != std::string::npos);
+    QVERIFY(said(high.row("leak")->quantity).find("L/min of air") != std::string::npos);
     QCOMPARE(stateOf(assess(withValue(demoBuild(), "leak_mm2", 0)).air, "leak"), AirState::Low);
 }
 
@@ -553,7 +556,7 @@ void TestAir::drySump_isJudgedByItsTank()
     const AirReport soft
         = assess(withValue(withValue(build, "hose_wall_mm", 0.4), "hose_mpa", 0.5)).air;
     QCOMPARE(stateOf(soft, "release"), AirState::High);
-    QVERIFY(soft.row("release")->reason.find("folds") != std::string::npos);
+    QVERIFY(said(soft.row("release")->reason).find("folds") != std::string::npos);
     const AirReport dry = assess(withValue(build, "fill_l", 3)).air;
     QVERIFY(stateOf(dry, "uncovering") != AirState::Low);
 }

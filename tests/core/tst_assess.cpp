@@ -163,8 +163,9 @@ void TestAssess::stifferSpring_changesNothingAtHotIdle()
     const Build stiff = with(b, { SetElementValue { "relief", "crack_kpa", crack + 100 } });
     verifyClose(assess(stiff).hotIdle.gauge.value_pa, assess(b).hotIdle.gauge.value_pa, 0, 5);
     const auto a = assess(b);
-    const auto lever = std::find_if(a.levers.begin(), a.levers.end(),
-                                    [](const Lever &l) { return l.name.starts_with("relief"); });
+    const auto lever = std::find_if(a.levers.begin(), a.levers.end(), [](const Lever &l) {
+        return said(l.name).starts_with("relief");
+    });
     QVERIFY(lever != a.levers.end() && lever->remark == "nothing: still shut");
 }
 
@@ -322,7 +323,7 @@ void TestAssess::report_carriesTheSameFigures()
                 0.006);
     QCOMPARE(json["holds"].get<int>(), a.holds());
     QCOMPARE(json["clearances"].size(), a.sizes.size());
-    const QString text = QString::fromStdString(assessmentText(b, a));
+    const QString text = QString::fromStdString(assessmentText(b, a, fileStyle));
     QVERIFY(text.contains(QString::fromStdString(formatPlain(a.hotIdle.gauge.value_pa / 1e5, 2))
                           + QStringLiteral(" bar")));
     QVERIFY(text.contains(QStringLiteral("Holds before the start: 2")));

@@ -56,7 +56,7 @@ void TestCalculators::workedExamples_comeOut()
     const Calculator *calculator = findCalculator(name);
     QVERIFY(calculator);
     const auto out = runCalculator(*calculator, example["input"]);
-    QVERIFY2(out, out ? "" : (out.error().place + " " + out.error().message).c_str());
+    QVERIFY2(out, out ? "" : (out.error().place + " " + said(out.error().message)).c_str());
     // Worked examples are printed to five figures; what stands on a grid says how close it is.
     compare(*out, example["output"], name, example.value("rtol", 6e-5));
     // No output the definition does not know, none it promises missing from the definition.

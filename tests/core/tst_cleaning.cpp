@@ -233,7 +233,8 @@ void TestCleaning::undo_restoresAll()
     const Build before = demoBuild();
     const Build after = with(before, { entry("machining", "bore_mains", "", "job") });
     QVERIFY(assess(after).holds() > assess(before).holds() + 5);
-    QCOMPARE(assessmentText(before, assess(before)), assessmentText(before, assess(demoBuild())));
+    QCOMPARE(assessmentText(before, assess(before), {}),
+             assessmentText(before, assess(demoBuild()), {}));
     const Build back
         = applyEdit(after, PassageEdit(TakeBackEntry { "events", after.events.back().id, "t", "" }))
               .value();

@@ -95,7 +95,7 @@ void TestCrosscheck::linearRing_agreesWithGeneralLibrary()
     b(0) = 6e-6 * 2000 / 60;
     const Eigen::VectorXd expected = a.partialPivLu().solve(b);
     const auto network = Network::compile(c);
-    QVERIFY2(network, network ? "" : network.error().message.c_str());
+    QVERIFY2(network, network ? "" : said(network.error().message).c_str());
     const auto s = network->solve({ oil, 2000, 60 });
     QVERIFY(s);
     for (int i = 0; i < ring; ++i)

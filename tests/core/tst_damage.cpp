@@ -264,7 +264,7 @@ void TestDamage::oneWrongValue_isNamed()
     QStringList all;
     for (const Error &e : loaded.error().errors) {
         const QString at = QString::fromStdString(e.place);
-        const QString message = QString::fromStdString(e.message);
+        const QString message = QString::fromStdString(said(e.message));
         if (at.startsWith(place) && message.contains(says))
             return;
         all << at + QStringLiteral(": ") + message;
@@ -315,11 +315,11 @@ void TestDamage::idUsedTwice_isNamed()
         return;
     }
     QVERIFY(!loaded);
-    const bool named = std::any_of(loaded.error().errors.begin(), loaded.error().errors.end(),
-                                   [&](const Error &e) {
-                                       return e.place == "/" + key.toStdString() + "/1/id"
-                                           && e.message.find("is used twice") != std::string::npos;
-                                   });
+    const bool named = std::any_of(
+        loaded.error().errors.begin(), loaded.error().errors.end(), [&](const Error &e) {
+            return e.place == "/" + key.toStdString() + "/1/id"
+                && said(e.message).find("is used twice") != std::string::npos;
+        });
     QVERIFY2(named, loaded.error().errors.front().place.c_str());
 }
 
@@ -342,7 +342,7 @@ void TestDamage::replacingWhatIsNotThere_isNamed()
     QVERIFY(!loaded);
     const Error &e = loaded.error().errors.front();
     QCOMPARE(QString::fromStdString(e.place), u'/' + key + QStringLiteral("/0/replaces"));
-    QVERIFY(e.message.find("\"x99\"") != std::string::npos);
+    QVERIFY(said(e.message).find("\"x99\"") != std::string::npos);
 }
 
 /// Every number anywhere in the build, one after the other, as text: refused at its own place.

@@ -140,14 +140,14 @@ void TestDeeds::edit_changesWhatItSays()
     QFETCH(QString, value);
     QFETCH(QString, says);
     const auto edit = editFromJson(*parseJson(line.toStdString()));
-    QVERIFY2(edit, edit ? "" : edit.error().message.c_str());
+    QVERIFY2(edit, edit ? "" : said(edit.error().message).c_str());
     const auto after = applyEdit(m_demo, *edit);
     if (pointer.isEmpty() || (!after && says.isEmpty())) { // what cannot be says why
         QVERIFY(!after);
         QVERIFY(!after.error().message.empty());
         return;
     }
-    QVERIFY2(after, after ? "" : (after.error().place + " " + after.error().message).c_str());
+    QVERIFY2(after, after ? "" : (after.error().place + " " + said(after.error().message)).c_str());
     const QString menu = QString::fromStdString(describeEdit(m_demo, *edit));
     QVERIFY2(menu.contains(says) && !menu.isEmpty(), qPrintable(menu));
     const Json json = toJson(*after);
@@ -286,11 +286,11 @@ void TestDeeds::edit_isRefusedWithItsReason()
     QFETCH(QString, place);
     QFETCH(QString, says);
     const auto edit = editFromJson(*parseJson(line.toStdString()));
-    QVERIFY2(edit, edit ? "" : edit.error().message.c_str());
+    QVERIFY2(edit, edit ? "" : said(edit.error().message).c_str());
     const auto after = applyEdit(m_demo, *edit);
     QVERIFY(!after);
     const QString at = QString::fromStdString(after.error().place);
-    const QString why = QString::fromStdString(after.error().message);
+    const QString why = QString::fromStdString(said(after.error().message));
     QVERIFY2(at.startsWith(place), qPrintable(at + QStringLiteral(": ") + why));
     QVERIFY2(why.contains(says) || (at + why).contains(says),
              qPrintable(at + QStringLiteral(": ") + why));
@@ -347,12 +347,12 @@ void TestDeeds::list_growsByOne()
     QFETCH(QString, list);
     QFETCH(QString, line);
     const auto edit = editFromJson(*parseJson(line.toStdString()));
-    QVERIFY2(edit, edit ? "" : (edit.error().place + edit.error().message).c_str());
+    QVERIFY2(edit, edit ? "" : (edit.error().place + said(edit.error().message)).c_str());
     const Json before = toJson(m_demo);
     const auto once = applyEdit(m_demo, *edit);
-    QVERIFY2(once, once ? "" : (once.error().place + " " + once.error().message).c_str());
+    QVERIFY2(once, once ? "" : (once.error().place + " " + said(once.error().message)).c_str());
     const auto twice = applyEdit(*once, *edit);
-    QVERIFY2(twice, twice ? "" : (twice.error().place + " " + twice.error().message).c_str());
+    QVERIFY2(twice, twice ? "" : (twice.error().place + " " + said(twice.error().message)).c_str());
     const Json after = toJson(*twice);
     for (const auto &[key, value] : before.items()) {
         if (QString::fromStdString(key) == list)

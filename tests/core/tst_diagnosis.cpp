@@ -62,7 +62,7 @@ const Diagnosis &unread()
     static const Build b = demoBuild();
     static const auto d = diagnose(b, sizesOf(b));
     if (!d)
-        qFatal("%s", d.error().message.c_str());
+        qFatal("%s", said(d.error().message).c_str());
     return *d;
 }
 
@@ -341,7 +341,7 @@ void TestDiagnosis::fault_isFound()
     QFETCH(QString, kind);
     const Build b = readOf(fault.toLatin1().constData(), 0.01);
     const auto d = diagnose(b, sizesOf(b));
-    QVERIFY2(d, d ? "" : d.error().message.c_str());
+    QVERIFY2(d, d ? "" : said(d.error().message).c_str());
     int place = 0;
     for (const Candidate &c : d->candidates) {
         if (!c.faults.empty() && c.faults[0].kind == kind.toStdString())
@@ -516,10 +516,10 @@ void TestDiagnosis::report_isTheSameInTextAndJson()
 {
     const Build b = readOf("relief_stuck_open=0.5");
     const auto d = diagnose(b, sizesOf(b));
-    const std::string text = diagnosisText(b, *d);
-    QVERIFY(text.find(d->verdict) != std::string::npos);
+    const std::string text = diagnosisText(b, *d, fileStyle);
+    QVERIFY(text.find(said(d->verdict)) != std::string::npos);
     QVERIFY(text.find(d->candidates.front().name) != std::string::npos);
-    QVERIFY(text.find(d->next.front().text) != std::string::npos);
+    QVERIFY(text.find(said(d->next.front().text)) != std::string::npos);
 }
 
 void TestDiagnosis::trials_findWhatCanBeSeen()

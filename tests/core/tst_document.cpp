@@ -67,7 +67,7 @@ void TestDocument::everyShippedBuild_loadsAndSavesTheSame()
 {
     QFETCH(QString, path);
     const auto loaded = loadBuild(path.toStdString());
-    QVERIFY2(loaded, loaded ? "" : loaded.error().errors.front().message.c_str());
+    QVERIFY2(loaded, loaded ? "" : said(loaded.error().errors.front().message).c_str());
     const auto again = parseBuild(buildText(loaded->build));
     QVERIFY(again);
     QVERIFY(again->build == loaded->build);
@@ -186,8 +186,9 @@ void TestDocument::badFiles_sayWhereAndWhy()
     QVERIFY(!loaded);
     QVERIFY(!loaded.error().unreadable);
     const Error &e = loaded.error().errors.front();
-    QVERIFY2(QString::fromStdString(e.place).contains(place), (e.place + ": " + e.message).c_str());
-    QVERIFY2(QString::fromStdString(e.message).contains(reason), e.message.c_str());
+    QVERIFY2(QString::fromStdString(e.place).contains(place),
+             (e.place + ": " + said(e.message)).c_str());
+    QVERIFY2(QString::fromStdString(said(e.message)).contains(reason), said(e.message).c_str());
 }
 
 void TestDocument::everyTruncation_isRefused()
@@ -329,7 +330,7 @@ void TestDocument::edits_surviveJson()
     if (auto *proof = std::get_if<AddProof>(&edit))
         proof->proof.id = "x";
     const auto back = editFromJson(editToJson(edit));
-    QVERIFY2(back, back ? "" : back.error().message.c_str());
+    QVERIFY2(back, back ? "" : said(back.error().message).c_str());
     QVERIFY(*back == edit);
     QVERIFY(!describeEdit(demoBuild(), edit).empty());
 }

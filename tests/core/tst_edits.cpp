@@ -17,7 +17,7 @@ Circuit edited(const char *edits)
 {
     const auto c = applyEdits(inlineFour(), *parseJson(edits));
     if (!c)
-        qFatal("%s %s", c.error().place.c_str(), c.error().message.c_str());
+        qFatal("%s %s", c.error().place.c_str(), said(c.error().message).c_str());
     return *c;
 }
 
@@ -114,7 +114,7 @@ void TestEdits::engine_reachesThePumpAndRefusesWhatItDoesNotKnow()
             inlineFour(), *parseJson(std::string(R"([{"op":"engine","values":)") + values + "}]"));
         QVERIFY(!refused);
         QVERIFY(refused.error().place.starts_with("/0/values/"));
-        QVERIFY(refused.error().message.starts_with("is not known here"));
+        QVERIFY(said(refused.error().message).starts_with("is not known here"));
     }
 }
 

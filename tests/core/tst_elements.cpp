@@ -237,7 +237,7 @@ void TestElements::unknownTypes_areRefused()
     QVERIFY(!ok);
     QCOMPARE(ok.error().place, std::string("type"));
     for (const ElementType &t : elementTypes())
-        QVERIFY(ok.error().message.find(t.name) != std::string::npos
+        QVERIFY(said(ok.error().message).find(t.name) != std::string::npos
                 || elementTypeNames().find(t.name) != std::string::npos);
     QVERIFY(!findElementKey("pipe", "wings"));
     QVERIFY(findElementKey("pipe", "count")); // common to all
@@ -269,7 +269,7 @@ void TestElements::twoAlike_passTwiceTheFlow()
         const auto s = network ? network->solve({ { 105, 14.2, 878 }, 1500, 90 })
                                : Result<Solution>(tl::unexpected(network.error()));
         if (!s) {
-            qWarning("%s: %s", s.error().place.c_str(), s.error().message.c_str());
+            qWarning("%s: %s", s.error().place.c_str(), said(s.error().message).c_str());
             return std::nan("");
         }
         return s->pressure_pa[static_cast<size_t>(network->nodeIndex("out"))];
@@ -315,7 +315,7 @@ void TestElements::chainOfElements_balances()
         c.elements.push_back(hole);
     }
     const auto network = Network::compile(c);
-    QVERIFY2(network, network ? "" : network.error().message.c_str());
+    QVERIFY2(network, network ? "" : said(network.error().message).c_str());
     const auto s = network->solve({ { 105, 14.2, 878 }, between(600, 5000), between(20, 130) });
     QVERIFY(s);
     std::map<std::string, double> balance;

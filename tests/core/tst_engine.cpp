@@ -88,7 +88,7 @@ void TestEngine::everyLayout_makesABuildThatRuns()
     p.cylinders = cylinders;
     p.valveGear = gear.toStdString();
     const auto b = planBuild(p);
-    QVERIFY2(b, b ? "" : (b.error().place + " " + b.error().message).c_str());
+    QVERIFY2(b, b ? "" : (b.error().place + " " + said(b.error().message)).c_str());
     const auto count = [&](const char *kind) {
         return std::count_if(b->engine.stops.begin(), b->engine.stops.end(),
                              [&](const Stop &s) { return s.kind == kind; });
@@ -201,13 +201,13 @@ void TestEngine::templates_assessFromIdleToTheirLimit()
     // Only what nobody has seen yet may hold a fresh build: the pump's gasket, and plugs.
     for (const Finding &f : a.findings)
         QVERIFY2(f.mark != Mark::Hold || f.stop == "pump" || f.id.starts_with("plug_"),
-                 f.text.c_str());
+                 said(f.text).c_str());
     std::vector<double> rpm;
     for (double n = 600; n < b.use.most_rpm; n += 300)
         rpm.push_back(n);
     rpm.push_back(b.use.most_rpm);
     const auto lines = forecastLines(b, a, { -10, 20, 60, 100, 130 }, rpm);
-    QVERIFY2(lines, lines ? "" : lines.error().message.c_str());
+    QVERIFY2(lines, lines ? "" : said(lines.error().message).c_str());
     // Hotter oil, less pressure at idle; colder still, the suction sets it.
     for (size_t t = 3; t < lines->size(); ++t)
         QVERIFY((*lines)[t].gauge.front().value_pa < (*lines)[t - 1].gauge.front().value_pa);
@@ -232,7 +232,7 @@ void TestEngine::addedStop_feedsAndGoesAgain()
     QFETCH(QString, behind);
     const Build before = plain();
     const auto with = applyEdit(before, AddStop { kind.toStdString(), "", behind.toStdString() });
-    QVERIFY2(with, with ? "" : with.error().message.c_str());
+    QVERIFY2(with, with ? "" : said(with.error().message).c_str());
     QCOMPARE(with->engine.stops.size(), before.engine.stops.size() + 1);
     const double was = at(before, 800, 100).gauge.value_pa;
     const double is = at(*with, 800, 100).gauge.value_pa;
@@ -246,7 +246,7 @@ void TestEngine::addedStop_feedsAndGoesAgain()
         ++place;
     const Stop &made = with->engine.stops[place + 1];
     const auto gone = applyEdit(*with, RemoveStop { made.id });
-    QVERIFY2(gone, gone ? "" : gone.error().message.c_str());
+    QVERIFY2(gone, gone ? "" : said(gone.error().message).c_str());
     verifyClose(at(*gone, 800, 100).gauge.value_pa, was, 1e-9);
     QCOMPARE(gone->engine.stops.size(), before.engine.stops.size());
 }
@@ -284,7 +284,7 @@ void TestEngine::branch_isFedFromElsewhere()
     QVERIFY(at(*fed, 800, 100).elementFlow_m3_s.at("chain_jet")
             < at(b, 800, 100).elementFlow_m3_s.at("chain_jet"));
     const auto round = applyEdit(b, FeedStop { "cam_bearings", "rocker_shaft" });
-    QVERIFY(!round && round.error().message.find("fed through") != std::string::npos);
+    QVERIFY(!round && said(round.error().message).find("fed through") != std::string::npos);
     QVERIFY(!applyEdit(b, FeedStop { "main_1", "filter" }));
     QVERIFY(!applyEdit(b, FeedStop { "chain_jet", "cooling_jets" }));
 }
@@ -293,7 +293,7 @@ void TestEngine::kind_changesInPlace()
 {
     const Build b = plain();
     const auto turned = applyEdit(b, TurnStop { "chain_jet", "turbo" });
-    QVERIFY2(turned, turned ? "" : turned.error().message.c_str());
+    QVERIFY2(turned, turned ? "" : said(turned.error().message).c_str());
     const auto place = [](const Build &build, const char *kind) {
         for (size_t i = 0; i < build.engine.stops.size(); ++i)
             if (build.engine.stops[i].kind == kind)
@@ -311,13 +311,13 @@ void TestEngine::recordsAndDependants_keepAStop()
 {
     const Build b = plain();
     const auto rocker = applyEdit(b, RemoveStop { "cam_bearings" });
-    QVERIFY(!rocker && rocker.error().message.find("Rocker shaft") != std::string::npos);
+    QVERIFY(!rocker && said(rocker.error().message).find("Rocker shaft") != std::string::npos);
     Build seen
         = applyEdit(b,
                     AddProof { { "", "chain_jet", "clean", "proven", "washed", "t", "", "", {} } })
               .value();
     const auto kept = applyEdit(seen, RemoveStop { "chain_jet" });
-    QVERIFY(!kept && kept.error().message.find("1 proofs") != std::string::npos);
+    QVERIFY(!kept && said(kept.error().message).find("1 proofs") != std::string::npos);
     QVERIFY(!applyEdit(seen, TurnStop { "chain_jet", "turbo" }));
     QVERIFY(applyEdit(b, RemoveStop { "chain_jet" }));
 }

@@ -147,13 +147,13 @@ void TestEvidence::comparison_neverSaysNoChange()
     // p = 0.077 and 1: neither is called "no change"; the interval is there.
     for (const auto &[n1, n2] : { std::pair(4, 12), std::pair(3, 3), std::pair(0, 1) }) {
         const CountComparison c = compareCounts({ n1, 10, 50 }, { n2, 10, 50 });
-        const std::string text = comparisonText(c);
+        const std::string text = said(comparisonText(c));
         QVERIFY(text.find("no change") == text.npos && text.find("same") == text.npos);
         QVERIFY(text.find("too few") != text.npos);
     }
-    QCOMPARE(comparisonText(compareCounts({ 4, 10, 50 }, { 12, 10, 50 })),
+    QCOMPARE(said(comparisonText(compareCounts({ 4, 10, 50 }, { 12, 10, 50 }))),
              std::string("3.0 times the rate (0.9 to 13), too few to tell"));
-    QVERIFY(comparisonText(compareCounts({ 0, 10, 50 }, { 9, 10, 50 })).find("at least 2.0")
+    QVERIFY(said(comparisonText(compareCounts({ 0, 10, 50 }, { 9, 10, 50 }))).find("at least 2.0")
             != std::string::npos);
 }
 
@@ -184,9 +184,9 @@ void TestEvidence::history_alarmsAtTheRightSample()
                 QVERIFY2(!e.alarm, (e.symbol + " at " + r.samples[i].id).c_str());
         }
     QCOMPARE(r.samples[3].mark, Mark::Hold);
-    QVERIFY(r.samples[3].verdict.starts_with("copper, lead"));
-    QVERIFY(r.samples[3].verdict.find("bearings") != std::string::npos);
-    QVERIFY(r.samples[4].verdict.starts_with("copper and lead"));
+    QVERIFY(said(r.samples[3].verdict).starts_with("copper, lead"));
+    QVERIFY(said(r.samples[3].verdict).find("bearings") != std::string::npos);
+    QVERIFY(said(r.samples[4].verdict).starts_with("copper and lead"));
     QVERIFY(finds(r.findings, "wear_in_oil@" + r.samples[3].id));
     QVERIFY(!finds(r.findings, "wear_in_oil@" + r.samples[2].id));
     // And the filter of those hours says it with copper colour.
@@ -214,7 +214,8 @@ void TestEvidence::missingBaseline_isSaidAndNothingJudged()
     b.oilSamples.eraseIf([](const OilSample &s) { return s.of == "new"; });
     const OilReport r = reportOil(b);
     const JudgedSample &last = r.samples.back();
-    QVERIFY(std::ranges::any_of(last.remarks, [](const std::string &t) {
+    QVERIFY(std::ranges::any_of(last.remarks, [](const Phrase &remark) {
+        const std::string t = said(remark);
         return t.find("no analysis of the new oil") != t.npos;
     }));
     QVERIFY(!last.element("Zn")->wear && !last.element("Cu")->wear);
@@ -230,7 +231,7 @@ void TestEvidence::twoSamplesAtOneTime_areSaid()
     const OilReport r = reportOil(b);
     QVERIFY(r.samples[0].usable);
     QVERIFY(!r.samples[1].usable);
-    QVERIFY(r.samples[1].remarks.front().find("same hours as " + r.samples[0].id)
+    QVERIFY(said(r.samples[1].remarks.front()).find("same hours as " + r.samples[0].id)
             != std::string::npos);
     QVERIFY(!r.samples[1].element("Fe")->wear);
     Build cuts = withEntry(withEntry(m_demo, cut(50, 40, { { "bright", "can", 1, {} } })),
@@ -273,7 +274,7 @@ void TestEvidence::viscosityLoss_isLinkedToFuel()
     if (fuel >= 0)
         s.fuel_percent = fuel;
     const OilReport r = reportOil(withEntry(withEntry(m_demo, newOil()), s));
-    const QString text = QString::fromStdString(r.samples.front().viscosity);
+    const QString text = QString::fromStdString(said(r.samples.front().viscosity));
     QVERIFY2(text.contains(says), qPrintable(text));
     QCOMPARE(finds(r.findings, "fuel_in_oil@"), fuel > watchFuel_percent);
 }
@@ -379,7 +380,7 @@ void TestEvidence::seal_comparesOnlyAlike()
     const SealReport r = reportSeal(b);
     QCOMPARE(r.pairs.size(), size_t(2));
     QVERIFY(r.pairs[0].counts && *r.pairs[0].change < 0);
-    QVERIFY(r.pairs[0].verdict.find("seals better") != std::string::npos);
+    QVERIFY(said(r.pairs[0].verdict).find("seals better") != std::string::npos);
     QVERIFY(!r.pairs[1].change);
     // A change within what repeats differ by is none.
     Build noisy = m_demo;
@@ -426,7 +427,7 @@ void TestEvidence::modifiedPassage_isComparedAndLeavesTheBuild()
     verifyClose(m->idleBefore.gauge.value_pa, a.hotIdle.gauge.value_pa, 1e-9);
     QCOMPARE(m->readings.size(), standing(m_history.gaugeReadings).size());
     QVERIFY(m->misfitAfter > m->misfitBefore + 4); // the engine was not made so
-    QVERIFY(m->verdict.find("fit it better as it was") != std::string::npos);
+    QVERIFY(said(m->verdict).find("fit it better as it was") != std::string::npos);
     QVERIFY(!compareModified(m_history, a, { { "gallery_feed", "colour", 5.0 } }));
     QVERIFY(!compareModified(m_history, a, { { "no_such", "d_mm", 5.0 } }));
     // Kept as a scenario, read again.

@@ -32,7 +32,7 @@ Build tick(const Build &b, const char *id, int fastener, int stage, bool fresh =
     t.newBolt = fresh;
     auto next = applyEdit(b, TickFastener { t });
     if (!next)
-        qFatal("%s", next.error().message.c_str());
+        qFatal("%s", said(next.error().message).c_str());
     return std::move(*next);
 }
 

@@ -96,7 +96,7 @@ void TestFaults::signature_matchesTheIndependentTable()
     QFETCH(double, severity);
     const Build b = referenceFour();
     auto fault = parseFault(b, row[0].toStdString());
-    QVERIFY2(fault, fault ? "" : fault.error().message.c_str());
+    QVERIFY2(fault, fault ? "" : said(fault.error().message).c_str());
     fault->severity = severity;
     Circuit circuit = b.circuit;
     Oil oil = referenceOil(40);
@@ -158,7 +158,7 @@ void TestFaults::names_areReadAndWritten()
     QFETCH(QString, name);
     const Build b = demoBuild();
     const auto f = parseFault(b, text.toStdString());
-    QVERIFY2(f, f ? "" : f.error().message.c_str());
+    QVERIFY2(f, f ? "" : said(f.error().message).c_str());
     QCOMPARE(QString::fromStdString(faultId(*f)), id);
     QCOMPARE(f->severity, severity);
     QCOMPARE(QString::fromStdString(faultName(b, *f)), name);
@@ -199,7 +199,8 @@ void TestFaults::wrongNames_areRefused()
     const auto f = parseFault(demoBuild(), text.toStdString());
     QVERIFY(!f);
     QCOMPARE(f.error().place, std::string("fault"));
-    QVERIFY2(QString::fromStdString(f.error().message).contains(says), f.error().message.c_str());
+    QVERIFY2(QString::fromStdString(said(f.error().message)).contains(says),
+             said(f.error().message).c_str());
 }
 
 // What can go wrong where: the domain's own list, stop by stop.
@@ -249,9 +250,9 @@ void TestFaults::severities_areToldInTheShopsMeasure_data()
     };
     row("mains_worn@main_1=0.5", "40 µm");
     row("pump_worn@pump=1", "120 µm");
-    row("feed_hole_covered@main_3=0.5", "50 %");
-    row("relief_stuck_open@relief=1", "10 %");
-    row("oil_too_thin@sump_pickup=1", "50 %");
+    row("feed_hole_covered@main_3=0.5", "50%");
+    row("relief_stuck_open@relief=1", "10%");
+    row("oil_too_thin@sump_pickup=1", "50%");
     row("suction_air@sump_pickup=1", "1.5 mm");
     row("jet_lost@cooling_jets.1=1", "4.0 mm");
     row("relief_stuck_shut@relief", "");
@@ -263,8 +264,8 @@ void TestFaults::severities_areToldInTheShopsMeasure()
     QFETCH(QString, says);
     const Build b = demoBuild();
     const auto f = parseFault(b, fault.toStdString());
-    QVERIFY2(f, f ? "" : f.error().message.c_str());
-    const QString told = QString::fromStdString(severityText(b, *f));
+    QVERIFY2(f, f ? "" : said(f.error().message).c_str());
+    const QString told = QString::fromStdString(said(severityText(b, *f)));
     QVERIFY2(says.isEmpty() ? told.isEmpty() : told.contains(says), qPrintable(told));
     // What is told is what is done: the measure of the kind at this severity.
     const FaultKind &kind = *findFaultKind(f->kind);
@@ -381,7 +382,7 @@ void TestFaults::everyFault_canBeSolved()
     const std::vector<Condition> conditions { { b.use.hotIdle_rpm, 20 },
                                               { b.use.most_rpm, b.use.hotOil_c } };
     const auto s = Signatures::make(b, judgeSizes(b), guesses, conditions);
-    QVERIFY2(s, s ? "" : s.error().message.c_str());
+    QVERIFY2(s, s ? "" : said(s.error().message).c_str());
     QStringList failed;
     for (size_t g = 0; g < guesses.size(); ++g)
         for (size_t c = 0; c < conditions.size(); ++c)
@@ -401,7 +402,7 @@ void TestFaults::coveredFeed_hidesFromTheGauge()
     QVERIFY(!w->taps.front().shows());
     QVERIFY(pressure(w->after, "Main 2") < 0.6 * pressure(w->before, "Main 2"));
     QVERIFY(pressure(w->after, "Big-end 2") < 0.6 * pressure(w->before, "Big-end 2"));
-    QVERIFY(QString::fromStdString(w->gauge).contains(QLatin1String("does not show")));
+    QVERIFY(QString::fromStdString(said(w->gauge)).contains(QLatin1String("does not show")));
     QVERIFY(w->elsewhere.empty());
 }
 
@@ -476,7 +477,8 @@ void TestFaults::stiffSpring_isNothingWhileTheReliefIsShut()
     const Build b = demoBuild();
     const auto t = compareRemedies(b, sizesOf(b));
     verifyClose(remedy(*t, "stiff_spring").figures.gauge_pa, t->now.gauge_pa, 1e-6);
-    QVERIFY(QString::fromStdString(remedy(*t, "stiff_spring").verdict).contains("relief shut"));
+    QVERIFY(
+        QString::fromStdString(said(remedy(*t, "stiff_spring").verdict)).contains("relief shut"));
 }
 
 void TestFaults::wornLifters_areMendedByBushesNotDownstream()

@@ -94,7 +94,7 @@ void TestFaultSweep::everyFault_isSolvedAndNamed()
     QVERIFY(d.faults.size() > 20);
     for (const Fault &f : d.faults) {
         const auto r = with(d, f);
-        QVERIFY2(r, (faultId(f) + ": " + (r ? "" : r.error().message)).c_str());
+        QVERIFY2(r, (faultId(f) + ": " + (r ? "" : said(r.error().message))).c_str());
         QVERIFY(std::isfinite(r->after.gauge.value_pa));
         for (const PointPressure &p : r->after.points)
             QVERIFY2(std::isfinite(p.pressure_pa) && p.pressure_pa > -101325, p.name.c_str());
@@ -139,7 +139,7 @@ void TestFaultSweep::worse_movesTheGaugeFurther()
     const Demo &d = m_demos.front();
     auto f = parseFault(d.build, fault.toStdString());
     if (!f) // not on this engine, or known by another word
-        QSKIP(f.error().message.c_str());
+        QSKIP(said(f.error().message).c_str());
     double before = 0;
     for (const double severity : { 0.2, 0.5, 0.8, 1.0 }) {
         f->severity = severity;
@@ -176,7 +176,7 @@ void TestFaultSweep::kinds_moveTheGaugeTheirWay()
     const Demo &d = m_demos.front();
     auto f = parseFault(d.build, fault.toStdString());
     if (!f)
-        QSKIP(f.error().message.c_str());
+        QSKIP(said(f.error().message).c_str());
     f->severity = 1;
     const auto r = with(d, *f);
     QVERIFY(r);

@@ -81,7 +81,7 @@ FinishedTrace finished(std::span<const double> z, ProfileFilter filter = Profile
 {
     auto out = finishTrace(z, spacing_um, 800, filter);
     if (!out)
-        qFatal("%s", out.error().message.c_str());
+        qFatal("%s", said(out.error().message).c_str());
     return std::move(*out);
 }
 
@@ -284,7 +284,7 @@ void TestFinish::badTrace_isRefusedWithItsPlace()
     broken[17] = std::nan("");
     const auto refused = finishTrace(broken, 1, 800, ProfileFilter::TwoStep);
     QVERIFY(!refused);
-    QVERIFY(refused.error().message.find("height 18") != std::string::npos);
+    QVERIFY(said(refused.error().message).find("height 18") != std::string::npos);
 }
 
 void TestFinish::flatPlateau_isSaidToBeFlat()
@@ -294,7 +294,7 @@ void TestFinish::flatPlateau_isSaidToBeFlat()
         v = std::min(v, -0.2); // far more than 40 % at one height
     const auto out = finishTrace(z, 1, 800, ProfileFilter::None);
     QVERIFY(!out);
-    QVERIFY(out.error().message.find("flat") != std::string::npos);
+    QVERIFY(said(out.error().message).find("flat") != std::string::npos);
 }
 
 void TestFinish::oneTrace_scattersAsTheReportSays()

@@ -54,7 +54,7 @@ void TestGaugeLine::line_isUnderstood()
     QFETCH(QString, line);
     QFETCH(double, um);
     const auto m = parseGaugeLine(line.toStdString());
-    QVERIFY2(m, m ? "" : m.error().message.c_str());
+    QVERIFY2(m, m ? "" : said(m.error().message).c_str());
     verifyClose(*m * 1e6, um, 1e-12, 1e-9);
 }
 
@@ -84,7 +84,7 @@ void TestGaugeLine::line_isRefusedWithAReason()
     QFETCH(QByteArray, line);
     const auto m = parseGaugeLine({ line.constData(), static_cast<size_t>(line.size()) });
     QVERIFY(!m);
-    QVERIFY(m.error().message.size() > 8);
+    QVERIFY(said(m.error().message).size() > 8);
 }
 
 void TestGaugeLine::halfLines_waitForTheirRest()
@@ -158,7 +158,7 @@ void TestGaugeLine::endlessLine_isDroppedAndSaid()
     QVERIFY(flood.readings_m.empty());
     const auto end = s.take("\n+0.0500 mm\n");
     QCOMPARE(end.refused, 1u);
-    QVERIFY(QString::fromStdString(end.reason).contains(QStringLiteral("64")));
+    QVERIFY(QString::fromStdString(said(end.reason)).contains(QStringLiteral("64")));
     QCOMPARE(end.readings_m.size(), 1u);
 }
 

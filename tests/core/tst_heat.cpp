@@ -187,7 +187,7 @@ void TestHeat::fit_withWhatProvesNothing_saysSo()
     const auto fit = fitExpansion(60e-3, t, readings, 0, 0, GaugedJournal::Cold, 0);
     QVERIFY(!fit);
     QCOMPARE(QString::fromStdString(fit.error().place), place);
-    QVERIFY(QString::fromStdString(fit.error().message).contains(word));
+    QVERIFY(QString::fromStdString(said(fit.error().message)).contains(word));
 }
 
 void TestHeat::fit_ofTwoPoints_hasNoUncertainty()

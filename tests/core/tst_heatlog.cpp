@@ -105,11 +105,11 @@ void TestHeatLog::cleanLog_givesTheExpansionBack()
 {
     QFETCH(double, expansion);
     const HeatLog log = logOf(cleanLog(expansion));
-    QVERIFY2(log.fit, log.verdict.c_str());
+    QVERIFY2(log.fit, said(log.verdict).c_str());
     QCOMPARE(log.mark, Mark::Proven);
     verifyClose(log.expansion_per_k, expansion, 1e-9);
     for (const JudgedHeatPoint &p : log.points)
-        QVERIFY2(p.counts && p.mark == Mark::Proven, p.verdict.c_str());
+        QVERIFY2(p.counts && p.mark == Mark::Proven, said(p.verdict).c_str());
     // Of 25 K steps a gauge good to 1.3 µm and spots good to 1 K leave a few per cent.
     QVERIFY(*log.expansionU_per_k > 0.1e-6 && *log.expansionU_per_k < 1.5e-6);
 }
@@ -157,7 +157,7 @@ void TestHeatLog::point_isJudged_data()
         << QList { 157.0, 158.0, 159.0 } << 111.0 << "dull" << false << "°F would be";
     QTest::newRow("emissivity set, but too bright")
         << QList { 29.0, 30.0, 31.0 } << right << "machined_aluminium" << false
-        << "K of bright metal";
+        << "on bright metal";
 }
 
 void TestHeatLog::point_isJudged()
@@ -176,7 +176,7 @@ void TestHeatLog::point_isJudged()
     p.reading_um = reading_um;
     const HeatLog log = logOf(withPoints(b, { p }));
     const JudgedHeatPoint &j = log.points.front();
-    QVERIFY2(QString::fromStdString(j.verdict).contains(word), j.verdict.c_str());
+    QVERIFY2(QString::fromStdString(said(j.verdict)).contains(word), said(j.verdict).c_str());
     QCOMPARE(j.counts, counts);
     QCOMPARE(j.mark == Mark::Proven, word == QStringLiteral("agrees"));
 }
@@ -196,7 +196,7 @@ void TestHeatLog::log_withTooLittle_saysSo_data()
 {
     QTest::addColumn<QList<double>>("temps");
     QTest::addColumn<QString>("word");
-    QTest::newRow("empty") << QList<double> {} << "nothing gauged warm yet";
+    QTest::newRow("empty") << QList<double> {} << "nothing measured warm yet";
     QTest::newRow("one point") << QList { 60.0 } << "one point is no growth";
     QTest::newRow("two equal temperatures") << QList { 60.0, 60.0 } << "one temperature";
 }
@@ -211,7 +211,7 @@ void TestHeatLog::log_withTooLittle_saysSo()
         points.push_back(heatPoint({ c, c, c }, reads_um(b, c, 21.5e-6)));
     const HeatLog log = logOf(withPoints(b, points));
     QVERIFY(!log.fit && !log.expansionU_per_k);
-    QVERIFY2(QString::fromStdString(log.verdict).contains(word), log.verdict.c_str());
+    QVERIFY2(QString::fromStdString(said(log.verdict)).contains(word), said(log.verdict).c_str());
     // A stop without a bore that is gauged warm has no log either.
     QVERIFY(!judgeHeatLog(b, judgeSizes(b), "pump").verdict.empty());
 }
@@ -276,7 +276,7 @@ void TestHeatLog::journalWarmedAlong_isTakenOut()
         points.push_back(p);
     }
     const HeatLog log = logOf(withPoints(b, points));
-    QVERIFY2(log.fit, log.verdict.c_str());
+    QVERIFY2(log.fit, said(log.verdict).c_str());
     verifyClose(log.expansion_per_k, 21.5e-6, 1e-9);
     // Block and crank alike warm: the reading is the running clearance.
     for (const JudgedHeatPoint &p : log.points)

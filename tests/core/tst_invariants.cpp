@@ -119,7 +119,7 @@ void TestInvariants::blockedStrainer_starvesThePump()
         c.find("strainer")->values["d_mm"] = hole;
         const auto network = Network::compile(c);
         const auto s = network->solve({ referenceOil(40), 6000, 60 });
-        QVERIFY2(s, s ? "" : s.error().message.c_str());
+        QVERIFY2(s, s ? "" : said(s.error().message).c_str());
         const double inlet = s->pressure_pa[static_cast<size_t>(network->nodeIndex("inlet"))];
         QVERIFY(inlet < before && inlet > -atmosphere_pa);
         before = inlet;
@@ -132,7 +132,7 @@ void TestInvariants::heatBalance_staysWithinItsCap()
     for (const double t : { -10.0, 20.0, 100.0 })
         for (const double rpm : { 800.0, 6000.0 }) {
             const auto s = network->solve({ referenceOil(50), rpm, t, BearingTemperature::Energy });
-            QVERIFY2(s, s ? "" : s.error().message.c_str());
+            QVERIFY2(s, s ? "" : said(s.error().message).c_str());
             for (size_t e = 0; e < network->elementCount(); ++e) {
                 const double rise = s->oilTemperature_c[e] - t;
                 QVERIFY2(rise >= 0 && rise <= 80, network->elementId(static_cast<int>(e)).c_str());
@@ -232,7 +232,7 @@ void TestInvariants::assessmentOfEveryTemplate_isComplete()
              1);
     QVERIFY(a.levers.size() >= 6);
     for (const Lever &l : a.levers)
-        QVERIFY2(l.change_pa > -50, l.name.c_str()); // every lever named is meant to help
+        QVERIFY2(l.change_pa > -50, said(l.name).c_str()); // every lever named is meant to help
     for (const Finding &f : a.findings)
         QVERIFY(!f.text.empty() && !f.action.empty()
                 && (f.stop.empty() || build.engine.find(f.stop)));

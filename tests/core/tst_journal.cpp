@@ -293,8 +293,8 @@ void TestJournal::damagedOrNewerBeginning_isSaidAndKept()
     const FoundJournals all = found();
     QVERIFY(all.recoveries.empty());
     QCOMPARE(all.lost.size(), 2u); // the empty one holds nothing
-    QVERIFY(all.lost[0].reason.find("first line is damaged") != std::string::npos);
-    QVERIFY(all.lost[1].reason.find("Use a newer one") != std::string::npos);
+    QVERIFY(said(all.lost[0].reason).find("first line is damaged") != std::string::npos);
+    QVERIFY(said(all.lost[1].reason).find("Use a newer one") != std::string::npos);
     QVERIFY(std::filesystem::exists(newer));
     QVERIFY(findRecoveries("/nonexistent").recoveries.empty());
 }

@@ -109,8 +109,8 @@ void TestJsonReader::parseErrors_tellLineAndColumn()
     QVERIFY(!json);
     QVERIFY2(QString::fromStdString(json.error().place).contains(place),
              json.error().place.c_str());
-    QVERIFY2(QString::fromStdString(json.error().message).contains(says),
-             json.error().message.c_str());
+    QVERIFY2(QString::fromStdString(said(json.error().message)).contains(says),
+             said(json.error().message).c_str());
 }
 
 void TestJsonReader::keyOrder_isKept()
@@ -145,10 +145,10 @@ void TestJsonReader::largeOrMissingFile_isRefused()
     const std::filesystem::path path = folder.filePath(QStringLiteral("huge")).toStdString();
     QVERIFY(writeTextFile(path, ""));
     std::filesystem::resize_file(path, 65u << 20); // sparse: takes no room
-    QVERIFY(readTextFile(path).error().message.find("larger") != std::string::npos);
-    QVERIFY(readTextFile("/nonexistent").error().message.find("cannot be read")
+    QVERIFY(said(readTextFile(path).error().message).find("larger") != std::string::npos);
+    QVERIFY(said(readTextFile("/nonexistent").error().message).find("cannot be read")
             != std::string::npos);
-    QVERIFY(readTextFile("/tmp").error().message.find("folder") != std::string::npos);
+    QVERIFY(said(readTextFile("/tmp").error().message).find("folder") != std::string::npos);
 }
 
 } // namespace tst_jsonreader

@@ -128,7 +128,7 @@ void TestLaws::slopes_agreeWithDifferences()
 {
     QFETCH(QString, json);
     const Element e = elementOf(qPrintable(json));
-    QVERIFY2(checkElement(e), checkElement(e) ? "" : checkElement(e).error().message.c_str());
+    QVERIFY2(checkElement(e), checkElement(e) ? "" : said(checkElement(e).error().message).c_str());
     const auto law = findElementType(e.type)->make(ElementValues(e));
     const Prepared prepared = law->prepare({ hotOil, radPerSecond(3000), 100 });
     double memory = 0;

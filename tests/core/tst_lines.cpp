@@ -123,7 +123,7 @@ void TestLines::usualLines_areRight()
     Build b = loadTemplate(name.toStdString())->build;
     b.plumbing.lines = usualLines(b);
     LinesReport r = judgeLines(b);
-    QVERIFY2(r.faults.empty(), r.faults.empty() ? "" : r.faults.front().text.c_str());
+    QVERIFY2(r.faults.empty(), r.faults.empty() ? "" : said(r.faults.front().text).c_str());
     if (hasLines(b) && b.engine.ofKind("tank"))
         QVERIFY(r.trace.reachesEngine && r.trace.throughFilter && !r.trace.filterReversed);
 }
@@ -250,7 +250,7 @@ void TestLines::swappedFilter_holdsAndStarves()
     const Assessment wrong = assess(b);
     const Finding *f = finding(wrong, "lines_lines_swapped@filter");
     QVERIFY(f && f->mark == Mark::Hold);
-    QVERIFY(f->text.find("check valve") != std::string::npos);
+    QVERIFY(said(f->text).find("check valve") != std::string::npos);
     QCOMPARE(wrong.marksOf("filter")->flow, Mark::Hold);
     // Forecast of it as it is joined: relief pressure ahead of the filter, nothing behind.
     QVERIFY(wrong.hotIdle.nodePressure_pa.at("filt_in") > 4e5);
@@ -388,7 +388,7 @@ void TestLines::flowSeen_provesOnlyWhenAllFlow()
     const Assessment a = assess(dry);
     QCOMPARE(a.marksOf("lifter_gallery")->flow, Mark::Hold);
     const Finding *f = finding(a, "flow_seen@lifter_gallery");
-    QVERIFY(f && f->text.find("Lifter 8") != std::string::npos);
+    QVERIFY(f && said(f->text).find("Lifter 8") != std::string::npos);
     const Build weak = with(b, seen("lifter_gallery", 8, "weak"));
     QCOMPARE(assess(weak).marksOf("lifter_gallery")->flow, Mark::LookAgain);
 }
@@ -454,7 +454,7 @@ void TestLines::newEntries_goThroughTheFile()
     c.faults = { { "swarf", "main_gallery", 3, 0.5 }, { "pump_worn", "pump", 0, 0.25 } };
     b = with(b, c);
     const auto back = parseBuild(buildText(b));
-    QVERIFY2(back, back ? "" : back.error().errors.front().message.c_str());
+    QVERIFY2(back, back ? "" : said(back.error().errors.front().message).c_str());
     QVERIFY(back->build == b);
 }
 

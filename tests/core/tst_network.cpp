@@ -50,7 +50,7 @@ Network compiled(const Circuit &circuit)
 {
     auto network = Network::compile(circuit);
     if (!network)
-        qFatal("%s: %s", network.error().place.c_str(), network.error().message.c_str());
+        qFatal("%s: %s", network.error().place.c_str(), said(network.error().message).c_str());
     return *network;
 }
 
@@ -197,7 +197,7 @@ void TestNetwork::everyPoint_convergesAndBalances()
         for (double t = -10; t <= 150; t += 20)
             for (double rpm = 600; rpm <= 7500; rpm += 690) {
                 const auto s = network.solve({ oil, rpm, t });
-                QVERIFY2(s, s ? "" : s.error().message.c_str());
+                QVERIFY2(s, s ? "" : said(s.error().message).c_str());
                 QVERIFY(s->massErrorRelative < 1e-9);
             }
 }
@@ -372,7 +372,7 @@ void TestNetwork::badCircuits_nameTheirPlace()
     QFETCH(QString, edits);
     QFETCH(QString, place);
     const auto circuit = applyEdits(inlineFour(), *parseJson(edits.toStdString()));
-    QVERIFY2(circuit, circuit ? "" : circuit.error().message.c_str());
+    QVERIFY2(circuit, circuit ? "" : said(circuit.error().message).c_str());
     const auto network = Network::compile(*circuit);
     QVERIFY(!network);
     QVERIFY2(QString::fromStdString(network.error().place).endsWith(place),

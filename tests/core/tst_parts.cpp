@@ -197,7 +197,7 @@ void TestParts::versionTwo_keepsItsReadings()
     }
     old["readings"] = kept;
     const auto loaded = parseBuild(old.dump());
-    QVERIFY2(loaded, loaded ? "" : loaded.error().errors.front().message.c_str());
+    QVERIFY2(loaded, loaded ? "" : said(loaded.error().errors.front().message).c_str());
     QCOMPARE(loaded->fileVersion, 2);
     const auto then = assess(loaded->build), now = assess(demoBuild());
     for (int main = 1; main <= 5; ++main) {

@@ -34,9 +34,9 @@ private:
     {
         const auto faults = validateBuild(b);
         QVERIFY2(faults.empty(),
-                 faults.empty() ? "" : (faults[0].place + ": " + faults[0].message).c_str());
+                 faults.empty() ? "" : (faults[0].place + ": " + said(faults[0].message)).c_str());
         const Assessment a = assess(b);
-        QVERIFY2(!a.unsolved, a.unsolved ? a.unsolved->message.c_str() : "");
+        QVERIFY2(!a.unsolved, a.unsolved ? said(a.unsolved->message).c_str() : "");
         QVERIFY(a.hotIdle.gauge.value_pa > 2e4 && a.hotIdle.gauge.value_pa < 8e5);
         // Nowhere below the vapour of hot oil, nowhere above what the relief lets through by far.
         for (const PointPressure &p : a.hotIdle.points)
@@ -73,7 +73,7 @@ void TestPlanSweep::everyLayout_isAnEngine()
     plan.cylinders = cylinders;
     plan.name = "Sweep";
     const auto b = planBuild(plan);
-    QVERIFY2(b, b ? "" : b.error().message.c_str());
+    QVERIFY2(b, b ? "" : said(b.error().message).c_str());
     isWhole(*b);
     int mains = 0, bigEnds = 0;
     for (const Stop &s : b->engine.stops) {
@@ -182,7 +182,7 @@ void TestPlanSweep::senselessPlans_areRefused()
     const auto b = planBuild(plan);
     QVERIFY(!b);
     QVERIFY2(b.error().place.find(member.toStdString()) != std::string::npos,
-             (b.error().place + ": " + b.error().message).c_str());
+             (b.error().place + ": " + said(b.error().message)).c_str());
 }
 
 void TestPlanSweep::sheet_holdsWhatTheBuildHolds_data()
@@ -202,7 +202,7 @@ void TestPlanSweep::sheet_holdsWhatTheBuildHolds()
     QVERIFY(loaded);
     const Build &b = loaded->build;
     const Assessment a = assess(b);
-    const BuildSheet sheet = buildSheet(b, a, "29 November 2026");
+    const BuildSheet sheet = buildSheet(b, a, "29 November 2026", {});
     QCOMPARE(sheet.title, b.name);
     QVERIFY(!sheet.state.empty() && !sheet.under.empty());
     std::string all;
@@ -219,12 +219,12 @@ void TestPlanSweep::sheet_holdsWhatTheBuildHolds()
             for (const auto &row : t->rows) {
                 QVERIFY(row.size() <= t->head.size());
                 for (const SheetCell &c : row)
-                    all += c.text + "\n";
+                    all += said(c.text) + "\n";
             }
         } else if (const auto *h = std::get_if<SheetHeading>(&block)) {
             QVERIFY(!h->text.empty());
         } else if (const auto *text = std::get_if<SheetText>(&block)) {
-            all += text->text + "\n";
+            all += said(text->text) + "\n";
         }
     }
     QVERIFY(tables >= 3);

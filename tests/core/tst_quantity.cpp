@@ -64,7 +64,7 @@ void TestQuantity::text_isUnderstood()
     QFETCH(QString, unit);
     QFETCH(double, si);
     const auto parsed = parseQuantity(text.toStdString(), dimension, unit.toStdString());
-    QVERIFY2(parsed, parsed ? "" : parsed.error().message.c_str());
+    QVERIFY2(parsed, parsed ? "" : said(parsed.error().message).c_str());
     verifyClose(parsed->si, si, 1e-6);
 }
 
@@ -90,8 +90,8 @@ void TestQuantity::badText_isRefusedWithReason()
     QFETCH(QString, reason);
     const auto parsed = parseQuantity(text.toStdString(), Dimension::Length, "µm");
     QVERIFY(!parsed);
-    QVERIFY2(QString::fromStdString(parsed.error().message).contains(reason),
-             parsed.error().message.c_str());
+    QVERIFY2(QString::fromStdString(said(parsed.error().message)).contains(reason),
+             said(parsed.error().message).c_str());
 }
 
 void TestQuantity::everyUnit_survivesThereAndBack()

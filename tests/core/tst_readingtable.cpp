@@ -92,10 +92,10 @@ void TestReadingTable::exportedReadings_comeBackTheSame()
     empty.readings.clear();
     const ReadingImport in = readingsFromTable(empty, csv);
     for (const Error &e : in.errors)
-        qWarning("%s %s", e.place.c_str(), e.message.c_str());
+        qWarning("%s %s", e.place.c_str(), said(e.message).c_str());
     QVERIFY(in.errors.empty());
     const auto back = applyEdit(empty, EnterReadings { in.readings });
-    QVERIFY2(back, back ? "" : back.error().message.c_str());
+    QVERIFY2(back, back ? "" : said(back.error().message).c_str());
     QCOMPARE(back->readings.size(), b.readings.size());
     for (size_t i = 0; i < b.readings.size(); ++i) {
         Reading was = b.readings[i], is = back->readings[i];

@@ -321,7 +321,7 @@ void TestRecords::theWrongKind_isNamedByItsPlace()
             continue;
         const std::string place = "/here/" + std::string(f.key);
         const bool named = std::any_of(errors.begin(), errors.end(), [&](const Error &e) {
-            return e.place.starts_with(place) && e.message.find("must") != std::string::npos;
+            return e.place.starts_with(place) && said(e.message).find("must") != std::string::npos;
         });
         QVERIFY2(named || (f.entries && f.entries->fixed && hasPlace(errors, place)),
                  place.c_str());
@@ -369,7 +369,7 @@ void TestRecords::numbersPastTheirRange_areNamed()
             const std::string place = "/here/" + std::string(f.key);
             QVERIFY2(hasPlace(errors, place) != allowed, place.c_str());
             if (!allowed && !f.unit.empty())
-                QVERIFY(errors.front().message.find(f.unit) != std::string::npos);
+                QVERIFY(said(errors.front().message).find(f.unit) != std::string::npos);
         }
     }
 }
@@ -474,8 +474,8 @@ void TestRecords::rows_tellWhichOneIsWrong()
     readRecord(*kind->type, kind->make().get(), *parseJson(json.toStdString()), "", errors);
     QCOMPARE(errors.size(), size_t(1));
     QCOMPARE(QString::fromStdString(errors.front().place), place);
-    QVERIFY2(QString::fromStdString(errors.front().message).startsWith(says),
-             errors.front().message.c_str());
+    QVERIFY2(QString::fromStdString(said(errors.front().message)).startsWith(says),
+             said(errors.front().message).c_str());
 }
 
 void TestRecords::notAnObject_isNamed()
@@ -485,7 +485,7 @@ void TestRecords::notAnObject_isNamed()
         std::vector<Error> errors;
         readRecord(*k.type, k.make().get(), *parseJson(text), "/here", errors);
         QVERIFY(hasPlace(errors, "/here"));
-        QVERIFY(errors.front().message.starts_with("must be an object"));
+        QVERIFY(said(errors.front().message).starts_with("must be an object"));
     }
 }
 
@@ -538,7 +538,7 @@ void TestRecords::everyEdit_isALineOfTheJournal()
     QFETCH(QString, line);
     const Json json = *parseJson(line.toStdString());
     const auto edit = editFromJson(json);
-    QVERIFY2(edit, edit ? "" : (edit.error().place + ": " + edit.error().message).c_str());
+    QVERIFY2(edit, edit ? "" : (edit.error().place + ": " + said(edit.error().message)).c_str());
     const Json written = editToJson(*edit);
     const auto again = editFromJson(written);
     QVERIFY(again);

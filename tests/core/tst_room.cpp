@@ -333,7 +333,7 @@ void TestRoom::levers_openWhatTheySay()
     const auto pumped = roomOf(b, sizes, "main", wider);
     const auto lever = [&](const char *beginning) -> const RoomLever & {
         for (const RoomLever &l : room->levers)
-            if (l.name.starts_with(beginning))
+            if (said(l.name).starts_with(beginning))
                 return l;
         qFatal("no such lever");
     };
@@ -354,10 +354,10 @@ void TestRoom::spring_doesNothingWhileTheReliefIsShut()
     const Build b = templateBuild("inline-four-alloy");
     const auto room = roomOf(b, judgeSizes(b), "main", conditionsOf(b));
     const RoomLever &spring = room->levers.back();
-    QVERIFY(spring.name.starts_with("relief spring"));
+    QVERIFY(said(spring.name).starts_with("relief spring"));
     verifyClose(spring.opens_um, 0, 0, 0.2);
     verifyClose(spring.idleChange, 0, 0, 5e-4);
-    QVERIFY(spring.remark.starts_with("nothing"));
+    QVERIFY(said(spring.remark).starts_with("nothing"));
 }
 
 void TestRoom::preheat_isWhatTheFloorAsks()
@@ -389,8 +389,8 @@ void TestRoom::coldStart_saysHowWarmToPreheat()
     const auto t
         = a.sizes[static_cast<size_t>(a.coldest)].closesAt_c(b.use.coldestClearanceFloor_um);
     QVERIFY(t);
-    QVERIFY2(cold->action.find(formatPlain(std::ceil(*t), 0) + " °C") != std::string::npos,
-             cold->action.c_str());
+    QVERIFY2(said(cold->action).find(formatPlain(std::ceil(*t), 0) + " °C") != std::string::npos,
+             said(cold->action).c_str());
     // A steel rod on a steel journal: cold does nothing.
     for (const GaugedSize &s : a.sizes)
         if (s.family == "big_end")

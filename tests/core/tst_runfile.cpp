@@ -162,7 +162,8 @@ void TestRunFile::import_readsOtherLoggers()
     const auto table = runTable(text.toStdString());
     QVERIFY(table.has_value());
     const RunImport run = runFromTable(*table, guessColumns(*table));
-    QVERIFY2(run.errors.empty(), run.errors.empty() ? "" : run.errors.front().message.c_str());
+    QVERIFY2(run.errors.empty(),
+             run.errors.empty() ? "" : said(run.errors.front().message).c_str());
     QCOMPARE(run.points.size(), size_t(2));
     QCOMPARE(run.points.front().t_s, 0.0); // the log's own beginning
     verifyClose(run.points.back().t_s, seconds, 1e-9, 0, QStringLiteral("seconds"));
@@ -253,7 +254,7 @@ void TestRunFile::senderLine_isUnderstood()
         text = text.substr(0, star + 1) + QString::asprintf("%02X", check).toStdString();
     }
     const auto r = parseSenderLine(text);
-    QVERIFY2(r.has_value(), r ? "" : r.error().message.c_str());
+    QVERIFY2(r.has_value(), r ? "" : said(r.error().message).c_str());
     verifyClose(*r->pressure_pa / 1e3, kpa, 1e-5, 0, line);
     QCOMPARE(r->rpm.value_or(-1), rpm);
     verifyClose(r->oil_c.value_or(-1), oil, 1e-9, 1e-9, line);

@@ -318,7 +318,7 @@ void TestSampling::ownOils_areKeptUsedAndDropped()
     QVERIFY(read);
     const auto dropped = applyEdit(*read, DropOil { "Shed oil" });
     QVERIFY(!dropped);
-    QVERIFY(dropped.error().message.find("gauge was read") != std::string::npos);
+    QVERIFY(said(dropped.error().message).find("gauge was read") != std::string::npos);
     QVERIFY(!applyEdit(b, KeepOil { { "15W-40", { 90, 13, 870 } } })); // stands on the shelf
     QVERIFY(!applyEdit(b, KeepOil { { " ", { 90, 13, 870 } } }));
     QVERIFY(!applyEdit(b, KeepOil { { "Odd", { 10, 13, 870 } } }));

@@ -324,14 +324,14 @@ void TestScaling::answers_moveAsTheLawSays()
         if (std::string_view(b.calculator) == r.calculator && std::string_view(b.input) != r.input)
             input[b.input] = b.value;
     const auto before = runCalculator(*calculator, input);
-    QVERIFY2(before, before ? "" : before.error().message.c_str());
+    QVERIFY2(before, before ? "" : said(before.error().message).c_str());
     QVERIFY2(input.contains(r.input), r.input);
     const Json &old = input[r.input];
     input[r.input] = old.is_number_integer() && r.factor == std::floor(r.factor)
         ? Json(old.get<int>() * static_cast<int>(r.factor))
         : Json(old.get<double>() * r.factor);
     const auto after = runCalculator(*calculator, input);
-    QVERIFY2(after, after ? "" : (after.error().place + " " + after.error().message).c_str());
+    QVERIFY2(after, after ? "" : (after.error().place + " " + said(after.error().message)).c_str());
     const double a = (*before)[r.output].get<double>(), b = (*after)[r.output].get<double>();
     const QString moved = QStringLiteral("%1 → %2").arg(a, 0, 'g', 8).arg(b, 0, 'g', 8);
     if (r.moves == Moves::Ratio)

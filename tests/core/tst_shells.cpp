@@ -196,7 +196,7 @@ void TestShells::demoPlan_bringsTheWornMainInside()
     const Build b = demoBuild();
     const auto a = assess(b);
     const auto plan = shellPlan(b, a, "main");
-    QVERIFY2(plan, plan ? "" : plan.error().message.c_str());
+    QVERIFY2(plan, plan ? "" : said(plan.error().message).c_str());
     QCOMPARE(plan->best.outside, 0);
     QCOMPARE(plan->stops.size(), 5u);
     // Thicker shells at the worn main: its clearance goes down by what the walls gain.
@@ -213,14 +213,14 @@ void TestShells::stampedClasses_doWithoutAGauge()
     Build b = demoBuild();
     b.readings.clear();
     const auto plan = shellPlan(b, assess(b), "main");
-    QVERIFY2(plan, plan ? "" : plan.error().message.c_str());
+    QVERIFY2(plan, plan ? "" : said(plan.error().message).c_str());
     // Main 1: housing 2 (64.049 to 64.055), journal B (59.996 to 60.002): middles 64.052
     // and 59.999.
     verifyClose(plan->spaces[0].space_m, 4.053e-3, 1e-9);
     QVERIFY(plan->from[0].find("stamped") == 0);
     b.shells.at("main").fitted.at("main_2") = {};
     const auto without = shellPlan(b, assess(b), "main");
-    QVERIFY(!without && without.error().message.find("Main 2") == 0);
+    QVERIFY(!without && said(without.error().message).find("Main 2") == 0);
 }
 
 void TestShells::otherShells_askForTheGaugeAgain()
@@ -231,7 +231,7 @@ void TestShells::otherShells_askForTheGaugeAgain()
     b = applyEdit(b, FitShells { "main", "main_1", other }).value();
     const auto a = assess(b);
     QCOMPARE(markWord(a.size("main_1")->mark), markWord(Mark::LookAgain));
-    QVERIFY(a.size("main_1")->verdict.find("other shells") != std::string::npos);
+    QVERIFY(said(a.size("main_1")->verdict).find("other shells") != std::string::npos);
     other.upper = "no such colour";
     QVERIFY(!applyEdit(b, FitShells { "main", "main_1", other }));
 }

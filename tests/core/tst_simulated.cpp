@@ -71,7 +71,7 @@ SimulatedEngine TestSimulated::engine(SimulatedOptions options) const
 {
     auto e = SimulatedEngine::make(m_build, m_assessment, options);
     if (!e)
-        qFatal("%s", e.error().message.c_str());
+        qFatal("%s", said(e.error().message).c_str());
     return std::move(*e);
 }
 
@@ -86,7 +86,7 @@ Fault TestSimulated::fault(const char *name) const
 {
     const auto f = parseFault(m_build, name);
     if (!f)
-        qFatal("%s", f.error().message.c_str());
+        qFatal("%s", said(f.error().message).c_str());
     return *f;
 }
 
@@ -387,7 +387,7 @@ void TestSimulated::rehearsal_looksShowOnlyWhatTheyCan()
     QVERIFY(r.has_value());
     double minutes = 0;
     for (const Look &l : looks()) {
-        const std::string saw = r->look(l);
+        const std::string saw = said(r->look(l));
         minutes += l.minutes;
         const bool could
             = std::find(l.shows.begin(), l.shows.end(), "relief_stuck_open") != l.shows.end();
@@ -419,21 +419,21 @@ void TestSimulated::rehearsal_namingEndsIt()
     r->readGauge(m_build.gaugeTap);
     for (const Look &l : looks())
         if (l.id == "watch_lifters")
-            QVERIFY(QString::fromStdString(r->look(l)).contains("Lifter 8 dry"));
+            QVERIFY(QString::fromStdString(said(r->look(l))).contains("Lifter 8 dry"));
     QCOMPARE(r->name(fault(named.toUtf8().constData())), found);
     QVERIFY(r->ended());
     const Debrief d = r->debrief(m_assessment);
     QCOMPARE(d.found, found);
     QVERIFY(!d.harmed);
-    QVERIFY(QString::fromStdString(d.hidden).contains("plug missing"));
+    QVERIFY(QString::fromStdString(said(d.hidden)).contains("plug missing"));
     QCOMPARE(d.path.size(), size_t(3)); // primed, read, looked
     verifyClose(d.minutes, 1 + gaugeAgain_min + 25, 0.02, 0, QStringLiteral("effort"));
     QVERIFY(d.bestMinutes > 0 && d.bestMinutes <= d.minutes);
     // The signs that were there: the far gallery's tap, the lifters, what one would hear.
     const QString signs = [&] {
         QString out;
-        for (const std::string &s : d.signs)
-            out += QString::fromStdString(s) + '\n';
+        for (const Phrase &s : d.signs)
+            out += QString::fromStdString(said(s)) + '\n';
         return out;
     }();
     QVERIFY2(signs.contains("Far lifter gallery"), qPrintable(signs));
@@ -450,7 +450,7 @@ void TestSimulated::rehearsal_harmEndsItAndIsTold()
     QVERIFY(r->engine().time_s() < 40); // it did not run on
     const Debrief d = r->debrief(m_assessment);
     QVERIFY(d.harmed && !d.found);
-    QVERIFY(QString::fromStdString(d.verdict).startsWith("Too late"));
+    QVERIFY(QString::fromStdString(said(d.verdict)).startsWith("Too late"));
     // Over is over: nothing more can be done.
     const size_t steps = r->steps().size();
     r->turn(Turning::Drill, 250);
@@ -467,7 +467,7 @@ void TestSimulated::rehearsal_everyFaultCanBePlayed()
         r->advance(40);
         r->turn(Turning::Running, 800);
         r->advance(10);
-        QVERIFY2(r->engine().trouble().empty(), r->engine().trouble().c_str());
+        QVERIFY2(r->engine().trouble().empty(), said(r->engine().trouble()).c_str());
         // Each can be named, and each would have been found by the looks or gauges of its debrief.
         QVERIFY(std::any_of(r->answers().begin(), r->answers().end(),
                             [&](const auto &a) { return a.fault.kind == s.faults.front().kind; }));

@@ -23,7 +23,7 @@ Build with(Build build, const std::vector<Reading> &readings)
     for (const Reading &r : readings) {
         auto next = applyEdit(build, EnterReading { r });
         if (!next)
-            qFatal("%s %s", next.error().place.c_str(), next.error().message.c_str());
+            qFatal("%s %s", next.error().place.c_str(), said(next.error().message).c_str());
         build = std::move(*next);
     }
     return build;
@@ -219,7 +219,7 @@ void TestSizes::looseCap_isFlagged()
     readings[1].capTorqued = false;
     const auto a = assess(with(plain(), readings));
     QCOMPARE(markWord(a.size("main_1")->mark), markWord(Mark::LookAgain));
-    QVERIFY(a.size("main_1")->verdict.find("without the cap") != std::string::npos);
+    QVERIFY(said(a.size("main_1")->verdict).find("without the cap") != std::string::npos);
     readings[1].capTorqued = true;
     QCOMPARE(markWord(assess(with(plain(), readings)).size("main_1")->mark),
              markWord(Mark::Proven));
@@ -254,8 +254,8 @@ void TestSizes::limitInsideTheUncertainty_isNoPass()
     const GaugedSize *s = a.size(stop.toStdString(), family.toStdString(), 1);
     QVERIFY(s->cold_um.value < s->limits->max_um);
     QCOMPARE(markWord(s->mark), markWord(Mark::LookAgain));
-    QVERIFY2(s->verdict.find("cannot say yet: gauge again") != std::string::npos,
-             s->verdict.c_str());
+    QVERIFY2(said(s->verdict).find("cannot say yet, measure again") != std::string::npos,
+             said(s->verdict).c_str());
 }
 
 void TestSizes::widestLobe_isJudgedCubeMeanFlows()
@@ -318,13 +318,13 @@ void TestSizes::family_isSummedUp()
     verifyClose(f->outOfRound_um, 3, 1e-9);
     verifyClose(f->expanded_um, 7.4, 1e-9);
     QCOMPARE(f->weakestMethod, std::string("plastic strip"));
-    QCOMPARE(f->verdict, std::string("1 look again, 3 not done, 1 proven"));
+    QCOMPARE(said(f->verdict), std::string("1 check again, 3 not done, 1 proven"));
 }
 
 void TestSizes::assessText_namesEveryFamily()
 {
     const Build b = demoBuild();
-    const QString text = QString::fromStdString(assessmentText(b, assess(b)));
+    const QString text = QString::fromStdString(assessmentText(b, assess(b), fileStyle));
     for (const FamilySummary &f : assess(b).families) {
         const QString name = QString::fromUtf8(findFamily(f.family)->plural.data());
         const qsizetype at = text.indexOf(name + u':');

@@ -44,7 +44,7 @@ Build with(Build build, const Edit &edit)
 {
     auto out = applyEdit(build, edit);
     if (!out)
-        qFatal("%s: %s", out.error().place.c_str(), out.error().message.c_str());
+        qFatal("%s: %s", out.error().place.c_str(), said(out.error().message).c_str());
     return std::move(*out);
 }
 Build withEntry(Build build, LogEntry entry)
@@ -186,11 +186,11 @@ void TestStart::card_keepsTheStartShutUntilAllBeforeItIsDone()
         return start->locked ? start->why : std::string();
     };
     Build build = demoBuild();
-    QVERIFY(QString::fromStdString(why(build)).contains("holds are open"));
+    QVERIFY(QString::fromStdString(said(why(build))).contains("holds are open"));
     build = allSigned(std::move(build));
-    QVERIFY(QString::fromStdString(why(build)).contains("prime first"));
+    QVERIFY(QString::fromStdString(said(why(build))).contains("prime first"));
     build = withStep(std::move(build), "prime");
-    QVERIFY(QString::fromStdString(why(build)).contains("extinguisher"));
+    QVERIFY(QString::fromStdString(said(why(build))).contains("extinguisher"));
     build = withStep(std::move(build), "people");
     QCOMPARE(why(build), std::string());
     // Nothing read before the engine ran.
@@ -313,7 +313,7 @@ void TestStart::prime_dryPumpHighOverTheOilNeverLifts()
     Build build = with(demoBuild(), SumpEdit(SetSumpValue { "pump_inlet_z_mm", 2500 }));
     const Judged high(build);
     QVERIFY(!high.prime.time.time_s);
-    QVERIFY(QString::fromStdString(high.card.find("prime")->threshold).contains("pack"));
+    QVERIFY(QString::fromStdString(said(high.card.find("prime")->threshold)).contains("pack"));
     // Packed it does; the packing stands for the missing oil in its clearances.
     const Judged packed(withChoice(build, question::packing, "packed"));
     QVERIFY(packed.prime.time.time_s.has_value());

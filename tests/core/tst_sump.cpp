@@ -188,7 +188,8 @@ void TestSump::wrongProfile_isSaidWithItsPlace()
     const auto ok = checkProfile(p);
     QVERIFY(!ok);
     QCOMPARE(QString::fromStdString(ok.error().place), place);
-    QVERIFY2(QString::fromStdString(ok.error().message).contains(word), ok.error().message.c_str());
+    QVERIFY2(QString::fromStdString(said(ok.error().message)).contains(word),
+             said(ok.error().message).c_str());
     QVERIFY(checkProfile(bowl()));
 }
 
@@ -224,8 +225,8 @@ void TestSump::benchFill_thatFalls_isRefused()
     QVERIFY(!bad);
     QCOMPARE(QString::fromStdString(bad.error().place), QStringLiteral("2"));
     const FillStep sinking[] { { 0.04, 0.002 }, { 0.02, 0.003 } };
-    QVERIFY(
-        QString::fromStdString(sectionFromFill(sinking, 0.4).error().message).contains(u"heights"));
+    QVERIFY(QString::fromStdString(said(sectionFromFill(sinking, 0.4).error().message))
+                .contains(u"heights"));
 }
 
 void TestSump::wedgeTable_isAQuadratic()

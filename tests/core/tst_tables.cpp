@@ -181,7 +181,7 @@ void TestTables::cuts_areTakenHoweverTheyAreWritten()
     QFETCH(QByteArray, text);
     const CutImport in = cutsFromTable(demoBuild(), text.toStdString());
     QVERIFY2(in.errors.empty(),
-             in.errors.empty() ? "" : (in.errors[0].place + in.errors[0].message).c_str());
+             in.errors.empty() ? "" : (in.errors[0].place + said(in.errors[0].message)).c_str());
     QCOMPARE(in.cuts.size(), size_t(1));
     const FilterCut &c = in.cuts.front();
     QCOMPARE(c.engine_h, 20.0);
@@ -226,7 +226,7 @@ void TestTables::samples_areTaken()
         demoBuild(),
         "engine_hours_h,oil_hours_h,oil,Fe,Cu,Pb,kv100_mm2_s\n50,50,15W-40,21,9,4,13.6\n"
         "100,50,15W-40,24,11,,13.2\n");
-    QVERIFY2(in.errors.empty(), in.errors.empty() ? "" : in.errors[0].message.c_str());
+    QVERIFY2(in.errors.empty(), in.errors.empty() ? "" : said(in.errors[0].message).c_str());
     QCOMPARE(in.samples.size(), size_t(2));
     QCOMPARE(in.samples[0].elements.at("Fe"), 21.0);
     QCOMPARE(in.samples[1].elements.at("Cu"), 11.0);
@@ -338,7 +338,7 @@ void TestTables::traces_areRead()
     QFETCH(double, spacing);
     QFETCH(double, second);
     const TraceImport in = traceFromText(text.toStdString(), format);
-    QVERIFY2(in.errors.empty(), in.errors.empty() ? "" : in.errors[0].message.c_str());
+    QVERIFY2(in.errors.empty(), in.errors.empty() ? "" : said(in.errors[0].message).c_str());
     QCOMPARE(in.z_um.size(), size_t(3));
     verifyClose(in.spacing_um, spacing, 1e-9);
     verifyClose(in.z_um[1], second, 1e-9);
@@ -376,7 +376,7 @@ void TestTables::runs_areRead()
     const auto table = runTable(text.toStdString());
     QVERIFY(table);
     const RunImport in = runFromTable(*table, guessColumns(*table));
-    QVERIFY2(in.errors.empty(), in.errors.empty() ? "" : in.errors[0].message.c_str());
+    QVERIFY2(in.errors.empty(), in.errors.empty() ? "" : said(in.errors[0].message).c_str());
     QCOMPARE(in.points.size(), size_t(2));
     const RunPoint &p = in.points.back();
     QCOMPARE(p.t_s, 1.0);
@@ -392,11 +392,11 @@ void TestTables::runs_areRead()
 void TestTables::ownTables_comeBack()
 {
     const CutImport cuts = cutsFromTable(demoBuild(), filterCutsToCsv(m_history));
-    QVERIFY2(cuts.errors.empty(), cuts.errors.empty() ? "" : cuts.errors[0].message.c_str());
+    QVERIFY2(cuts.errors.empty(), cuts.errors.empty() ? "" : said(cuts.errors[0].message).c_str());
     QVERIFY(cuts.cuts.size() >= standing(m_history.filterCuts).size());
     const SampleImport samples = samplesFromTable(demoBuild(), oilSamplesToCsv(m_history));
     QVERIFY2(samples.errors.empty(),
-             samples.errors.empty() ? "" : samples.errors[0].message.c_str());
+             samples.errors.empty() ? "" : said(samples.errors[0].message).c_str());
     QVERIFY(samples.samples.size() >= standing(m_history.oilSamples).size());
     std::vector<RunPoint> points;
     for (int i = 0; i < 20; ++i)

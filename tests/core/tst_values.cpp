@@ -104,7 +104,7 @@ void TestValues::factors_areThoseOfTheStandards()
     QFETCH(Dimension, dimension);
     QFETCH(double, si);
     const auto parsed = parseQuantity(text.toStdString(), dimension, "");
-    QVERIFY2(parsed, parsed ? "" : parsed.error().message.c_str());
+    QVERIFY2(parsed, parsed ? "" : said(parsed.error().message).c_str());
     verifyClose(parsed->si, si, 1e-6, 1e-9);
 }
 

@@ -264,7 +264,7 @@ void OilPage::samplePanel(const OilSample &s, const JudgedSample &j, PanelConten
                      tr("%1 h on this oil, rates over %2 h")
                          .arg(qs(formatPlain(s.oil_h, 0)), qs(formatPlain(j.stretch_h, 0))) });
     out.push_back(PanelVerdict { j.mark, qs(j.verdict), {} });
-    for (const std::string &r : j.remarks)
+    for (const Phrase &r : j.remarks)
         out.push_back(PanelText { qs(r), Tone::Warn });
     elementPanel(j, out);
     forecastPanel(s, out);

@@ -34,7 +34,7 @@ QString pathOf(const std::filesystem::path &p)
 
 QString figure(const std::optional<double> &v, const ShelfQuantity &q)
 {
-    return v ? qs(formatNumber(*v, q.decimals)) : QStringLiteral("–");
+    return v ? shown(q.quantity(*v)).text() : QStringLiteral("–");
 }
 
 } // namespace
@@ -78,17 +78,19 @@ void ShelfView::paintEvent(QPaintEvent *)
                  textFont(TextSize::Normal), t.muted);
         return;
     }
+    const auto shownNumber
+        = [&](double v) { return inShownUnit(v, m_quantity.as, Figure::system()); };
     Axis up { 1e300, -1e300, r.bottom(), r.top() };
     for (const ShelfRow &row : m_rows)
         for (const double v : { *row.value.value, row.value.low.value_or(*row.value.value),
                                 row.value.high.value_or(*row.value.value) }) {
-            up.from = std::min(up.from, v);
-            up.to = std::max(up.to, v);
+            up.from = std::min(up.from, shownNumber(v));
+            up.to = std::max(up.to, shownNumber(v));
         }
     up.widen(0.08);
     drawUpright(p, up, r,
-                qs(m_quantity.name) + (m_quantity.unit.empty() ? QString() : QStringLiteral(", "))
-                    + qs(m_quantity.unit));
+                qs(joinedBy({ m_quantity.name, shownUnit(m_quantity.as, Figure::system()),
+                              Phrase(m_quantity.note) })));
     const auto n = static_cast<double>(m_rows.size());
     // Names only where they have room.
     const bool named = r.width() / n > 74;
@@ -99,12 +101,13 @@ void ShelfView::paintEvent(QPaintEvent *)
         const QColor colour = chosen ? t.selection : t.warm;
         if (row.value.low && row.value.high) {
             p.setPen(QPen(colour, chosen ? 3 : 2));
-            p.drawLine(QPointF(x, up.at(*row.value.low)), QPointF(x, up.at(*row.value.high)));
+            p.drawLine(QPointF(x, up.at(shownNumber(*row.value.low))),
+                       QPointF(x, up.at(shownNumber(*row.value.high))));
         }
         p.setPen(QPen(t.panel, 1));
         p.setBrush(colour);
         const double dot = n > 120 ? 2.5 : 4.5;
-        p.drawEllipse(QPointF(x, up.at(*row.value.value)), dot, dot);
+        p.drawEllipse(QPointF(x, up.at(shownNumber(*row.value.value))), dot, dot);
         if (named || chosen)
             drawLine(p,
                      QRectF(x - (named ? r.width() / n / 2 : 80), r.bottom() + 4,
@@ -272,7 +275,7 @@ void ShelfPage::fillList()
         const auto it = values.find(e->path);
         const ShelfRow *row = it == values.end() ? nullptr : it->second;
         const bool damaged = e->damaged() || (row && !row->trouble.empty());
-        const QString trouble = qs(e->damaged() ? e->trouble : row ? row->trouble : std::string());
+        const QString trouble = qs(e->damaged() ? e->trouble : row ? row->trouble : Phrase());
         if (pathOf(e->path) == m_chosen)
             chosen = static_cast<int>(rows.size());
         rows.push_back(
@@ -280,7 +283,7 @@ void ShelfPage::fillList()
               { e->name.empty() ? pathOf(e->path.filename()) : qs(e->name),
                 damaged ? tr("damaged: %1").arg(trouble) : qs(e->engine), qs(e->last.substr(0, 10)),
                 !row || damaged        ? QString()
-                    : row->value.value ? figure(row->value.value, q) + u' ' + qs(q.unit)
+                    : row->value.value ? figure(row->value.value, q)
                                        : QStringLiteral("–") },
               damaged
                   ? trouble
@@ -366,8 +369,7 @@ PanelContent ShelfPage::panel()
         row(tr("Filter cuts, oil samples"), QStringLiteral("%1, %2").arg(e->cuts).arg(e->samples));
         for (const ShelfRow &r : m_rows)
             if (r.path == e->path && r.value.value) {
-                row(qs(quantity().name),
-                    figure(r.value.value, quantity()) + u' ' + qs(quantity().unit));
+                row(qs(quantity().name), figure(r.value.value, quantity()));
                 if (r.value.low)
                     row(tr("from, to"),
                         figure(r.value.low, quantity()) + QStringLiteral(" … ")

@@ -39,7 +39,7 @@ QString takeTable(const std::vector<Error> &errors, const std::vector<Entry> &en
         QStringList lines;
         constexpr size_t most = 3;
         for (size_t i = 0; i < std::min(most, errors.size()); ++i)
-            lines << qs(errors[i].place + ": " + errors[i].message);
+            lines << qs(errors[i]);
         if (errors.size() > most)
             lines << QObject::tr("and %1 more").arg(errors.size() - most);
         return lines.join(QStringLiteral("; ")) + QObject::tr(". Nothing was taken.");

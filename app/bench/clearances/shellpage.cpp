@@ -363,7 +363,7 @@ void ShellPage::refresh()
         b->setChecked(b->objectName() == QStringLiteral("shells_") + qs(m_family));
     clearVectorState();
     auto plan = shellPlan(m_open.build(), m_open.assessment(), m_family);
-    m_why = plan ? QString() : qs(plan.error().place + ": " + plan.error().message);
+    m_why = plan ? QString() : qs(plan.error());
     m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
     m_picture->setPlan(m_family, m_plan);
     showJournal();

@@ -29,15 +29,14 @@ QString phaseWord(const std::string &phase)
     return phase == "after" ? FinishPage::tr("after strokes") : FinishPage::tr("before strokes");
 }
 
-QString rangeText(const FinishRange &r, int decimals)
+QString rangeText(const FinishRange &r, const FinishQuantity &q)
 {
     if (r.traces == 0)
         return QStringLiteral("–");
-    const QString mean = qs(formatNumber(r.mean, decimals));
+    const auto number = [&](double v) { return shown(q.asQuantity(v)).number; };
     return r.traces == 1
-        ? mean
-        : QStringLiteral("%1 (%2–%3)")
-              .arg(mean, qs(formatNumber(r.least, decimals)), qs(formatNumber(r.most, decimals)));
+        ? number(r.mean)
+        : QStringLiteral("%1 (%2–%3)").arg(number(r.mean), number(r.least), number(r.most));
 }
 
 } // namespace
@@ -318,14 +317,16 @@ void FinishPage::parameterPanel(PanelContent &out) const
         const FinishRange b = rangeOf(m_read, r->bore, "before", q),
                           a = rangeOf(m_read, r->bore, "after", q);
         const QString tip = qs(q.meaning) + QStringLiteral("\n")
-            + tr("before %1, after %2 %3")
-                  .arg(rangeText(b, q.decimals), rangeText(a, q.decimals), qs(q.unit));
+            + tr("before %1, after %2").arg(rangeText(b, q), rangeText(a, q));
         const auto change = changeOf(m_read, r->bore, q);
-        const QString text = both ? qs(b.traces ? formatNumber(b.mean, q.decimals) : "–")
-                + QStringLiteral(" → ") + qs(a.traces ? formatNumber(a.mean, q.decimals) : "–")
+        const auto mean = [&](const FinishRange &range) {
+            return range.traces ? shown(q.asQuantity(range.mean)).number : QStringLiteral("–");
+        };
+        const QString text = both ? mean(b) + QStringLiteral(" → ") + mean(a)
                 + (change && change->counts ? QString() : QStringLiteral(" ≈"))
-                                  : rangeText(b.traces > 0 ? b : a, q.decimals);
-        out.push_back(PanelRow { qs(q.name), { text, qs(q.unit), {} }, tip });
+                                  : rangeText(b.traces > 0 ? b : a, q);
+        out.push_back(
+            PanelRow { qs(q.name), { text, qs(shownUnit(q.as, Figure::system())), {} }, tip });
     }
     if (both)
         out.push_back(PanelText {

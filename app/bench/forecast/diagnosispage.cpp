@@ -194,20 +194,19 @@ void DiagnosisPage::candidatePanel(PanelContent &out) const
     if (c.faults.empty())
         return;
     const Build &build = *m_answer->build;
-    const std::string much = severityText(build, c.faults.front());
+    const Phrase much = severityText(build, c.faults.front());
     if (!much.empty())
         out.push_back(PanelText { c.severityKnown
                                       ? tr("Likely %1.").arg(qs(much))
-                                      : tr("How much is not determined by these readings."),
+                                      : tr("These readings do not show how severe it is."),
                                   Tone::Muted });
     if (!c.gaugesCanFrom)
         out.push_back(PanelText { tr("No gauge can tell this one."), Tone::Bad });
     else if (!c.seenFrom)
         out.push_back(PanelText { tr("These readings do not tell it; other taps or speeds would."),
                                   Tone::Warn });
-    else if (const std::string from = severityAt(build, c, *c.seenFrom); !from.empty())
-        out.push_back(PanelText { tr("These readings tell it from %1 on, not below.").arg(qs(from)),
-                                  Tone::Muted });
+    else if (const Phrase from = severityAt(build, c, *c.seenFrom); !from.empty())
+        out.push_back(PanelText { tr("Detectable from %1.").arg(qs(from)), Tone::Muted });
     for (const Look *l : c.looks)
         out.push_back(PanelText { tr("Would show it: %1, %2 min.")
                                       .arg(qs(l->text))

@@ -392,7 +392,7 @@ void RoomPage::leverLines(PanelContent &out) const
         out.push_back(PanelRow { qs(l.name), shown, qs(l.remark) });
     }
     for (const RoomLever &l : m_found->levers)
-        if (l.remark.starts_with("nothing"))
+        if (l.idle)
             out.push_back(PanelText { tr("%1: %2").arg(qs(l.name), qs(l.remark)), Tone::Muted });
 }
 

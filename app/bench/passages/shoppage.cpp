@@ -94,7 +94,7 @@ ShopPage::ShopPage(OpenBuild &open, QWidget *parent)
 
 void ShopPage::say(const Result<void> &done)
 {
-    m_refusal->setText(done ? QString() : qs(done.error().place + " " + done.error().message));
+    m_refusal->setText(done ? QString() : qs(done.error()));
     m_refusal->setVisible(!done);
     setTone(m_refusal, Theme::current().hold);
 }

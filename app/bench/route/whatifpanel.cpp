@@ -10,8 +10,7 @@ namespace {
 
 QString withMeasure(const Build &build, const Fault &f)
 {
-    const std::string much = severityText(build, f);
-    return qs(faultName(build, f)) + (much.empty() ? QString() : QStringLiteral(", ") + qs(much));
+    return qs(joinedBy({ faultName(build, f), severityText(build, f) }));
 }
 
 /// Changes one of the imagined faults and hands all of them back.

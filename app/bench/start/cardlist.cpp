@@ -32,7 +32,7 @@ void CardList::setCard(const RunCard &card)
         if (!i.why.empty() && (i.done || i.kind == CardKind::Start))
             below += (below.isEmpty() ? QString() : QStringLiteral("; ")) + qs(i.why);
         QString tip = qs(markWord(i.mark));
-        for (const std::string &more : { i.threshold, i.why, std::string(i.caution) })
+        for (const Phrase &more : { i.threshold, i.why, Phrase(i.caution) })
             if (!more.empty())
                 tip += QStringLiteral("\n") + qs(more);
         m_rows.push_back({ qs(i.id), qs(i.text), below, tip, i.mark, i.locked });

@@ -46,7 +46,7 @@ double LiveLog::now_s() const
 void LiveLog::note(const Result<void> &written)
 {
     if (!written)
-        m_trouble = QString::fromStdString(written.error().message);
+        m_trouble = qs(written.error().message);
 }
 
 Result<void> LiveLog::start(const std::string &kind, const AlarmLimits &limits)

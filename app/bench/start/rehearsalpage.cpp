@@ -355,7 +355,7 @@ void RehearsalPage::showDebrief()
         return QStringLiteral("<ol>%1</ol>").arg(out);
     };
     QString signs;
-    for (const std::string &s : d.signs)
+    for (const Phrase &s : d.signs)
         signs += QStringLiteral("<li>%1</li>").arg(qs(s).toHtmlEscaped());
     const QString html
         = QStringLiteral("<h3>%1</h3><p>%2</p><table width='100%'><tr><td width='50%'><b>%3</b>%4"

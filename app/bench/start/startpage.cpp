@@ -505,7 +505,7 @@ Result<void> StartPage::takeReading(const CardItem &item, const RunPoint &read)
     g.rpm = *plain.rpm;
     g.oil_c = *plain.oil_c;
     g.pressure_kpa = *plain.pressure_kpa;
-    g.note = item.text;
+    g.note = mildpath::render(item.text, fileStyle);
     if (auto ok = m_open.record(g); !ok)
         return outcome(ok);
     return goThrough(step, "done", &read);

@@ -83,7 +83,7 @@ void StartPage::stepPanel(const CardItem &i, PanelContent &out)
         out.push_back(PanelText { qs(i.caution), Tone::Warn });
     if (i.mark != Mark::NotDone || !i.said.empty())
         out.push_back(PanelVerdict { i.mark, qs(markWord(i.mark)),
-                                     qs(i.said + (i.why.empty() ? "" : "; " + i.why)) });
+                                     qs(joinedBy({ i.said, i.why }, "{*|; }")) });
     if (i.locked) {
         out.push_back(PanelText { tr("Not yet: %1.").arg(qs(i.why)), Tone::Bad });
         return;

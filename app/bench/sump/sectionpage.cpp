@@ -197,7 +197,7 @@ void SectionPage::rows(PanelContent &out) const
     out.push_back(PanelTitle { tr("Where air can come in"), {} });
     for (const AirRow &r : air.rows) {
         QString detail = qs(r.quantity);
-        for (const std::string *more : { &r.reason, &r.remedy })
+        for (const Phrase *more : { &r.reason, &r.remedy })
             if (!more->empty() && (r.state != AirState::Low || r.quantity.empty()))
                 detail += (detail.isEmpty() ? QString() : QStringLiteral("; ")) + qs(*more);
         out.push_back(PanelVerdict { markOf(air, r), qs(r.name), detail });

@@ -122,7 +122,7 @@ QString TurnsPage::replay(const QString &path)
             m_drive = std::move(in.moments);
             m_name = QFileInfo(path).fileName();
         } else {
-            problem = qs(in.errors.front().place + ": " + in.errors.front().message);
+            problem = qs(in.errors.front());
             if (in.errors.size() > 1)
                 problem += tr(" (and %1 more)").arg(in.errors.size() - 1);
         }

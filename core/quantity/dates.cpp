@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "quantity/dates.h"
+
+#include <array>
+#include <charconv>
+
+namespace mildpath {
+
+std::string dayText(std::string_view iso)
+{
+    constexpr std::array<std::string_view, 12> months { "Jan", "Feb", "Mar", "Apr", "May", "Jun",
+                                                        "Jul", "Aug", "Sep", "Oct", "Nov", "Dec" };
+    int month = 0, day = 0;
+    const auto number = [&](size_t from, int &out) {
+        const auto [end, code] = std::from_chars(iso.data() + from, iso.data() + from + 2, out);
+        return code == std::errc() && end == iso.data() + from + 2;
+    };
+    if (iso.size() < 10 || iso[4] != '-' || iso[7] != '-' || !number(5, month) || !number(8, day)
+        || month < 1 || month > 12 || day < 1 || day > 31)
+        return std::string(iso);
+    std::string out = std::to_string(day) + " "
+        + std::string(months[static_cast<size_t>(month - 1)]) + " " + std::string(iso.substr(0, 4));
+    if (iso.size() >= 16 && iso[10] == 'T')
+        out += ", " + std::string(iso.substr(11, 5));
+    return out;
+}
+
+} // namespace mildpath
