@@ -54,11 +54,11 @@ void printFaults(const Build &build, const Assessment &assessment)
 {
     const Fault fault { "relief_stuck_open", "relief", 0, 0.5 };
     const double one = measure("what if, before and after", 200, [&](int) {
-        static_cast<void>(whatIf(build, assessment, { fault }, 3000, 100));
+        static_cast<void>(whatIf(build, assessment.sizes, { fault }, 3000, 100));
     });
     std::printf("what if / frame %.2f\n", one / 16000);
     measure("remedies compared", 20,
-            [&](int) { static_cast<void>(compareRemedies(build, assessment)); });
+            [&](int) { static_cast<void>(compareRemedies(build, assessment.sizes)); });
     std::vector<Guess> guesses;
     for (const Suspect &s : suspectsOf(build))
         if (severitiesOf(s).size() == severitySteps && guesses.size() < 30 * severitySteps)
@@ -84,7 +84,7 @@ void printFaults(const Build &build, const Assessment &assessment)
         read.gaugeReadings.back().id = std::to_string(read.gaugeReadings.size());
     }
     const double whole = measure("diagnosis with pairs and next steps", 3,
-                                 [&](int) { static_cast<void>(diagnose(read, assessment)); });
+                                 [&](int) { static_cast<void>(diagnose(read, assessment.sizes)); });
     std::printf("whole diagnosis, of 1 s %.2f\n", whole / 1e6);
 }
 

@@ -174,14 +174,13 @@ int runForecast(const Options &options)
     if (!faults)
         return report(faults.error(), "", BadInput);
     const CircuitChange change = faultChange(*build, *faults);
-    Assessment a;
-    a.sizes = judgeSizes(*build);
+    const std::vector<GaugedSize> sizes = judgeSizes(*build);
     const auto failed = [&](const Error &error) {
         const bool input
             = error.place == "rpm" || error.place == "oil_temp_c" || error.place == "samples";
         return report(error, options.words[0], input ? BadInput : NoSolution);
     };
-    auto lines = forecastLines(*build, a, oil_c, rpm, change);
+    auto lines = forecastLines(*build, sizes, oil_c, rpm, change);
     if (!lines)
         return failed(lines.error());
     if (options.value("--samples")) {
@@ -190,7 +189,7 @@ int runForecast(const Options &options)
         if (!samples || !seed)
             return report(samples ? seed.error() : samples.error(), "", BadInput);
         const Sampling sampling { *samples, static_cast<unsigned>(*seed), oil_c, rpm };
-        const auto drawn = sampleForecast(*build, a.sizes, sampling, nullptr, change);
+        const auto drawn = sampleForecast(*build, sizes, sampling, nullptr, change);
         if (!drawn)
             return failed(drawn.error());
         takeDraws(*drawn, *lines);

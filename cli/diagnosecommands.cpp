@@ -14,13 +14,6 @@
 namespace mildpath::cli {
 namespace {
 
-Assessment sizesOnly(const Build &build)
-{
-    Assessment out;
-    out.sizes = judgeSizes(build);
-    return out;
-}
-
 void printWhatIf(const Build &build, const std::vector<Fault> &faults, const WhatIf &r)
 {
     for (const Fault &f : faults) {
@@ -94,7 +87,7 @@ int runWhatIf(const Options &options)
                 return report(number.error(), "", BadInput);
             *target = *number;
         }
-    const auto r = whatIf(*build, sizesOnly(*build), *faults, rpm, oil_c);
+    const auto r = whatIf(*build, judgeSizes(*build), *faults, rpm, oil_c);
     if (!r)
         return report(r.error(), options.words[0], NoSolution);
     if (options.has("--json"))
@@ -112,7 +105,7 @@ int runRemedies(const Options &options)
     const auto faults = faultsOption(*build, options);
     if (!faults)
         return report(faults.error(), "", BadInput);
-    const auto table = compareRemedies(*build, sizesOnly(*build), *faults);
+    const auto table = compareRemedies(*build, judgeSizes(*build), *faults);
     if (!table)
         return report(table.error(), options.words[0], NoSolution);
     if (options.has("--json"))
@@ -127,7 +120,7 @@ int runDiagnose(const Options &options)
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
-    const auto d = diagnose(*build, sizesOnly(*build));
+    const auto d = diagnose(*build, judgeSizes(*build));
     if (!d)
         return report(d.error(), options.words[0], NoSolution);
     if (options.has("--json"))
@@ -152,7 +145,7 @@ int runTryDiagnosis(const Options &options)
     plan.trials = *trials;
     plan.seed = static_cast<unsigned>(*seed);
     plan.offModel = options.has("--off-model");
-    const auto r = mildpath::runTrials(*build, sizesOnly(*build), plan);
+    const auto r = mildpath::runTrials(*build, judgeSizes(*build), plan);
     if (!r)
         return report(r.error(), options.words[0], NoSolution);
     if (options.has("--json"))

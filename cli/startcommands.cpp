@@ -52,12 +52,12 @@ int runStart(const Options &options)
     const StartGate gate = gateOf(*build, assessment);
     const PrimeForecast prime = primeForecast(*build, assessment);
     const RunCard card = runCardOf(*build, assessment, prime, gate);
-    const auto residuals = residualsOf(*build, assessment);
+    const auto residuals = residualsOf(*build, assessment.sizes);
     if (!residuals)
         return report(residuals.error(), options.words[0], NoSolution);
     std::vector<Explanation> explanations;
     if (!residuals->empty()) {
-        auto found = explanationsOf(*build, assessment);
+        auto found = explanationsOf(*build, assessment.sizes);
         if (!found)
             return report(found.error(), options.words[0], NoSolution);
         explanations = std::move(*found);

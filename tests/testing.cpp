@@ -4,6 +4,8 @@
 #include "document/edit.h"
 #include "quantity/json.h"
 
+#include <QRegularExpression>
+
 #include <algorithm>
 #include <cstdio>
 #include <memory>
@@ -28,6 +30,27 @@ QList<QStringList> rowsOf(const char *name)
     for (const QString &line : lines.mid(1))
         rows << line.split(QLatin1Char(','));
     return rows;
+}
+
+QString foreignUnit(QString text, UnitSystem asked, const QStringList &allowed)
+{
+    text.replace(QChar(0xA0), u' ')
+        .remove(QChar(0x202F))
+        .replace(QRegularExpression(QStringLiteral("\\n+")), QStringLiteral(" | "));
+    for (const QString &words : allowed)
+        text.remove(QRegularExpression(words));
+    static const QRegularExpression metric(QStringLiteral(
+        "[0-9.] ?(bar|µm|mm²|mm|cm³|cm²|cm|L/min|l/min|L|l|°C|kPa|K|N·m|Nm|N/mm|MPa|N|m/s|m)"
+        "(?![\\w/·²³])"));
+    static const QRegularExpression imperial(QStringLiteral(
+        "[0-9.] ?(psi|thou|in²|in³|in|°F|US qt|US "
+        "gpm|gpm|lb·ft|ft-lb|lb/in|lbf|inHg|µin|ft/s|ft|cfm)"
+        "(?![\\w/·²³]| "
+        "(?:the|a|an|all|one|order|turns?|gear|oil|each|it|its|this|use|both|metal)\\b)"));
+    const auto found = (asked == UnitSystem::Imperial ? metric : imperial).match(text);
+    return found.hasMatch()
+        ? text.mid(std::max<qsizetype>(0, found.capturedStart() - 40), 80 + found.capturedLength())
+        : QString();
 }
 
 Circuit inlineFour()

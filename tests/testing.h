@@ -63,6 +63,10 @@ inline QString plainly(QString text)
     return text.replace(QChar(0xA0), u' ');
 }
 
+/// The first figure of a text in units of the other system ("65 µm" where psi and thou are asked
+/// for); empty: none. What is a name or somebody's own words is cut out first: `allowed`.
+QString foreignUnit(QString text, UnitSystem asked, const QStringList &allowed = {});
+
 /// The inline-four of the reference tables.
 Circuit inlineFour();
 

@@ -4,6 +4,7 @@
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
 #include "paint/card.h"
+#include "paint/figure.h"
 #include "paint/text.h"
 
 #include <QGridLayout>
@@ -67,10 +68,20 @@ void EntryForm::keep(const std::string &key, const QString &spoken, Field field)
 void EntryForm::addNumber(const char *key, const QString &label, Dimension dimension,
                           const std::string &unit, int decimals)
 {
-    const QString named
-        = unit.empty() ? label : label + QStringLiteral(", ") + QString::fromStdString(unit);
-    place(key, named, makeNumber(label, dimension, unit, decimals),
-          { nullptr, nullptr, unit, dimension });
+    QuantityField *field = makeNumber(label, dimension, unit, decimals);
+    place(key, label, field, { nullptr, nullptr, unit, dimension });
+    nameWithUnit(static_cast<QLabel *>(m_fields.at(key).label), label, field);
+}
+
+void EntryForm::nameWithUnit(QLabel *text, const QString &label, const QuantityField *field)
+{
+    const auto say = [text, label, field] {
+        text->setText(field->shownUnit().empty()
+                          ? label
+                          : label + QStringLiteral(", ") + qs(field->shownUnit()));
+    };
+    connect(field, &QuantityField::unitChanged, text, say);
+    say();
 }
 
 void EntryForm::addMatrix(const std::vector<MatrixRow> &rows,
@@ -87,16 +98,15 @@ void EntryForm::addMatrix(const std::vector<MatrixRow> &rows,
     }
     for (size_t r = 0; r < rows.size(); ++r) {
         const MatrixRow &row = rows[r];
-        const QString named = row.unit.empty()
-            ? row.label
-            : row.label + QStringLiteral(", ") + QString::fromStdString(row.unit);
-        auto *text = new QLabel(named, this);
+        auto *text = new QLabel(row.label, this);
         text->setFont(textFont(TextSize::Small));
         matrix->addWidget(text, static_cast<int>(r) + 1, 0);
         for (size_t c = 0; c < columns.size(); ++c) {
             const QString spoken = columns[c].second + QStringLiteral(", ") + row.label;
             QuantityField *field = makeNumber(spoken, row.dimension, row.unit, row.decimals);
             matrix->addWidget(field, static_cast<int>(r) + 1, static_cast<int>(c) + 1);
+            if (c == 0)
+                nameWithUnit(text, row.label, field);
             keep(columns[c].first.toStdString() + "." + row.key, spoken,
                  { text, field, row.unit, row.dimension });
         }

@@ -10,6 +10,7 @@
 #include <QRegularExpression>
 #include <QStyle>
 
+#include <cmath>
 #include <utility>
 
 namespace mildpath {
@@ -38,15 +39,17 @@ QuantityField::QuantityField(Dimension dimension, std::string unit, QWidget *par
     : QLineEdit(parent)
     , m_dimension(dimension)
     , m_unit(std::move(unit))
+    , m_shown(shownField(m_unit, m_decimals, Figure::system()))
 {
     setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     connect(this, &QLineEdit::textEdited, this, [this] {
         markRefused(false);
         const auto si = read();
         const bool fits = si && (!m_check || m_check(*si));
-        Q_EMIT understood(fits ? qs(formatNumber(toUnit(*si, m_unit, m_dimension), m_decimals))
-                                  + u' ' + qs(m_unit)
-                               : QString());
+        Q_EMIT understood(
+            fits ? qs(formatNumber(toUnit(*si, m_shown.unit, m_dimension), m_shown.decimals)) + u' '
+                    + qs(m_shown.unit)
+                 : QString());
     });
 }
 
@@ -56,7 +59,17 @@ void QuantityField::setUnit(const std::string &unit)
     if (unit == m_unit)
         return;
     m_unit = unit;
+    followUnits();
+}
+
+void QuantityField::followUnits()
+{
+    const ShownField now = shownField(m_unit, m_decimals, Figure::system());
+    if (now.unit == m_shown.unit && now.decimals == m_shown.decimals)
+        return;
+    m_shown = now;
     showValue();
+    Q_EMIT unitChanged();
 }
 
 void QuantityField::setDecimals(int decimals)
@@ -64,7 +77,7 @@ void QuantityField::setDecimals(int decimals)
     if (decimals == m_decimals)
         return;
     m_decimals = decimals;
-    showValue();
+    followUnits();
 }
 
 void QuantityField::setValue(std::optional<double> si)
@@ -76,8 +89,9 @@ void QuantityField::setValue(std::optional<double> si)
 void QuantityField::showValue()
 {
     markRefused(false);
-    const QString shown
-        = m_value ? qs(formatPlain(toUnit(*m_value, m_unit, m_dimension), m_decimals)) : QString();
+    const QString shown = m_value
+        ? qs(formatPlain(toUnit(*m_value, m_shown.unit, m_dimension), m_shown.decimals))
+        : QString();
     if (shown != text())
         setText(shown);
     setModified(false);
@@ -97,7 +111,7 @@ Result<double> QuantityField::read() const
     const auto pointed = withoutComma(text(), locale());
     if (!pointed)
         return tl::unexpected(pointed.error());
-    const auto parsed = parseQuantity(pointed->toStdString(), m_dimension, m_unit);
+    const auto parsed = parseQuantity(pointed->toStdString(), m_dimension, m_shown.unit);
     if (!parsed)
         return tl::unexpected(parsed.error());
     return parsed->si;
@@ -143,7 +157,10 @@ void QuantityField::nudge(double steps)
     const auto si = read();
     if (!si)
         return;
-    setText(qs(formatPlain(toUnit(*si, m_unit, m_dimension) + steps * m_nudge, m_decimals)));
+    // A nudge in another unit is the next round step of that one.
+    const double step = m_shown.unit == m_unit ? m_nudge : std::pow(10.0, -m_shown.decimals);
+    setText(
+        qs(formatPlain(toUnit(*si, m_shown.unit, m_dimension) + steps * step, m_shown.decimals)));
     setModified(true);
     Q_EMIT textEdited(text());
 }

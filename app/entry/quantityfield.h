@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/phrase.h"
 #include "quantity/units.h"
 
 #include <QLineEdit>
@@ -20,11 +21,17 @@ class QuantityField : public QLineEdit
 {
     Q_OBJECT
 public:
+    /// @param unit  metric; people of another system see and type theirs
     QuantityField(Dimension dimension, std::string unit, QWidget *parent = nullptr);
 
-    /// Unit of a bare number and of what is shown.
+    /// Another metric unit, for a field that holds now this, now that.
     void setUnit(const std::string &unit);
+    /// In the metric unit; another one is shown as finely.
     void setDecimals(int decimals);
+    /// Takes up the units chosen since.
+    void followUnits();
+    /// Unit of a bare number and of what is shown.
+    const std::string &shownUnit() const { return m_shown.unit; }
     /// What may be stored, asked with the SI value; the message is shown as the reason.
     void setCheck(std::function<Result<void>(double si)> check) { m_check = std::move(check); }
     /// Whether an SI value may be stored.
@@ -32,7 +39,7 @@ public:
     /// Shows a stored value; typed text that was not stored is dropped.
     void setValue(std::optional<double> si);
     std::optional<double> value() const { return m_value; }
-    /// One step of Up and Down, in the field's unit.
+    /// One step of Up and Down, in the metric unit.
     void setNudge(double step) { m_nudge = step; }
 
 Q_SIGNALS:
@@ -41,6 +48,8 @@ Q_SIGNALS:
     /// The stored value was cleared: empty text and Enter.
     void cleared();
     void refused(const QString &reason);
+    /// Another unit is shown from now on.
+    void unitChanged();
     /// While typing: what the text would be stored as, or empty.
     void understood(const QString &text);
     void goBack();
@@ -62,8 +71,9 @@ private:
 
     bool m_clickedInto = false; ///< the click under way brought the focus
     Dimension m_dimension;
-    std::string m_unit;
-    int m_decimals = 1;
+    std::string m_unit; ///< metric
+    int m_decimals = 1; ///< in it
+    ShownField m_shown;
     double m_nudge = 0.5;
     std::optional<double> m_value;
     std::function<Result<void>(double)> m_check;

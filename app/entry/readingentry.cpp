@@ -139,8 +139,7 @@ void ReadingEntry::refresh()
 
 void ReadingEntry::refreshCells()
 {
-    const bool two = m_method == "two_instruments",
-               imperial = Figure::system() == UnitSystem::Imperial;
+    const bool two = m_method == "two_instruments";
     const GaugedSize *s = size();
     int taken = 0, wanted = 0;
     const Reading *last = nullptr;
@@ -153,9 +152,9 @@ void ReadingEntry::refreshCells()
         const auto found = here.find({ m_plan[i].station, m_plan[i].angle_deg });
         const Reading *r = found == here.end() ? nullptr : found->second;
         QuantityField *cell = m_cells[i];
-        cell->setUnit(two ? "mm" : Figure::clearanceUnit());
-        cell->setDecimals(two ? 4 : imperial ? 2 : 1);
-        cell->setNudge(two ? 0.0005 : imperial ? 0.05 : 0.5);
+        cell->setUnit(two ? "mm" : "µm");
+        cell->setDecimals(two ? 4 : 1);
+        cell->setNudge(two ? 0.0005 : 0.5);
         cell->setFont(textFont(two ? TextSize::Body : TextSize::Title, true));
         // What is being typed in the cell in hand stays, whatever else changed.
         if (!(cell->hasFocus() && cell->isModified())) {
@@ -180,7 +179,6 @@ void ReadingEntry::refreshCells()
         last = r ? r : last;
     }
     for (QuantityField *field : { m_housingT, m_journalT }) {
-        field->setUnit(Figure::temperatureUnit());
         if (!field->hasFocus() && last && !field->isModified())
             field->setValue(field == m_housingT ? last->housing_c : last->journal_c);
     }
@@ -223,13 +221,15 @@ void ReadingEntry::refreshVerdict()
     QString next = s->next.empty() ? QString() : qs(s->next) + u'.';
     for (const JudgedReading &r : s->readings)
         if (r.unlikely)
-            next += tr("\n%1 is unlikely for this bearing; kept, and worth a second look.")
+            next += tr("\n%1 is unusual for this bearing. Saved; measure it again.")
                         .arg(Figure::clearance(r.read_um, 0.5).text());
     for (size_t i = 1; i < s->methods.size(); ++i)
-        next += tr("\n%1: %2 to %3 µm, compared only.")
-                    .arg(qs(findMethod(s->methods[i].method)->name))
-                    .arg(s->methods[i].low_um, 0, 'f', 0)
-                    .arg(std::min(s->methods[i].high_um, mostClearanceReading_um), 0, 'f', 0);
+        next += tr("\n%1: %2, compared only.")
+                    .arg(qs(findMethod(s->methods[i].method)->name),
+                         inWords(QuantityRange {
+                             asWholeClearance(s->methods[i].low_um),
+                             asWholeClearance(
+                                 std::min(s->methods[i].high_um, mostClearanceReading_um)) }));
     m_next->setText(next);
     const bool shaped = m_family->plan == PlanKind::Shell || m_family->plan == PlanKind::Bush;
     if (s->form && s->measured) {
@@ -238,11 +238,11 @@ void ReadingEntry::refreshVerdict()
                   .arg(Figure::clearance(s->cold_um.value, s->cold_um.standardUncertainty).number,
                        Figure::clearance(s->cold_um.expanded(), s->cold_um.standardUncertainty)
                            .text());
-        m_form->setText(shaped
-                            ? tr("taper %1 · out of round %2 · mean %3 at 20 °C")
-                                  .arg(Figure::clearance(s->form->taper_m * 1e6).text(),
-                                       Figure::clearance(s->form->outOfRound_m * 1e6).text(), value)
-                            : value);
+        m_form->setText(shaped ? tr("taper %1 · out-of-round %2 · fitted mean %3 at %4")
+                                     .arg(Figure::clearance(s->form->taper_m * 1e6).text(),
+                                          Figure::clearance(s->form->outOfRound_m * 1e6).text(),
+                                          value, Figure::temperature(20).text())
+                               : value);
     } else {
         m_form->setText(m_family->plan == PlanKind::Shell
                             ? tr("Upright makes the clearance; the flanks tell the form.")
@@ -416,7 +416,7 @@ bool ReadingEntry::paste(const QString &text)
             ++at;
         if (at >= m_plan.size())
             break;
-        const std::string unit = two ? "mm" : Figure::clearanceUnit();
+        const std::string &unit = m_cells[at]->shownUnit();
         const auto si = parseQuantity(formatPlain(n, 6), Dimension::Length, unit);
         if (!si || !m_cells[at]->check(si->si)) {
             say(tr("%1 cannot be pasted here; nothing was changed.").arg(n), true);
@@ -435,8 +435,8 @@ bool ReadingEntry::paste(const QString &text)
     if (const auto ok = m_open.edit(std::move(all)); !ok)
         say(qs(ok.error().message), true);
     else
-        say(tr("%1 readings pasted%2.")
-                .arg(count)
+        say(tr("%1 pasted%2.")
+                .arg(counted(count, tr("reading"), tr("readings")))
                 .arg(numbers.size() > count ? tr("; %1 had no place").arg(numbers.size() - count)
                                             : QString()),
             numbers.size() > count);

@@ -28,7 +28,11 @@ constexpr size_t mostCells = 12, columns = 6;
 Result<void> checkPartTemperature(double c)
 {
     if (!(c >= -40 && c <= 200))
-        return fail("", formatPlain(c, 0) + " °C cannot be a part on the bench (−40 to 200)");
+        return fail(
+            "",
+            { "field.part_range",
+              "{0} cannot be a part on the bench ({1})",
+              { asTemperature(c), QuantityRange { asTemperature(-40), asTemperature(200) } } });
     return {};
 }
 
@@ -55,12 +59,12 @@ void ReadingEntry::makeHead(QVBoxLayout *column)
     m_title->setFont(textFont(TextSize::Title, true));
     head->addWidget(m_title);
     head->addStretch();
-    const std::string celsius = Figure::temperatureUnit();
+    const std::string celsius = "°C";
     m_housingT = smallField(QStringLiteral("housingTemperature"),
-                            tr("block temperature while gauging; readings are brought to 20 °C"),
+                            tr("block temperature while measuring; readings are corrected for it"),
                             Dimension::Temperature, celsius, 54);
     m_journalT = smallField(QStringLiteral("journalTemperature"),
-                            tr("crank temperature while gauging; readings are brought to 20 °C"),
+                            tr("crank temperature while measuring; readings are corrected for it"),
                             Dimension::Temperature, celsius, 54);
     int i = 0;
     for (auto &[text, field] :
@@ -100,15 +104,23 @@ void ReadingEntry::makeMethodRow(QVBoxLayout *column)
         row = new QHBoxLayout;
         row->setSpacing(6);
     }
-    row->addWidget(new QLabel(tr("u, µm"), this));
+    auto *uncertainty = new QLabel(this);
+    row->addWidget(uncertainty);
     m_u = smallField(QStringLiteral("instrumentU"),
                      tr("standard uncertainty of one reading with this instrument"),
                      Dimension::Length, "µm", 50);
     m_u->setCheck([](double si) -> Result<void> {
         if (!(si >= 0 && si <= 100e-6))
-            return fail("", "an instrument's uncertainty is 0 to 100 µm");
+            return fail("",
+                        { "field.u_range",
+                          "an instrument's uncertainty is {0}",
+                          { QuantityRange { asWholeClearance(0), asWholeClearance(100) } } });
         return {};
     });
+    const auto nameUncertainty
+        = [this, uncertainty] { uncertainty->setText(tr("u, %1").arg(qs(m_u->shownUnit()))); };
+    connect(m_u, &QuantityField::unitChanged, uncertainty, nameUncertainty);
+    nameUncertainty();
     row->addWidget(m_u);
     m_journalLabel = new QLabel(tr("journal"), this);
     m_journal = smallField(QStringLiteral("journalDiameter"),
@@ -202,9 +214,11 @@ void ReadingEntry::makeFeelRow()
     for (const DropFeel &f : dropFeels()) {
         auto *button = new QPushButton(qs(f.words), m_feelRow);
         button->setObjectName(QStringLiteral("feel_") + qs(f.id));
-        button->setToolTip(tr("%1 to %2 µm, common practice")
-                               .arg(f.low_um)
-                               .arg(std::min(f.high_um, mostClearanceReading_um)));
+        button->setToolTip(
+            tr("%1, common practice")
+                .arg(inWords(QuantityRange {
+                    asWholeClearance(f.low_um),
+                    asWholeClearance(std::min(f.high_um, mostClearanceReading_um)) })));
         connect(button, &QPushButton::clicked, this, [this, id = std::string(f.id)] {
             const DropFeel &felt = *findDropFeel(id);
             Reading r = blank(0);
@@ -219,7 +233,7 @@ void ReadingEntry::makeFeelRow()
 
 QuantityField *ReadingEntry::makeCell(size_t i)
 {
-    auto *cell = new QuantityField(Dimension::Length, Figure::clearanceUnit(), this);
+    auto *cell = new QuantityField(Dimension::Length, "µm", this);
     cell->setObjectName(QStringLiteral("reading%1").arg(i + 1));
     cell->setFont(textFont(TextSize::Title, true));
     cell->setMinimumSize(58, 32);
@@ -228,7 +242,7 @@ QuantityField *ReadingEntry::makeCell(size_t i)
         double um = si * 1e6;
         if (m_method == "two_instruments") {
             if (!m_journal->value())
-                return fail("", "enter the journal's diameter first: the cells take the bore");
+                return fail("", "enter the journal diameter first, then bores");
             um = (si - *m_journal->value()) * 1e6;
         }
         return m_family ? checkReadingValue(*m_family, um) : Result<void> {};
@@ -265,9 +279,8 @@ void ReadingEntry::showMethod()
     m_instrument->setText(last ? qs(last->instrument) : qs(method.instrument));
     m_instrument->setCursorPosition(0);
     m_u->setValue((last ? last->u_um : method.u_um) * 1e-6);
-    m_u->setToolTip(tr("Standard uncertainty of one reading; usual: %1 µm (%2)")
-                        .arg(method.u_um)
-                        .arg(qs(method.source)));
+    m_u->setToolTip(tr("Standard uncertainty of one reading; usual: %1 (%2)")
+                        .arg(Figure::clearance(method.u_um).text(), qs(method.source)));
     const bool two = m_method == "two_instruments", strip = m_method == "plastic_strip",
                feel = m_method == "drop_feel";
     m_journal->setVisible(two);

@@ -24,7 +24,7 @@ double Axis::valueAt(double pixel) const
 std::vector<double> Axis::ticks(int count) const
 {
     if (!log)
-        return niceTicks(from, to, "", Dimension::Number, count);
+        return niceTicks(from, to, Shows::Number, count);
     std::vector<double> out;
     for (double decade = std::pow(10, std::floor(std::log10(from))); decade <= to; decade *= 10)
         for (const double k : { 1.0, 2.0, 5.0 })

@@ -24,6 +24,14 @@ Shown shown(const QuantityRange &range)
 {
     return asText(shown(range, Figure::style()));
 }
+QString unitOf(Shows as)
+{
+    return qs(shownUnit(as, Figure::system()));
+}
+double numberOf(double value, Shows as)
+{
+    return inShownUnit(value, as, Figure::system());
+}
 QString qs(const Error &error)
 {
     return qs(error.place.empty() ? error.message : named(error.place, error.message));

@@ -20,6 +20,29 @@ struct Shown
 Shown shown(const Quantity &quantity);
 Shown shown(const QuantityRange &range);
 
+/// With its unit: "13.3 mm".
+inline QString inWords(const Quantity &quantity)
+{
+    return shown(quantity).text();
+}
+inline QString inWords(const QuantityRange &range)
+{
+    return shown(range).text();
+}
+/// "1 sample", "3 samples".
+template <class N> QString counted(N n, const QString &one, const QString &many)
+{
+    return inWords(asCount(n)) + u' ' + (n == N(1) ? one : many);
+}
+/// A number in the unit of a file: "0.41 mm".
+inline QString inFileUnit(double number, std::string_view unit)
+{
+    return inWords(ofFileUnit(number, unit));
+}
+/// The unit a kind of quantity is shown in, and a value in it: for axes.
+QString unitOf(Shows as);
+double numberOf(double value, Shows as);
+
 /// The one place where numbers become text for people.
 class Figure
 {

@@ -38,18 +38,27 @@ double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, 
     return unitWidth + numberWidth;
 }
 
-std::vector<double> niceTicks(double from_si, double to_si, const std::string &unit,
-                              Dimension dimension, int count)
+std::vector<double> niceTicks(double from, double to, Shows as, int count)
 {
-    const double from = toUnit(from_si, unit, dimension), to = toUnit(to_si, unit, dimension);
-    const double rough = (to - from) / std::max(1, count);
+    const double first = numberOf(from, as), last = numberOf(to, as);
+    const double rough = (last - first) / std::max(1, count);
     const double decade = std::pow(10, std::floor(std::log10(rough)));
     const double part = rough / decade;
     const double step = decade * (part > 5 ? 10 : part > 2 ? 5 : part > 1 ? 2 : 1);
     std::vector<double> out;
-    for (double at = std::ceil(from / step - 1e-9) * step; at <= to + 1e-9 * step; at += step)
-        out.push_back(fromUnit(std::abs(at) < 1e-9 * step ? 0 : at, unit, dimension));
+    for (double at = std::ceil(first / step - 1e-9) * step; at <= last + 1e-9 * step; at += step)
+        out.push_back(fromShownUnit(std::abs(at) < 1e-9 * step ? 0 : at, as, Figure::system()));
     return out;
+}
+
+QString tickOf(double value, Shows as)
+{
+    const double shown = numberOf(value, as);
+    int decimals = 0;
+    for (double n = shown;
+         decimals < 3 && std::abs(n - std::round(n)) > 1e-6 * std::max(1.0, std::abs(n)); n *= 10)
+        ++decimals;
+    return qs(formatNumber(shown, decimals));
 }
 
 void drawCard(QPainter &painter, const QRectF &area)

@@ -26,9 +26,10 @@ double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, 
 /// Colours a label's text.
 void setTone(QLabel *label, const QColor &colour);
 
-/// Round numbers of a unit between two SI values, some `count` of them, as SI values.
-std::vector<double> niceTicks(double from_si, double to_si, const std::string &unit,
-                              Dimension dimension, int count);
+/// Round numbers of the unit shown between two values, some `count` of them, as values.
+std::vector<double> niceTicks(double from, double to, Shows as, int count);
+/// A tick's figure in the unit shown, with no more decimals than it needs.
+QString tickOf(double value, Shows as);
 
 /// A card: panel with one hairline round it.
 void drawCard(QPainter &painter, const QRectF &area);

@@ -37,8 +37,10 @@ public:
         row->setContentsMargins(0, 0, 0, 0);
         row->addWidget(m_label, 1);
         row->addWidget(m_field);
-        auto *unit = new QLabel(qs(item.unit), this);
+        auto *unit = new QLabel(qs(m_field->shownUnit()), this);
         unit->setFixedWidth(49);
+        connect(m_field, &QuantityField::unitChanged, unit,
+                [this, unit] { unit->setText(qs(m_field->shownUnit())); });
         row->addWidget(unit);
         auto *column = new QVBoxLayout(this);
         column->setContentsMargins(0, 2, 0, 2);
@@ -69,7 +71,9 @@ public:
         m_store = item.store;
         m_label->setText(item.label);
         m_field->setAccessibleName(item.label);
+        m_field->setUnit(item.unit);
         m_field->setDecimals(item.decimals);
+        m_field->followUnits();
         if (m_stored != item.value_si || !m_field->hasFocus()) {
             m_stored = item.value_si;
             if (!m_field->isModified())

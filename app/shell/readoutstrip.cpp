@@ -15,8 +15,8 @@ namespace {
 
 QString likelyText(const LikelyPressure &p)
 {
-    return tr("likely %1 to %2")
-        .arg(Figure::pressure(p.low_pa).number, Figure::pressure(p.high_pa).number);
+    return tr("likely %1")
+        .arg(shown(QuantityRange { asPressure(p.low_pa), asPressure(p.high_pa) }).number);
 }
 
 /// "was 1.46", when that differs as shown.
@@ -48,7 +48,7 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
     const PointPressure &p = now.hotIdle.points[static_cast<size_t>(now.hotIdle.weakest)];
     const LikelyPressure &value = now.hotIdle.weakestPressure;
     Readout r { QStringLiteral("hotIdleWeakest"),
-                tr("Hot idle, weakest stop"),
+                tr("Hot idle, weakest feed"),
                 Figure::pressure(value.value_pa),
                 {},
                 tr("%1 · %2 × need · %3–%4")
@@ -69,7 +69,7 @@ Readout highSpeedReadout(const Build &build, const Assessment &now, const Assess
     const double rule_pa = leastWanted_pa(build.use, build.use.highSpeed_rpm);
     const LikelyPressure &value = now.highSpeed.gauge;
     Readout r { QStringLiteral("highSpeedGauge"),
-                tr("Hot %1 rev/min, gauge").arg(qs(formatNumber(build.use.highSpeed_rpm, 0))),
+                tr("Hot %1, gauge").arg(Figure::speed(build.use.highSpeed_rpm).text()),
                 Figure::pressure(value.value_pa),
                 {},
                 tr("%1 · rule %2").arg(likelyText(value), Figure::pressure(rule_pa).number),
@@ -157,8 +157,9 @@ Readout holdsReadout(const Build &build, const Assessment &now, const Assessment
         // What nobody has looked at holds nothing, but it is not proven either.
         const int left = now.notDone();
         r.mark = left > 0 ? Mark::NotDone : Mark::Proven;
-        r.detail
-            = left > 0 ? tr("none found; %1 marks not done").arg(left) : tr("everything proven");
+        r.detail = left > 0
+            ? tr("none found; %1 not done").arg(counted(left, tr("check"), tr("checks")))
+            : tr("everything proven");
     } else if (open == 0) {
         r.mark = Mark::LookAgain;
         r.detail = tr("%1 signed for").arg(all);

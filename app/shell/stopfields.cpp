@@ -22,8 +22,7 @@ struct Shape
 Shape shapeOf(const std::string &key)
 {
     if (key.ends_with("_um"))
-        return { Dimension::Length, Figure::clearanceUnit(), 1e-6,
-                 Figure::system() == UnitSystem::Imperial ? 2 : 0 };
+        return { Dimension::Length, "µm", 1e-6, 0 };
     if (key.ends_with("_mm"))
         return { Dimension::Length, "mm", 1e-3, 2 };
     if (key.ends_with("_mm2"))
@@ -37,7 +36,7 @@ Shape shapeOf(const std::string &key)
 Shape shapeOfUnit(std::string_view unit)
 {
     if (unit == "°C")
-        return { Dimension::Temperature, Figure::temperatureUnit(), 1, 0 };
+        return { Dimension::Temperature, "°C", 1, 0 };
     if (unit == "K")
         return { Dimension::TemperatureDifference, "K", 1, 0 };
     if (unit == "s")
@@ -45,10 +44,9 @@ Shape shapeOfUnit(std::string_view unit)
     if (unit == "rev/min")
         return { Dimension::Speed, "rev/min", 1, 0 };
     if (unit == "kPa")
-        return { Dimension::Pressure, Figure::pressureUnit(), 1e3, 2 };
+        return { Dimension::Pressure, "bar", 1e3, 2 };
     if (unit == "µm")
-        return { Dimension::Length, Figure::clearanceUnit(), 1e-6,
-                 Figure::system() == UnitSystem::Imperial ? 2 : 0 };
+        return { Dimension::Length, "µm", 1e-6, 0 };
     if (unit == "mm")
         return { Dimension::Length, "mm", 1e-3, 1 };
     if (unit == "m")
@@ -56,7 +54,7 @@ Shape shapeOfUnit(std::string_view unit)
     if (unit == "mm²")
         return { Dimension::Area, "mm²", 1e-6, 0 };
     if (unit == "l")
-        return { Dimension::Volume, Figure::volumeUnit(), 1e-3, 2 };
+        return { Dimension::Volume, "l", 1e-3, 2 };
     if (unit == "°")
         return { Dimension::Number, "", 1, 0 };
     if (unit == "l/min")
@@ -92,11 +90,8 @@ PanelField valueField(const char *group, const ValueKey &key, bool withSource,
         label += QStringLiteral(", ") + qs(key.unit);
     if (!own && key.usual)
         label += withSource
-            ? QObject::tr(" (else %1; %2)")
-                  .arg(qs(formatNumber(*key.usual, std::abs(*key.usual) < 10 ? 2 : 0)),
-                       qs(key.source))
-            : QObject::tr(", else %1")
-                  .arg(qs(formatPlain(*key.usual, std::abs(*key.usual) < 1 ? 2 : 0)));
+            ? QObject::tr(" (else %1; %2)").arg(inFileUnit(*key.usual, key.unit), qs(key.source))
+            : QObject::tr(", else %1").arg(inFileUnit(*key.usual, key.unit));
     return { QLatin1String(group) + u'.' + qs(key.key),
              label,
              shape.dimension,
@@ -223,8 +218,8 @@ PanelField limitField(OpenBuild &open, const std::string &family, const char *ke
     return { qs("limit." + family + "." + key),
              label,
              Dimension::Length,
-             Figure::clearanceUnit(),
-             Figure::system() == UnitSystem::Imperial ? 2 : 1,
+             "µm",
+             1,
              um ? std::optional(*um * 1e-6) : std::nullopt,
              [&open, family, key](double si) {
                  return open.edit(SetLimit { family, key, std::round(si * 1e10) / 1e4 });

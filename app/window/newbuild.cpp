@@ -204,9 +204,9 @@ void NewBuildDialog::work()
     const auto idle = model ? model->at(m_build.use.hotIdle_rpm, OperatingModel::Detail::Values)
                             : Result<OperatingResult>(tl::unexpected(model.error()));
     m_says->setText(
-        tr("%1, %2 l, %3 stops. Hot idle with middling clearances about %4. All sizes are a "
+        tr("%1, %2, %3 checkpoints. Hot idle with middling clearances about %4. All sizes are a "
            "beginning in proportion to bore and stroke: correct them on the Route.")
-            .arg(qs(m_build.engine.layout), qs(formatNumber(m_build.engine.displacement_l, 2)))
+            .arg(qs(m_build.engine.layout), inWords(asVolume(m_build.engine.displacement_l)))
             .arg(m_build.engine.stops.size())
             .arg(idle ? Figure::pressure(idle->gauge.value_pa).text() : tr("not to be found")));
 }

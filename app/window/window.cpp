@@ -3,6 +3,7 @@
 
 #include "devices/serialgauge.h"
 #include "devices/serialsender.h"
+#include "entry/quantityfield.h"
 #include "window/benches.h"
 
 #include <QApplication>
@@ -368,6 +369,8 @@ void MainWindow::setTheme(ThemeChoice choice)
 void MainWindow::setUnits(UnitSystem system)
 {
     Figure::setSystem(system);
+    for (QuantityField *field : findChildren<QuantityField *>())
+        field->followUnits();
     m_strip->refresh();
     refresh();
 }

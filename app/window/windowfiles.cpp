@@ -232,9 +232,9 @@ void MainWindow::offerRecovery(FoundJournals found)
         const QString where = first.buildPath.empty()
             ? tr("%1 (never saved)").arg(qs(first.recovered.name))
             : QFileInfo(qs(first.buildPath)).fileName();
-        QString text = tr("The last run ended without saving: %1, %2 edits, the last on %3.")
+        QString text = tr("The last run ended without saving: %1, %2, the last on %3.")
                            .arg(where)
-                           .arg(first.edits.size())
+                           .arg(counted(first.edits.size(), tr("edit"), tr("edits")))
                            .arg(when(first.at));
         if (first.file == Recovery::File::Changed)
             text += tr(" The file was saved since then: this opens as a copy beside it.");
@@ -381,7 +381,7 @@ void MainWindow::makeFileMenu()
     });
     m_recent = file->addMenu(tr("Open &recent"));
     updateRecent();
-    file->addAction(tr("Shelf of &builds"), this,
+    file->addAction(tr("Compare &builds"), this,
                     [this] { showPage(Place::After, QStringLiteral("shelf")); });
     file->addSeparator();
     file->addAction(tr("&Save"), QKeySequence::Save, this, &MainWindow::save);

@@ -184,7 +184,8 @@ bool MainWindow::takeTable(const std::string &text, const QString &from)
                             .arg(from, qs(ok.error().place), qs(ok.error().message)));
         return false;
     }
-    m_messages->say(tr("%1 readings taken from %2.").arg(table.readings.size()).arg(from));
+    m_messages->say(tr("%1 taken from %2.")
+                        .arg(counted(table.readings.size(), tr("reading"), tr("readings")), from));
     return true;
 }
 

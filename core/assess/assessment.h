@@ -509,19 +509,20 @@ std::vector<WeightSpread> judgeWeights(const Build &build);
 
 /// Gauge and points at hot idle with other cold values of some sizes (index into assessment.sizes →
 /// µm): for "if it were at target". Errors: as Network::solve.
-Result<OperatingResult> hotIdleWith(const Build &build, const Assessment &assessment,
+Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<GaugedSize> &sizes,
                                     const std::map<size_t, double> &cold_um);
 
 /// Any speed and oil temperature, for the sliders.
-Result<OperatingResult> assessAt(const Build &build, const Assessment &assessment, double rpm,
-                                 double oil_c, const CircuitChange &change = {});
+Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
+                                 double rpm, double oil_c, const CircuitChange &change = {});
 
 /// Everything. Never fails: what cannot be solved is said in `unsolved` and as a finding.
 Assessment assess(const Build &build);
 
 /// Pressure against speed at the given oil temperatures, optionally with another oil.
 /// Errors: as Network::solve.
-Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assessment &assessment,
+Result<std::vector<ForecastLine>> forecastLines(const Build &build,
+                                                const std::vector<GaugedSize> &sizes,
                                                 const std::vector<double> &oil_c,
                                                 const std::vector<double> &rpm,
                                                 const CircuitChange &change = {});

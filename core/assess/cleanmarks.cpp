@@ -3,6 +3,7 @@
 
 #include "document/logbook.h"
 #include "passage/plugs.h"
+#include "quantity/dates.h"
 #include "quantity/json.h"
 
 #include <algorithm>
@@ -15,7 +16,7 @@ constexpr std::array<std::string_view, 9> bodies { "pickup", "pump",  "relief", 
 
 std::string dayOf(const std::string &at)
 {
-    return at.empty() ? "" : ", " + at.substr(0, 10);
+    return at.empty() ? "" : ", " + dayText(at.substr(0, 10));
 }
 
 const Plug &plugOf(const Build &build, const PlugState &state)
@@ -127,11 +128,14 @@ CleanVerdict judgeCleanness(const Build &build, const CleaningBook &book, const 
     }
     if (worst) {
         const std::string name = findPassage(build.passages, worst->passage)->name;
-        out.cleanReason = (name == stop.name ? "" : name + ": ") + worst->reason
-            + (alike > 1 ? " (and " + std::to_string(alike - 1) + " more)" : "");
+        out.cleanReason = name == stop.name ? worst->reason : named(name, worst->reason);
+        if (alike > 1)
+            out.cleanReason
+                = { "clean.more", "{0} (and {1} more)", { out.cleanReason, asCount(alike - 1) } };
         if (out.clean == Mark::Hold || out.clean == Mark::LookAgain)
             out.findings.push_back({ "passages@" + stop.id, out.clean, stop.id,
-                                     stop.name + ", clean: " + out.cleanReason, nextFor(*worst) });
+                                     named(stop.name + ", clean", out.cleanReason),
+                                     nextFor(*worst) });
     }
     for (const PlugState &p : book.plugs) {
         const Plug &plug = plugOf(build, p);
@@ -274,8 +278,8 @@ std::string cleaningPlanText(const BuildPlan &p, const UnitStyle &style)
         out += "  " + plug.name + "  " + std::string(findPlugKind(plug.kind)->name) + ", "
             + in->name + "\n";
         const DrawingAdvice how = howToDraw(plug);
-        for (const std::string &line : how.steps)
-            out += "      " + line + "\n";
+        for (const Phrase &line : how.steps)
+            out += "      " + render(line, style) + "\n";
         for (const std::string &line : how.cautions)
             if (std::find(cautions.begin(), cautions.end(), line) == cautions.end())
                 cautions.push_back(line);

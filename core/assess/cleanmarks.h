@@ -17,10 +17,10 @@ std::string plugVerdict(const PlugState &state);
 struct CleanVerdict
 {
     Mark clean = Mark::NotDone;
-    std::string cleanReason;
+    Phrase cleanReason;
     bool hasPassages = false;
     Mark flow = Mark::Proven; ///< only holds count
-    std::string flowReason;
+    Phrase flowReason;
     std::vector<Finding> findings;
 };
 CleanVerdict judgeCleanness(const Build &build, const CleaningBook &book, const Stop &stop);

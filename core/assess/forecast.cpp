@@ -153,26 +153,31 @@ std::optional<double> clearanceChange(const Build &build, const Assessment &now,
 void fillLevers(const Build &build, const OperatingModel &idling, Assessment &out)
 {
     const double oil_c = build.use.hotOil_c;
-    const auto add = [&](const std::string &name, std::optional<double> change,
-                         const std::string &remark = {}) {
+    const auto add = [&](const Phrase &name, std::optional<double> change,
+                         const Phrase &remark = {}) {
         if (change)
-            out.levers.push_back({ name, *change, std::abs(*change) < 50 ? remark : "" });
+            out.levers.push_back({ name, *change, std::abs(*change) < 50 ? remark : Phrase() });
     };
-    add("pump end clearance −25 µm", clearanceChange(build, out, idling, "pump_end", -25),
+    const auto by = [](std::string_view pattern, double um) {
+        return Phrase("lever.clearance", pattern, { asChange(asWholeClearance(um)) });
+    };
+    add(by("pump end clearance {0}", -25), clearanceChange(build, out, idling, "pump_end", -25),
         "the tips govern the slip");
-    add("all mains −10 µm", clearanceChange(build, out, idling, "main", -10));
-    add("big-ends −10 µm", clearanceChange(build, out, idling, "big_end", -10));
+    add(by("all mains {0}", -10), clearanceChange(build, out, idling, "main", -10));
+    add(by("big-ends {0}", -10), clearanceChange(build, out, idling, "big_end", -10));
     if (const ShelfOil *thicker = nextThickerOil(build.oil.oil)) {
         Build changed = build;
         changed.oil = { std::string(thicker->grade), thicker->oil };
         add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, idling, oil_c));
     }
-    add("oil 10 K cooler", hotIdleChange(build, out, idling, oil_c - 10));
-    add("pump section +25 %", hotIdleChange(withLongerRotors(build, 1.25), out, idling, oil_c));
+    add({ "lever.cooler", "oil {0} cooler", { asTemperatureDifference(10) } },
+        hotIdleChange(build, out, idling, oil_c - 10));
+    add({ "lever.section", "pump section {0}", { asChange(asShare(0.25)) } },
+        hotIdleChange(withLongerRotors(build, 1.25), out, idling, oil_c));
     if (std::any_of(build.engine.stops.begin(), build.engine.stops.end(), [](const Stop &stop) {
             return stop.kind == "relief" && !stop.elements.empty();
         }))
-        add("relief spring +1 bar",
+        add({ "lever.spring", "relief spring {0}", { asChange(asPressure(1e5, 1)) } },
             hotIdleChange(withStifferSpring(build, 100), out, idling, oil_c),
             "nothing: still shut");
 }
@@ -200,14 +205,15 @@ std::vector<double> forecastSpeeds(const Build &build)
     return out;
 }
 
-Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assessment &assessment,
+Result<std::vector<ForecastLine>> forecastLines(const Build &build,
+                                                const std::vector<GaugedSize> &sizes,
                                                 const std::vector<double> &oil_c,
                                                 const std::vector<double> &rpm,
                                                 const CircuitChange &change)
 {
     std::vector<ForecastLine> out;
     for (const double t : oil_c) {
-        auto model = OperatingModel::make(build, assessment.sizes, t, change);
+        auto model = OperatingModel::make(build, sizes, t, change);
         if (!model)
             return tl::unexpected(model.error());
         auto line = lineAt(*model, t, rpm);
@@ -218,19 +224,19 @@ Result<std::vector<ForecastLine>> forecastLines(const Build &build, const Assess
     return out;
 }
 
-Result<OperatingResult> assessAt(const Build &build, const Assessment &assessment, double rpm,
-                                 double oil_c, const CircuitChange &change)
+Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
+                                 double rpm, double oil_c, const CircuitChange &change)
 {
-    auto model = OperatingModel::make(build, assessment.sizes, oil_c, change);
+    auto model = OperatingModel::make(build, sizes, oil_c, change);
     if (!model)
         return tl::unexpected(model.error());
     return model->at(rpm);
 }
 
-Result<OperatingResult> hotIdleWith(const Build &build, const Assessment &assessment,
+Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<GaugedSize> &sizes,
                                     const std::map<size_t, double> &cold_um)
 {
-    std::vector<GaugedSize> changed = assessment.sizes;
+    std::vector<GaugedSize> changed = sizes;
     for (const auto &[index, um] : cold_um)
         changed[index].circuit_um = um;
     auto model = OperatingModel::make(build, changed, build.use.hotOil_c);

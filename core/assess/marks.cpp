@@ -7,6 +7,7 @@
 #include "assess/oilreport.h"
 
 #include "oil/grades.h"
+#include "quantity/dates.h"
 
 #include <algorithm>
 #include <cmath>
@@ -34,7 +35,7 @@ MarkAndReason fromProof(const Build &build, const Stop &stop, const char *aspect
         return {};
     std::string reason = p->how.empty() ? std::string(markWord(markFromId(p->verdict))) : p->how;
     if (!p->by.empty())
-        reason += " (" + p->by + (p->at.empty() ? "" : ", " + p->at.substr(0, 10)) + ")";
+        reason += " (" + p->by + (p->at.empty() ? "" : ", " + dayText(p->at.substr(0, 10))) + ")";
     return { markFromId(p->verdict), reason };
 }
 

@@ -387,7 +387,7 @@ Result<OperatingResult> hotIdleWithSample(const Build &build, const Assessment &
     const auto oil = oilOfSample(build, sample);
     if (!oil)
         return tl::unexpected(oil.error());
-    return assessAt(build, assessment, build.use.hotIdle_rpm, build.use.hotOil_c,
+    return assessAt(build, assessment.sizes, build.use.hotIdle_rpm, build.use.hotOil_c,
                     [&](Circuit &, Oil &running) -> Result<void> {
                         running = *oil;
                         return {};

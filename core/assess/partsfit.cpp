@@ -122,7 +122,7 @@ Result<ShellPlan> shellPlan(const Build &build, const Assessment &assessment,
     std::map<size_t, double> changed;
     for (size_t i = 0; i < indices.size(); ++i)
         changed[indices[i]] = out.best.journals[i].clearance.value_m * 1e6;
-    auto idle = hotIdleWith(build, assessment, changed);
+    auto idle = hotIdleWith(build, assessment.sizes, changed);
     if (!idle)
         return tl::unexpected(idle.error());
     out.hotIdle = std::move(*idle);

@@ -7,25 +7,45 @@
 namespace mildpath {
 namespace {
 
-/// In the order of the enum.
-constexpr std::array<std::string_view, 11> placeNames {
-    "Route",    "Clearances", "Pump",       "Bore finish", "Heat",      "Passages",
-    "Forecast", "Film & oil", "Sump & air", "First start", "After run",
+struct Row
+{
+    std::string_view id, name;
 };
+
+/// In the order of the enum.
+constexpr std::array<Row, 11> places { {
+    { "route", "Oil path" },
+    { "clearances", "Clearances" },
+    { "pump", "Pump" },
+    { "bore_finish", "Bore finish" },
+    { "heat", "Heat" },
+    { "passages", "Passages" },
+    { "forecast", "Forecast" },
+    { "film", "Oil & film" },
+    { "sump", "Sump & air" },
+    { "start", "First start" },
+    { "after", "After run" },
+} };
 
 } // namespace
 
 std::string_view placeName(Place place)
 {
-    return placeNames[static_cast<size_t>(place)];
+    return places[static_cast<size_t>(place)].name;
 }
 
-std::optional<Place> placeNamed(std::string_view name)
+std::string_view placeId(Place place)
 {
-    const auto it = std::find(placeNames.begin(), placeNames.end(), name);
-    if (it == placeNames.end())
+    return places[static_cast<size_t>(place)].id;
+}
+
+std::optional<Place> placeOf(std::string_view id)
+{
+    const auto it
+        = std::find_if(places.begin(), places.end(), [&](const Row &row) { return row.id == id; });
+    if (it == places.end())
         return std::nullopt;
-    return static_cast<Place>(it - placeNames.begin());
+    return static_cast<Place>(it - places.begin());
 }
 
 } // namespace mildpath

@@ -21,9 +21,11 @@ enum class Place {
     Start,
     After,
 };
-/// "Clearances", "First start": for people.
+/// "Clearances", "Oil path": for people.
 std::string_view placeName(Place place);
-/// @return absent for a name there is not
-std::optional<Place> placeNamed(std::string_view name);
+/// "clearances", "route": for files and programs; it stays whatever the place is called.
+std::string_view placeId(Place place);
+/// @return absent for an id there is not
+std::optional<Place> placeOf(std::string_view id);
 
 } // namespace mildpath

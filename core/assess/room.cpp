@@ -322,8 +322,7 @@ public:
         }
         preheat();
         const std::string other = otherFamily(m_room.family);
-        add(other == "main" ? "mains −10 µm" : "big-ends −10 µm", m_build,
-            movedBy(m_sizes, other, -10));
+        add(moved(other, -10), m_build, movedBy(m_sizes, other, -10));
         closer();
         grooves();
         spring();
@@ -353,16 +352,23 @@ private:
         add({ "room.preheat", "preheat to {0}", { asTemperature(to_c) } }, changed, m_sizes);
     }
 
+    static Phrase moved(const std::string &family, double um)
+    {
+        return { "room.moved",
+                 family == "main" ? "mains {0}" : "big-ends {0}",
+                 { asChange(asWholeClearance(um)) } };
+    }
+
     /// The family's own clearance moves within the room; it does not widen it.
     void closer()
     {
         const auto found = m_finder.find(m_build, movedBy(m_sizes, m_room.family, -8));
         if (found)
-            m_room.levers.push_back(
-                { m_room.family == "main" ? "mains −8 µm" : "big-ends −8 µm", m_room.least_um,
-                  m_room.most_um, 0, found->gauge_pa / m_room.gauge_pa - 1,
-                  m_room.here_um - 8 < m_room.least_um ? "too tight at the coldest start"
-                                                       : "moves within the room" });
+            m_room.levers.push_back({ moved(m_room.family, -8), m_room.least_um, m_room.most_um, 0,
+                                      found->gauge_pa / m_room.gauge_pa - 1,
+                                      m_room.here_um - 8 < m_room.least_um
+                                          ? "too tight at the coldest start"
+                                          : "moves within the room" });
     }
 
     void grooves()

@@ -238,7 +238,7 @@ private:
         else if (high > l.max_um || (low < l.min_um && l.min_um > 0))
             say(Mark::LookAgain,
                 { "size.across",
-                  "{0} lies across the limit of {1}: cannot say yet, measure again",
+                  "{0} is too close to the limit of {1} to judge: measure again",
                   { value(), asLimit(high > l.max_um ? l.max_um : l.min_um) } },
                 "Measure again, or with a better instrument");
         else if (past != m_size.readings.end())

@@ -62,7 +62,7 @@ constexpr std::array<ElementKey, 12> filmBearingKeys { {
     { "clearance_um", "diametral clearance", required, 0, 5000 },
     { "growth_um_per_k", "growth of that clearance with the sump's temperature", 0.0, -50, 50 },
     { "load_n", "steady load at standstill", 0.0, 0, 1e7 },
-    { "load_n_per_krpm2", "further load per (1000 rev/min)²", 0.0, 0, 1e6 },
+    { "load_n_per_krpm2", "further load, growing with the square of speed", 0.0, 0, 1e6 },
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100, true },
 } };
 

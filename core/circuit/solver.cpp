@@ -521,8 +521,11 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
     double highest = 0;
     for (const double p : out.pressure_pa)
         highest = std::max(highest, p);
-    if (out.pressure_pa[static_cast<size_t>(toNode(m_pump))] > 15e5)
-        add("beyond_strength", "pump outlet beyond what filter cans stand (15 bar)");
+    if (out.pressure_pa[static_cast<size_t>(toNode(m_pump))] > beyondStrength_pa)
+        add("beyond_strength",
+            { "solver.strength",
+              "pump outlet above {0}, what filter cans stand",
+              { asPressure(beyondStrength_pa, 0) } });
 }
 
 } // namespace mildpath

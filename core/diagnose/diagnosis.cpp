@@ -33,9 +33,9 @@ double logSum(const std::vector<double> &logs)
 class Diagnosing
 {
 public:
-    Diagnosing(const Build &build, const Assessment &assessment, Progress *progress)
+    Diagnosing(const Build &build, const std::vector<GaugedSize> &sizes, Progress *progress)
         : m_build(build)
-        , m_assessment(assessment)
+        , m_sizes(sizes)
         , m_progress(progress)
     {
     }
@@ -51,7 +51,7 @@ public:
             if (std::find(conditions.begin(), conditions.end(), c) == conditions.end())
                 conditions.push_back(c);
         }
-        auto made = Diagnoser::make(m_build, m_assessment.sizes, std::move(conditions), m_progress);
+        auto made = Diagnoser::make(m_build, m_sizes, std::move(conditions), m_progress);
         if (!made)
             return tl::unexpected(made.error());
         m_diagnoser = std::move(*made);
@@ -86,8 +86,7 @@ private:
             std::erase_if(m_weighed,
                           [](const Symptom *s) { return s->symptom == "last_lifters_dry"; });
         m_weights = m_diagnoser->weights(m_read, m_weighed);
-        auto logs = flowLogs(m_build, m_assessment.sizes, m_diagnoser->guesses(), m_out.flows,
-                             m_progress);
+        auto logs = flowLogs(m_build, m_sizes, m_diagnoser->guesses(), m_out.flows, m_progress);
         if (!logs)
             return tl::unexpected(logs.error());
         m_flowLogs = std::move(*logs);
@@ -216,8 +215,8 @@ private:
                         guesses.push_back(std::move(g));
                     }
             }
-        const auto solved = Signatures::make(m_build, m_assessment.sizes, guesses,
-                                             signatures().conditions(), m_progress);
+        const auto solved
+            = Signatures::make(m_build, m_sizes, guesses, signatures().conditions(), m_progress);
         if (!solved)
             return tl::unexpected(solved.error());
         weighPairs(*solved, guesses, of, likely);
@@ -380,7 +379,7 @@ private:
     }
 
     const Build &m_build;
-    const Assessment &m_assessment;
+    const std::vector<GaugedSize> &m_sizes;
     Progress *m_progress;
     std::optional<Diagnoser> m_diagnoser;
     size_t m_usual = 0;
@@ -393,9 +392,10 @@ private:
 
 } // namespace
 
-Result<Diagnosis> diagnose(const Build &build, const Assessment &assessment, Progress *progress)
+Result<Diagnosis> diagnose(const Build &build, const std::vector<GaugedSize> &sizes,
+                           Progress *progress)
 {
-    return Diagnosing(build, assessment, progress).run();
+    return Diagnosing(build, sizes, progress).run();
 }
 
 Phrase severityAt(const Build &build, const Candidate &candidate, double severity)

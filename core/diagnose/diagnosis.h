@@ -170,7 +170,7 @@ private:
 };
 
 /// Everything that the build's readings and symptoms say. Errors: as Signatures::make.
-Result<Diagnosis> diagnose(const Build &build, const Assessment &assessment,
+Result<Diagnosis> diagnose(const Build &build, const std::vector<GaugedSize> &sizes,
                            Progress *progress = nullptr);
 
 /// Stable JSON, documented in docs/format.

@@ -225,10 +225,10 @@ private:
     std::vector<Trial> m_out;
 };
 
-Result<RemedyFigures> figuresOf(const Build &build, const Assessment &assessment,
+Result<RemedyFigures> figuresOf(const Build &build, const std::vector<GaugedSize> &sizes,
                                 const CircuitChange &change)
 {
-    auto model = OperatingModel::make(build, assessment.sizes, build.use.hotOil_c, change);
+    auto model = OperatingModel::make(build, sizes, build.use.hotOil_c, change);
     if (!model)
         return tl::unexpected(model.error());
     const auto idle = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Everything);
@@ -303,11 +303,11 @@ std::string_view churnWord(Churn churn)
     return "";
 }
 
-Result<RemedyTable> compareRemedies(const Build &build, const Assessment &assessment,
+Result<RemedyTable> compareRemedies(const Build &build, const std::vector<GaugedSize> &sizes,
                                     const std::vector<Fault> &faults)
 {
     const CircuitChange present = faultChange(build, faults);
-    const auto now = figuresOf(build, assessment, present);
+    const auto now = figuresOf(build, sizes, present);
     if (!now)
         return tl::unexpected(now.error());
     RemedyTable out;
@@ -324,7 +324,7 @@ Result<RemedyTable> compareRemedies(const Build &build, const Assessment &assess
                 return ok;
             return t.change(circuit, oil);
         };
-        if (const auto figures = figuresOf(build, assessment, both)) {
+        if (const auto figures = figuresOf(build, sizes, both)) {
             r.figures = *figures;
             judge(out.now, r);
         } else {

@@ -45,7 +45,7 @@ struct RemedyTable
 
 /// All remedies on the build, alone, with some faults present (worn lifter bores, say).
 /// Errors: as Network::solve for the engine as it stands.
-Result<RemedyTable> compareRemedies(const Build &build, const Assessment &assessment,
+Result<RemedyTable> compareRemedies(const Build &build, const std::vector<GaugedSize> &sizes,
                                     const std::vector<Fault> &faults = {});
 std::string_view churnWord(Churn churn);
 Json remediesToJson(const RemedyTable &table);

@@ -22,9 +22,9 @@ double normal(Random &random)
 class Truth
 {
 public:
-    Truth(const Build &build, const Assessment &assessment, const TrialPlan &plan)
+    Truth(const Build &build, const std::vector<GaugedSize> &sizes, const TrialPlan &plan)
         : m_build(build)
-        , m_assessment(assessment)
+        , m_sizes(sizes)
         , m_plan(plan)
     {
     }
@@ -32,7 +32,7 @@ public:
     /// @param random  null: on the model
     std::vector<double> pressures(const Guess &guess, Random *random) const
     {
-        std::vector<GaugedSize> sizes = m_assessment.sizes;
+        std::vector<GaugedSize> sizes = m_sizes;
         double thinner = 1;
         if (random) {
             sizes = drawnSizes(std::move(sizes), *random);
@@ -67,7 +67,7 @@ public:
 
 private:
     const Build &m_build;
-    const Assessment &m_assessment;
+    const std::vector<GaugedSize> &m_sizes;
     const TrialPlan &m_plan;
 };
 
@@ -92,10 +92,10 @@ void addNoise(std::vector<ReadPoint> &read, const std::vector<double> &truth, co
 class Trials
 {
 public:
-    Trials(const Build &build, const Assessment &assessment, const TrialPlan &plan,
+    Trials(const Build &build, const std::vector<GaugedSize> &sizes, const TrialPlan &plan,
            const Diagnoser &diagnoser, std::vector<ReadPoint> places, Progress *progress)
         : m_build(build)
-        , m_truth(build, assessment, plan)
+        , m_truth(build, sizes, plan)
         , m_plan(plan)
         , m_diagnoser(diagnoser)
         , m_places(std::move(places))
@@ -278,14 +278,14 @@ TrialPlan sixReadings(const Build &build)
     return out;
 }
 
-Result<TrialReport> runTrials(const Build &build, const Assessment &assessment,
+Result<TrialReport> runTrials(const Build &build, const std::vector<GaugedSize> &sizes,
                               const TrialPlan &plan, Progress *progress)
 {
     std::vector<Condition> conditions;
     for (const auto &[tap, c] : plan.readings)
         if (std::find(conditions.begin(), conditions.end(), c) == conditions.end())
             conditions.push_back(c);
-    const auto diagnoser = Diagnoser::make(build, assessment.sizes, conditions, progress);
+    const auto diagnoser = Diagnoser::make(build, sizes, conditions, progress);
     if (!diagnoser)
         return tl::unexpected(diagnoser.error());
     std::vector<ReadPoint> places;
@@ -307,7 +307,7 @@ Result<TrialReport> runTrials(const Build &build, const Assessment &assessment,
     out.suspects = static_cast<int>(diagnoser->suspects().size());
     out.groups = static_cast<int>(diagnoser->groups().size());
     out.rows.resize(tasks.size());
-    const Trials trials(build, assessment, plan, *diagnoser, places, progress);
+    const Trials trials(build, sizes, plan, *diagnoser, places, progress);
     onAllCores([&](unsigned first, unsigned step) {
         for (size_t i = first; i < tasks.size() && !(progress && progress->cancel); i += step)
             out.rows[i] = trials.row(tasks[i].guess, tasks[i].suspect,

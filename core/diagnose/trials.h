@@ -59,7 +59,7 @@ struct TrialReport
 /// clearances by their u, the oil's viscosity 5 %, 0.6 of a gauge's uncertainty alike in all its
 /// readings (own choice).
 /// Errors: as Signatures::make; `cancelled`.
-Result<TrialReport> runTrials(const Build &build, const Assessment &assessment,
+Result<TrialReport> runTrials(const Build &build, const std::vector<GaugedSize> &sizes,
                               const TrialPlan &plan, Progress *progress = nullptr);
 Json trialsToJson(const TrialReport &report);
 /// Table for docs: a line a fault and severity, then which kinds lead instead.

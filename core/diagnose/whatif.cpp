@@ -66,17 +66,17 @@ bool TapChange::shows() const
     return distance >= seenDistance;
 }
 
-Result<WhatIf> whatIf(const Build &build, const Assessment &assessment,
+Result<WhatIf> whatIf(const Build &build, const std::vector<GaugedSize> &sizes,
                       const std::vector<Fault> &faults, double rpm, double oil_c)
 {
     WhatIf out;
-    auto healthy = OperatingModel::make(build, assessment.sizes, oil_c);
+    auto healthy = OperatingModel::make(build, sizes, oil_c);
     if (!healthy)
         return tl::unexpected(healthy.error());
     auto before = healthy->at(rpm);
     if (!before)
         return tl::unexpected(before.error());
-    auto changed = OperatingModel::make(build, assessment.sizes, oil_c, faultChange(build, faults));
+    auto changed = OperatingModel::make(build, sizes, oil_c, faultChange(build, faults));
     if (!changed)
         return tl::unexpected(changed.error());
     auto after = changed->at(rpm);

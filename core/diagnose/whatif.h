@@ -28,7 +28,7 @@ struct WhatIf
     Phrase elsewhere; ///< which other tap shows it best; empty: none does
 };
 /// Errors: as applyFault and Network::solve.
-Result<WhatIf> whatIf(const Build &build, const Assessment &assessment,
+Result<WhatIf> whatIf(const Build &build, const std::vector<GaugedSize> &sizes,
                       const std::vector<Fault> &faults, double rpm, double oil_c);
 
 Json whatIfToJson(const Build &build, const std::vector<Fault> &faults, const WhatIf &result);

@@ -211,23 +211,29 @@ Result<Build> dropOil(Build out, const DropOil &e)
     return out;
 }
 
-std::string describeKey(const RecordType &settings, const std::string &name, double value)
+Phrase withValue(const std::string &name, double value, std::string_view unit)
+{
+    return { "", "{0} {1}", { name, ofFileUnit(value, unit) } };
+}
+
+Phrase describeKey(const RecordType &settings, const std::string &name, double value)
 {
     const Field *field = settings.find(name);
     if (!field)
         return name;
-    return std::string(field->meaning) + " " + formatPlain(value, field->most < 10 ? 2 : 0) + " "
-        + std::string(field->unit);
+    return withValue(std::string(field->meaning), value, field->unit);
 }
 
-std::string describeHeatPoint(const HeatPoint &p)
+Phrase describeHeatPoint(const HeatPoint &p)
 {
-    std::string out = "heated block";
     if (p.takenBack)
-        return out + ": a point taken back";
+        return "heated block: a point withdrawn";
+    Phrase out = "heated block";
     if (!p.spots_c.empty())
-        out += ", " + formatPlain(p.spots_c.front(), 0) + " °C";
-    return p.reading_um ? out + ": " + formatPlain(*p.reading_um, 1) + " µm" : out;
+        append(out, asPhrase(asTemperature(p.spots_c.front())), "{*|, }");
+    if (p.reading_um)
+        append(out, asPhrase(asClearance(*p.reading_um)), "{*|: }");
+    return out;
 }
 
 std::string stopName(const Build &build, const std::string &id)
@@ -258,13 +264,16 @@ Result<void> checkReadingValue(const Family &family, double value_um)
     const bool runOut = family.id == "run_out";
     if (!(runOut ? value_um >= 0 : value_um > 0))
         return fail("",
-                    runOut ? "a run-out is not below zero"
-                           : "a clearance is above zero; " + formatPlain(value_um, 1)
-                            + " µm would be a press fit");
+                    runOut ? Phrase("a run-out is not below zero")
+                           : Phrase("reading.press_fit",
+                                    "a clearance is above zero; {0} would be an interference fit",
+                                    { asClearance(value_um) }));
     if (!(value_um <= mostClearanceReading_um))
         return fail("",
-                    formatPlain(value_um / 1000, 2) + " mm cannot be "
-                        + std::string(family.quantity) + " (at most 1 mm)");
+                    { "reading.too_wide",
+                      "{0} cannot be {1} (at most {2})",
+                      { asLength(value_um / 1000, 2), family.quantity,
+                        asLength(mostClearanceReading_um / 1000, 0) } });
     return {};
 }
 
@@ -414,112 +423,112 @@ Result<Build> replayEdits(const Build &build, std::span<const Edit> edits)
     return checked(std::move(out));
 }
 
-std::string describeEdit(const Build &build, const Edit &edit)
+Phrase describeEdit(const Build &build, const Edit &edit)
 {
-    return std::visit(
-        Overloaded {
-            [&](const EnterReading &e) {
-                const Reading &r = e.reading;
-                if (!r.feel.empty())
-                    return placeText(build, placeOf(r)) + ": " + r.feel;
-                const double um = r.bore_mm && r.journal_mm ? (*r.bore_mm - *r.journal_mm) * 1e3
-                                                            : r.value_um.value_or(0);
-                return placeText(build, placeOf(r)) + ": " + formatPlain(um, 1) + " µm";
-            },
-            [&](const EnterReadings &e) { return std::to_string(e.readings.size()) + " readings"; },
-            [&](const WithdrawReading &e) { return placeText(build, e.place) + " taken back"; },
-            [&](const SetOil &e) { return "oil " + e.oil.grade; },
-            [&](const SetUse &e) { return describeKey(recordType<Use>(), e.key, e.value); },
-            [&](const SetLimit &e) {
-                const Family *family = findFamily(e.kind);
-                return (family ? std::string(family->plural) : e.kind) + ": "
-                    + e.key.substr(0, e.key.find('_')) + " " + formatPlain(e.value, 1) + " µm";
-            },
-            [&](const SetElementValue &e) {
-                const Element *element = build.circuit.find(e.element);
-                const ElementKey *key = element ? findElementKey(element->type, e.key) : nullptr;
-                return (key ? std::string(key->meaning) : e.key) + " " + formatPlain(e.value, 1)
-                    + " " + std::string(unitOfKey(e.key));
-            },
-            [&](const SetStopValue &e) {
-                const Stop *stop = build.engine.find(e.stop);
-                const StopKey *key = stop ? findStopKey(stop->kind, e.key) : nullptr;
-                const std::string name
-                    = stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key);
-                return e.value
-                    ? name + " " + formatPlain(*e.value, 2) + " " + std::string(unitOfKey(e.key))
-                    : name + " taken away";
-            },
-            [&](const TickFastener &e) {
-                return "bolt " + std::to_string(e.tick.fastener)
-                    + (e.tick.stage > 0 ? ", stage " + std::to_string(e.tick.stage) : " loosened");
-            },
-            [&](const FitShells &e) {
-                return stopName(build, e.stop) + ", shells " + e.fitted.upper + "/"
-                    + e.fitted.lower;
-            },
-            [&](const SetShellRow &e) { return "shell " + e.row.name; },
-            [&](const SetSizeClass &e) {
-                return (e.journal ? "journal class " : "housing class ") + e.sizeClass.name;
-            },
-            [&](const WeighPart &e) {
-                return e.weighing.part + " " + std::to_string(e.weighing.item) + ": "
-                    + formatPlain(e.weighing.grams, 1) + " g";
-            },
-            [&](const Choose &e) { return "choice: " + e.choice.answer; },
-            [&](const SetHeat &e) { return describeKey(recordType<Heat>(), e.key, e.value); },
-            [&](const SetMaterial &e) {
-                return "material of " + e.part + ": "
-                    + (e.material.empty() ? "as the block" : e.material);
-            },
-            [&](const SetExpansion &e) {
-                return "expansion of " + e.material + ": "
-                    + (e.expansion ? formatPlain(e.expansion->per_k * 1e6, 1) + "e-6 per kelvin"
-                                   : "the handbook's");
-            },
-            [&](const EnterHeatPoint &e) { return describeHeatPoint(e.point); },
-            [&](const AddProof &e) {
-                return stopName(build, e.proof.stop) + " " + e.proof.aspect + " "
-                    + (e.proof.verdict == "proven"     ? "proven"
-                           : e.proof.verdict == "hold" ? "holds the start"
-                                                       : "look again");
-            },
-            [&](const Rename &e) { return "name " + e.name; },
-            [&](const SetEngine &e) { return describeKey(recordType<Engine>(), e.key, e.value); },
-            [&](const KeepOil &e) { return "oil " + e.oil.grade + " kept"; },
-            [&](const DropOil &e) { return "oil " + e.name + " taken off the list"; },
-            [&](const AddStop &e) {
-                return (e.name.empty() ? usualName(e.kind) : e.name) + " behind "
-                    + stopName(build, e.behind);
-            },
-            [&](const RemoveStop &e) { return stopName(build, e.stop) + " taken out"; },
-            [&](const MoveStop &e) {
-                return stopName(build, e.stop) + (e.by < 0 ? " earlier" : " later")
-                    + " in oil order";
-            },
-            [&](const TurnStop &e) {
-                return stopName(build, e.stop) + " becomes " + usualName(e.kind);
-            },
-            [&](const FeedStop &e) {
-                return stopName(build, e.stop) + " fed from " + stopName(build, e.from);
-            },
-            [&](const NameStop &e) { return stopName(build, e.stop) + " named " + e.name; },
-            [&](const MoveGauge &e) { return "gauge on " + stopName(build, e.stop); },
-            [&](const PassageEdit &e) { return describePassageEdit(build, e); },
-            [&](const LineEdit &e) { return describeLineEdit(build, e); },
-            [&](const SumpEdit &e) { return describeSumpEdit(e); },
-            [&](const SetSectionValue &e) {
-                return describeValue(sectionKeys(e.section), e.key, e.value);
-            },
-            [&](const SetStartValue &e) { return describeValue(startKeys(), e.key, e.value); },
-            [&](const EditAll &e) { return e.name; },
-            [&](const SetAlike &e) {
-                const ElementKey *key = findElementKey(e.type, e.key);
-                return stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key)
-                    + " " + formatPlain(e.value, 1) + " " + std::string(unitOfKey(e.key));
-            },
+    const auto words = Overloaded {
+        [&](const EnterReading &e) {
+            const Reading &r = e.reading;
+            if (!r.feel.empty())
+                return named(placeText(build, placeOf(r)), r.feel);
+            const double um = r.bore_mm && r.journal_mm ? (*r.bore_mm - *r.journal_mm) * 1e3
+                                                        : r.value_um.value_or(0);
+            return named(placeText(build, placeOf(r)), asPhrase(asClearance(um)));
         },
-        edit);
+        [&](const EnterReadings &e) {
+            return Phrase("edit.readings", "{0} {0|reading|readings}",
+                          { asCount(e.readings.size()) });
+        },
+        [&](const WithdrawReading &e) { return placeText(build, e.place) + " withdrawn"; },
+        [&](const SetOil &e) { return "oil " + e.oil.grade; },
+        [&](const SetUse &e) { return describeKey(recordType<Use>(), e.key, e.value); },
+        [&](const SetLimit &e) {
+            const Family *family = findFamily(e.kind);
+            return withValue((family ? std::string(family->plural) : e.kind) + ": "
+                                 + e.key.substr(0, e.key.find('_')),
+                             e.value, "µm");
+        },
+        [&](const SetElementValue &e) {
+            const Element *element = build.circuit.find(e.element);
+            const ElementKey *key = element ? findElementKey(element->type, e.key) : nullptr;
+            return withValue(key ? std::string(key->meaning) : e.key, e.value, unitOfKey(e.key));
+        },
+        [&](const SetStopValue &e) {
+            const Stop *stop = build.engine.find(e.stop);
+            const StopKey *key = stop ? findStopKey(stop->kind, e.key) : nullptr;
+            const std::string name
+                = stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key);
+            return e.value ? withValue(name, *e.value, unitOfKey(e.key))
+                           : Phrase(name + " removed");
+        },
+        [&](const TickFastener &e) {
+            return "bolt " + std::to_string(e.tick.fastener)
+                + (e.tick.stage > 0 ? ", stage " + std::to_string(e.tick.stage) : " loosened");
+        },
+        [&](const FitShells &e) {
+            return stopName(build, e.stop) + ", shells " + e.fitted.upper + "/" + e.fitted.lower;
+        },
+        [&](const SetShellRow &e) { return "shell " + e.row.name; },
+        [&](const SetSizeClass &e) {
+            return (e.journal ? "journal class " : "housing class ") + e.sizeClass.name;
+        },
+        [&](const WeighPart &e) {
+            return named(e.weighing.part + " " + std::to_string(e.weighing.item),
+                         asPhrase(Quantity { e.weighing.grams, Shows::Mass, 0, 1 }));
+        },
+        [&](const Choose &e) { return "choice: " + e.choice.answer; },
+        [&](const SetHeat &e) { return describeKey(recordType<Heat>(), e.key, e.value); },
+        [&](const SetMaterial &e) {
+            return "material of " + e.part + ": "
+                + (e.material.empty() ? "as the block" : e.material);
+        },
+        [&](const SetExpansion &e) {
+            return named("expansion of " + e.material,
+                         e.expansion ? asPhrase({ e.expansion->per_k, Shows::Expansion })
+                                     : Phrase("the handbook's"));
+        },
+        [&](const EnterHeatPoint &e) { return describeHeatPoint(e.point); },
+        [&](const AddProof &e) {
+            return stopName(build, e.proof.stop) + " " + e.proof.aspect + " "
+                + (e.proof.verdict == "proven"     ? "proven"
+                       : e.proof.verdict == "hold" ? "holds the start"
+                                                   : "check again");
+        },
+        [&](const Rename &e) { return "name " + e.name; },
+        [&](const SetEngine &e) { return describeKey(recordType<Engine>(), e.key, e.value); },
+        [&](const KeepOil &e) { return "oil " + e.oil.grade + " kept"; },
+        [&](const DropOil &e) { return "oil " + e.name + " taken off the list"; },
+        [&](const AddStop &e) {
+            return (e.name.empty() ? usualName(e.kind) : e.name) + " behind "
+                + stopName(build, e.behind);
+        },
+        [&](const RemoveStop &e) { return stopName(build, e.stop) + " taken out"; },
+        [&](const MoveStop &e) {
+            return stopName(build, e.stop) + (e.by < 0 ? " earlier" : " later") + " in oil order";
+        },
+        [&](const TurnStop &e) {
+            return stopName(build, e.stop) + " becomes " + usualName(e.kind);
+        },
+        [&](const FeedStop &e) {
+            return stopName(build, e.stop) + " fed from " + stopName(build, e.from);
+        },
+        [&](const NameStop &e) { return stopName(build, e.stop) + " named " + e.name; },
+        [&](const MoveGauge &e) { return "gauge on " + stopName(build, e.stop); },
+        [&](const PassageEdit &e) { return describePassageEdit(build, e); },
+        [&](const LineEdit &e) { return describeLineEdit(build, e); },
+        [&](const SumpEdit &e) { return describeSumpEdit(e); },
+        [&](const SetSectionValue &e) {
+            return describeValue(sectionKeys(e.section), e.key, e.value);
+        },
+        [&](const SetStartValue &e) { return describeValue(startKeys(), e.key, e.value); },
+        [&](const EditAll &e) { return e.name; },
+        [&](const SetAlike &e) {
+            const ElementKey *key = findElementKey(e.type, e.key);
+            return withValue(stopName(build, e.stop) + ", "
+                                 + (key ? std::string(key->meaning) : e.key),
+                             e.value, unitOfKey(e.key));
+        },
+    };
+    return std::visit([&](const auto &e) { return Phrase(words(e)); }, edit);
 }
 
 } // namespace mildpath

@@ -191,7 +191,7 @@ Result<Build> replayEdits(const Build &build, std::span<const Edit> edits);
 Result<void> checkReadingValue(const Family &family, double value_um);
 
 /// One sentence for the Edit menu: "Main 4, front 90°: 58 µm".
-std::string describeEdit(const Build &build, const Edit &edit);
+Phrase describeEdit(const Build &build, const Edit &edit);
 
 Json editToJson(const Edit &edit);
 Result<Edit> editFromJson(const Json &json);

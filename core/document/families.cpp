@@ -28,8 +28,7 @@ constexpr std::array<Method, 6> methodTable { {
       false },
     { "plastic_strip", "plastic strip", "plastic strip", 2, 3.7,
       "12.7 µm chart steps: step/(2√3), JCGM 100", true },
-    { "drop_feel", "feel of the dropping rod", "feel", 1, 5.8, "a band of ± 10 µm, common practice",
-      true },
+    { "drop_feel", "rod drop test", "feel", 1, 5.8, "a band of ± 10 µm, common practice", true },
 } };
 
 constexpr std::array<DropFeel, 3> feels { {

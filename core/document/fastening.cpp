@@ -95,10 +95,11 @@ std::optional<bool> capTorqued(const Build &build, std::string_view stop)
     return std::nullopt;
 }
 
-std::string stageText(const TorqueStage &stage)
+Phrase stageText(const TorqueStage &stage)
 {
-    return stage.torque_nm > 0 ? formatPlain(stage.torque_nm, 0) + " Nm"
-                               : "+ " + formatPlain(stage.angle_deg, 0) + "°";
+    if (stage.torque_nm > 0)
+        return asPhrase({ stage.torque_nm, Shows::Torque });
+    return asPhrase(asChange({ stage.angle_deg, Shows::Angle }));
 }
 
 } // namespace mildpath

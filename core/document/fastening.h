@@ -84,7 +84,7 @@ TorqueState torqueState(const Build &build, const TorqueCard &card);
 std::optional<bool> capTorqued(const Build &build, std::string_view stop);
 
 /// "60 Nm", "+ 90°".
-std::string stageText(const TorqueStage &stage);
+Phrase stageText(const TorqueStage &stage);
 
 template <> const RecordType &recordType<TorqueCard>();
 template <> const RecordType &recordType<TorqueTick>();

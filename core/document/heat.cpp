@@ -49,10 +49,7 @@ private:
     {
         if (v >= least && v <= most)
             return;
-        const int decimals = most <= 1 ? 2 : 0;
-        add(place,
-            "must be " + formatPlain(least, decimals) + " to " + formatPlain(most, decimals)
-                + (unit.empty() ? "" : " " + std::string(unit)) + ", is " + formatPlain(v, 2));
+        add(place, mustBe(least, most, v, unit));
     }
 
     void expansion(const std::string &id, const OwnExpansion &e)
@@ -62,10 +59,15 @@ private:
             add(place, "there is no material \"" + id + "\"");
         if (!(e.per_k > 0 && e.per_k <= 60e-6))
             add(place + "/per_k",
-                "must be above 0 and at most 60e-6 per kelvin, is " + formatPlain(e.per_k * 1e6, 2)
-                    + "e-6");
+                { "heat.expansion",
+                  "must be above 0 and at most {0}, is {1}",
+                  { Quantity { 60e-6, Shows::Expansion },
+                    Quantity { e.per_k, Shows::Expansion } } });
         if (!(e.u_per_k >= 0 && e.u_per_k <= 20e-6))
-            add(place + "/u_per_k", "must be 0 to 20e-6 per kelvin");
+            add(place + "/u_per_k",
+                { "heat.expansion_u",
+                  "must be {0}",
+                  { QuantityRange { { 0, Shows::Expansion }, { 20e-6, Shows::Expansion } } } });
     }
 
     void point(const HeatPoint &p, const std::string &place)

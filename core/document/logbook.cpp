@@ -115,73 +115,72 @@ std::string targetName(const Build &build, const CleanEvent &e)
     return e.scope == "part" ? std::string(partName(e.target)) : "the whole engine";
 }
 
-std::string describeEntry(const Build &build, const LogEntry &entry)
+Phrase describeEntry(const Build &build, const LogEntry &entry)
 {
-    return std::visit(
-        Overloaded {
-            [&](const CleanEvent &e) {
-                const EventKind *k = findEventKind(e.kind);
-                const std::string on = targetName(build, e);
-                if (e.scope == "job")
-                    return on;
-                return on + ": " + (k ? std::string(k->name) : e.kind)
-                    + (e.result.empty() ? "" : ", " + e.result);
-            },
-            [&](const DebrisFind &f) {
-                return "found in " + (f.stop.empty() ? f.place : nameOfStop(build, f.stop)) + ": "
-                    + f.colour + " " + f.size;
-            },
-            [&](const Sign &s) {
-                const SignKind *k = findSignKind(s.sign);
-                return nameOfStop(build, s.stop) + ": " + (k ? std::string(k->text) : s.sign)
-                    + (s.there ? "" : ", not there");
-            },
-            [&](const BearingFailure &f) { return nameOfStop(build, f.stop) + " failed"; },
-            [&](const Repair &r) { return nameOfStop(build, r.item) + " " + r.done; },
-            [&](const ShopJob &j) {
-                const MachiningJob *k = findMachiningJob(j.job);
-                return "for the machine shop: " + (k ? std::string(k->name) : j.note);
-            },
-            [&](const GaugeReading &r) {
-                return tapName(build, r.tap) + ", " + formatPlain(r.rpm, 0)
-                    + " rev/min: " + formatPlain(r.pressure_kpa / 100, 2) + " bar";
-            },
-            [&](const Symptom &s) {
-                if (s.symptom == otherNoise && !s.sound.empty())
-                    return s.sound + " heard";
-                const SymptomKind *k = findSymptomKind(s.symptom);
-                return (k ? std::string(k->text) : s.symptom) + (s.there ? "" : ", not there");
-            },
-            [&](const FlowSeen &f) { return nameOfStop(build, f.stop) + ": oil " + f.saw; },
-            [&](const Scenario &s) { return "what if: " + s.name; },
-            [&](const SignOff &s) { return "signed: " + s.said; },
-            [&](const CardStep &s) {
-                std::string step = s.step;
-                std::replace(step.begin(), step.end(), '_', ' ');
-                return "run card, " + step
-                    + (s.outcome == "done"         ? ""
-                           : s.outcome == "not_so" ? ": not so"
-                                                   : ": skipped");
-            },
-            [&](const RunLog &r) {
-                return "recorded " + r.kind + ", " + formatPlain(r.seconds, 0) + " s";
-            },
-            [&](const Calibration &c) { return "forecast calibrated: " + c.input; },
-            [&](const FilterCut &c) { return "filter cut at " + hoursText(c.engine_h); },
-            [&](const OilSample &o) {
-                return o.of == "new" ? "new oil analysed" + (o.oil.empty() ? "" : ": " + o.oil)
-                                     : "oil sample at " + hoursText(o.engine_h);
-            },
-            [&](const Opening &o) { return "opened again at " + hoursText(o.engine_h); },
-            [&](const SealCheck &c) {
-                return (c.kind == "vacuum" ? "crankcase vacuum " : "blow-by ") + c.phase + ", "
-                    + formatPlain(c.rpm, 0) + " rev/min";
-            },
-            [&](const BoreTrace &t) {
-                return "bore " + std::to_string(t.bore) + ", trace " + t.phase;
-            },
+    const auto words = Overloaded {
+        [&](const CleanEvent &e) {
+            const EventKind *k = findEventKind(e.kind);
+            const std::string on = targetName(build, e);
+            if (e.scope == "job")
+                return on;
+            return on + ": " + (k ? std::string(k->name) : e.kind)
+                + (e.result.empty() ? "" : ", " + e.result);
         },
-        entry);
+        [&](const DebrisFind &f) {
+            return "found in " + (f.stop.empty() ? f.place : nameOfStop(build, f.stop)) + ": "
+                + f.colour + " " + f.size;
+        },
+        [&](const Sign &s) {
+            const SignKind *k = findSignKind(s.sign);
+            return nameOfStop(build, s.stop) + ": " + (k ? std::string(k->text) : s.sign)
+                + (s.there ? "" : ", not there");
+        },
+        [&](const BearingFailure &f) { return nameOfStop(build, f.stop) + " failed"; },
+        [&](const Repair &r) { return nameOfStop(build, r.item) + " " + r.done; },
+        [&](const ShopJob &j) {
+            const MachiningJob *k = findMachiningJob(j.job);
+            return "for the machine shop: " + (k ? std::string(k->name) : j.note);
+        },
+        [&](const GaugeReading &r) {
+            return Phrase(
+                "log.gauge", "{0}, {1}: {2}",
+                { tapName(build, r.tap), asSpeed(r.rpm), asPressure(r.pressure_kpa * 1e3) });
+        },
+        [&](const Symptom &s) {
+            if (s.symptom == otherNoise && !s.sound.empty())
+                return s.sound + " heard";
+            const SymptomKind *k = findSymptomKind(s.symptom);
+            return (k ? std::string(k->text) : s.symptom) + (s.there ? "" : ", not there");
+        },
+        [&](const FlowSeen &f) { return nameOfStop(build, f.stop) + ": oil " + f.saw; },
+        [&](const Scenario &s) { return "what if: " + s.name; },
+        [&](const SignOff &s) { return "signed: " + s.said; },
+        [&](const CardStep &s) {
+            std::string step = s.step;
+            std::replace(step.begin(), step.end(), '_', ' ');
+            return "start-up checklist, " + step
+                + (s.outcome == "done"         ? ""
+                       : s.outcome == "not_so" ? ": not so"
+                                               : ": skipped");
+        },
+        [&](const RunLog &r) {
+            return Phrase("log.run", "recorded {0}, {1}", { r.kind, asTime(r.seconds) });
+        },
+        [&](const Calibration &c) { return "forecast calibrated: " + c.input; },
+        [&](const FilterCut &c) { return "filter cut at " + hoursText(c.engine_h); },
+        [&](const OilSample &o) {
+            return o.of == "new" ? "new oil analysed" + (o.oil.empty() ? "" : ": " + o.oil)
+                                 : "oil sample at " + hoursText(o.engine_h);
+        },
+        [&](const Opening &o) { return "re-inspection at " + hoursText(o.engine_h); },
+        [&](const SealCheck &c) {
+            return Phrase(
+                "log.seal", "{0} {1}, {2}",
+                { c.kind == "vacuum" ? "crankcase vacuum" : "blow-by", c.phase, asSpeed(c.rpm) });
+        },
+        [&](const BoreTrace &t) { return "bore " + std::to_string(t.bore) + ", trace " + t.phase; },
+    };
+    return std::visit([&](const auto &e) { return Phrase(words(e)); }, entry);
 }
 
 bool isCalibrated(std::string_view input)

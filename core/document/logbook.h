@@ -72,7 +72,7 @@ struct TakeBackEntry
 /// Errors: `replaces` or `id` names no standing entry.
 Result<Build> addEntry(Build build, const AddEntry &edit);
 Result<Build> takeBackEntry(Build build, const TakeBackEntry &edit);
-std::string describeEntry(const Build &build, const LogEntry &entry);
+Phrase describeEntry(const Build &build, const LogEntry &entry);
 
 /// Faults of sense in these lists, with their places.
 void checkLogs(const Build &build, std::vector<Error> &errors);

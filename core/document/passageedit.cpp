@@ -117,9 +117,9 @@ std::string passageName(const Build &build, const std::string &id)
     return p ? p->name : id;
 }
 
-std::string entryById(const Build &build, const TakeBackEntry &e)
+Phrase entryById(const Build &build, const TakeBackEntry &e)
 {
-    std::string out;
+    Phrase out;
     forEachLog([&](const auto &log) {
         for (const auto &entry : build.*log.list)
             if (log.key == e.log && entry.id == e.id)
@@ -149,27 +149,29 @@ Result<Build> applyPassageEdit(Build build, const PassageEdit &edit)
         edit);
 }
 
-std::string describePassageEdit(const Build &build, const PassageEdit &edit)
+Phrase describePassageEdit(const Build &build, const PassageEdit &edit)
 {
-    return std::visit(
-        Overloaded {
-            [&](const AddEntry &e) { return describeEntry(build, e.entry); },
-            [&](const TakeBackEntry &e) { return entryById(build, e) + ", taken back"; },
-            [&](const PutPassage &e) { return "passage " + e.passage.name; },
-            [&](const DropPassage &e) {
-                return "passage " + passageName(build, e.passage) + " taken out";
-            },
-            [&](const CutPassage &e) {
-                return passageName(build, e.passage) + " cut at " + formatPlain(e.at_mm, 0) + " mm";
-            },
-            [&](const PutPlug &e) { return "plug " + e.plug.name; },
-            [&](const DropPlug &e) {
-                const Plug *p = findPlug(build.plugs, e.plug);
-                return "plug " + (p ? p->name : e.plug) + " taken off the list";
-            },
-            [&](const DrawPassages &) { return std::string("usual passages"); },
+    const auto words = Overloaded {
+        [&](const AddEntry &e) { return describeEntry(build, e.entry); },
+        [&](const TakeBackEntry &e) {
+            return Phrase("edit.withdrawn", "{0}, withdrawn", { entryById(build, e) });
         },
-        edit);
+        [&](const PutPassage &e) { return "passage " + e.passage.name; },
+        [&](const DropPassage &e) {
+            return "passage " + passageName(build, e.passage) + " taken out";
+        },
+        [&](const CutPassage &e) {
+            return Phrase("edit.cut", "{0} cut at {1}",
+                          { passageName(build, e.passage), asLength(e.at_mm, 0) });
+        },
+        [&](const PutPlug &e) { return "plug " + e.plug.name; },
+        [&](const DropPlug &e) {
+            const Plug *p = findPlug(build.plugs, e.plug);
+            return "plug " + (p ? p->name : e.plug) + " taken off the list";
+        },
+        [&](const DrawPassages &) { return std::string("usual passages"); },
+    };
+    return std::visit([&](const auto &e) { return Phrase(words(e)); }, edit);
 }
 
 } // namespace mildpath

@@ -51,7 +51,7 @@ using PassageEdit = std::variant<AddEntry, TakeBackEntry, PutPassage, DropPassag
 
 /// Errors: the place is what was edited, the reason says what stands against it.
 Result<Build> applyPassageEdit(Build build, const PassageEdit &edit);
-std::string describePassageEdit(const Build &build, const PassageEdit &edit);
+Phrase describePassageEdit(const Build &build, const PassageEdit &edit);
 
 /// A passage set usual for the engine, from its circuit: plausible lengths and ends, to be
 /// corrected by what is seen. Own choice, no source.

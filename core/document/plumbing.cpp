@@ -298,25 +298,23 @@ Result<Build> applyLineEdit(Build build, const LineEdit &edit)
     return build;
 }
 
-std::string describeLineEdit(const Build &build, const LineEdit &edit)
+Phrase describeLineEdit(const Build &build, const LineEdit &edit)
 {
-    return std::visit(Overloaded {
-                          [&](const PutLine &e) {
-                              return "line: " + nameOf(build, e.line.from) + " to "
-                                  + nameOf(build, e.line.to);
-                          },
-                          [&](const DropLine &) { return std::string("line taken off"); },
-                          [&](const CapPort &e) {
-                              return nameOf(build, e.port) + (e.capped ? ": capped" : ": cap off");
-                          },
-                          [&](const SetFilter &e) {
-                              return std::string(e.remote ? "filter away from the block: "
-                                                          : "filter on the block: ")
-                                  + std::string(filterBuild(e.build).name);
-                          },
-                          [&](const DrawLines &) { return std::string("the usual lines"); },
-                      },
-                      edit);
+    const auto words = Overloaded {
+        [&](const PutLine &e) {
+            return "line: " + nameOf(build, e.line.from) + " to " + nameOf(build, e.line.to);
+        },
+        [&](const DropLine &) { return std::string("line taken off"); },
+        [&](const CapPort &e) {
+            return nameOf(build, e.port) + (e.capped ? ": capped" : ": cap off");
+        },
+        [&](const SetFilter &e) {
+            return std::string(e.remote ? "filter away from the block: " : "filter on the block: ")
+                + std::string(filterBuild(e.build).name);
+        },
+        [&](const DrawLines &) { return std::string("the usual lines"); },
+    };
+    return std::visit([&](const auto &e) { return Phrase(words(e)); }, edit);
 }
 
 void dropLooseLines(Build &build)

@@ -110,7 +110,7 @@ using LineEdit = std::variant<PutLine, DropLine, CapPort, SetFilter, DrawLines>;
 
 /// Errors: the place is what was edited, the reason says what stands against it.
 Result<Build> applyLineEdit(Build build, const LineEdit &edit);
-std::string describeLineEdit(const Build &build, const LineEdit &edit);
+Phrase describeLineEdit(const Build &build, const LineEdit &edit);
 
 /// Takes off what joins or caps ports that no longer exist: a stage or a part that goes takes its
 /// lines along.

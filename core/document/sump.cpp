@@ -141,7 +141,6 @@ public:
     }
 
 private:
-    static std::string plain(double v) { return formatPlain(v, std::abs(v) < 10 ? 2 : 0); }
     void add(const std::string &key, Phrase message)
     {
         m_errors.push_back({ "/sump/" + key, std::move(message) });
@@ -161,11 +160,14 @@ private:
         for (const PanPoint &p : points)
             lowest = std::min(lowest, p.z_mm);
         if (std::abs(lowest) > 1e-6)
-            add(key, "its lowest point must stand at height 0, stands at " + plain(lowest));
+            add(key,
+                { "sump.lowest",
+                  "its lowest point must stand at height 0, stands at {0}",
+                  { asLength(lowest) } });
         if (const auto x = m_sump.own(pickup))
             if (const auto floor = floorAt_m(profile, *x * 1e-3); !floor)
                 add(std::string("values/") + pickup,
-                    "the pickup lies outside the pan: " + plain(*x) + " mm");
+                    { "sump.outside", "the pickup lies outside the pan: {0}", { asLength(*x) } });
     }
 
     /// A swept circle that reaches under the floor is a slip of the pen.
@@ -184,7 +186,9 @@ private:
                 = across.empty() ? std::optional(0.0) : floorAt_m(across, x.value_or(0) * 1e-3);
             if (floor && *z - *r < *floor * 1e3)
                 add(std::string("values/") + zKey,
-                    "what it sweeps reaches under the floor of the pan: " + plain(*z - *r) + " mm");
+                    { "sump.under",
+                      "what it sweeps reaches under the floor of the pan: {0}",
+                      { asLength(*z - *r) } });
         }
     }
 
@@ -259,24 +263,23 @@ Result<Build> applySumpEdit(Build build, const SumpEdit &edit)
     return build;
 }
 
-std::string describeSumpEdit(const SumpEdit &edit)
+Phrase describeSumpEdit(const SumpEdit &edit)
 {
-    return std::visit(Overloaded {
-                          [](const SetPan &e) {
-                              for (const PanShape &s : panShapes())
-                                  if (s.id == e.shape)
-                                      return "pan " + std::string(s.name);
-                              return std::string(e.benchFill.empty()
-                                                     ? "section of the pan"
-                                                     : "pan from litres and heights");
-                          },
-                          [](const SetSumpValue &e) { return describeValue(keys, e.key, e.value); },
-                          [](const SetForeign &e) {
-                              return std::string(e.fuel ? "fuel" : "coolant")
-                                  + " in the oil: " + (e.word.empty() ? "not said" : e.word);
-                          },
-                      },
-                      edit);
+    const auto words = Overloaded {
+        [](const SetPan &e) {
+            for (const PanShape &s : panShapes())
+                if (s.id == e.shape)
+                    return "pan " + std::string(s.name);
+            return std::string(e.benchFill.empty() ? "section of the pan"
+                                                   : "pan from litres and heights");
+        },
+        [](const SetSumpValue &e) { return describeValue(keys, e.key, e.value); },
+        [](const SetForeign &e) {
+            return std::string(e.fuel ? "fuel" : "coolant")
+                + " in the oil: " + (e.word.empty() ? "not said" : e.word);
+        },
+    };
+    return std::visit([&](const auto &e) { return Phrase(words(e)); }, edit);
 }
 
 void checkSump(const Build &build, std::vector<Error> &errors)

@@ -127,7 +127,7 @@ Result<SetPan> panFromBenchFill(const Sump &sump, std::vector<BenchFill> steps);
 
 /// Errors: the place is what was edited, the reason says what stands against it.
 Result<Build> applySumpEdit(Build build, const SumpEdit &edit);
-std::string describeSumpEdit(const SumpEdit &edit);
+Phrase describeSumpEdit(const SumpEdit &edit);
 
 template <> const RecordType &recordType<PanPoint>();
 template <> const RecordType &recordType<BenchFill>();

@@ -126,18 +126,18 @@ private:
         else if (!(v >= known->least && v <= known->most)
                  || (known->aboveLeast && v == known->least))
             add(place,
-                std::string(known->meaning) + " must be " + (known->aboveLeast ? "above " : "")
-                    + formatPlain(known->least, 0) + " to " + formatPlain(known->most, 1) + ", is "
-                    + formatPlain(v, 2));
+                { "",
+                  known->aboveLeast ? "{0} above the least: {1}" : "{0} {1}",
+                  { known->meaning, mustBe(known->least, known->most, v, unitOfKey(key)) } });
     }
 
     void shelledStop(const Stop &s, const std::string &place)
     {
         if (!(s.journal_mm > 5 && s.journal_mm <= 500))
             add(place + "/journal_mm",
-                "a bearing needs a journal of 5 to 500 mm, has " + formatPlain(s.journal_mm, 3));
+                { "", "a bearing's journal {0}", { mustBe(5, 500, s.journal_mm, "mm") } });
         if (!(s.shellWall_mm >= 0 && s.shellWall_mm <= 20))
-            add(place + "/shell_wall_mm", "must be 0 to 20 mm");
+            add(place + "/shell_wall_mm", mustBe(0, 20, s.shellWall_mm, "mm"));
         int bearings = 0;
         for (const std::string &id : s.elements)
             if (const Element *e = m_build.circuit.find(id))
@@ -155,7 +155,7 @@ private:
             add("/oil/" + line.error().place, line.error().message);
         checkRanges(recordType<ChosenOil>(), &m_build.oil, "/oil", m_errors);
         if (!(o.rho15_kg_m3 >= 600 && o.rho15_kg_m3 <= 1200))
-            add("/oil/rho15_kg_m3", "must be 600 to 1200, is " + formatPlain(o.rho15_kg_m3, 1));
+            add("/oil/rho15_kg_m3", mustBe(600, 1200, o.rho15_kg_m3, "kg/m³"));
         std::set<std::string> names;
         for (size_t i = 0; i < m_build.ownOils.size(); ++i) {
             const ChosenOil &own = m_build.ownOils[i];
@@ -181,13 +181,19 @@ private:
             if (!findFamily(kind))
                 add(place, "is nothing that is gauged");
             if (!(l.min_um >= 0 && l.max_um <= mostClearanceReading_um))
-                add(place, "limits must lie within 0 to 1000 um");
+                add(place,
+                    { "limits.range",
+                      "limits must lie within {0}",
+                      { QuantityRange { asWholeClearance(0), asWholeClearance(1000) } } });
             if (!(l.min_um < l.max_um))
                 add(place + "/max_um",
-                    "must be above min_um (" + formatPlain(l.min_um, 1) + "), is "
-                        + formatPlain(l.max_um, 1));
+                    { "limits.order",
+                      "must be above the minimum ({0}), is {1}",
+                      { asLimit(l.min_um), asLimit(l.max_um) } });
             if (l.target_um && !(*l.target_um > 0 && *l.target_um <= mostClearanceReading_um))
-                add(place + "/target_um", "must be above 0 and at most 1000 um");
+                add(place + "/target_um",
+                    mustBe(QuantityRange { asWholeClearance(0), asWholeClearance(1000) },
+                           asLimit(*l.target_um)));
         }
     }
 
@@ -238,29 +244,29 @@ private:
 
     void readingNumbers(const Reading &r, const std::string &place)
     {
-        if (r.value_um && !(*r.value_um >= 0 && *r.value_um <= mostClearanceReading_um))
+        const bool zero = r.value_um && r.family != "run_out" && *r.value_um == 0;
+        if (r.value_um && (zero || !(*r.value_um >= 0 && *r.value_um <= mostClearanceReading_um)))
             add(place + "/value_um",
-                "must be above 0 and at most 1000 um, is " + formatPlain(*r.value_um, 1));
-        else if (r.value_um && r.family != "run_out" && *r.value_um == 0)
-            add(place + "/value_um", "must be above 0 and at most 1000 um, is 0.0");
+                { "reading.range",
+                  "must be above 0 and at most {0}, is {1}",
+                  { asWholeClearance(mostClearanceReading_um), asClearance(*r.value_um) } });
         for (const auto &[key, u] :
              { std::pair("u_um", r.u_um), std::pair("journal_u_um", r.journalU_um) })
             if (!(u >= 0 && u <= 100))
-                add(place + "/" + key, "must be 0 to 100 um");
+                add(place + "/" + key, mustBe(0, 100, u, "µm"));
         for (const auto &[key, d] :
              { std::pair("bore_mm", r.bore_mm), std::pair("journal_mm", r.journal_mm) })
             if (d && !(*d > 1 && *d <= 600))
-                add(place + "/" + key, "must be 1 to 600 mm");
+                add(place + "/" + key, mustBe(1, 600, *d, "mm"));
         if (!(r.angle_deg >= 0 && r.angle_deg <= 360))
             add(place + "/angle_deg",
-                "must be 0 to 360 degrees from the parting line, is "
-                    + formatPlain(r.angle_deg, 1));
+                { "", "{0} from the parting line", { mustBe(0, 360, r.angle_deg, "°") } });
         if (!(r.station >= 1 && r.station <= 12))
             add(place + "/station", "must be 1 to 12");
         for (const auto &[key, t] :
              { std::pair("housing_temp_c", r.housing_c), std::pair("journal_temp_c", r.journal_c) })
             if (!(t >= -40 && t <= 200))
-                add(place + "/" + key, "must be -40 to 200 C, is " + formatPlain(t, 1));
+                add(place + "/" + key, mustBe(-40, 200, t, "°C"));
     }
 
     void proofs()
@@ -330,7 +336,9 @@ private:
                 if (row.name.empty())
                     add(where + "/name", "is empty");
                 if (!(row.wall_mm > 0.3 && row.wall_mm <= 20))
-                    add(where + "/wall_mm", "must be 0.3 to 20 mm");
+                    add(where + "/wall_mm",
+                        mustBe(QuantityRange { asLength(0.3, 1), asLength(20, 1) },
+                               asLength(row.wall_mm, 3)));
                 if (row.halves && !(*row.halves >= 0 && *row.halves <= 1000))
                     add(where + "/halves", "must be 0 to 1000");
             }
@@ -339,9 +347,9 @@ private:
                     if (c.name.empty() || !(c.least_mm > 1 && c.most_mm <= 600)
                         || !(c.least_mm < c.most_mm))
                         add(place,
-                            "class \"" + c.name
-                                + "\" needs a name and a range within 1 to 600 mm, least below "
-                                  "most");
+                            { "shells.class",
+                              "class \"{0}\" needs a name and a range within {1}, least below most",
+                              { c.name, QuantityRange { asLength(1), asLength(600) } } });
             for (const auto &[stop, fitted] : stock.fitted) {
                 if (!m_build.engine.find(stop))
                     add(place + "/fitted/" + stop, "there is no such stop");
@@ -351,7 +359,8 @@ private:
             }
             for (const double u : stock.undersizes_mm)
                 if (!(u > 0 && u <= 3))
-                    add(place + "/undersizes_mm", "must be above 0 to 3 mm");
+                    add(place + "/undersizes_mm",
+                        { "shells.undersize", "must be above 0 and at most {0}", { asLength(3) } });
         }
     }
 

@@ -1,20 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/valuekey.h"
 
-#include "quantity/rounding.h"
-
-#include <cmath>
-
 namespace mildpath {
-namespace {
-
-std::string plain(double v)
-{
-    return formatPlain(v, std::abs(v) < 10 ? 2 : 0);
-}
-
-} // namespace
-
 const ValueKey *findValueKey(std::span<const ValueKey> keys, std::string_view key)
 {
     for (const ValueKey &k : keys)
@@ -50,14 +37,14 @@ Result<void> setValue(OwnValues &values, std::span<const ValueKey> keys, const s
     return {};
 }
 
-std::string describeValue(std::span<const ValueKey> keys, const std::string &key,
-                          std::optional<double> value)
+Phrase describeValue(std::span<const ValueKey> keys, const std::string &key,
+                     std::optional<double> value)
 {
     const ValueKey *k = findValueKey(keys, key);
     const std::string name = k ? std::string(k->meaning) : key;
     if (!value)
-        return name + " taken away";
-    return name + " " + plain(*value) + " " + (k ? std::string(k->unit) : "");
+        return name + " removed";
+    return { "", "{0} {1}", { name, ofFileUnit(*value, k ? k->unit : "") } };
 }
 
 void checkValues(const OwnValues &values, std::span<const ValueKey> keys, const std::string &place,
@@ -68,11 +55,9 @@ void checkValues(const OwnValues &values, std::span<const ValueKey> keys, const 
         if (!k)
             errors.push_back({ place + "/" + key, "is not known here" });
         else if (!(value >= k->least && value <= k->most))
-            errors.push_back({ place + "/" + key,
-                               std::string(k->meaning) + " must be " + plain(k->least) + " to "
-                                   + plain(k->most)
-                                   + (k->unit.empty() ? "" : " " + std::string(k->unit)) + ", is "
-                                   + plain(value) });
+            errors.push_back(
+                { place + "/" + key,
+                  { "", "{0} {1}", { k->meaning, mustBe(k->least, k->most, value, k->unit) } } });
     }
 }
 

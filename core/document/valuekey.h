@@ -41,8 +41,8 @@ std::optional<double> valueOf(const OwnValues &values, std::span<const ValueKey>
 Result<void> setValue(OwnValues &values, std::span<const ValueKey> keys, const std::string &what,
                       const std::string &key, std::optional<double> value);
 /// "oil poured in 5.2 l"; "… taken away".
-std::string describeValue(std::span<const ValueKey> keys, const std::string &key,
-                          std::optional<double> value);
+Phrase describeValue(std::span<const ValueKey> keys, const std::string &key,
+                     std::optional<double> value);
 /// Unknown keys and values out of range, at `place`/key.
 void checkValues(const OwnValues &values, std::span<const ValueKey> keys, const std::string &place,
                  std::vector<Error> &errors);

@@ -27,9 +27,10 @@ Result<ShearThinning> shearThinning(double mu150, double hths, double m, double 
     const double q = hths / mu150;
     const auto say = [&](const char *why) {
         return fail("hths_pa_s",
-                    formatPlain(hths * 1e3, 2) + " mPa·s is " + why
-                        + ": low-shear viscosity at 150 °C is " + formatPlain(mu150 * 1e3, 2)
-                        + " mPa·s");
+                    { "oil.hths",
+                      "{0} is {1}: low-shear viscosity at {2} is {3}",
+                      { Quantity { hths, Shows::DynamicViscosity, 0, 2 }, why, asTemperature(150),
+                        Quantity { mu150, Shows::DynamicViscosity, 0, 2 } } });
     };
     if (q > scatter)
         return say("above what the oil has without shear");

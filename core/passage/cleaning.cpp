@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "passage/cleaning.h"
 
+#include "quantity/dates.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -314,7 +315,7 @@ private:
         return CleanState::Clean;
     }
 
-    static std::string day(const std::string &at) { return at.substr(0, 10); }
+    static std::string day(const std::string &at) { return dayText(at.substr(0, 10)); }
     static std::string whatDirtied(const CleanEvent &e)
     {
         const MachiningJob *job = e.scope == "job" ? findMachiningJob(e.target) : nullptr;
@@ -347,16 +348,17 @@ private:
                 + " did not come out clean";
             break;
         case CleanState::Blocked:
-            p.reason = "the far end was looked for and not seen";
+            p.reason = "far end not seen";
             break;
         case CleanState::Begun:
             p.reason = "still asked for: " + p.missing.front();
             break;
         case CleanState::Aged:
-            p.reason = "stored "
-                + (r.openDays >= openDaysToWash ? "open for " + formatPlain(r.openDays, 0)
-                                                : "for " + formatPlain(r.coveredDays, 0))
-                + " days since it was proven: final wash";
+            p.reason = r.openDays >= openDaysToWash
+                ? Phrase("clean.open", "stored open for {0} days since it was proven: final wash",
+                         { asCount(std::round(r.openDays)) })
+                : Phrase("clean.stored", "stored for {0} days since it was proven: final wash",
+                         { asCount(std::round(r.coveredDays)) });
             break;
         case CleanState::Clean:
             p.reason = p.brush ? "brush white, far end seen"
@@ -365,8 +367,10 @@ private:
             break;
         }
         if (p.unreached_mm > 0 && p.state != CleanState::NothingDone)
-            p.reason += "; " + formatPlain(p.unreached_mm, 0)
-                + " mm of it no brush and no flush reaches";
+            append(p.reason,
+                   { "clean.unreached",
+                     "{0} of it no brush and no flush reaches",
+                     { asLength(p.unreached_mm, 0) } });
     }
 
     const PassageNetwork &m_network;

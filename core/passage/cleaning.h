@@ -74,7 +74,7 @@ enum class CleanState {
     Begun, ///< something was done, the proof is not complete
     Grey, ///< the last brush or flush did not come out clean
     Dirty, ///< machined since it was last cleaned
-    Blocked, ///< the far end was looked for and not seen
+    Blocked, ///< far end not seen
     Aged, ///< proven once, stored since: asks for the final wash
     Clean, ///< white brush and far end seen, nothing since
 };
@@ -92,7 +92,7 @@ struct PassageState
 {
     std::string passage;
     CleanState state = CleanState::NothingDone;
-    std::string reason; ///< one line
+    Phrase reason; ///< one line
     std::vector<std::string> missing; ///< what the proof still asks for, in order
     std::vector<ChainLink> chain; ///< what happened to it
     bool brush = false, flush = false; ///< what the proof needs, by its lengths

@@ -78,7 +78,7 @@ private:
             add(key + "/passage", "is the passage itself");
         else if (!(at_mm >= 0 && at_mm <= o->l_mm))
             add(key + "/at_mm",
-                "must be 0 to " + formatPlain(o->l_mm, 1) + " mm, the length of \"" + id + "\"");
+                { "", "{0}: the length of \"{1}\"", { mustBe(0, o->l_mm, at_mm, "mm"), id } });
         else
             return true;
         return false;
@@ -102,9 +102,10 @@ private:
         if (p.made != "drilled" && p.made != "cast" && p.made != "tube")
             add("/made", "must be drilled, cast or tube, is \"" + p.made + "\"");
         if (!(p.d_mm >= 0.3 && p.d_mm <= 200))
-            add("/d_mm", "must be 0.3 to 200 mm, is " + formatPlain(p.d_mm, 2));
+            add("/d_mm",
+                mustBe(QuantityRange { asLength(0.3, 1), asLength(200, 1) }, asLength(p.d_mm, 2)));
         if (!(p.l_mm >= 1 && p.l_mm <= 10000))
-            add("/l_mm", "must be 1 to 10 000 mm, is " + formatPlain(p.l_mm, 1));
+            add("/l_mm", mustBe(1, 10000, p.l_mm, "mm"));
         for (int e = 0; e < 2; ++e)
             end(p, p.ends[static_cast<size_t>(e)], e == 0 ? 0 : p.l_mm,
                 "/ends/" + std::to_string(e));
@@ -123,7 +124,10 @@ private:
             if (!(r.at_mm > 0 && r.at_mm < p.l_mm))
                 add(key + "/at_mm", "must be inside the passage");
             if (!(r.d_mm > 0.05 && r.d_mm < p.d_mm))
-                add(key + "/d_mm", "must be above 0.05 mm and below the passage's diameter");
+                add(key + "/d_mm",
+                    { "passage.restrictor",
+                      "must be above {0} and below the passage's diameter",
+                      { asLength(0.05, 2) } });
         }
         if (!p.splitFrom.empty()
             && (!findPassage(m_passages, p.splitFrom) || p.splitFrom == p.id || p.splitAfter < 0))
@@ -162,9 +166,10 @@ private:
         if (!in)
             return add("/passage", "there is no passage \"" + p.passage + "\"");
         if (!(p.at_mm >= 0 && p.at_mm <= in->l_mm))
-            add("/at_mm", "must be 0 to " + formatPlain(in->l_mm, 1) + " mm");
+            add("/at_mm", mustBe(0, in->l_mm, p.at_mm, "mm"));
         if (!(p.d_mm > 0.5 && p.d_mm <= 200))
-            add("/d_mm", "must be above 0.5 to 200 mm, is " + formatPlain(p.d_mm, 2));
+            add("/d_mm",
+                mustBe(QuantityRange { asLength(0.5, 1), asLength(200, 1) }, asLength(p.d_mm, 2)));
         for (const Plug &o : m_plugs)
             if (&o < &p && o.passage == p.passage && samePlace(o.at_mm, p.at_mm))
                 add("/at_mm", "\"" + o.id + "\" sits there already");
@@ -272,8 +277,9 @@ Result<void> splitPassage(std::vector<Passage> &passages, std::vector<Plug> &plu
         return fail("passage", "there is no passage \"" + id + "\"");
     if (!(at_mm >= 1 && at_mm <= it->l_mm - 1))
         return fail("at_mm",
-                    "must leave at least 1 mm on both sides of " + formatPlain(it->l_mm, 1)
-                        + " mm");
+                    { "passage.cut",
+                      "must leave at least {0} on both sides of {1}",
+                      { asLength(1, 0), asLength(it->l_mm) } });
     if (occupied(passages, plugs, *it, at_mm))
         return fail("at_mm", "something meets the passage there: cut beside it");
     Passage &first = *it;

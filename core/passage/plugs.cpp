@@ -76,19 +76,19 @@ DrawingAdvice howToDraw(const Plug &plug)
     if (!kind)
         return out;
     if (plug.hidden())
-        out.steps.push_back("The outer plug comes out first; this one sits behind it.");
-    out.steps.push_back(std::string(kind->drawing) + ".");
+        out.steps.emplace_back("The outer plug comes out first; this one sits behind it.");
+    out.steps.emplace_back(std::string(kind->drawing) + ".");
     if (kind->drilled) {
         if (const auto tap = pullerTap(plug.d_mm))
-            out.steps.push_back("For " + formatPlain(plug.d_mm, 0) + " mm: drill "
-                                + formatPlain(tap->drill_mm, 1) + " mm, tap "
-                                + std::string(tap->thread) + ".");
+            out.steps.push_back({ "plug.tap",
+                                  "For {0}: drill {1}, tap {2}.",
+                                  { asLength(plug.d_mm), asLength(tap->drill_mm), tap->thread } });
         else
-            out.steps.push_back("Too small for a tap: a left-hand drill, or a qualified shop.");
+            out.steps.emplace_back("Too small for a tap: a left-hand drill, or a qualified shop.");
         out.cautions.emplace_back("Catch the chips: grease on drill and tap, a rag behind it, and "
                                   "brush the passage afterwards whatever was seen.");
     } else if (!plug.thread.empty()) {
-        out.steps.push_back("Thread " + plug.thread + ".");
+        out.steps.emplace_back("Thread " + plug.thread + ".");
     }
     out.cautions.emplace_back("Heat and solvent never together: torch or hot air only where "
                               "everything is dry and aired. Eyes covered.");

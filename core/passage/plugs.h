@@ -40,7 +40,7 @@ std::optional<TapSize> pullerTap(double plug_mm);
 /// How a plug is drawn: what to do, and what to mind, in order.
 struct DrawingAdvice
 {
-    std::vector<std::string> steps;
+    std::vector<Phrase> steps;
     std::vector<std::string> cautions;
 };
 DrawingAdvice howToDraw(const Plug &plug);

@@ -330,12 +330,7 @@ void checkRanges(const RecordType &type, const void *record, const std::string &
             v = memberIn<std::optional<double>>(f, record).value_or(f.least);
         if (v >= f.least && v <= f.most)
             continue;
-        const int decimals = f.most <= 1 ? 2 : 0;
-        errors.push_back({ place + "/" + std::string(f.key),
-                           "must be " + formatPlain(f.least, decimals) + " to "
-                               + formatPlain(f.most, decimals)
-                               + (f.unit.empty() ? "" : " " + std::string(f.unit)) + ", is "
-                               + formatPlain(v, 2) });
+        errors.push_back({ place + "/" + std::string(f.key), mustBe(f.least, f.most, v, f.unit) });
     }
 }
 

@@ -31,6 +31,7 @@ constexpr auto showings = std::to_array<Showing>({
     { Shows::Roughness, Dimension::Length, { "µm", 2 }, { "µin", 0 } },
     { Shows::Length, Dimension::Length, { "mm", 1 }, { "in", 3 } },
     { Shows::Area, Dimension::Area, { "mm²", 0 }, { "in²", 3 } },
+    { Shows::MediumArea, Dimension::Area, { "cm²", 0 }, { "in²", 1 } },
     { Shows::Volume, Dimension::Volume, { "L", 2 }, { "US qt", 2 } },
     { Shows::SmallVolume, Dimension::Volume, { "cm³", 1 }, { "in³", 2 } },
     { Shows::Flow, Dimension::VolumeFlow, { "L/min", 2 }, { "US gpm", 3 } },
@@ -46,7 +47,9 @@ constexpr auto showings = std::to_array<Showing>({
     { Shows::Torque, Dimension::Torque, { "N·m", 0 }, { "lb·ft", 0 } },
     { Shows::SpringRate, Dimension::SpringRate, { "N/mm", 1 }, { "lb/in", 0 } },
     { Shows::Force, Dimension::Force, { "N", 0 }, { "lbf", 0 } },
+    { Shows::Acceleration, Dimension::Number, { "g", 2 }, { "g", 2 } },
     { Shows::Mass, Dimension::Number, { "g", 0 }, { "g", 0 } },
+    { Shows::Density, Dimension::Number, { "kg/m³", 0 }, { "kg/m³", 0 } },
     { Shows::Time, Dimension::Time, { "s", 0 }, { "s", 0 } },
     { Shows::Minutes, Dimension::Number, { "min", 0 }, { "min", 0 } },
     { Shows::Hours, Dimension::Number, { "h", 0 }, { "h", 0 } },
@@ -134,9 +137,14 @@ public:
             return usual;
         if (!m_imperial)
             return q.decimals;
-        // As fine a step as so many decimals in the metric unit, or up to 1.6 times as coarse.
-        const double step = std::pow(10, -q.decimals) / perUnit(false) * perUnit(true);
-        const int most = q.decimals <= one(false).decimals ? usual : 6;
+        return asFineAs(q.decimals);
+    }
+    /// Decimals of as fine a step as so many in the metric unit, or up to 1.6 times as coarse; no
+    /// more than usual where those of the metric unit are no more.
+    int asFineAs(int metricDecimals) const
+    {
+        const double step = std::pow(10, -metricDecimals) / perUnit(false) * perUnit(m_imperial);
+        const int most = metricDecimals <= one(false).decimals ? one(m_imperial).decimals : 5;
         return std::clamp(static_cast<int>(std::lround(0.3 - std::log10(step))), 0, most);
     }
     std::string figure(double inUnit, int decimals) const
@@ -314,6 +322,53 @@ double fromShownUnit(double number, Shows as, UnitSystem system)
     return Writer(as, system == UnitSystem::Imperial, false).value(number);
 }
 
+namespace {
+
+/// The kind of quantity that is shown in this metric unit, as files spell it; null: none is.
+const Showing *showingIn(std::string_view metric)
+{
+    constexpr std::pair<std::string_view, std::string_view> spelled[] {
+        { "l", "L" },
+        { "l/min", "L/min" },
+        { "rev/min", "rpm" },
+        { "mm²/s", "cSt" },
+    };
+    if (metric.empty())
+        return nullptr;
+    if (metric == "K")
+        return resolved(Shows::TemperatureDifference).row;
+    for (const auto &[file, shown] : spelled)
+        metric = metric == file ? shown : metric;
+    for (const Showing &s : showings)
+        if (s.metric.label == metric)
+            return &s;
+    return nullptr;
+}
+
+} // namespace
+
+ShownField shownField(std::string_view metric, int decimals, UnitSystem system)
+{
+    // Micrometres to the nanometre are heights of a surface, no clearances.
+    const bool surface = metric == "µm" && decimals >= 3;
+    const Showing *s = surface ? resolved(Shows::Roughness).row : showingIn(metric);
+    if (!s)
+        return { std::string(metric), decimals };
+    const bool imperial = system == UnitSystem::Imperial;
+    const Writer writer(s->as, imperial, false);
+    return { std::string(writer.label()), imperial ? writer.asFineAs(decimals) : decimals };
+}
+
+Quantity ofFileUnit(double number, std::string_view unit)
+{
+    // Of the circuit; people read bar.
+    if (unit == "kPa")
+        return asPressure(number * 1e3);
+    const Showing *s = showingIn(unit);
+    return s ? Quantity { fromShownUnit(number, s->as, UnitSystem::Metric), s->as }
+             : asNumber(number, std::abs(number) < 10 ? 2 : 0);
+}
+
 Phrase::Phrase() = default;
 Phrase::Phrase(std::string_view phraseId, std::string_view text, std::vector<Argument> with)
     : id(phraseId)
@@ -403,6 +458,17 @@ Phrase joinedBy(const std::vector<Phrase> &parts, std::string_view pattern)
     if (out.arguments.empty())
         return {};
     return out;
+}
+
+Phrase mustBe(const QuantityRange &range, const Quantity &is)
+{
+    return { "must_be", "must be {0}, is {1}", { range, is } };
+}
+
+Phrase mustBe(double least, double most, double is, std::string_view fileUnit)
+{
+    return mustBe(QuantityRange { ofFileUnit(least, fileUnit), ofFileUnit(most, fileUnit) },
+                  ofFileUnit(is, fileUnit));
 }
 
 void append(Phrase &to, const Phrase &more, std::string_view pattern)

@@ -30,6 +30,7 @@ enum class Shows {
     Roughness, ///< µm, µin
     Length, ///< mm, in
     Area, ///< mm², in²
+    MediumArea, ///< of filter paper: cm², in²
     Volume, ///< L, US qt
     SmallVolume, ///< cm³, in³
     Flow, ///< L/min, US gpm
@@ -45,7 +46,9 @@ enum class Shows {
     Torque, ///< N·m, lb·ft
     SpringRate, ///< N/mm, lb/in
     Force, ///< N, lbf
+    Acceleration, ///< g
     Mass, ///< g
+    Density, ///< kg/m³
     Time, ///< s
     Minutes, ///< min
     Hours, ///< h
@@ -171,6 +174,19 @@ std::string_view shownUnit(Shows as, UnitSystem system);
 double inShownUnit(double value, Shows as, UnitSystem system);
 double fromShownUnit(double number, Shows as, UnitSystem system);
 
+/// What a field shows whose values are in a metric unit ("mm", two decimals): the unit in which
+/// people of the system write it, and as fine a step. A unit that is none of the table stays.
+struct ShownField
+{
+    std::string unit;
+    int decimals;
+};
+ShownField shownField(std::string_view metric, int decimals, UnitSystem system);
+
+/// A number in the unit of a file or of a key's suffix ("mm", "kPa", "°C"). A unit that is none of
+/// the table: a plain number.
+Quantity ofFileUnit(double number, std::string_view unit);
+
 /// A sentence: pattern and what goes into it.
 ///
 /// `{0}` stands for the first argument, `{0|hold|holds}` for the word that goes with its number,
@@ -224,6 +240,10 @@ std::string capitalised(std::string_view words);
 Phrase named(std::string_view name, Phrase what);
 /// "a, b, c"; those that are empty are left out. The separator is a literal such as "{*|, }".
 Phrase joinedBy(const std::vector<Phrase> &parts, std::string_view pattern = "{*|, }");
+/// "must be 5 to 500 mm, is 0.3 mm"
+Phrase mustBe(const QuantityRange &range, const Quantity &is);
+/// The same of numbers in a unit of the file.
+Phrase mustBe(double least, double most, double is, std::string_view fileUnit);
 /// Adds a part: "a; b".
 void append(Phrase &to, const Phrase &more, std::string_view pattern = "{*|; }");
 

@@ -63,19 +63,4 @@ double roundedToStep(double value, double step)
     return step * std::round(value / step);
 }
 
-std::string barNumber(double pa, int decimals)
-{
-    return formatNumber(pa / 1e5, decimals);
-}
-
-std::string barText(double pa, int decimals)
-{
-    return barNumber(pa, decimals) + " bar";
-}
-
-std::string mmText(double mm, int decimals)
-{
-    return formatPlain(mm, decimals) + " mm";
-}
-
 } // namespace mildpath

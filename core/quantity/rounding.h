@@ -34,9 +34,4 @@ std::string formatPlain(double value, int decimals);
 double roundedTo(double value, int decimals);
 double roundedToStep(double value, double step);
 
-/// A pressure in bar, without and with its unit, and a length in mm with it.
-std::string barNumber(double pa, int decimals = 2);
-std::string barText(double pa, int decimals = 2);
-std::string mmText(double mm, int decimals = 1);
-
 } // namespace mildpath

@@ -314,7 +314,7 @@ private:
 
     void readings()
     {
-        const auto all = residualsOf(m_build, m_assessment);
+        const auto all = residualsOf(m_build, m_assessment.sizes);
         if (!all || all->empty())
             return;
         heading("Read against forecast");

@@ -23,10 +23,10 @@ constexpr double mostZ = 2;
 class Forecasts
 {
 public:
-    Forecasts(const Build &build, const Assessment &assessment,
+    Forecasts(const Build &build, const std::vector<GaugedSize> &sizes,
               const std::vector<const GaugeReading *> &readings)
         : m_build(build)
-        , m_assessment(assessment)
+        , m_sizes(sizes)
         , m_readings(readings)
     {
     }
@@ -43,7 +43,7 @@ public:
                 if (!r->oil.empty())
                     if (const auto oil = findOil(m_build, r->oil))
                         build.oil = *oil;
-                auto model = OperatingModel::make(build, m_assessment.sizes, r->oil_c, change);
+                auto model = OperatingModel::make(build, m_sizes, r->oil_c, change);
                 if (!model)
                     return tl::unexpected(model.error());
                 models.emplace(key, std::move(*model));
@@ -71,7 +71,7 @@ public:
 
 private:
     const Build &m_build;
-    const Assessment &m_assessment;
+    const std::vector<GaugedSize> &m_sizes;
     const std::vector<const GaugeReading *> &m_readings;
 };
 
@@ -83,13 +83,13 @@ struct Input
     double u; ///< the same in the unit of Calibration::amount
 };
 
-std::vector<Input> inputsOf(const Build &build, const Assessment &assessment)
+std::vector<Input> inputsOf(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     std::vector<Input> out;
     for (const Family &f : families()) {
         double squares = 0;
         int items = 0;
-        for (const GaugedSize &s : assessment.sizes)
+        for (const GaugedSize &s : sizes)
             if (s.family == f.id && s.known && !f.elementKey.empty() && !s.element.empty()) {
                 squares += s.cold_um.standardUncertainty * s.cold_um.standardUncertainty;
                 ++items;
@@ -111,11 +111,11 @@ std::vector<Input> inputsOf(const Build &build, const Assessment &assessment)
 class Explainer
 {
 public:
-    Explainer(const Build &build, const Assessment &assessment, Progress *progress)
+    Explainer(const Build &build, const std::vector<GaugedSize> &sizes, Progress *progress)
         : m_build(build)
         , m_readings(standing(build.gaugeReadings))
-        , m_forecasts(build, assessment, m_readings)
-        , m_inputs(inputsOf(build, assessment))
+        , m_forecasts(build, sizes, m_readings)
+        , m_inputs(inputsOf(build, sizes))
         , m_progress(progress)
     {
     }
@@ -251,10 +251,10 @@ private:
 
 } // namespace
 
-Result<std::vector<Residual>> residualsOf(const Build &build, const Assessment &assessment)
+Result<std::vector<Residual>> residualsOf(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     const auto readings = standing(build.gaugeReadings);
-    const auto expected = Forecasts(build, assessment, readings).with({}, true);
+    const auto expected = Forecasts(build, sizes, readings).with({}, true);
     if (!expected)
         return tl::unexpected(expected.error());
     std::vector<Residual> out;
@@ -276,10 +276,10 @@ Result<std::vector<Residual>> residualsOf(const Build &build, const Assessment &
     return out;
 }
 
-Result<std::vector<Explanation>> explanationsOf(const Build &build, const Assessment &assessment,
-                                                Progress *progress)
+Result<std::vector<Explanation>>
+explanationsOf(const Build &build, const std::vector<GaugedSize> &sizes, Progress *progress)
 {
-    return Explainer(build, assessment, progress).run();
+    return Explainer(build, sizes, progress).run();
 }
 
 Calibration calibrationOf(const Build &build, const Explanation &explanation)

@@ -22,7 +22,7 @@ struct Residual
     Mark mark = Mark::Proven; ///< outside the band: look again; under the floor: hold
 };
 /// Every standing reading. Errors: as Network::solve.
-Result<std::vector<Residual>> residualsOf(const Build &build, const Assessment &assessment);
+Result<std::vector<Residual>> residualsOf(const Build &build, const std::vector<GaugedSize> &sizes);
 
 /// One uncertain input that may explain the readings.
 struct Explanation
@@ -38,7 +38,8 @@ struct Explanation
 /// Each input moved alone until the readings fit best, the best first. A reading's own error: gauge
 /// and eye, and 3 % of the model. The moves are to first order and then solved once more.
 /// Errors: as Network::solve; `readings` without any; `cancelled`.
-Result<std::vector<Explanation>> explanationsOf(const Build &build, const Assessment &assessment,
+Result<std::vector<Explanation>> explanationsOf(const Build &build,
+                                                const std::vector<GaugedSize> &sizes,
                                                 Progress *progress = nullptr);
 /// The calibration that writes it down.
 Calibration calibrationOf(const Build &build, const Explanation &explanation);

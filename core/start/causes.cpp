@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/prime.h"
 
+#include "quantity/dates.h"
+
 #include <algorithm>
 #include <array>
 
@@ -70,7 +72,7 @@ Shown gauge(const Known &k)
 {
     for (const RunLog *r : standing(k.build.runs))
         if (r->firstPressure_s)
-            return { true, "it showed pressure in a run of " + r->at.substr(0, 10) };
+            return { true, "it showed pressure in a run of " + dayText(r->at.substr(0, 10)) };
     return { false, "never seen to show pressure on this engine" };
 }
 Shown oilIn(const Known &k)

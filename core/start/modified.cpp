@@ -50,7 +50,7 @@ Result<Build> withChanges(const Build &build, const std::vector<ElementChange> &
     return out;
 }
 
-Result<Modified> compareModified(const Build &build, const Assessment &assessment,
+Result<Modified> compareModified(const Build &build, const std::vector<GaugedSize> &sizes,
                                  const std::vector<ElementChange> &changes)
 {
     auto made = withChanges(build, changes);
@@ -65,24 +65,24 @@ Result<Modified> compareModified(const Build &build, const Assessment &assessmen
                    .verdict = {} };
     const std::vector<double> oil { build.use.hotOil_c };
     const std::vector<double> rpm = forecastSpeeds(build);
-    const auto before = forecastLines(build, assessment, oil, rpm);
-    const auto after = before.and_then(
-        [&](const auto &) { return forecastLines(out.build, assessment, oil, rpm); });
+    const auto before = forecastLines(build, sizes, oil, rpm);
+    const auto after
+        = before.and_then([&](const auto &) { return forecastLines(out.build, sizes, oil, rpm); });
     if (!after)
         return tl::unexpected(after.error());
     out.before = *before;
     out.after = *after;
     const auto idle = [&](const Build &b) {
-        return assessAt(b, assessment, build.use.hotIdle_rpm, build.use.hotOil_c);
+        return assessAt(b, sizes, build.use.hotIdle_rpm, build.use.hotOil_c);
     };
     const auto was = idle(build), is = idle(out.build);
     if (!was || !is)
         return tl::unexpected(was ? is.error() : was.error());
     out.idleBefore = *was;
     out.idleAfter = *is;
-    const auto asIs = residualsOf(build, assessment);
+    const auto asIs = residualsOf(build, sizes);
     const auto modified
-        = asIs.and_then([&](const auto &) { return residualsOf(out.build, assessment); });
+        = asIs.and_then([&](const auto &) { return residualsOf(out.build, sizes); });
     if (!modified)
         return tl::unexpected(modified.error());
     for (size_t i = 0; i < asIs->size(); ++i) {

@@ -34,7 +34,7 @@ struct Modified
 /// Errors: as an edit of that dimension.
 Result<Build> withChanges(const Build &build, const std::vector<ElementChange> &changes);
 /// Errors: those of withChanges(), and as Network::solve.
-Result<Modified> compareModified(const Build &build, const Assessment &assessment,
+Result<Modified> compareModified(const Build &build, const std::vector<GaugedSize> &sizes,
                                  const std::vector<ElementChange> &changes);
 
 } // namespace mildpath

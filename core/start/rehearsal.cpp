@@ -277,7 +277,7 @@ Debrief Rehearsal::debrief(const Assessment &assessment) const
         { "Hot idle", { b.use.hotIdle_rpm, b.use.hotOil_c } },
     };
     for (const auto &[name, at] : moments) {
-        const auto w = whatIf(b, assessment, { m_hidden }, at.first, at.second);
+        const auto w = whatIf(b, assessment.sizes, { m_hidden }, at.first, at.second);
         if (!w)
             continue;
         for (const TapChange &t : w->taps)

@@ -346,7 +346,7 @@ private:
             i.text = { "card.hot_idle",
                        "Hot idle, {0}",
                        { QuantityRange { { 10, Shows::Minutes }, { 15, Shows::Minutes } } } };
-        if (const auto r = assessAt(m_build, m_assessment, i.rpm, i.oil_c)) {
+        if (const auto r = assessAt(m_build, m_assessment.sizes, i.rpm, i.oil_c)) {
             i.expected = asGaugeShows(m_build, r->gauge);
             i.threshold = { hot ? "card.likely_minimum" : "card.likely",
                             hot ? "likely {0}, minimum {1}" : "likely {0}",

@@ -192,8 +192,9 @@ private:
                 fault(m_lines[i + 1], "x does not rise");
             else if (steps[i] > gapFrom * usual)
                 fault(m_lines[i + 1],
-                      "x jumps by " + formatPlain(steps[i], 2) + " µm where the step is "
-                          + formatPlain(usual, 2) + " µm: the trace has a gap");
+                      { "trace.gap",
+                        "x jumps by {0} where the step is {1}: the trace has a gap",
+                        { surface(steps[i]), surface(usual) } });
             even = even && std::abs(steps[i] - usual) <= evenWithin * usual;
         }
         if (!m_out.errors.empty())
@@ -203,9 +204,10 @@ private:
             m_out.z_um = std::move(m_z);
             return;
         }
-        m_out.said = "the step was uneven by more than 1 %: heights were interpolated to an even "
-                     "step of "
-            + formatPlain(m_out.spacing_um, 3) + " µm";
+        m_out.said = { "trace.uneven",
+                       "the step was uneven by more than {0}: heights were interpolated to an even "
+                       "step of {1}",
+                       { asShare(evenWithin), surface(m_out.spacing_um) } };
         size_t k = 0;
         for (size_t i = 0; i < m_x.size(); ++i) {
             const double x = m_x.front() + static_cast<double>(i) * m_out.spacing_um;
@@ -216,14 +218,17 @@ private:
         }
     }
 
+    static Quantity surface(double um) { return { um * 1e-6, Shows::Roughness, 0, 3 }; }
+
     void length()
     {
         const double mm = static_cast<double>(m_out.z_um.size() - 1) * m_out.spacing_um / 1000;
         if (mm < shortest_mm || mm > longest_mm)
             m_out.errors.push_back(
                 { m_format.columns == 1 ? "spacing" : "line " + std::to_string(m_lines.front()),
-                  "the trace would be " + formatPlain(mm, mm < 1 ? 4 : 0)
-                      + " mm long: are units mixed?" });
+                  { "trace.length",
+                    "the trace would be {0} long: are units mixed?",
+                    { asLength(mm, mm < 1 ? 4 : 0) } } });
     }
 
     const TraceFormat &m_format;

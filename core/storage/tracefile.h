@@ -28,7 +28,7 @@ struct TraceImport
 {
     std::vector<double> z_um;
     double spacing_um = 0;
-    std::string said; ///< what was done to it on the way; empty: nothing
+    Phrase said; ///< what was done to it on the way; empty: nothing
     std::vector<Error> errors; ///< place "line N" or "spacing"; the first mostTraceErrors of them
 };
 inline constexpr size_t mostTraceErrors = 20;

@@ -74,7 +74,8 @@ Result<double> HeightTable::level_m(double volume) const
     // Rounding of a table filled to the brim is no overflow.
     if (volume <= 1e-12 * whole_m3())
         return m_height.back();
-    return fail("fill_l", "overflows the table by " + std::to_string(volume * 1e3) + " l");
+    return fail("fill_l",
+                { "sump.overflow", "overflows the table by {0}", { asVolume(volume * 1e3) } });
 }
 
 SumpVolumes sumpVolumes(const SumpFill &f)

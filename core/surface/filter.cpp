@@ -108,18 +108,21 @@ Result<void> checkTrace(std::span<const double> z_um, double spacing_um, double 
         return fail("spacing_um", "must be above 0");
     if (!(spacing_um <= cutoff_um / pointsPerCutoff * (1 + 1e-9)))
         return fail("spacing_um",
-                    "is " + formatPlain(spacing_um, 2) + " µm: at most a fiftieth of the cut-off, "
-                        + formatPlain(cutoff_um / pointsPerCutoff, 2) + " µm");
+                    { "filter.step",
+                      "is {0}: at most a fiftieth of the cut-off, {1}",
+                      { Quantity { spacing_um * 1e-6, Shows::Roughness },
+                        Quantity { cutoff_um / pointsPerCutoff * 1e-6, Shows::Roughness } } });
     if (filter == ProfileFilter::None && z_um.size() < leastPoints)
         return fail("z_um",
                     "has " + std::to_string(z_um.size()) + " heights, needs at least "
                         + std::to_string(leastPoints));
     const double length_um = (static_cast<double>(z_um.size()) - 1) * spacing_um;
     if (filter != ProfileFilter::None && !(length_um >= leastCutoffs * cutoff_um * (1 - 1e-9)))
-        return fail("z_um",
-                    "the trace is " + formatPlain(std::max(0.0, length_um) / 1000, 2)
-                        + " mm long: shorter than two cut-offs of "
-                        + formatPlain(cutoff_um / 1000, 2) + " mm");
+        return fail(
+            "z_um",
+            { "filter.short",
+              "the trace is {0} long: shorter than two cut-offs of {1}",
+              { asLength(std::max(0.0, length_um) / 1000, 2), asLength(cutoff_um / 1000, 2) } });
     return {};
 }
 

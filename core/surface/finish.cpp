@@ -135,8 +135,9 @@ Result<Cut> cutOf(const MaterialRatioCurve &uncut, const CoreRoughness &core, do
     out.ratio = uncut.ratioAt(out.height_um);
     if (out.ratio > mostCut)
         return fail("truncate_depth_um",
-                    "cuts away " + formatPlain(100 * out.ratio, 0)
-                        + " % of the wall; at most 95 %");
+                    { "finish.cut",
+                      "cuts away {0} of the wall; at most {1}",
+                      { asShare(out.ratio), asShare(mostCut) } });
     const std::vector<double> &z = uncut.heights_um();
     const double foot = std::min(out.height_um, core.c2_um);
     for (size_t i = z.size(); i-- > 0 && z[i] < foot;)

@@ -52,7 +52,7 @@ protected:
     /// A bench by its name, at one of its pages.
     template <class Some> Some &page(const char *bench, int page)
     {
-        m_window->showBench(placeNamed(bench).value());
+        m_window->showBench(placeOf(bench).value());
         auto &b = static_cast<Some &>(*m_window->currentBench());
         b.showPage(page);
         QApplication::processEvents();
@@ -61,7 +61,7 @@ protected:
     /// The same by the id of the page's button.
     template <class Some> Some &page(const char *bench, const char *page)
     {
-        m_window->showPage(placeNamed(bench).value(), QString::fromLatin1(page));
+        m_window->showPage(placeOf(bench).value(), QString::fromLatin1(page));
         QApplication::processEvents();
         return static_cast<Some &>(*m_window->currentBench());
     }

@@ -27,7 +27,7 @@ class StartFixture : protected BenchFixture
 protected:
     void openDemo();
     void openAt(const QString &file);
-    StartBench &start(int bench = 0) { return page<StartBench>("First start", bench); }
+    StartBench &start(int bench = 0) { return page<StartBench>("start", bench); }
     LiveTrace &trace() { return *find<LiveTrace>("start.trace"); }
     void step(const char *id);
     void seen(const char *id)

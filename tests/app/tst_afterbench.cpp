@@ -42,7 +42,7 @@ private Q_SLOTS:
     void everything_survivesSaving();
 
 private:
-    AfterBench &bench(const char *at) { return page<AfterBench>("After run", at); }
+    AfterBench &bench(const char *at) { return page<AfterBench>("after", at); }
     const Build &build() { return document().build(); }
 };
 

@@ -38,8 +38,8 @@ private Q_SLOTS:
     void everything_survivesSavingAndReopening();
 
 private:
-    RouteBench &route(int at) { return page<RouteBench>("Route", at); }
-    ForecastBench &forecast(int at) { return page<ForecastBench>("Forecast", at); }
+    RouteBench &route(int at) { return page<RouteBench>("route", at); }
+    ForecastBench &forecast(int at) { return page<ForecastBench>("forecast", at); }
     const Diagnosis *diagnosis()
     {
         auto *page = find<DiagnosisPage>("diagnosisPage");
@@ -60,7 +60,7 @@ private:
 void TestDiagnosisBench::remedies_areThoseOfTheCore()
 {
     ForecastBench &b = forecast(1);
-    const auto core = compareRemedies(build(), assessment());
+    const auto core = compareRemedies(build(), assessment().sizes);
     QVERIFY(core);
     auto *chart = find<RemedyChart>("remedyChart");
     QTRY_VERIFY(chart->accessibleName().contains(
@@ -87,7 +87,7 @@ void TestDiagnosisBench::remedies_takeWhatIsImagined()
     document().imagine({ *parseFault(build(), "lifter_bores_worn=1") });
     QApplication::processEvents();
     QVERIFY(with->text().contains(QStringLiteral("Lifter bores worn")));
-    const auto core = compareRemedies(build(), assessment(), document().imagined());
+    const auto core = compareRemedies(build(), assessment().sizes, document().imagined());
     auto *chart = find<RemedyChart>("remedyChart");
     QString verdict;
     for (const Remedy &r : core->remedies)
@@ -210,7 +210,7 @@ void TestDiagnosisBench::candidate_opensAsWhatIf()
     const Fault second = diagnosis()->candidates[1].faults.front();
     QVERIFY(panelText().contains(qs(diagnosis()->candidates[1].name)));
     clickInPanel("diagnosis.whatIf");
-    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Route"));
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Oil path"));
     QVERIFY(document().imagined() == std::vector<Fault> { second });
     QCOMPARE(document().selectedStop(), qs(second.stop));
     QVERIFY(inPanel<QSlider>(QStringLiteral("whatIf.0.severity")));

@@ -43,7 +43,7 @@ private Q_SLOTS:
     void flows_compareWithAnotherBuild();
 
 private:
-    RouteBench &route(int at) { return page<RouteBench>("Route", at); }
+    RouteBench &route(int at) { return page<RouteBench>("route", at); }
     void imagine(const QString &fault)
     {
         choose(inPanel<QComboBox>(QStringLiteral("whatIf.add")), fault);
@@ -76,7 +76,7 @@ void TestFaultBench::whatIf_showsBeforeAndAfter()
     RouteBench &b = route(1);
     select("main_2");
     imagine(QStringLiteral("shell spun"));
-    const auto core = whatIf(build(), assessment(), document().imagined(), 800, 100);
+    const auto core = whatIf(build(), assessment().sizes, document().imagined(), 800, 100);
     QVERIFY(core);
     const PanelContent content = b.panel();
     const PanelChange *main = change(content, QStringLiteral("Main 2"));

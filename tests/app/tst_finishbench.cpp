@@ -35,7 +35,7 @@ private Q_SLOTS:
 private:
     FinishBench &bench(const char *at = "traces")
     {
-        FinishBench &b = page<FinishBench>("Bore finish", at);
+        FinishBench &b = page<FinishBench>("bore_finish", at);
         if (b.currentPage() == &b.trace())
             [&] { QTRY_VERIFY(!b.trace().busy()); }();
         return b;

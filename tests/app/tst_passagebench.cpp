@@ -198,7 +198,7 @@ void TestPassageBench::storage_takesItsDays()
     QCOMPARE(build().events.back().scope, std::string("part"));
     QCOMPARE(build().events.back().days, 9.0);
     QCOMPARE(state("main_2_feed").state, CleanState::Aged);
-    QVERIFY(state("main_2_feed").reason.find("9 days") != std::string::npos);
+    QVERIFY(said(state("main_2_feed").reason).find("9 days") != std::string::npos);
 }
 
 void TestPassageBench::event_isTakenBack()

@@ -112,7 +112,7 @@ void TestSizeBenches::twoInstruments_takeBoreAndJournal()
     verifyClose(*r.value_um, 55, 1e-6);
     QVERIFY(e.cell(1)->hasFocus());
     type(e.cell(1), QStringLiteral("49.9")); // smaller than the journal
-    QVERIFY2(message(e).contains(QStringLiteral("press fit")), qPrintable(message(e)));
+    QVERIFY2(message(e).contains(QStringLiteral("interference fit")), qPrintable(message(e)));
     QCOMPARE(build().readings.back().id, r.id);
 }
 

@@ -48,7 +48,7 @@ private Q_SLOTS:
     void gas_isLaidOverTheForecast();
 
 private:
-    SumpBench &sump(int at = 0) { return page<SumpBench>("Sump & air", at); }
+    SumpBench &sump(int at = 0) { return page<SumpBench>("sump", at); }
     void typeCell(const char *table, int row, int column, const QString &text)
     {
         auto *t = find<QTableWidget>(table);
@@ -291,7 +291,7 @@ void TestSumpBench::thread_tellsTheTrap()
     choose(find<QComboBox>("sender.male"), QStringLiteral("M10x1"));
     choose(find<QComboBox>("sender.female"), QStringLiteral("R 1/8"));
     QVERIFY(find<QLabel>("sender.verdict")->text().contains(QStringLiteral("begins to screw in")));
-    QVERIFY(find<QLabel>("sender.detail")->text().contains(QStringLiteral("0.272 mm")));
+    QVERIFY(find<QLabel>("sender.detail")->text().contains(QStringLiteral("0.272 mm")));
     choose(find<QComboBox>("sender.female"), QStringLiteral("M10x1"));
     QCOMPARE(find<QLabel>("sender.verdict")->text(), QStringLiteral("Fits"));
     const auto places = senderPlaces(build(), assessment());

@@ -93,7 +93,7 @@ void TestWholeJob::saveSheet(const QString &path)
 void TestWholeJob::wholeJob()
 {
     // Measure: the main that is past its limit, with the shells that were swapped.
-    goTo("Clearances", 0);
+    goTo("clearances", 0);
     walkTo("main_4");
     ReadingEntry &e = *m_window->currentBench()->findChild<ReadingEntry *>();
     for (size_t i = 0; i < e.positions(); ++i)
@@ -102,14 +102,14 @@ void TestWholeJob::wholeJob()
     QCOMPARE(assessment().marksOf("main_4")->size, Mark::Proven);
 
     // Clean: the lifter gallery, brushed until it came out white.
-    goTo("Passages", 0);
+    goTo("passages", 0);
     walkTo("lifter_rear_plug");
     const size_t events = build().events.size();
     click("record.white");
     QVERIFY(build().events.size() > events);
 
     // Prove: the hidden plug goes in and is seen.
-    goTo("Passages", 1);
+    goTo("passages", 1);
     auto *rows = find<RowList>("plugRows");
     for (size_t i = 0; i < build().plugs.size(); ++i)
         if (build().plugs[i].hidden())
@@ -118,7 +118,7 @@ void TestWholeJob::wholeJob()
     click("plug.seen");
 
     // Forecast.
-    goTo("Forecast", 0);
+    goTo("forecast", 0);
     const LikelyPressure forecast = assessment().hotIdle.gauge;
     QVERIFY(forecast.value_pa > build().use.hotIdleFloor_kpa * 1e3);
 
@@ -126,7 +126,7 @@ void TestWholeJob::wholeJob()
     EngineSim sim;
     QVERIFY(sim.start(m_file,
                       { "--rate", "50", "--fast", "20", "--seed", "11", "--dropouts", "0.02" }));
-    goTo("First start", 0);
+    goTo("start", 0);
     signAll();
     for (const char *id : { "oil_in", "fuel_off", "drive" })
         seen(id);
@@ -188,7 +188,7 @@ void TestWholeJob::wholeJob()
     QVERIFY(build().runs.back().seconds > 200);
 
     // What was read stands against the forecast.
-    goTo("First start", 2);
+    goTo("start", 2);
     auto *after = find<AfterPage>("afterPage");
     QTRY_VERIFY_WITH_TIMEOUT(after->about().contains(QStringLiteral("3")), 20000);
 

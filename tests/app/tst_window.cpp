@@ -55,13 +55,13 @@ private Q_SLOTS:
 private:
     Bench *bench(const char *title)
     {
-        m_window->showBench(placeNamed(title).value());
+        m_window->showBench(placeOf(title).value());
         return m_window->currentBench();
     }
     ReadingEntry &entry(const char *stop)
     {
         m_window->openBuild().selectStop(QString::fromLatin1(stop));
-        auto &e = static_cast<ClearanceBench *>(bench("Clearances"))->readings().entry();
+        auto &e = static_cast<ClearanceBench *>(bench("clearances"))->readings().entry();
         QApplication::processEvents();
         return e;
     }
@@ -127,12 +127,12 @@ void TestWindow::typedReading_reachesEveryBench()
     QVERIFY(figure != stripBefore);
     QCOMPARE(shownIn("hotIdleGauge"), figure);
     QVERIFY(panelText().contains(figure)); // Clearances
-    bench("Forecast");
+    bench("forecast");
     QVERIFY2(panelText().contains(QStringLiteral("Hot idle ") + figure), qPrintable(panelText()));
-    bench("Route");
+    bench("route");
     m_window->openBuild().selectStop(QStringLiteral("main_gallery"));
     verifyClose(
-        assessAt(m_window->openBuild().build(), m_window->openBuild().assessment(), 800, 100)
+        assessAt(m_window->openBuild().build(), m_window->openBuild().assessment().sizes, 800, 100)
             ->gauge.value_pa,
         hotIdle(), 1e-6);
     QCOMPARE(
@@ -301,7 +301,7 @@ void TestWindow::crash_offersTheRest()
 
 void TestWindow::sliders_moveTheMap()
 {
-    bench("Route");
+    bench("route");
     m_window->openBuild().selectStop(QStringLiteral("main_2"));
     auto *speed = m_window->findChild<QSlider *>(QStringLiteral("speedSlider"));
     auto *oil = m_window->findChild<QSlider *>(QStringLiteral("oilSlider"));
@@ -310,7 +310,7 @@ void TestWindow::sliders_moveTheMap()
     QTest::keyClick(speed, Qt::Key_PageUp);
     QVERIFY(panelText() != idle);
     oil->setValue(40);
-    const auto r = assessAt(m_window->openBuild().build(), m_window->openBuild().assessment(),
+    const auto r = assessAt(m_window->openBuild().build(), m_window->openBuild().assessment().sizes,
                             speed->value(), 40);
     const auto p = std::find_if(r->points.begin(), r->points.end(),
                                 [](const PointPressure &x) { return x.name == "Main 2"; });
@@ -320,7 +320,7 @@ void TestWindow::sliders_moveTheMap()
 
 void TestWindow::oilChoice_isAnEdit()
 {
-    bench("Route");
+    bench("route");
     const double before = hotIdle();
     auto *grade = m_window->findChild<QComboBox *>(QStringLiteral("oilGrade"));
     const int thick = grade->findText(QStringLiteral("20W-50"));
@@ -335,7 +335,7 @@ void TestWindow::oilChoice_isAnEdit()
 void TestWindow::fittedSpring_canBeChangedInPlace()
 {
     m_window->openTemplate(QStringLiteral("inline-four-wet-sump")); // its spring is not measured
-    bench("Route");
+    bench("route");
     m_window->openBuild().selectStop(QStringLiteral("relief"));
     QApplication::processEvents();
     const double before = hotIdle();
@@ -353,7 +353,7 @@ void TestWindow::fittedSpring_canBeChangedInPlace()
 
 void TestWindow::proof_marksTheStop()
 {
-    bench("Route");
+    bench("route");
     m_window->openBuild().selectStop(QStringLiteral("filter"));
     QApplication::processEvents();
     m_window->findChild<QPushButton *>(QStringLiteral("proveFlow"))->click();
@@ -386,7 +386,7 @@ void TestWindow::name_isChangedInPlace()
 
 void TestWindow::selection_isOneEverywhere()
 {
-    bench("Route");
+    bench("route");
     auto *map = m_window->findChild<RouteMap *>(QStringLiteral("routeMap"));
     QTest::mouseClick(map, Qt::LeftButton, {}, map->placeOf(QStringLiteral("big_end_2")).toPoint());
     QCOMPARE(m_window->openBuild().selectedStop(), QStringLiteral("big_end_2"));
@@ -395,7 +395,7 @@ void TestWindow::selection_isOneEverywhere()
     rail->setFocus();
     QTest::keyClick(rail, Qt::Key_Down);
     QCOMPARE(m_window->openBuild().selectedStop(), QStringLiteral("big_end_3"));
-    bench("Clearances");
+    bench("clearances");
     QVERIFY(m_window->findChild<QPushButton *>(QStringLiteral("family_big_end"))->isChecked());
     m_window->findChild<QPushButton *>(QStringLiteral("family_main"))->click();
     QVERIFY(m_window->openBuild().selectedStop().startsWith(QStringLiteral("main_")));
@@ -434,7 +434,7 @@ void TestWindow::benches_switchByKeys()
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Forecast"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
-    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Film & oil"));
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Oil & film"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Sump & air"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
@@ -442,7 +442,7 @@ void TestWindow::benches_switchByKeys()
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("After run"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
-    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Route"));
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Oil path"));
     QTest::keyClick(m_window.get(), Qt::Key_9, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Sump & air"));
     QTest::keyClick(m_window.get(), Qt::Key_0, Qt::ControlModifier);

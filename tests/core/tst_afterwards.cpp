@@ -35,10 +35,10 @@ void TestAfterwards::residuals_ofTheOwnForecastAreNothing()
 {
     Build b = m_build;
     for (const auto &[rpm, oil] : { std::pair(800.0, 20.0), std::pair(2000.0, 60.0) }) {
-        const auto there = assessAt(b, m_assessment, rpm, oil);
+        const auto there = assessAt(b, m_assessment.sizes, rpm, oil);
         b = withEntry(std::move(b), reading(b, rpm, oil, there->gauge.value_pa / 1e3));
     }
-    const auto all = residualsOf(b, m_assessment);
+    const auto all = residualsOf(b, m_assessment.sizes);
     QVERIFY(all && all->size() == 2);
     for (const Residual &r : *all) {
         QVERIFY(std::abs(r.residual_pa) < 100);
@@ -70,12 +70,12 @@ void TestAfterwards::explanation_findsWhatWasMoved()
     for (const auto &[rpm, oil] :
          { std::pair(800.0, 20.0), std::pair(2000.0, 40.0), std::pair(800.0, 100.0),
            std::pair(3000.0, 100.0), std::pair(1200.0, 100.0) }) {
-        const auto there = assessAt(off, m_assessment, rpm, oil);
+        const auto there = assessAt(off, m_assessment.sizes, rpm, oil);
         double kpa = there->gauge.value_pa / 1e3;
         kpa = input == "model" ? kpa * (1 + amount) : input == "gauge" ? kpa + amount : kpa;
         b = withEntry(std::move(b), reading(b, rpm, oil, kpa));
     }
-    const auto found = explanationsOf(b, m_assessment);
+    const auto found = explanationsOf(b, m_assessment.sizes);
     QVERIFY(found.has_value());
     const auto mine = std::find_if(found->begin(), found->end(), [&](const Explanation &e) {
         return e.input == input.toStdString();
@@ -86,7 +86,7 @@ void TestAfterwards::explanation_findsWhatWasMoved()
     QVERIFY(mine->explains);
     // Taken, the same readings are as forecast, and the live corridor agrees.
     const Build taken = withEntry(b, calibrationOf(b, *mine));
-    const auto again = residualsOf(taken, m_assessment);
+    const auto again = residualsOf(taken, m_assessment.sizes);
     QVERIFY(again.has_value());
     for (const Residual &r : *again)
         QVERIFY2(std::abs(r.residual_pa) < 0.02e5, qPrintable(QString::number(r.residual_pa)));
@@ -101,10 +101,10 @@ void TestAfterwards::explanation_isSilentAboutNoise()
     for (const auto &[rpm, oil, factor] :
          { std::tuple(800.0, 20.0, 1.0), std::tuple(2000.0, 60.0, 0.55),
            std::tuple(3000.0, 100.0, 1.0) }) {
-        const auto there = assessAt(b, m_assessment, rpm, oil);
+        const auto there = assessAt(b, m_assessment.sizes, rpm, oil);
         b = withEntry(std::move(b), reading(b, rpm, oil, factor * there->gauge.value_pa / 1e3));
     }
-    const auto found = explanationsOf(b, m_assessment);
+    const auto found = explanationsOf(b, m_assessment.sizes);
     QVERIFY(found.has_value());
     for (const Explanation &e : *found)
         QVERIFY2(!e.explains, e.name.c_str());

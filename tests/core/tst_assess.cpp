@@ -150,9 +150,10 @@ void TestAssess::widerMains_lowerEveryPressureAlike()
     QVERIFY(before.hotIdle.gauge.value_pa - after.hotIdle.gauge.value_pa > 0.3e5);
     // One figure, whichever way it is asked for: sliders, forecast lines, assessment.
     const Build wide = widened(demoBuild(), 60);
-    const auto map = assessAt(wide, after, wide.use.hotIdle_rpm, wide.use.hotOil_c);
+    const auto map = assessAt(wide, after.sizes, wide.use.hotIdle_rpm, wide.use.hotOil_c);
     verifyClose(map->gauge.value_pa, after.hotIdle.gauge.value_pa, 1e-6);
-    const auto lines = forecastLines(wide, after, { wide.use.hotOil_c }, { wide.use.hotIdle_rpm });
+    const auto lines
+        = forecastLines(wide, after.sizes, { wide.use.hotOil_c }, { wide.use.hotIdle_rpm });
     verifyClose(lines->front().gauge.front().value_pa, after.hotIdle.gauge.value_pa, 1e-6);
 }
 
@@ -286,10 +287,10 @@ void TestAssess::hotIdleWith_agreesWithTheReadingItself()
     rear.station = 2;
     front.value_um = rear.value_um = 48;
     const auto then = assess(with(b, { EnterReading { front }, EnterReading { rear } }));
-    verifyClose(
-        hotIdleWith(b, a, { { static_cast<size_t>(a.size("main_4") - a.sizes.data()), 48.0 } })
-            ->gauge.value_pa,
-        then.hotIdle.gauge.value_pa, 1e-4);
+    verifyClose(hotIdleWith(b, a.sizes,
+                            { { static_cast<size_t>(a.size("main_4") - a.sizes.data()), 48.0 } })
+                    ->gauge.value_pa,
+                then.hotIdle.gauge.value_pa, 1e-4);
 }
 
 void TestAssess::rules_meetTradeFacts()

@@ -68,8 +68,8 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/name", "7", "must be text");
     row("/notes", "[]", "must be text");
     row("/engine/cylinders", "4.5", "whole number");
-    row("/engine/displacement_l", "-1", "must be 0 to 100 l");
-    row("/engine/displacement_l", "101", "must be 0 to 100 l");
+    row("/engine/displacement_l", "-1", "must be 0 to 100 L");
+    row("/engine/displacement_l", "101", "must be 0 to 100 L");
     row("/engine/bore_mm", "401", "must be 0 to 400 mm");
     row("/engine/stroke_mm", "-3", "must be 0 to 600 mm");
     row("/engine/reciprocating_g", "60000", "must be 0 to 50000 g");
@@ -78,8 +78,8 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/engine/materials/block", "null", "is missing");
     row("/engine/stops/5/kind", R"("wheel")", "unknown kind \"wheel\"; known: tank, pickup");
     row("/engine/stops/5/id", R"("main_2")", "is used twice", "/engine/stops/6/id");
-    row("/engine/stops/5/journal_mm", "4", "a journal of 5 to 500 mm, has 4.000");
-    row("/engine/stops/5/journal_mm", "501", "a journal of 5 to 500 mm");
+    row("/engine/stops/5/journal_mm", "4", "a bearing's journal must be 5 to 500 mm");
+    row("/engine/stops/5/journal_mm", "501", "a bearing's journal must be 5 to 500 mm");
     row("/engine/stops/5/shell_wall_mm", "21", "must be 0 to 20 mm");
     row("/engine/stops/5/elements/0", R"("nothing")", "the circuit has no element \"nothing\"");
     row("/engine/stops/5/points", "[]", "exactly one point");
@@ -93,44 +93,44 @@ void TestDamage::oneWrongValue_isNamed_data()
     // The oil and the use.
     row("/oil/kv40_mm2_s", "1", "at least 2");
     row("/oil/kv100_mm2_s", "400", "", "/oil/kv100_mm2_s");
-    row("/oil/rho15_kg_m3", "599", "must be 600 to 1200, is 599.0");
+    row("/oil/rho15_kg_m3", "599", "must be 600 to 1200 kg/m³");
     row("/oil/rho15_kg_m3", "1201", "must be 600 to 1200");
     row("/oil/kv100_mm2_s", "null", "is missing");
     row("/use/coldest_start_c", "-61", "must be -60 to 60 °C");
     row("/use/hot_oil_c", "59", "must be 60 to 150 °C");
     row("/use/hot_oil_c", "151", "must be 60 to 150 °C");
-    row("/use/hot_idle_rpm", "199", "must be 200 to 3000 rev/min");
-    row("/use/high_speed_rpm", "15001", "must be 500 to 15000 rev/min");
-    row("/use/most_rpm", "15001", "must be 1000 to 15000 rev/min");
-    row("/use/hot_idle_floor_kpa", "-1", "must be 0 to 1000 kPa");
+    row("/use/hot_idle_rpm", "199", "must be 200 to 3000 rpm");
+    row("/use/high_speed_rpm", "15001", "must be 500 to 15000 rpm");
+    row("/use/most_rpm", "15001", "must be 1000 to 15000 rpm");
+    row("/use/hot_idle_floor_kpa", "-1", "must be 0 to 10 bar");
     row("/use/coldest_clearance_floor_um", "201", "must be 0 to 200 µm");
-    row("/use/combustion_peak_kpa", "30001", "must be 0 to 30000 kPa");
+    row("/use/combustion_peak_kpa", "30001", "must be 0 to 300 bar");
     row("/use/turn_g", "3.1", "must be 0 to 3 g");
-    row("/use/incline_deg", "46", "must be -45 to 45 °");
-    row("/use/heel_deg", "61", "must be 0 to 60 °");
+    row("/use/incline_deg", "46", "must be -45 to 45°");
+    row("/use/heel_deg", "61", "must be 0 to 60°");
     row("/use/turn_s", "0", "must be 0 to 600 s");
     // Limits and readings.
-    row("/limits/main/min_um", "-1", "limits must lie within 0 to 1000 um", "/limits/main");
-    row("/limits/main/max_um", "1001", "limits must lie within 0 to 1000 um", "/limits/main");
-    row("/limits/main/max_um", "1", "must be above min_um");
-    row("/limits/main/target_um", "0", "must be above 0 and at most 1000 um");
+    row("/limits/main/min_um", "-1", "limits must lie within 0 to 1000 µm", "/limits/main");
+    row("/limits/main/max_um", "1001", "limits must lie within 0 to 1000 µm", "/limits/main");
+    row("/limits/main/max_um", "1", "must be above the minimum (35 µm)");
+    row("/limits/main/target_um", "0", "must be 0 to 1000 µm");
     row("/readings/0/stop", R"("main_9")", "there is no stop \"main_9\"");
     row("/readings/0/family", R"("wheel")", "is nothing that is gauged");
     row("/readings/0/item", "3", "number 3");
     row("/readings/0/method", R"("guess")", "\"guess\" does not measure");
-    row("/readings/0/value_um", "0", "must be above 0 and at most 1000 um");
-    row("/readings/0/value_um", "1000.5", "must be above 0 and at most 1000 um, is 1000.5");
-    row("/readings/0/u_um", "-1", "must be 0 to 100 um");
-    row("/readings/0/u_um", "101", "must be 0 to 100 um");
-    row("/readings/0/angle_deg", "361", "must be 0 to 360 degrees from the parting line");
-    row("/readings/0/angle_deg", "-1", "must be 0 to 360 degrees");
+    row("/readings/0/value_um", "0", "must be above 0 and at most 1000 µm");
+    row("/readings/0/value_um", "1000.5", "must be above 0 and at most 1000 µm");
+    row("/readings/0/u_um", "-1", "must be 0 to 100 µm");
+    row("/readings/0/u_um", "101", "must be 0 to 100 µm");
+    row("/readings/0/angle_deg", "361", "must be 0 to 360°");
+    row("/readings/0/angle_deg", "-1", "must be 0 to 360°");
     row("/readings/0/station", "0", "must be 1 to 12");
     row("/readings/0/station", "13", "must be 1 to 12");
-    row("/readings/0/housing_temp_c", "201", "must be -40 to 200 C, is 201.0");
-    row("/readings/0/journal_temp_c", "-41", "must be -40 to 200 C");
+    row("/readings/0/housing_temp_c", "201", "must be -40 to 200 °C");
+    row("/readings/0/journal_temp_c", "-41", "must be -40 to 200 °C");
     row("/readings/0/bore_mm", "601", "must be 1 to 600 mm");
     row("/readings/0/journal_mm", "0.5", "must be 1 to 600 mm");
-    row("/readings/0/journal_u_um", "-2", "must be 0 to 100 um");
+    row("/readings/0/journal_u_um", "-2", "must be 0 to 100 µm");
     row("/readings/0/over_oil_hole", R"("yes")", "must be true or false");
     row("/proofs/0/stop", R"("nowhere")", "there is no stop \"nowhere\"");
     row("/proofs/0/aspect", R"("smell")", "must be size, clean or flow, is \"smell\"");
@@ -144,10 +144,10 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/torque_ticks/0/fastener", "99", "is not on the card");
     row("/torque_ticks/0/stage", "4", "is not on the card");
     row("/torque_ticks/0/stage", "-1", "is not on the card");
-    row("/shells/main/shells/0/wall_mm", "0.2", "must be 0.3 to 20 mm");
+    row("/shells/main/shells/0/wall_mm", "0.2", "must be 0.3 to 20.0 mm");
     row("/shells/main/shells/0/name", R"("")", "is empty");
     row("/shells/main/shells/0/halves", "1001", "must be 0 to 1000");
-    row("/shells/big_end/undersizes_mm/0", "3.5", "must be above 0 to 3 mm",
+    row("/shells/big_end/undersizes_mm/0", "3.5", "must be above 0 and at most 3.0 mm",
         "/shells/big_end/undersizes_mm");
     row("/shells/big_end/fitted/big_end_1/upper", R"("mauve")", "there is no shell \"mauve\"",
         "/shells/big_end/fitted/big_end_1");
@@ -155,7 +155,7 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/weighings/0/item", "49", "must be 1 to 48");
     row("/weight_tolerance_g/rod", "0", "must be above 0 to 1000 g");
     // Heat.
-    row("/heat/housing_below_oil_k", "81", "must be -40 to 80 K");
+    row("/heat/housing_below_oil_k", "81", "must be -40 to 80 °C");
     row("/heat/block_end_c", "29", "must be 30 to 150 °C");
     row("/heat/oil_at_idle_s", "9", "must be 10 to 7200 s");
     row("/heat/journal_lag_s", "-1", "must be 0 to 3600 s");
@@ -168,16 +168,16 @@ void TestDamage::oneWrongValue_isNamed_data()
     // Passages and plugs.
     row("/passages/0/part", R"("wing")", "there is no part \"wing\"");
     row("/passages/0/made", R"("carved")", "must be drilled, cast or tube, is \"carved\"");
-    row("/passages/0/d_mm", "0.2", "must be 0.3 to 200 mm, is 0.20");
-    row("/passages/0/l_mm", "0.5", "must be 1 to 10 000 mm, is 0.5");
+    row("/passages/0/d_mm", "0.2", "must be 0.3 to 200.0 mm");
+    row("/passages/0/l_mm", "0.5", "must be 1 to 10000 mm");
     row("/passages/0/stop", R"("nowhere")", "nowhere");
     row("/passages/0/ends/0/kind", R"("open")", "must be plug, hole, joint or blind, is \"open\"");
     row("/passages/0/ends/0/kind", R"("hole")", "has a plug, and says it is a hole",
         "/passages/0/ends/0");
     row("/plugs/0/kind", R"("cork")", "there is no kind of plug \"cork\"");
     row("/plugs/0/passage", R"("nowhere")", "there is no passage \"nowhere\"");
-    row("/plugs/0/at_mm", "500", "must be 0 to 450.0 mm");
-    row("/plugs/0/d_mm", "0.4", "must be above 0.5 to 200 mm, is 0.40");
+    row("/plugs/0/at_mm", "500", "must be 0 to 450 mm");
+    row("/plugs/0/d_mm", "0.4", "must be 0.5 to 200.0 mm");
     // Lines and the sump.
     row("/plumbing/filter_build", R"("paper_bag")", "there is no filter \"paper_bag\"");
     row("/plumbing/lines", R"([{"id": "l1", "from": "engine.gauge", "to": "moon.in"}])", "moon.in",
@@ -186,11 +186,11 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/sump/coolant", R"("some")", "must be none, suspected or confirmed, is \"some\"");
     row("/sump/fuel", R"("much")", "must be none, suspected or confirmed, is \"much\"");
     row("/sump/across_mm", "[[-90, 5], [90, 5], [90, 300], [-90, 300]]",
-        "its lowest point must stand at height 0, stands at 5.00");
+        "its lowest point must stand at height 0, stands at 5.0 mm");
     row("/sump/values/stick_high_mm", "60", "must be above the low mark");
     row("/sump/values/static_holdup_l", "4.7", "is more than was poured in");
     row("/sump/values/pickup_along_mm", "460", "outside the pan");
-    row("/sump/values/fill_l", "-1", "oil poured in must be 0.10 to 500 l, is -1.00");
+    row("/sump/values/fill_l", "-1", "oil poured in must be 0 to 500 L");
     row("/sump/values", R"({"wings": 1})", "is not known here", "/sump/values/wings");
     row("/start/values", R"({"wings": 1})", "is not known here", "/start/values/wings");
     row("/finish/values/valley_um3_um2", "-1", "must be");

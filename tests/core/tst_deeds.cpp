@@ -47,25 +47,25 @@ void TestDeeds::edit_changesWhatItSays_data()
     row(R"({"edit":"use","key":"hot_oil_c","value":117})", "/use/hot_oil_c", "117",
         "hot oil 117 °C");
     row(R"({"edit":"use","key":"hot_idle_rpm","value":730})", "/use/hot_idle_rpm", "730",
-        "hot idle speed 730 rev/min");
+        "hot idle speed 730 rpm");
     row(R"({"edit":"use","key":"high_speed_rpm","value":4100})", "/use/high_speed_rpm", "4100",
-        "higher speed shown 4100 rev/min");
+        "higher speed shown 4100 rpm");
     row(R"({"edit":"use","key":"most_rpm","value":5600})", "/use/most_rpm", "5600",
-        "highest speed 5600 rev/min");
+        "highest speed 5600 rpm");
     row(R"({"edit":"use","key":"hot_idle_floor_kpa","value":93})", "/use/hot_idle_floor_kpa", "93",
-        "least pressure wanted at hot idle 93 kPa");
+        "least pressure wanted at hot idle 0.93 bar");
     row(R"({"edit":"use","key":"turn_g","value":0.62})", "/use/turn_g", "0.62",
         "turns, held, to either side 0.62 g");
     row(R"({"edit":"use","key":"heel_deg","value":17})", "/use/heel_deg", "17",
-        "leaning to either side 17 °");
+        "leaning to either side 17°");
     row(R"({"edit":"engine","key":"bore_mm","value":95.6})", "/engine/bore_mm", "95.6",
-        "bore 96 mm");
+        "bore 95.6 mm");
     row(R"({"edit":"engine","key":"stroke_mm","value":97.1})", "/engine/stroke_mm", "97.1",
-        "stroke 97 mm");
+        "stroke 97.1 mm");
     row(R"({"edit":"engine","key":"reciprocating_g","value":815})", "/engine/reciprocating_g",
-        "815", "reciprocating mass of a cylinder 815 g");
+        "815", "reciprocating mass of a cylinder 815.00 g");
     row(R"({"edit":"heat","key":"housing_below_oil_k","value":14})", "/heat/housing_below_oil_k",
-        "14", "housing below the oil, settled 14 K");
+        "14", "housing below the oil, settled 14 °C");
     row(R"({"edit":"heat","key":"instrument_emissivity","value":0.87})",
         "/heat/instrument_emissivity", "0.87", "emissivity the thermometer is set to 0.87");
     row(R"({"edit":"heat","key":"cap_lag_s","value":250})", "/heat/cap_lag_s", "250",
@@ -77,9 +77,10 @@ void TestDeeds::edit_changesWhatItSays_data()
     row(R"({"edit":"limit","kind":"main","key":"min_um","value":31})", "/limits/main/min_um", "31",
         "Main bearings: min 31.0 µm");
     row(R"({"edit":"element","element":"relief","key":"crack_kpa","value":455})",
-        "/circuit/elements/3/crack_kpa", "455", "455.0 kPa");
+        "/circuit/elements/3/crack_kpa", "455", "pressure at which it begins to open 4.55 bar");
     row(R"({"edit":"element","element":"main_2","key":"groove_deg","value":210})",
-        "/circuit/elements/16/groove_deg", "210", "210.0 °");
+        "/circuit/elements/16/groove_deg", "210",
+        "oil groove extent, up to 300 or 360; 0: a single hole 210°");
     row(R"({"edit":"element","element":"pickup","key":"d_mm","value":17.5})",
         "/circuit/elements/1/d_mm", "17.5", "17.5 mm");
     row(R"({"edit":"alike","stop":"cooling_jets","type":"jet","key":"d_mm","value":1.55})", "/name",
@@ -87,7 +88,7 @@ void TestDeeds::edit_changesWhatItSays_data()
     row(R"({"edit":"stop","stop":"main_3","key":"thrust_width_mm","value":26.4})",
         "/engine/stops/7/values/thrust_width_mm", "26.4", "Main 3, ");
     row(R"({"edit":"stop","stop":"main_3","key":"hole_offset_mm","value":null})",
-        "/engine/stops/7/values/run_out_here", "1.0", "taken away");
+        "/engine/stops/7/values/run_out_here", "1.0", "removed");
     row(R"({"edit":"stop","stop":"relief","key":"full_lift_mm","value":4.4})",
         "/engine/stops/2/values/full_lift_mm", "4.4", "Relief valve, ");
     row(R"({"edit":"oil","oil":{"grade":"20W-50","kv40_mm2_s":161,"kv100_mm2_s":18.2,
@@ -101,7 +102,7 @@ void TestDeeds::edit_changesWhatItSays_data()
     row(R"({"edit":"material","part":"main_cap","material":"crank_steel","fraction":0.4})",
         "/engine/materials/main_cap_fraction", "0.4", "material of main_cap: crank_steel");
     row(R"({"edit":"expansion","material":"grey_iron","expansion":{"per_k":1.04e-5}})",
-        "/expansions/grey_iron/per_k", "1.04e-05", "expansion of grey_iron: 10.4e-6 per kelvin");
+        "/expansions/grey_iron/per_k", "1.04e-05", "expansion of grey_iron: 10.4 ×10⁻⁶/K");
     row(R"({"edit":"fit_shells","family":"main","stop":"main_2",
           "stock":{"fitted":{"main_2":{"upper":"slate","lower":"rust"}}}})",
         "/shells/main/fitted/main_2/upper", R"("slate")", "Main 2, shells slate/rust");
@@ -122,7 +123,7 @@ void TestDeeds::edit_changesWhatItSays_data()
         R"("Harbour fire-pump set · 2.7 L inline-four")", "");
     row(R"({"edit":"sump","key":"fill_l","value":4.9})", "/sump/values/fill_l", "4.9", "4.9");
     row(R"({"edit":"sump","key":"leak_mm2","value":null})", "/sump/values/fill_l", "4.6",
-        "taken away");
+        "removed");
     row(R"({"edit":"foreign","fuel":false,"word":"suspected"})", "/sump/coolant", R"("suspected")",
         "");
     row(R"({"edit":"foreign","fuel":true,"word":"confirmed"})", "/sump/fuel", R"("confirmed")", "");
@@ -148,7 +149,7 @@ void TestDeeds::edit_changesWhatItSays()
         return;
     }
     QVERIFY2(after, after ? "" : (after.error().place + " " + said(after.error().message)).c_str());
-    const QString menu = QString::fromStdString(describeEdit(m_demo, *edit));
+    const QString menu = QString::fromStdString(said(describeEdit(m_demo, *edit)));
     QVERIFY2(menu.contains(says) && !menu.isEmpty(), qPrintable(menu));
     const Json json = toJson(*after);
     const Json expected = *parseJson("[" + value.toStdString() + "]")->begin();
@@ -186,7 +187,7 @@ void TestDeeds::edit_isRefusedWithItsReason_data()
     row(R"({"edit":"limit","kind":"wheel","key":"min_um","value":20})", "", "");
     row(R"({"edit":"limit","kind":"main","key":"mood","value":20})", "", "");
     row(R"({"edit":"limit","kind":"main","key":"min_um","value":90})", "/limits/main/max_um",
-        "above min_um");
+        "above the minimum");
     row(R"({"edit":"element","element":"nobody","key":"d_mm","value":5})", "", "nobody");
     row(R"({"edit":"element","element":"relief","key":"d_mm","value":5})", "", "d_mm");
     row(R"({"edit":"element","element":"relief","key":"crack_kpa","value":-5})", "", "");
@@ -204,7 +205,7 @@ void TestDeeds::edit_isRefusedWithItsReason_data()
           "stock":{"fitted":{"main_2":{"upper":"mauve","lower":"rust"}}}})",
         "/shells/main/fitted/main_2", "there is no shell \"mauve\"");
     row(R"({"edit":"shell_row","family":"main","stock":{"shells":[{"name":"x","wall_mm":90}]}})",
-        "/shells/main/shells/5/wall_mm", "must be 0.3 to 20 mm");
+        "/shells/main/shells/5/wall_mm", "must be 0.3 to 20.0 mm");
     row(R"({"edit":"weigh","weighing":{"id":"x","part":"rod","item":1,"grams":0}})", "",
         "must be above 0");
     row(R"({"edit":"material","part":"crank","material":"wood"})", "/engine/materials/crank",
@@ -213,7 +214,7 @@ void TestDeeds::edit_isRefusedWithItsReason_data()
     row(R"({"edit":"expansion","material":"cheese","expansion":{"per_k":1e-5}})",
         "/expansions/cheese", "there is no material \"cheese\"");
     row(R"({"edit":"expansion","material":"grey_iron","expansion":{"per_k":1}})",
-        "/expansions/grey_iron/per_k", "at most 60e-6 per kelvin");
+        "/expansions/grey_iron/per_k", "at most 60.0 ×10⁻⁶/K");
     row(R"({"edit":"heat_point","point":{"id":"x","stop":"pump","spots_c":[20]}})", "",
         "there is no main bearing \"pump\"");
     row(R"({"edit":"heat_point","point":{"id":"x","stop":"main_3","spots_c":[900]}})", "",
@@ -376,7 +377,7 @@ void TestDeeds::several_areAllOrNone()
     QVERIFY(both);
     QCOMPARE(both->use.hotOil_c, 111.0);
     QCOMPARE(both->use.hotIdle_rpm, 777.0);
-    QCOMPARE(describeEdit(m_demo, good), std::string("two numbers"));
+    QCOMPARE(said(describeEdit(m_demo, good)), std::string("two numbers"));
     const EditAll bad { "one wrong", { SetUse { "hot_oil_c", 111 }, SetUse { "wings", 2 } } };
     const auto none = applyEdit(m_demo, bad);
     QVERIFY(!none);

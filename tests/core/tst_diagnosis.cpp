@@ -16,11 +16,9 @@ namespace tst_diagnosis {
 
 namespace {
 
-Assessment sizesOf(const Build &b)
+std::vector<GaugedSize> sizesOf(const Build &b)
 {
-    Assessment a;
-    a.sizes = judgeSizes(b);
-    return a;
+    return judgeSizes(b);
 }
 
 Build with(Build b, const LogEntry &entry)
@@ -42,7 +40,7 @@ GaugeReading read(const std::string &tap, double rpm, double oil_c, double pa)
 Build readOf(const char *fault, double slip = 0)
 {
     Build b = demoBuild();
-    const Assessment a = sizesOf(b);
+    const std::vector<GaugedSize> a = sizesOf(b);
     const std::vector<Fault> faults { *parseFault(b, fault) };
     Build out = b;
     int i = 0;
@@ -361,7 +359,7 @@ void TestDiagnosis::otherOil_isTakenIntoAccount()
 {
     // The same engine on a thinner oil reads less; said so, that is nothing wrong.
     Build b = demoBuild();
-    const Assessment a = sizesOf(b);
+    const std::vector<GaugedSize> a = sizesOf(b);
     Build thin = b;
     thin.oil = *findOil(b, "0W-20");
     const auto r = assessAt(thin, a, 800, 100);
@@ -440,7 +438,7 @@ void TestDiagnosis::twoFaults_areFoundAsAPair()
 {
     // A clogged filter and a lost jet together: neither alone reads like that.
     Build b = demoBuild();
-    const Assessment a = sizesOf(b);
+    const std::vector<GaugedSize> a = sizesOf(b);
     const std::vector<Fault> both { *parseFault(b, "filter_clogged=0.75"),
                                     *parseFault(b, "jet_lost@cooling_jets=0.5") };
     Build out = b;

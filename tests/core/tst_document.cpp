@@ -149,7 +149,7 @@ void TestDocument::badFiles_sayWhereAndWhy_data()
     row("water for oil", changed([](Json &j) { j["oil"]["kv40_mm2_s"] = 0.7; }), "/oil/kv40_mm2_s",
         "at least 2");
     row("limits crossed", changed([](Json &j) { j["limits"]["main"]["max_um"] = 10; }),
-        "/limits/main/max_um", "above min_um");
+        "/limits/main/max_um", "above the minimum");
     row("unknown material", changed([](Json &j) { j["engine"]["materials"]["block"] = "cheese"; }),
         "/engine/materials/block", "unknown material");
     row("stop at no node",

@@ -45,9 +45,8 @@ namespace {
 
 OperatingResult at(const Build &b, double rpm, double oil_c)
 {
-    Assessment a;
-    a.sizes = judgeSizes(b);
-    return assessAt(b, a, rpm, oil_c).value();
+    const auto sizes = judgeSizes(b);
+    return assessAt(b, sizes, rpm, oil_c).value();
 }
 
 double pressureAt(const OperatingResult &r, const std::string &stop)
@@ -206,7 +205,7 @@ void TestEngine::templates_assessFromIdleToTheirLimit()
     for (double n = 600; n < b.use.most_rpm; n += 300)
         rpm.push_back(n);
     rpm.push_back(b.use.most_rpm);
-    const auto lines = forecastLines(b, a, { -10, 20, 60, 100, 130 }, rpm);
+    const auto lines = forecastLines(b, a.sizes, { -10, 20, 60, 100, 130 }, rpm);
     QVERIFY2(lines, lines ? "" : said(lines.error().message).c_str());
     // Hotter oil, less pressure at idle; colder still, the suction sets it.
     for (size_t t = 3; t < lines->size(); ++t)
@@ -410,19 +409,18 @@ void TestEngine::fasterCrank_starvesFromASpeed()
             e.values["closest_mm"] = 0;
         }
     b.use.most_rpm = 12000;
-    Assessment a;
-    a.sizes = judgeSizes(b);
+    const auto sizes = judgeSizes(b);
     std::vector<double> rpm;
     for (double n = 1000; n <= 12000; n += 1000)
         rpm.push_back(n);
-    const auto lines = forecastLines(b, a, { 100 }, rpm);
+    const auto lines = forecastLines(b, sizes, { 100 }, rpm);
     QVERIFY(lines && lines->front().crankStarves_rpm);
     const double from = *lines->front().crankStarves_rpm;
     QVERIFY(at(b, from - 60, 100).crankRatio > 1 && at(b, from + 60, 100).crankRatio < 1);
     // ½ ρ ω² R², textbook; ρ at 100 °C by the circuit's law.
     const double omega = 6000 * 2 * pi / 60, rho = 878 * (1 - 0.0007 * 85);
     verifyClose(at(b, 6000, 100).crankNeed_pa, rho * omega * omega * 0.045 * 0.045 / 2, 1e-6);
-    QVERIFY(!forecastLines(plain(), a, { 100 }, { 800, 3000, 6000 })->front().crankStarves_rpm);
+    QVERIFY(!forecastLines(plain(), sizes, { 100 }, { 800, 3000, 6000 })->front().crankStarves_rpm);
 }
 
 void TestEngine::olderBearings_becomeFilms()

@@ -420,7 +420,7 @@ void TestEvidence::modifiedPassage_isComparedAndLeavesTheBuild()
 {
     const Build before = m_history;
     const Assessment a = assess(m_history);
-    const auto m = compareModified(m_history, a, { { "gallery_feed", "d_mm", 5.0 } });
+    const auto m = compareModified(m_history, a.sizes, { { "gallery_feed", "d_mm", 5.0 } });
     QVERIFY(m);
     QVERIFY(m_history == before);
     QVERIFY(m->idleAfter.gauge.value_pa < m->idleBefore.gauge.value_pa - 2000);
@@ -428,8 +428,8 @@ void TestEvidence::modifiedPassage_isComparedAndLeavesTheBuild()
     QCOMPARE(m->readings.size(), standing(m_history.gaugeReadings).size());
     QVERIFY(m->misfitAfter > m->misfitBefore + 4); // the engine was not made so
     QVERIFY(said(m->verdict).find("fit it better as it was") != std::string::npos);
-    QVERIFY(!compareModified(m_history, a, { { "gallery_feed", "colour", 5.0 } }));
-    QVERIFY(!compareModified(m_history, a, { { "no_such", "d_mm", 5.0 } }));
+    QVERIFY(!compareModified(m_history, a.sizes, { { "gallery_feed", "colour", 5.0 } }));
+    QVERIFY(!compareModified(m_history, a.sizes, { { "no_such", "d_mm", 5.0 } }));
     // Kept as a scenario, read again.
     Scenario s;
     s.name = "narrower";

@@ -21,11 +21,9 @@ Build referenceFour()
     return b;
 }
 
-Assessment sizesOf(const Build &b)
+std::vector<GaugedSize> sizesOf(const Build &b)
 {
-    Assessment a;
-    a.sizes = judgeSizes(b);
-    return a;
+    return judgeSizes(b);
 }
 
 double pressure(const OperatingResult &r, const std::string &name)
@@ -297,7 +295,7 @@ void TestFaults::power_isOneFigureEverywhere()
     verifyClose(pumpPower_w(b, a.highSpeed),
                 a.highSpeed.nodePressure_pa.at("pump_out") * a.highSpeed.sweptFlow_m3_s / 0.85,
                 1e-9, 0, QStringLiteral("by hand"));
-    const auto table = compareRemedies(b, a, {});
+    const auto table = compareRemedies(b, a.sizes, {});
     QVERIFY(table);
     verifyClose(table->now.power_w, options.front().power_w, 1e-3, 0, QStringLiteral("remedies"));
 }
@@ -307,7 +305,7 @@ void TestFaults::noSeverity_isNoFault()
     // A graded fault at nothing is the healthy engine; only a jet that is lost leaves at least its
     // own hole open, and a feed that is measured as covered stays so.
     const Build b = demoBuild();
-    const Assessment a = sizesOf(b);
+    const std::vector<GaugedSize> a = sizesOf(b);
     const auto healthy = assessAt(b, a, 3000, 100);
     QVERIFY(healthy);
     for (const Stop &stop : b.engine.stops)
@@ -424,7 +422,7 @@ void TestFaults::swappedLines_readWellOnTheFilterHead()
 void TestFaults::severalFaults_addUp()
 {
     const Build b = demoBuild();
-    const Assessment a = sizesOf(b);
+    const std::vector<GaugedSize> a = sizesOf(b);
     const Fault worn = *parseFault(b, "pump_worn=0.5"),
                 open = *parseFault(b, "relief_stuck_open=0.2");
     const auto gauge = [&](std::vector<Fault> faults) {

@@ -54,7 +54,8 @@ private:
     }
     Result<WhatIf> with(const Demo &d, const Fault &fault, double rpm = 0, double oil_c = 0) const
     {
-        return whatIf(d.build, d.assessment, { fault }, rpm > 0 ? rpm : d.build.use.hotIdle_rpm,
+        return whatIf(d.build, d.assessment.sizes, { fault },
+                      rpm > 0 ? rpm : d.build.use.hotIdle_rpm,
                       oil_c > 0 ? oil_c : d.build.use.hotOil_c);
     }
     std::vector<Demo> m_demos;

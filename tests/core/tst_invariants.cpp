@@ -242,8 +242,8 @@ void TestInvariants::forecastOfTheDemo_hasNoGaps()
 {
     const Build build = demoBuild();
     const Assessment a = assess(build);
-    const auto lines
-        = forecastLines(build, a, { 0, 40, 100, 140 }, { 500, 1000, 2000, 3000, 4000, 5000, 6000 });
+    const auto lines = forecastLines(build, a.sizes, { 0, 40, 100, 140 },
+                                     { 500, 1000, 2000, 3000, 4000, 5000, 6000 });
     QVERIFY(lines);
     for (const ForecastLine &line : *lines)
         for (size_t i = 0; i < line.rpm.size(); ++i) {
@@ -253,8 +253,9 @@ void TestInvariants::forecastOfTheDemo_hasNoGaps()
             // Cold and fast the inlet cannot follow; warm, more speed is more pressure.
             QVERIFY(i == 0 || line.oil_c < 40 || p.value_pa > line.gauge[i - 1].value_pa * 0.98);
         }
-    QCOMPARE(forecastLines(build, a, { 100 }, { 0 }).error().place, std::string("rpm"));
-    QCOMPARE(forecastLines(build, a, { 400 }, { 800 }).error().place, std::string("oil_temp_c"));
+    QCOMPARE(forecastLines(build, a.sizes, { 100 }, { 0 }).error().place, std::string("rpm"));
+    QCOMPARE(forecastLines(build, a.sizes, { 400 }, { 800 }).error().place,
+             std::string("oil_temp_c"));
 }
 
 } // namespace tst_invariants

@@ -362,7 +362,7 @@ void TestJournal::editsMadeAsOne_comeBackAsOne()
     }
     const auto all = found().recoveries;
     QCOMPARE(all.at(0).edits.size(), 1u);
-    QCOMPARE(describeEdit(start(), all[0].edits[0]), std::string("two"));
+    QCOMPARE(said(describeEdit(start(), all[0].edits[0])), std::string("two"));
     QCOMPARE(main1(all[0].recovered), 50.0);
     QCOMPARE(all[0].recovered.use.hotOil_c, 95.0);
 }

@@ -476,8 +476,8 @@ void TestPassages::plugs_areDrawnWithTheRightTap()
     p.d_mm = d;
     const DrawingAdvice advice = howToDraw(p);
     QString all;
-    for (const std::string &s : advice.steps)
-        all += QString::fromStdString(s);
+    for (const Phrase &s : advice.steps)
+        all += QString::fromStdString(said(s));
     QVERIFY2(all.contains(says), qPrintable(all));
     // Torch and solvent are never named without the warning; chips are caught where one drills.
     QString cautions;

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "quantity/dates.h"
 #include "quantity/phrase.h"
 #include "testing.h"
 
@@ -28,6 +29,13 @@ private Q_SLOTS:
     void translations_areFoundById();
     void phrases_areComparedByWhatTheySay();
     void numberAndUnit_neverPart();
+    void fields_takeTheReadersUnit_data();
+    void fields_takeTheReadersUnit();
+    void fileUnits_becomeQuantities_data();
+    void fileUnits_becomeQuantities();
+    void lists_leaveOutWhatIsEmpty();
+    void dates_areForPeople_data();
+    void dates_areForPeople();
 };
 
 void TestPhrase::quantities_areShownInEachSystem_data()
@@ -247,6 +255,112 @@ void TestPhrase::numberAndUnit_neverPart()
         = render({ "t", "at {0} and {1}", { asSpeed(5000), asTemperature(-20) } });
     QVERIFY(text.find("000\u00A0rpm") != std::string::npos);
     QVERIFY(text.find("20\u00A0°C") != std::string::npos);
+}
+
+void TestPhrase::fields_takeTheReadersUnit_data()
+{
+    QTest::addColumn<QString>("metric");
+    QTest::addColumn<int>("decimals");
+    QTest::addColumn<QString>("shown");
+    QTest::addColumn<int>("fine");
+    const auto row = [](const char *metric, int decimals, const char *shown, int fine) {
+        QTest::addRow("%s to %d", metric, decimals)
+            << QString::fromUtf8(metric) << decimals << QString::fromUtf8(shown) << fine;
+    };
+    row("mm", 1, "in", 3);
+    row("mm", 4, "in", 5);
+    row("µm", 0, "thou", 2);
+    row("µm", 3, "µin", 1);
+    row("bar", 2, "psi", 1);
+    row("l", 2, "US qt", 2);
+    row("°C", 0, "°F", 0);
+    row("K", 0, "°F", 0);
+    row("rev/min", 0, "rpm", 0);
+    row("mm²/s", 1, "cSt", 1);
+    row("furlong", 3, "furlong", 3); // none of the table
+    row("", 2, "", 2);
+}
+
+void TestPhrase::fields_takeTheReadersUnit()
+{
+    QFETCH(QString, metric);
+    QFETCH(int, decimals);
+    QFETCH(QString, shown);
+    QFETCH(int, fine);
+    const ShownField imperial = shownField(metric.toStdString(), decimals, UnitSystem::Imperial);
+    QCOMPARE(QString::fromStdString(imperial.unit), shown);
+    QCOMPARE(imperial.decimals, fine);
+    QCOMPARE(shownField(metric.toStdString(), decimals, UnitSystem::Metric).decimals, decimals);
+}
+
+void TestPhrase::fileUnits_becomeQuantities_data()
+{
+    QTest::addColumn<double>("number");
+    QTest::addColumn<QString>("unit");
+    QTest::addColumn<QString>("metric");
+    QTest::addColumn<QString>("imperial");
+    const auto row = [](double n, const char *unit, const char *metric, const char *imperial) {
+        QTest::addRow("%g %s", n, unit) << n << QString::fromUtf8(unit) << QString::fromUtf8(metric)
+                                        << QString::fromUtf8(imperial);
+    };
+    row(400, "kPa", "4.00 bar", "58.0 psi"); // of the circuit: people read bar
+    row(25.4, "mm", "25.4 mm", "1.000 in");
+    row(50.8, "µm", "50.8 µm", "2.00 thou");
+    row(-20, "°C", "-20 °C", "-4 °F");
+    row(10, "K", "10 °C", "18 °F");
+    row(0.35, "g", "0.35 g", "0.35 g"); // of turning, no mass
+    row(2.7, "l", "2.70 L", "2.85 US qt");
+    row(7, "", "7.00", "7.00");
+    row(48, "", "48", "48");
+}
+
+void TestPhrase::fileUnits_becomeQuantities()
+{
+    QFETCH(double, number);
+    QFETCH(QString, unit);
+    QFETCH(QString, metric);
+    QFETCH(QString, imperial);
+    const Quantity q = ofFileUnit(number, unit.toStdString());
+    QCOMPARE(QString::fromStdString(render(q, fileStyle)), metric);
+    QCOMPARE(QString::fromStdString(render(q, { UnitSystem::Imperial, true })), imperial);
+}
+
+void TestPhrase::lists_leaveOutWhatIsEmpty()
+{
+    QCOMPARE(render(joinedBy({ "a", {}, "b" })), std::string("a, b"));
+    QCOMPARE(render(joinedBy({ {}, {} })), std::string());
+    Phrase p = "a";
+    append(p, {});
+    QCOMPARE(render(p), std::string("a"));
+    append(p, "b");
+    append(p, "c", "{*|, }");
+    QCOMPARE(render(p), std::string("a; b, c"));
+    QCOMPARE(render(named("Main 4", mustBe(5, 500, 0.3, "mm")), fileStyle),
+             std::string("Main 4: must be 5 to 500 mm, is 0.3 mm"));
+}
+
+void TestPhrase::dates_areForPeople_data()
+{
+    QTest::addColumn<QString>("iso");
+    QTest::addColumn<QString>("text");
+    const char *const rows[][2] = {
+        { "2026-03-12T14:05:00+01:00", "12 Mar 2026, 14:05" },
+        { "2026-12-01", "1 Dec 2026" },
+        { "", "" },
+        { "last week", "last week" },
+        { "2026-13-01", "2026-13-01" },
+        { "2026-02-xx", "2026-02-xx" },
+    };
+    for (const auto &[iso, text] : rows)
+        QTest::newRow(*iso ? iso : "nothing")
+            << QString::fromLatin1(iso) << QString::fromLatin1(text);
+}
+
+void TestPhrase::dates_areForPeople()
+{
+    QFETCH(QString, iso);
+    QFETCH(QString, text);
+    QCOMPARE(QString::fromStdString(dayText(iso.toStdString())), text);
 }
 
 } // namespace tst_phrase

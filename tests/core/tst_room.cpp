@@ -345,7 +345,7 @@ void TestRoom::levers_openWhatTheySay()
     const auto warmed = roomOf(b, sizes, "main", warm);
     verifyClose(lever("preheat").opens_um, warmed->width_um() - room->width_um(), 0, 0.2);
     verifyClose(lever("preheat").idleChange, 0, 0, 1e-6);
-    QVERIFY(lever("mains −8").idleChange > 0);
+    QVERIFY(lever("mains -8").idleChange > 0);
     QVERIFY(lever("big-ends").opens_um > 0);
 }
 

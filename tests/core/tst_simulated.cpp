@@ -105,7 +105,7 @@ void TestSimulated::engine_onItsModelIsTheForecast()
     QFETCH(double, oil);
     SimulatedEngine e = engine({ .offModel = false, .oil_c = oil, .full = true, .noise_kpa = 0 });
     const double played = steady_kpa(e, Turning::Running, rpm);
-    const auto forecast = assessAt(m_build, m_assessment, rpm, e.oil_c());
+    const auto forecast = assessAt(m_build, m_assessment.sizes, rpm, e.oil_c());
     // Between solved speeds and temperatures it goes straight.
     verifyClose(played, forecast->gauge.value_pa / 1e3, 0.02, 0, QStringLiteral("gauge"));
 }
@@ -238,7 +238,7 @@ void TestSimulated::plugMissing_gaugeInBandLastLiftersDryDiagnosisLeads()
     e.advance(1200);
     after = withEntry(std::move(after),
                       reading(after, 800, e.oil_c(), e.readTap(after.gaugeTap) / 1e3));
-    const auto d = diagnose(after, m_assessment);
+    const auto d = diagnose(after, m_assessment.sizes);
     QVERIFY(d.has_value());
     QCOMPARE(QString::fromStdString(d->candidates.front().faults.at(0).kind),
              QStringLiteral("plug_missing"));

@@ -367,7 +367,7 @@ void TestStart::map_agreesWithTheForecastBetweenItsPoints()
     for (const auto &[rpm, oil] : { std::pair(800.0, 20.0), std::pair(800.0, 63.0),
                                     std::pair(2000.0, 100.0), std::pair(3333.0, 87.0) }) {
         const auto here = map.at(rpm, oil);
-        const auto there = assessAt(build, a, rpm, oil);
+        const auto there = assessAt(build, a.sizes, rpm, oil);
         QVERIFY(here && there);
         // Straight between grid points: far within the model's own 6 %.
         verifyClose(here->value_pa, there->gauge.value_pa, 0.015, 0,

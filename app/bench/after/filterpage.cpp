@@ -76,7 +76,7 @@ void FilterPage::makeEntry(QWidget *card)
     m_form = new EntryForm(QStringLiteral("cut"), 0, card);
     m_form->addNumber("engine_h", tr("Engine ran"), Dimension::Time, "h", 1);
     m_form->addNumber("filter_h", tr("Filter in for"), Dimension::Time, "h", 1);
-    m_form->addNumber("area", tr("Medium seen"), Dimension::Area, "cm²", 0);
+    m_form->addNumber("area", tr("Area examined"), Dimension::Area, "cm²", 0);
     m_form->addWord("note", tr("Note"));
     std::vector<std::pair<QString, QString>> kinds;
     for (const CutKind &k : cutKinds())
@@ -201,9 +201,9 @@ QString FilterPage::about() const
 {
     if (m_report.cuts.empty())
         return tr("nothing cut yet");
-    return tr("%1 filters over %2 h of this engine")
-        .arg(m_report.cuts.size())
-        .arg(qs(formatPlain(m_report.cuts.back().engine_h, 0)));
+    return tr("%1 over %2 h of this engine")
+        .arg(counted(m_report.cuts.size(), tr("filter"), tr("filters")),
+             qs(formatPlain(m_report.cuts.back().engine_h, 0)));
 }
 
 void FilterPage::takeFocus()
@@ -243,8 +243,8 @@ PanelContent FilterPage::panel()
     if (j && c) {
         out.push_back(PanelTitle {
             tr("Cut at %1 h").arg(qs(formatPlain(j->engine_h, 0))),
-            tr("%1 h, %2 cm² looked at")
-                .arg(qs(formatPlain(c->filter_h, 0)), qs(formatPlain(c->area_cm2, 0))) });
+            tr("%1 h, %2 examined")
+                .arg(qs(formatPlain(c->filter_h, 0)), inFileUnit(c->area_cm2, "cm²")) });
         out.push_back(PanelVerdict { j->mark, qs(j->verdict), {} });
         for (const JudgedKind &k : j->kinds)
             out.push_back(PanelVerdict { k.mark, qs(findCutKind(k.kind)->name), qs(k.verdict) });

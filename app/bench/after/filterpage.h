@@ -20,7 +20,7 @@ class FilterPage : public Page
     Q_OBJECT
 public:
     FilterPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "filter", tr("Filter") } }; }
+    std::vector<PageTab> tabs() const override { return { { "filter", tr("Filter cuts") } }; }
     QString title() const override { return tr("Filter cuts"); }
     void refresh() override;
     PanelContent panel() override;

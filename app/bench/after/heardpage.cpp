@@ -6,6 +6,7 @@
 #include "entry/entryform.h"
 #include "entry/refusal.h"
 #include "paint/axes.h"
+#include "quantity/dates.h"
 #include "quantity/rounding.h"
 
 #include <QMouseEvent>
@@ -120,7 +121,7 @@ void HeardView::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(column.left() + 4, 14, wide - 8, 18), Qt::AlignHCenter,
                  qs(noiseTimes()[i].text), textFont(TextSize::Small, true), t.ink);
     }
-    drawLine(p, QRectF(6, 14, heardLeft - 8, 18), Qt::AlignLeft, tr("rev/min"),
+    drawLine(p, QRectF(6, 14, heardLeft - 8, 18), Qt::AlignLeft, unitOf(Shows::Speed),
              textFont(TextSize::Small), t.muted);
     if (m_bars.empty())
         drawLine(p, area, Qt::AlignCenter, tr("Nothing heard is written down yet."),
@@ -218,7 +219,7 @@ QString HeardPage::about() const
     const auto all = standing(m_open.build().symptoms);
     const auto noises
         = std::ranges::count_if(all, [](const Symptom *s) { return !s->heard.empty(); });
-    return noises == 0 ? tr("nothing heard yet") : tr("%1 noises").arg(noises);
+    return noises == 0 ? tr("nothing heard yet") : counted(noises, tr("noise"), tr("noises"));
 }
 
 void HeardPage::takeFocus()
@@ -233,7 +234,7 @@ PanelContent HeardPage::panel()
         const SymptomKind *k = findSymptomKind(s->symptom);
         out.push_back(
             PanelTitle { wordFor(noiseSounds(), s->sound) + u' ' + wordFor(noiseTimes(), s->heard),
-                         qs(s->by + ", " + s->at.substr(0, 10)) });
+                         qs(s->by + ", " + dayText(s->at.substr(0, 10))) });
         if (s->gone_above_rpm)
             out.push_back(
                 PanelText { tr("Gone above %1.").arg(Figure::speed(*s->gone_above_rpm).text()) });

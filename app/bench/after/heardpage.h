@@ -47,8 +47,8 @@ class HeardPage : public Page
     Q_OBJECT
 public:
     HeardPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "heard", tr("Heard") } }; }
-    QString title() const override { return tr("Heard"); }
+    std::vector<PageTab> tabs() const override { return { { "heard", tr("Noises") } }; }
+    QString title() const override { return tr("Noises"); }
     void refresh() override;
     PanelContent panel() override;
     QString about() const override;

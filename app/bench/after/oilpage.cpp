@@ -108,8 +108,10 @@ void OilPage::makeEntry(QWidget *card)
     m_form->addNumber("added", tr("Topped up, kg"), Dimension::Number, "", 2);
     m_form->addNumber("water", tr("Water, %"), Dimension::Number, "", 2);
     m_form->addNumber("fuel", tr("Fuel, %"), Dimension::Number, "", 1);
-    m_form->addNumber("kv40", tr("At 40 °C"), Dimension::KinematicViscosity, "mm²/s", 1);
-    m_form->addNumber("kv100", tr("At 100 °C"), Dimension::KinematicViscosity, "mm²/s", 2);
+    m_form->addNumber("kv40", tr("At %1").arg(Figure::temperature(40).text()),
+                      Dimension::KinematicViscosity, "mm²/s", 1);
+    m_form->addNumber("kv100", tr("At %1").arg(Figure::temperature(100).text()),
+                      Dimension::KinematicViscosity, "mm²/s", 2);
     m_form->addWord("elements", tr("Elements, mg/kg"), tr("Fe 32, Cu 18, Pb 9"));
     column->addWidget(m_form);
     connect(m_form, &EntryForm::changed, this, &OilPage::showKind);
@@ -218,9 +220,9 @@ QString OilPage::about() const
     if (m_report.samples.empty())
         return tr("no sample yet");
     const JudgedSample &last = m_report.samples.back();
-    return tr("%1 samples; last at %2 h: %3")
-        .arg(m_report.samples.size())
-        .arg(qs(formatPlain(last.engine_h, 0)), qs(last.verdict));
+    return tr("%1; last at %2 h: %3")
+        .arg(counted(m_report.samples.size(), tr("sample"), tr("samples")),
+             qs(formatPlain(last.engine_h, 0)), qs(last.verdict));
 }
 
 void OilPage::takeFocus()
@@ -237,8 +239,9 @@ PanelContent OilPage::panel()
         samplePanel(*s, *j, out);
     out.push_back(PanelText {
         tr("An element can come from the new oil's own additives: the new oil's analysis is taken "
-           "off first. The laboratory sees particles up to 5 or 10 µm only; what is larger lies in "
-           "the filter."),
+           "off first. The laboratory sees only the smallest particles, up to %1; what is "
+           "larger lies in the filter.")
+            .arg(inWords(QuantityRange { asWholeClearance(5), asWholeClearance(10) })),
         Tone::Muted });
     out.push_back(PanelHeading { tr("Reckoned with") });
     out.push_back(sectionField(m_open, "after", "sump_kg"));
@@ -297,23 +300,22 @@ void OilPage::elementPanel(const JudgedSample &j, PanelContent &out) const
     const auto row = [&](const QString &label, double v, int decimals, const QString &unit) {
         out.push_back(PanelRow { label, { qs(formatNumber(v, decimals)), unit, {} } });
     };
-    row(tr("In the sample"), e->mg_kg, 1, QStringLiteral("mg/kg"));
+    row(tr("In the sample"), e->mg_kg, 1, QStringLiteral("ppm"));
     if (e->baseline_mg_kg)
-        row(tr("In the new oil"), *e->baseline_mg_kg, 1, QStringLiteral("mg/kg"));
+        row(tr("In the new oil"), *e->baseline_mg_kg, 1, QStringLiteral("ppm"));
     else
         out.push_back(PanelRow { tr("In the new oil"),
                                  { e->assumed ? tr("taken as 0") : tr("not analysed"), {}, {} } });
     if (!e->wear)
         return;
-    row(tr("Gain without make-up"), e->wear->gain_mg_kg, 1, QStringLiteral("mg/kg"));
+    row(tr("Gain without make-up"), e->wear->gain_mg_kg, 1, QStringLiteral("ppm"));
     row(tr("Metal worn off"), e->wear->mass_mg, 0, QStringLiteral("mg"));
-    row(tr("In 100 h"), e->wear->per100h_mg_kg, 1, QStringLiteral("mg/kg"));
+    row(tr("In 100 h"), e->wear->per100h_mg_kg, 1, QStringLiteral("ppm"));
     if (!e->pattern)
         return;
-    row(tr("Its own before, of %1").arg(e->earlier), e->pattern->median, 1,
-        QStringLiteral("mg/kg"));
+    row(tr("Earlier median, of %1").arg(e->earlier), e->pattern->median, 1, QStringLiteral("ppm"));
     if (e->pattern->z)
-        row(tr("Off by, in its own spread"), *e->pattern->z, 1, QString());
+        row(tr("Deviation from usual (σ)"), *e->pattern->z, 1, QString());
 }
 
 /// What the sampled oil would do to the pressure.

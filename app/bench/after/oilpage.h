@@ -18,8 +18,8 @@ class OilPage : public Page
     Q_OBJECT
 public:
     OilPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "oil", tr("Oil") } }; }
-    QString title() const override { return tr("Used oil"); }
+    std::vector<PageTab> tabs() const override { return { { "oil", tr("Oil analysis") } }; }
+    QString title() const override { return tr("Oil analysis"); }
     void refresh() override;
     PanelContent panel() override;
     QString about() const override;

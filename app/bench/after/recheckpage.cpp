@@ -68,15 +68,22 @@ void RecheckView::paintEvent(QPaintEvent *)
              { r.after_um.value, r.before_um ? r.before_um->value : r.after_um.value,
                r.limits ? r.limits->min_um : r.after_um.value,
                r.limits ? r.limits->max_um : r.after_um.value }) {
-            axis.from = std::min(axis.from, v);
-            axis.to = std::max(axis.to, v);
+            axis.from = std::min(axis.from, shownUm(v));
+            axis.to = std::max(axis.to, shownUm(v));
         }
     }
     axis.widen(0.06);
-    drawAlong(p, axis, area, tr("diametral clearance at 20 °C, µm"));
+    drawAlong(p, axis, area,
+              tr("diametral clearance at %1, %2")
+                  .arg(Figure::temperature(20).text(), unitOf(Shows::Clearance)));
     for (size_t i = 0; i < m_recheck.sizes.size(); ++i)
         paintRow(p, m_recheck.sizes[i], axis,
                  recheckTopGap + rowHeight * (static_cast<double>(i) + 0.5));
+}
+
+double RecheckView::shownUm(double um)
+{
+    return numberOf(um * 1e-6, Shows::Clearance);
 }
 
 void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, double y) const
@@ -88,17 +95,17 @@ void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, do
     drawLine(p, QRectF(28, y - 10, recheckLabels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter,
              qs(r.name), textFont(TextSize::Normal, true), t.ink);
     if (r.limits) {
-        p.fillRect(QRectF(QPointF(axis.at(r.limits->min_um), y - 5),
-                          QPointF(axis.at(r.limits->max_um), y + 5)),
+        p.fillRect(QRectF(QPointF(axis.at(shownUm(r.limits->min_um)), y - 5),
+                          QPointF(axis.at(shownUm(r.limits->max_um)), y + 5)),
                    t.line);
         p.setPen(QPen(t.muted, 1.5));
         for (const double l : { r.limits->min_um, r.limits->max_um })
-            p.drawLine(QPointF(axis.at(l), y - 7), QPointF(axis.at(l), y + 7));
+            p.drawLine(QPointF(axis.at(shownUm(l)), y - 7), QPointF(axis.at(shownUm(l)), y + 7));
     }
-    const double after = axis.at(r.after_um.value);
+    const double after = axis.at(shownUm(r.after_um.value));
     const QColor colour = t.mark(r.mark);
     if (r.before_um) {
-        const double before = axis.at(r.before_um->value);
+        const double before = axis.at(shownUm(r.before_um->value));
         p.setPen(QPen(colour, 1.5));
         p.drawLine(QPointF(before, y), QPointF(after, y));
         p.setPen(QPen(t.ink, 1.5));
@@ -108,13 +115,12 @@ void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, do
     p.setPen(Qt::NoPen);
     p.setBrush(colour);
     p.drawEllipse(QPointF(after, y), 4.5, 4.5);
-    drawLine(p, QRectF(axis.end + 12, y - 10, recheckFigures - 16, 20),
-             Qt::AlignLeft | Qt::AlignVCenter,
-             r.before_um ? QStringLiteral("%1 → %2 µm")
-                               .arg(qs(formatNumber(r.before_um->value, 1)),
-                                    qs(formatNumber(r.after_um.value, 1)))
-                         : QStringLiteral("%1 µm").arg(qs(formatNumber(r.after_um.value, 1))),
-             textFont(TextSize::Normal), r.changed ? colour : t.ink);
+    drawLine(
+        p, QRectF(axis.end + 12, y - 10, recheckFigures - 16, 20), Qt::AlignLeft | Qt::AlignVCenter,
+        r.before_um ? QStringLiteral("%1 → %2").arg(Figure::clearance(r.before_um->value).number,
+                                                    Figure::clearance(r.after_um.value).text())
+                    : Figure::clearance(r.after_um.value).text(),
+        textFont(TextSize::Normal), r.changed ? colour : t.ink);
 }
 
 void RecheckView::mousePressEvent(QMouseEvent *event)
@@ -192,7 +198,6 @@ void RecheckPage::makeChange(QWidget *card)
     m_said->setObjectName(QStringLiteral("modified.said"));
     m_said->setWordWrap(true);
     column->addWidget(m_said);
-    m_chart->setAxes(tr("rev/min"), tr("bar at the gauge, hot oil"));
     column->addWidget(m_chart, 1);
     column->addStretch();
     connect(m_change->choiceBox("element"), &QComboBox::currentIndexChanged, this,
@@ -236,9 +241,7 @@ void RecheckPage::fillKeys()
         return;
     for (const ElementKey &k : type->keys) {
         const double now = e->value(std::string(k.key), k.fallback.value_or(0));
-        box->addItem(tr("%1, now %2 %3")
-                         .arg(qs(k.meaning), qs(formatPlain(now, 2)), qs(unitOfKey(k.key)))
-                         .trimmed(),
+        box->addItem(tr("%1, now %2").arg(qs(k.meaning), inFileUnit(now, unitOfKey(k.key))),
                      qs(k.key));
     }
 }
@@ -270,6 +273,10 @@ const Opening *RecheckPage::chosen() const
 
 void RecheckPage::refresh()
 {
+    if (m_modified) {
+        m_said->setText(qs(m_modified->verdict)); // in the units chosen since
+        showModified();
+    }
     const auto all = standing(m_open.build().openings);
     if (!chosen())
         m_opening = all.empty() ? "" : all.back()->id;
@@ -327,9 +334,7 @@ void RecheckPage::compareThese()
     using Answer = Result<std::shared_ptr<const Modified>>;
     m_work.ask(
         [build, sizes = m_open.assessment().sizes, changes = m_changes](Progress &) -> Answer {
-            Assessment a;
-            a.sizes = sizes;
-            auto made = compareModified(*build, a, changes);
+            auto made = compareModified(*build, sizes, changes);
             if (!made)
                 return tl::unexpected(made.error());
             return std::make_shared<const Modified>(std::move(*made));
@@ -355,17 +360,20 @@ void RecheckPage::showModified()
     if (!m_modified)
         return;
     const Theme &t = Theme::current();
-    double most = 1;
+    m_chart->setAxes(unitOf(Shows::Speed),
+                     tr("%1 at the pressure gauge, hot oil").arg(unitOf(Shows::Pressure)));
+    const auto shown = [](double pa) { return numberOf(pa, Shows::Pressure); };
+    double most = shown(1e5);
     const auto curve
         = [&](const ForecastLine &line, const QString &name, const QColor &colour, bool dashed) {
               Curve c { name, colour, line.rpm, {}, {}, {}, dashed, dashed ? 0.75 : 0.4 };
               for (const LikelyPressure &g : line.gauge) {
-                  c.y.push_back(g.value_pa / 1e5);
+                  c.y.push_back(shown(g.value_pa));
                   if (!dashed) {
-                      c.low.push_back(g.low_pa / 1e5);
-                      c.high.push_back(g.high_pa / 1e5);
+                      c.low.push_back(shown(g.low_pa));
+                      c.high.push_back(shown(g.high_pa));
                   }
-                  most = std::max(most, (dashed ? g.value_pa : g.high_pa) / 1e5);
+                  most = std::max(most, shown(dashed ? g.value_pa : g.high_pa));
               }
               return c;
           };
@@ -381,7 +389,9 @@ QString RecheckPage::about() const
         return tr("not opened since the build");
     const auto off
         = std::ranges::count_if(m_recheck.sizes, [](const Rechecked &r) { return r.changed; });
-    return tr("%1 sizes gauged again, %2 changed").arg(m_recheck.sizes.size()).arg(off);
+    return tr("%1 measured again, %2 changed")
+        .arg(counted(m_recheck.sizes.size(), tr("size"), tr("sizes")))
+        .arg(off);
 }
 
 /// Changes kept with the build, to be compared again.
@@ -419,9 +429,10 @@ PanelContent RecheckPage::panel()
             if (r.changed || r.mark == Mark::Hold || qs(r.stop) == m_open.selectedStop())
                 out.push_back(PanelVerdict { r.mark, qs(r.name), qs(r.verdict) });
         if (m_recheck.notAgain > 0)
-            out.push_back(PanelText {
-                tr("%1 sizes were gauged before and not again.").arg(m_recheck.notAgain),
-                Tone::Muted });
+            out.push_back(
+                PanelText { tr("%1 not measured again.")
+                                .arg(counted(m_recheck.notAgain, tr("size"), tr("sizes"))),
+                            Tone::Muted });
         out.push_back(PanelButton {
             QStringLiteral("opening.takeBack"), tr("Take the opening back"),
             [open = &m_open, id = o->id] { saidIfRefused(open->takeBack("openings", id)); } });
@@ -440,19 +451,18 @@ PanelContent RecheckPage::panel()
     out.push_back(PanelChange { tr("Hot idle, gauge"),
                                 Figure::pressure(m_modified->idleBefore.gauge.value_pa),
                                 Figure::pressure(m_modified->idleAfter.gauge.value_pa) });
-    out.push_back(PanelChange { tr("Hot idle, weakest stop"),
+    out.push_back(PanelChange { tr("Hot idle, weakest feed"),
                                 Figure::pressure(m_modified->idleBefore.weakestPressure.value_pa),
                                 Figure::pressure(m_modified->idleAfter.weakestPressure.value_pa) });
     if (!m_modified->readings.empty())
-        out.push_back(
-            PanelText { tr("Read at rev/min; forecast as it is → made so:"), Tone::Muted });
+        out.push_back(PanelText { tr("Read; forecast as it is → made so:"), Tone::Muted });
     for (const ModifiedReading &r : m_modified->readings)
         out.push_back(PanelRow {
-            Figure::speed(r.rpm).number,
+            Figure::speed(r.rpm).text(),
             { tr("%1 read; %2 → %3")
                   .arg(Figure::pressure(r.read_pa).number, Figure::pressure(r.asIs_pa).number,
                        Figure::pressure(r.modified_pa).number),
-              qs(Figure::pressureUnit()),
+              unitOf(Shows::Pressure),
               {} },
             tr("read, then forecast as it is and made so") });
     const auto all = standing(m_open.build().scenarios);

@@ -35,6 +35,7 @@ protected:
     void mousePressEvent(QMouseEvent *event) override;
 
 private:
+    static double shownUm(double um);
     void paintRow(QPainter &p, const Rechecked &r, const Axis &axis, double y) const;
 
     Recheck m_recheck;
@@ -47,8 +48,8 @@ class RecheckPage : public Page
     Q_OBJECT
 public:
     RecheckPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "recheck", tr("Re-check") } }; }
-    QString title() const override { return tr("Opened again"); }
+    std::vector<PageTab> tabs() const override { return { { "recheck", tr("Re-inspection") } }; }
+    QString title() const override { return tr("Re-inspection"); }
     void refresh() override;
     PanelContent panel() override;
     QString about() const override;

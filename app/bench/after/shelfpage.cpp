@@ -5,6 +5,7 @@
 #include "entry/rowlist.h"
 #include "paint/axes.h"
 #include "paint/titledcard.h"
+#include "quantity/dates.h"
 #include "storage/files.h"
 
 #include <QFileDialog>
@@ -278,17 +279,17 @@ void ShelfPage::fillList()
         const QString trouble = qs(e->damaged() ? e->trouble : row ? row->trouble : Phrase());
         if (pathOf(e->path) == m_chosen)
             chosen = static_cast<int>(rows.size());
-        rows.push_back(
-            { damaged ? Mark::LookAgain : Mark::Proven,
-              { e->name.empty() ? pathOf(e->path.filename()) : qs(e->name),
-                damaged ? tr("damaged: %1").arg(trouble) : qs(e->engine), qs(e->last.substr(0, 10)),
-                !row || damaged        ? QString()
-                    : row->value.value ? figure(row->value.value, q)
-                                       : QStringLiteral("–") },
-              damaged
-                  ? trouble
-                  : pathOf(e->path) + (row ? QStringLiteral("\n") + qs(row->value.of) : QString()),
-              !damaged });
+        rows.push_back({ damaged ? Mark::LookAgain : Mark::Proven,
+                         { e->name.empty() ? pathOf(e->path.filename()) : qs(e->name),
+                           damaged ? tr("damaged: %1").arg(trouble) : qs(e->engine),
+                           qs(dayText(e->last.substr(0, 10))),
+                           !row || damaged        ? QString()
+                               : row->value.value ? figure(row->value.value, q)
+                                                  : QStringLiteral("–") },
+                         damaged ? trouble
+                                 : pathOf(e->path)
+                                 + (row ? QStringLiteral("\n") + qs(row->value.of) : QString()),
+                         !damaged });
     }
     m_list->setRows(std::move(rows));
     m_list->choose(chosen);
@@ -364,7 +365,7 @@ PanelContent ShelfPage::panel()
         };
         row(tr("Engine"), qs(e->engine));
         row(tr("Oil"), qs(e->oil));
-        row(tr("Last entry"), qs(e->last.substr(0, 10)));
+        row(tr("Last entry"), qs(dayText(e->last.substr(0, 10))));
         row(tr("Readings"), qs(formatNumber(e->readings, 0)));
         row(tr("Filter cuts, oil samples"), QStringLiteral("%1, %2").arg(e->cuts).arg(e->samples));
         for (const ShelfRow &r : m_rows)

@@ -45,8 +45,8 @@ class ShelfPage : public Page
     Q_OBJECT
 public:
     ShelfPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "shelf", tr("Shelf") } }; }
-    QString title() const override { return tr("Shelf of builds"); }
+    std::vector<PageTab> tabs() const override { return { { "shelf", tr("Compare builds") } }; }
+    QString title() const override { return tr("Compare builds"); }
     void refresh() override;
     PanelContent panel() override;
     QString about() const override;

@@ -165,7 +165,7 @@ void ClearanceAxis::paintRule(QPainter &p, const Scale &s) const
     const bool left = l && l->target_um && rule < *l->target_um;
     drawLine(p, QRectF(left ? s.x(rule) - 124 : s.x(rule) + 4, top - 18, 120, 14),
              (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-             tr("1 in 1000: %1").arg(Figure::limit(rule).number), textFont(TextSize::Small),
+             tr("rule of thumb: %1").arg(Figure::limit(rule).number), textFont(TextSize::Small),
              t.muted);
 }
 

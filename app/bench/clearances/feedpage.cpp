@@ -142,7 +142,8 @@ void FeedPage::paintHole(QPainter &p, const Stop &stop, const QRectF &area) cons
                  tr("%1 open").arg(Figure::percent(f.openShare).text()),
                  textFont(TextSize::Body, true), t.mark(f.mark));
         drawLine(p, QRectF(area.left() + 4, y + 19, area.width() - 8, 15), Qt::AlignCenter,
-                 tr("%1 mm²").arg(f.openArea_mm2, 0, 'f', 1), textFont(TextSize::Small), t.muted);
+                 inWords(Quantity { f.openArea_mm2 * 1e-6, Shows::Area, 0, 1 }),
+                 textFont(TextSize::Small), t.muted);
     }
 }
 

@@ -20,8 +20,8 @@ class PartsPage : public Page
     Q_OBJECT
 public:
     explicit PartsPage(OpenBuild &open, QWidget *parent = nullptr);
-    std::vector<PageTab> tabs() const override { return { { "parts", tr("Parts") } }; }
-    QString title() const override { return tr("Matching parts"); }
+    std::vector<PageTab> tabs() const override { return { { "parts", tr("Assembly") } }; }
+    QString title() const override { return tr("Assembly"); }
     void refresh() override;
     PanelContent panel() override;
 

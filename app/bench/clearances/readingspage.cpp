@@ -63,7 +63,7 @@ QString ReadingsPage::title() const
 
 QString ReadingsPage::about() const
 {
-    return tr("%1, at 20 °C").arg(qs(findFamily(m_family)->quantity));
+    return tr("%1, at %2").arg(qs(findFamily(m_family)->quantity), Figure::temperature(20).text());
 }
 
 void ReadingsPage::takeFocus()
@@ -227,7 +227,8 @@ void ReadingsPage::oilLines(const GaugedSize &c, PanelContent &out) const
         return;
     clearVectorState();
     const auto index = static_cast<size_t>(&c - a.sizes.data());
-    if (const auto then = hotIdleWith(m_open.build(), a, { { index, *c.limits->target_um } })) {
+    if (const auto then
+        = hotIdleWith(m_open.build(), a.sizes, { { index, *c.limits->target_um } })) {
         const double change = then->gauge.value_pa - a.hotIdle.gauge.value_pa;
         out.push_back(PanelHeading { tr("If %1 were at target").arg(qs(c.name)) });
         out.push_back(PanelChange {
@@ -245,8 +246,9 @@ void ReadingsPage::familyLines(PanelContent &out) const
     if (f->measured == 0)
         return;
     const auto um = [&](double v) { return Figure::clearance(v, f->expanded_um / 2); };
-    out.push_back(PanelRow { tr("mean of %1").arg(f->measured), um(f->mean_um),
-                             tr("%1 readings count").arg(f->readings) });
+    out.push_back(
+        PanelRow { tr("mean of %1").arg(f->measured), um(f->mean_um),
+                   tr("%1 counted").arg(counted(f->readings, tr("reading"), tr("readings"))) });
     out.push_back(
         PanelRow { tr("range"),
                    { um(f->least_um).number + QStringLiteral(" to ") + um(f->most_um).number,
@@ -307,20 +309,25 @@ void ReadingsPage::workingLines(const GaugedSize &c, PanelContent &out) const
         ? tr("main housings")
         : metal(parts.part == HousingPart::Rod ? engine.rod : engine.block);
     const PartTemperatures t = settledTemperatures(build, build.use.hotOil_c);
-    const auto n = [](double v, int d) { return qs(formatNumber(v, d)); };
+    const auto expansion = [](double per_k) {
+        return inWords(Quantity { per_k, Shows::Expansion });
+    };
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
-    out.push_back(PanelText {
-        tr("C0 %1 µm, Dj %2 mm, t %3 mm")
-            .arg(n(c.cold_um.value, 1), n(c.journal_mm, 2), n(stop->shellWall_mm, 2)) });
-    out.push_back(PanelText { tr("%1 αh %2e-6 (%3), Th %4 °C")
-                                  .arg(housing, n(parts.housing.per_k * 1e6, 1),
-                                       qs(parts.housing.source), n(c.growth.housing_c(t), 0)) });
-    out.push_back(PanelText {
-        tr("%1 αj %2e-6 (%3), Tj %4 °C")
-            .arg(metal(findFamily(c.family)->shells ? engine.crank : "crank_steel"),
-                 n(parts.journal.per_k * 1e6, 1), qs(parts.journal.source), n(t.journal_c, 0)) });
-    out.push_back(PanelText { tr("running C = %1 µm").arg(n(c.running_um, 1)) });
+    out.push_back(PanelText { tr("C0 %1, Dj %2, t %3")
+                                  .arg(Figure::clearance(c.cold_um.value).text(),
+                                       inWords(asLength(c.journal_mm, 2)),
+                                       inWords(asLength(stop->shellWall_mm, 2))) });
+    out.push_back(
+        PanelText { tr("%1 αh %2 (%3), Th %4")
+                        .arg(housing, expansion(parts.housing.per_k), qs(parts.housing.source),
+                             Figure::temperature(c.growth.housing_c(t)).text()) });
+    out.push_back(
+        PanelText { tr("%1 αj %2 (%3), Tj %4")
+                        .arg(metal(findFamily(c.family)->shells ? engine.crank : "crank_steel"),
+                             expansion(parts.journal.per_k), qs(parts.journal.source),
+                             Figure::temperature(t.journal_c).text()) });
+    out.push_back(PanelText { tr("running C = %1").arg(Figure::clearance(c.running_um).text()) });
     out.push_back(PanelText { tr("Source: %1").arg(qs(calculator->source)), Tone::Muted });
 }
 

@@ -306,9 +306,10 @@ void ShellPage::showJournal()
         if (s && i >= 2)
             for (const SizeClass &c : i == 2 ? s->housings : s->journals) {
                 m_of[i]->addItem(qs(c.name));
-                m_of[i]->setItemData(m_of[i]->count() - 1,
-                                     tr("%1 to %2 mm").arg(c.least_mm).arg(c.most_mm),
-                                     Qt::ToolTipRole);
+                m_of[i]->setItemData(
+                    m_of[i]->count() - 1,
+                    inWords(QuantityRange { asLength(c.least_mm, 3), asLength(c.most_mm, 3) }),
+                    Qt::ToolTipRole);
             }
         m_of[i]->setCurrentIndex(std::max(0, m_of[i]->findText(qs(*chosen[i]))));
         m_of[i]->setEnabled(stop && m_of[i]->count() > 1);
@@ -426,14 +427,15 @@ PanelContent ShellPage::panel()
     }
     if (m_plan && !m_plan->regrind.empty()) {
         out.push_back(PanelRule {});
-        out.push_back(PanelHeading { tr("%1 wants more than shells").arg(qs(m_plan->regrindFor)) });
+        out.push_back(
+            PanelHeading { tr("%1 needs more than new shells").arg(qs(m_plan->regrindFor)) });
         for (const RegrindStep &s : m_plan->regrind)
             out.push_back(
-                PanelText { tr("Undersize %1 mm: grind the journal to %2 to %3 mm, shells of %4 mm")
-                                .arg(s.undersize_m * 1e3, 0, 'f', 2)
-                                .arg(s.journalLeast_m * 1e3, 0, 'f', 3)
-                                .arg(s.journalMost_m * 1e3, 0, 'f', 3)
-                                .arg(s.wall_m * 1e3, 0, 'f', 3) });
+                PanelText { tr("Undersize %1: grind the journal to %2, shells of %3")
+                                .arg(inWords(asLength(s.undersize_m * 1e3, 2)),
+                                     inWords(QuantityRange { asLength(s.journalLeast_m * 1e3, 3),
+                                                             asLength(s.journalMost_m * 1e3, 3) }),
+                                     inWords(asLength(s.wall_m * 1e3, 3))) });
         out.push_back(PanelText { tr("Crank grinding belongs to a qualified shop."), Tone::Muted });
     }
     const ShellStock *s = stock();
@@ -442,17 +444,18 @@ PanelContent ShellPage::panel()
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Halves in stock, %1").arg(qs(s->source)) });
     for (const ShellStockRow &row : s->shells)
-        out.push_back(PanelField {
-            QStringLiteral("stock.") + qs(row.name),
-            tr("%1, wall %2 mm").arg(qs(row.name)).arg(row.wall_mm, 0, 'f', 3), Dimension::Number,
-            "", 0, row.halves ? std::optional<double>(*row.halves) : std::nullopt,
-            [open = &m_open, family = m_family, row](double n) -> Result<void> {
-                if (n != std::round(n))
-                    return fail("", "halves come whole");
-                ShellStockRow changed = row;
-                changed.halves = static_cast<int>(n);
-                return open->edit(SetShellRow { family, changed });
-            } });
+        out.push_back(
+            PanelField { QStringLiteral("stock.") + qs(row.name),
+                         tr("%1, wall %2").arg(qs(row.name), inWords(asLength(row.wall_mm, 3))),
+                         Dimension::Number, "", 0,
+                         row.halves ? std::optional<double>(*row.halves) : std::nullopt,
+                         [open = &m_open, family = m_family, row](double n) -> Result<void> {
+                             if (n != std::round(n))
+                                 return fail("", "halves come whole");
+                             ShellStockRow changed = row;
+                             changed.halves = static_cast<int>(n);
+                             return open->edit(SetShellRow { family, changed });
+                         } });
     out.push_back(PanelText { tr("Empty: as many as wanted."), Tone::Muted });
     return out;
 }

@@ -245,7 +245,7 @@ void TorquePage::refresh()
                               c->singleUse
                                   ? tr("These bolts stretch: test bolts to measure with, new "
                                        "ones for the build.")
-                                  : tr("The bolts may be used again.")));
+                                  : tr("Reuse bolts only if the manufacturer allows it.")));
     m_about->setWordWrap(true);
     setTone(m_about, Theme::current().muted);
     m_newBolts->setVisible(c->singleUse);
@@ -263,7 +263,7 @@ void TorquePage::refresh()
                             .arg(n.stage)
                             .arg(qs(stageText(c->stages[static_cast<size_t>(n.stage - 1)]))));
     } else {
-        m_next->setText(tr("All at their last stage. Gauge now."));
+        m_next->setText(tr("All at their last stage. Measure now."));
     }
     m_message->setText(state.outOfOrder ? tr(
                            "A bolt was taken before its turn: loosen in reverse and begin again.")
@@ -328,7 +328,7 @@ PanelContent TorquePage::panel()
     for (const QString &line :
          { tr("Shell backs and bores clean and dry; no oil between shell and cap."),
            tr("Tangs in their notches, caps by their numbers, arrows to the front."),
-           tr("Threads oiled as on the card: dry ones take the torque and leave the bolt loose."),
+           tr("Lubricate threads and heads as the card says, or clamp load is wrong."),
            tr("Stage by stage in the order shown; angle from a mark, not by feel."),
            tr("Gauge, then loosen in the reverse order.") })
         out.push_back(PanelText { line });

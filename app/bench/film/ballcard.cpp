@@ -124,16 +124,18 @@ void BallCard::work()
         m_found->setText(tr("Time both balls over the same height"));
         m_grade->setText(
             tr("this oil should take %1 s").arg(qs(formatNumber(r->predictedReferenceTime_s, 1))));
-        m_remark->setText(tr("Release under the surface, centred; start the watch after 5 cm; both "
-                             "glasses within half a degree; median of five."));
+        m_remark->setText(tr("Release under the surface, centred; start the watch after %1; both "
+                             "glasses within half a degree; median of five.")
+                              .arg(inWords(asLength(50, 0))));
         update();
         return;
     }
     m_result = *r;
     m_reference_mm2_s = known.dynamicViscosity_pa_s / known.density_kg_m3 * 1e6;
     m_unknown_mm2_s = m_reference_mm2_s * r->viscosityRatio;
-    m_found->setText(tr("unknown: %1 mm²/s at %2, %3 × this oil")
-                         .arg(qs(formatNumber(m_unknown_mm2_s, m_unknown_mm2_s < 100 ? 1 : 0)),
+    m_found->setText(tr("unknown: %1 at %2, %3 × this oil")
+                         .arg(inWords(Quantity { m_unknown_mm2_s * 1e-6, Shows::KinematicViscosity,
+                                                 0, m_unknown_mm2_s < 100 ? 1 : 0 }),
                               Figure::temperature(c).text(),
                               qs(formatNumber(r->viscosityRatio, 2))));
     const auto grade = gradeOf(oil.kv100_mm2_s * r->viscosityRatio, std::nullopt, std::nullopt);

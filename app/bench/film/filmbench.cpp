@@ -106,7 +106,8 @@ void FilmBench::solve()
     m_speedText->setText(Figure::speed(m_speed->value()).text());
     m_oilText->setText(Figure::temperature(m_oil->value()).text());
     clearVectorState();
-    auto result = assessAt(m_open.build(), m_open.assessment(), m_speed->value(), m_oil->value());
+    auto result
+        = assessAt(m_open.build(), m_open.assessment().sizes, m_speed->value(), m_oil->value());
     m_result = result ? std::optional(std::move(*result)) : std::nullopt;
     m_stribeck->setContacts(m_result ? contactsOf(m_open.build(), *m_result)
                                      : std::vector<Contact> {});
@@ -247,20 +248,24 @@ void FilmBench::oilFields(PanelContent &out) const
                                   return open->edit(SetOil { changed });
                               } });
     const auto kv = Dimension::KinematicViscosity;
-    out.push_back(PanelField { QStringLiteral("oil.kv40"), tr("at 40 °C"), kv, "mm²/s", 1,
+    out.push_back(PanelField { QStringLiteral("oil.kv40"),
+                               tr("at %1").arg(Figure::temperature(40).text()), kv, "mm²/s", 1,
                                oil.oil.kv40_mm2_s * 1e-6,
                                set([](ChosenOil &o, double v) { o.oil.kv40_mm2_s = v * 1e6; }) });
-    out.push_back(PanelField { QStringLiteral("oil.kv100"), tr("at 100 °C"), kv, "mm²/s", 1,
+    out.push_back(PanelField { QStringLiteral("oil.kv100"),
+                               tr("at %1").arg(Figure::temperature(100).text()), kv, "mm²/s", 1,
                                oil.oil.kv100_mm2_s * 1e-6,
                                set([](ChosenOil &o, double v) { o.oil.kv100_mm2_s = v * 1e6; }) });
-    out.push_back(PanelField { QStringLiteral("oil.rho15"), tr("density, 15 °C"),
+    out.push_back(PanelField { QStringLiteral("oil.rho15"),
+                               tr("density, %1").arg(Figure::temperature(15).text()),
                                Dimension::Density, "kg/m³", 0, oil.oil.rho15_kg_m3,
                                set([](ChosenOil &o, double v) { o.oil.rho15_kg_m3 = v; }) });
     const auto hths = oil.hths_mpa_s ? std::optional(*oil.hths_mpa_s * 1e-3) : std::nullopt;
-    out.push_back(PanelField { QStringLiteral("oil.hths"), tr("high shear, 150 °C"),
+    out.push_back(PanelField { QStringLiteral("oil.hths"),
+                               tr("high shear, %1").arg(Figure::temperature(150).text()),
                                Dimension::DynamicViscosity, "mPa·s", 1, hths,
                                set([](ChosenOil &o, double v) { o.hths_mpa_s = v * 1e3; }) });
-    out.push_back(PanelField { QStringLiteral("oil.phosphorus"), tr("phosphorus, mg/kg"),
+    out.push_back(PanelField { QStringLiteral("oil.phosphorus"), tr("phosphorus, ppm"),
                                Dimension::Number, "", 0, oil.phosphorus_mg_kg,
                                set([](ChosenOil &o, double v) { o.phosphorus_mg_kg = v; }) });
 }

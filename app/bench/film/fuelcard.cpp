@@ -71,7 +71,7 @@ void FuelCard::refresh()
 
 void FuelCard::work()
 {
-    m_text->setText(tr("%1 % petrol").arg(m_slider->value()));
+    m_text->setText(tr("%1 petrol").arg(Figure::percent(m_slider->value() / 100.0).text()));
     m_rows.clear();
     const Build &build = m_open.build();
     const Assessment &a = m_open.assessment();
@@ -80,14 +80,15 @@ void FuelCard::work()
     Build fouled = build;
     fouled.oil.oil = dilutedOil(build.oil.oil, fraction());
     clearVectorState();
-    const auto after = assessAt(fouled, a, build.use.hotIdle_rpm, build.use.hotOil_c);
+    const auto after = assessAt(fouled, a.sizes, build.use.hotIdle_rpm, build.use.hotOil_c);
     if (!after)
         return;
     const auto kv = [](double v) {
-        return Shown { qs(formatNumber(v, 1)), QStringLiteral("mm²/s"), {} };
+        return shown(Quantity { v * 1e-6, Shows::KinematicViscosity });
     };
-    m_rows.push_back({ tr("viscosity at 100 °C"), kv(build.oil.oil.kv100_mm2_s),
-                       kv(fouled.oil.oil.kv100_mm2_s), fraction() > 0 });
+    m_rows.push_back({ tr("viscosity at %1").arg(Figure::temperature(100).text()),
+                       kv(build.oil.oil.kv100_mm2_s), kv(fouled.oil.oil.kv100_mm2_s),
+                       fraction() > 0 });
     const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
     m_rows.push_back({ tr("hot idle at the gauge"), Figure::pressure(a.hotIdle.gauge.value_pa),
                        Figure::pressure(after->gauge.value_pa), after->gauge.value_pa < floor_pa });

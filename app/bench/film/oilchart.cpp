@@ -117,7 +117,8 @@ void OilChart::paintScale(QPainter &p) const
 {
     const Theme &t = Theme::current();
     const QFont small = textFont(TextSize::Small);
-    drawLine(p, QRectF(0, 2, 60, 16), Qt::AlignVCenter, QStringLiteral("mm²/s"), small, t.muted);
+    drawLine(p, QRectF(0, 2, 60, 16), Qt::AlignVCenter, unitOf(Shows::KinematicViscosity), small,
+             t.muted);
     for (const double kv : { 3.0, 5.0, 10.0, 20.0, 50.0, 100.0, 500.0, 2000.0 }) {
         const double y = at(leastC, kv).y();
         p.setPen(QPen(t.line, 1));
@@ -125,8 +126,7 @@ void OilChart::paintScale(QPainter &p) const
         drawLine(p, QRectF(0, y - 8, 36, 16), Qt::AlignVCenter | Qt::AlignRight,
                  qs(formatNumber(kv, 0)), small, t.muted);
     }
-    const bool fahrenheit = Figure::temperatureUnit() != "°C";
-    for (const double c : { 0.0, 20.0, 40.0, 60.0, 80.0, 100.0, 120.0, 150.0 }) {
+    for (const double c : niceTicks(leastC, mostC, Shows::Temperature, 8)) {
         const double x = at(c, leastKv).x();
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(x, m_area.top()), QPointF(x, m_area.bottom()));
@@ -134,7 +134,7 @@ void OilChart::paintScale(QPainter &p) const
                  Figure::temperature(c).number, small, t.muted);
     }
     drawLine(p, QRectF(m_area.right() - 40, m_area.bottom() + 18, 62, 16), Qt::AlignCenter,
-             fahrenheit ? QStringLiteral("°F") : QStringLiteral("°C"), small, t.muted);
+             unitOf(Shows::Temperature), small, t.muted);
 }
 
 /// The grades as boxes on the chart's own scale, the build's own lit.
@@ -144,8 +144,8 @@ void OilChart::paintWindows(QPainter &p) const
     const QFont small = textFont(TextSize::Small);
     const double kv = m_open.build().oil.oil.kv100_mm2_s;
     const double left = m_area.right() + 24;
-    drawLine(p, QRectF(left - 8, 0, 116, 15), Qt::AlignCenter, tr("grades at 100 °C"), small,
-             t.ink);
+    drawLine(p, QRectF(left - 8, 0, 116, 15), Qt::AlignCenter,
+             tr("grades at %1").arg(Figure::temperature(100).text()), small, t.ink);
     double lastTop = 0;
     const auto column = [&](std::span<const GradeWindow> windows, double x, const QString &name,
                             const QColor &fill, bool own) {

@@ -259,16 +259,20 @@ void FinishPage::stroke()
     if (m_scene.trace) {
         const double depth = deepest_um() * m_strokes->value() / strokeSteps;
         const double whole = m_scene.trace->core.vo_um3_um2;
+        const auto valley = [](double um3_um2) {
+            return inWords(Quantity { um3_um2, Shows::ValleyVolume });
+        };
         if (depth > 0)
             if (auto stroked = strokeTrace(*m_scene.trace, depth))
                 m_scene.stroked = std::move(*stroked);
         if (m_scene.stroked) {
             const Cut &c = m_scene.stroked->cut;
-            text = tr("%1 µm off: %2 % is plateau, valleys hold %3 of %4 µm³/µm²")
-                       .arg(qs(formatNumber(depth, 2)), qs(formatNumber(100 * c.ratio, 0)),
-                            qs(formatNumber(c.valleyLeft_um3_um2, 3)), qs(formatNumber(whole, 3)));
+            text = tr("%1 off: %2 is plateau, valleys hold %3 of %4")
+                       .arg(inWords(Quantity { depth * 1e-6, Shows::Roughness }),
+                            Figure::percent(c.ratio).text(), valley(c.valleyLeft_um3_um2),
+                            valley(whole));
         } else
-            text = tr("as traced: valleys hold %1 µm³/µm²").arg(qs(formatNumber(whole, 3)));
+            text = tr("as traced: valleys hold %1").arg(valley(whole));
     }
     m_left->setText(text);
     m_view->show(m_scene);
@@ -279,7 +283,7 @@ void FinishPage::stroke()
 QString FinishPage::about() const
 {
     const auto n = standing(m_open.build().boreTraces).size();
-    return n == 0 ? tr("no trace yet") : tr("%1 traces").arg(n);
+    return n == 0 ? tr("no trace yet") : counted(n, tr("trace"), tr("traces"));
 }
 
 PanelContent FinishPage::panel()
@@ -394,7 +398,8 @@ void FinishPage::ringPanel(PanelContent &out)
         const FinishRange rpq = rangeOf(m_read, r->bore, r->phase, *findFinishQuantity("rpq_um"));
         out.push_back(PanelButton {
             QStringLiteral("finish.useRpq"),
-            tr("Use this bore's Rpq, %1 µm").arg(qs(formatNumber(rpq.mean, 3))),
+            tr("Use this bore's Rpq, %1")
+                .arg(inWords(findFinishQuantity("rpq_um")->asQuantity(rpq.mean))),
             [open = &m_open, v = std::round(rpq.mean * 1e4) / 1e4] {
                 saidIfRefused(open->edit(SetSectionValue { "finish", "bore_rpq_um", v }));
             } });

@@ -60,7 +60,7 @@ void SealView::paintEvent(QPaintEvent *)
     if (blowBy)
         paintKind(p, "blow_by", tr("Blow-by, % of what it breathes"), QRectF(0, 0, wide, height()));
     if (vacuum)
-        paintKind(p, "vacuum", tr("Crankcase vacuum, kPa"),
+        paintKind(p, "vacuum", tr("Crankcase vacuum, %1").arg(unitOf(Shows::CasePressure)),
                   QRectF(width() - wide, 0, wide, height()));
 }
 
@@ -90,8 +90,10 @@ void SealView::paintKind(QPainter &p, const std::string &kind, const QString &ti
     }
     Axis x { least_rpm, most_rpm, r.left(), r.right() };
     x.widen(0.12);
-    const Axis y { 0, most * 1.2, r.bottom(), r.top() };
-    drawAlong(p, x, r, tr("rev/min"), 4);
+    const auto shown
+        = [&](double v) { return kind == "vacuum" ? numberOf(v * 1e3, Shows::CasePressure) : v; };
+    const Axis y { 0, shown(most) * 1.2, r.bottom(), r.top() };
+    drawAlong(p, x, r, unitOf(Shows::Speed), 4);
     drawUpright(p, y, r, {}, 4);
     for (const SealPair *s : pairs) {
         const double at = x.at(s->rpm);
@@ -99,12 +101,12 @@ void SealView::paintKind(QPainter &p, const std::string &kind, const QString &ti
             p.setPen(QPen(filled ? t.panel : t.ink, filled ? 1 : 1.5));
             p.setBrush(filled ? t.mark(s->mark) : t.panel);
             for (const double v : m.values)
-                p.drawEllipse(QPointF(at + dx, y.at(v)), 4, 4);
+                p.drawEllipse(QPointF(at + dx, y.at(shown(v))), 4, 4);
         };
         if (!s->before.values.empty() && !s->after.values.empty()) {
             p.setPen(QPen(t.mark(s->mark), 1.5));
-            p.drawLine(QPointF(at - 7, y.at(s->before.mean())),
-                       QPointF(at + 7, y.at(s->after.mean())));
+            p.drawLine(QPointF(at - 7, y.at(shown(s->before.mean()))),
+                       QPointF(at + 7, y.at(shown(s->after.mean()))));
         }
         dots(s->before, -7, false);
         dots(s->after, 7, true);
@@ -198,8 +200,9 @@ void SealPage::refresh()
 
 QString SealPage::about() const
 {
-    return m_report.pairs.empty() ? tr("nothing read yet")
-                                  : tr("%1 speeds and loads").arg(m_report.pairs.size());
+    return m_report.pairs.empty()
+        ? tr("nothing read yet")
+        : counted(m_report.pairs.size(), tr("speed and load"), tr("speeds and loads"));
 }
 
 void SealPage::takeFocus()
@@ -222,8 +225,10 @@ PanelContent SealPage::panel()
     out.push_back(PanelText {
         tr("Compared only at equal speed and load, vacuum at equal pump speed and relief too. "
            "Blow-by "
-           "is brought to 101.3 kPa and 25 °C. A change counts when it is larger than what "
-           "readings repeated differ by: take each twice."),
+           "is brought to %1 and %2. A change counts when it is larger than what "
+           "readings repeated differ by: take each twice.")
+            .arg(inWords(Quantity { 101.3e3, Shows::CasePressure }),
+                 Figure::temperature(25).text()),
         Tone::Muted });
     out.push_back(sectionField(m_open, "after", "seal_scatter_percent"));
     const auto checks = standing(m_open.build().sealChecks);

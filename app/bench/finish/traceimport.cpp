@@ -116,10 +116,10 @@ void TraceImportCard::check()
     }
     const auto n = m_trace.z_um.size();
     m_said->setText(
-        tr("%1 heights, a step of %2 µm, %3 mm long.%4")
+        tr("%1 heights, a step of %2, %3 long.%4")
             .arg(qs(formatNumber(static_cast<double>(n), 0)),
-                 qs(formatNumber(m_trace.spacing_um, 3)),
-                 qs(formatNumber(static_cast<double>(n - 1) * m_trace.spacing_um / 1000, 2)),
+                 inWords(Quantity { m_trace.spacing_um * 1e-6, Shows::Roughness, 0, 3 }),
+                 inWords(asLength(static_cast<double>(n - 1) * m_trace.spacing_um / 1000, 2)),
                  m_trace.said.empty() ? QString() : tr(" Mind: %1.").arg(qs(m_trace.said))));
     setTone(m_said, m_trace.said.empty() ? t.muted : t.lookAgain);
 }
@@ -131,7 +131,7 @@ void TraceImportCard::take()
     trace.phase = m_form->choice("phase");
     trace.place = m_form->word("place");
     trace.source = m_name.toStdString();
-    trace.note = m_trace.said;
+    trace.note = mildpath::render(m_trace.said, fileStyle);
     trace.spacing_um = m_trace.spacing_um;
     trace.z = Heights(m_trace.z_um);
     if (const auto done = m_open.record(std::move(trace)); !done) {

@@ -49,7 +49,7 @@ DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
     column->addLayout(cards, 3);
     m_next->setObjectName(QStringLiteral("diagnosis.next"));
     m_next->setAccessibleName(tr("Next: what, information, minutes"));
-    column->addWidget(titledCard(tr("Next, by what it tells a minute"), m_next, this), 2);
+    column->addWidget(titledCard(tr("Next check, most useful per minute"), m_next, this), 2);
     connect(m_cancel, &QPushButton::clicked, this, &DiagnosisPage::giveUp);
     m_progress->setInterval(100);
     connect(m_progress, &QTimer::timeout, this, &DiagnosisPage::showProgress);
@@ -103,6 +103,8 @@ void DiagnosisPage::refresh()
     // Another stop chosen, another theme: what was worked out still stands.
     if (m_revision != m_open.revision())
         ask();
+    else
+        showNext(); // in the units chosen since
 }
 
 void DiagnosisPage::ask()
@@ -111,9 +113,7 @@ void DiagnosisPage::ask()
     auto build = std::make_shared<const Build>(m_open.build());
     m_background.ask(
         [build, sizes = m_open.assessment().sizes](Progress &progress) {
-            Assessment a;
-            a.sizes = sizes;
-            return diagnose(*build, a, &progress).map([&](Diagnosis d) {
+            return diagnose(*build, sizes, &progress).map([&](Diagnosis d) {
                 return std::make_shared<const AnsweredDiagnosis>(
                     AnsweredDiagnosis { build, std::move(d) });
             });
@@ -131,15 +131,10 @@ void DiagnosisPage::giveUp()
     m_revision = 0;
 }
 
-void DiagnosisPage::takeAnswer(Answer answer)
+void DiagnosisPage::showNext()
 {
-    m_answer = answer ? *answer : nullptr;
-    m_noAnswer = answer ? QString() : qs(answer.error().message);
-    m_candidate = 0;
     m_scale->setAnswer(m_answer, m_candidate);
     m_scale->choose(m_reading);
-    m_bars->setAnswer(m_answer);
-    m_bars->choose(0);
     std::vector<RowList::Row> rows;
     if (m_answer)
         for (const NextStep &n : m_answer->diagnosis.next)
@@ -147,6 +142,16 @@ void DiagnosisPage::takeAnswer(Answer answer)
                              { qs(n.text), tr("%1 bit").arg(qs(formatNumber(n.bits, 2))),
                                tr("%1 min").arg(qs(formatNumber(n.minutes, 0))) } });
     m_next->setRows(std::move(rows));
+}
+
+void DiagnosisPage::takeAnswer(Answer answer)
+{
+    m_answer = answer ? *answer : nullptr;
+    m_noAnswer = answer ? QString() : qs(answer.error().message);
+    m_candidate = 0;
+    m_bars->setAnswer(m_answer);
+    m_bars->choose(0);
+    showNext();
     m_next->choose(-1);
     showProgress();
     Q_EMIT changed();
@@ -201,7 +206,7 @@ void DiagnosisPage::candidatePanel(PanelContent &out) const
                                       : tr("These readings do not show how severe it is."),
                                   Tone::Muted });
     if (!c.gaugesCanFrom)
-        out.push_back(PanelText { tr("No gauge can tell this one."), Tone::Bad });
+        out.push_back(PanelText { tr("No pressure gauge can tell this one."), Tone::Bad });
     else if (!c.seenFrom)
         out.push_back(PanelText { tr("These readings do not tell it; other taps or speeds would."),
                                   Tone::Warn });
@@ -247,7 +252,10 @@ void DiagnosisPage::readingPanel(PanelContent &out)
         return {};
     };
     out.push_back(std::move(tap));
-    const auto keep = [](double *to, double least, double most, const char *say) {
+    const auto range = [](const Quantity &least, const Quantity &most) {
+        return Phrase("field.range", "enter {0}", { QuantityRange { least, most } });
+    };
+    const auto keep = [](double *to, double least, double most, const Phrase &say) {
         return [=](double v) -> Result<void> {
             if (!(v >= least && v <= most))
                 return fail("", say);
@@ -255,23 +263,23 @@ void DiagnosisPage::readingPanel(PanelContent &out)
             return {};
         };
     };
-    out.push_back(PanelField { QStringLiteral("reading.rpm"), tr("speed"), Dimension::Speed,
-                               "rev/min", 0, m_rpm,
-                               keep(&m_rpm, 1, mostGaugeReading_rpm, "1 to 20 000 rev/min") });
-    out.push_back(PanelField { QStringLiteral("reading.oil"), tr("oil at"), Dimension::Temperature,
-                               Figure::temperatureUnit(), 0, m_oil_c,
-                               keep(&m_oil_c, -60, 200, "-60 to 200 °C") });
-    out.push_back(PanelField { QStringLiteral("reading.u"), tr("read to within (u)"),
-                               Dimension::Pressure, Figure::pressureUnit(), 2, m_u_pa,
+    out.push_back(PanelField {
+        QStringLiteral("reading.rpm"), tr("speed"), Dimension::Speed, "rev/min", 0, m_rpm,
+        keep(&m_rpm, 1, mostGaugeReading_rpm, range(asSpeed(1), asSpeed(mostGaugeReading_rpm))) });
+    out.push_back(PanelField {
+        QStringLiteral("reading.oil"), tr("oil at"), Dimension::Temperature, "°C", 0, m_oil_c,
+        keep(&m_oil_c, -60, 200, range(asTemperature(-60), asTemperature(200))) });
+    out.push_back(PanelField { QStringLiteral("reading.u"), tr("reading uncertainty (1σ)"),
+                               Dimension::Pressure, "bar", 2, m_u_pa,
                                keep(&m_u_pa, 100, 5e5, "must be above 0") });
-    out.push_back(PanelField { QStringLiteral("reading.pressure"), tr("it reads"),
-                               Dimension::Pressure, Figure::pressureUnit(), 2, std::nullopt,
-                               [this](double pa) -> Result<void> {
-                                   if (!(pa >= 0 && pa <= mostGaugeReading_kpa * 1e3))
-                                       return fail("", "0 to 50 bar");
-                                   recordReading(pa);
-                                   return {};
-                               } });
+    out.push_back(PanelField {
+        QStringLiteral("reading.pressure"), tr("it reads"), Dimension::Pressure, "bar", 2,
+        std::nullopt, [this, range](double pa) -> Result<void> {
+            if (!(pa >= 0 && pa <= mostGaugeReading_kpa * 1e3))
+                return fail("", range(asPressure(0, 0), asPressure(mostGaugeReading_kpa * 1e3, 0)));
+            recordReading(pa);
+            return {};
+        } });
     out.push_back(PanelText { tr("Oil: %1. Enter on the pressure records it.").arg(qs(b.oil.grade)),
                               Tone::Muted });
 }

@@ -86,6 +86,7 @@ public:
 private:
     void ask();
     using Answer = Result<std::shared_ptr<const AnsweredDiagnosis>>;
+    void showNext();
     void takeAnswer(Answer answer);
     void giveUp();
     void showProgress();

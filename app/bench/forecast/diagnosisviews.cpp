@@ -102,7 +102,7 @@ void ReadingScale::paintEvent(QPaintEvent *)
         k += 15;
         key(qs(leader.name));
     }
-    for (const double pa : niceTicks(0, most, Figure::pressureUnit(), Dimension::Pressure, 5)) {
+    for (const double pa : niceTicks(0, most, Shows::Pressure, 5)) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(x(pa), scaleTop - 6), QPointF(x(pa), height() - 4.0));
         drawLine(p, QRectF(x(pa) - 24, scaleTop - 22, 48, 15), Qt::AlignCenter,

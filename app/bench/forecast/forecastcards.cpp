@@ -92,8 +92,8 @@ void OilShareBar::paintCrankOil(QPainter &p, double y) const
 {
     QStringList shares, degrees;
     for (const ForecastLine &line : m_open.assessment().forecast) {
-        shares << Figure::percent(line.bigEndsOfCrank.front()).number;
-        degrees << Figure::temperature(line.oil_c).number;
+        shares << Figure::percent(line.bigEndsOfCrank.front()).text();
+        degrees << Figure::temperature(line.oil_c).text();
     }
     if (shares.isEmpty())
         return;
@@ -101,10 +101,9 @@ void OilShareBar::paintCrankOil(QPainter &p, double y) const
     const Theme &t = Theme::current();
     drawLine(p, QRectF(0, y, width(), 16), Qt::AlignVCenter,
              tr("big-ends' part of the crank's oil"), textFont(TextSize::Small), t.muted);
-    drawLine(
-        p, QRectF(0, y + 15, width(), 18), Qt::AlignVCenter,
-        tr("%1 % at %2 %3").arg(shares.join(dot), degrees.join(dot), Figure::temperature(0).unit),
-        textFont(TextSize::Normal), t.ink);
+    drawLine(p, QRectF(0, y + 15, width(), 18), Qt::AlignVCenter,
+             tr("%1 at %2").arg(shares.join(dot), degrees.join(dot)), textFont(TextSize::Normal),
+             t.ink);
 }
 
 OtherOilsCard::OtherOilsCard(OpenBuild &open, QWidget *parent)

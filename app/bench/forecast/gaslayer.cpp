@@ -25,7 +25,7 @@ void GasLayer::refresh()
         = m_share.value_or(std::min(mostGasShare, a.air.releaseShare + a.air.leakShare));
     if (auto effect = gasEffect(m_open.build(), a, share))
         m_effect = *effect;
-    if (auto lines = forecastLines(m_open.build(), a, { m_open.build().use.hotOil_c },
+    if (auto lines = forecastLines(m_open.build(), a.sizes, { m_open.build().use.hotOil_c },
                                    a.forecast.front().rpm, withGas(share)))
         m_line = std::move(lines->front());
 }

@@ -103,7 +103,7 @@ void PressurePage::drawFiner()
     for (const ForecastLine &line : coarse)
         oil_c.push_back(line.oil_c);
     clearVectorState();
-    auto lines = forecastLines(m_open.build(), m_open.assessment(), oil_c, rpm);
+    auto lines = forecastLines(m_open.build(), m_open.assessment().sizes, oil_c, rpm);
     if (!lines)
         return;
     // One and the same figure everywhere: the opening speed found on the coarse grid stands.
@@ -147,13 +147,15 @@ QString PressurePage::about() const
 {
     const Progress *under = m_background.progress();
     if (under && under->whole > 0)
-        return tr("drawing possible builds, %1 %").arg(100 * under->done / under->whole);
+        return tr("drawing possible builds, %1")
+            .arg(Figure::percent(1.0 * under->done / under->whole).text());
     if (m_samples)
-        return tr("band: nine in ten of %1 possible builds (seed %2), between speeds within %3 %")
+        return tr("Likely range of %1 simulated builds (seed %2), between speeds within %3")
             .arg(qs(formatNumber(m_samples->samples, 0)))
             .arg(m_samples->seed)
-            .arg(qs(formatNumber(100 * m_samples->interpolationError, 1)));
-    return tr("band: nine builds in ten (measuring, what is assumed, 6 % for the model)");
+            .arg(inWords(asShare(m_samples->interpolationError, 1)));
+    return tr("Likely range: measuring, what is assumed, %1 for the model")
+        .arg(Figure::percent(modelUncertainty).text());
 }
 
 /// The least pressure wanted over speed, as the builder chose it.
@@ -162,7 +164,10 @@ Curve PressurePage::ruleCurve(double from_rpm, double to_rpm) const
     const Use &use = m_open.build().use;
     const bool usual
         = use.ruleBase_kpa == 0 && use.ruleRise_kpa_per_krpm == Use {}.ruleRise_kpa_per_krpm;
-    Curve rule { usual ? tr("10 psi per 1 000 rev/min") : tr("least wanted"),
+    Curve rule { usual ? tr("%1 per %2")
+                             .arg(Figure::pressure(use.ruleRise_kpa_per_krpm * 1e3).text(),
+                                  Figure::speed(1000).text())
+                       : tr("minimum wanted"),
                  Theme::current().muted,
                  { from_rpm, to_rpm },
                  {},
@@ -171,8 +176,7 @@ Curve PressurePage::ruleCurve(double from_rpm, double to_rpm) const
                  true,
                  0.5 };
     for (const double n : rule.x)
-        rule.y.push_back(
-            toUnit(leastWanted_pa(use, n), Figure::pressureUnit(), Dimension::Pressure));
+        rule.y.push_back(numberOf(leastWanted_pa(use, n), Shows::Pressure));
     return rule;
 }
 
@@ -180,9 +184,8 @@ void PressurePage::draw(const std::vector<ForecastLine> &lines)
 {
     m_lines = lines;
     const Theme &t = Theme::current();
-    const std::string unit = Figure::pressureUnit();
-    const auto shown = [&](double pa) { return toUnit(pa, unit, Dimension::Pressure); };
-    m_chart->setAxes(tr("rev/min"), qs(unit));
+    const auto shown = [](double pa) { return numberOf(pa, Shows::Pressure); };
+    m_chart->setAxes(unitOf(Shows::Speed), unitOf(Shows::Pressure));
     std::vector<Curve> curves;
     std::vector<ChartMark> marks;
     double most = 4e5;
@@ -269,7 +272,7 @@ void PressurePage::verdict(PanelContent &out) const
         out.push_back(
             PanelVerdict { markAgainst(idle, floor_pa),
                            tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
-                           tr("floor you set: %1").arg(Figure::pressure(floor_pa).text()) });
+                           tr("your minimum: %1").arg(Figure::pressure(floor_pa).text()) });
         if (a.hotIdle.weakest >= 0) {
             const PointPressure &p = a.hotIdle.points[static_cast<size_t>(a.hotIdle.weakest)];
             out.push_back(PanelVerdict {
@@ -282,7 +285,7 @@ void PressurePage::verdict(PanelContent &out) const
             if (line.oil_c == build.use.hotOil_c)
                 out.push_back(
                     line.reliefOpens_rpm
-                        ? PanelVerdict { Mark::Proven, tr("Relief sets the top"),
+                        ? PanelVerdict { Mark::Proven, tr("Relief valve limits pressure"),
                                          tr("from %1 hot; below that a stiffer spring does nothing")
                                              .arg(Figure::speed(*line.reliefOpens_rpm).text()) }
                         : PanelVerdict { Mark::LookAgain, tr("Relief stays shut"),
@@ -305,8 +308,9 @@ void PressurePage::verdict(PanelContent &out) const
                                                 : tr("%1 things hold the start").arg(holds),
                                      names.join(QStringLiteral(", ")) });
     if (open > 0)
-        out.push_back(PanelVerdict { Mark::NotDone, tr("%1 marks not done").arg(open),
-                                     tr("size, clean and flow of the stops on the rail") });
+        out.push_back(PanelVerdict {
+            Mark::NotDone, tr("%1 not done").arg(counted(open, tr("check"), tr("checks"))),
+            tr("size, clean and flow of the stops on the rail") });
     if (holds == 0 && open == 0)
         out.push_back(PanelVerdict { Mark::Proven, tr("Everything proven"), {} });
     out.push_back(PanelRule {});
@@ -348,14 +352,16 @@ void PressurePage::useFields(PanelContent &out) const
         { "coldest_start_c", tr("coldest start") },
         { "combustion_peak_kpa", tr("combustion peak") },
         { "rule_base_kpa", tr("least wanted, at 0") },
-        { "rule_rise_kpa_per_krpm", tr("and per 1 000 rev/min") },
+        { "rule_rise_kpa_per_krpm", tr("and per %1").arg(Figure::speed(1000).text()) },
     };
     for (const auto &[key, label] : fields)
         out.push_back(useField(m_open, key, label));
-    out.push_back(PanelText {
-        tr("Combustion peak, for bearing loads: 15 bar without load, 40 part, 65 full load, 110 "
-           "diesel or boosted. Own choice, no source."),
-        Tone::Muted });
+    out.push_back(PanelText { tr("Combustion peak, for bearing loads: %1 without load, %2 part, %3 "
+                                 "full load, %4 diesel or "
+                                 "boosted. Our choice, no source.")
+                                  .arg(inWords(asPressure(15e5, 0)), inWords(asPressure(40e5, 0)),
+                                       inWords(asPressure(65e5, 0)), inWords(asPressure(110e5, 0))),
+                              Tone::Muted });
 }
 
 } // namespace mildpath

@@ -110,8 +110,7 @@ void RemedyChart::paintEvent(QPaintEvent *)
     }
     const double bottom = top + rowHeight() * static_cast<double>(m_table->remedies.size());
     const double tickY = 22;
-    for (const double pa :
-         niceTicks(m_from_pa, m_to_pa, Figure::pressureUnit(), Dimension::Pressure, 5)) {
+    for (const double pa : niceTicks(m_from_pa, m_to_pa, Shows::Pressure, 5)) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(xOf(pa), tickY + 16), QPointF(xOf(pa), bottom));
         drawLine(p, QRectF(xOf(pa) - 30, tickY, 60, 16), Qt::AlignCenter,
@@ -129,7 +128,7 @@ void RemedyChart::paintEvent(QPaintEvent *)
     };
     key(tr("gauge"), t.cold, true);
     key(tr("bearing worst off"), t.oil[3], true);
-    key(qs(Figure::pressureUnit()) + tr(" at hot idle"), t.muted, false);
+    key(tr("%1 at hot idle").arg(unitOf(Shows::Pressure)), t.muted, false);
     p.setPen(QPen(t.cold, 1, Qt::DashLine));
     p.drawLine(QPointF(xOf(m_table->now.gauge_pa), tickY + 16),
                QPointF(xOf(m_table->now.gauge_pa), bottom));
@@ -233,11 +232,7 @@ void RemedyPage::refresh()
     m_faults = m_open.imagined();
     m_background.ask(
         [build = m_open.build(), sizes = m_open.assessment().sizes,
-         faults = m_open.imagined()](Progress &) {
-            Assessment a;
-            a.sizes = sizes;
-            return compareRemedies(build, a, faults);
-        },
+         faults = m_open.imagined()](Progress &) { return compareRemedies(build, sizes, faults); },
         [this](Result<RemedyTable> table) {
             m_table = table ? std::optional(std::move(*table)) : std::nullopt;
             m_chart->setTable(m_table);

@@ -27,13 +27,6 @@ namespace {
 /// Right of the chart, for the names of the lines.
 constexpr double nameRoom = 62;
 
-/// A tick's figure: whole micrometres, or thou with the decimals it needs.
-QString tickText(double um)
-{
-    const double shown = toUnit(um * 1e-6, Figure::clearanceUnit(), Dimension::Length);
-    return qs(formatNumber(shown, std::abs(shown - std::round(shown)) < 1e-6 ? 0 : 1));
-}
-
 } // namespace
 
 GrowthChart::GrowthChart(OpenBuild &open, QWidget *parent)
@@ -54,9 +47,10 @@ void GrowthChart::setLog(const HeatLog &log)
         const auto um = meanOf(sizes, family, t);
         return um ? Figure::clearance(*um).text() : tr("not known");
     };
-    setAccessibleName(tr("mains %1 at 20 °C, %2 hot; big-ends %3, %4 hot")
+    setAccessibleName(tr("mains %1 at %5, %2 hot; big-ends %3, %4 hot")
                           .arg(figure("main", allAt(20)), figure("main", hot),
-                               figure("big_end", allAt(20)), figure("big_end", hot)));
+                               figure("big_end", allAt(20)), figure("big_end", hot),
+                               Figure::temperature(20).text()));
     update();
 }
 
@@ -86,18 +80,17 @@ void GrowthChart::paintGrid(QPainter &p, const Scale &s) const
         QRectF(s.area.left(), s.y(floor_um), s.area.width(), s.area.bottom() - s.y(floor_um)),
         t.holdFill);
     const bool narrow = s.area.width() < 260;
-    for (const double m : niceTicks(0, s.most_um * 1e-6, Figure::clearanceUnit(), Dimension::Length,
-                                    static_cast<int>(s.area.height() / 30))) {
+    for (const double m :
+         niceTicks(0, s.most_um * 1e-6, Shows::Clearance, static_cast<int>(s.area.height() / 30))) {
         const double um = m * 1e6;
         p.setPen(QPen(t.line, 1));
         p.drawLine(s.at(s.coldest_c, um), s.at(s.hottest_c, um));
-        drawLine(p, QRectF(0, s.y(um) - 8, 29, 16), Qt::AlignRight | Qt::AlignVCenter, tickText(um),
-                 small, t.muted);
+        drawLine(p, QRectF(0, s.y(um) - 8, 29, 16), Qt::AlignRight | Qt::AlignVCenter,
+                 tickOf(m, Shows::Clearance), small, t.muted);
     }
     drawLine(p, QRectF(0, 2, 120, 16), Qt::AlignVCenter, Figure::limit(0).unit, small, t.muted);
-    for (const double c :
-         niceTicks(s.coldest_c, s.hottest_c, Figure::temperatureUnit(), Dimension::Temperature,
-                   static_cast<int>(s.area.width() / 44))) {
+    for (const double c : niceTicks(s.coldest_c, s.hottest_c, Shows::Temperature,
+                                    static_cast<int>(s.area.width() / 44))) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(s.at(c, 0), s.at(c, s.most_um));
         drawLine(p, QRectF(s.x(c) - 24, s.area.bottom() + 3, 48, 15), Qt::AlignCenter,

@@ -124,7 +124,9 @@ void HeatLogCard::makeHead(QGridLayout *grid)
         { tr("middle"), tr("Metal in the middle") },
         { tr("rear"), tr("Metal at the rear") },
         { tr("metal"), tr("Mean of the spots, corrected for what the thermometer was aimed at") },
-        { tr("spread"), tr("Over the block; above 6 K the heat has not evened out") },
+        { tr("spread"),
+          tr("Over the block; above %1 the heat has not evened out")
+              .arg(inWords(asTemperatureDifference(evenSpread_k))) },
         { tr("aimed at"), tr("What the thermometer was aimed at: bright metal reads far too low") },
         { tr("gauge reads"), tr("Bore in the warm block, gauge zeroed on the cold journal") },
         { tr("journal"), tr("Temperature of the journal when the gauge was zeroed") },
@@ -154,10 +156,7 @@ void HeatLogCard::addRow()
     Row r;
     const auto field = [&](Dimension dimension, int column, const QString &name,
                            const QString &id) {
-        auto *f = new QuantityField(dimension,
-                                    dimension == Dimension::Length ? Figure::clearanceUnit()
-                                                                   : Figure::temperatureUnit(),
-                                    page);
+        auto *f = new QuantityField(dimension, dimension == Dimension::Length ? "µm" : "°C", page);
         f->setObjectName(QStringLiteral("heat.%1.%2").arg(row).arg(id));
         f->setAccessibleName(tr("%1, point %2").arg(name).arg(row + 1));
         f->setMinimumWidth(40);
@@ -219,13 +218,19 @@ void HeatLogCard::connectRow(const Row &r, size_t row)
     r.reading->setCheck([](double m) -> Result<void> {
         if (std::abs(m) * 1e6 <= mostClearanceReading_um)
             return {};
-        return fail("", "a gauge in this bore reads less than 1 mm");
+        return fail("",
+                    { "heat.too_wide",
+                      "a bore gauge here reads less than {0}",
+                      { asLength(mostClearanceReading_um / 1e3, 0) } });
     });
     for (QuantityField *f : { r.spots[0], r.spots[1], r.spots[2], r.zero })
         f->setCheck([](double c) -> Result<void> {
             if (c >= -60 && c <= 200)
                 return {};
-            return fail("", "a block is gauged between -60 and 200 °C");
+            return fail("",
+                        { "heat.block_range",
+                          "a block is measured at {0}",
+                          { QuantityRange { asTemperature(-60), asTemperature(200) } } });
         });
     connect(r.reading, &QuantityField::entered, this, [this, row](double m, bool on) {
         const bool stored = store(row, [m](HeatPoint &p) {
@@ -366,12 +371,9 @@ void HeatLogCard::showRow(size_t row)
     Row &r = m_rows[row];
     const HeatPoint *p = point(row);
     const bool open = row <= m_log.points.size() && !m_log.stop.empty();
-    for (QuantityField *f : { r.spots[0], r.spots[1], r.spots[2], r.zero }) {
-        f->setUnit(Figure::temperatureUnit());
+    for (QuantityField *f : { r.spots[0], r.spots[1], r.spots[2], r.zero })
         f->setDecimals(0);
-    }
-    r.reading->setUnit(Figure::clearanceUnit());
-    r.reading->setDecimals(Figure::system() == UnitSystem::Imperial ? 2 : 1);
+    r.reading->setDecimals(1);
     const auto show = [&](QuantityField *f, std::optional<double> si) {
         f->setEnabled(open);
         if (!f->isModified() || !f->hasFocus())
@@ -394,7 +396,8 @@ void HeatLogCard::showRow(size_t row)
     }
     const JudgedHeatPoint &j = m_log.points[row];
     r.metal->setText(j.metal_c ? Figure::temperature(*j.metal_c).number : QString());
-    r.spread->setText(p->spots_c.size() > 1 ? tr("%1 K").arg(j.spread_k, 0, 'f', 0) : QString());
+    r.spread->setText(p->spots_c.size() > 1 ? inWords(asTemperatureDifference(j.spread_k))
+                                            : QString());
     r.running->setText(j.running_um && j.counts ? Figure::clearance(*j.running_um, 1).number
                                                 : QString());
     mark->set(j.mark, qs(j.verdict));
@@ -432,13 +435,16 @@ void HeatLogCard::showVerdict()
     const bool own = m_open.build().expansions.contains(std::string(mainHousing));
     m_fit->setText(qs(m_log.verdict));
     if (m_log.fit) {
-        const auto rate
-            = [](double um_per_k, int decimals) { return qs(formatNumber(um_per_k, decimals)); };
+        // Over ten degrees of the reader's scale: a step of a thermometer he knows.
+        const double ten = fromShownUnit(10, Shows::TemperatureDifference, Figure::system());
+        const auto grown = [ten](double um_per_k, double u) {
+            return inWords(withUncertainty(asClearance(um_per_k * ten, u * ten)));
+        };
         m_fit->setText(
-            tr("%1. Grows %2 ± %3 µm/K running, %4 as the gauge sees it with a cold journal")
-                .arg(qs(m_log.verdict), rate(m_log.running_um_per_k, 2),
-                     rate(2 * m_log.slopeU_um_per_k.value_or(0), 2),
-                     rate(m_log.gauge_um_per_k, 2)));
+            tr("%1. Grows %2 over %3 running, %4 as the bore gauge sees it with a cold journal")
+                .arg(qs(m_log.verdict),
+                     grown(m_log.running_um_per_k, m_log.slopeU_um_per_k.value_or(0)),
+                     inWords(asTemperatureDifference(ten)), grown(m_log.gauge_um_per_k, 0)));
     }
     setTone(m_fit,
             m_log.mark == Mark::LookAgain ? Theme::current().lookAgain : Theme::current().ink);

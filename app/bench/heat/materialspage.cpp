@@ -105,9 +105,10 @@ void MaterialsPage::addParts(int &row)
 
 void MaterialsPage::addMaterials(int &row)
 {
-    m_grid->addWidget(heading(tr("How the metals expand, 20 to 100 °C"), this), row++, 0, 1, 5);
-    const QString heads[] = { tr("metal"), tr("handbook, 1e-6/K"), tr("range met"),
-                              tr("in use, 1e-6/K"), tr("where that comes from") };
+    m_grid->addWidget(heading(tr("How the metals expand between room and working heat"), this),
+                      row++, 0, 1, 5);
+    const QString heads[] = { tr("metal"), tr("handbook, ×10⁻⁶/K"), tr("range met"),
+                              tr("in use, ×10⁻⁶/K"), tr("where that comes from") };
     for (int c = 0; c < 5; ++c) {
         auto *label = new QLabel(heads[c], this);
         label->setFont(textFont(TextSize::Small));

@@ -319,7 +319,8 @@ void RoomPage::verdicts(PanelContent &out) const
         out.push_back(PanelVerdict {
             warm < crankShareKept * cold ? Mark::LookAgain : Mark::Proven,
             tr("Big-ends get %1").arg(Figure::percent(warm).text()),
-            tr("of the crank's oil hot, %1 at 20 °C").arg(Figure::percent(cold).text()) });
+            tr("of the crank's oil hot, %1 at %2")
+                .arg(Figure::percent(cold).text(), Figure::temperature(20).text()) });
     }
     const Mark mark = r.width_um() < 0 ? Mark::Hold : r.inside() ? Mark::Proven : Mark::LookAgain;
     // Beyond what was searched there is no figure, and below 0 there is none either.
@@ -424,15 +425,16 @@ void RoomPage::infraredLines(PanelContent &out) const
     out.push_back(heatField(m_open, "surroundings_c", tr("surroundings")));
     out.push_back(
         PanelTick { QStringLiteral("infraredTotal"), Mark::NotDone,
-                    tr("Answers to all wavelengths"), tr("most hand-held ones see 8 to 14 µm only"),
+                    tr("Answers to all wavelengths"), tr("most hand-held ones see one narrow band"),
                     infraredBand(m_open.build()) == InfraredBand::Total, [open = &m_open](bool on) {
                         saidIfRefused(open->choose(std::string(infraredBandQuestion),
                                                    on ? "total" : "band_8_14"));
                     } });
     out.push_back(PanelText {
-        tr("Bright metal mirrors the room: 70 °C can read 30. Aim at a dull, painted or taped "
+        tr("Bright metal mirrors the room: %1 can read %2. Aim at a dull, painted or taped "
            "spot, "
-           "or say in the log what it was aimed at."),
+           "or say in the log what it was aimed at.")
+            .arg(Figure::temperature(70).text(), Figure::temperature(30).text()),
         Tone::Muted });
     out.push_back(PanelText { tr("A hot block burns. Torch, hot air and solvent never together; "
                                  "gloves, and an extinguisher at hand."),

@@ -24,7 +24,7 @@ class RoomPage : public Page
     Q_OBJECT
 public:
     RoomPage(OpenBuild &open, SerialGauge *gauge, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "room", tr("Room") } }; }
+    std::vector<PageTab> tabs() const override { return { { "room", tr("Clearance window") } }; }
     QString title() const override { return tr("Clearance with heat"); }
     QString about() const override;
     void reset() override { forget(); }

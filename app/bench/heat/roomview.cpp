@@ -216,14 +216,12 @@ void RoomView::paintFrame(QPainter &p) const
     drawLine(p, QRectF(a.center().x(), 3, a.width() / 2, 16), Qt::AlignRight | Qt::AlignVCenter,
              tr("too little pressure hot"), small, t.lookAgain);
     const double from = m_map->cold_um.front(), to = m_map->cold_um.back();
-    for (const double m : niceTicks(from * 1e-6, to * 1e-6, Figure::clearanceUnit(),
-                                    Dimension::Length, static_cast<int>(a.width() / 40))) {
-        const double shown = toUnit(m, Figure::clearanceUnit(), Dimension::Length);
+    for (const double m :
+         niceTicks(from * 1e-6, to * 1e-6, Shows::Clearance, static_cast<int>(a.width() / 40))) {
         drawLine(p, QRectF(x(m * 1e6) - 22, a.bottom() + 2, 44, 15), Qt::AlignCenter,
-                 qs(formatNumber(shown, std::abs(shown - std::round(shown)) < 1e-6 ? 0 : 1)), small,
-                 t.muted);
+                 tickOf(m, Shows::Clearance), small, t.muted);
     }
-    QString axis = tr("%1 at 20 °C").arg(Figure::limit(0).unit);
+    QString axis = tr("%1 at %2").arg(unitOf(Shows::Clearance), Figure::temperature(20).text());
     const auto limits = m_open.build().limits.find(m_map->family);
     if (limits != m_open.build().limits.end()) {
         // The maker's limits as a bracket under the axis.

@@ -166,8 +166,7 @@ void WarmUpPage::take(Runs r)
 void WarmUpPage::draw()
 {
     const Theme &t = Theme::current();
-    const std::string unit = Figure::pressureUnit();
-    m_pressure->setAxes(tr("minutes"), qs(unit));
+    m_pressure->setAxes(tr("minutes"), unitOf(Shows::Pressure));
     std::vector<Curve> curves;
     double most = 2e5;
     const auto add = [&](const WarmUpRun &run, bool weakest, const QString &name,
@@ -177,7 +176,7 @@ void WarmUpPage::draw()
             const double pa = weakest ? p.weakest_pa : p.gauge_pa;
             most = std::max(most, pa);
             c.x.push_back(p.time_s / 60);
-            c.y.push_back(toUnit(pa, unit, Dimension::Pressure));
+            c.y.push_back(numberOf(pa, Shows::Pressure));
         }
         curves.push_back(std::move(c));
     };
@@ -187,8 +186,7 @@ void WarmUpPage::draw()
         add(*m_fast, false, tr("gauge, %1").arg(Figure::speed(m_fast->rpm).text()), t.warm, 0.62);
         add(*m_idle, false, tr("gauge, idle"), t.cold, 0.62);
     }
-    m_pressure->setContent(curves, {},
-                           toUnit(std::ceil(most / 1e5) * 1e5, unit, Dimension::Pressure));
+    m_pressure->setContent(curves, {}, numberOf(std::ceil(most / 1e5) * 1e5, Shows::Pressure));
     drawParts();
 }
 
@@ -197,10 +195,9 @@ void WarmUpPage::drawParts()
     if (!m_fast)
         return;
     const Theme &t = Theme::current();
-    const std::string degree = Figure::temperatureUnit(), length = Figure::clearanceUnit();
     const QString speed = Figure::speed(m_fast->rpm).text();
-    m_temperatures->setAxes(tr("minutes, %1").arg(speed), qs(degree));
-    m_clearances->setAxes(tr("minutes, %1").arg(speed), qs(length));
+    m_temperatures->setAxes(tr("minutes, %1").arg(speed), unitOf(Shows::Temperature));
+    m_clearances->setAxes(tr("minutes, %1").arg(speed), unitOf(Shows::Clearance));
     std::vector<Curve> heat {
         { tr("block"), t.cold, {}, {}, {}, {}, false, 0.22 },
         { tr("oil"), t.oil[3], {}, {}, {}, {}, false, 0.42 },
@@ -213,21 +210,20 @@ void WarmUpPage::drawParts()
         const double c[] = { p.parts.block_c, p.parts.oil_c, p.parts.journal_c };
         for (size_t k = 0; k < 3; ++k) {
             heat[k].x.push_back(p.time_s / 60);
-            heat[k].y.push_back(toUnit(c[k], degree, Dimension::Temperature));
+            heat[k].y.push_back(numberOf(c[k], Shows::Temperature));
         }
         const double um[] = { p.mains_um, p.bigEnds_um };
         for (size_t k = 0; k < 2; ++k) {
             gaps[k].x.push_back(p.time_s / 60);
-            gaps[k].y.push_back(toUnit(um[k] * 1e-6, length, Dimension::Length));
+            gaps[k].y.push_back(numberOf(um[k] * 1e-6, Shows::Clearance));
             most_um = std::max(most_um, um[k]);
         }
     }
     const Use &use = m_open.build().use;
-    m_temperatures->setContent(
-        heat, {}, toUnit(use.hotOil_c + 10, degree, Dimension::Temperature),
-        toUnit(std::min(use.coldestStart_c, 0.0) - 5, degree, Dimension::Temperature));
-    m_clearances->setContent(
-        gaps, {}, toUnit(std::ceil(most_um * 1.1 / 10) * 10 * 1e-6, length, Dimension::Length));
+    m_temperatures->setContent(heat, {}, numberOf(use.hotOil_c + 10, Shows::Temperature),
+                               numberOf(std::min(use.coldestStart_c, 0.0) - 5, Shows::Temperature));
+    m_clearances->setContent(gaps, {},
+                             numberOf(std::ceil(most_um * 1.1 / 10) * 10 * 1e-6, Shows::Clearance));
 }
 
 PanelContent WarmUpPage::panel()
@@ -279,7 +275,7 @@ PanelContent WarmUpPage::panel()
     const auto shut = [](const WarmUpPoint &p) { return !p.reliefOpen; };
     const auto hot = [hot_c](const WarmUpPoint &p) { return p.parts.oil_c > hot_c - 5; };
     row(tr("relief shut, idle"), *m_idle, shut);
-    row(tr("oil within 5 K of hot, idle"), *m_idle, hot);
+    row(tr("oil within %1 of hot, idle").arg(inWords(asTemperatureDifference(5))), *m_idle, hot);
     row(tr("the same at %1").arg(Figure::speed(m_fast->rpm).text()), *m_fast, hot);
     settingFields(out);
     return out;

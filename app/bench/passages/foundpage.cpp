@@ -9,6 +9,7 @@
 #include "entry/refusal.h"
 #include "entry/rowlist.h"
 #include "paint/card.h"
+#include "quantity/dates.h"
 
 #include <QFileDialog>
 #include <QGridLayout>
@@ -410,8 +411,8 @@ PanelContent FoundPage::panel()
             out.push_back(PanelText { tr("Settled: %1").arg(qs(f->settled)), Tone::Good });
         if (!f->place.empty())
             out.push_back(PanelText { qs(f->place), Tone::Muted });
-        out.push_back(
-            PanelText { qs(f->by) + QStringLiteral(", ") + qs(f->at).left(10), Tone::Muted });
+        out.push_back(PanelText {
+            qs(f->by) + QStringLiteral(", ") + qs(dayText(f->at.substr(0, 10))), Tone::Muted });
         out.push_back(
             PanelButton { QStringLiteral("find.takeBack"), tr("Take it back"),
                           [this, id = f->id] { saidIfRefused(m_open.takeBack("finds", id)); } });

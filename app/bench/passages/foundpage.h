@@ -24,8 +24,8 @@ class FoundPage : public Page
     Q_OBJECT
 public:
     explicit FoundPage(OpenBuild &open, QWidget *parent = nullptr);
-    std::vector<PageTab> tabs() const override { return { { "found", tr("Found") } }; }
-    QString title() const override { return tr("What was found"); }
+    std::vector<PageTab> tabs() const override { return { { "found", tr("Debris && wear") } }; }
+    QString title() const override { return tr("Debris & wear"); }
     void refresh() override;
     PanelContent panel() override;
     /// Adds a picture to the chosen find. @return why not; empty: done

@@ -146,7 +146,8 @@ void HistoryChain::refresh()
     const auto &states = m_open.assessment().cleaning.passages;
     const PassageState &s = states[static_cast<size_t>(p - build.passages.data())];
     m_title = qs(p->name);
-    m_detail = tr("%1, Ø %2 mm · %3 mm").arg(qs(p->made)).arg(p->d_mm, 0, 'g', 4).arg(p->l_mm);
+    m_detail = tr("%1, Ø %2 · %3")
+                   .arg(qs(p->made), inWords(asLength(p->d_mm)), inWords(asLength(p->l_mm)));
     m_reason = qs(s.reason);
     m_links.clear();
     for (const ChainLink &l : s.chain) {

@@ -24,7 +24,7 @@ public:
     explicit MetalPage(OpenBuild &open, QWidget *parent = nullptr);
     std::vector<PageTab> tabs() const override
     {
-        return { { "passages", tr("Passages") }, { "plugs", tr("Plugs") } };
+        return { { "passages", tr("Cleaning") }, { "plugs", tr("Plugs") } };
     }
     void showTab(int tab) override;
     QString title() const override { return tr("Passages and plugs"); }

@@ -172,7 +172,7 @@ private:
         for (size_t i = 0; i < m_passage.restrictors.size(); ++i) {
             const Restrictor &r = m_passage.restrictors[i];
             length(QStringLiteral("passage.restrictor%1").arg(i),
-                   tr("restrictor at %1 mm, hole").arg(r.at_mm, 0, 'f', 0), r.d_mm,
+                   tr("restrictor at %1, hole").arg(inWords(asLength(r.at_mm, 0))), r.d_mm,
                    [put = put(), i](double mm) {
                        return put([&](Passage &p) {
                            // Nothing left of it takes it out.

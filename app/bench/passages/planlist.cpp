@@ -128,7 +128,7 @@ void PlanList::makeLines(const std::string &part)
         }
         const QString how = s.flush
             ? tr("flush with solvent%1").arg(needs(s))
-            : tr("brush %1 mm, solvent%2").arg(s.brush_mm, 0, 'f', 0).arg(needs(s));
+            : tr("brush %1, solvent%2").arg(inWords(asLength(s.brush_mm, 0)), needs(s));
         if (kind == stopBefore && joinToLast(i, mark, number))
             continue;
         stopBefore = kind;
@@ -149,11 +149,9 @@ void PlanList::makeLines(const std::string &part)
     m_headline = pulls + flushes == 0
         ? tr("Nothing to clean is written down for this part")
         : tr("Cleaning plan: %1, %2")
-                .arg(QStringList { pulls > 0
-                                       ? (pulls == 1 ? tr("1 pull") : tr("%1 pulls").arg(pulls))
-                                       : QString(),
-                                   flushes > 0 ? (flushes == 1 ? tr("1 flush")
-                                                               : tr("%1 flushes").arg(flushes))
+                .arg(QStringList { pulls > 0 ? counted(pulls, tr("brush pass"), tr("brush passes"))
+                                             : QString(),
+                                   flushes > 0 ? counted(flushes, tr("flush"), tr("flushes"))
                                                : QString() }
                          .filter(QRegularExpression(QStringLiteral(".")))
                          .join(tr(" and ")),
@@ -184,7 +182,7 @@ bool PlanList::joinToLast(size_t step, Mark mark, int number)
         + joinedName(placeName(first), placeName(s), count).remove(QStringLiteral("into "));
     line.number = QString::number(number - static_cast<int>(count) + 1) + QStringLiteral("\u2013")
         + QString::number(number);
-    line.how = tr("%1 pulls, brush %2 mm").arg(count).arg(s.brush_mm);
+    line.how = tr("%1 passes, brush %2").arg(count).arg(inWords(asLength(s.brush_mm, 0)));
     return true;
 }
 
@@ -198,7 +196,7 @@ void PlanList::addLeft(const std::string &part)
         m_lines.push_back(
             { markOf(m_open.assessment().cleaning.passages[static_cast<size_t>(l.length.passage)]),
               QStringLiteral("\u2013"),
-              tr("%1, %2 mm not reached").arg(qs(p.name)).arg(l.length.length_mm(), 0, 'f', 0),
+              tr("%1, %2 not reached").arg(qs(p.name), inWords(asLength(l.length.length_mm(), 0))),
               qs(l.why),
               {},
               p.id });

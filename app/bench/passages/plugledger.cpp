@@ -22,7 +22,7 @@ namespace {
 
 QString sizeOf(const Plug &p)
 {
-    return p.thread.empty() ? PlugLedger::tr("%1 mm").arg(p.d_mm, 0, 'g', 4) : qs(p.thread);
+    return p.thread.empty() ? inWords(asLength(p.d_mm)) : qs(p.thread);
 }
 
 } // namespace
@@ -173,7 +173,7 @@ PanelContent PlugLedger::panel() const
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("How it comes out") });
     const DrawingAdvice how = howToDraw(*p);
-    for (const std::string &line : how.steps)
+    for (const Phrase &line : how.steps)
         out.push_back(PanelText { qs(line) });
     for (const std::string &line : how.cautions)
         out.push_back(PanelText { qs(line), Tone::Warn });

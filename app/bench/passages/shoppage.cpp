@@ -206,11 +206,12 @@ PanelContent ShopPage::panel()
             out.push_back(PanelText { qs(j->note) });
         for (const ShopSheet::Work &w : shopSheet(m_open.build(), "").work)
             if (w.id == j->id) {
-                out.push_back(
-                    PanelVerdict { w.dirties.empty() ? Mark::NotDone : Mark::LookAgain,
-                                   tr("Its swarf gets into %1 passages").arg(w.dirties.size()),
-                                   tr("As the plugs are now. A plug that is in keeps it out of "
-                                      "what lies behind.") });
+                out.push_back(PanelVerdict {
+                    w.dirties.empty() ? Mark::NotDone : Mark::LookAgain,
+                    tr("Its swarf gets into %1")
+                        .arg(counted(w.dirties.size(), tr("passage"), tr("passages"))),
+                    tr("As the plugs are now. A plug that is in keeps it out of "
+                       "what lies behind.") });
             }
         out.push_back(
             PanelButton { QStringLiteral("shop.takeBack"), tr("Take it back"), [this, id = j->id] {

@@ -9,6 +9,7 @@
 #include "paint/card.h"
 #include "paint/marks.h"
 #include "paint/scrolled.h"
+#include "quantity/dates.h"
 
 #include <QClipboard>
 #include <QGuiApplication>
@@ -306,9 +307,9 @@ PanelContent SpreadPage::panel()
     } else {
         out.push_back(PanelTitle { qs(i->name), qs(i->way) });
         out.push_back(PanelVerdict { i->mark, i->done.empty() ? tr("Open") : qs(i->done),
-                                     i->done.empty()
-                                         ? QString()
-                                         : qs(i->by) + QStringLiteral(", ") + qs(i->at).left(10)
+                                     i->done.empty() ? QString()
+                                                     : qs(i->by) + QStringLiteral(", ")
+                                             + qs(dayText(i->at.substr(0, 10)))
                                              + QStringLiteral("  ") + qs(i->note) });
         out.push_back(PanelHeading { tr("What is done with it") });
         out.push_back(PanelText { qs(i->rule) + u'.' });

@@ -45,8 +45,8 @@ class SpreadPage : public Page
     Q_OBJECT
 public:
     explicit SpreadPage(OpenBuild &open, QWidget *parent = nullptr);
-    std::vector<PageTab> tabs() const override { return { { "failure", tr("After a failure") } }; }
-    QString title() const override { return tr("After a failure"); }
+    std::vector<PageTab> tabs() const override { return { { "failure", tr("Bearing failure") } }; }
+    QString title() const override { return tr("Bearing failure"); }
     void refresh() override;
     PanelContent panel() override;
     /// The shopping list as text, a line each.

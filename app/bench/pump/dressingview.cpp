@@ -56,19 +56,17 @@ void DressingView::paintEvent(QPaintEvent *)
     p.fillRect(QRectF(bind, area.top(), area.right() - bind, area.height()), t.holdFill);
     drawLine(p, QRectF(area.right() - 150, area.top() - 16, 150, 14),
              Qt::AlignRight | Qt::AlignVCenter, tr("rotors may bind"), small, t.hold);
-    for (double pa = low; pa <= high + 1; pa += step) {
+    for (const double pa : niceTicks(low, high, Shows::Pressure, 5)) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(area.left(), y(pa)), QPointF(area.right(), y(pa)));
         drawLine(p, QRectF(0, y(pa) - 8, 34, 16), Qt::AlignRight | Qt::AlignVCenter,
-                 Figure::pressure(pa).number, small, t.muted);
+                 tickOf(pa, Shows::Pressure), small, t.muted);
     }
     drawLine(p, QRectF(0, 0, 200, 14), Qt::AlignVCenter,
              tr("%1, hot idle").arg(Figure::pressure(low).unit), small, t.muted);
-    const double range = from - to;
-    const double tick = range > 60 ? 20 : range > 25 ? 10 : 5;
-    for (double um = std::floor(from / tick) * tick; um >= to; um -= tick)
-        drawLine(p, QRectF(x(um) - 20, area.bottom() + 3, 40, 15), Qt::AlignCenter,
-                 Figure::limit(um).number, small, t.muted);
+    for (const double m : niceTicks(to * 1e-6, from * 1e-6, Shows::Clearance, 5))
+        drawLine(p, QRectF(x(m * 1e6) - 20, area.bottom() + 3, 40, 15), Qt::AlignCenter,
+                 tickOf(m, Shows::Clearance), small, t.muted);
     drawLine(p, QRectF(area.right() - 200, area.bottom() + 18, 200, 15),
              Qt::AlignRight | Qt::AlignVCenter, tr("end clearance, %1").arg(Figure::limit(to).unit),
              small, t.muted);

@@ -128,9 +128,9 @@ void PumpBench::refresh()
     QString about = tr("%1 lobes in %2").arg(lobes).arg(lobes + 1);
     for (const Element &e : m_open.build().circuit.elements)
         if (e.type == "pump")
-            about += tr(", %1 mm deep, %2 cm³ a turn")
-                         .arg(e.value("rotor_length_mm"))
-                         .arg(e.value("displacement_m3") * 1e6, 0, 'f', 1);
+            about += tr(", %1 deep, %2 a turn")
+                         .arg(inWords(asLength(e.value("rotor_length_mm"))),
+                              inWords(Quantity { e.value("displacement_m3"), Shows::SmallVolume }));
     m_subtitle->setText(about);
     setTone(m_subtitle, Theme::current().muted);
     for (const auto &[id, button] : m_families)
@@ -141,10 +141,12 @@ void PumpBench::refresh()
         if (item.family->id == m_family && item.stop == pump)
             m_entry->setItem(item);
     // The first time there is nothing older to show meanwhile.
-    if (m_options.empty())
+    if (m_options.empty()) {
         compute();
-    else
+    } else {
+        showDressing(); // in the units chosen since
         m_soon.start();
+    }
 }
 
 void PumpBench::compute()
@@ -174,7 +176,7 @@ void PumpBench::showDressing()
     }
     const double take = plan->take_um();
     m_dressing->setText(take < 0.5 ? tr("Dressing: leave it")
-                                   : tr("Dress: take %1, stop at %2")
+                                   : tr("Dress: remove %1, stop at %2")
                                          .arg(Figure::limit(std::round(take)).text(),
                                               Figure::limit(std::round(plan->stop.end_um)).text()));
     QString why = tr("hot idle %1 to %2; %3.")

@@ -101,7 +101,7 @@ FieldShape shapeOf(std::string_view key)
     if (unit == "µm")
         return { Dimension::Length, "µm", 1e-6, 0 };
     if (unit == "kPa")
-        return { Dimension::Pressure, "kPa", 1e3, 0 };
+        return { Dimension::Pressure, "bar", 1e3, 2 };
     if (unit == "°C")
         return { Dimension::Temperature, "°C", 1, 0 };
     if (unit == "mm²")

@@ -234,7 +234,7 @@ void FlowPage::refresh()
             seen += p.seen;
             all += static_cast<int>(p.outlets.size());
         }
-    m_summary->setText(tr("Oil looked for at %1 of %2 places").arg(seen).arg(all));
+    m_summary->setText(tr("Flow checked at %1 of %2 outlets").arg(seen).arg(all));
     m_board->choose(m_stop, m_outlet);
     m_board->relayout();
 }
@@ -274,7 +274,7 @@ PanelContent FlowPage::panel()
         return out;
     }
     for (const auto &[id, word, text] : { std::tuple("flow.flows", "flows", tr("Oil comes")),
-                                          std::tuple("flow.weak", "weak", tr("Only little comes")),
+                                          std::tuple("flow.weak", "weak", tr("Weak")),
                                           std::tuple("flow.dry", "dry", tr("Nothing comes")) })
         out.push_back(PanelButton { QString::fromLatin1(id), text,
                                     [this, saw = std::string(word)] { record(saw); } });
@@ -325,9 +325,9 @@ void FlowPage::conditions(PanelContent &out)
                                              return {};
                                          } });
           };
-    field("flow.oil_c", tr("oil at"), Dimension::Temperature, Figure::temperatureUnit(), 0, m_oil_c,
+    field("flow.oil_c", tr("oil at"), Dimension::Temperature, "°C", 0, m_oil_c,
           [this](double c) { m_oil_c = c; });
-    field("flow.pressure", tr("pressure held"), Dimension::Pressure, Figure::pressureUnit(), 2,
+    field("flow.pressure", tr("pressure held"), Dimension::Pressure, "bar", 2,
           m_pressure_kpa ? std::optional(*m_pressure_kpa * 1e3) : std::nullopt,
           [this](double pa) { m_pressure_kpa = pa / 1e3; });
     field("flow.caught", tr("caught"), Dimension::Volume, "l", 2,
@@ -390,9 +390,9 @@ QString FlowPage::compareWith(const QString &path)
                 differ << tr("%1 %2 here, %3 there")
                               .arg(qs(p.outlet), qs(p.here->saw), qs(p.there->saw));
             else if (p.here_l_min && p.there_l_min)
-                differ << tr("%1 %2 and %3 l/min")
-                              .arg(qs(p.outlet), qs(formatNumber(*p.here_l_min, 2)),
-                                   qs(formatNumber(*p.there_l_min, 2)));
+                differ << tr("%1 %2 and %3")
+                              .arg(qs(p.outlet), inFileUnit(*p.here_l_min, "l/min"),
+                                   inFileUnit(*p.there_l_min, "l/min"));
         lines << differ;
         text = lines.join(QStringLiteral("; "));
     }

@@ -54,8 +54,8 @@ class FlowPage : public Page
     Q_OBJECT
 public:
     explicit FlowPage(OpenBuild &open, QWidget *parent = nullptr);
-    std::vector<PageTab> tabs() const override { return { { "flow", tr("Flow seen") } }; }
-    QString title() const override { return tr("Oil seen to flow"); }
+    std::vector<PageTab> tabs() const override { return { { "flow", tr("Flow check") } }; }
+    QString title() const override { return tr("Flow check"); }
     void reset() override;
     void refresh() override;
     PanelContent panel() override;

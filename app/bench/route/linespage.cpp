@@ -6,6 +6,7 @@
 #include "entry/rowlist.h"
 #include "paint/card.h"
 #include "paint/scrolled.h"
+#include "quantity/dates.h"
 
 #include <QLabel>
 #include <QVBoxLayout>
@@ -190,11 +191,12 @@ void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const
                                    return put(*open, changed);
                                } });
     if (line.by.empty() && line.at.empty())
-        out.push_back(PanelButton { QStringLiteral("line.seen"), tr("Followed by hand: it is so"),
+        out.push_back(PanelButton { QStringLiteral("line.seen"), tr("Traced by hand: correct"),
                                     [open = &m_open, line] { saidIfRefused(put(*open, line)); } });
     else
         out.push_back(PanelText {
-            tr("Seen so by %1, %2").arg(qs(line.by), qs(line.at.substr(0, 10))), Tone::Good });
+            tr("Seen so by %1, %2").arg(qs(line.by), qs(dayText(line.at.substr(0, 10)))),
+            Tone::Good });
     out.push_back(PanelButton {
         QStringLiteral("line.drop"), tr("Take the line off"),
         [open = &m_open, id = line.id] { saidIfRefused(open->edit(LineEdit(DropLine { id }))); } });

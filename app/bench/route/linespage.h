@@ -62,8 +62,8 @@ class LinesPage : public Page
     Q_OBJECT
 public:
     explicit LinesPage(OpenBuild &open, QWidget *parent = nullptr);
-    std::vector<PageTab> tabs() const override { return { { "lines", tr("Lines") } }; }
-    QString title() const override { return tr("Lines outside the engine"); }
+    std::vector<PageTab> tabs() const override { return { { "lines", tr("Oil lines") } }; }
+    QString title() const override { return tr("Oil lines"); }
     void refresh() override;
     PanelContent panel() override;
 

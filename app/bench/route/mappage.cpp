@@ -52,7 +52,7 @@ FieldUnit unitFor(std::string_view key)
 {
     if (key.ends_with("_mm"))
         return { Dimension::Length, "mm", 1e3, 2 };
-    return { Dimension::Pressure, Figure::pressureUnit(), 1e-3, 2 };
+    return { Dimension::Pressure, "bar", 1e-3, 2 };
 }
 
 } // namespace
@@ -175,12 +175,12 @@ void MapPage::solve()
     m_whatIf.reset();
     if (m_open.imagined().empty()) {
         auto result
-            = assessAt(m_open.build(), m_open.assessment(), m_speed->value(), m_oil->value());
+            = assessAt(m_open.build(), m_open.assessment().sizes, m_speed->value(), m_oil->value());
         if (result)
             m_result = std::move(*result);
         m_map->setResult(m_result);
     } else {
-        auto result = whatIf(m_open.build(), m_open.assessment(), m_open.imagined(),
+        auto result = whatIf(m_open.build(), m_open.assessment().sizes, m_open.imagined(),
                              m_speed->value(), m_oil->value());
         if (result) {
             m_whatIf = std::move(*result);
@@ -228,12 +228,13 @@ void MapPage::stopFigures(const Stop &stop, PanelContent &out) const
 {
     if (const GaugedSize *c = m_open.assessment().size(stop.id)) {
         const double u = c->cold_um.standardUncertainty;
-        out.push_back(PanelRow { c->measured ? tr("Clearance at 20 °C") : tr("Assumed at 20 °C"),
+        out.push_back(PanelRow { (c->measured ? tr("Clearance at %1") : tr("Assumed at %1"))
+                                     .arg(Figure::temperature(20).text()),
                                  Figure::clearance(c->cold_um.value, u),
                                  tr("diametral, mean of the upright readings") });
-        out.push_back(PanelRow { tr("running, at this oil"),
-                                 Figure::clearance(c->runningAt(m_oil->value()), u),
-                                 tr("diametral, housing 2 K below the oil") });
+        out.push_back(PanelRow {
+            tr("running, at this oil"), Figure::clearance(c->runningAt(m_oil->value()), u),
+            tr("diametral, housing %1 below the oil").arg(inWords(asTemperatureDifference(2))) });
     }
     if (!m_result)
         return;
@@ -429,17 +430,20 @@ void MapPage::stopWorking(const Stop &stop, PanelContent &out) const
     const bool full = e->value("groove_deg", 360) >= 360;
     const Calculator *calculator
         = findCalculator(e->value("groove_deg", 360) > 0 ? "groove-flow" : "hole-flow");
-    const auto n = [](double v, int d) { return qs(formatNumber(v, d)); };
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });
-    out.push_back(PanelText { tr("2 c %1 µm, d %2 mm, L %3 mm, ε %4 under %5 N, film %6 °C")
-                                  .arg(n(c->runningAt(m_oil->value()), 1), n(e->value("d_mm"), 0),
-                                       n(e->value("width_mm"), 0), n(film->eccentricityRatio, 2),
-                                       n(film->load_n, 0), n(film->film_c, 0)) });
-    out.push_back(PanelText { tr("Q = %1 l/min at %2 bar")
-                                  .arg(n(m_result->elementFlow_m3_s.at(e->id) * litresPerMinute, 3),
-                                       n(m_result->nodePressure_pa.at(e->from) / 1e5, 2)) });
+    out.push_back(PanelText { tr("2 c %1, d %2, L %3, ε %4 under %5, film %6")
+                                  .arg(Figure::clearance(c->runningAt(m_oil->value())).text(),
+                                       inWords(asLength(e->value("d_mm"))),
+                                       inWords(asLength(e->value("width_mm"))),
+                                       inWords(asNumber(film->eccentricityRatio, 2)),
+                                       inWords(Quantity { film->load_n, Shows::Force }),
+                                       Figure::temperature(film->film_c).text()) });
+    out.push_back(
+        PanelText { tr("Q = %1 at %2")
+                        .arg(inWords(asFlow(m_result->elementFlow_m3_s.at(e->id), 3)),
+                             inWords(asPressure(m_result->nodePressure_pa.at(e->from)))) });
     out.push_back(PanelText { full ? tr("A full groove nets what the film squeezes out: nothing is "
                                         "added for rotation.")
                                    : tr("Joined with the film's side flow; ± 30 %."),

@@ -275,13 +275,12 @@ void RouteMap::paintKey(QPainter &p) const
         drawLine(p, QRectF(x, y - 8, w + 2, 16), Qt::AlignVCenter, text, font, colour);
         x += w + gap;
     };
-    const bool psi = Figure::system() == UnitSystem::Imperial;
     word(QStringLiteral("0"), t.muted, 5);
     const double ramp = 96;
     for (int i = 0; i < static_cast<int>(ramp); ++i)
         p.fillRect(QRectF(x + i, y - 4, 1.5, 8), t.pressure(5e5 * i / ramp));
     x += ramp + 5;
-    word(psi ? tr("73 psi") : tr("5 bar"), t.muted, 12);
+    word(inWords(asPressure(5e5, 0)), t.muted, 12);
     word(tr("width: flow"), t.muted, 18);
     for (const Mark mark : { Mark::Proven, Mark::LookAgain, Mark::Hold, Mark::NotDone }) {
         drawMark(p, QPointF(x + 5, y), 10, mark);

@@ -111,8 +111,7 @@ void consequences(const Stop &stop, const WhatIf &r, PanelContent &out)
         out.push_back(PanelText { qs(r.elsewhere) + u'.' });
     else if (!r.taps.front().shows())
         out.push_back(
-            PanelText { QObject::tr("No gauge tap of this engine shows it at this speed and oil."),
-                        Tone::Muted });
+            PanelText { QObject::tr("No gauge port on this engine shows it here."), Tone::Muted });
 }
 
 void keeping(OpenBuild &open, PanelContent &out)

@@ -7,6 +7,7 @@
 #include "entry/refusal.h"
 #include "paint/marks.h"
 #include "paint/titledcard.h"
+#include "quantity/dates.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -128,9 +129,7 @@ void AfterPage::refresh()
     if (std::none_of(runs.begin(), runs.end(), [&](const RunLog *r) { return r->id == m_run; }))
         m_run = runs.empty() ? "" : runs.back()->id;
     for (const RunLog *r : runs) {
-        QString at = qs(r->at.substr(0, 16));
-        m_runs->addItem(at.replace(u'T', u' ') + QStringLiteral(", ") + kindWord(r->kind),
-                        qs(r->id));
+        m_runs->addItem(qs(dayText(r->at)) + QStringLiteral(", ") + kindWord(r->kind), qs(r->id));
         if (r->id == m_run)
             m_runs->setCurrentIndex(m_runs->count() - 1);
     }
@@ -156,9 +155,9 @@ void AfterPage::showRun()
         if (r->kind != "prime")
             scene.floor_kpa = m_open.build().use.hotIdleFloor_kpa;
         m_about->setText(
-            tr("%1 readings, %2, up to %3; %4")
+            tr("%1, %2, up to %3; %4")
                 .arg(
-                    qs(formatNumber(r->readings, 0)),
+                    counted(r->readings, tr("reading"), tr("readings")),
                     r->firstPressure_s
                         ? tr("first pressure at %1 s").arg(qs(formatNumber(*r->firstPressure_s, 1)))
                         : tr("no pressure"),
@@ -177,14 +176,12 @@ void AfterPage::ask()
     using Answer = Result<std::shared_ptr<const AfterAnswer>>;
     m_work.ask(
         [build, sizes = m_open.assessment().sizes](Progress &progress) -> Answer {
-            Assessment a;
-            a.sizes = sizes;
-            auto residuals = residualsOf(*build, a);
+            auto residuals = residualsOf(*build, sizes);
             if (!residuals)
                 return tl::unexpected(residuals.error());
             std::vector<Explanation> explanations;
             if (!residuals->empty()) {
-                auto found = explanationsOf(*build, a, &progress);
+                auto found = explanationsOf(*build, sizes, &progress);
                 if (!found)
                     return tl::unexpected(found.error());
                 explanations = std::move(*found);
@@ -208,9 +205,11 @@ QString AfterPage::about() const
         return tr("nothing read yet");
     const auto off = std::count_if(m_answer->residuals.begin(), m_answer->residuals.end(),
                                    [](const Residual &r) { return r.mark != Mark::Proven; });
-    return off == 0
-        ? tr("%1 readings, all as forecast").arg(m_answer->residuals.size())
-        : tr("%1 of %2 readings off the forecast").arg(off).arg(m_answer->residuals.size());
+    return off == 0 ? tr("%1, all as forecast")
+                          .arg(counted(m_answer->residuals.size(), tr("reading"), tr("readings")))
+                    : tr("%1 of %2 off the forecast")
+                          .arg(off)
+                          .arg(counted(m_answer->residuals.size(), tr("reading"), tr("readings")));
 }
 
 PanelContent AfterPage::panel()
@@ -253,8 +252,8 @@ PanelContent AfterPage::panel()
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("In force") });
     for (const Calibration *c : calibrations) {
-        out.push_back(
-            PanelVerdict { Mark::LookAgain, qs(c->note), qs(c->by + ", " + c->at.substr(0, 10)) });
+        out.push_back(PanelVerdict { Mark::LookAgain, qs(c->note),
+                                     qs(c->by + ", " + dayText(c->at.substr(0, 10))) });
         out.push_back(PanelButton {
             QStringLiteral("after.takeBack.") + qs(c->id), tr("Take back"),
             [open = &m_open, id = c->id] { saidIfRefused(open->takeBack("calibrations", id)); } });

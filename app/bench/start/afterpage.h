@@ -44,8 +44,8 @@ class AfterPage : public Page
     Q_OBJECT
 public:
     AfterPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "afterwards", tr("Afterwards") } }; }
-    QString title() const override { return tr("What the start showed"); }
+    std::vector<PageTab> tabs() const override { return { { "afterwards", tr("Results") } }; }
+    QString title() const override { return tr("Results"); }
     void refresh() override;
     PanelContent panel() override;
     QString about() const override;

@@ -21,7 +21,7 @@ CardList::CardList(QWidget *parent)
 {
     setObjectName(QStringLiteral("start.card"));
     setFocusPolicy(Qt::StrongFocus);
-    setAccessibleName(tr("Run card"));
+    setAccessibleName(tr("Start-up checklist"));
 }
 
 void CardList::setCard(const RunCard &card)

@@ -70,18 +70,16 @@ void LiveTrace::paintEvent(QPaintEvent *)
 void LiveTrace::drawGrid(QPainter &p, const Axes &a) const
 {
     const Theme &t = Theme::current();
-    const std::string unit = Figure::pressureUnit();
-    for (const double pa : niceTicks(0, a.kpa * 1e3, unit, Dimension::Pressure, 6)) {
+    for (const double pa : niceTicks(0, a.kpa * 1e3, Shows::Pressure, 6)) {
         const double y = a.at(0, pa / 1e3).y();
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(a.area.left(), y), QPointF(a.area.right(), y));
-        const double shown = toUnit(pa, unit, Dimension::Pressure);
         drawLine(p, QRectF(0, y - 9, a.area.left() - 6, 18), Qt::AlignRight | Qt::AlignVCenter,
-                 qs(formatNumber(shown, std::abs(shown - std::round(shown)) > 1e-6 ? 1 : 0)),
-                 textFont(TextSize::Small), t.muted);
+                 tickOf(pa, Shows::Pressure), textFont(TextSize::Small), t.muted);
     }
     drawLine(p, QRectF(0, a.area.top() - 22, a.area.left() - 6, 14),
-             Qt::AlignRight | Qt::AlignVCenter, qs(unit), textFont(TextSize::Small), t.muted);
+             Qt::AlignRight | Qt::AlignVCenter, unitOf(Shows::Pressure), textFont(TextSize::Small),
+             t.muted);
     const bool minutes = m_scene.minutes && a.t_s > 180;
     const double per = minutes ? 60 : 1;
     const double rough = a.t_s / per / 8, ten = std::pow(10, std::floor(std::log10(rough)));

@@ -108,7 +108,7 @@ void RehearsalPage::makeControls(QVBoxLayout *column)
     const std::pair<const char *, QString> ways[] = {
         { "rehearsal.drill", tr("Prime by drill") },
         { "rehearsal.idle", tr("Start, idle") },
-        { "rehearsal.fast", tr("2 000 rev/min") },
+        { "rehearsal.fast", Figure::speed(2000).text() },
     };
     for (const auto &[name, text] : ways)
         m_turns.push_back(button(first, name, text));
@@ -361,7 +361,7 @@ void RehearsalPage::showDebrief()
         = QStringLiteral("<h3>%1</h3><p>%2</p><table width='100%'><tr><td width='50%'><b>%3</b>%4"
                          "</td><td><b>%5</b>%6<b>%7</b><ul>%8</ul></td></tr></table>")
               .arg(qs(d.verdict).toHtmlEscaped(),
-                   tr("Hidden was: <b>%1</b>.%2")
+                   tr("Hidden fault: <b>%1</b>.%2")
                        .arg(qs(d.hidden).toHtmlEscaped(),
                             d.named.empty()
                                 ? QString()
@@ -396,8 +396,9 @@ PanelContent RehearsalPage::panel()
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("When harm is done") });
     out.push_back(PanelText {
-        tr("Running with a bearing below what it needs: 20 s at idle, 5 s above 2 000 rev/min. "
-           "Lifters, rockers and cam bearings: 300 s. Priming harms nothing.") });
+        tr("Running with a bearing below its required pressure: 20 s at idle, 5 s above %1. "
+           "Lifters, rockers and cam bearings: 300 s. Priming harms nothing.")
+            .arg(Figure::speed(2000).text()) });
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Effort") });
     out.push_back(

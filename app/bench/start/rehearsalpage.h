@@ -25,7 +25,7 @@ class RehearsalPage : public Page
     Q_OBJECT
 public:
     RehearsalPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "rehearse", tr("Rehearse") } }; }
+    std::vector<PageTab> tabs() const override { return { { "rehearse", tr("Rehearsal") } }; }
     QString title() const override { return tr("Rehearsal"); }
     void reset() override;
     void refresh() override;

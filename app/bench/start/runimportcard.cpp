@@ -68,7 +68,7 @@ RunImportCard::RunImportCard(QWidget *parent)
                        &m_timeUnit);
     m_pressure = addChoice(grid, 1, tr("Pressure"), QStringLiteral("pressure"),
                            list({ "kPa", "bar", "psi" }), &m_pressureUnit);
-    m_rpm = addChoice(grid, 2, tr("Speed, rev/min"), QStringLiteral("rpm"), {}, nullptr);
+    m_rpm = addChoice(grid, 2, tr("Speed, rpm"), QStringLiteral("rpm"), {}, nullptr);
     m_oil = addChoice(grid, 3, tr("Oil temperature"), QStringLiteral("oil"), list({ "°C", "°F" }),
                       &m_oilUnit);
     m_kind = new ArrowCombo(this);
@@ -184,10 +184,10 @@ void RunImportCard::check()
     }
     RunLog log;
     summariseRun(run.points, log);
-    m_said->setText(
-        tr("%1 readings over %2 s, up to %3.")
-            .arg(log.readings)
-            .arg(qs(formatNumber(log.seconds, 0)), Figure::pressure(log.most_kpa * 1e3).text()));
+    m_said->setText(tr("%1 over %2 s, up to %3.")
+                        .arg(counted(log.readings, tr("reading"), tr("readings")),
+                             qs(formatNumber(log.seconds, 0)),
+                             Figure::pressure(log.most_kpa * 1e3).text()));
     setTone(m_said, t.muted);
 }
 

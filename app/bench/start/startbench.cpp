@@ -46,9 +46,9 @@ void StartBench::offerLeftOvers()
                        } };
     const Answer giveUp { tr("Give it up"),
                           [path = qs(run.path.string())] { QFile::remove(path); } };
-    Q_EMIT asked(tr("A log was not finished: %1 readings over %2 s. Take it into this build?")
-                     .arg(run.run.points.size())
-                     .arg(qs(formatNumber(run.run.points.back().t_s, 0))),
+    Q_EMIT asked(tr("A log was not finished: %1 over %2 s. Take it into this build?")
+                     .arg(counted(run.run.points.size(), tr("reading"), tr("readings")),
+                          qs(formatNumber(run.run.points.back().t_s, 0))),
                  { take, giveUp });
 }
 

@@ -237,25 +237,22 @@ void StartPage::askDiagnosis()
         && pumpedFlows(m_open.build()).empty())
         return;
     auto build = std::make_shared<const Build>(m_open.build());
-    m_diagnosisWork.ask(
-        [build, sizes = m_open.assessment().sizes](Progress &progress) {
-            Assessment a;
-            a.sizes = sizes;
-            return diagnose(*build, a, &progress);
-        },
-        [this, build](Result<Diagnosis> answer) {
-            if (!answer)
-                return;
-            m_diagnosedBuild = build; // the answer points into it
-            m_diagnosis = std::move(*answer);
-            Q_EMIT changed();
-        });
+    m_diagnosisWork.ask([build, sizes = m_open.assessment().sizes](
+                            Progress &progress) { return diagnose(*build, sizes, &progress); },
+                        [this, build](Result<Diagnosis> answer) {
+                            if (!answer)
+                                return;
+                            m_diagnosedBuild = build; // the answer points into it
+                            m_diagnosis = std::move(*answer);
+                            Q_EMIT changed();
+                        });
 }
 
 void StartPage::refresh()
 {
     judge();
     askDiagnosis();
+    m_list->setCard(m_card); // in the units chosen since
     m_list->choose(m_step);
     showLive();
 }

@@ -29,7 +29,7 @@ class StartPage : public Page
     Q_OBJECT
 public:
     StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "live", tr("Live") } }; }
+    std::vector<PageTab> tabs() const override { return { { "live", tr("Start-up") } }; }
     QString title() const override { return tr("Prime, then start"); }
     void reset() override;
     void refresh() override;

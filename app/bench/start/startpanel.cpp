@@ -158,7 +158,7 @@ void StartPage::tickPanel(const CardItem &i, PanelContent &out)
     const std::string id(i.id);
     const bool ran = i.kind == CardKind::Prime || i.kind == CardKind::Start;
     const std::pair<const char *, QString> ways[] = {
-        { "done", ran ? tr("Pressure came") : tr("Seen to be so") },
+        { "done", ran ? tr("Pressure came") : tr("Yes") },
         { "not_so", ran ? tr("No pressure") : tr("Not so") },
         { "skipped", tr("Skip it") },
     };
@@ -211,11 +211,12 @@ void StartPage::primePanel(PanelContent &out)
     out.push_back(PanelRow { tr("Stop and look"), seconds(t.stop_s) });
     out.push_back(PanelRow { tr("Then at the gauge"), Figure::pressure(m_prime.steady.value_pa) });
     if (m_prime.dryLift_m)
-        out.push_back(PanelText { tr("Pump %1 mm over the oil; dry it lifts about %2 mm, good to a "
-                                     "factor of two or three.")
-                                      .arg(qs(formatNumber(m_prime.lift_m * 1e3, 0)),
-                                           qs(formatNumber(*m_prime.dryLift_m * 1e3, 0))),
-                                  t.time_s ? Tone::Muted : Tone::Bad });
+        out.push_back(
+            PanelText { tr("Pump is %1 above the oil; dry, it lifts about %2 (uncertain by a "
+                           "factor of 2 to 3).")
+                            .arg(inWords(asLength(m_prime.lift_m * 1e3, 0)),
+                                 inWords(asLength(*m_prime.dryLift_m * 1e3, 0))),
+                        t.time_s ? Tone::Muted : Tone::Bad });
 }
 
 void StartPage::watchPanel(const CardItem &i, PanelContent &out)
@@ -291,23 +292,34 @@ void StartPage::readPanel(const CardItem &i, PanelContent &out)
     out.push_back(PanelField { QStringLiteral("card.rpm"), tr("Speed"), Dimension::Speed, "rev/min",
                                0, rpm, [this](double v) -> Result<void> {
                                    if (!(v > 0 && v <= mostGaugeReading_rpm))
-                                       return fail("rpm", "must be above 0 and at most 20 000");
+                                       return fail("",
+                                                   { "field.above_0",
+                                                     "enter above 0, at most {0}",
+                                                     { asSpeed(mostGaugeReading_rpm) } });
                                    m_typed.rpm = v;
                                    return {};
                                } });
-    out.push_back(PanelField { QStringLiteral("card.oil"), tr("Oil"), Dimension::Temperature,
-                               Figure::temperatureUnit(), 0, oil, [this](double v) -> Result<void> {
-                                   if (!(v >= -60 && v <= 200))
-                                       return fail("oil", "must be -60 to 200 °C");
-                                   m_typed.oil_c = v;
-                                   return {};
-                               } });
     out.push_back(PanelField {
-        QStringLiteral("card.pressure"), tr("Gauge"), Dimension::Pressure, Figure::pressureUnit(),
-        2, std::nullopt, [this, id = std::string(i.id), rpm, oil](double v) -> Result<void> {
+        QStringLiteral("card.oil"), tr("Oil"), Dimension::Temperature, "°C", 0, oil,
+        [this](double v) -> Result<void> {
+            if (!(v >= -60 && v <= 200))
+                return fail("",
+                            { "field.range",
+                              "enter {0}",
+                              { QuantityRange { asTemperature(-60), asTemperature(200) } } });
+            m_typed.oil_c = v;
+            return {};
+        } });
+    out.push_back(PanelField {
+        QStringLiteral("card.pressure"), tr("Gauge"), Dimension::Pressure, "bar", 2, std::nullopt,
+        [this, id = std::string(i.id), rpm, oil](double v) -> Result<void> {
             const CardItem *now = m_card.find(id);
             if (!(v >= 0 && v <= mostGaugeReading_kpa * 1e3))
-                return fail("pressure", "must be 0 to 50 bar");
+                return fail("",
+                            { "field.range",
+                              "enter {0}",
+                              { QuantityRange { asPressure(0, 0),
+                                                asPressure(mostGaugeReading_kpa * 1e3, 0) } } });
             return now ? takeReading(
                        *now, { 0, v / 1e3, m_typed.rpm.value_or(rpm), m_typed.oil_c.value_or(oil) })
                        : Result<void> {};
@@ -324,7 +336,7 @@ void StartPage::holdsPanel(PanelContent &out)
                                      h.signature ? tr("signed by %1").arg(qs(h.signature->by))
                                                  : qs(h.finding->action) });
     if (m_gate.open() > 0)
-        out.push_back(PanelButton { QStringLiteral("gate.open"), tr("Mend or sign"),
+        out.push_back(PanelButton { QStringLiteral("gate.open"), tr("Fix or sign off"),
                                     [this] { showStep(QStringLiteral("gate")); } });
 }
 
@@ -369,8 +381,8 @@ void StartPage::gatePanel(PanelContent &out)
                                       m_who[id] = text.trimmed().toStdString();
                                       return {};
                                   } });
-        out.push_back(PanelWord { QStringLiteral("gate.why.") + qs(id), tr("Why it may pass"),
-                                  qs(m_why[id]), [this, id](const QString &text) -> Result<void> {
+        out.push_back(PanelWord { QStringLiteral("gate.why.") + qs(id), tr("Reason"), qs(m_why[id]),
+                                  [this, id](const QString &text) -> Result<void> {
                                       m_why[id] = text.trimmed().toStdString();
                                       return {};
                                   } });

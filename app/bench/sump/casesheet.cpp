@@ -102,7 +102,7 @@ void CaseSheet::paintEvent(QPaintEvent *)
             paintSmallSection(p, area.adjusted(14, 28, -14, -24), { *section, c.surface });
         drawLine(p, QRectF(area.left() + 6, area.bottom() - 20, area.width() - 12, 16),
                  Qt::AlignCenter,
-                 m_gap ? tr("%1 mm over the mouth").arg(qs(formatNumber(c.submergence_m * 1e3, 0)))
+                 m_gap ? tr("%1 over the mouth").arg(inWords(asLength(c.submergence_m * 1e3, 0)))
                        : tr("mouth to floor not measured"),
                  textFont(TextSize::Small), t.muted);
     }

@@ -20,11 +20,6 @@ QColor faint(QColor colour)
     return colour;
 }
 
-QString litresText(double l)
-{
-    return qs(formatNumber(l, 2));
-}
-
 } // namespace
 
 FillBar::FillBar(QWidget *parent)
@@ -57,11 +52,11 @@ void FillBar::set(const AirReport &air, std::optional<double> fill, const QStrin
         m_from = std::max(0.0, from - margin);
         m_to = to + margin;
     }
-    setAccessibleName(m_window && fill
-                          ? tr("fill %1 litres; window %2 to %3 litres")
-                                .arg(litresText(*fill), litresText(m_window->least_m3 * 1e3),
-                                     litresText(m_window->most_m3 * 1e3))
-                          : tr("no fill window"));
+    setAccessibleName(m_window && fill ? tr("fill %1; window %2 to %3")
+                                             .arg(inWords(asVolume(*fill)),
+                                                  inWords(asVolume(m_window->least_m3 * 1e3)),
+                                                  inWords(asVolume(m_window->most_m3 * 1e3)))
+                                       : tr("no fill window"));
     const QString how = m_window ? tr("Drag the fill, or nudge it with the arrow keys") : QString();
     setToolTip(advice.isEmpty() ? how : advice + u'\n' + how);
     update();
@@ -117,7 +112,7 @@ void FillBar::paintEvent(QPaintEvent *)
     p.setPen(QPen(t.selection, 2));
     p.drawLine(QPointF(x, b.top()), QPointF(x, b.bottom()));
     drawLine(p, QRectF(x - 90, b.top() - 22, 180, 16), Qt::AlignCenter,
-             tr("now %1 l").arg(litresText(*m_fill)), textFont(TextSize::Normal, true),
+             tr("now %1").arg(inWords(asVolume(*m_fill))), textFont(TextSize::Normal, true),
              t.selection);
 }
 
@@ -142,12 +137,13 @@ void FillBar::paintZones(QPainter &p) const
         zone(limits[2], limits[3], t.lookAgain);
     }
     zone(limits[3], m_to, t.hold);
-    const QString names[] = { tr("gas drawn below %1").arg(litresText(limits[0])),
-                              tr("%1 from %2").arg(m_leastName, litresText(limits[1])),
-                              tr("%1 to %2").arg(m_mostName, litresText(limits[2])),
-                              m_edge->most_m3 > m_window->most_m3
-                                  ? tr("crank dips from %1").arg(litresText(limits[3]))
-                                  : QString() };
+    const QString names[]
+        = { tr("draws air below %1").arg(inWords(asVolume(limits[0]))),
+            tr("%1: from %2").arg(m_leastName, inWords(asVolume(limits[1]))),
+            tr("%1: up to %2").arg(m_mostName, inWords(asVolume(limits[2]))),
+            m_edge->most_m3 > m_window->most_m3
+                ? tr("crank touches oil above %1").arg(inWords(asVolume(limits[3])))
+                : QString() };
     for (size_t i = 0; i < 4; ++i) {
         const double x = std::clamp(xOf(limits[i]), b.left(), b.right());
         p.setPen(QPen(t.ink, 1.4));
@@ -161,9 +157,9 @@ void FillBar::paintZones(QPainter &p) const
                  (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, names[i], small,
                  t.muted);
     }
-    for (const double l : niceTicks(m_from * 1e-3, m_to * 1e-3, "l", Dimension::Volume, 6))
+    for (const double l : niceTicks(m_from * 1e-3, m_to * 1e-3, Shows::Volume, 6))
         drawLine(p, QRectF(xOf(l * 1e3) - 30, height() - 22.0, 60, 15), Qt::AlignCenter,
-                 qs(formatNumber(l * 1e3, 1)) + QStringLiteral(" l"), small, t.faint);
+                 tickOf(l, Shows::Volume) + u' ' + unitOf(Shows::Volume), small, t.faint);
 }
 
 void FillBar::mousePressEvent(QMouseEvent *event)

@@ -223,7 +223,7 @@ void SectionPage::levels(PanelContent &out) const
     out.push_back(PanelHeading { tr("Levels, each by itself") });
     for (const AirLevel &l : air.levels)
         out.push_back(
-            PanelRow { tr("%1: %2 mm").arg(qs(l.name), qs(formatNumber(l.level_m * 1e3, 0))),
+            PanelRow { tr("%1: %2").arg(qs(l.name), inWords(asLength(l.level_m * 1e3, 0))),
                        Figure::volume(l.volume_m3), qs(l.note) });
     const AirLevel *low = air.level("stick_low"), *high = air.level("stick_high");
     if (low && high)
@@ -233,12 +233,12 @@ void SectionPage::levels(PanelContent &out) const
     if (const auto seen = m_open.build().sump.own("bench_level_mm"))
         if (const AirLevel *bench = air.level("bench"))
             out.push_back(PanelText {
-                tr("Seen in the bare pan: %1 mm, the section says %2 mm.")
-                    .arg(qs(formatNumber(*seen, 0)), qs(formatNumber(bench->level_m * 1e3, 0))),
+                tr("Seen in the bare pan: %1, the section says %2.")
+                    .arg(inWords(asLength(*seen, 0)), inWords(asLength(bench->level_m * 1e3, 0))),
                 std::abs(*seen - bench->level_m * 1e3) > 5 ? Tone::Warn : Tone::Good });
     if (const auto fill = m_open.build().sump.own("fill_l"))
         out.push_back(PanelText {
-            tr("The fill is %1 l, %2 US quarts, %3 imperial quarts.")
+            tr("The fill is %1 L, %2 US quarts, %3 imperial quarts.")
                 .arg(qs(formatNumber(*fill, 2)),
                      qs(formatNumber(toUnit(*fill * 1e-3, "US qt", Dimension::Volume), 2)),
                      qs(formatNumber(toUnit(*fill * 1e-3, "imp qt", Dimension::Volume), 2))),

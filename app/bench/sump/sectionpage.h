@@ -22,7 +22,7 @@ class SectionPage : public Page
     Q_OBJECT
 public:
     SectionPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "section", tr("Section") } }; }
+    std::vector<PageTab> tabs() const override { return { { "section", tr("Levels") } }; }
     QString title() const override;
     QString about() const override { return m_about; }
     void reset() override;

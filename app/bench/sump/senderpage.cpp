@@ -81,7 +81,7 @@ void SenderPage::showMatch()
     m_thread->setThreads(male, female);
     const Theme &t = Theme::current();
     const ThreadMatch m = matchThreads(*male, *female);
-    const auto mm = [](double v) { return qs(formatNumber(v, 3)) + QStringLiteral(" mm"); };
+    const auto mm = [](double v) { return inWords(asLength(v, 3)); };
     QString detail = tr("Sender less hole: major diameter %1, pitch %2, flank %3°.")
                          .arg(mm(m.major_mm), mm(m.pitch_mm), qs(formatNumber(m.flank_deg, 0)));
     if (m.match == "match") {

@@ -14,7 +14,7 @@ namespace {
 
 QString wholeMillimetres(double m)
 {
-    return qs(formatNumber(m * 1e3, 0)) + QStringLiteral(" mm");
+    return inWords(asLength(m * 1e3, 0));
 }
 
 QPen dashed(const QColor &colour, Qt::PenStyle style)

@@ -26,7 +26,7 @@ namespace {
 
 QString mm(double m)
 {
-    return qs(formatNumber(m * 1e3, 0)) + QStringLiteral(" mm");
+    return inWords(asLength(m * 1e3, 0));
 }
 
 QString seconds(double s)
@@ -147,7 +147,7 @@ void TurnsPage::refresh()
                                  : tr("covered to 3 g");
         rows.push_back({ markOf(c, gap),
                          { qs(c.name), gap ? mm(c.submergence_m) : tr("not known"),
-                           tr("%1 wanted").arg(qs(formatNumber(c.wanted.required_m * 1e3, 0))),
+                           tr("%1 wanted").arg(mm(c.wanted.required_m)),
                            c.clearance_m > 1e6     ? QString()
                                : c.clearance_m < 0 ? tr("crank dips %1").arg(mm(-c.clearance_m))
                                                    : tr("crank %1 clear").arg(mm(c.clearance_m)),
@@ -223,20 +223,21 @@ void TurnsPage::showReplay()
     Curve quick {
         tr("quicker than oil follows: not modelled"), t.faint, {}, {}, {}, {}, true, 0.6
     };
+    const auto over = [](double m) { return numberOf(m, Shows::Length); };
     double most = 0, least = 0;
     for (const ReplayMoment &m : r.moments) {
         cover.x.push_back(m.time_s);
-        cover.y.push_back(m.cover_m * 1e3);
-        most = std::max(most, m.cover_m * 1e3);
-        least = std::min(least, m.cover_m * 1e3);
+        cover.y.push_back(over(m.cover_m));
+        most = std::max(most, over(m.cover_m));
+        least = std::min(least, over(m.cover_m));
     }
     const std::vector<double> ends { r.moments.front().time_s, r.moments.back().time_s };
-    const Curve wanted { tr("wanted"), t.lookAgain, ends, { r.wanted_m * 1e3, r.wanted_m * 1e3 },
+    const Curve wanted { tr("wanted"), t.lookAgain, ends, { over(r.wanted_m), over(r.wanted_m) },
                          {},           {},          true, 0.9 };
     const Curve dip {
-        tr("gas drawn below"), t.hold, ends, { r.dip_m * 1e3, r.dip_m * 1e3 }, {}, {}, true, 0.78
+        tr("draws air below"), t.hold, ends, { over(r.dip_m), over(r.dip_m) }, {}, {}, true, 0.78
     };
-    const double scale = std::max(most, r.wanted_m * 1e3) * 1.25;
+    const double scale = std::max(most, over(r.wanted_m)) * 1.25;
     // A stripe along the bottom where the signal is quicker than the model.
     for (const ReplayMoment &m : r.moments) {
         quick.x.push_back(m.time_s);
@@ -245,7 +246,7 @@ void TurnsPage::showReplay()
     std::vector<Curve> curves { cover, wanted, dip };
     if (r.notModelled > 0)
         curves.push_back(quick);
-    m_chart->setAxes(tr("s"), tr("mm over the mouth"));
+    m_chart->setAxes(tr("s"), tr("%1 over the mouth").arg(unitOf(Shows::Length)));
     m_chart->setContent(curves, {}, scale, least);
     m_file->setText(
         tr("%1: %2 moments, averaged over one slosh of %3; quicker than that %4 of the time")
@@ -357,9 +358,8 @@ PanelContent TurnsPage::panel()
         constexpr size_t shown = 6;
         for (size_t i = 0; i < std::min(shown, r.uncovered.size()); ++i) {
             const Uncovered &u = r.uncovered[i];
-            out.push_back(
-                PanelRow { tr("%1 to %2").arg(seconds(u.from_s), seconds(u.to_s)),
-                           { qs(formatNumber(u.least_m * 1e3, 0)), QStringLiteral("mm"), {} } });
+            out.push_back(PanelRow { tr("%1 to %2").arg(seconds(u.from_s), seconds(u.to_s)),
+                                     mildpath::shown(asLength(u.least_m * 1e3, 0)) });
         }
         if (r.notModelled > 0)
             out.push_back(

@@ -24,8 +24,8 @@ class TurnsPage : public Page
     Q_OBJECT
 public:
     explicit TurnsPage(OpenBuild &open, QWidget *parent = nullptr);
-    std::vector<PageTab> tabs() const override { return { { "turns", tr("Turns") } }; }
-    QString title() const override { return tr("Turns and slopes"); }
+    std::vector<PageTab> tabs() const override { return { { "turns", tr("Cornering") } }; }
+    QString title() const override { return tr("Cornering"); }
     void refresh() override;
     PanelContent panel() override;
     /// Replays a drive. @return what is wrong with the file; empty: nothing
