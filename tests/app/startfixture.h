@@ -86,11 +86,12 @@ inline void StartFixture::openAt(const QString &file)
 
 inline void StartFixture::goTo(const char *bench, int page)
 {
+    const QString title = qs(placeName(placeOf(bench).value()));
     auto *tabs = m_window->findChild<QTabBar *>(QStringLiteral("benchTabs"));
     for (int i = 0; i < tabs->count(); ++i)
-        if (tabs->tabText(i) == QString::fromUtf8(bench))
+        if (tabs->tabText(i) == title)
             QTest::mouseClick(tabs, Qt::LeftButton, {}, tabs->tabRect(i).center());
-    QCOMPARE(m_window->currentBench()->title(), QString::fromUtf8(bench));
+    QCOMPARE(m_window->currentBench()->title(), title);
     if (auto *button = find<QPushButton>(qPrintable(QStringLiteral("page%1").arg(page))))
         QTest::mouseClick(button, Qt::LeftButton);
     QApplication::processEvents();

@@ -254,7 +254,7 @@ void TestBenches::unlikelyReading_isKeptAndSaid()
     bench.refresh();
     bool said = false;
     for (const QLabel *label : bench.readings().entry().findChildren<QLabel *>())
-        said = said || label->text().contains(QStringLiteral("unlikely"));
+        said = said || label->text().contains(QStringLiteral("unusual"));
     QVERIFY(said);
     QCOMPARE(*readingAt(m_open->build(), gaugePlace("main_1", 1, 90))->value_um, 300.0);
 }

@@ -343,7 +343,7 @@ void TestFiles::recoveredWork_neverGoesOverNewerWork()
     MainWindow next(state);
     QVERIFY(next.openTemplate(QStringLiteral("inline-four-alloy")));
     next.offerRecovery();
-    QVERIFY(next.messageBar().text().contains(QStringLiteral("mine.mildpath, 1 edits")));
+    QVERIFY(next.messageBar().text().contains(QStringLiteral("mine.mildpath, 1 edit")));
     QVERIFY(next.messageBar().text().contains(QStringLiteral("was saved since then")));
     next.messageBar().findChild<QPushButton *>(QStringLiteral("answer0"))->click();
     QVERIFY(next.openBuild().build() == lost);

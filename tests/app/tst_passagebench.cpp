@@ -137,7 +137,7 @@ void TestPassageBench::plan_saysTheSameAsTheCore()
     int inBlock = 0;
     for (const CleaningStep &s : core.plan.steps)
         inBlock += build().passages[static_cast<size_t>(s.in.passage)].part == "block" && !s.flush;
-    QVERIFY2(list->headline().contains(QStringLiteral("%1 pulls").arg(inBlock)),
+    QVERIFY2(list->headline().contains(QStringLiteral("%1 brush passes").arg(inBlock)),
              qPrintable(list->headline()));
     // The line of the passage in hand is the chosen one, and a click on another takes that.
     QVERIFY(list->rows()[static_cast<size_t>(list->chosen())].cells[1].contains(

@@ -50,7 +50,7 @@ void TestPumpBench::pump_takesEveryLobe()
     QTest::keyClicks(QApplication::focusWidget(), QStringLiteral("100"));
     QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
     QCOMPARE(build().readings.back().family, std::string("pump_end"));
-    QTRY_VERIFY(find<QLabel>("dressing")->text().contains(QStringLiteral("take")));
+    QTRY_VERIFY(find<QLabel>("dressing")->text().contains(QStringLiteral("remove")));
 }
 
 void TestPumpBench::pump_labelsTakeTheGapInHand()

@@ -352,7 +352,10 @@ void TestShell::readouts_tellWhatItWas()
     const auto readouts = readoutsOf(after, now, &before);
     QCOMPARE(readouts[0].was,
              QStringLiteral("was ") + Figure::pressure(before.hotIdle.gauge.value_pa).number);
-    QVERIFY(readouts[0].detail.contains(Figure::pressure(now.hotIdle.gauge.low_pa).number));
+    QVERIFY(
+        readouts[0].detail.contains(shown(QuantityRange { asPressure(now.hotIdle.gauge.low_pa),
+                                                          asPressure(now.hotIdle.gauge.high_pa) })
+                                        .number));
     QVERIFY(readoutsOf(build, before, &before)[0].was.isEmpty());
 }
 

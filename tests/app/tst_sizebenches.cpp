@@ -195,15 +195,15 @@ void TestSizeBenches::torqueCard_isTickedByTheSpaceBar()
     page->setFocus();
     QVERIFY(find<QLabel>("nextBolt")
                 ->text()
-                .contains(QStringLiteral("bolt 1, Main 3, stage 1: 30 Nm")));
+                .contains(QStringLiteral("bolt 1, Main 3, stage 1: 30 N·m")));
     for (int i = 0; i < 10; ++i)
         QTest::keyClick(page, Qt::Key_Space);
     QVERIFY(find<QLabel>("nextBolt")
                 ->text()
-                .contains(QStringLiteral("bolt 1, Main 3, stage 2: 60 Nm")));
+                .contains(QStringLiteral("bolt 1, Main 3, stage 2: 60 N·m")));
     for (int i = 0; i < 20; ++i)
         QTest::keyClick(page, Qt::Key_Space);
-    QVERIFY(find<QLabel>("nextBolt")->text().contains(QStringLiteral("Gauge now")));
+    QVERIFY(find<QLabel>("nextBolt")->text().contains(QStringLiteral("Measure now")));
     QVERIFY(!find<QPushButton>("tickNext")->isEnabled());
     QTest::keyClick(page, Qt::Key_Backspace); // the last one first
     QCOMPARE(build().ticks.back().fastener, 10);

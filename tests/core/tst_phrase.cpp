@@ -270,7 +270,7 @@ void TestPhrase::fields_takeTheReadersUnit_data()
     row("mm", 1, "in", 3);
     row("mm", 4, "in", 5);
     row("µm", 0, "thou", 2);
-    row("µm", 3, "µin", 1);
+    row("µm", 3, "µin", 2);
     row("bar", 2, "psi", 1);
     row("l", 2, "US qt", 2);
     row("°C", 0, "°F", 0);

@@ -101,10 +101,12 @@ void DiagnosisPage::refresh()
         m_oil_c = b.use.hotOil_c;
     }
     // Another stop chosen, another theme: what was worked out still stands.
-    if (m_revision != m_open.revision())
+    if (m_revision != m_open.revision()) {
         ask();
-    else
-        showNext(); // in the units chosen since
+    } else { // in the units chosen since
+        showNext();
+        showProgress();
+    }
 }
 
 void DiagnosisPage::ask()
@@ -166,7 +168,8 @@ void DiagnosisPage::showProgress()
     const Theme &t = Theme::current();
     setTone(m_advice, t.muted);
     if (under && under->whole > 0)
-        m_verdict->setText(tr("trying every fault, %1 %").arg(100 * under->done / under->whole));
+        m_verdict->setText(tr("trying every fault, %1")
+                               .arg(Figure::percent(1.0 * under->done / under->whole).text()));
     else if (under)
         m_verdict->setText(tr("trying every fault"));
     else
