@@ -73,17 +73,6 @@ void EntryForm::addNumber(const char *key, const QString &label, Dimension dimen
     nameWithUnit(static_cast<QLabel *>(m_fields.at(key).label), label, field);
 }
 
-void EntryForm::nameWithUnit(QLabel *text, const QString &label, const QuantityField *field)
-{
-    const auto say = [text, label, field] {
-        text->setText(field->shownUnit().empty()
-                          ? label
-                          : label + QStringLiteral(", ") + qs(field->shownUnit()));
-    };
-    connect(field, &QuantityField::unitChanged, text, say);
-    say();
-}
-
 void EntryForm::addMatrix(const std::vector<MatrixRow> &rows,
                           const std::vector<std::pair<QString, QString>> &columns)
 {

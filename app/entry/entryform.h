@@ -84,8 +84,6 @@ private:
         std::string unit {};
         Dimension dimension = Dimension::Number;
     };
-    /// "At the meter, °C": in the unit the field shows.
-    static void nameWithUnit(QLabel *text, const QString &label, const QuantityField *field);
     QuantityField *makeNumber(const QString &label, Dimension dimension, const std::string &unit,
                               int decimals);
     void keep(const std::string &key, const QString &spoken, Field field);

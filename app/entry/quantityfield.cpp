@@ -218,4 +218,16 @@ void QuantityField::focusOutEvent(QFocusEvent *event)
         store(Way::Leave);
 }
 
+void nameWithUnit(QLabel *text, const QString &label, const QuantityField *field)
+{
+    const auto say = [text, label, field] {
+        const QString unit = qs(field->shownUnit());
+        text->setText(label.isEmpty()      ? unit
+                          : unit.isEmpty() ? label
+                                           : label + QStringLiteral(", ") + unit);
+    };
+    QObject::connect(field, &QuantityField::unitChanged, text, say);
+    say();
+}
+
 } // namespace mildpath

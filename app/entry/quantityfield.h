@@ -4,6 +4,7 @@
 #include "quantity/phrase.h"
 #include "quantity/units.h"
 
+#include <QLabel>
 #include <QLineEdit>
 
 #include <functional>
@@ -78,6 +79,10 @@ private:
     std::optional<double> m_value;
     std::function<Result<void>(double)> m_check;
 };
+
+/// "At the meter, °C": a label with the unit its field shows; without words the unit alone. Follows
+/// the units that are chosen.
+void nameWithUnit(QLabel *text, const QString &label, const QuantityField *field);
 
 /// A decimal comma of the user's language as a point; a comma that may be a thousands mark is
 /// refused with both readings named. Errors: the message.

@@ -117,10 +117,7 @@ void ReadingEntry::makeMethodRow(QVBoxLayout *column)
                           { QuantityRange { asWholeClearance(0), asWholeClearance(100) } } });
         return {};
     });
-    const auto nameUncertainty
-        = [this, uncertainty] { uncertainty->setText(tr("u, %1").arg(qs(m_u->shownUnit()))); };
-    connect(m_u, &QuantityField::unitChanged, uncertainty, nameUncertainty);
-    nameUncertainty();
+    nameWithUnit(uncertainty, tr("u"), m_u);
     row->addWidget(m_u);
     m_journalLabel = new QLabel(tr("journal"), this);
     m_journal = smallField(QStringLiteral("journalDiameter"),

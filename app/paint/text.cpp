@@ -38,22 +38,22 @@ double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, 
     return unitWidth + numberWidth;
 }
 
-std::vector<double> niceTicks(double from, double to, Shows as, int count)
+std::vector<double> niceTicks(double from, double to, Shows as, int count, UnitSystem system)
 {
-    const double first = numberOf(from, as), last = numberOf(to, as);
+    const double first = inShownUnit(from, as, system), last = inShownUnit(to, as, system);
     const double rough = (last - first) / std::max(1, count);
     const double decade = std::pow(10, std::floor(std::log10(rough)));
     const double part = rough / decade;
     const double step = decade * (part > 5 ? 10 : part > 2 ? 5 : part > 1 ? 2 : 1);
     std::vector<double> out;
     for (double at = std::ceil(first / step - 1e-9) * step; at <= last + 1e-9 * step; at += step)
-        out.push_back(fromShownUnit(std::abs(at) < 1e-9 * step ? 0 : at, as, Figure::system()));
+        out.push_back(fromShownUnit(std::abs(at) < 1e-9 * step ? 0 : at, as, system));
     return out;
 }
 
-QString tickOf(double value, Shows as)
+QString tickOf(double value, Shows as, UnitSystem system)
 {
-    const double shown = numberOf(value, as);
+    const double shown = inShownUnit(value, as, system);
     int decimals = 0;
     for (double n = shown;
          decimals < 3 && std::abs(n - std::round(n)) > 1e-6 * std::max(1.0, std::abs(n)); n *= 10)

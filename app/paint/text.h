@@ -27,9 +27,10 @@ double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, 
 void setTone(QLabel *label, const QColor &colour);
 
 /// Round numbers of the unit shown between two values, some `count` of them, as values.
-std::vector<double> niceTicks(double from, double to, Shows as, int count);
+std::vector<double> niceTicks(double from, double to, Shows as, int count,
+                              UnitSystem system = Figure::system());
 /// A tick's figure in the unit shown, with no more decimals than it needs.
-QString tickOf(double value, Shows as);
+QString tickOf(double value, Shows as, UnitSystem system = Figure::system());
 
 /// A card: panel with one hairline round it.
 void drawCard(QPainter &painter, const QRectF &area);

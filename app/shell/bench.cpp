@@ -46,7 +46,7 @@ void PagedBench::add(Page *page)
     int tab = 0;
     for (const PageTab &t : page->tabs()) {
         const int index = static_cast<int>(m_tabs.size());
-        auto *button = new QPushButton(t.name, this);
+        auto *button = new QPushButton(QString(t.name).replace(u'&', QStringLiteral("&&")), this);
         button->setObjectName(QStringLiteral("page%1").arg(index));
         button->setCheckable(true);
         button->setChecked(index == 0);

@@ -37,10 +37,9 @@ public:
         row->setContentsMargins(0, 0, 0, 0);
         row->addWidget(m_label, 1);
         row->addWidget(m_field);
-        auto *unit = new QLabel(qs(m_field->shownUnit()), this);
+        auto *unit = new QLabel(this);
         unit->setFixedWidth(49);
-        connect(m_field, &QuantityField::unitChanged, unit,
-                [this, unit] { unit->setText(qs(m_field->shownUnit())); });
+        nameWithUnit(unit, {}, m_field);
         row->addWidget(unit);
         auto *column = new QVBoxLayout(this);
         column->setContentsMargins(0, 2, 0, 2);

@@ -51,10 +51,11 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
                 tr("Hot idle, weakest feed"),
                 Figure::pressure(value.value_pa),
                 {},
-                tr("%1 · %2 × need · %3–%4")
-                    .arg(qs(p.name), qs(formatNumber(p.ratio(), 1)),
-                         Figure::pressure(value.low_pa).number,
-                         Figure::pressure(value.high_pa).number),
+                tr("%1 · %2 × required · %3")
+                    .arg(
+                        qs(p.name), qs(formatNumber(p.ratio(), 1)),
+                        shown(QuantityRange { asPressure(value.low_pa), asPressure(value.high_pa) })
+                            .number),
                 Mark::Proven,
                 Place::Route,
                 qs(p.stop) };

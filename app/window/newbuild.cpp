@@ -57,7 +57,9 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
               f->setDecimals(d == Dimension::Length ? 1 : 0);
               f->setValue(si);
               f->setFixedWidth(84);
-              left->addRow(label + QStringLiteral(", ") + QString::fromUtf8(unit), f);
+              auto *words = new QLabel(this);
+              nameWithUnit(words, label, f);
+              left->addRow(words, f);
               connect(f, &QuantityField::entered, this, [this, f](double v) {
                   f->setValue(v);
                   work();

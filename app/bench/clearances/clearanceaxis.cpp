@@ -24,11 +24,6 @@ double stepFor(double range_um)
     return 200;
 }
 
-bool imperial()
-{
-    return Figure::system() == UnitSystem::Imperial;
-}
-
 } // namespace
 
 ClearanceAxis::ClearanceAxis(OpenBuild &open, QWidget *parent)
@@ -173,23 +168,22 @@ void ClearanceAxis::paintAxis(QPainter &p, const Scale &s) const
 {
     const Theme &t = Theme::current();
     const double end = height() - bottom;
-    const double step = stepFor((s.to - s.from) * 0.8);
     const QFont first = textFont(TextSize::Normal), second = textFont(TextSize::Small);
-    for (double um = s.from; um <= s.to + 0.1; um += step) {
-        const double x = s.x(um);
-        p.setPen(QPen(t.line, 1));
-        p.drawLine(QPointF(x, top - 4), QPointF(x, end + 4));
-        const QString metric = qs(formatNumber(um, 0)), thou = qs(formatNumber(um / thou_um, 1));
-        drawLine(p, QRectF(x - 24, end + 7, 48, 15), Qt::AlignCenter, imperial() ? thou : metric,
-                 first, t.ink);
-        drawLine(p, QRectF(x - 24, end + 22, 48, 14), Qt::AlignCenter, imperial() ? metric : thou,
-                 second, t.muted);
-    }
-    const double unitRight = s.left - 22;
-    drawLine(p, QRectF(unitRight - 50, end + 7, 50, 15), Qt::AlignRight | Qt::AlignVCenter,
-             imperial() ? tr("thou") : tr("µm"), first, t.muted);
-    drawLine(p, QRectF(unitRight - 50, end + 22, 50, 14), Qt::AlignRight | Qt::AlignVCenter,
-             imperial() ? tr("µm") : tr("thou"), second, t.muted);
+    const auto row = [&](UnitSystem system, double y, const QFont &font, const QColor &colour) {
+        for (const double m : niceTicks(s.from * 1e-6, s.to * 1e-6, Shows::Clearance, 9, system))
+            drawLine(p, QRectF(s.x(m * 1e6) - 24, y, 48, 15), Qt::AlignCenter,
+                     tickOf(m, Shows::Clearance, system), font, colour);
+        drawLine(p, QRectF(s.left - 72, y, 50, 15), Qt::AlignRight | Qt::AlignVCenter,
+                 qs(shownUnit(Shows::Clearance, system)), font, t.muted);
+    };
+    const UnitSystem system = Figure::system();
+    p.setPen(QPen(t.line, 1));
+    for (const double m : niceTicks(s.from * 1e-6, s.to * 1e-6, Shows::Clearance, 9))
+        p.drawLine(QPointF(s.x(m * 1e6), top - 4), QPointF(s.x(m * 1e6), end + 4));
+    row(system == UnitSystem::Imperial ? system : UnitSystem::Metric, end + 7, first, t.ink);
+    // The other system's own round numbers, where both are asked for.
+    if (system == UnitSystem::Both)
+        row(UnitSystem::Imperial, end + 22, second, t.muted);
 }
 
 void ClearanceAxis::paintRow(QPainter &p, const Scale &s, const GaugedSize &c,

@@ -258,6 +258,7 @@ void ShellPage::makeClassRow(QVBoxLayout *column)
         f->setDecimals(4);
         f->setFixedWidth(80);
         words->setBuddy(f);
+        nameWithUnit(words, label, f);
         connect(f, &QuantityField::refused, this, [this](const QString &why) { refuse(why); });
         row->addWidget(f);
         return f;

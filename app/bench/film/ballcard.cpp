@@ -75,7 +75,9 @@ QuantityField *BallCard::field(const QString &name, const QString &label, Dimens
     ++m_fields;
     m_grid->addWidget(text, row, column);
     m_grid->addWidget(f, row, column + 1);
-    m_grid->addWidget(new QLabel(QString::fromUtf8(unit), this), row, column + 2);
+    auto *shownUnit = new QLabel(this);
+    nameWithUnit(shownUnit, {}, f);
+    m_grid->addWidget(shownUnit, row, column + 2);
     connect(f, &QuantityField::entered, this, [this, f](double v) {
         f->setValue(v);
         work();

@@ -303,10 +303,9 @@ void PressurePage::verdict(PanelContent &out) const
                 names << qs(stop->name);
     const int open = a.notDone();
     if (holds > 0)
-        out.push_back(PanelVerdict { Mark::Hold,
-                                     holds == 1 ? tr("1 thing holds the start")
-                                                : tr("%1 things hold the start").arg(holds),
-                                     names.join(QStringLiteral(", ")) });
+        out.push_back(PanelVerdict {
+            Mark::Hold, tr("%1 before start").arg(counted(holds, tr("hold"), tr("holds"))),
+            names.join(QStringLiteral(", ")) });
     if (open > 0)
         out.push_back(PanelVerdict {
             Mark::NotDone, tr("%1 not done").arg(counted(open, tr("check"), tr("checks"))),

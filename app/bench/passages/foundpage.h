@@ -24,7 +24,7 @@ class FoundPage : public Page
     Q_OBJECT
 public:
     explicit FoundPage(OpenBuild &open, QWidget *parent = nullptr);
-    std::vector<PageTab> tabs() const override { return { { "found", tr("Debris && wear") } }; }
+    std::vector<PageTab> tabs() const override { return { { "found", tr("Debris & wear") } }; }
     QString title() const override { return tr("Debris & wear"); }
     void refresh() override;
     PanelContent panel() override;

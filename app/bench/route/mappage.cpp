@@ -280,7 +280,7 @@ void MapPage::stopReasons(const Stop &stop, PanelContent &out) const
     for (const Finding &f : m_open.assessment().findings)
         if (f.stop == stop.id)
             reasons.push_back(PanelVerdict {
-                f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Look again"),
+                f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Check again"),
                 qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
     if (const GaugedSize *c = m_open.assessment().size(stop.id); c && reasons.empty())
         reasons.push_back(PanelVerdict {

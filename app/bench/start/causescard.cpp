@@ -18,7 +18,7 @@ CausesCard::CausesCard(QWidget *parent)
     : QWidget(parent)
 {
     setObjectName(QStringLiteral("start.causes"));
-    setAccessibleName(tr("If nothing comes"));
+    setAccessibleName(tr("If no pressure comes"));
 }
 
 void CausesCard::setCauses(const std::vector<PrimeCause> &causes)
@@ -76,10 +76,10 @@ void CausesCard::paintEvent(QPaintEvent *)
     drawCard(p, QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
     const QFont bold = textFont(TextSize::Body, true);
     drawLine(p, QRectF(margin, 7, 200, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("If nothing comes"), bold, t.ink);
+             tr("If no pressure comes"), bold, t.ink);
     drawLine(p,
-             QRectF(margin + QFontMetricsF(bold).horizontalAdvance(tr("If nothing comes")) + 16, 8,
-                    width() - 220, 18),
+             QRectF(margin + QFontMetricsF(bold).horizontalAdvance(tr("If no pressure comes")) + 16,
+                    8, width() - 220, 18),
              Qt::AlignLeft | Qt::AlignVCenter, tr("in the order worth looking, proven last"),
              textFont(TextSize::Small), t.muted);
     for (size_t i = 0; i < m_causes.size(); ++i) {

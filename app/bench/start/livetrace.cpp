@@ -133,8 +133,8 @@ void LiveTrace::drawBand(QPainter &p, const Axes &a) const
     p.drawPolygon(band);
     p.setClipping(false);
     drawLine(p, QRectF(a.area.left() + 6, a.area.top() + 4, 146, 16),
-             Qt::AlignLeft | Qt::AlignVCenter, tr("band: forecast corridor"),
-             textFont(TextSize::Small), t.warm);
+             Qt::AlignLeft | Qt::AlignVCenter, tr("band: likely range"), textFont(TextSize::Small),
+             t.warm);
 }
 
 void LiveTrace::drawTrace(QPainter &p, const Axes &a) const
@@ -188,7 +188,7 @@ void LiveTrace::drawMarks(QPainter &p, const Axes &a) const
     const double x = a.at(*m_scene.stopAt_s, 0).x();
     p.setPen(QPen(t.hold, 1.4, Qt::DashLine));
     p.drawLine(QPointF(x, a.area.top()), QPointF(x, a.area.bottom()));
-    const QString text = tr("stop if nothing by %1 s").arg(qs(formatNumber(*m_scene.stopAt_s, 0)));
+    const QString text = tr("time limit %1 s").arg(qs(formatNumber(*m_scene.stopAt_s, 0)));
     const QFont font = textFont(TextSize::Small);
     const double wide = QFontMetricsF(font).horizontalAdvance(text) + 2;
     const bool left = x + wide + 8 > a.area.right();

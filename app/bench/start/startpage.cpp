@@ -60,7 +60,7 @@ StartPage::StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent)
     m_left->setFixedWidth(widestCard);
     auto *leftColumn = new QVBoxLayout(m_left);
     leftColumn->setContentsMargins(0, 0, 0, 0);
-    auto *cardTitle = new QLabel(tr("Run card"), m_left);
+    auto *cardTitle = new QLabel(tr("Start-up checklist"), m_left);
     cardTitle->setFont(textFont(TextSize::Body, true));
     leftColumn->addWidget(cardTitle);
     leftColumn->addWidget(scrolled(m_list, m_left), 1);

@@ -36,6 +36,7 @@ PanelContent StartPage::panel()
     PanelContent out;
     judge();
     const CardItem *i = item();
+    cautionsPanel(out);
     if (i)
         stepPanel(*i, out);
     if (!i || i->kind != CardKind::Gate) {
@@ -45,7 +46,6 @@ PanelContent StartPage::panel()
     explainedPanel(out);
     out.push_back(PanelRule {});
     senderPanel(out);
-    cautionsPanel(out);
     if (i && !i->locked)
         numbersPanel(*i, out);
     return out;
@@ -433,14 +433,14 @@ void StartPage::explainedPanel(PanelContent &out) const
 
 void StartPage::cautionsPanel(PanelContent &out) const
 {
-    out.push_back(PanelRule {});
-    out.push_back(PanelHeading { tr("Before you turn it") });
     out.push_back(PanelText {
-        tr("Hands, hair and leads clear of belts. Engine held; a drill can kick. Hot oil burns; "
-           "fuel "
-           "and rags away. Fire extinguisher within reach, a second person at the switch. Follow "
-           "local rules; a doubtful engine goes back to a qualified shop."),
-        Tone::Muted });
+        tr("Exhaust gas kills: run outdoors or duct the exhaust outside. Carbon monoxide has no "
+           "smell. Extinguisher ready, second person at the switch, coolant in, no fuel leaks, ear "
+           "protection. Diesel: air shut-off ready. Hair, sleeves and leads clear of belts. Hot "
+           "oil, block and exhaust burn. Local rules come first; a doubtful engine goes to a "
+           "qualified shop."),
+        Tone::Warn });
+    out.push_back(PanelRule {});
 }
 
 } // namespace mildpath
