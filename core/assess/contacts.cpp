@@ -182,16 +182,22 @@ Oil dilutedOil(const Oil &oil, double x)
 AntiWearAdvice antiWearAdvice(const Build &build)
 {
     AntiWearAdvice out { 600, 800, "", Mark::NotDone };
+    const auto ppm = [](double mg_kg) { return Quantity { mg_kg, Shows::Concentration, 0, 0 }; };
     if (hasCams(build) && tappetOf(build) == Tappet::Flat) {
         out.least_mg_kg = 1000;
         out.most_mg_kg = 1500;
-        out.text = "Flat tappets live on the additive: 1 000 to 1 200 mg/kg of phosphorus, with "
-                   "heavy springs or for running in up to 1 500; beyond that no gain is agreed. "
-                   "Full-film bearings do not need it. Common practice, no source: ask the cam's "
-                   "maker.";
+        out.text
+            = Phrase { "oil.antiwear.flat",
+                       "Flat tappets live on the additive: {0} of phosphorus, with heavy "
+                       "springs or for running in up to {1}; beyond that no gain is agreed. "
+                       "Full-film bearings do not need it. Common practice, no source: ask "
+                       "the cam's maker.",
+                       { QuantityRange { ppm(out.least_mg_kg), ppm(1200) }, ppm(out.most_mg_kg) } };
     } else {
-        out.text = "Rollers and full-film bearings are content with the 600 to 800 mg/kg of "
-                   "phosphorus of a modern road oil. Common practice, no source.";
+        out.text = Phrase { "oil.antiwear.roller",
+                            "Rollers and full-film bearings are content with the {0} of phosphorus "
+                            "of a modern road oil. Common practice, no source.",
+                            { QuantityRange { ppm(out.least_mg_kg), ppm(out.most_mg_kg) } } };
     }
     if (const auto p = build.oil.phosphorus_mg_kg)
         out.mark = *p < out.least_mg_kg ? Mark::LookAgain : Mark::Proven;

@@ -254,7 +254,7 @@ void TestFilmBench::forecast_showsDrawnBands()
     };
     QVERIFY(subtitle(QStringLiteral("Likely range")));
     m_window->currentBench()->refresh();
-    QTRY_VERIFY_WITH_TIMEOUT(subtitle(QStringLiteral("possible builds (seed 1)")), 60000);
+    QTRY_VERIFY_WITH_TIMEOUT(subtitle(QStringLiteral("simulated builds (seed 1)")), 60000);
 }
 
 void TestFilmBench::ownRule_isDrawn()

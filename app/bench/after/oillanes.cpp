@@ -81,7 +81,7 @@ void OilLanes::paintEvent(QPaintEvent *)
     const QRectF r = area();
     p.fillRect(QRectF(r.left(), r.top(), std::min(x(m_first_h), r.right()) - r.left(), r.height()),
                t.selectionFill);
-    drawLine(p, QRectF(r.right() + 12, r.top() - 17, 70, 14), Qt::AlignLeft, tr("last, mg/kg"),
+    drawLine(p, QRectF(r.right() + 12, r.top() - 17, 70, 14), Qt::AlignLeft, tr("last, ppm"),
              textFont(TextSize::Small), t.muted);
     drawLine(p, QRectF(r.right() + 84, r.top() - 17, laneFigures - 90, 14), Qt::AlignLeft,
              tr("in 100 h (own)"), textFont(TextSize::Small), t.muted);

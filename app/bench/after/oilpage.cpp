@@ -46,7 +46,7 @@ Result<std::map<std::string, double>> elementsFromText(const QString &text)
     rest.remove(between);
     if (!rest.isEmpty())
         return fail("",
-                    QObject::tr("“%1” is not understood; write “Fe 32, Cu 18”, in mg/kg (ppm), "
+                    QObject::tr("“%1” is not understood; write “Fe 32, Cu 18”, in ppm (mg/kg), "
                                 "with decimal points")
                         .arg(rest)
                         .toStdString());
@@ -112,7 +112,7 @@ void OilPage::makeEntry(QWidget *card)
                       Dimension::KinematicViscosity, "mm²/s", 1);
     m_form->addNumber("kv100", tr("At %1").arg(Figure::temperature(100).text()),
                       Dimension::KinematicViscosity, "mm²/s", 2);
-    m_form->addWord("elements", tr("Elements, mg/kg"), tr("Fe 32, Cu 18, Pb 9"));
+    m_form->addWord("elements", tr("Elements, ppm"), tr("Fe 32, Cu 18, Pb 9"));
     column->addWidget(m_form);
     connect(m_form, &EntryForm::changed, this, &OilPage::showKind);
     connect(m_form, &EntryForm::submitted, this, &OilPage::record);
