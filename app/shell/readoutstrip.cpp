@@ -2,6 +2,7 @@
 #include "shell/readoutstrip.h"
 
 #include "assess/air.h"
+#include "assess/figuremarks.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 #include "start/gate.h"
@@ -74,7 +75,7 @@ Readout highSpeedReadout(const Build &build, const Assessment &now, const Assess
                 Figure::pressure(value.value_pa),
                 {},
                 tr("%1 · rule %2").arg(likelyText(value), Figure::pressure(rule_pa).number),
-                value.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven,
+                highSpeedMark(build, now),
                 Place::Forecast,
                 {} };
     if (before)
@@ -97,13 +98,9 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
                 tr("%1 at %2 · floor %3")
                     .arg(qs(c.name), Figure::temperature(build.use.coldestStart_c).text(),
                          Figure::limit(floor).number),
-                Mark::Proven,
+                coldestMark(build, c),
                 Place::Clearances,
                 qs(c.stop) };
-    if (c.coldestStart_um < floor)
-        r.mark = Mark::Hold;
-    else if (c.coldestStart_um - 2 * u < floor || !c.measured)
-        r.mark = Mark::LookAgain;
     if (before && before->coldest >= 0)
         r.was = wasText(
             Figure::clearance(before->sizes[static_cast<size_t>(before->coldest)].coldestStart_um,
@@ -121,20 +118,18 @@ Readout airReadout(const Assessment &now, const Assessment *before)
                 { qs(airStateWord(air.overall)), {}, {} },
                 {},
                 {},
-                Mark::NotDone,
+                markOf(air),
                 Place::Sump,
                 {} };
     const auto open = std::count_if(air.rows.begin(), air.rows.end(), [](const AirRow &row) {
         return row.state == AirState::Unknown;
     });
     if (const AirRow *leads = air.leading()) {
-        r.mark = markOf(air, *leads);
         r.detail
             = open > 0 ? tr("%1 · %2 not known").arg(qs(leads->name)).arg(open) : qs(leads->name);
     } else if (open > 0) {
         r.detail = tr("%1 of 11 not known").arg(open);
     } else {
-        r.mark = Mark::Proven;
         r.detail = tr("all eleven ways looked at");
     }
     if (before)
@@ -151,18 +146,16 @@ Readout holdsReadout(const Build &build, const Assessment &now, const Assessment
                 { QString::number(open), {}, {} },
                 {},
                 {},
-                Mark::Hold,
+                gate.mark(now.notDone()),
                 Place::Start,
                 {} };
     if (all == 0) {
         // What nobody has looked at holds nothing, but it is not proven either.
         const int left = now.notDone();
-        r.mark = left > 0 ? Mark::NotDone : Mark::Proven;
         r.detail = left > 0
             ? tr("none found; %1 not done").arg(counted(left, tr("check"), tr("checks")))
             : tr("everything proven");
     } else if (open == 0) {
-        r.mark = Mark::LookAgain;
         r.detail = tr("%1 signed for").arg(all);
     }
     QStringList names;

@@ -52,6 +52,12 @@ std::optional<FillAdvice> fillAdvice(std::optional<double> fill_l, const AirRepo
 /// A row as a mark: low is proven; high holds the start where running on the level does harm, and
 /// wants another look elsewhere.
 Mark markOf(const AirReport &air, const AirRow &row);
+/// The worst that is known leads; without a leader, what is unknown is not done.
+Mark markOf(const AirReport &air);
+/// The mouth in one case: short of the wanted cover it is to be checked again in a turn, on the
+/// level it holds; waves nearer to the crank than the margin are to be checked again too.
+/// @param gapKnown  whether the mouth's height over the floor was measured; not done without
+Mark markOf(const AirCase &c, bool gapKnown);
 /// What of the air side wants saying beside the stops' own marks.
 std::vector<Finding> airFindings(const Build &build, const AirReport &air);
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
 
+#include "assess/figuremarks.h"
 #include "document/logbook.h"
 #include "rules/rules.h"
 #include "sump/gas.h"
@@ -113,6 +114,29 @@ std::optional<FillAdvice> fillAdvice(std::optional<double> fill_l, const AirRepo
                         { "fill.fine",
                           "Fill is fine: {0} above minimum, {1} below maximum",
                           { litres(m3 - w.least_m3), litres(w.most_m3 - m3) } } };
+}
+
+Mark markOf(const AirReport &air)
+{
+    if (const AirRow *leads = air.leading())
+        return markOf(air, *leads);
+    return doneMark(std::none_of(air.rows.begin(), air.rows.end(),
+                                 [](const AirRow &row) { return row.state == AirState::Unknown; }));
+}
+
+Mark markOf(const AirCase &c, bool gapKnown)
+{
+    if (!gapKnown)
+        return Mark::NotDone;
+    switch (uncoveringState(c.submergence_m, c.wanted.dip_m, c.wanted.required_m)) {
+    case AirState::Low:
+        return c.clearance_m < c.wind.allowance_m ? Mark::LookAgain : Mark::Proven;
+    case AirState::Watch:
+        return Mark::LookAgain;
+    default:
+        // On the level it holds the start; in a turn it wants another look.
+        return c.accel_g == 0 ? Mark::Hold : Mark::LookAgain;
+    }
 }
 
 Mark markOf(const AirReport &air, const AirRow &row)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/cleanmarks.h"
 
+#include "assess/figuremarks.h"
 #include "document/logbook.h"
 #include "passage/plugs.h"
 #include "quantity/dates.h"
@@ -79,6 +80,40 @@ Mark markOf(const PassageState &p)
 Mark markOf(const PlugState &p)
 {
     return p.seen && p.place != PlugPlace::Out ? Mark::Proven : Mark::Hold;
+}
+
+Mark markOf(const ChainLink &link, const CleanEvent &event)
+{
+    switch (link.after) {
+    case CleanState::Clean:
+        return Mark::Proven;
+    case CleanState::Dirty:
+    case CleanState::Blocked:
+        return Mark::Hold;
+    case CleanState::Grey:
+    case CleanState::Aged:
+        return Mark::LookAgain;
+    case CleanState::NothingDone:
+    case CleanState::Begun:
+        break;
+    }
+    return doneMark(event.result == "white" || event.result == "clear"
+                    || event.result == "through");
+}
+
+Mark missingMark(const PassageState &state)
+{
+    return state.state == CleanState::Aged ? Mark::LookAgain : Mark::NotDone;
+}
+
+Mark markOf(const DebrisFind &find)
+{
+    const auto guesses = guessDebris(find);
+    if (!find.settled.empty() || (!guesses.empty() && !guesses.front().warning))
+        return Mark::Proven;
+    if (guesses.empty())
+        return Mark::NotDone;
+    return find.colour == "copper" ? Mark::Hold : Mark::LookAgain;
 }
 
 std::string plugVerdict(const PlugState &p)
@@ -161,17 +196,17 @@ std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread>
 {
     std::vector<Finding> out;
     for (const DebrisFind *f : standing(build.finds)) {
-        const auto guesses = guessDebris(*f);
-        if (!f->settled.empty() || guesses.empty() || !guesses.front().warning)
+        const Mark mark = markOf(*f);
+        if (mark == Mark::Proven || mark == Mark::NotDone)
             continue;
         const Stop *stop = build.engine.find(f->stop);
-        const bool copper = f->colour == "copper";
-        out.push_back({ "debris_" + f->id + (stop ? "@" + stop->id : ""),
-                        copper ? Mark::Hold : Mark::LookAgain, stop ? stop->id : "",
+        out.push_back({ "debris_" + f->id + (stop ? "@" + stop->id : ""), mark,
+                        stop ? stop->id : "",
                         "Found in " + (stop ? stop->name : f->place) + ": "
-                            + std::string(guesses.front().kind),
-                        copper ? "A bearing is through its running layer: find it, then settle this"
-                               : "Find where it came from, then settle this" });
+                            + std::string(guessDebris(*f).front().kind),
+                        mark == Mark::Hold
+                            ? "A bearing is through its running layer: find it, then settle this"
+                            : "Find where it came from, then settle this" });
     }
     for (const Sign *s : standing(build.signs)) {
         const SignKind *k = findSignKind(s->sign);

@@ -9,6 +9,14 @@ namespace mildpath {
 Mark markOf(const PassageState &state);
 /// A plug's state as a mark: a plug nobody has seen in its place holds the start.
 Mark markOf(const PlugState &state);
+/// A link of a passage's chain: what the passage was after it, or, on the way to the proof, whether
+/// the event by itself was well done.
+Mark markOf(const ChainLink &link, const CleanEvent &event);
+/// What the chain still misses.
+Mark missingMark(const PassageState &state);
+/// A find: settled or harmless is proven, one nobody can tell yet is not done; copper is a bearing
+/// through its running layer and holds, other metal that warns is to be checked again.
+Mark markOf(const DebrisFind &find);
 /// "in, sealed with thread paste, seen by J. Moor".
 std::string plugVerdict(const PlugState &state);
 

@@ -2,6 +2,7 @@
 #include "assess/contacts.h"
 
 #include "oil/blending.h"
+#include "oil/grades.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -177,6 +178,47 @@ Oil dilutedOil(const Oil &oil, double x)
         return oil;
     return { fuelBlend(oil.kv40_mm2_s, petrolAt40_mm2_s, x).kv_mm2_s,
              fuelBlend(oil.kv100_mm2_s, petrolAt100_mm2_s, x).kv_mm2_s, oil.rho15_kg_m3 };
+}
+
+Mark markOf(const Contact &contact)
+{
+    const bool floats = contact.id == "mains" || contact.id == "big_ends";
+    switch (contact.regime) {
+    case Regime::FullFilm:
+        return Mark::Proven;
+    case Regime::Mixed:
+        return Mark::LookAgain;
+    case Regime::Boundary:
+        break;
+    }
+    return floats ? Mark::Hold : Mark::LookAgain;
+}
+
+std::optional<CrankingTest> crankingTestOf(const Build &build)
+{
+    const auto tested = crankingTested_c(build.oil.grade);
+    if (!tested)
+        return std::nullopt;
+    return CrankingTest { *tested,
+                          build.use.coldestStart_c >= *tested ? Mark::Proven : Mark::LookAgain };
+}
+
+HighShear highShearOf(const ChosenOil &oil)
+{
+    HighShear out;
+    if (!oil.hths_mpa_s)
+        return out;
+    std::optional<std::string> winter;
+    if (const size_t dash = oil.grade.find('-');
+        dash != std::string::npos && dash > 0 && crankingTested_c(oil.grade))
+        winter = oil.grade.substr(0, dash);
+    const auto g = gradeOf(oil.oil.kv100_mm2_s, *oil.hths_mpa_s * 1e-3, winter);
+    out.mark = g && g->engineGrade ? Mark::Proven : Mark::LookAgain;
+    if (g && g->engineGrade) {
+        out.grade = *g->engineGrade;
+        out.floor_pa_s = *g->hthsMinimum_pa_s;
+    }
+    return out;
 }
 
 AntiWearAdvice antiWearAdvice(const Build &build)

@@ -46,6 +46,10 @@ inline std::vector<Contact> contactsOf(const Build &build, const OperatingResult
     return contactsOf(build, point, shapesOf(build));
 }
 
+/// Mains and big-ends have to float at speed: mixed is to be checked again, boundary holds. Rings
+/// at the ends of their stroke and the cam's nose run on chemistry in any engine: they never hold.
+Mark markOf(const Contact &contact);
+
 /// Lowest speed from which mains and big-ends float (λ > 3) at this oil temperature; absent when
 /// not up to the highest. Errors: as Network::solve.
 Result<std::optional<double>> floatsFrom_rpm(const Build &build,
@@ -53,6 +57,24 @@ Result<std::optional<double>> floatsFrom_rpm(const Build &build,
 
 /// The oil with this share of petrol by mass; its density as it was.
 Oil dilutedOil(const Oil &oil, double fuelFraction);
+
+/// Whether the oil's winter grade was tested as cold as the coldest start.
+struct CrankingTest
+{
+    double tested_c;
+    Mark mark;
+};
+/// Absent: the grade names no winter test.
+std::optional<CrankingTest> crankingTestOf(const Build &build);
+
+/// The high-shear viscosity of the data sheet against the floor of the grade it claims (SAE J300).
+struct HighShear
+{
+    std::optional<std::string> grade; ///< whose floor it reaches
+    double floor_pa_s = 0; ///< of that grade
+    Mark mark = Mark::NotDone; ///< not done: not on the sheet
+};
+HighShear highShearOf(const ChosenOil &oil);
 
 /// Phosphorus wanted, mg/kg. Common practice throughout, no source.
 struct AntiWearAdvice

@@ -147,4 +147,9 @@ std::optional<ValleyTarget> valleyTarget(const Build &build)
     };
 }
 
+Mark valleyMark(double mean, double wanted)
+{
+    return std::abs(mean / wanted - 1) <= valleyScatter ? Mark::Proven : Mark::LookAgain;
+}
+
 } // namespace mildpath

@@ -77,5 +77,7 @@ struct ValleyTarget
     double petrol, doubled;
 };
 std::optional<ValleyTarget> valleyTarget(const Build &build);
+/// A mean valley volume against one wanted: proven within what one trace scatters, valleyScatter.
+Mark valleyMark(double mean, double wanted);
 
 } // namespace mildpath

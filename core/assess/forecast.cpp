@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
 
+#include "assess/figuremarks.h"
 #include "oil/grades.h"
 #include "rules/rules.h"
 
@@ -82,11 +83,7 @@ Result<ForecastLine> lineAt(OperatingModel &model, double oil_c, const std::vect
 Mark markOf(const OperatingResult &r, double floor_pa)
 {
     const double ratio = r.weakest < 0 ? 1e9 : r.points[static_cast<size_t>(r.weakest)].ratio();
-    if (r.gauge.value_pa < floor_pa || ratio < 1)
-        return Mark::Hold;
-    // Within the model's own doubt of the floor one cannot call it safe.
-    const double doubt = 1 + likelyFactor * modelUncertainty;
-    return r.gauge.value_pa < floor_pa * doubt || ratio < doubt ? Mark::LookAgain : Mark::Proven;
+    return worse(supplyMark(r.gauge.value_pa / floor_pa), supplyMark(ratio));
 }
 
 void fillOtherOils(const Build &build, OperatingModel &hot, Assessment &out)

@@ -285,12 +285,16 @@ bool filterReversed(const Build &build)
 
 Mark markOf(const LinesReport &report, const ExternalLine &line)
 {
-    Mark out = line.by.empty() && line.at.empty() ? Mark::NotDone : Mark::Proven;
+    const Mark seen = line.by.empty() && line.at.empty() ? Mark::NotDone : Mark::Proven;
+    return portMark(report, line.to, portMark(report, line.from, seen));
+}
+
+Mark portMark(const LinesReport &report, std::string_view port, Mark otherwise)
+{
     for (const LineFault &f : report.faults)
-        if (std::find(f.ports.begin(), f.ports.end(), line.from) != f.ports.end()
-            || std::find(f.ports.begin(), f.ports.end(), line.to) != f.ports.end())
-            out = worse(f.mark, out);
-    return out;
+        if (std::find(f.ports.begin(), f.ports.end(), port) != f.ports.end())
+            otherwise = worse(f.mark, otherwise);
+    return otherwise;
 }
 
 bool gaugeOnFilterHead(const Build &build)

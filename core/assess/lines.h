@@ -46,6 +46,9 @@ LinesReport judgeLines(const Build &build);
 /// What is known of one line: the worst said of its ports, else whether somebody looked.
 Mark markOf(const LinesReport &report, const ExternalLine &line);
 
+/// The worst said of one port, and no better than `otherwise`.
+Mark portMark(const LinesReport &report, std::string_view port, Mark otherwise = Mark::NotDone);
+
 /// Whether the oil enters the filter from its clean side, so that its check valve shuts.
 bool filterReversed(const Build &build);
 

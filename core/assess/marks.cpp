@@ -3,6 +3,7 @@
 #include "assess/assessment.h"
 #include "assess/cleanmarks.h"
 #include "assess/cutreport.h"
+#include "assess/figuremarks.h"
 #include "assess/flowproof.h"
 #include "assess/oilreport.h"
 
@@ -15,13 +16,6 @@
 namespace mildpath {
 namespace {
 
-Mark markFromId(const std::string &verdict)
-{
-    if (verdict == "hold")
-        return Mark::Hold;
-    return verdict == "look_again" ? Mark::LookAgain : Mark::Proven;
-}
-
 struct MarkAndReason
 {
     Mark mark = Mark::NotDone;
@@ -33,10 +27,10 @@ MarkAndReason fromProof(const Build &build, const Stop &stop, const char *aspect
     const Proof *p = standingProof(build, stop.id, aspect);
     if (!p)
         return {};
-    std::string reason = p->how.empty() ? std::string(markWord(markFromId(p->verdict))) : p->how;
+    std::string reason = p->how.empty() ? std::string(markWord(proofMark(*p))) : p->how;
     if (!p->by.empty())
         reason += " (" + p->by + (p->at.empty() ? "" : ", " + dayText(p->at.substr(0, 10))) + ")";
-    return { markFromId(p->verdict), reason };
+    return { proofMark(*p), reason };
 }
 
 class Judge
@@ -222,8 +216,8 @@ private:
             if (c.stopKind != stop.kind)
                 continue;
             const Proof *p = standingCheck(m_build, stop.id, c.id);
-            const Mark mark = p ? markFromId(p->verdict) : c.holds ? Mark::Hold : Mark::Proven;
-            if (mark == Mark::Proven)
+            const Mark mark = checkMark(c, p);
+            if (mark == Mark::Proven || mark == Mark::NotDone)
                 continue;
             const std::string text = p
                 ? (p->how.empty() ? "not so: " + std::string(c.text) : p->how)
@@ -315,7 +309,7 @@ private:
         if (m_out.coldest < 0)
             return;
         const GaugedSize &c = m_out.sizes[static_cast<size_t>(m_out.coldest)];
-        if (c.coldestStart_um < m_build.use.coldestClearanceFloor_um)
+        if (coldestMark(m_build, c) == Mark::Hold)
             add("coldest_start", Mark::Hold, c.stop,
                 { "find.closes_cold",
                   "{0} closes to {1} at the coldest start",

@@ -235,6 +235,7 @@ private:
             return;
         out.viscosityLoss = 1 - *s.kv100_mm2_s / fresh;
         const double loss = *out.viscosityLoss;
+        out.viscosityMark = std::abs(loss) > alikeViscosity ? Mark::LookAgain : Mark::Proven;
         out.viscosity = { "oil.viscosity",
                           loss >= 0 ? "at {0} {1} thinner than new" : "at {0} {1} thicker than new",
                           { asTemperature(100), asShare(std::abs(loss)) } };

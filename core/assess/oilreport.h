@@ -45,6 +45,7 @@ struct JudgedSample
     std::optional<double> viscosityLoss {}; ///< share of the new oil's at 100 °C
     std::optional<double> fuelLoss {}; ///< what the fuel in it explains of that
     Phrase viscosity; ///< in words; empty: not measured
+    Mark viscosityMark = Mark::NotDone; ///< further from new than alikeViscosity: check again
     std::vector<Phrase> remarks;
     Mark mark = Mark::NotDone;
     Phrase verdict; ///< "copper and lead: bearings"

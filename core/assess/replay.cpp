@@ -33,6 +33,11 @@ void findUncovered(Replay &out)
 
 } // namespace
 
+Mark markOf(const Replay &replay)
+{
+    return replay.short_s > 0 ? Mark::LookAgain : Mark::Proven;
+}
+
 Result<Replay> replayDrive(const Build &build, const Assessment &assessment,
                            std::span<const DriveMoment> drive)
 {

@@ -32,6 +32,9 @@ struct Replay
     double uncovered_s = 0, short_s = 0; ///< below the dip limit, below what is wanted
 };
 
+/// Never short of what is wanted is proven.
+Mark markOf(const Replay &replay);
+
 /// A drive over the pan, hot, at the highest speed: steady tilt of the signal averaged over one
 /// slosh period. Lateral moments are seen in the section across, longitudinal ones along; both at
 /// once are not put together. Errors: what the sump lacks, `volume_l`; place as in the document.

@@ -537,4 +537,30 @@ Result<std::vector<CrankOil>> crankOilOver(const Build &build, const std::vector
     return out;
 }
 
+Mark Room::mark() const
+{
+    if (width_um() < 0)
+        return Mark::Hold;
+    return inside() ? Mark::Proven : Mark::LookAgain;
+}
+
+Mark Room::coldMark() const
+{
+    if (preheat_c)
+        return Mark::Hold;
+    return turnsDownTo_c || here_um >= least_um ? Mark::Proven : Mark::Hold;
+}
+
+const WarmUpPoint &WarmUpRun::weakest() const
+{
+    return *std::min_element(
+        points.begin(), points.end(),
+        [](const WarmUpPoint &a, const WarmUpPoint &b) { return a.weakestRatio < b.weakestRatio; });
+}
+
+Mark crankOilMark(const CrankOil &cold, const CrankOil &hot)
+{
+    return hot.bigEndsShare < crankShareKept * cold.bigEndsShare ? Mark::LookAgain : Mark::Proven;
+}
+
 } // namespace mildpath

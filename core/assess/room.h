@@ -87,6 +87,10 @@ struct Room
     std::vector<RoomLever> levers;
     double width_um() const { return most_um - least_um; }
     bool inside() const { return here_um >= least_um && here_um <= most_um; }
+    /// No room at all holds; outside it, this build is to be checked again.
+    Mark mark() const;
+    /// How it turns cold: needing preheat, or less than the least, holds.
+    Mark coldMark() const;
 };
 
 /// Errors: as roomMap().
@@ -109,6 +113,9 @@ struct WarmUpRun
 {
     double rpm;
     std::vector<WarmUpPoint> points;
+
+    /// The moment its weakest stop is least well supplied.
+    const WarmUpPoint &weakest() const;
 };
 /// At steady speed from the coldest start on. Errors: as Network::solve.
 Result<WarmUpRun> warmUpRun(const Build &build, const std::vector<GaugedSize> &sizes, double rpm,
@@ -125,6 +132,10 @@ struct CrankOil
 /// Errors: as Network::solve.
 Result<std::vector<CrankOil>> crankOilOver(const Build &build, const std::vector<GaugedSize> &sizes,
                                            double rpm, std::span<const double> oil_c);
+
+/// The big-ends' share of the crank's oil: to be checked again where hot leaves less than
+/// crankShareKept of the cold share.
+Mark crankOilMark(const CrankOil &cold, const CrankOil &hot);
 
 /// Smallest films at hot idle, an indicator: the films of the circuit under mean loads.
 struct HotFilm

@@ -91,4 +91,9 @@ ShopSheet shopSheet(const Build &build, const std::string &date)
     return out;
 }
 
+Mark ShopSheet::Work::mark() const
+{
+    return dirties.empty() ? Mark::NotDone : Mark::LookAgain;
+}
+
 } // namespace mildpath

@@ -17,6 +17,9 @@ struct ShopSheet
         std::string what, note;
         std::vector<std::string> dirties; ///< passages its swarf gets into as the plugs are now
         std::string prove; ///< on return
+
+        /// Work that dirties passages leaves them to be checked again.
+        Mark mark() const;
     };
     struct PlugRow
     {

@@ -207,4 +207,9 @@ std::string shelfToCsv(std::span<const ShelfRow> rows, const ShelfQuantity &q)
     return tableToCsv(table);
 }
 
+Mark markOf(const ShelfEntry &entry, const ShelfRow *row)
+{
+    return entry.damaged() || (row && !row->trouble.empty()) ? Mark::LookAgain : Mark::Proven;
+}
+
 } // namespace mildpath

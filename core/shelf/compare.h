@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/progress.h"
+#include "assess/rules.h"
 #include "quantity/phrase.h"
 #include "storage/shelf.h"
 
@@ -45,6 +46,8 @@ struct ShelfRow
     ShelfValue value;
     Phrase trouble; ///< the file could not be opened; empty: it was
 };
+/// A file on the shelf, and its row where one was asked for: damaged is to be checked again.
+Mark markOf(const ShelfEntry &entry, const ShelfRow *row);
 /// Loads each build, no photo, and takes the quantity. Damaged files are rows with their trouble.
 /// Ends early, with what it has, when cancelled.
 std::vector<ShelfRow> compareOnShelf(std::span<const ShelfEntry> entries, const std::string &key,

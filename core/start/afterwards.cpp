@@ -294,4 +294,9 @@ Calibration calibrationOf(const Build &build, const Explanation &explanation)
     return out;
 }
 
+Mark Explanation::mark() const
+{
+    return explains ? Mark::Proven : Mark::LookAgain;
+}
+
 } // namespace mildpath

@@ -34,6 +34,9 @@ struct Explanation
     double before = 0, after = 0; ///< sum of squared residuals over their own errors
     bool explains = false; ///< moved by no more than two of them, and every reading then fits
     Phrase text {}; ///< "+4 µm, 1.1 of its uncertainty"
+
+    /// One that leaves readings unexplained is to be checked again.
+    Mark mark() const;
 };
 /// Each input moved alone until the readings fit best, the best first. A reading's own error: gauge
 /// and eye, and 3 % of the model. The moves are to first order and then solved once more.

@@ -1,9 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/gate.h"
 
+#include "assess/figuremarks.h"
+
 #include <algorithm>
 
 namespace mildpath {
+
+Mark GateHold::mark() const
+{
+    return open() ? Mark::Hold : Mark::LookAgain;
+}
+
+Mark StartGate::mark(int notDone) const
+{
+    if (holds.empty())
+        return doneMark(notDone == 0);
+    return mayStart() ? Mark::LookAgain : Mark::Hold;
+}
 
 int StartGate::open() const
 {

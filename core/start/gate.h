@@ -14,6 +14,8 @@ struct GateHold
     const SignOff *signature = nullptr;
     const SignOff *outdated = nullptr; ///< the last one for this hold that no longer fits its text
     bool open() const { return signature == nullptr; }
+    /// Signed for, it lets the start pass but stays to be checked again.
+    Mark mark() const;
 };
 
 struct StartGate
@@ -21,6 +23,9 @@ struct StartGate
     std::vector<GateHold> holds; ///< in the order of the findings
     int open() const;
     bool mayStart() const { return open() == 0; }
+    /// The worst of its holds; without one, what nobody has looked at yet is not done.
+    /// @param notDone  of the assessment
+    Mark mark(int notDone) const;
     const GateHold *find(std::string_view finding) const;
 };
 

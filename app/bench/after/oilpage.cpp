@@ -323,9 +323,7 @@ void OilPage::forecastPanel(const OilSample &s, PanelContent &out) const
 {
     const JudgedSample *j = judged();
     if (j && !j->viscosity.empty())
-        out.push_back(PanelVerdict { std::abs(*j->viscosityLoss) > alikeViscosity ? Mark::LookAgain
-                                                                                  : Mark::Proven,
-                                     tr("Viscosity"), qs(j->viscosity) });
+        out.push_back(PanelVerdict { j->viscosityMark, tr("Viscosity"), qs(j->viscosity) });
     if (!s.kv100_mm2_s && !s.fuel_percent)
         return;
     const Assessment &a = m_open.assessment();

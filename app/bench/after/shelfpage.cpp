@@ -275,11 +275,12 @@ void ShelfPage::fillList()
     for (const ShelfEntry *e : m_found) {
         const auto it = values.find(e->path);
         const ShelfRow *row = it == values.end() ? nullptr : it->second;
-        const bool damaged = e->damaged() || (row && !row->trouble.empty());
+        const Mark mark = markOf(*e, row);
+        const bool damaged = mark != Mark::Proven;
         const QString trouble = qs(e->damaged() ? e->trouble : row ? row->trouble : Phrase());
         if (pathOf(e->path) == m_chosen)
             chosen = static_cast<int>(rows.size());
-        rows.push_back({ damaged ? Mark::LookAgain : Mark::Proven,
+        rows.push_back({ mark,
                          { e->name.empty() ? pathOf(e->path.filename()) : qs(e->name),
                            damaged ? tr("damaged: %1").arg(trouble) : qs(e->engine),
                            qs(dayText(e->last.substr(0, 10))),

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/torquepage.h"
 
+#include "assess/figuremarks.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 
@@ -351,7 +352,7 @@ PanelContent TorquePage::panel()
                 done += state.bolts[i].stage == last;
             }
         const Stop *stop = m_open.build().engine.find(id);
-        out.push_back(PanelVerdict { done == all ? Mark::Proven : Mark::NotDone, qs(stop->name),
+        out.push_back(PanelVerdict { doneMark(done == all), qs(stop->name),
                                      tr("%1 of %2 bolts at the last stage").arg(done).arg(all) });
     }
     out.push_back(PanelRule {});

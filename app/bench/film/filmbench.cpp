@@ -148,57 +148,49 @@ void FilmBench::verdicts(PanelContent &out) const
 {
     const Build &build = m_open.build();
     const auto contacts = contactsOf(build, *m_result);
+    Mark mark = Mark::Proven;
     Regime crank = Regime::FullFilm;
     for (const Contact &c : contacts)
-        if (c.id == "mains" || c.id == "big_ends")
+        if (c.id == "mains" || c.id == "big_ends") {
             crank = std::min(crank, c.regime);
-    const auto mark = [](Regime r) {
-        return r == Regime::FullFilm ? Mark::Proven
-            : r == Regime::Mixed     ? Mark::LookAgain
-                                     : Mark::Hold;
-    };
+            mark = worse(mark, markOf(c));
+        }
     QString floats = tr("working out from which speed");
     if (m_floatsKnown)
         floats = m_floatsFrom_rpm
             ? tr("full film from %1 hot").arg(Figure::speed(*m_floatsFrom_rpm).text())
             : tr("no full film up to %1 hot").arg(Figure::speed(build.use.most_rpm).text());
-    out.push_back(PanelVerdict {
-        mark(crank), tr("Mains and big-ends: %1").arg(QString::fromUtf8(regimeWord(crank))),
-        floats + tr("; an indicator under mean loads") });
+    out.push_back(
+        PanelVerdict { mark, tr("Mains and big-ends: %1").arg(QString::fromUtf8(regimeWord(crank))),
+                       floats + tr("; an indicator under mean loads") });
     for (const Contact &c : contacts)
         if (c.id == "cam")
             out.push_back(PanelVerdict {
-                c.regime == Regime::Boundary ? Mark::LookAgain : mark(c.regime),
-                tr("Cam: %1").arg(QString::fromUtf8(regimeWord(c.regime))),
+                markOf(c), tr("Cam: %1").arg(QString::fromUtf8(regimeWord(c.regime))),
                 c.regime == Regime::Boundary
                     ? tr("λ below 1: chemistry carries part of the load; %1").arg(qs(c.detail))
                     : qs(c.detail) });
-    if (const auto tested = crankingTested_c(build.oil.grade)) {
-        const double coldest = build.use.coldestStart_c;
-        out.push_back(PanelVerdict {
-            coldest >= *tested ? Mark::Proven : Mark::LookAgain,
-            coldest >= *tested ? tr("Cranks at %1").arg(Figure::temperature(coldest).text())
-                               : tr("May not crank at %1").arg(Figure::temperature(coldest).text()),
-            tr("its winter grade is tested at %1").arg(Figure::temperature(*tested).text()) });
+    if (const auto test = crankingTestOf(build)) {
+        const QString coldest = Figure::temperature(build.use.coldestStart_c).text();
+        out.push_back(PanelVerdict { test->mark,
+                                     test->mark == Mark::Proven
+                                         ? tr("Cranks at %1").arg(coldest)
+                                         : tr("May not crank at %1").arg(coldest),
+                                     tr("its winter grade is tested at %1")
+                                         .arg(Figure::temperature(test->tested_c).text()) });
     }
     const auto &oil = build.oil;
+    const HighShear shear = highShearOf(oil);
     if (!oil.hths_mpa_s) {
-        out.push_back(PanelVerdict { Mark::NotDone, tr("High-shear viscosity unknown"),
+        out.push_back(PanelVerdict { shear.mark, tr("High-shear viscosity unknown"),
                                      tr("under shear it may be 5 to 25 % thinner than reckoned") });
         return;
     }
-    const QString grade = qs(oil.grade);
-    const auto dash = grade.indexOf(u'-');
-    const auto winter = dash > 0 ? std::optional(grade.left(dash).toStdString()) : std::nullopt;
-    const auto g = gradeOf(oil.oil.kv100_mm2_s, *oil.hths_mpa_s * 1e-3,
-                           winter && crankingTested_c(oil.grade) ? winter : std::nullopt);
     out.push_back(PanelVerdict {
-        g && g->engineGrade ? Mark::Proven : Mark::LookAgain,
-        tr("High-shear %1 mPa·s").arg(qs(formatNumber(*oil.hths_mpa_s, 1))),
-        g && g->engineGrade
-            ? tr("floor of a %1: %2 mPa·s")
-                  .arg(qs(*g->engineGrade), qs(formatNumber(*g->hthsMinimum_pa_s * 1e3, 1)))
-            : tr("below the floor of its grade") });
+        shear.mark, tr("High-shear %1 mPa·s").arg(qs(formatNumber(*oil.hths_mpa_s, 1))),
+        shear.grade ? tr("floor of a %1: %2 mPa·s")
+                          .arg(qs(*shear.grade), qs(formatNumber(shear.floor_pa_s * 1e3, 1)))
+                    : tr("below the floor of its grade") });
     const auto line = waltherLine(oil.oil.kv40_mm2_s, oil.oil.kv100_mm2_s);
     const BearingFilm *film = nullptr;
     for (const BearingFilm &f : m_result->films)

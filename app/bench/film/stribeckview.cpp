@@ -96,10 +96,7 @@ void StribeckView::paintEvent(QPaintEvent *)
         p.setPen(QPen(t.ink, 1.5));
         p.setBrush(t.panel);
         p.drawEllipse(here, 9, 9);
-        drawMark(p, here, 11,
-                 c->regime == Regime::FullFilm    ? Mark::Proven
-                     : c->regime == Regime::Mixed ? Mark::LookAgain
-                                                  : Mark::Hold);
+        drawMark(p, here, 11, markOf(*c));
         const QString text = tr("%1  λ %2").arg(qs(c->name), qs(formatNumber(c->filmParameter, 1)));
         const QFont bold = textFont(TextSize::Normal, true);
         const double w = QFontMetricsF(bold).horizontalAdvance(text) + 4;

@@ -351,14 +351,11 @@ void FinishPage::valleyPanel(PanelContent &out) const
         const FinishRange vo
             = rangeOf(m_read, r->bore, r->phase, *findFinishQuantity("vo_um3_um2"));
         const auto against = [&](const QString &school, double wanted) {
-            const double share = vo.mean / wanted;
-            out.push_back(PanelVerdict {
-                share >= 1 - valleyScatter && share <= 1 + valleyScatter ? Mark::Proven
-                                                                         : Mark::LookAgain,
-                school,
-                tr("%1 wanted, %2 measured: %3 %")
-                    .arg(qs(formatNumber(wanted, 3)), qs(formatNumber(vo.mean, 3)),
-                         qs(formatNumber(100 * share, 0))) });
+            out.push_back(
+                PanelVerdict { valleyMark(vo.mean, wanted), school,
+                               tr("%1 wanted, %2 measured: %3 %")
+                                   .arg(qs(formatNumber(wanted, 3)), qs(formatNumber(vo.mean, 3)),
+                                        qs(formatNumber(100 * vo.mean / wanted, 0))) });
         };
         against(tr("Petrol, or the smooth school with any fuel"), target->petrol);
         against(tr("Methanol, the doubling school"), target->doubled);

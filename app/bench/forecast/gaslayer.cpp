@@ -32,14 +32,13 @@ void GasLayer::refresh()
 
 void GasLayer::panel(PanelContent &out)
 {
-    out.push_back(PanelTick { QStringLiteral("forecast.gas"),
-                              m_on ? Mark::LookAgain : Mark::NotDone, tr("With gas at the pump"),
-                              tr("an estimate: how much gas there is can be bounded, not known"),
-                              m_on, [this](bool on) {
-                                  m_on = on;
-                                  refresh();
-                                  Q_EMIT changed();
-                              } });
+    out.push_back(PanelTick {
+        QStringLiteral("forecast.gas"), Mark::NotDone, tr("With gas at the pump"),
+        tr("an estimate: how much gas there is can be bounded, not known"), m_on, [this](bool on) {
+            m_on = on;
+            refresh();
+            Q_EMIT changed();
+        } });
     if (!m_effect)
         return;
     const GasEffect &e = *m_effect;

@@ -294,18 +294,17 @@ void RoomPage::verdicts(PanelContent &out) const
     const auto whole = [](double um) { return Figure::limit(std::round(um)); };
     if (r.preheat_c)
         out.push_back(PanelVerdict {
-            Mark::Hold,
+            r.coldMark(),
             tr("Preheat to %1").arg(Figure::temperature(std::ceil(*r.preheat_c)).text()),
             tr("below it the %1 close past the floor of %2").arg(bearings, floor) });
     else if (r.turnsDownTo_c)
         out.push_back(
-            PanelVerdict { Mark::Proven,
+            PanelVerdict { r.coldMark(),
                            tr("Turns free down to %1")
                                .arg(Figure::temperature(std::ceil(*r.turnsDownTo_c)).text()),
                            tr("floor %1").arg(floor) });
     else
-        out.push_back(PanelVerdict { r.here_um >= r.least_um ? Mark::Proven : Mark::Hold,
-                                     tr("Cold does not close the %1").arg(bearings),
+        out.push_back(PanelVerdict { r.coldMark(), tr("Cold does not close the %1").arg(bearings),
                                      tr("the housing shrinks no more than the journal") });
     const auto &sizes = m_open.assessment().sizes;
     const PartTemperatures hot = settledTemperatures(build, asked().hotOil_c);
@@ -317,12 +316,12 @@ void RoomPage::verdicts(PanelContent &out) const
     if (m_crankOil.size() == 2) {
         const double cold = m_crankOil[0].bigEndsShare, warm = m_crankOil[1].bigEndsShare;
         out.push_back(PanelVerdict {
-            warm < crankShareKept * cold ? Mark::LookAgain : Mark::Proven,
+            crankOilMark(m_crankOil[0], m_crankOil[1]),
             tr("Big-ends get %1").arg(Figure::percent(warm).text()),
             tr("of the crank's oil hot, %1 at %2")
                 .arg(Figure::percent(cold).text(), Figure::temperature(20).text()) });
     }
-    const Mark mark = r.width_um() < 0 ? Mark::Hold : r.inside() ? Mark::Proven : Mark::LookAgain;
+    const Mark mark = r.mark();
     // Beyond what was searched there is no figure, and below 0 there is none either.
     const QString most = r.most_um >= mostRoom_um ? tr("over %1").arg(whole(mostRoom_um).text())
                                                   : whole(r.most_um).text();

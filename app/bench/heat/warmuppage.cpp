@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/warmuppage.h"
 
+#include "assess/figuremarks.h"
 #include "bench/heat/materialspage.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
@@ -235,19 +236,10 @@ PanelContent WarmUpPage::panel()
         settingFields(out);
         return out;
     }
-    const auto least = [](const WarmUpRun &run) {
-        return *std::min_element(run.points.begin(), run.points.end(),
-                                 [](const WarmUpPoint &a, const WarmUpPoint &b) {
-                                     return a.weakestRatio < b.weakestRatio;
-                                 });
-    };
     for (const WarmUpRun *run : { &*m_idle, &*m_fast }) {
-        const WarmUpPoint p = least(*run);
-        const Mark mark = p.weakestRatio < 1                       ? Mark::Hold
-            : p.weakestRatio < 1 + likelyFactor * modelUncertainty ? Mark::LookAgain
-                                                                   : Mark::Proven;
+        const WarmUpPoint &p = run->weakest();
         out.push_back(PanelVerdict {
-            mark,
+            supplyMark(p.weakestRatio),
             tr("%1: at least %2 × its need")
                 .arg(run == &*m_idle ? tr("idle") : Figure::speed(run->rpm).text(),
                      qs(formatNumber(p.weakestRatio, 1))),

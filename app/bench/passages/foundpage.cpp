@@ -20,16 +20,10 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <utility>
+
 namespace mildpath {
 namespace {
-
-Mark markOfFind(const DebrisFind &f)
-{
-    const auto guesses = guessDebris(f);
-    if (!f.settled.empty() || (!guesses.empty() && !guesses.front().warning))
-        return Mark::Proven;
-    return f.colour == "copper" ? Mark::Hold : Mark::LookAgain;
-}
 
 QString wordsOf(const DebrisFind &f)
 {
@@ -374,7 +368,7 @@ void FoundPage::refresh()
         const auto likely = guessDebris(*f);
         if (f->id == m_find)
             at = static_cast<int>(rows.size());
-        rows.push_back({ markOfFind(*f),
+        rows.push_back({ markOf(*f),
                          { (stop ? qs(stop->name) : qs(f->place)), wordsOf(*f),
                            !f->settled.empty()  ? tr("settled: %1").arg(qs(f->settled))
                                : likely.empty() ? tr("not told yet")
@@ -401,10 +395,11 @@ PanelContent FoundPage::panel()
             out.push_back(PanelText { tr("What was told of it fits nothing known. Try a magnet, a "
                                          "fingernail, and daylight."),
                                       Tone::Muted });
+        QString how = tr("Likely: %1");
+        Mark mark = markOf(*f);
         for (const DebrisGuess &g : guesses) {
-            const bool first = &g == &guesses.front();
-            out.push_back(PanelVerdict { first ? markOfFind(*f) : Mark::NotDone,
-                                         (first ? tr("Likely: %1") : tr("Or: %1")).arg(qs(g.kind)),
+            out.push_back(PanelVerdict { std::exchange(mark, Mark::NotDone),
+                                         std::exchange(how, tr("Or: %1")).arg(qs(g.kind)),
                                          qs(g.reason) });
         }
         if (!f->settled.empty())

@@ -20,25 +20,6 @@
 namespace mildpath {
 namespace {
 
-Mark markOfState(CleanState state, const CleanEvent &e)
-{
-    switch (state) {
-    case CleanState::Clean:
-        return Mark::Proven;
-    case CleanState::Dirty:
-    case CleanState::Blocked:
-        return Mark::Hold;
-    case CleanState::Grey:
-    case CleanState::Aged:
-        return Mark::LookAgain;
-    default:
-        break;
-    }
-    // On the way to the proof: what by itself was well done is ticked.
-    return e.result == "white" || e.result == "clear" || e.result == "through" ? Mark::Proven
-                                                                               : Mark::NotDone;
-}
-
 QString titleOf(const CleanEvent &e)
 {
     const MachiningJob *job = e.scope == "job" ? findMachiningJob(e.target) : nullptr;
@@ -152,11 +133,10 @@ void HistoryChain::refresh()
     m_links.clear();
     for (const ChainLink &l : s.chain) {
         const CleanEvent &e = build.events[static_cast<size_t>(l.event)];
-        m_links.push_back({ markOfState(l.after, e), titleOf(e), shortTime(e.at), false });
+        m_links.push_back({ markOf(l, e), titleOf(e), shortTime(e.at), false });
     }
     for (const std::string &m : s.missing)
-        m_links.push_back({ s.state == CleanState::Aged ? Mark::LookAgain : Mark::NotDone, qs(m),
-                            tr("not yet"), true });
+        m_links.push_back({ missingMark(s), qs(m), tr("not yet"), true });
     QStringList spoken;
     for (const Link &l : m_links)
         spoken << l.title + u' ' + l.detail;

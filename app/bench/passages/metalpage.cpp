@@ -279,11 +279,9 @@ void MetalPage::foundHere(PanelContent &out)
         if (!std::exchange(any, true))
             out.push_back(PanelHeading { tr("Found so far") });
         const auto guesses = guessDebris(*f);
-        const bool open = f->settled.empty() && !guesses.empty() && guesses.front().warning;
-        out.push_back(PanelVerdict { open ? Mark::LookAgain : Mark::Proven,
-                                     guesses.empty() ? qs(f->colour + " " + f->size)
-                                                     : qs(guesses.front().kind),
-                                     qs(f->settled) });
+        out.push_back(PanelVerdict {
+            markOf(*f), guesses.empty() ? qs(f->colour + " " + f->size) : qs(guesses.front().kind),
+            qs(f->settled) });
     }
 }
 

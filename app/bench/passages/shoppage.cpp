@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/shoppage.h"
 
+#include "assess/figuremarks.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/refusal.h"
@@ -178,7 +179,7 @@ void ShopPage::refresh()
         const MachiningJob *job = findMachiningJob(j->job);
         if (j->id == m_chosen)
             at = static_cast<int>(rows.size());
-        rows.push_back({ j->event.empty() ? Mark::NotDone : Mark::Proven,
+        rows.push_back({ doneMark(!j->event.empty()),
                          { job ? qs(job->name) : qs(j->note),
                            j->event.empty() ? qs(job ? j->note : "") : tr("came back") } });
         m_ids.push_back(j->id);
@@ -207,7 +208,7 @@ PanelContent ShopPage::panel()
         for (const ShopSheet::Work &w : shopSheet(m_open.build(), "").work)
             if (w.id == j->id) {
                 out.push_back(PanelVerdict {
-                    w.dirties.empty() ? Mark::NotDone : Mark::LookAgain,
+                    w.mark(),
                     tr("Its swarf gets into %1")
                         .arg(counted(w.dirties.size(), tr("passage"), tr("passages"))),
                     tr("As the plugs are now. A plug that is in keeps it out of "

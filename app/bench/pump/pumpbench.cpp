@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/pump/pumpbench.h"
 
+#include "assess/figuremarks.h"
 #include "bench/pump/dressingview.h"
 #include "bench/pump/rotorview.h"
 #include "entry/readingentry.h"
@@ -216,10 +217,8 @@ void PumpBench::fitLines(PanelContent &out) const
             if (!stop || c.stopKind != kind)
                 continue;
             const Proof *p = standingCheck(m_open.build(), stop->id, c.id);
-            const bool so = p && p->verdict == "proven";
-            const Mark mark = so ? Mark::Proven
-                : p || c.holds   ? (c.holds ? Mark::Hold : Mark::LookAgain)
-                                 : Mark::NotDone;
+            const Mark mark = checkMark(c, p);
+            const bool so = mark == Mark::Proven;
             out.push_back(PanelTick { QStringLiteral("check.") + qs(c.id), mark, qs(c.text),
                                       so ? QString() : qs(c.reason), so,
                                       [open = &m_open, id = stop->id, check = &c](bool on) {

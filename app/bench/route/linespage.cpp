@@ -214,7 +214,7 @@ void LinesPage::portPanel(const Port &port, PanelContent &out) const
     const auto &capped = m_open.build().plumbing.capped;
     const bool cap = std::find(capped.begin(), capped.end(), port.id) != capped.end();
     out.push_back(PanelTick { QStringLiteral("port.capped"),
-                              cap ? Mark::Hold : Mark::NotDone,
+                              portMark(m_open.assessment().lines, port.id),
                               tr("Capped or plugged"),
                               {},
                               cap,

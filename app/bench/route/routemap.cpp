@@ -14,14 +14,6 @@
 
 namespace mildpath {
 
-Mark worstMark(const StopMarks &m)
-{
-    for (const Mark worst : { Mark::Hold, Mark::LookAgain, Mark::NotDone })
-        if (m.size == worst || m.clean == worst || m.flow == worst)
-            return worst;
-    return Mark::Proven;
-}
-
 RouteMap::RouteMap(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
     , m_open(open)
@@ -62,8 +54,7 @@ QPointF RouteMap::placeOf(const QString &stop) const
 
 Mark RouteMap::markOf(const QString &stop) const
 {
-    const StopMarks *marks = m_open.assessment().marksOf(stop.toStdString());
-    return marks ? worstMark(*marks) : Mark::NotDone;
+    return worstMark(m_open.assessment().marksOf(stop.toStdString()));
 }
 
 QString RouteMap::figureOf(const RoutePoint &point, const OperatingResult &result) const

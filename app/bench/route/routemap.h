@@ -51,7 +51,4 @@ private:
     double m_mostFlow = 1;
 };
 
-/// The mark a stop shows where there is room for one: the worst of its three.
-Mark worstMark(const StopMarks &marks);
-
 } // namespace mildpath

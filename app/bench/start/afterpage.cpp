@@ -81,7 +81,7 @@ void ResidualView::paintEvent(QPaintEvent *)
         p.setPen(QPen(t.warm, 1.5));
         p.drawLine(QPointF(x(r.expected.value_pa), y - 8), QPointF(x(r.expected.value_pa), y + 8));
         p.setPen(QPen(t.panel, 1));
-        p.setBrush(t.mark(r.mark == Mark::Proven ? Mark::Proven : r.mark));
+        p.setBrush(t.mark(r.mark));
         p.drawEllipse(QPointF(x(r.reading->pressure_kpa * 1e3), y), 5, 5);
         mildpath::drawFigure(p, { width() - 14.0, y + 5 },
                              Figure::pressure(r.reading->pressure_kpa * 1e3),
@@ -229,7 +229,7 @@ PanelContent AfterPage::panel()
             if (shown == most || std::abs(e.z) < 0.05)
                 break;
             ++shown;
-            out.push_back(PanelVerdict { e.explains ? Mark::Proven : Mark::LookAgain, qs(e.name),
+            out.push_back(PanelVerdict { e.mark(), qs(e.name),
                                          qs(e.text)
                                              + (e.explains ? tr("; all readings then fit")
                                                            : tr("; not all readings fit")) });

@@ -332,7 +332,7 @@ void StartPage::holdsPanel(PanelContent &out)
 {
     holdsHeading(out);
     for (const GateHold &h : m_gate.holds)
-        out.push_back(PanelVerdict { h.open() ? Mark::Hold : Mark::LookAgain, qs(h.finding->text),
+        out.push_back(PanelVerdict { h.mark(), qs(h.finding->text),
                                      h.signature ? tr("signed by %1").arg(qs(h.signature->by))
                                                  : qs(h.finding->action) });
     if (m_gate.open() > 0)
@@ -357,7 +357,7 @@ void StartPage::gatePanel(PanelContent &out)
         if (&h != &m_gate.holds.front())
             out.push_back(PanelRule {});
         out.push_back(PanelVerdict {
-            h.open() ? Mark::Hold : Mark::LookAgain, qs(h.finding->text),
+            h.mark(), qs(h.finding->text),
             h.signature ? tr("signed by %1: %2").arg(qs(h.signature->by), qs(h.signature->note))
                         : qs(h.finding->action) });
         if (h.outdated && h.open())

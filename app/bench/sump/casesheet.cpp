@@ -11,21 +11,6 @@
 
 namespace mildpath {
 
-Mark markOf(const AirCase &c, bool gapKnown)
-{
-    if (!gapKnown)
-        return Mark::NotDone;
-    switch (uncoveringState(c.submergence_m, c.wanted.dip_m, c.wanted.required_m)) {
-    case AirState::Low:
-        return c.clearance_m < c.wind.allowance_m ? Mark::LookAgain : Mark::Proven;
-    case AirState::Watch:
-        return Mark::LookAgain;
-    default:
-        // On the level it holds the start; in a turn it wants another look.
-        return c.accel_g == 0 ? Mark::Hold : Mark::LookAgain;
-    }
-}
-
 CaseSheet::CaseSheet(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
     , m_open(open)

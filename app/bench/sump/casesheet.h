@@ -8,9 +8,6 @@
 
 namespace mildpath {
 
-/// What a case says of pickup and crank, as a mark.
-Mark markOf(const AirCase &c, bool gapKnown);
-
 /// Every turn and slope as a small section, side by side.
 class CaseSheet : public QWidget
 {

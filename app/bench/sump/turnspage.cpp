@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/sump/turnspage.h"
 
+#include "assess/air.h"
 #include "bench/sump/casesheet.h"
 #include "entry/rowlist.h"
 #include "open/vectorstate.h"
@@ -348,7 +349,7 @@ PanelContent TurnsPage::panel()
         out.push_back(PanelRule {});
         out.push_back(PanelHeading { tr("The drive") });
         out.push_back(PanelVerdict {
-            r.short_s > 0 ? Mark::LookAgain : Mark::Proven,
+            markOf(r),
             r.short_s == 0            ? tr("Covered all the way")
                 : r.uncovered.empty() ? tr("Less than wanted for %1").arg(seconds(r.short_s))
                                       : tr("Draws air %1 times, %2 in all")

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/figuremarks.h"
+
+#include "rules/rules.h"
+
+namespace mildpath {
+
+Mark doneMark(bool done)
+{
+    return done ? Mark::Proven : Mark::NotDone;
+}
+
+Mark supplyMark(double ratio)
+{
+    if (ratio < 1)
+        return Mark::Hold;
+    return ratio < 1 + likelyFactor * modelUncertainty ? Mark::LookAgain : Mark::Proven;
+}
+
+Mark highSpeedMark(const Build &build, const Assessment &assessment)
+{
+    const double rule_pa = leastWanted_pa(build.use, build.use.highSpeed_rpm);
+    return assessment.highSpeed.gauge.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven;
+}
+
+Mark coldestMark(const Build &build, const GaugedSize &size)
+{
+    const double floor = build.use.coldestClearanceFloor_um;
+    if (size.coldestStart_um < floor)
+        return Mark::Hold;
+    return size.coldestStart_um - 2 * size.cold_um.standardUncertainty < floor || !size.measured
+        ? Mark::LookAgain
+        : Mark::Proven;
+}
+
+Mark proofMark(const Proof &proof)
+{
+    if (proof.verdict == "hold")
+        return Mark::Hold;
+    return proof.verdict == "look_again" ? Mark::LookAgain : Mark::Proven;
+}
+
+Mark worstMark(const StopMarks *marks)
+{
+    return marks ? worse(worse(marks->size, marks->clean), marks->flow) : Mark::NotDone;
+}
+
+Mark checkMark(const Check &check, const Proof *standing)
+{
+    if (standing)
+        return proofMark(*standing);
+    return check.holds ? Mark::Hold : Mark::NotDone;
+}
+
+} // namespace mildpath

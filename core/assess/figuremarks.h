@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/assessment.h"
+
+namespace mildpath {
+
+/// Verdicts on single figures and entries, for whatever lists them.
+
+/// What has only to be done: proven when it is, else not done.
+Mark doneMark(bool done);
+/// A supply over its need, or a pressure over its floor: below 1 it holds the start, within the
+/// likely range of the model's own uncertainty of 1 it is to be checked again.
+Mark supplyMark(double ratio);
+/// The gauge at the higher speed against the least wanted there: a rule, so it never holds.
+Mark highSpeedMark(const Build &build, const Assessment &assessment);
+/// A shelled bearing at the coldest start: at the floor it holds; within its expanded uncertainty
+/// (k = 2) of the floor, or not measured, it is to be checked again.
+Mark coldestMark(const Build &build, const GaugedSize &size);
+/// What was proven of a stop, as it was written down.
+Mark proofMark(const Proof &proof);
+/// The mark a stop shows where there is room for one: the worst of its three; null: not done.
+Mark worstMark(const StopMarks *marks);
+/// A point to tick, with what stands of it (null: nothing): what was found; else a hold where the
+/// start waits for it.
+Mark checkMark(const Check &check, const Proof *standing);
+
+} // namespace mildpath
