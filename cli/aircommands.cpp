@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
 #include "assess/replay.h"
 #include "command.h"
 #include "quantity/json.h"
@@ -60,7 +61,7 @@ int runReplay(const Options &options)
         report(e, driveFile, BadInput);
     if (!drive.errors.empty())
         return BadInput;
-    const auto r = replayDrive(*build, assess(*build), drive.moments);
+    const auto r = replayDrive(*build, assess(*build).air, drive.moments);
     if (!r)
         return report(r.error(), options.words[0], BadInput);
     if (options.has("--csv")) {

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
 #include "command.h"
 #include "document/engineplan.h"
+#include "report/assessmentreport.h"
+#include "study/beside.h"
 
-#include "assess/assessment.h"
-#include "assess/sampling.h"
 #include "diagnose/faults.h"
 #include "oil/grades.h"
 #include "quantity/json.h"
@@ -16,6 +17,7 @@
 #include "storage/starttables.h"
 #include "storage/templates.h"
 #include "storage/tracefile.h"
+#include "study/sampling.h"
 
 #include <filesystem>
 #include <iostream>
@@ -137,11 +139,11 @@ int runAssess(const Options &options)
         return build.error();
     const Assessment a = assess(*build);
     if (options.has("--json"))
-        std::cout << assessmentToJson(*build, a).dump(1) << '\n';
+        std::cout << assessmentToJson(*build, a, besideAssessment(*build, a.sizes)).dump(1) << '\n';
     else
         std::cout << assessmentText(*build, a, units());
-    if (a.unsolved)
-        return report(*a.unsolved, options.words[0], NoSolution);
+    if (a.operating.unsolved)
+        return report(*a.operating.unsolved, options.words[0], NoSolution);
     return a.holds() > 0 ? HasHolds : Done;
 }
 

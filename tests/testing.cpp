@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "testing.h"
 
+#include "assess/assessment.h"
 #include "document/edit.h"
 #include "quantity/json.h"
+#include "report/assessmentreport.h"
+#include "study/beside.h"
 
 #include <QRegularExpression>
 
@@ -20,6 +23,12 @@ std::string textOf(const char *name)
 Json jsonOf(const char *name)
 {
     return parseJson(textOf(name)).value();
+}
+
+Json jsonOfAssessment(const Build &build)
+{
+    const Assessment a = assess(build);
+    return assessmentToJson(build, a, besideAssessment(build, a.sizes));
 }
 
 QList<QStringList> rowsOf(const char *name)

@@ -48,6 +48,9 @@ std::string textOf(const char *name);
 /// A JSON file of the test data; wants quantity/json.h.
 Json jsonOf(const char *name);
 
+/// What is written of an assessment of it; wants quantity/json.h.
+Json jsonOfAssessment(const Build &build);
+
 /// Rows of a CSV file without its header; cells as text.
 QList<QStringList> rowsOf(const char *name);
 

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "entry/readingentry.h"
 
-#include "assess/assessment.h"
+#include "assess/rules.h"
+#include "assess/sizes.h"
 #include "devices/serialgauge.h"
 #include "entry/shellview.h"
 #include "paint/marks.h"
@@ -116,7 +117,7 @@ void ReadingEntry::chooseMethod()
 
 const GaugedSize *ReadingEntry::size() const
 {
-    return m_family ? m_open.assessment().size(m_stop, m_family->id, m_item) : nullptr;
+    return m_family ? sizeOf(m_open.sizes(), m_stop, m_family->id, m_item) : nullptr;
 }
 
 ReadingPlace ReadingEntry::placeAt(size_t i) const

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/sizes.h"
 #include "document/families.h"
 #include "entry/quantityfield.h"
 #include "open/openbuild.h"

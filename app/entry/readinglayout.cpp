@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the entry is made of and how its cells lie; what it does stands in readingentry.cpp.
-#include "assess/assessment.h"
+#include "assess/sizes.h"
 #include "entry/readingentry.h"
 #include "quantity/rounding.h"
 

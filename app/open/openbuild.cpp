@@ -26,7 +26,7 @@ Result<std::shared_ptr<const Assessment>> assessed(const Build &build)
 {
     clearVectorState(); // the last painting's leavings slow the checks down
     try {
-        return std::make_shared<const Assessment>(assess(build));
+        return std::make_shared<const Assessment>(build);
     } catch (const std::exception &e) {
         return fail("", std::string("it cannot be assessed (") + e.what() + ")");
     }
@@ -85,7 +85,7 @@ OpenBuild::OpenBuild(QString stateFolder, QObject *parent)
     : QObject(parent)
     , m_stateFolder(std::move(stateFolder))
     , m_build(std::make_shared<const Build>())
-    , m_assessment(std::make_shared<const Assessment>())
+    , m_assessment(std::make_shared<const Assessment>(*m_build))
 {
     m_syncSoon.setSingleShot(true);
     m_syncSoon.setInterval(1000);
@@ -174,6 +174,61 @@ std::unique_ptr<QLockFile> OpenBuild::lockOf(const QString &path)
     if (!lock->tryLock(0) && lock->error() == QLockFile::LockFailedError)
         return nullptr;
     return lock;
+}
+
+const std::vector<GaugedSize> &OpenBuild::sizes() const
+{
+    return m_assessment->sizes;
+}
+
+const std::vector<FamilySummary> &OpenBuild::families() const
+{
+    return m_assessment->families;
+}
+
+const std::vector<FeedHole> &OpenBuild::feedHoles() const
+{
+    return m_assessment->feedHoles;
+}
+
+const std::vector<FitVerdict> &OpenBuild::fits() const
+{
+    return m_assessment->fits;
+}
+
+const CleaningBook &OpenBuild::cleaning() const
+{
+    return m_assessment->cleaning;
+}
+
+const std::vector<Spread> &OpenBuild::spreads() const
+{
+    return m_assessment->spreads;
+}
+
+const LinesReport &OpenBuild::lines() const
+{
+    return m_assessment->lines;
+}
+
+const Operating &OpenBuild::operating() const
+{
+    return m_assessment->operating;
+}
+
+const Forecast &OpenBuild::forecast() const
+{
+    return m_assessment->forecast;
+}
+
+const AirReport &OpenBuild::air() const
+{
+    return m_assessment->air;
+}
+
+const Judgement &OpenBuild::judgement() const
+{
+    return *m_assessment;
 }
 
 bool OpenBuild::isChangedOutside() const

@@ -17,7 +17,18 @@
 namespace mildpath {
 
 class Journal;
+struct AirReport;
 struct Assessment;
+struct CleaningBook;
+struct FamilySummary;
+struct FeedHole;
+struct FitVerdict;
+struct Forecast;
+struct GaugedSize;
+struct Judgement;
+struct LinesReport;
+struct Operating;
+struct Spread;
 
 /// Where a document comes from.
 struct OpenedFrom
@@ -43,6 +54,18 @@ public:
 
     const Build &build() const { return *m_build; }
     const Assessment &assessment() const { return *m_assessment; }
+    // Its parts, for whoever needs no more than them.
+    const std::vector<GaugedSize> &sizes() const;
+    const std::vector<FamilySummary> &families() const;
+    const std::vector<FeedHole> &feedHoles() const;
+    const std::vector<FitVerdict> &fits() const;
+    const CleaningBook &cleaning() const;
+    const std::vector<Spread> &spreads() const;
+    const LinesReport &lines() const;
+    const Operating &operating() const;
+    const Forecast &forecast() const;
+    const AirReport &air() const;
+    const Judgement &judgement() const;
     /// Another number after every change of the document: what was worked out for one stands as
     /// long as it is the same.
     quint64 revision() const { return m_revision; }

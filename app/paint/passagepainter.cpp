@@ -252,13 +252,13 @@ std::map<std::string, std::string> stopNamesOf(const Build &build)
     return out;
 }
 
-PassagePicture pictureOf(const Build &build, const Assessment &assessment,
+PassagePicture pictureOf(const Build &build, const CleaningBook &cleaning,
                          const PassageNetwork &network, std::vector<bool> pockets)
 {
     PassagePicture out { build, network, {}, {}, {}, std::move(pockets), nullptr, 0, -1, -1 };
-    for (const PassageState &s : assessment.cleaning.passages)
+    for (const PassageState &s : cleaning.passages)
         out.passages.push_back(markOf(s));
-    for (const PlugState &s : assessment.cleaning.plugs) {
+    for (const PlugState &s : cleaning.plugs) {
         out.plugs.push_back(markOf(s));
         out.plugOut.push_back(s.place == PlugPlace::Out);
     }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/rules.h"
 #include "paint/passagelayout.h"
 #include "passage/cleaningplan.h"
 
@@ -24,7 +24,7 @@ struct PassagePicture
     int selectedPlug = -1;
 };
 /// Pictures need the build, the network and what follows from both.
-PassagePicture pictureOf(const Build &build, const Assessment &assessment,
+PassagePicture pictureOf(const Build &build, const CleaningBook &cleaning,
                          const PassageNetwork &network, std::vector<bool> pockets);
 /// Stop id → name, for layouts.
 std::map<std::string, std::string> stopNamesOf(const Build &build);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/shopsheetdocument.h"
 
+#include "assess/assessment.h"
 #include "document/logbook.h"
 #include "paint/figure.h"
 #include "paint/passagepainter.h"
@@ -44,7 +45,7 @@ public:
         : QObject(parent)
         , m_build(build)
         , m_network(m_build.passages, m_build.plugs)
-        , m_picture(pictureOf(m_build, assessment, m_network, pockets(m_network)))
+        , m_picture(pictureOf(m_build, assessment.cleaning, m_network, pockets(m_network)))
     {
     }
     /// As wide as the page lets it be.

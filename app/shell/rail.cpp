@@ -85,7 +85,7 @@ RailModel::RailModel(OpenBuild &open, QObject *parent)
         for (int row = 0; row < rowCount(); ++row) {
             const auto at = static_cast<size_t>(row);
             if (!before || at >= before->marks.size()
-                || before->marks[at] != m_open.assessment().marks[at])
+                || before->marks[at] != m_open.judgement().marks[at])
                 Q_EMIT dataChanged(index(row), index(row));
         }
     });
@@ -101,7 +101,7 @@ QVariant RailModel::data(const QModelIndex &index, int role) const
     if (!checkIndex(index, CheckIndexOption::IndexIsValid))
         return {};
     const Stop &stop = m_open.build().engine.stops[static_cast<size_t>(index.row())];
-    const StopMarks *marks = m_open.assessment().marksOf(stop.id);
+    const StopMarks *marks = m_open.judgement().marksOf(stop.id);
     const StopMarks none { stop.id, Mark::NotDone, Mark::NotDone, Mark::NotDone, {}, {}, {} };
     const StopMarks &m = marks ? *marks : none;
     switch (role) {

@@ -30,24 +30,25 @@ Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment
 {
     Readout r { QStringLiteral("hotIdleGauge"),
                 tr("Hot idle, at the gauge"),
-                Figure::pressure(now.hotIdle.gauge.value_pa),
+                Figure::pressure(now.operating.hotIdle.gauge.value_pa),
                 {},
-                likelyText(now.hotIdle.gauge),
+                likelyText(now.operating.hotIdle.gauge),
                 Mark::Proven,
                 Place::Forecast,
                 {} };
-    r.mark = markAgainst(now.hotIdle.gauge, build.use.hotIdleFloor_kpa * 1e3);
+    r.mark = markAgainst(now.operating.hotIdle.gauge, build.use.hotIdleFloor_kpa * 1e3);
     if (before)
-        r.was = wasText(Figure::pressure(before->hotIdle.gauge.value_pa), r.value);
+        r.was = wasText(Figure::pressure(before->operating.hotIdle.gauge.value_pa), r.value);
     return r;
 }
 
 std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *before)
 {
-    if (now.hotIdle.weakest < 0)
+    if (now.operating.hotIdle.weakest < 0)
         return std::nullopt;
-    const PointPressure &p = now.hotIdle.points[static_cast<size_t>(now.hotIdle.weakest)];
-    const LikelyPressure &value = now.hotIdle.weakestPressure;
+    const PointPressure &p
+        = now.operating.hotIdle.points[static_cast<size_t>(now.operating.hotIdle.weakest)];
+    const LikelyPressure &value = now.operating.hotIdle.weakestPressure;
     Readout r { QStringLiteral("hotIdleWeakest"),
                 tr("Hot idle, weakest feed"),
                 Figure::pressure(value.value_pa),
@@ -62,33 +63,35 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
                 qs(p.stop) };
     r.mark = markAgainst(value, p.need_pa);
     if (before)
-        r.was = wasText(Figure::pressure(before->hotIdle.weakestPressure.value_pa), r.value);
+        r.was = wasText(Figure::pressure(before->operating.hotIdle.weakestPressure.value_pa),
+                        r.value);
     return r;
 }
 
 Readout highSpeedReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
     const double rule_pa = leastWanted_pa(build.use, build.use.highSpeed_rpm);
-    const LikelyPressure &value = now.highSpeed.gauge;
+    const LikelyPressure &value = now.operating.highSpeed.gauge;
     Readout r { QStringLiteral("highSpeedGauge"),
                 tr("Hot %1, gauge").arg(Figure::speed(build.use.highSpeed_rpm).text()),
                 Figure::pressure(value.value_pa),
                 {},
                 tr("%1 · rule %2").arg(likelyText(value), Figure::pressure(rule_pa).number),
-                highSpeedMark(build, now),
+                highSpeedMark(build, now.operating),
                 Place::Forecast,
                 {} };
     if (before)
-        r.was = wasText(Figure::pressure(before->highSpeed.gauge.value_pa), r.value);
+        r.was = wasText(Figure::pressure(before->operating.highSpeed.gauge.value_pa), r.value);
     return r;
 }
 
 std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
                                       const Assessment *before)
 {
-    if (now.coldest < 0)
+    const GaugedSize *coldest = coldestOf(now.sizes);
+    if (!coldest)
         return std::nullopt;
-    const GaugedSize &c = now.sizes[static_cast<size_t>(now.coldest)];
+    const GaugedSize &c = *coldest;
     const double u = c.cold_um.standardUncertainty;
     const double floor = build.use.coldestClearanceFloor_um;
     Readout r { QStringLiteral("coldestClearance"),
@@ -101,11 +104,8 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
                 coldestMark(build, c),
                 Place::Clearances,
                 qs(c.stop) };
-    if (before && before->coldest >= 0)
-        r.was = wasText(
-            Figure::clearance(before->sizes[static_cast<size_t>(before->coldest)].coldestStart_um,
-                              std::max(u, 1.0)),
-            r.value);
+    if (const GaugedSize *was = before ? coldestOf(before->sizes) : nullptr)
+        r.was = wasText(Figure::clearance(was->coldestStart_um, std::max(u, 1.0)), r.value);
     return r;
 }
 
@@ -182,9 +182,9 @@ std::vector<Readout> readoutsOf(const Build &build, const Assessment &now, const
 {
     std::vector<Readout> out;
     // A forecast that could not be solved has nothing to compare with.
-    if (before && before->unsolved)
+    if (before && before->operating.unsolved)
         before = nullptr;
-    if (!now.unsolved && !now.forecast.empty()) {
+    if (!now.operating.unsolved && !now.forecast.lines.empty()) {
         out.push_back(gaugeReadout(build, now, before));
         if (auto r = weakestReadout(now, before))
             out.push_back(*r);

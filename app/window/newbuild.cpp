@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "window/newbuild.h"
 
-#include "assess/assessment.h"
+#include "assess/operating.h"
+#include "assess/operatingmodel.h"
+#include "assess/sizes.h"
 #include "bearing/thermal.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/afterreport.h"
 
-#include "assess/assessment.h"
 #include "assess/cutreport.h"
 #include "assess/finishreport.h"
 #include "assess/oilreport.h"
 #include "assess/recheck.h"
+#include "assess/rules.h"
 #include "assess/sealreport.h"
 #include "quantity/hours.h"
 #include "quantity/json.h"

@@ -132,11 +132,11 @@ const AirRow *AirReport::leading() const
     return nullptr;
 }
 
-AirJudge::AirJudge(const Build &build, const Assessment &assessment)
+AirJudge::AirJudge(const Build &build, const Operating &operating)
     : m_build(build)
     , m_sump(build.sump)
-    , m_assessment(assessment)
-    , m_solved(!assessment.unsolved && !assessment.forecast.empty())
+    , m_operating(operating)
+    , m_solved(!operating.unsolved)
     , m_dry(build.engine.ofKind("tank") != nullptr)
     , m_along(sectionOf(build, PanWay::Along))
     , m_across(sectionOf(build, PanWay::Across))
@@ -287,7 +287,7 @@ void AirJudge::holdUps()
         m_out.heldKnown = false;
         return;
     }
-    const OperatingResult &most = m_assessment.mostSpeed;
+    const OperatingResult &most = m_operating.mostSpeed;
     const double hot = m_build.use.hotOil_c;
     const auto d = drain(hot);
     const double supply = headFlow(most);
@@ -339,7 +339,7 @@ void AirJudge::levels()
     add("rest_cold", "at rest, as filled", volumeIn(fill_c, 0));
     add("rest_hot", "at rest, hot", volumeIn(hot, 0));
     if (m_solved) {
-        add("idle", "hot idle", volumeIn(hot, heldAt(m_assessment.hotIdle, hot)));
+        add("idle", "hot idle", volumeIn(hot, heldAt(m_operating.hotIdle, hot)));
         add("running", "running, highest speed", volumeIn(hot, m_out.heldRunning_m3),
             m_out.heldKnown ? "" : "at most: some oil in circulation is not known");
     }
@@ -389,7 +389,7 @@ void AirJudge::turns()
     const Use &use = m_build.use;
     const double hot = use.hotOil_c, fill_c = *m_sump.value("fill_c");
     const double along = use.incline_deg * degree, heel = use.heel_deg * degree;
-    const double idleHeld = heldAt(m_assessment.hotIdle, hot), held = m_out.heldRunning_m3;
+    const double idleHeld = heldAt(m_operating.hotIdle, hot), held = m_out.heldRunning_m3;
     const PanWay level = m_along ? PanWay::Along : PanWay::Across;
     const double stand = level == PanWay::Along ? along : 0;
     const auto add = [&](const char *id, std::string name, PanWay way, double g, double incline,
@@ -418,7 +418,7 @@ void AirJudge::turns()
         }
         m_out.cases.push_back(std::move(c));
     };
-    const OperatingResult &idle = m_assessment.hotIdle, &most = m_assessment.mostSpeed;
+    const OperatingResult &idle = m_operating.hotIdle, &most = m_operating.mostSpeed;
     add("start", "before anything is held up", level, 0, stand, fill_c, 0, idle);
     add("idle", "hot idle", level, 0, stand, hot, idleHeld, idle);
     add("running", "highest speed", level, 0, stand, hot, held, most);
@@ -515,9 +515,9 @@ double AirJudge::inletGauge_pa(const OperatingResult &at) const
     return 0;
 }
 
-AirReport judgeAir(const Build &build, const Assessment &assessment)
+AirReport judgeAir(const Build &build, const Operating &operating)
 {
-    return AirJudge(build, assessment).run();
+    return AirJudge(build, operating).run();
 }
 
 } // namespace mildpath

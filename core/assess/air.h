@@ -2,7 +2,9 @@
 #pragma once
 
 #include "assess/airreport.h"
-#include "assess/assessment.h"
+#include "assess/finding.h"
+#include "assess/operating.h"
+#include "quantity/extrakeys.h"
 #include "rules/rules.h"
 
 #include <span>
@@ -40,7 +42,7 @@ Result<TurnedOil> turnOil(const PanPrism &pan, const HungSection &section, const
 
 /// Levels, turns, the eleven ways air gets in, and the fill window of a document whose forecast
 /// stands. Never fails: what cannot be said names what is missing.
-AirReport judgeAir(const Build &build, const Assessment &assessment);
+AirReport judgeAir(const Build &build, const Operating &operating);
 
 /// What to do about the fill, in a sentence; empty where nothing is known of it.
 struct FillAdvice
@@ -60,34 +62,6 @@ Mark markOf(const AirReport &air);
 Mark markOf(const AirCase &c, bool gapKnown);
 /// What of the air side wants saying beside the stops' own marks.
 std::vector<Finding> airFindings(const Build &build, const AirReport &air);
-
-/// What gas at the pump's inlet does to pressure. An estimate: the share of gas is bounded, not
-/// known.
-struct GasEffect
-{
-    double share; ///< at the inlet's pressure, 0…1
-    LikelyPressure idleBefore, idleAfter, fastBefore, fastAfter;
-    double flowBefore_m3_s, flowAfter_m3_s; ///< the pump's delivery at the higher speed
-    double stiffness; ///< of the oil at the inlet's pressure, to that of oil alone
-    double stiffnessAtGauge; ///< at the gauge's pressure at the higher speed
-};
-/// @param share  at the inlet, 0…mostGasShare
-/// Errors: as Network::solve; `share` out of range.
-Result<GasEffect> gasEffect(const Build &build, const Assessment &assessment, double share);
-/// The pump takes in so much gas.
-CircuitChange withGas(double share);
-
-/// A place a temperature sender could sit.
-struct SenderPlace
-{
-    std::string stop, name;
-    Mark mark; ///< proven: sees oil at every speed and no debris
-    double idle_m3_s = 0, fast_m3_s = 0; ///< of oil passing it, hot
-    bool filtered = false;
-    Phrase why {};
-};
-/// In oil order. Common practice, no source; the flows are the forecast's.
-std::vector<SenderPlace> senderPlaces(const Build &build, const Assessment &assessment);
 
 Json airToJson(const AirReport &air);
 std::string airText(const AirReport &air, const UnitStyle &style);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/air.h"
+#include "assess/operating.h"
 #include "oil/viscosity.h"
 #include "sump/drainback.h"
 
@@ -11,7 +12,7 @@ namespace mildpath {
 class AirJudge
 {
 public:
-    AirJudge(const Build &build, const Assessment &assessment);
+    AirJudge(const Build &build, const Operating &operating);
     AirReport run();
 
 private:
@@ -58,7 +59,7 @@ private:
 
     const Build &m_build;
     const Sump &m_sump;
-    const Assessment &m_assessment;
+    const Operating &m_operating;
     bool m_solved, m_dry;
     WaltherLine m_oil {};
     std::optional<HungSection> m_along, m_across;

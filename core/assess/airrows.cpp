@@ -98,7 +98,7 @@ AirRow AirJudge::scavengeRow() const
     for (const Element &e : m_build.circuit.elements)
         if (e.type == "pump")
             ratio = e.value("drive_ratio", 1);
-    const OperatingResult &most = m_assessment.mostSpeed;
+    const OperatingResult &most = m_operating.mostSpeed;
     const double takes
         = s->value("stages", 1) * s->value("stage_cm3") * 1e-6 * ratio * most.rpm / 60;
     const double share = takes / std::max(1e-9, throughput(most));
@@ -255,7 +255,7 @@ AbsolutePressure AirJudge::inletAt(double nodeGauge_pa, double oil_c) const
 
 void AirJudge::noteLeak(double mass_kg_s, AbsolutePressure inlet, double oil_c)
 {
-    const double swept = m_assessment.mostSpeed.sweptFlow_m3_s;
+    const double swept = m_operating.mostSpeed.sweptFlow_m3_s;
     const double flow = mass_kg_s * gasConstant_j_kgk * kelvin({ oil_c }).value / inlet.value_pa;
     if (swept > 0)
         m_out.leakShare = std::max(m_out.leakShare, std::min(1.0, flow / swept));
@@ -273,7 +273,7 @@ AirRow AirJudge::leakRow()
                          { asPressure(20e3, 1) } });
     if (!m_solved)
         return unknown(id, name, "suction_leak", "no forecast");
-    const OperatingResult &most = m_assessment.mostSpeed;
+    const OperatingResult &most = m_operating.mostSpeed;
     const AbsolutePressure inlet = inletAt(inletGauge_pa(most), most.oil_c);
     AirRow out { id, name, AirState::Low, "", "", "", "suction_leak" };
     if (*area == 0) {
@@ -341,7 +341,7 @@ AirRow AirJudge::ringRow()
         if (gap > 0 && m_solved) {
             // Ring and gland leave a slot all round; a wide one is an orifice.
             const double round = pi * p->value("pickup_bore_mm", 16) * 1e-3;
-            const OperatingResult &most = m_assessment.mostSpeed;
+            const OperatingResult &most = m_operating.mostSpeed;
             const AbsolutePressure inlet = inletAt(inletGauge_pa(most), most.oil_c);
             const auto hole = airLeak(gap * round, inlet, crankcase(), most.oil_c);
             const double slot
@@ -380,10 +380,10 @@ AirRow AirJudge::suctionRow()
     {
         double oil_c, gauge_pa;
     };
-    const OperatingResult &most = m_assessment.mostSpeed;
+    const OperatingResult &most = m_operating.mostSpeed;
     std::vector<At> points { { most.oil_c, inletGauge_pa(most) } };
-    if (m_assessment.coldInletOil_c > 0)
-        points.push_back({ m_assessment.coldInletOil_c, m_assessment.coldInlet_pa });
+    if (m_operating.coldInletOil_c > 0)
+        points.push_back({ m_operating.coldInletOil_c, m_operating.coldInlet_pa });
     double share = -1;
     At at {};
     for (const At &p : points) {
@@ -428,7 +428,7 @@ AirRow AirJudge::residenceRow() const
     if (!m_solved || (!running && !m_out.tank))
         return unknown(id, name, "residence",
                        m_out.problem ? Phrase(m_out.problem->message) : "no forecast");
-    const double hot = m_build.use.hotOil_c, flow = throughput(m_assessment.mostSpeed);
+    const double hot = m_build.use.hotOil_c, flow = throughput(m_operating.mostSpeed);
     double volume = 0, depth = 0;
     if (m_out.tank) {
         volume = m_out.tank->volume_m3;
@@ -472,7 +472,7 @@ AirRow AirJudge::drainbackRow() const
     out.quantity = { "air.held",
                      "{0} in circulation at {1}",
                      { asVolume(m_out.heldRunning_m3 * 1e3), asSpeed(m_build.use.most_rpm) } };
-    const double supply = headFlow(m_assessment.mostSpeed), vents = d->selfVenting_m3_s();
+    const double supply = headFlow(m_operating.mostSpeed), vents = d->selfVenting_m3_s();
     out.reason = supply > vents
         ? Phrase("air.flood",
                  "the drains flood: {0} come, {1} can pass with gas going up the same holes",
@@ -499,7 +499,7 @@ AirRow AirJudge::crankcaseRow() const
                      "{0} carries {1} of oil",
                      { Quantity { *kpa * 1e3, Shows::CasePressure }, wholeMm(head) } };
     if (d && free && m_solved && m_sump.own("fill_l")) {
-        const double supply = headFlow(m_assessment.mostSpeed);
+        const double supply = headFlow(m_operating.mostSpeed);
         const double more = (d->steadyDepth_m(supply) - free->steadyDepth_m(supply)) * d->pool_m2;
         out.state = heldState(more, *m_sump.own("fill_l") * 1e-3);
         out.reason = { "air.crankcase_holds",

@@ -15,7 +15,7 @@ void AirJudge::baffle()
         return;
     const HungSection &s = running->way == PanWay::Along ? *m_along : *m_across;
     const double floor = floorAt_m(s.profile, s.mouth.x_m).value_or(0);
-    const double flow = throughput(m_assessment.mostSpeed), hot = m_build.use.hotOil_c;
+    const double flow = throughput(m_operating.mostSpeed), hot = m_build.use.hotOil_c;
     BaffleTrade out {};
     out.start_m = running->surface.heightAt_m(s.mouth.x_m) - floor;
     out.limit_m = s.mouth.z_m - floor + running->wanted.dip_m;
@@ -38,7 +38,7 @@ void AirJudge::baffle()
     if (opening > 0) {
         const double through = flow * (1 - *m_sump.value("return_share"));
         out.costs_m = baffleCostsThick_m(through, opening, nuAt(hot));
-        out.costsCold_m = baffleCostsThick_m(throughput(m_assessment.hotIdle), opening,
+        out.costsCold_m = baffleCostsThick_m(throughput(m_operating.hotIdle), opening,
                                              nuAt(m_build.use.coldestStart_c));
     }
     m_out.baffle = out;
@@ -50,7 +50,7 @@ void AirJudge::tank()
         return;
     const auto mmOf = [&](const char *key) { return m_sump.metres(key); };
     const double d = *mmOf("tank_diameter_mm"), area = pi * d * d / 4, hot = m_build.use.hotOil_c;
-    const OperatingResult &most = m_assessment.mostSpeed;
+    const OperatingResult &most = m_operating.mostSpeed;
     TankReport t {};
     t.high_m = *mmOf("tank_height_mm");
     t.volume_m3 = std::max(

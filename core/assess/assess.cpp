@@ -2,64 +2,61 @@
 #include "assess/assessment.h"
 
 #include "assess/air.h"
+#include "assess/marks.h"
 #include "document/logbook.h"
 
 #include <algorithm>
 
 namespace mildpath {
 
-Assessment::Assessment() = default;
-Assessment::Assessment(const Assessment &) = default;
-Assessment::Assessment(Assessment &&) noexcept = default;
-Assessment &Assessment::operator=(const Assessment &) = default;
-Assessment &Assessment::operator=(Assessment &&) noexcept = default;
-Assessment::~Assessment() = default;
-
-Mark markAgainst(const LikelyPressure &pressure, double least_pa)
+Figures::Figures(const Build &build)
+    : Figures(build, judgeSizes(build))
 {
-    if (pressure.value_pa < least_pa)
-        return Mark::Hold;
-    return pressure.low_pa < least_pa ? Mark::LookAgain : Mark::Proven;
 }
 
-std::optional<double> GaugedSize::closesAt_c(double floor_um) const
+Figures::Figures(const Build &build, std::vector<GaugedSize> judged)
+    : Figures(build, judged, predict(build, judged))
 {
-    const double rate = at(allAt(21)) - at(allAt(20));
-    if (!(rate > 0))
-        return std::nullopt;
-    const double t = 20 - (at(allAt(20)) - floor_um) / rate;
-    constexpr double coldestOnEarth_c = -80;
-    return t < coldestOnEarth_c ? std::nullopt : std::optional(t);
 }
 
-std::vector<GaugedSize> movedBy(std::vector<GaugedSize> sizes, const std::string &family,
-                                double by_um)
+Figures::Figures(const Build &build, std::vector<GaugedSize> judged, Predicted predicted)
+    : sizes(std::move(judged))
+    , families(summarise(sizes))
+    , feedHoles(judgeFeedHoles(build))
+    , fits(judgeFits(build, sizes))
+    , cleaning(
+          readBook(PassageNetwork(build.passages, build.plugs), build.events, stopKindsOf(build)))
+    , spreads(spreadsOf(build))
+    , lines(judgeLines(build))
+    , operating(std::move(predicted.operating))
+    , forecast(std::move(predicted.forecast))
+    , air(judgeAir(build, operating))
 {
-    for (GaugedSize &s : sizes)
-        if (s.family == family)
-            s.circuit_um += by_um;
-    return sizes;
 }
 
-double OperatingResult::bigEndsOfCrank() const
+const FamilySummary *Figures::family(std::string_view id) const
 {
-    double mains = 0, bigEnds = 0;
-    for (const OilShare &s : shares) {
-        if (s.id == "mains")
-            mains = s.flow_m3_s;
-        if (s.id == "big_ends")
-            bigEnds = s.flow_m3_s;
-    }
-    return mains + bigEnds > 0 ? bigEnds / (mains + bigEnds) : 0;
+    return familyOf(families, id);
 }
 
-int Assessment::holds() const
+Judgement::Judgement(const Build &build, const Figures &figures)
+    : Judgement(judge(build, figures))
+{
+}
+
+Judgement::Judgement(std::pair<std::vector<StopMarks>, std::vector<Finding>> found)
+    : marks(std::move(found.first))
+    , findings(std::move(found.second))
+{
+}
+
+int Judgement::holds() const
 {
     return static_cast<int>(std::count_if(findings.begin(), findings.end(),
                                           [](const Finding &f) { return f.mark == Mark::Hold; }));
 }
 
-int Assessment::notDone() const
+int Judgement::notDone() const
 {
     int count = 0;
     for (const StopMarks &m : marks)
@@ -68,50 +65,22 @@ int Assessment::notDone() const
     return count;
 }
 
-const GaugedSize *Assessment::size(std::string_view stop) const
-{
-    const auto it = std::find_if(sizes.begin(), sizes.end(),
-                                 [&](const GaugedSize &s) { return s.stop == stop; });
-    return it == sizes.end() ? nullptr : &*it;
-}
-
-const GaugedSize *Assessment::size(std::string_view stop, std::string_view family, int item) const
-{
-    const auto it = std::find_if(sizes.begin(), sizes.end(), [&](const GaugedSize &s) {
-        return s.stop == stop && s.family == family && s.item == item;
-    });
-    return it == sizes.end() ? nullptr : &*it;
-}
-
-const FamilySummary *Assessment::family(std::string_view id) const
-{
-    const auto it = std::find_if(families.begin(), families.end(),
-                                 [&](const FamilySummary &f) { return f.family == id; });
-    return it == families.end() ? nullptr : &*it;
-}
-
-const StopMarks *Assessment::marksOf(std::string_view stop) const
+const StopMarks *Judgement::marksOf(std::string_view stop) const
 {
     const auto it = std::find_if(marks.begin(), marks.end(),
                                  [&](const StopMarks &m) { return m.stop == stop; });
     return it == marks.end() ? nullptr : &*it;
 }
 
+Assessment::Assessment(const Build &build)
+    : Figures(build)
+    , Judgement(build, static_cast<const Figures &>(*this))
+{
+}
+
 Assessment assess(const Build &build)
 {
-    Assessment out;
-    out.sizes = judgeSizes(build);
-    out.families = summarise(out.sizes);
-    out.feedHoles = judgeFeedHoles(build);
-    out.fits = judgeFits(build, out.sizes);
-    out.cleaning
-        = readBook(PassageNetwork(build.passages, build.plugs), build.events, stopKindsOf(build));
-    out.spreads = spreadsOf(build);
-    out.lines = judgeLines(build);
-    fillForecast(build, out);
-    out.air = judgeAir(build, out);
-    fillMarks(build, out);
-    return out;
+    return Assessment(build);
 }
 
 } // namespace mildpath

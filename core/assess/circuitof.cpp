@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "assess/circuitof.h"
 
+#include "assess/fits.h"
+#include "assess/lines.h"
+#include "assess/sizes.h"
 #include "bearing/feed.h"
-#include "bearing/load.h"
 #include "circuit/elementtypes.h"
 #include "pump/relief.h"
 #include "quantity/types.h"
@@ -12,23 +14,6 @@
 
 namespace mildpath {
 namespace {
-
-/// The drilling that feeds a main: the pipe of the stop that ends at its point.
-const Element *feedDrilling(const Build &build, const Stop &main)
-{
-    if (main.points.empty())
-        return nullptr;
-    for (const std::string &id : main.elements)
-        if (const Element *e = build.circuit.find(id);
-            e && e->type == "pipe" && e->to == main.points.front().node)
-            return e;
-    return nullptr;
-}
-
-bool grooveEntered(const Stop &main)
-{
-    return main.has("groove_deg") || main.has("journal_groove") || main.has("cross_drilled");
-}
 
 void applyFeedHole(const Build &build, const Stop &main, Circuit &circuit)
 {
@@ -101,6 +86,22 @@ void applySpring(const Build &build, Circuit &circuit)
 }
 
 } // namespace
+
+const Element *feedDrilling(const Build &build, const Stop &main)
+{
+    if (main.points.empty())
+        return nullptr;
+    for (const std::string &id : main.elements)
+        if (const Element *e = build.circuit.find(id);
+            e && e->type == "pipe" && e->to == main.points.front().node)
+            return e;
+    return nullptr;
+}
+
+bool grooveEntered(const Stop &main)
+{
+    return main.has("groove_deg") || main.has("journal_groove") || main.has("cross_drilled");
+}
 
 std::vector<BearingLoad> bearingLoads(const Build &build)
 {
@@ -232,17 +233,6 @@ void stiffenSpring(const Build &build, Circuit &circuit, double by_kpa)
             }
 }
 
-double pumpPower_w(const Build &build, const OperatingResult &result)
-{
-    const Stop *pump = build.engine.ofKind("pump");
-    const Element *e
-        = pump && !pump->elements.empty() ? build.circuit.find(pump->elements.front()) : nullptr;
-    const auto outlet = e ? result.nodePressure_pa.find(e->to) : result.nodePressure_pa.end();
-    return outlet == result.nodePressure_pa.end()
-        ? 0
-        : outlet->second * result.sweptFlow_m3_s / pumpEfficiency;
-}
-
 Build withStifferSpring(const Build &build, double by_kpa)
 {
     Build out = build;
@@ -259,109 +249,6 @@ Build withLongerRotors(const Build &build, double factor)
 {
     Build out = build;
     lengthenRotors(out.circuit, factor);
-    return out;
-}
-
-std::optional<double> feedShareOfTurn(const Build &build, const Stop &main)
-{
-    if (!grooveEntered(main) || main.points.empty())
-        return std::nullopt;
-    double drilling_mm = 0;
-    for (const Element &e : build.circuit.elements)
-        if (e.type == "crank_drilling" && e.from == main.points.front().node)
-            drilling_mm = e.value("d_mm");
-    if (drilling_mm == 0)
-        return std::nullopt;
-    const double groove = shellGroove_deg(build, main);
-    FeedGroove kind = FeedGroove::Partial;
-    if (main.value("journal_groove") > 0)
-        kind = FeedGroove::Journal;
-    else if (groove >= 360)
-        kind = FeedGroove::Full;
-    else if (groove == 0)
-        kind = FeedGroove::None;
-    return feedFraction(kind, groove, main.journal_mm / 2 * 1e-3, drilling_mm * 1e-3,
-                        main.value("shell_hole_mm", 5) * 1e-3,
-                        main.value("cross_drilled") > 0 ? 2 : 1);
-}
-
-std::vector<FeedHole> judgeFeedHoles(const Build &build)
-{
-    std::vector<FeedHole> out;
-    for (const Stop &stop : build.engine.stops) {
-        if (stop.kind != "main" || !stop.has("shell_hole_mm") || !stop.has("block_hole_mm"))
-            continue;
-        const HoleOverlap o
-            = holeOverlap(stop.value("block_hole_mm") * 1e-3, stop.value("shell_hole_mm") * 1e-3,
-                          stop.value("hole_offset_mm") * 1e-3);
-        FeedHole f;
-        f.stop = stop.id;
-        f.openArea_mm2 = o.area_m2 * 1e6;
-        f.openShare = o.ofSmaller;
-        const Element *drilling = feedDrilling(build, stop);
-        const double d = drilling ? drilling->value("d_mm") * 1e-3 : 0;
-        f.ofDrilling = d > 0 ? std::min(1.0, o.area_m2 / (pi / 4 * d * d)) : o.ofSmaller;
-        const auto open = [&](std::string_view pattern) {
-            return Phrase("feed.open", pattern, { asShare(o.ofSmaller) });
-        };
-        if (o.ofSmaller >= feedShareFine) {
-            f.mark = Mark::Proven;
-            f.verdict = open("feed hole {0} of the smaller hole open");
-        } else if (o.ofSmaller >= feedShareLeast) {
-            f.mark = Mark::LookAgain;
-            f.verdict = open("only {0} of the smaller hole open; no pressure gauge shows it");
-            f.next = "Goggles. Close the oil holes, file to match, deburr, clean again. Block: if "
-                     "unsure, qualified shop";
-        } else {
-            f.mark = Mark::Hold;
-            f.verdict
-                = open("only {0} of the smaller hole open; what is left can close and starves the "
-                       "rod behind it");
-            f.next = "Goggles. Close the oil holes, file to match, deburr, clean again. Block: if "
-                     "unsure, qualified shop";
-        }
-        out.push_back(std::move(f));
-    }
-    return out;
-}
-
-Result<std::vector<CoverPoint>> coverSweep(const Build &build, const Assessment &assessment,
-                                           const Stop &main, std::span<const double> covered)
-{
-    if (main.points.empty())
-        return fail("points", main.name + " has no point where its oil comes in");
-    std::string rod;
-    for (const Element &e : build.circuit.elements)
-        if (e.type == "crank_drilling" && e.from == main.points.front().node)
-            rod = e.to;
-    std::vector<CoverPoint> out;
-    for (const double share : covered) {
-        Build changed = build;
-        for (Stop &s : changed.engine.stops) {
-            if (s.id != main.id)
-                continue;
-            const Element *drilling = feedDrilling(build, main);
-            const double d = s.value("block_hole_mm", drilling ? drilling->value("d_mm") : 6);
-            s.values["block_hole_mm"] = d;
-            s.values["shell_hole_mm"] = s.value("shell_hole_mm", d);
-            s.values["hole_offset_mm"]
-                = offsetFor(d * 1e-3, s.values["shell_hole_mm"] * 1e-3, 1 - share) * 1e3;
-        }
-        auto model = OperatingModel::make(changed, assessment.sizes, build.use.hotOil_c);
-        if (!model)
-            return tl::unexpected(model.error());
-        const auto r = model->at(build.use.highSpeed_rpm, OperatingModel::Detail::Values);
-        if (!r)
-            return tl::unexpected(r.error());
-        CoverPoint point { share, 0, 0, r->gauge.value_pa };
-        for (const PointPressure &p : r->points) {
-            if (p.node == main.points.front().node)
-                point.main_pa = p.pressure_pa;
-            if (p.node == rod)
-                point.bigEnd_pa = p.pressure_pa;
-        }
-        out.push_back(point);
-    }
     return out;
 }
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/cutreport.h"
 
-#include "assess/assessment.h"
-
+#include "assess/finding.h"
+#include "assess/rules.h"
 #include "quantity/hours.h"
 
 #include <algorithm>

@@ -17,10 +17,10 @@ Mark supplyMark(double ratio)
     return ratio < 1 + likelyFactor * modelUncertainty ? Mark::LookAgain : Mark::Proven;
 }
 
-Mark highSpeedMark(const Build &build, const Assessment &assessment)
+Mark highSpeedMark(const Build &build, const Operating &operating)
 {
     const double rule_pa = leastWanted_pa(build.use, build.use.highSpeed_rpm);
-    return assessment.highSpeed.gauge.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven;
+    return operating.highSpeed.gauge.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven;
 }
 
 Mark coldestMark(const Build &build, const GaugedSize &size)

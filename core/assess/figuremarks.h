@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/finding.h"
+#include "assess/operating.h"
+#include "assess/sizes.h"
 
 namespace mildpath {
 
@@ -13,7 +15,7 @@ Mark doneMark(bool done);
 /// likely range of the model's own uncertainty of 1 it is to be checked again.
 Mark supplyMark(double ratio);
 /// The gauge at the higher speed against the least wanted there: a rule, so it never holds.
-Mark highSpeedMark(const Build &build, const Assessment &assessment);
+Mark highSpeedMark(const Build &build, const Operating &operating);
 /// A shelled bearing at the coldest start: at the floor it holds; within its expanded uncertainty
 /// (k = 2) of the floor, or not measured, it is to be checked again.
 Mark coldestMark(const Build &build, const GaugedSize &size);

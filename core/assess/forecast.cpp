@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "assess/forecast.h"
 
+#include "assess/circuitof.h"
 #include "assess/figuremarks.h"
+#include "assess/operatingmodel.h"
+#include "assess/sizes.h"
 #include "oil/grades.h"
 #include "rules/rules.h"
 
@@ -86,7 +89,7 @@ Mark markOf(const OperatingResult &r, double floor_pa)
     return worse(supplyMark(r.gauge.value_pa / floor_pa), supplyMark(ratio));
 }
 
-void fillOtherOils(const Build &build, OperatingModel &hot, Assessment &out)
+void fillOtherOils(const Build &build, OperatingModel &hot, Forecast &out)
 {
     const auto add = [&](const std::string &grade, const Oil &oil, bool gear, bool fitted) {
         const auto r = hot.at(build.use.hotIdle_rpm, oil);
@@ -115,39 +118,46 @@ void fillOtherOils(const Build &build, OperatingModel &hot, Assessment &out)
         add(build.oil.grade.empty() ? "as entered" : build.oil.grade, build.oil.oil, false, true);
 }
 
+/// Hot idle as it is: where changes of it start from and what they are compared with.
+struct Idling
+{
+    const SolveState &state;
+    double gauge_pa;
+};
+
 /// Hot idle at the gauge of a changed document, less the present one.
-std::optional<double> hotIdleChange(const Build &changed, const Assessment &now,
-                                    const OperatingModel &idling, double oil_c)
+std::optional<double> hotIdleChange(const Build &changed, const std::vector<GaugedSize> &sizes,
+                                    const Idling &now, double oil_c)
 {
     // A lever changes circuit or oil, never the readings: the clearances stay as judged.
-    auto model = OperatingModel::make(changed, now.sizes, oil_c);
+    auto model = OperatingModel::make(changed, sizes, oil_c);
     if (!model)
         return std::nullopt;
-    model->startFrom(idling);
+    model->startFrom(now.state);
     const auto r = model->at(changed.use.hotIdle_rpm, OperatingModel::Detail::Values);
     if (!r)
         return std::nullopt;
-    return r->gauge.value_pa - now.hotIdle.gauge.value_pa;
+    return r->gauge.value_pa - now.gauge_pa;
 }
 
 /// The same with every clearance of a kind moved.
-std::optional<double> clearanceChange(const Build &build, const Assessment &now,
-                                      const OperatingModel &idling, const std::string &kind,
-                                      double by_um)
+std::optional<double> clearanceChange(const Build &build, const std::vector<GaugedSize> &sizes,
+                                      const Idling &now, const std::string &kind, double by_um)
 {
-    const bool any = std::any_of(now.sizes.begin(), now.sizes.end(),
+    const bool any = std::any_of(sizes.begin(), sizes.end(),
                                  [&](const GaugedSize &s) { return s.family == kind; });
-    auto model = OperatingModel::make(build, movedBy(now.sizes, kind, by_um), build.use.hotOil_c);
+    auto model = OperatingModel::make(build, movedBy(sizes, kind, by_um), build.use.hotOil_c);
     if (!any || !model)
         return std::nullopt;
-    model->startFrom(idling);
+    model->startFrom(now.state);
     const auto r = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
     if (!r)
         return std::nullopt;
-    return r->gauge.value_pa - now.hotIdle.gauge.value_pa;
+    return r->gauge.value_pa - now.gauge_pa;
 }
 
-void fillLevers(const Build &build, const OperatingModel &idling, Assessment &out)
+void fillLevers(const Build &build, const std::vector<GaugedSize> &sizes, const Idling &now,
+                Forecast &out)
 {
     const double oil_c = build.use.hotOil_c;
     const auto add = [&](const Phrase &name, std::optional<double> change,
@@ -158,29 +168,28 @@ void fillLevers(const Build &build, const OperatingModel &idling, Assessment &ou
     const auto by = [](std::string_view pattern, double um) {
         return Phrase("lever.clearance", pattern, { asChange(asWholeClearance(um)) });
     };
-    add(by("pump end clearance {0}", -25), clearanceChange(build, out, idling, "pump_end", -25),
+    add(by("pump end clearance {0}", -25), clearanceChange(build, sizes, now, "pump_end", -25),
         "the tips govern the slip");
-    add(by("all mains {0}", -10), clearanceChange(build, out, idling, "main", -10));
-    add(by("big-ends {0}", -10), clearanceChange(build, out, idling, "big_end", -10));
+    add(by("all mains {0}", -10), clearanceChange(build, sizes, now, "main", -10));
+    add(by("big-ends {0}", -10), clearanceChange(build, sizes, now, "big_end", -10));
     if (const ShelfOil *thicker = nextThickerOil(build.oil.oil)) {
         Build changed = build;
         changed.oil = { std::string(thicker->grade), thicker->oil };
-        add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, out, idling, oil_c));
+        add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, sizes, now, oil_c));
     }
     add({ "lever.cooler", "oil {0} cooler", { asTemperatureDifference(10) } },
-        hotIdleChange(build, out, idling, oil_c - 10));
+        hotIdleChange(build, sizes, now, oil_c - 10));
     add({ "lever.section", "pump section {0}", { asChange(asShare(0.25)) } },
-        hotIdleChange(withLongerRotors(build, 1.25), out, idling, oil_c));
+        hotIdleChange(withLongerRotors(build, 1.25), sizes, now, oil_c));
     if (std::any_of(build.engine.stops.begin(), build.engine.stops.end(), [](const Stop &stop) {
             return stop.kind == "relief" && !stop.elements.empty();
         }))
         add({ "lever.spring", "relief spring {0}", { asChange(asPressure(1e5, 1)) } },
-            hotIdleChange(withStifferSpring(build, 100), out, idling, oil_c),
-            "nothing: still shut");
+            hotIdleChange(withStifferSpring(build, 100), sizes, now, oil_c), "nothing: still shut");
 }
 
 /// The deepest suction the engine sees warm enough to be driven: cool oil at the highest speed.
-void fillColdInlet(const Build &build, OperatingModel &cool, Assessment &out)
+void fillColdInlet(const Build &build, OperatingModel &cool, Operating &out)
 {
     for (const Element &e : build.circuit.elements)
         if (e.type == "pump")
@@ -221,45 +230,26 @@ Result<std::vector<ForecastLine>> forecastLines(const Build &build,
     return out;
 }
 
-Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
-                                 double rpm, double oil_c, const CircuitChange &change)
+Predicted predict(const Build &build, const std::vector<GaugedSize> &sizes)
 {
-    auto model = OperatingModel::make(build, sizes, oil_c, change);
-    if (!model)
-        return tl::unexpected(model.error());
-    return model->at(rpm);
-}
-
-Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<GaugedSize> &sizes,
-                                    const std::map<size_t, double> &cold_um)
-{
-    std::vector<GaugedSize> changed = sizes;
-    for (const auto &[index, um] : cold_um)
-        changed[index].circuit_um = um;
-    auto model = OperatingModel::make(build, changed, build.use.hotOil_c);
-    if (!model)
-        return tl::unexpected(model.error());
-    return model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
-}
-
-void fillForecast(const Build &build, Assessment &out)
-{
+    Predicted out;
+    Operating &operating = out.operating;
     const double hot_c = build.use.hotOil_c;
     const std::array temperatures { coldForecast_c, hot_c, hot_c + hotterBy_k };
     for (const double t : temperatures) {
-        auto model = OperatingModel::make(build, out.sizes, t);
+        auto model = OperatingModel::make(build, sizes, t);
         if (!model) {
-            out.unsolved = model.error();
-            return;
+            operating.unsolved = model.error();
+            return out;
         }
         auto line = lineAt(*model, t, forecastSpeeds(build));
         if (!line) {
-            out.unsolved = line.error();
-            return;
+            operating.unsolved = line.error();
+            return out;
         }
-        out.forecast.push_back(std::move(*line));
+        out.forecast.lines.push_back(std::move(*line));
         if (t == coldForecast_c)
-            fillColdInlet(build, *model, out);
+            fillColdInlet(build, *model, operating);
         if (t != hot_c)
             continue;
         // From the end of the line backwards: each starts close to where the last one ended.
@@ -268,15 +258,17 @@ void fillForecast(const Build &build, Assessment &out)
         auto idle = model->at(build.use.hotIdle_rpm);
         for (const auto *r : { &most, &fast, &idle })
             if (!*r) {
-                out.unsolved = r->error();
-                return;
+                operating.unsolved = r->error();
+                return out;
             }
-        out.mostSpeed = std::move(*most);
-        out.hotIdle = std::move(*idle);
-        out.highSpeed = std::move(*fast);
-        fillLevers(build, *model, out);
-        fillOtherOils(build, *model, out);
+        operating.mostSpeed = std::move(*most);
+        operating.hotIdle = std::move(*idle);
+        operating.highSpeed = std::move(*fast);
+        fillLevers(build, sizes, { model->state(), operating.hotIdle.gauge.value_pa },
+                   out.forecast);
+        fillOtherOils(build, *model, out.forecast);
     }
+    return out;
 }
 
 } // namespace mildpath

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/lines.h"
 
-#include "assess/assessment.h"
+#include "assess/rules.h"
 
 #include <algorithm>
 #include <map>

@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/marks.h"
+
 #include "assess/air.h"
 #include "assess/assessment.h"
 #include "assess/cleanmarks.h"
@@ -6,7 +8,6 @@
 #include "assess/figuremarks.h"
 #include "assess/flowproof.h"
 #include "assess/oilreport.h"
-
 #include "oil/grades.h"
 #include "quantity/dates.h"
 
@@ -36,26 +37,27 @@ MarkAndReason fromProof(const Build &build, const Stop &stop, const char *aspect
 class Judge
 {
 public:
-    Judge(const Build &build, Assessment &out)
+    Judge(const Build &build, const Figures &figures)
         : m_build(build)
-        , m_out(out)
+        , m_in(figures)
         , m_flows(standing(build.flows))
     {
     }
 
-    void run()
+    std::pair<std::vector<StopMarks>, std::vector<Finding>> run()
     {
         for (const Stop &stop : m_build.engine.stops)
             judgeStop(stop);
         judgeEngine();
-        takeAll(judgeEvidence(m_build, m_out.spreads), Place::Passages);
-        takeAll(airFindings(m_build, m_out.air), Place::Sump);
+        takeAll(judgeEvidence(m_build, m_in.spreads), Place::Passages);
+        takeAll(airFindings(m_build, m_in.air), Place::Sump);
         takeAll(reportCuts(m_build).findings, Place::After);
         takeAll(reportOil(m_build).findings, Place::After);
-        std::stable_sort(m_out.findings.begin(), m_out.findings.end(),
+        std::stable_sort(m_findings.begin(), m_findings.end(),
                          [](const Finding &a, const Finding &b) {
                              return (a.mark == Mark::Hold) > (b.mark == Mark::Hold);
                          });
+        return { std::move(m_marks), std::move(m_findings) };
     }
 
 private:
@@ -63,7 +65,7 @@ private:
     {
         for (Finding &f : findings) {
             f.place = place;
-            m_out.findings.push_back(std::move(f));
+            m_findings.push_back(std::move(f));
         }
     }
 
@@ -79,9 +81,8 @@ private:
     void add(const std::string &kind, Mark mark, const std::string &stop, Phrase text,
              Phrase action, std::optional<Place> place = {})
     {
-        m_out.findings.push_back({ stop.empty() ? kind : kind + "@" + stop, mark, stop,
-                                   std::move(text), std::move(action),
-                                   place.value_or(placeOfStop(stop)) });
+        m_findings.push_back({ stop.empty() ? kind : kind + "@" + stop, mark, stop, std::move(text),
+                               std::move(action), place.value_or(placeOfStop(stop)) });
     }
 
     void judgeStop(const Stop &stop)
@@ -104,7 +105,7 @@ private:
         fromLines(stop, flow);
         fromChecks(stop, size, clean, flow);
         starved(stop, flow);
-        m_out.marks.push_back(
+        m_marks.push_back(
             { stop.id, size.mark, clean.mark, flow.mark, size.reason, clean.reason, flow.reason });
     }
 
@@ -112,7 +113,7 @@ private:
     /// is more to it than these, or where it was seen to be wrong.
     void fromPassages(const Stop &stop, MarkAndReason &clean, MarkAndReason &flow)
     {
-        const CleanVerdict v = judgeCleanness(m_build, m_out.cleaning, stop);
+        const CleanVerdict v = judgeCleanness(m_build, m_in.cleaning, stop);
         takeAll(v.findings, Place::Passages);
         if (v.hasPassages) {
             const MarkAndReason passages { v.clean, v.cleanReason };
@@ -136,7 +137,7 @@ private:
     {
         bool any = false, required = false;
         MarkAndReason worst { Mark::Proven, "" };
-        for (const GaugedSize &s : m_out.sizes) {
+        for (const GaugedSize &s : m_in.sizes) {
             if (s.stop != stop.id)
                 continue;
             const Family &family = *findFamily(s.family);
@@ -161,7 +162,7 @@ private:
 
     void fromFits(const Stop &stop, MarkAndReason &size)
     {
-        for (const FitVerdict &f : m_out.fits) {
+        for (const FitVerdict &f : m_in.fits) {
             if (f.stop != stop.id || (f.mark != Mark::Hold && f.mark != Mark::LookAgain))
                 continue;
             add(f.id, f.mark, stop.id, joinedBy({ f.title, f.detail }, "{*|: }"), f.next);
@@ -171,7 +172,7 @@ private:
 
     void fromFeedHoles(const Stop &stop, MarkAndReason &flow)
     {
-        for (const FeedHole &f : m_out.feedHoles) {
+        for (const FeedHole &f : m_in.feedHoles) {
             if (f.stop != stop.id || f.mark == Mark::Proven)
                 continue;
             add("feed_hole", f.mark, stop.id, named(stop.name, f.verdict), f.next,
@@ -199,7 +200,7 @@ private:
 
     void fromLines(const Stop &stop, MarkAndReason &flow)
     {
-        for (const LineFault &f : m_out.lines.faults) {
+        for (const LineFault &f : m_in.lines.faults) {
             if (f.stop != stop.id)
                 continue;
             add("lines_" + f.id, f.mark, stop.id, joinedBy({ f.text, f.reason }, "{*|. }"),
@@ -240,7 +241,7 @@ private:
     /// A stop the forecast starves cannot count as flowing, whatever was seen on the bench.
     void starved(const Stop &stop, MarkAndReason &flow)
     {
-        for (const PointPressure &p : m_out.hotIdle.points) {
+        for (const PointPressure &p : m_in.operating.hotIdle.points) {
             if (p.stop != stop.id || p.need_pa <= 0 || p.ratio() >= 1)
                 continue;
             flow = { Mark::Hold,
@@ -255,13 +256,13 @@ private:
 
     void judgeEngine()
     {
-        if (m_out.unsolved) {
-            add("unsolved", Mark::Hold, "", m_out.unsolved->message,
+        if (m_in.operating.unsolved) {
+            add("unsolved", Mark::Hold, "", m_in.operating.unsolved->message,
                 "Check the dimensions of the circuit", Place::Forecast);
             return;
         }
         const double floor_pa = m_build.use.hotIdleFloor_kpa * 1e3;
-        const LikelyPressure &idle = m_out.hotIdle.gauge;
+        const LikelyPressure &idle = m_in.operating.hotIdle.gauge;
         const Mark mark = markAgainst(idle, floor_pa);
         if (mark == Mark::Hold)
             add("hot_idle_floor", Mark::Hold, "",
@@ -281,7 +282,7 @@ private:
         if (const ShelfOil *oil = findShelfOil(m_build.oil.grade); oil && oil->gearOil)
             add("gear_oil", Mark::Hold, "", "Gear oil in an engine", std::string(gearOilCaution()),
                 Place::Forecast);
-        for (const LineFault &f : m_out.lines.faults)
+        for (const LineFault &f : m_in.lines.faults)
             if (f.stop.empty())
                 add("lines_" + f.id, f.mark, "", joinedBy({ f.text, f.reason }, "{*|. }"),
                     f.action);
@@ -293,28 +294,20 @@ private:
         coldestStart();
         hotClosing();
         fastening();
-        for (const OperatingResult *r : { &m_out.hotIdle, &m_out.highSpeed })
+        for (const OperatingResult *r : { &m_in.operating.hotIdle, &m_in.operating.highSpeed })
             for (const Warning &w : r->warnings)
                 add(w.id, Mark::LookAgain, "", w.text, "See the forecast");
     }
 
     void coldestStart()
     {
-        for (size_t i = 0; i < m_out.sizes.size(); ++i)
-            if (findFamily(m_out.sizes[i].family)->shells
-                && (m_out.coldest < 0
-                    || m_out.sizes[i].coldestStart_um
-                        < m_out.sizes[static_cast<size_t>(m_out.coldest)].coldestStart_um))
-                m_out.coldest = static_cast<int>(i);
-        if (m_out.coldest < 0)
-            return;
-        const GaugedSize &c = m_out.sizes[static_cast<size_t>(m_out.coldest)];
-        if (coldestMark(m_build, c) == Mark::Hold)
-            add("coldest_start", Mark::Hold, c.stop,
+        const GaugedSize *c = coldestOf(m_in.sizes);
+        if (c && coldestMark(m_build, *c) == Mark::Hold)
+            add("coldest_start", Mark::Hold, c->stop,
                 { "find.closes_cold",
                   "{0} closes to {1} at the coldest start",
-                  { m_build.engine.find(c.stop)->name, asWholeClearance(c.coldestStart_um) } },
-                preheatAdvice(c), Place::Heat);
+                  { m_build.engine.find(c->stop)->name, asWholeClearance(c->coldestStart_um) } },
+                preheatAdvice(*c), Place::Heat);
     }
 
     Phrase preheatAdvice(const GaugedSize &c) const
@@ -333,7 +326,7 @@ private:
     /// Housings that grow less than their journals close a bearing hot.
     void hotClosing()
     {
-        for (const GaugedSize &s : m_out.sizes)
+        for (const GaugedSize &s : m_in.sizes)
             if (findFamily(s.family)->shells && s.known
                 && s.running_um < m_build.use.coldestClearanceFloor_um)
                 add("hot_clearance", Mark::Hold, s.stop,
@@ -370,15 +363,18 @@ private:
     }
 
     const Build &m_build;
-    Assessment &m_out;
+    const Figures &m_in;
+    std::vector<StopMarks> m_marks;
+    std::vector<Finding> m_findings;
     std::vector<const FlowSeen *> m_flows; ///< oil seen to come, as it stands
 };
 
 } // namespace
 
-void fillMarks(const Build &build, Assessment &out)
+std::pair<std::vector<StopMarks>, std::vector<Finding>> judge(const Build &build,
+                                                              const Figures &figures)
 {
-    Judge(build, out).run();
+    return Judge(build, figures).run();
 }
 
 } // namespace mildpath

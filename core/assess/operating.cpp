@@ -1,363 +1,61 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "assess/operating.h"
 
-#include "assess/calibrated.h"
-#include "circuit/elementtypes.h"
-
-#include <algorithm>
-#include <cmath>
+#include "assess/operatingmodel.h"
+#include "assess/sizes.h"
+#include "rules/rules.h"
 
 namespace mildpath {
 
-Result<OperatingModel> OperatingModel::make(const Build &build,
-                                            const std::vector<GaugedSize> &sizes, double oil_c,
-                                            const CircuitChange &change)
+Mark markAgainst(const LikelyPressure &pressure, double least_pa)
 {
-    return make(build, sizes, settledTemperatures(build, oil_c), change);
+    if (pressure.value_pa < least_pa)
+        return Mark::Hold;
+    return pressure.low_pa < least_pa ? Mark::LookAgain : Mark::Proven;
 }
 
-Result<OperatingModel> OperatingModel::make(const Build &build,
-                                            const std::vector<GaugedSize> &sizes,
-                                            const PartTemperatures &parts,
-                                            const CircuitChange &change)
+double OperatingResult::bigEndsOfCrank() const
 {
-    OperatingModel out;
-    Circuit circuit = circuitOf(build, sizes, parts);
-    out.m_oil = build.oil.oil;
-    calibrate(build, circuit);
-    calibrate(build, out.m_oil);
-    if (change)
-        if (auto ok = change(circuit, out.m_oil); !ok)
-            return tl::unexpected(ok.error());
-    out.m_circuit = std::make_shared<const Circuit>(std::move(circuit));
-    out.m_oil_c = parts.oil_c;
-    out.m_idleEnds_rpm = idleEnds * build.use.hotIdle_rpm;
-    out.m_floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-    auto network = Network::compile(*out.m_circuit);
-    if (!network)
-        return tl::unexpected(network.error());
-    out.m_network = std::make_shared<const Network>(std::move(*network));
-    const auto tap = build.circuit.taps.find(build.gaugeTap);
-    out.m_gaugeNode = tap == build.circuit.taps.end() ? -1 : out.m_network->nodeIndex(tap->second);
-    if (out.m_gaugeNode < 0)
-        return fail("/circuit/gauge_tap", "the gauge sits on no tap of the circuit");
-    out.findUncertain(sizes, parts);
-    out.findWatched(build);
-    out.findFilmed(build);
-    return out;
-}
-
-void OperatingModel::findUncertain(const std::vector<GaugedSize> &sizes,
-                                   const PartTemperatures &parts)
-{
-    std::map<std::string, int> groups;
-    for (const GaugedSize &s : sizes) {
-        const std::string key(findFamily(s.family)->elementKey);
-        const Element *e = key.empty() || !s.known ? nullptr : m_circuit->find(s.element);
-        if (!e)
-            continue;
-        std::vector<std::pair<int, double>> own;
-        const auto add = [&](const std::string &group, double u_um) {
-            if (std::abs(u_um) > 1e-9)
-                own.emplace_back(
-                    group.empty()
-                        ? -1
-                        : groups.emplace(group, static_cast<int>(groups.size())).first->second,
-                    u_um);
-        };
-        // What nobody gauged comes out of one box: it moves together. So do parts of one metal.
-        add(s.measured ? "" : "assumed " + s.family, s.cold_um.standardUncertainty);
-        const Growth &g = s.growth;
-        add(g.part == HousingPart::Rod ? "rod"
-                : g.effective          ? "main housing"
-                                       : "block",
-            g.housingU_um_per_k * (g.housing_c(parts) - 20));
-        add(findFamily(s.family)->shells ? "crank" : "camshaft",
-            -g.journalU_um_per_k * (parts.journal_c - 20));
-        // The mean of a hybrid bore is good to half its spread either way (engineering estimate).
-        add("hybrid", g.spread_um(parts) / 2 / std::sqrt(3.0));
-        double step = 0;
-        for (const auto &[group, u] : own)
-            step = std::hypot(step, u);
-        if (!(step > 0))
-            continue;
-        Element raised = *e;
-        raised.values[key] += step;
-        for (auto &[group, u] : own)
-            u /= step;
-        const bool alone = std::any_of(own.begin(), own.end(),
-                                       [](const auto &share) { return share.first < 0; });
-        m_uncertain.push_back({ m_network->elementIndex(s.element),
-                                findElementType(raised.type)->make(ElementValues(raised)), e, key,
-                                step, alone ? m_ownInputs++ : 0, std::move(own) });
+    double mains = 0, bigEnds = 0;
+    for (const OilShare &s : shares) {
+        if (s.id == "mains")
+            mains = s.flow_m3_s;
+        if (s.id == "big_ends")
+            bigEnds = s.flow_m3_s;
     }
-    m_groups = groups.size();
+    return mains + bigEnds > 0 ? bigEnds / (mains + bigEnds) : 0;
 }
 
-void OperatingModel::findWatched(const Build &build)
+double pumpPower_w(const Build &build, const OperatingResult &result)
 {
-    m_groupOf.assign(m_network->elementCount(), -1);
-    for (const Stop &stop : build.engine.stops) {
-        const auto groups = oilGroups();
-        for (size_t g = 0; g < groups.size(); ++g)
-            if (std::find(groups[g].stopKinds.begin(), groups[g].stopKinds.end(), stop.kind)
-                != groups[g].stopKinds.end())
-                for (const std::string &id : stop.elements)
-                    if (const int e = m_network->elementIndex(id); e >= 0)
-                        m_groupOf[static_cast<size_t>(e)] = static_cast<int>(g);
-        if (const int e = m_network->elementIndex("oil_bevel@" + stop.id); e >= 0)
-            m_groupOf[static_cast<size_t>(e)] = 0; // mains
-        for (const StopPoint &p : stop.points) {
-            Watched w {
-                { stop.id, p.name, p.node, 0, 0, 0 }, 0, m_network->nodeIndex(p.node), -1, {}
-            };
-            for (const Element &e : m_circuit->elements) {
-                if (e.type != "crank_drilling")
-                    continue;
-                if (e.to == p.node)
-                    w.crankDrilling = m_network->elementIndex(e.id);
-                if (e.from == p.node)
-                    w.crankFed.push_back(m_network->elementIndex(e.id));
-            }
-            if (w.node >= 0)
-                m_watched.push_back(std::move(w));
-        }
-    }
-    // The need depends on the kind only; keep it with the point and add the speed's part later.
-    for (Watched &w : m_watched)
-        if (const StopNeed *need = stopNeed(build.engine.find(w.point.stop)->kind)) {
-            w.point.need_pa
-                = need->atLeastFloor ? std::max(need->need_pa, m_floor_pa) : need->need_pa;
-            w.needAtSpeed_pa = need->atSpeed_pa;
-        }
+    const Stop *pump = build.engine.ofKind("pump");
+    const Element *e
+        = pump && !pump->elements.empty() ? build.circuit.find(pump->elements.front()) : nullptr;
+    const auto outlet = e ? result.nodePressure_pa.find(e->to) : result.nodePressure_pa.end();
+    return outlet == result.nodePressure_pa.end()
+        ? 0
+        : outlet->second * result.sweptFlow_m3_s / pumpEfficiency;
 }
 
-void OperatingModel::findFilmed(const Build &build)
+Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
+                                 double rpm, double oil_c, const CircuitChange &change)
 {
-    for (size_t e = 0; e < m_circuit->elements.size(); ++e)
-        if (m_circuit->elements[e].type == "crank_drilling")
-            m_crankDrillings.push_back(static_cast<int>(e));
-    for (const SizeItem &i : sizeItems(build))
-        if (const int e = i.element.empty() ? -1 : m_network->elementIndex(i.element);
-            e >= 0 && m_circuit->elements[static_cast<size_t>(e)].type == "film_bearing") {
-            Filmed f { {}, e };
-            f.film.stop = i.stop->id;
-            f.film.family = i.family->id;
-            f.film.name = i.name;
-            f.film.element = i.element;
-            m_filmed.push_back(std::move(f));
-        }
+    auto model = OperatingModel::make(build, sizes, oil_c, change);
+    if (!model)
+        return tl::unexpected(model.error());
+    return model->at(rpm);
 }
 
-void OperatingModel::fillFilms(const Solution &solution, const OperatingPoint &point,
-                               OperatingResult &out) const
+Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<GaugedSize> &sizes,
+                                    const std::map<size_t, double> &cold_um)
 {
-    for (const Filmed &f : m_filmed) {
-        const auto film = m_network->filmAt(f.element, solution, point);
-        if (!film)
-            continue;
-        BearingFilm b = f.film;
-        b.load_n = static_cast<const FilmBearingLaw &>(m_network->law(f.element))
-                       .running(radPerSecond(point.rpm), point.sumpTemperature_c)
-                       .load_n;
-        b.eccentricityRatio = film->at.film.eccentricityRatio;
-        b.smallest_m = film->smallestFilm_m;
-        b.film_c = point.sumpTemperature_c + film->rise_k;
-        b.outlet_c = point.sumpTemperature_c + film->outlet_rise_k;
-        b.flow_m3_s = film->flow_m3_s;
-        b.loss_w = film->at.loss_w;
-        b.peak_pa = film->peak_pa;
-        b.carried = film->at.film.carried;
-        out.films.push_back(std::move(b));
-    }
-}
-
-std::vector<double> OperatingModel::flowSteps(const Solution &solution,
-                                              const OperatingPoint &point) const
-{
-    std::vector<double> out;
-    for (const Uncertain &u : m_uncertain)
-        out.push_back(m_network->flowChange(u.element, *u.raised, solution, point));
-    return out;
-}
-
-LikelyPressure OperatingModel::likely(const Solution &solution, const std::vector<double> &steps,
-                                      int node, double value_pa) const
-{
-    const std::vector<double> answer = m_network->adjoint(solution, node);
-    std::vector<double> together(m_groups, 0.0);
-    double variance = std::pow(modelUncertainty * value_pa, 2);
-    for (size_t i = 0; i < m_uncertain.size(); ++i) {
-        const Uncertain &u = m_uncertain[i];
-        const double change = answer[static_cast<size_t>(u.element)] * steps[i];
-        for (const auto &[group, share] : u.shares) {
-            if (group < 0)
-                variance += share * change * share * change;
-            else
-                together[static_cast<size_t>(group)] += share * change;
-        }
-    }
-    for (const double change : together)
-        variance += change * change;
-    const double half = likelyFactor * std::sqrt(variance);
-    return { value_pa, std::max(0.0, value_pa - half), value_pa + half };
-}
-
-void OperatingModel::share(const Solution &solution, OperatingResult &out) const
-{
-    const auto groups = oilGroups();
-    std::vector<double> flow(groups.size(), 0.0);
-    double other = 0;
-    const int sump = m_network->nodeIndex(sumpNode);
-    const int relief = m_network->reliefElement();
-    for (size_t e = 0; e < m_network->elementCount(); ++e) {
-        const int element = static_cast<int>(e);
-        const bool leaves = m_network->toNode(element) == sump;
-        const bool enters = m_network->fromNode(element) == sump;
-        if (!leaves || enters || element == relief)
-            continue;
-        (m_groupOf[e] >= 0 ? flow[static_cast<size_t>(m_groupOf[e])] : other)
-            += solution.flow_m3_s[e];
-    }
-    const auto &pump = static_cast<const PumpLaw &>(m_network->law(m_network->pumpElement()));
-    const auto pumpIndex = static_cast<size_t>(m_network->pumpElement());
-    out.pumpFlow_m3_s = solution.flow_m3_s[pumpIndex];
-    out.sweptFlow_m3_s = pump.swept_m3_s(solution.prepared[pumpIndex]);
-    out.reliefFlow_m3_s = relief >= 0 ? solution.flow_m3_s[static_cast<size_t>(relief)] : 0;
-    const auto add = [&](std::string id, std::string name, double q) {
-        out.shares.push_back({ std::move(id), std::move(name), q,
-                               out.sweptFlow_m3_s > 0 ? q / out.sweptFlow_m3_s : 0 });
-    };
-    for (size_t g = 0; g < groups.size(); ++g)
-        add(std::string(groups[g].id), std::string(groups[g].name), flow[g]);
-    add("other", "elsewhere", other);
-    add("relief", "back through the relief", out.reliefFlow_m3_s);
-    add("slip", "pump slip", out.sweptFlow_m3_s - out.pumpFlow_m3_s);
-}
-
-OperatingResult OperatingModel::judge(const Solution &solution, const OperatingPoint &point,
-                                      Detail detail) const
-{
-    const bool ranges = detail != Detail::Values;
-    OperatingResult out;
-    out.rpm = point.rpm;
-    out.oil_c = point.sumpTemperature_c;
-    out.warnings = solution.warnings;
-    const double gauge = solution.pressure_pa[static_cast<size_t>(m_gaugeNode)];
-    const std::vector<double> steps = ranges ? flowSteps(solution, point) : std::vector<double> {};
-    out.gauge = ranges ? likely(solution, steps, m_gaugeNode, gauge)
-                       : LikelyPressure { gauge, gauge, gauge };
-    int weakestNode = -1;
-    for (const Watched &w : m_watched) {
-        PointPressure p = w.point;
-        p.pressure_pa = solution.pressure_pa[static_cast<size_t>(w.node)];
-        const auto drilling = [&](int e) -> const CrankDrillingLaw & {
-            return static_cast<const CrankDrillingLaw &>(m_network->law(e));
-        };
-        if (w.crankDrilling >= 0) {
-            const auto e = static_cast<size_t>(w.crankDrilling);
-            p.column_pa
-                = solution.lagged[e] * drilling(w.crankDrilling).column_pa(solution.prepared[e]);
-            p.pressure_pa -= p.column_pa;
-        }
-        if (w.needAtSpeed_pa > 0 && point.rpm > m_idleEnds_rpm)
-            p.need_pa = w.needAtSpeed_pa;
-        if (p.need_pa > 0)
-            for (const int e : w.crankFed)
-                p.need_pa = std::max(
-                    p.need_pa,
-                    drilling(e).supplyNeeded_pa(solution.prepared[static_cast<size_t>(e)]));
-        out.points.push_back(p);
-        if (p.need_pa > 0
-            && (out.weakest < 0
-                || p.ratio() < out.points[static_cast<size_t>(out.weakest)].ratio())) {
-            out.weakest = static_cast<int>(out.points.size()) - 1;
-            weakestNode = w.node;
-        }
-    }
-    if (out.weakest >= 0) {
-        const double value = out.points[static_cast<size_t>(out.weakest)].pressure_pa;
-        out.weakestPressure = ranges ? likely(solution, steps, weakestNode, value)
-                                     : LikelyPressure { value, value, value };
-    }
-    for (const int e : m_crankDrillings) {
-        const auto &drilling = static_cast<const CrankDrillingLaw &>(m_network->law(e));
-        const double need = drilling.supplyNeeded_pa(solution.prepared[static_cast<size_t>(e)]);
-        const double supply = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(e))];
-        const double ratio = need > 0 ? supply / need : 1e9;
-        out.crankNeed_pa = std::max(out.crankNeed_pa, need);
-        out.crankRatio = out.crankRatio == 0 ? ratio : std::min(out.crankRatio, ratio);
-    }
-    share(solution, out);
-    if (detail == Detail::Everything) {
-        fillFilms(solution, point, out);
-        for (size_t n = 0; n < m_network->nodes().size(); ++n)
-            out.nodePressure_pa[m_network->nodes()[n]] = solution.pressure_pa[n];
-        for (size_t e = 0; e < m_network->elementCount(); ++e)
-            out.elementFlow_m3_s[m_network->elementId(static_cast<int>(e))] = solution.flow_m3_s[e];
-    }
-    return out;
-}
-
-Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
-                                                  std::span<const double> rpm,
-                                                  std::span<const SolveState> from) const
-{
-    std::map<int, Element> moved; // a pump has several uncertain gaps
-    for (const Uncertain &u : m_uncertain) {
-        double by = 0;
-        for (const auto &[group, share] : u.shares)
-            by += share * z[group < 0 ? m_groups + u.own : static_cast<size_t>(group)];
-        double &value = moved.try_emplace(u.element, *u.base).first->second.values[u.key];
-        // No gap at all has no law; a draw that far out is a bearing that would not turn.
-        value = std::max(1.0, value + by * u.step_um);
-    }
-    std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
-    for (const auto &[index, e] : moved)
-        laws.emplace_back(index, findElementType(e.type)->make(ElementValues(e)));
-    const Network network = m_network->withLaws(laws);
-    std::vector<double> out;
-    for (size_t i = 0; i < rpm.size(); ++i) {
-        const OperatingPoint point { m_oil, rpm[i], m_oil_c };
-        SolveState state = i < from.size() ? from[i] : m_state;
-        const auto solution = network.solve(point, &state);
-        if (!solution)
-            return tl::unexpected(solution.error());
-        out.push_back(solution->pressure_pa[static_cast<size_t>(m_gaugeNode)]);
-    }
-    return out;
-}
-
-Result<OperatingResult> OperatingModel::at(double rpm, Detail detail)
-{
-    const OperatingPoint point { m_oil, rpm, m_oil_c };
-    const auto solution = m_network->solve(point, &m_state);
-    if (!solution)
-        return tl::unexpected(solution.error());
-    return judge(*solution, point, detail);
-}
-
-Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil)
-{
-    const OperatingPoint point { oil, rpm, m_oil_c };
-    const auto solution = m_network->solve(point, &m_state);
-    if (!solution)
-        return tl::unexpected(solution.error());
-    return judge(*solution, point, Detail::Values);
-}
-
-Result<std::vector<double>> OperatingModel::pressures(double rpm, const Oil &oil,
-                                                      std::span<const std::string> nodes)
-{
-    const auto solution = m_network->solve({ oil, rpm, m_oil_c }, &m_state);
-    if (!solution)
-        return tl::unexpected(solution.error());
-    std::vector<double> out;
-    for (const std::string &node : nodes) {
-        const int n = m_network->nodeIndex(node);
-        out.push_back(n < 0 ? 0 : solution->pressure_pa[static_cast<size_t>(n)]);
-    }
-    return out;
+    std::vector<GaugedSize> changed = sizes;
+    for (const auto &[index, um] : cold_um)
+        changed[index].circuit_um = um;
+    auto model = OperatingModel::make(build, changed, build.use.hotOil_c);
+    if (!model)
+        return tl::unexpected(model.error());
+    return model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
 }
 
 } // namespace mildpath

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/recheck.h"
 
-#include "assess/assessment.h"
+#include "assess/rules.h"
+#include "assess/sizes.h"
 
 #include <algorithm>
 #include <cmath>

@@ -38,10 +38,9 @@ Mark markOf(const Replay &replay)
     return replay.short_s > 0 ? Mark::LookAgain : Mark::Proven;
 }
 
-Result<Replay> replayDrive(const Build &build, const Assessment &assessment,
+Result<Replay> replayDrive(const Build &build, const AirReport &air,
                            std::span<const DriveMoment> drive)
 {
-    const AirReport &air = assessment.air;
     if (air.problem)
         return tl::unexpected(*air.problem);
     if (drive.size() < 2)

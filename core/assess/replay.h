@@ -38,7 +38,7 @@ Mark markOf(const Replay &replay);
 /// A drive over the pan, hot, at the highest speed: steady tilt of the signal averaged over one
 /// slosh period. Lateral moments are seen in the section across, longitudinal ones along; both at
 /// once are not put together. Errors: what the sump lacks, `volume_l`; place as in the document.
-Result<Replay> replayDrive(const Build &build, const Assessment &assessment,
+Result<Replay> replayDrive(const Build &build, const AirReport &air,
                            std::span<const DriveMoment> drive);
 
 } // namespace mildpath

@@ -69,6 +69,21 @@ constexpr std::array<Check, 14> checkTable { {
       "A loose pickup sucks air; a used ring has taken its set", false },
 } };
 
+int severity(Mark mark)
+{
+    switch (mark) {
+    case Mark::Hold:
+        return 3;
+    case Mark::LookAgain:
+        return 2;
+    case Mark::NotDone:
+        return 1;
+    case Mark::Proven:
+        return 0;
+    }
+    return 0;
+}
+
 } // namespace
 
 std::string_view markId(Mark mark)
@@ -129,6 +144,11 @@ const Check *findCheck(std::string_view id)
         if (c.id == id)
             return &c;
     return nullptr;
+}
+
+Mark worse(Mark a, Mark b)
+{
+    return severity(a) >= severity(b) ? a : b;
 }
 
 } // namespace mildpath

@@ -17,6 +17,8 @@ namespace mildpath {
 enum class Mark { Proven, LookAgain, Hold, NotDone };
 std::string_view markId(Mark mark); ///< "proven" …, for files and scripts
 std::string_view markWord(Mark mark); ///< "holds the start" …, for people
+/// The worse of two: holds, then look again, then not done.
+Mark worse(Mark a, Mark b);
 
 /// Gauge pressure a kind of stop needs (Pa); mains besides what the crank drilling takes.
 struct StopNeed

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/sealreport.h"
 
-#include "assess/assessment.h"
 #include "assess/oilreport.h"
+#include "assess/rules.h"
 #include "evidence/sealing.h"
 
 #include <algorithm>

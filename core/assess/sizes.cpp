@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "assess/sizes.h"
 
 #include "pump/rotor.h"
 
@@ -394,21 +394,6 @@ GaugedSize judgeSize(const Build &build, const SizeItem &item,
     return out;
 }
 
-int severity(Mark mark)
-{
-    switch (mark) {
-    case Mark::Hold:
-        return 3;
-    case Mark::LookAgain:
-        return 2;
-    case Mark::NotDone:
-        return 1;
-    case Mark::Proven:
-        return 0;
-    }
-    return 0;
-}
-
 /// "4 proven, 1 holds the start".
 Phrase countsOf(const std::map<Mark, int> &counts)
 {
@@ -420,11 +405,6 @@ Phrase countsOf(const std::map<Mark, int> &counts)
 }
 
 } // namespace
-
-Mark worse(Mark a, Mark b)
-{
-    return severity(a) >= severity(b) ? a : b;
-}
 
 double GaugedSize::runningAt(double oil_c) const
 {
@@ -481,6 +461,57 @@ std::vector<FamilySummary> summarise(const std::vector<GaugedSize> &sizes)
         f.verdict = countsOf(counts);
     }
     return out;
+}
+
+std::optional<double> GaugedSize::closesAt_c(double floor_um) const
+{
+    const double rate = at(allAt(21)) - at(allAt(20));
+    if (!(rate > 0))
+        return std::nullopt;
+    const double t = 20 - (at(allAt(20)) - floor_um) / rate;
+    constexpr double coldestOnEarth_c = -80;
+    return t < coldestOnEarth_c ? std::nullopt : std::optional(t);
+}
+
+std::vector<GaugedSize> movedBy(std::vector<GaugedSize> sizes, const std::string &family,
+                                double by_um)
+{
+    for (GaugedSize &s : sizes)
+        if (s.family == family)
+            s.circuit_um += by_um;
+    return sizes;
+}
+
+const GaugedSize *sizeOf(const std::vector<GaugedSize> &sizes, std::string_view stop)
+{
+    const auto it = std::find_if(sizes.begin(), sizes.end(),
+                                 [&](const GaugedSize &s) { return s.stop == stop; });
+    return it == sizes.end() ? nullptr : &*it;
+}
+
+const GaugedSize *sizeOf(const std::vector<GaugedSize> &sizes, std::string_view stop,
+                         std::string_view family, int item)
+{
+    const auto it = std::find_if(sizes.begin(), sizes.end(), [&](const GaugedSize &s) {
+        return s.stop == stop && s.family == family && s.item == item;
+    });
+    return it == sizes.end() ? nullptr : &*it;
+}
+
+const GaugedSize *coldestOf(const std::vector<GaugedSize> &sizes)
+{
+    const GaugedSize *out = nullptr;
+    for (const GaugedSize &s : sizes)
+        if (findFamily(s.family)->shells && (!out || s.coldestStart_um < out->coldestStart_um))
+            out = &s;
+    return out;
+}
+
+const FamilySummary *familyOf(const std::vector<FamilySummary> &families, std::string_view id)
+{
+    const auto it = std::find_if(families.begin(), families.end(),
+                                 [&](const FamilySummary &f) { return f.family == id; });
+    return it == families.end() ? nullptr : &*it;
 }
 
 } // namespace mildpath

@@ -4,6 +4,8 @@
 #include "circuit/circuit.h"
 #include "circuit/elimination.h"
 #include "circuit/laws.h"
+#include "circuit/solvestate.h"
+#include "circuit/warning.h"
 #include "oil/viscosity.h"
 
 #include <memory>
@@ -30,35 +32,12 @@ struct OperatingPoint
     bool operator==(const OperatingPoint &) const = default;
 };
 
-/// Something true and good to know about a result.
-struct Warning
-{
-    std::string id; ///< stable, for programs
-    Phrase text;
-    bool operator==(const Warning &) const = default;
-};
-
 /// Film curves prepared for one operating point: half the cost of a solve. For solving that point
 /// again where most laws are the same objects (Network::withLaws()).
 struct KnownCurves
 {
     OperatingPoint point;
     std::vector<std::pair<const Law *, std::shared_ptr<const WarmCurve>>> curves; ///< per element
-};
-
-/// Where a solve may start from and where it ended. Belongs to one network; hand the same object to
-/// the next solve of that network (or of one with the same elements) to start warm.
-struct SolveState
-{
-    bool filled = false;
-    double rpm = 0;
-    std::vector<double> pressure_pa; ///< per unknown
-    double formerRpm = 0; ///< of the solve before, for walking along speeds; 0: none
-    std::vector<double> formerPressure_pa;
-    std::vector<double> lagged; ///< per element
-    std::vector<double> memory; ///< per element
-    std::vector<double> filmRise_k; ///< per element; bearings only
-    std::shared_ptr<const KnownCurves> curves {}; ///< taken where point and law are the same
 };
 
 /// A solved operating point. Vectors are in the network's node and element order.

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What each fault does to the running circuit (docs/theory/diagnosis.md).
-#include "assess/assessment.h"
+#include "assess/circuitof.h"
 #include "bearing/feed.h"
 #include "diagnose/faultplaces.h"
 #include "diagnose/faults.h"

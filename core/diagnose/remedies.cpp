@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/remedies.h"
 
+#include "assess/circuitof.h"
+#include "assess/operating.h"
+#include "assess/operatingmodel.h"
 #include "circuit/elementtypes.h"
 #include "oil/grades.h"
 #include "rules/rules.h"

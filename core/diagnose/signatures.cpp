@@ -2,7 +2,9 @@
 #include "diagnose/signatures.h"
 
 #include "assess/calibrated.h"
+#include "assess/circuitof.h"
 #include "circuit/elementtypes.h"
+#include "circuit/network.h"
 #include "quantity/parallel.h"
 
 #include <algorithm>

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/trials.h"
 
+#include "assess/operatingmodel.h"
 #include "quantity/parallel.h"
 
 #include <algorithm>

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/whatif.h"
 
+#include "assess/operatingmodel.h"
 #include "diagnose/diagnosis.h"
 #include "document/logbook.h"
 

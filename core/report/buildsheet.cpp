@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/buildsheet.h"
 
+#include "assess/airreport.h"
+#include "assess/assessment.h"
 #include "document/logbook.h"
 #include "quantity/dates.h"
 #include "report/aftersheet.h"
@@ -106,11 +108,12 @@ private:
     void forecast()
     {
         heading("Oil pressure, forecast");
-        if (m_assessment.unsolved) {
-            text({ "", "No forecast: {0}", { m_assessment.unsolved->message } });
+        if (m_assessment.operating.unsolved) {
+            text({ "", "No forecast: {0}", { m_assessment.operating.unsolved->message } });
             return;
         }
-        const OperatingResult &idle = m_assessment.hotIdle, &fast = m_assessment.highSpeed;
+        const OperatingResult &idle = m_assessment.operating.hotIdle,
+                              &fast = m_assessment.operating.highSpeed;
         SheetTable t { { "", "likely range of the model", "asked for" }, { 0.44, 0.32, 0.24 }, {} };
         const double floor = m_build.use.hotIdleFloor_kpa * 1e3;
         t.rows.push_back({ { condition("Hot idle at the pressure gauge, {0}, {1}", idle),

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/rules.h"
 #include "document/document.h"
 #include "report/svg.h"
 
@@ -11,6 +11,8 @@
 #include <vector>
 
 namespace mildpath {
+
+struct Assessment;
 
 // The sheet that is handed over with the engine: a page's parts in order, for HTML and for paper.
 

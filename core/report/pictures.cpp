@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/pictures.h"
 
+#include "assess/assessment.h"
+#include "assess/forecast.h"
 #include "quantity/dates.h"
 #include "quantity/rounding.h"
 
@@ -164,13 +166,13 @@ SheetPicture clearancePicture(const Build &, const Assessment &assessment,
 SheetPicture forecastPicture(const Build &build, const Assessment &assessment,
                              const UnitStyle &style)
 {
-    if (assessment.forecast.empty() || assessment.unsolved)
+    if (assessment.forecast.lines.empty() || assessment.operating.unsolved)
         return {};
     Svg svg(sheetPictureWidth, 320);
     Plot plot(svg, 44, 22, sheetPictureWidth - 96, 280);
     const auto shown = [&](double pa) { return inShownUnit(pa, Shows::Pressure, style.system); };
     double most = 0, slowest = 1e9, fastest = 0;
-    for (const ForecastLine &l : assessment.forecast)
+    for (const ForecastLine &l : assessment.forecast.lines)
         for (size_t i = 0; i < l.rpm.size(); ++i) {
             most = std::max(most, shown(l.gauge[i].high_pa));
             slowest = std::min(slowest, l.rpm[i]);
@@ -185,8 +187,8 @@ SheetPicture forecastPicture(const Build &build, const Assessment &assessment,
     const std::string_view tones[] = { "#3f6f94", Svg::oil, "#9e5a2f" };
     const std::string_view bands[] = { "#dfe8ef", Svg::band, "#f1e0d3" };
     double lastLabel = -1e9;
-    for (size_t k = 0; k < assessment.forecast.size() && k < 3; ++k) {
-        const ForecastLine &l = assessment.forecast[k];
+    for (size_t k = 0; k < assessment.forecast.lines.size() && k < 3; ++k) {
+        const ForecastLine &l = assessment.forecast.lines[k];
         std::vector<Point> band, line;
         for (size_t i = 0; i < l.rpm.size(); ++i) {
             band.push_back(plot.at(l.rpm[i], shown(l.gauge[i].high_pa)));
@@ -197,8 +199,8 @@ SheetPicture forecastPicture(const Build &build, const Assessment &assessment,
         svg.area(band, bands[k]);
         svg.polyline(line, tones[k], 1.8);
     }
-    for (size_t k = 0; k < assessment.forecast.size() && k < 3; ++k) {
-        const ForecastLine &l = assessment.forecast[k];
+    for (size_t k = 0; k < assessment.forecast.lines.size() && k < 3; ++k) {
+        const ForecastLine &l = assessment.forecast.lines[k];
         // From the top down, apart from each other where the lines end together.
         const double y = std::max(plot.y(shown(l.gauge.back().value_pa)) + 4, lastLabel + 13);
         svg.text({ plot.right() + 8, y },
@@ -221,7 +223,7 @@ SheetPicture forecastPicture(const Build &build, const Assessment &assessment,
 SheetPicture sharesPicture(const Assessment &assessment, const UnitStyle &style)
 {
     std::vector<OilShare> shares;
-    for (const OilShare &s : assessment.hotIdle.shares)
+    for (const OilShare &s : assessment.operating.hotIdle.shares)
         if (s.ofSwept >= 0.0005) // what the engine has not got goes without saying
             shares.push_back(s);
     if (shares.empty())

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
 #include "report/svg.h"
 #include "start/prime.h"
 
 namespace mildpath {
+
+struct Assessment;
 
 // Pictures of a build sheet, drawn for paper: black on white, as wide as a page's text.
 

@@ -47,11 +47,11 @@ ShelfValue ofForecast(const Build &build, const std::string &key)
     const Assessment a = assess(build);
     if (key == "holds")
         return { .value = a.holds(), .of = "count" };
-    if (a.unsolved)
-        return { .of = { "", "no solution: {0}", { a.unsolved->message } } };
-    return ofPressure(key == "hot_idle"      ? a.hotIdle.gauge
-                          : key == "weakest" ? a.hotIdle.weakestPressure
-                                             : a.highSpeed.gauge);
+    if (a.operating.unsolved)
+        return { .of = { "", "no solution: {0}", { a.operating.unsolved->message } } };
+    return ofPressure(key == "hot_idle"      ? a.operating.hotIdle.gauge
+                          : key == "weakest" ? a.operating.hotIdle.weakestPressure
+                                             : a.operating.highSpeed.gauge);
 }
 
 ShelfValue ofCut(const Build &build, const std::string &kind)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/prime.h"
 
+#include "assess/assessment.h"
 #include "quantity/dates.h"
 
 #include <algorithm>

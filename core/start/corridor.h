@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/operating.h"
+#include "assess/operatingmodel.h"
+#include "assess/sizes.h"
 
 #include <memory>
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/operating.h"
+#include "assess/operatingmodel.h"
 #include "diagnose/trials.h"
 #include "start/prime.h"
 
@@ -12,6 +14,8 @@
 #include <vector>
 
 namespace mildpath {
+
+struct Assessment;
 
 // An engine that is played: it is primed, started, warms and runs, and a sender reads it. Its truth
 // is never the forecast's own model: clearances, oil, gauge and the model's common factor are drawn

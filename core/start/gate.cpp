@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/gate.h"
 
+#include "assess/assessment.h"
 #include "assess/figuremarks.h"
 
 #include <algorithm>

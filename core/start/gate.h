@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/finding.h"
+#include "assess/rules.h"
 
 namespace mildpath {
+
+struct Assessment;
 
 /// A hold that stands between the build and its first start.
 struct GateHold

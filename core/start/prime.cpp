@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/prime.h"
 
+#include "assess/airreport.h"
+#include "assess/assessment.h"
 #include "quantity/types.h"
 #include "rules/rules.h"
 #include "start/corridor.h"

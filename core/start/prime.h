@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/operating.h"
 #include "diagnose/flowevidence.h"
 #include "rules/rules.h"
 #include "sump/priming.h"
@@ -10,6 +11,8 @@
 #include <vector>
 
 namespace mildpath {
+
+struct Assessment;
 
 // Filling a dry engine: how much, how long, when to stop, and where to look when nothing comes.
 // Model: sump/priming.h; the corridor's time constants are own choice (docs/theory/start.md).

@@ -10,6 +10,8 @@
 
 namespace mildpath {
 
+struct Assessment;
+
 // A trainer: a fault hidden in a copy of the build, to be found before it does harm. Efforts, and
 // when harm is done: own choice (docs/theory/start.md).
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/runcard.h"
 
+#include "assess/assessment.h"
 #include "assess/flowproof.h"
 #include "start/corridor.h"
 

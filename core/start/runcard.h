@@ -11,6 +11,8 @@
 
 namespace mildpath {
 
+struct Assessment;
+
 /// How a step of the run card is gone through.
 enum class CardKind {
     Tick, ///< seen to be so

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench After run as hands use it: cuts and samples typed, settled, taken back; the engine
 // opened again; noises; the shelf.
+#include "assess/assessment.h"
 #include "bench/after/afterbench.h"
 #include "bench/after/cutviews.h"
 #include "bench/after/filterpage.h"

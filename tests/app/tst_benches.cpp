@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the benches show and how they answer, beyond what the window test walks through.
+#include "assess/assessment.h"
 #include "bench/clearances/clearanceaxis.h"
 #include "bench/clearances/clearancebench.h"
 #include "bench/clearances/readingspage.h"
@@ -121,7 +122,7 @@ void TestBenches::clearancePanel_showsWhatTheTargetWouldDo()
     m_open->selectStop(QStringLiteral("main_4"));
     bench.refresh();
     const QString text = words(bench.panel());
-    const double now = m_open->assessment().hotIdle.gauge.value_pa;
+    const double now = m_open->assessment().operating.hotIdle.gauge.value_pa;
     const auto main4 = static_cast<size_t>(m_open->assessment().size("main_4")
                                            - m_open->assessment().sizes.data());
     const double then
@@ -397,7 +398,7 @@ void TestBenches::forecastShares_areSpoken()
     m_open->open(demoBuild(), {});
     bar.resize(200, 400);
     bar.grab();
-    for (const OilShare &s : m_open->assessment().hotIdle.shares)
+    for (const OilShare &s : m_open->assessment().operating.hotIdle.shares)
         if (s.ofSwept > 0.01)
             QVERIFY2(bar.accessibleName().contains(Figure::percent(s.ofSwept).text()
                                                    + QStringLiteral("  ") + qs(s.name)),

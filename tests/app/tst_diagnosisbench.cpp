@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
 #include "benchfixture.h"
 
 #include "bench/forecast/diagnosispage.h"

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
 #include "benchfixture.h"
 
 #include "bench/route/flowpage.h"
@@ -132,7 +133,7 @@ void TestFaultBench::whatIf_isNotInTheDocumentUntilKept()
 {
     route(1);
     const size_t before = build().scenarios.size();
-    const double healthy = assessment().hotIdle.gauge.value_pa;
+    const double healthy = assessment().operating.hotIdle.gauge.value_pa;
     const auto *cell = m_window->findChild<ReadoutCell *>(QStringLiteral("hotIdleGauge"));
     const QString shown = cell->readout().value.text();
     select("relief");
@@ -140,7 +141,7 @@ void TestFaultBench::whatIf_isNotInTheDocumentUntilKept()
     QVERIFY(!document().isModified());
     QCOMPARE(build().scenarios.size(), before);
     // The strip goes on telling the engine as it is.
-    QCOMPARE(assessment().hotIdle.gauge.value_pa, healthy);
+    QCOMPARE(assessment().operating.hotIdle.gauge.value_pa, healthy);
     QCOMPARE(cell->readout().value.text(), shown);
     clickInPanel("whatIf.keep");
     QCOMPARE(build().scenarios.size(), before + 1);
@@ -255,8 +256,8 @@ void TestFaultBench::swappedLines_holdTheStart()
     QVERIFY(panelText().contains(QStringLiteral("check valve shuts")));
     QVERIFY(assessment().holds() > before);
     QCOMPARE(assessment().marksOf("filter")->flow, Mark::Hold);
-    QVERIFY(assessment().hotIdle.nodePressure_pa.at("filt_in") > 4e5);
-    QVERIFY(assessment().hotIdle.gauge.value_pa < 2e3);
+    QVERIFY(assessment().operating.hotIdle.nodePressure_pa.at("filt_in") > 4e5);
+    QVERIFY(assessment().operating.hotIdle.gauge.value_pa < 2e3);
     QVERIFY(find<QLabel>("lines.verdict")->text().contains(QStringLiteral("holds the start")));
     document().undoStack().undo();
     document().undoStack().undo();

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
 #include "benchfixture.h"
 
 #include "bench/film/ballcard.h"
@@ -141,10 +142,10 @@ void TestFilmBench::unknownOil_landsOnTheListAndInTheEngine()
     QCOMPARE(build().ownOils.size(), size_t(1));
     verifyClose(build().ownOils.front().oil.kv100_mm2_s, 14.2 * 0.8, 1e-9);
     const QString name = qs(build().ownOils.front().grade);
-    const double before = assessment().hotIdle.gauge.value_pa;
+    const double before = assessment().operating.hotIdle.gauge.value_pa;
     inPanel<QPushButton>(QStringLiteral("useOil.") + name)->click();
     QCOMPARE(qs(build().oil.grade), name);
-    QVERIFY(assessment().hotIdle.gauge.value_pa < before);
+    QVERIFY(assessment().operating.hotIdle.gauge.value_pa < before);
     inPanel<QPushButton>(QStringLiteral("dropOil.") + name)->click();
     QVERIFY(build().ownOils.empty());
     m_window->openBuild().undoStack().undo();
@@ -201,10 +202,10 @@ void TestFilmBench::stop_becomesSomethingElseOnTheRoute()
 void TestFilmBench::stop_isAddedAndUndone()
 {
     editor("filter");
-    const double before = assessment().hotIdle.gauge.value_pa;
+    const double before = assessment().operating.hotIdle.gauge.value_pa;
     choose("addBehind", QStringLiteral("Oil cooler"));
     QVERIFY(build().engine.find("cooler"));
-    QVERIFY(assessment().hotIdle.gauge.value_pa < before);
+    QVERIFY(assessment().operating.hotIdle.gauge.value_pa < before);
     m_window->openBuild().selectStop(QStringLiteral("cooler"));
     auto *name = inPanel<QLineEdit>(QStringLiteral("stopName"));
     QVERIFY(name);
@@ -215,7 +216,7 @@ void TestFilmBench::stop_isAddedAndUndone()
     QCOMPARE(build().circuit.find("cooler_thermostat")->value("open_c"), 80.0);
     inPanel<QPushButton>(QStringLiteral("removeStop"))->click();
     QVERIFY(!build().engine.find("cooler"));
-    verifyClose(assessment().hotIdle.gauge.value_pa, before, 1e-6);
+    verifyClose(assessment().operating.hotIdle.gauge.value_pa, before, 1e-6);
 }
 
 void TestFilmBench::refusal_isSaidBesideTheField()
@@ -234,9 +235,9 @@ void TestFilmBench::gauge_movesWithTheChoice()
     editor("lifter_gallery");
     choose("gaugeHere", QStringLiteral("Lifter 8"));
     QCOMPARE(build().gaugeTap, std::string("far_lifter_gallery"));
-    for (const PointPressure &p : assessment().hotIdle.points)
+    for (const PointPressure &p : assessment().operating.hotIdle.points)
         if (p.name == "Lifter 8")
-            verifyClose(assessment().hotIdle.gauge.value_pa, p.pressure_pa, 1e-9);
+            verifyClose(assessment().operating.hotIdle.gauge.value_pa, p.pressure_pa, 1e-9);
 }
 
 void TestFilmBench::forecast_showsDrawnBands()
@@ -313,7 +314,7 @@ void TestFilmBench::newBuild_saysWhatItMakes()
     QCOMPARE(dialog.build().engine.layout, std::string("V8"));
     m_window->openNew(dialog.build());
     QCOMPARE(build().engine.cylinders, 8);
-    QVERIFY(!assessment().unsolved);
+    QVERIFY(!assessment().operating.unsolved);
 }
 
 void TestFilmBench::newBuild_refusesWhatCannotBe()

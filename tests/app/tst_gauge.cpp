@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A crank entered through the real widgets: with the keyboard only, and by a gauge on a serial line
 // with nobody at the keyboard.
+#include "assess/assessment.h"
 #include "bench/clearances/clearancebench.h"
 #include "bench/clearances/readingspage.h"
 #include "devices/serialgauge.h"

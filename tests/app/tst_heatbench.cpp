@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The Heat bench by its widgets.
+#include "assess/assessment.h"
 #include "benchfixture.h"
+#include "study/room.h"
 
-#include "assess/heatlog.h"
 #include "bench/heat/heatbench.h"
 #include "bench/heat/roomview.h"
 #include "plot/curvechart.h"
+#include "study/heatlog.h"
 
 #include <QAction>
 #include <QCheckBox>
@@ -251,8 +253,8 @@ void TestHeatBench::map_isThereAtOnceAndFinerSoon()
     size_t right = 1;
     while (m.cold_um[right] < m.here_um)
         ++right;
-    QVERIFY(r.gauge_pa[right] <= assessment().hotIdle.gauge.value_pa
-            && r.gauge_pa[right - 1] >= assessment().hotIdle.gauge.value_pa);
+    QVERIFY(r.gauge_pa[right] <= assessment().operating.hotIdle.gauge.value_pa
+            && r.gauge_pa[right - 1] >= assessment().operating.hotIdle.gauge.value_pa);
 }
 
 void TestHeatBench::sliders_askAgainAndLeaveTheBuildAlone()
@@ -322,7 +324,7 @@ void TestHeatBench::pictures_sayTheirFigures()
     const auto room = roomOf(build(), assessment().sizes, "main", conditionsOf(build()));
     QTRY_VERIFY(panelText(QStringLiteral("Room:"))
                     .contains(Figure::limit(std::round(room->most_um)).text()));
-    verifyClose(room->gauge_pa, assessment().hotIdle.gauge.value_pa, 1e-6);
+    verifyClose(room->gauge_pa, assessment().operating.hotIdle.gauge.value_pa, 1e-6);
     verifyClose(room->least_um, this->room().map()->least_um, 0, 1e-9);
     const auto film = hotFilm(build(), assessment().sizes, conditionsOf(build()), 0);
     QVERIFY(!panelText(Figure::clearance(film->bigEnds_um, 1).number).isEmpty());

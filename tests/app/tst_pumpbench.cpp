@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The Pump bench by its widgets, and readings as tables in and out of the window.
+#include "assess/assessment.h"
+#include "assess/circuitof.h"
 #include "benchfixture.h"
 
 #include "bench/pump/rotorview.h"
@@ -165,13 +167,13 @@ void TestPumpBench::readings_goOutAndComeBack()
     const QString path = folder.filePath(QStringLiteral("r.csv"));
     QVERIFY(m_window->exportReadings(path));
     const size_t count = build().readings.size();
-    const double pressure = assessment().hotIdle.gauge.value_pa;
+    const double pressure = assessment().operating.hotIdle.gauge.value_pa;
     Build empty = build();
     empty.readings.clear();
     m_window->openBuild().open(empty, {});
     QVERIFY(m_window->importReadings(path));
     QCOMPARE(build().readings.size(), count);
-    verifyClose(assessment().hotIdle.gauge.value_pa, pressure, 1e-4);
+    verifyClose(assessment().operating.hotIdle.gauge.value_pa, pressure, 1e-4);
     QVERIFY(!m_window->exportReadings(QStringLiteral("/proc/nowhere/r.csv")));
 }
 

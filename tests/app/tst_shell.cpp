@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The parts of the shell by themselves: theme, marks, figures, rail, panel, strip, open build.
+#include "assess/assessment.h"
 #include "entry/quantityfield.h"
 #include "open/openbuild.h"
 #include "paint/marks.h"
@@ -351,11 +352,12 @@ void TestShell::readouts_tellWhatItWas()
     const Assessment now = assess(after);
     const auto readouts = readoutsOf(after, now, &before);
     QCOMPARE(readouts[0].was,
-             QStringLiteral("was ") + Figure::pressure(before.hotIdle.gauge.value_pa).number);
-    QVERIFY(
-        readouts[0].detail.contains(shown(QuantityRange { asPressure(now.hotIdle.gauge.low_pa),
-                                                          asPressure(now.hotIdle.gauge.high_pa) })
-                                        .number));
+             QStringLiteral("was ")
+                 + Figure::pressure(before.operating.hotIdle.gauge.value_pa).number);
+    QVERIFY(readouts[0].detail.contains(
+        shown(QuantityRange { asPressure(now.operating.hotIdle.gauge.low_pa),
+                              asPressure(now.operating.hotIdle.gauge.high_pa) })
+            .number));
     QVERIFY(readoutsOf(build, before, &before)[0].was.isEmpty());
 }
 

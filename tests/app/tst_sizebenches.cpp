@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The pages of the Clearances bench, by their widgets.
+#include "assess/assessment.h"
 #include "benchfixture.h"
+#include "study/shellplan.h"
 
 #include "bench/clearances/feedpage.h"
 #include "bench/clearances/shellpage.h"
@@ -238,7 +240,7 @@ void TestSizeBenches::shells_areWrittenDownAndUndone()
 {
     clearances("shells");
     const Build before = build();
-    const double promised = shellPlan(before, assessment(), "main")->hotIdle.gauge.value_pa;
+    const double promised = shellPlan(before, assessment().sizes, "main")->hotIdle.gauge.value_pa;
     QVERIFY(find<QLabel>("shellMessage")->text().contains(QStringLiteral("All within")));
     find<QPushButton>("fitShells")->click();
     QCOMPARE(build().shells.at("main").fitted.at("main_4").upper, std::string("plum"));
@@ -246,7 +248,7 @@ void TestSizeBenches::shells_areWrittenDownAndUndone()
     // Gauged with the old ones: every changed bearing wants the gauge again.
     QVERIFY(said(assessment().size("main_3")->verdict).find("other shells") != std::string::npos);
     // Gauged anew with what the plan promised, the forecast is what the plan showed.
-    const auto plan = shellPlan(before, assess(before), "main");
+    const auto plan = shellPlan(before, judgeSizes(before), "main");
     Build gauged = build();
     for (size_t i = 0; i < plan->stops.size(); ++i)
         for (const int station : { 1, 2 }) {
@@ -255,7 +257,7 @@ void TestSizeBenches::shells_areWrittenDownAndUndone()
                                      plan->best.journals[i].clearance.value_m * 1e6);
             gauged = applyEdit(gauged, EnterReading { r }).value();
         }
-    verifyClose(assess(gauged).hotIdle.gauge.value_pa, promised, 2e-3);
+    verifyClose(assess(gauged).operating.hotIdle.gauge.value_pa, promised, 2e-3);
     m_window->openBuild().undoStack().undo();
     QVERIFY(build() == before);
 }
@@ -343,7 +345,7 @@ void TestSizeBenches::feedHoles_showTheGrooveChosen()
 {
     m_window->openBuild().selectStop(QStringLiteral("main_2"));
     clearances("feed_holes");
-    const double before = assessment().hotIdle.gauge.value_pa;
+    const double before = assessment().operating.hotIdle.gauge.value_pa;
     const auto press = [&](const QString &text) {
         QApplication::processEvents();
         for (QPushButton *b : m_window->sidePanel().findChildren<QPushButton *>())
@@ -355,7 +357,7 @@ void TestSizeBenches::feedHoles_showTheGrooveChosen()
     };
     QVERIFY(press(QStringLiteral("Groove all round")));
     QCOMPARE(build().engine.find("main_2")->value("groove_deg"), 360.0);
-    QVERIFY(assessment().hotIdle.gauge.value_pa < before);
+    QVERIFY(assessment().operating.hotIdle.gauge.value_pa < before);
     QVERIFY(press(QStringLiteral("Journal is drilled across")));
     QVERIFY(press(QStringLiteral("Journal is not drilled across")));
 }

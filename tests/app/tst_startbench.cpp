@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench of the first start through its widgets.
+#include "assess/assessment.h"
 #include "startfixture.h"
 
 #include "bench/start/afterpage.h"
@@ -395,7 +396,7 @@ void TestStartBench::afterwards_offersACalibrationAndTakesItBack()
     QCOMPARE(standing(build().gaugeReadings).size(), size_t(3));
     start(2);
     QTRY_VERIFY_WITH_TIMEOUT(panelText().contains(QStringLiteral("all readings then fit")), 20000);
-    const double before = assessment().hotIdle.gauge.value_pa;
+    const double before = assessment().operating.hotIdle.gauge.value_pa;
     QApplication::processEvents();
     auto buttons = m_window->sidePanel().findChildren<QPushButton *>(
         QRegularExpression(QStringLiteral("after\\.calibrate\\..*")));
@@ -406,7 +407,7 @@ void TestStartBench::afterwards_offersACalibrationAndTakesItBack()
     QVERIFY(panelText().contains(QStringLiteral("In force")));
     clickInPanel("after.takeBack.a1");
     QVERIFY(standing(build().calibrations).empty());
-    QCOMPARE(assessment().hotIdle.gauge.value_pa, before);
+    QCOMPARE(assessment().operating.hotIdle.gauge.value_pa, before);
 }
 
 void TestStartBench::trace_staysSmallAndKeepsSpikes()

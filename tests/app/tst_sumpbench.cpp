@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sump & air by its widgets, and the gas laid over the forecast.
+#include "assess/assessment.h"
 #include "benchfixture.h"
+#include "study/gaseffect.h"
+#include "study/senders.h"
 
 #include "bench/sump/casesheet.h"
 #include "bench/sump/fillbar.h"
@@ -294,7 +297,7 @@ void TestSumpBench::thread_tellsTheTrap()
     QVERIFY(find<QLabel>("sender.detail")->text().contains(QStringLiteral("0.272 mm")));
     choose(find<QComboBox>("sender.female"), QStringLiteral("M10x1"));
     QCOMPARE(find<QLabel>("sender.verdict")->text(), QStringLiteral("Fits"));
-    const auto places = senderPlaces(build(), assessment());
+    const auto places = senderPlaces(build(), assessment().operating, assessment().air);
     QCOMPARE(find<SenderBars>("sender.places")->places().size(), places.size());
 }
 
@@ -353,12 +356,13 @@ void TestSumpBench::gas_isLaidOverTheForecast()
     QVERIFY(slider);
     slider->setValue(50); // 15 % of what the pump takes
     QApplication::processEvents();
-    const auto effect = gasEffect(build(), assessment(), 0.15);
+    const auto effect = gasEffect(build(), assessment().sizes, assessment().operating, 0.15);
     const PanelContent said = m_window->currentBench()->panel();
     const PanelChange *idle = change(said, QStringLiteral("Hot idle"));
     QVERIFY(idle && effect);
     QCOMPARE(idle->after.text(), Figure::pressure(effect->idleAfter.value_pa).text());
-    QCOMPARE(idle->before.text(), Figure::pressure(assessment().hotIdle.gauge.value_pa).text());
+    QCOMPARE(idle->before.text(),
+             Figure::pressure(assessment().operating.hotIdle.gauge.value_pa).text());
     QVERIFY(panelText().contains(QStringLiteral("estimate")));
     QVERIFY(!document().isModified());
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The whole job through the real widgets, from opening the demo to the build sheet, with the
 // simulated engine on a serial line; and a hidden fault that no gauge shows.
+#include "assess/assessment.h"
 #include "startfixture.h"
 
 #include "bench/start/afterpage.h"
@@ -119,7 +120,7 @@ void TestWholeJob::wholeJob()
 
     // Forecast.
     goTo("forecast", 0);
-    const LikelyPressure forecast = assessment().hotIdle.gauge;
+    const LikelyPressure forecast = assessment().operating.hotIdle.gauge;
     QVERIFY(forecast.value_pa > build().use.hotIdleFloor_kpa * 1e3);
 
     // What still holds is signed for; then prime, with the simulated engine at the other end.

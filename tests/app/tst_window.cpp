@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The real window, driven by keys and clicks: type, undo, save, reopen, refuse, recover.
+#include "assess/assessment.h"
 #include "bench/clearances/clearancebench.h"
 #include "bench/clearances/readingspage.h"
 #include "bench/route/routemap.h"
@@ -86,7 +87,7 @@ private:
             lines << w->accessibleName();
         return lines.join(QLatin1Char('\n'));
     }
-    double hotIdle() { return m_window->openBuild().assessment().hotIdle.gauge.value_pa; }
+    double hotIdle() { return m_window->openBuild().assessment().operating.hotIdle.gauge.value_pa; }
 
     std::unique_ptr<MainWindow> m_window;
     std::unique_ptr<QTemporaryDir> m_folder;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Read against forecast, and which uncertain input would explain the difference.
+#include "assess/assessment.h"
 #include "document/edit.h"
 #include "entries.h"
 #include "start/afterwards.h"
@@ -14,12 +15,6 @@ class TestAfterwards : public QObject
 {
     Q_OBJECT
 private Q_SLOTS:
-    void initTestCase()
-    {
-        m_build = demoBuild();
-        m_build.gaugeReadings.clear();
-        m_assessment = assess(m_build);
-    }
     void residuals_ofTheOwnForecastAreNothing();
     void explanation_findsWhatWasMoved_data();
     void explanation_findsWhatWasMoved();
@@ -27,8 +22,12 @@ private Q_SLOTS:
     void calibration_movesTheForecastNotTheMeasured();
 
 private:
-    Build m_build;
-    Assessment m_assessment;
+    const Build m_build = [] {
+        Build out = demoBuild();
+        out.gaugeReadings.clear();
+        return out;
+    }();
+    const Assessment m_assessment { m_build };
 };
 
 void TestAfterwards::residuals_ofTheOwnForecastAreNothing()
@@ -117,11 +116,13 @@ void TestAfterwards::calibration_movesTheForecastNotTheMeasured()
     c.amount = 5;
     const Build b = withEntry(m_build, c);
     const Assessment after = assess(b);
-    QVERIFY(after.hotIdle.gauge.value_pa < m_assessment.hotIdle.gauge.value_pa - 1000);
+    QVERIFY(after.operating.hotIdle.gauge.value_pa
+            < m_assessment.operating.hotIdle.gauge.value_pa - 1000);
     QCOMPARE(after.size("main_1")->cold_um.value, m_assessment.size("main_1")->cold_um.value);
     QCOMPARE(after.holds(), m_assessment.holds());
     const auto back = applyEdit(b, PassageEdit(TakeBackEntry { "calibrations", "a1", "t", "x" }));
-    QCOMPARE(assess(*back).hotIdle.gauge.value_pa, m_assessment.hotIdle.gauge.value_pa);
+    QCOMPARE(assess(*back).operating.hotIdle.gauge.value_pa,
+             m_assessment.operating.hotIdle.gauge.value_pa);
     // What is no input is refused.
     c.input = "moon";
     c.by = "t";

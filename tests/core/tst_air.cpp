@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
+#include "assess/assessment.h"
 #include "calc/catalogue.h"
 #include "document/edit.h"
 #include "quantity/json.h"

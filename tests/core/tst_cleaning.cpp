@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+#include "report/assessmentreport.h"
 #include "testing.h"
 
 #include "assess/cleanmarks.h"

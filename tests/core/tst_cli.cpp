@@ -207,7 +207,7 @@ void TestCli::assess_exitsWith1WhenSomethingHolds()
     const CliRun r = run({ QStringLiteral("assess"), demo(), QStringLiteral("--json") });
     QCOMPARE(r.code, 1);
     verifyClose(r.json()["hot_idle"]["gauge"]["kpa"].get<double>(),
-                assess(demoBuild()).hotIdle.gauge.value_pa / 1e3, 0, 0.006);
+                assess(demoBuild()).operating.hotIdle.gauge.value_pa / 1e3, 0, 0.006);
     // A fresh build is held by what must be seen; with that seen it is only not done.
     QString fresh = QString::fromStdString(listTemplates().front().path.string());
     const CliRun held = run({ QStringLiteral("assess"), fresh });
@@ -513,8 +513,9 @@ void TestCli::forecast_givesTheAssessmentsFigures()
     const auto a = assess(demoBuild());
     const Json points = r.json()["forecast"][0]["points"];
     QCOMPARE(points.size(), 2u);
-    verifyClose(points[0]["kpa"].get<double>(), a.hotIdle.gauge.value_pa / 1e3, 0, 0.01);
-    verifyClose(points[1]["kpa"].get<double>(), a.highSpeed.gauge.value_pa / 1e3, 0, 0.01);
+    verifyClose(points[0]["kpa"].get<double>(), a.operating.hotIdle.gauge.value_pa / 1e3, 0, 0.01);
+    verifyClose(points[1]["kpa"].get<double>(), a.operating.highSpeed.gauge.value_pa / 1e3, 0,
+                0.01);
     const CliRun thick = run({ QStringLiteral("forecast"), demo(), QStringLiteral("--rpm=800"),
                                QStringLiteral("--oil-temp-c=100"), QStringLiteral("--oil"),
                                QStringLiteral("20W-50") });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Readings and symptoms → what is wrong: the worked example, solved independently (SciPy), the
 // arithmetic against plain matrices, trials with invented faults, the document's way through it.
+#include "assess/operating.h"
 #include "diagnose/trials.h"
 #include "document/edit.h"
 #include "testing.h"

@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A drive over the pan and its table; gas laid over the forecast; where a sender sees oil.
+#include "assess/assessment.h"
 #include "assess/replay.h"
 #include "document/edit.h"
 #include "storage/drivetable.h"
+#include "study/gaseffect.h"
+#include "study/senders.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -34,25 +37,27 @@ void TestDrive::gas_costsPressureAndStiffness()
 {
     const Build build = demoBuild();
     const Assessment a = assess(build);
-    const auto none = gasEffect(build, a, 0), some = gasEffect(build, a, 0.1);
+    const auto none = gasEffect(build, a.sizes, a.operating, 0),
+               some = gasEffect(build, a.sizes, a.operating, 0.1);
     QVERIFY(none && some);
-    verifyClose(none->idleAfter.value_pa, a.hotIdle.gauge.value_pa, 1e-4, 0,
+    verifyClose(none->idleAfter.value_pa, a.operating.hotIdle.gauge.value_pa, 1e-4, 0,
                 QStringLiteral("no gas"));
     QCOMPARE(none->stiffness, 1.0);
-    QVERIFY(some->idleAfter.value_pa < a.hotIdle.gauge.value_pa);
+    QVERIFY(some->idleAfter.value_pa < a.operating.hotIdle.gauge.value_pa);
     // Less liquid by the share at most: a first estimate from above (mass balance).
-    QVERIFY(some->idleAfter.value_pa > 0.75 * a.hotIdle.gauge.value_pa);
+    QVERIFY(some->idleAfter.value_pa > 0.75 * a.operating.hotIdle.gauge.value_pa);
     // One part in a hundred at 1 atm makes oil some 150 times softer (Wood 1930).
-    const auto trace = gasEffect(build, a, 0.01);
+    const auto trace = gasEffect(build, a.sizes, a.operating, 0.01);
     verifyClose(1 / trace->stiffness, 150, 0.05, 0, QStringLiteral("stiffness"));
     QVERIFY(trace->stiffnessAtGauge > trace->stiffness);
-    QVERIFY(!gasEffect(build, a, 0.7));
+    QVERIFY(!gasEffect(build, a.sizes, a.operating, 0.7));
 }
 
 void TestDrive::senders_seeOilThatMoves()
 {
     const Build build = demoBuild();
-    const auto places = senderPlaces(build, assess(build));
+    const auto a = assess(build);
+    const auto places = senderPlaces(build, a.operating, a.air);
     const auto named = [&](const std::string &part) {
         return *std::find_if(places.begin(), places.end(), [&](const SenderPlace &p) {
             return p.name.find(part) != p.name.npos;
@@ -73,7 +78,7 @@ void TestDrive::drive_heldStill_isTheSteadyTurn()
     std::vector<DriveMoment> drive;
     for (int i = 0; i < 100; ++i)
         drive.push_back({ i * 0.1, build.use.turn_g, 0 });
-    const auto r = replayDrive(build, a, drive);
+    const auto r = replayDrive(build, a.air, drive);
     QVERIFY(r);
     verifyClose(
         r->moments[50].cover_m,
@@ -84,8 +89,8 @@ void TestDrive::drive_heldStill_isTheSteadyTurn()
     // Hard enough, it draws air, and says for how long.
     for (DriveMoment &m : drive)
         m.lateral_g = m.time_s > 3 && m.time_s < 7 ? 2.5 : 0;
-    const auto hard
-        = replayDrive(withValue(build, "fill_l", 3), assess(withValue(build, "fill_l", 3)), drive);
+    const auto hard = replayDrive(withValue(build, "fill_l", 3),
+                                  assess(withValue(build, "fill_l", 3)).air, drive);
     QVERIFY(hard && !hard->uncovered.empty());
     QVERIFY(hard->uncovered_s > 2.5 && hard->uncovered_s < 5);
 }
@@ -96,12 +101,12 @@ void TestDrive::drive_quickerThanOil_isMarked()
     std::vector<DriveMoment> drive;
     for (int i = 0; i < 400; ++i)
         drive.push_back({ i * 0.02, i % 2 ? 1.0 : -1.0, 0 });
-    const auto r = replayDrive(build, assess(build), drive);
+    const auto r = replayDrive(build, assess(build).air, drive);
     QVERIFY(r);
     QVERIFY(r->notModelled > 0.9);
     Build blind = build;
     blind.sump.across.clear();
-    const auto none = replayDrive(blind, assess(blind), drive);
+    const auto none = replayDrive(blind, assess(blind).air, drive);
     QVERIFY(!none);
     QCOMPARE(none.error().place, std::string("/sump/across_mm"));
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
+#include "assess/circuitof.h"
 #include "document/edit.h"
 #include "document/engineplan.h"
 #include "document/recipes.h"
@@ -196,7 +197,7 @@ void TestEngine::templates_assessFromIdleToTheirLimit()
     QFETCH(QString, name);
     const Build b = loadTemplate(name.toStdString())->build;
     const Assessment a = assess(b);
-    QVERIFY(!a.unsolved);
+    QVERIFY(!a.operating.unsolved);
     // Only what nobody has seen yet may hold a fresh build: the pump's gasket, and plugs.
     for (const Finding &f : a.findings)
         QVERIFY2(f.mark != Mark::Hold || f.stop == "pump" || f.id.starts_with("plug_"),

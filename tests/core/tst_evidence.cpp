@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a run leaves: filter cuts, used oil, the engine opened again, how the rings seal.
 #include "assess/assessment.h"
-#include "assess/contacts.h"
 #include "assess/cutreport.h"
 #include "assess/oilreport.h"
 #include "assess/recheck.h"
@@ -12,6 +11,7 @@
 #include "oil/blending.h"
 #include "quantity/json.h"
 #include "start/modified.h"
+#include "study/contacts.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -288,7 +288,7 @@ void TestEvidence::sampledOil_movesTheForecast()
     QCOMPARE(oil->kv100_mm2_s, *last.kv100_mm2_s);
     const auto idle = hotIdleWithSample(m_history, a, last);
     QVERIFY(idle);
-    QVERIFY(idle->gauge.value_pa < a.hotIdle.gauge.value_pa - 5000);
+    QVERIFY(idle->gauge.value_pa < a.operating.hotIdle.gauge.value_pa - 5000);
     OilSample fuelled = last;
     fuelled.kv40_mm2_s = fuelled.kv100_mm2_s = std::nullopt;
     fuelled.fuel_percent = 5;
@@ -424,7 +424,7 @@ void TestEvidence::modifiedPassage_isComparedAndLeavesTheBuild()
     QVERIFY(m);
     QVERIFY(m_history == before);
     QVERIFY(m->idleAfter.gauge.value_pa < m->idleBefore.gauge.value_pa - 2000);
-    verifyClose(m->idleBefore.gauge.value_pa, a.hotIdle.gauge.value_pa, 1e-9);
+    verifyClose(m->idleBefore.gauge.value_pa, a.operating.hotIdle.gauge.value_pa, 1e-9);
     QCOMPARE(m->readings.size(), standing(m_history.gaugeReadings).size());
     QVERIFY(m->misfitAfter > m->misfitBefore + 4); // the engine was not made so
     QVERIFY(said(m->verdict).find("fit it better as it was") != std::string::npos);
@@ -464,7 +464,7 @@ void TestEvidence::rings_runOnTheMeasuredBore()
 {
     const Assessment a = assess(m_demo);
     const auto rings = [&](const Build &b) {
-        for (const Contact &c : contactsOf(b, a.highSpeed))
+        for (const Contact &c : contactsOf(b, a.operating.highSpeed))
             if (c.id == "rings_mid")
                 return c.filmParameter;
         return 0.0;

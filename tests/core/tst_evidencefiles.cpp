@@ -342,8 +342,8 @@ void TestEvidenceFiles::shelf_comparesByTheSameFunctions()
 {
     const auto shelf = openShelf(m_dir.path().toStdString());
     const auto idle = compareOnShelf(std::span(shelf).first(2), "hot_idle");
-    verifyClose(*idle[0].value.value, assess(m_history).hotIdle.gauge.value_pa, 1e-12);
-    verifyClose(*idle[1].value.value, assess(demoBuild()).hotIdle.gauge.value_pa, 1e-12);
+    verifyClose(*idle[0].value.value, assess(m_history).operating.hotIdle.gauge.value_pa, 1e-12);
+    verifyClose(*idle[1].value.value, assess(demoBuild()).operating.hotIdle.gauge.value_pa, 1e-12);
     const auto copper = compareOnShelf(std::span(shelf).first(2), "wear.Cu");
     QVERIFY(*copper[0].value.value > 40);
     QVERIFY(!copper[1].value.value);

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Faults as what-ifs: what they do to the reference inline-four, their names, every fault of every
 // template; remedies on one footing.
+#include "assess/assessment.h"
 #include "diagnose/remedies.h"
 #include "diagnose/signatures.h"
 #include "diagnose/whatif.h"
+#include "study/dressing.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -287,13 +289,14 @@ void TestFaults::power_isOneFigureEverywhere()
 {
     const Build b = demoBuild();
     const Assessment a = assess(b);
-    const auto options = pumpOptions(b, a, nullptr);
+    const auto options = pumpOptions(b, a.sizes, nullptr);
     QVERIFY(!options.empty());
-    verifyClose(options.front().power_w, pumpPower_w(b, a.highSpeed), 1e-6, 0,
+    verifyClose(options.front().power_w, pumpPower_w(b, a.operating.highSpeed), 1e-6, 0,
                 QStringLiteral("as it is"));
     // p × swept flow / 0.85: hydraulic power over the pump's efficiency (own choice of the latter).
-    verifyClose(pumpPower_w(b, a.highSpeed),
-                a.highSpeed.nodePressure_pa.at("pump_out") * a.highSpeed.sweptFlow_m3_s / 0.85,
+    verifyClose(pumpPower_w(b, a.operating.highSpeed),
+                a.operating.highSpeed.nodePressure_pa.at("pump_out")
+                    * a.operating.highSpeed.sweptFlow_m3_s / 0.85,
                 1e-9, 0, QStringLiteral("by hand"));
     const auto table = compareRemedies(b, a.sizes, {});
     QVERIFY(table);

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/sizes.h"
 #include "diagnose/faults.h"
 #include "diagnose/whatif.h"
 #include "quantity/json.h"
@@ -38,7 +39,7 @@ private:
     {
         QString name;
         Build build;
-        Assessment assessment;
+        std::vector<GaugedSize> sizes;
         std::vector<Fault> faults; ///< everything that can happen, at its usual severity
     };
     void demos()
@@ -54,8 +55,7 @@ private:
     }
     Result<WhatIf> with(const Demo &d, const Fault &fault, double rpm = 0, double oil_c = 0) const
     {
-        return whatIf(d.build, d.assessment.sizes, { fault },
-                      rpm > 0 ? rpm : d.build.use.hotIdle_rpm,
+        return whatIf(d.build, d.sizes, { fault }, rpm > 0 ? rpm : d.build.use.hotIdle_rpm,
                       oil_c > 0 ? oil_c : d.build.use.hotOil_c);
     }
     std::vector<Demo> m_demos;
@@ -67,7 +67,7 @@ void TestFaultSweep::initTestCase()
         const auto loaded
             = loadBuild(demoBuildPath().parent_path() / (std::string(name) + ".mildpath"));
         QVERIFY(loaded);
-        Demo d { QString::fromLatin1(name), loaded->build, assess(loaded->build), {} };
+        Demo d { QString::fromLatin1(name), loaded->build, judgeSizes(loaded->build), {} };
         for (const Stop &stop : d.build.engine.stops)
             for (const Fault &f : faultsAt(d.build, stop))
                 d.faults.push_back(f);

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Feed holes, grooves, rotors, relief, seal and pickup: formulas and what they do in the engine.
 #include "assess/assessment.h"
+#include "assess/circuitof.h"
 #include "bearing/feed.h"
 #include "document/edit.h"
 #include "pump/relief.h"
 #include "pump/rotor.h"
 #include "pump/suction.h"
+#include "study/dressing.h"
+#include "study/feedcover.h"
 #include "testing.h"
 
 #include <random>
@@ -187,7 +190,7 @@ void TestFeed::coveredHole_starvesUnseenByTheGauge()
     const Build b = plain();
     const auto a = assess(b);
     const double covered[] = { 0, 0.5, 0.8, 0.9, 0.95 };
-    const auto sweep = coverSweep(b, a, *b.engine.find("main_2"), covered);
+    const auto sweep = coverSweep(b, a.sizes, *b.engine.find("main_2"), covered);
     QVERIFY(sweep);
     const auto &p = *sweep;
     double lastFall = 0;
@@ -215,7 +218,7 @@ void TestFeed::anyCover_hasAForecast()
                                       { "shell_hole_mm", 5 },
                                       { "hole_offset_mm", offsetFor(6, 5, share) } });
             const auto a = assess(b);
-            QVERIFY2(!a.unsolved,
+            QVERIFY2(!a.operating.unsolved,
                      qPrintable(QString::fromLatin1(main) + u' ' + QString::number(share)));
         }
 }
@@ -246,7 +249,7 @@ void TestFeed::coveredHole_isJudgedByItsShare()
     QCOMPARE(markWord(a.feedHoles[0].mark), markWord(mark));
     const bool flowed = mark != Mark::Proven;
     QCOMPARE(a.marksOf("main_2")->flow == mark, flowed);
-    QVERIFY(!a.unsolved);
+    QVERIFY(!a.operating.unsolved);
     const int more = a.holds() - assess(plain()).holds();
     if (share > 0)
         QCOMPARE(more, mark == Mark::Hold ? 1 : 0);
@@ -257,8 +260,8 @@ void TestFeed::coveredHole_isJudgedByItsShare()
 void TestFeed::groove_feedsTheCircuit()
 {
     const Build b = plain();
-    const auto base = assess(b).hotIdle;
-    const auto full = assess(changed(b, "main_2", { { "groove_deg", 360 } })).hotIdle;
+    const auto base = assess(b).operating.hotIdle;
+    const auto full = assess(changed(b, "main_2", { { "groove_deg", 360 } })).operating.hotIdle;
     // Twice the groove, twice what pressure drives out there (what rotation draws stays), so less
     // elsewhere; the rod is fed all the turn.
     QVERIFY(full.elementFlow_m3_s.at("main_2") > 1.2 * base.elementFlow_m3_s.at("main_2"));
@@ -266,8 +269,9 @@ void TestFeed::groove_feedsTheCircuit()
     const Build crossed = changed(b, "main_2", { { "cross_drilled", 1 } });
     verifyClose(*feedShareOfTurn(crossed, *crossed.engine.find("main_2")), 1, 1e-12);
     QVERIFY(!feedShareOfTurn(b, *b.engine.find("main_2")).has_value()); // nothing entered
-    const auto fed = assess(crossed).highSpeed;
-    QVERIFY(mainPressure(fed, "Big-end 2") + 1 >= mainPressure(assess(b).highSpeed, "Big-end 2"));
+    const auto fed = assess(crossed).operating.highSpeed;
+    QVERIFY(mainPressure(fed, "Big-end 2") + 1
+            >= mainPressure(assess(b).operating.highSpeed, "Big-end 2"));
 }
 
 void TestFeed::bevel_losesPressure()
@@ -276,15 +280,16 @@ void TestFeed::bevel_losesPressure()
     const auto base = assess(b);
     const auto small = assess(changed(b, "main_3", { { "thrust_bevel_mm2", 0.05 } }));
     const auto large = assess(changed(b, "main_3", { { "thrust_bevel_mm2", 1.5 } }));
-    QVERIFY(small.hotIdle.gauge.value_pa < base.hotIdle.gauge.value_pa);
-    QVERIFY(large.hotIdle.gauge.value_pa < 0.9 * small.hotIdle.gauge.value_pa);
+    QVERIFY(small.operating.hotIdle.gauge.value_pa < base.operating.hotIdle.gauge.value_pa);
+    QVERIFY(large.operating.hotIdle.gauge.value_pa < 0.9 * small.operating.hotIdle.gauge.value_pa);
     // Its oil counts with the mains.
-    verifyClose(large.hotIdle.shares[0].flow_m3_s - base.hotIdle.shares[0].flow_m3_s,
-                large.hotIdle.elementFlow_m3_s.at("oil_bevel@main_3"), 0.25);
+    verifyClose(large.operating.hotIdle.shares[0].flow_m3_s
+                    - base.operating.hotIdle.shares[0].flow_m3_s,
+                large.operating.hotIdle.elementFlow_m3_s.at("oil_bevel@main_3"), 0.25);
     // Without a groove that reaches the parting line it gets no oil.
     const auto dry
         = assess(changed(b, "main_3", { { "thrust_bevel_mm2", 1.5 }, { "groove_deg", 0 } }));
-    QVERIFY(!dry.hotIdle.elementFlow_m3_s.contains("oil_bevel@main_3"));
+    QVERIFY(!dry.operating.hotIdle.elementFlow_m3_s.contains("oil_bevel@main_3"));
 }
 
 void TestFeed::spring_setsTheRelief()
@@ -401,11 +406,11 @@ void TestFeed::dressing_stopsBeforeTheRotorsBind()
 {
     const Build b = demoBuild();
     const auto a = assess(b);
-    const auto plan = dressingPlan(b, a);
+    const auto plan = dressingPlan(b, a.sizes);
     QVERIFY(plan);
     const GaugedSize *end = a.size("pump", "pump_end", 1);
     verifyClose(plan->now.end_um, end->cold_um.value, 1e-9);
-    verifyClose(plan->now.gauge_pa, a.hotIdle.gauge.value_pa, 1e-4);
+    verifyClose(plan->now.gauge_pa, a.operating.hotIdle.gauge.value_pa, 1e-4);
     QVERIFY(plan->stop.end_um >= rotorsBind_um + end->cold_um.expanded() - 1e-9);
     QVERIFY(plan->stop.gauge_pa > plan->now.gauge_pa);
     for (size_t i = 1; i < plan->points.size(); ++i)
@@ -418,30 +423,31 @@ void TestFeed::dressing_stopsBeforeTheRotorsBind()
         r.method = "feeler";
         dressed = applyEdit(dressed, EnterReading { r }).value();
     }
-    verifyClose(assess(dressed).hotIdle.gauge.value_pa, plan->stop.gauge_pa, 1e-4);
+    verifyClose(assess(dressed).operating.hotIdle.gauge.value_pa, plan->stop.gauge_pa, 1e-4);
 }
 
 void TestFeed::pumpOptions_knowThatTheSpringDoesNothing()
 {
     const Build b = demoBuild();
     const auto a = assess(b);
-    const auto options = pumpOptions(b, a, nullptr);
+    const auto options = pumpOptions(b, a.sizes, nullptr);
     const auto find = [&](const char *name) {
         const auto it = std::find_if(options.begin(), options.end(),
                                      [&](const PumpOption &o) { return said(o.name) == name; });
         return it == options.end() ? nullptr : &*it;
     };
     QCOMPARE(find("dressed to 50 µm"), nullptr);
-    const DressingPlan plan = dressingPlan(b, a).value();
-    verifyClose(pumpOptions(b, a, &plan)[1].gauge_pa, plan.stop.gauge_pa, 1e-4);
-    verifyClose(find("as it is")->gauge_pa, a.hotIdle.gauge.value_pa, 1e-4);
-    verifyClose(find("spring +1.0 bar")->gauge_pa, a.hotIdle.gauge.value_pa, 1e-4);
+    const DressingPlan plan = dressingPlan(b, a.sizes).value();
+    verifyClose(pumpOptions(b, a.sizes, &plan)[1].gauge_pa, plan.stop.gauge_pa, 1e-4);
+    verifyClose(find("as it is")->gauge_pa, a.operating.hotIdle.gauge.value_pa, 1e-4);
+    verifyClose(find("spring +1.0 bar")->gauge_pa, a.operating.hotIdle.gauge.value_pa, 1e-4);
     QVERIFY(!find("spring +1.0 bar")->remark.empty());
-    QVERIFY(find("rotors 25% longer")->gauge_pa > 1.1 * a.hotIdle.gauge.value_pa);
+    QVERIFY(find("rotors 25% longer")->gauge_pa > 1.1 * a.operating.hotIdle.gauge.value_pa);
     QVERIFY(find("rotors 25% longer")->power_w > find("as it is")->power_w);
     // Outlet pressure × swept flow / 0.85, from the forecast's own point and the displacement.
     verifyClose(find("as it is")->power_w,
-                mainPressure(a.highSpeed, "Pump outlet") * 6.8e-6 * 3000 / 60 / 0.85, 1e-3);
+                mainPressure(a.operating.highSpeed, "Pump outlet") * 6.8e-6 * 3000 / 60 / 0.85,
+                1e-3);
 }
 
 void TestFeed::scores_wantDressing_data()

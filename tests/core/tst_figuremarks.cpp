@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
 #include "assess/cleanmarks.h"
-#include "assess/contacts.h"
 #include "assess/figuremarks.h"
 #include "assess/finishreport.h"
-#include "assess/room.h"
 #include "oil/grades.h"
 #include "rules/rules.h"
 #include "start/gate.h"
+#include "study/contacts.h"
+#include "study/room.h"
 #include "testing.h"
 
 using namespace mildpath;

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/room.h"
+#include "assess/assessment.h"
+#include "assess/operating.h"
 #include "bearing/filmtable.h"
 #include "bearing/load.h"
+#include "study/room.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -163,7 +165,7 @@ void TestFilm::wideMains_runOnThinnerFilms()
     const Assessment a = assess(b);
     const auto line = waltherLine(b.oil.oil.kv40_mm2_s, b.oil.oil.kv100_mm2_s);
     double thinnest = 1e9;
-    for (const BearingFilm &film : a.hotIdle.films) {
+    for (const BearingFilm &film : a.operating.hotIdle.films) {
         if (film.family != "big_end")
             continue;
         verifyClose(film.load_n, load, 1e-6);

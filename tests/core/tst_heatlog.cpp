@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/heatlog.h"
-#include "assess/room.h"
 #include "document/edit.h"
 #include "quantity/json.h"
+#include "study/heatlog.h"
+#include "study/room.h"
 #include "testing.h"
 
 using namespace mildpath;

@@ -144,7 +144,8 @@ void TestInvariants::likelyRange_widensWithDoubt()
 {
     Build sure = demoBuild(), unsure = demoBuild();
     unsure.readings.change([](Reading &r) { r.u_um = 8; });
-    const LikelyPressure a = assess(sure).hotIdle.gauge, b = assess(unsure).hotIdle.gauge;
+    const LikelyPressure a = assess(sure).operating.hotIdle.gauge,
+                         b = assess(unsure).operating.hotIdle.gauge;
     QCOMPARE(a.value_pa, b.value_pa);
     QVERIFY(b.high_pa - b.low_pa > a.high_pa - a.low_pa);
 }
@@ -203,7 +204,7 @@ void TestInvariants::strikingAReading_bringsBackWhatStoodBefore()
         = applyEdit(one, WithdrawReading { gaugePlace("main_1", 1, 90), "t", "" }).value();
     const auto before = assess(base), after = assess(none);
     QCOMPARE(after.size("main_1")->measured, false);
-    QCOMPARE(after.hotIdle.gauge.value_pa, before.hotIdle.gauge.value_pa);
+    QCOMPARE(after.operating.hotIdle.gauge.value_pa, before.operating.hotIdle.gauge.value_pa);
 }
 
 void TestInvariants::assessmentOfEveryTemplate_isComplete_data()
@@ -219,19 +220,19 @@ void TestInvariants::assessmentOfEveryTemplate_isComplete()
     QFETCH(QString, file);
     const Build build = loadBuild(file.toStdString())->build;
     const Assessment a = assess(build);
-    QVERIFY(!a.unsolved);
+    QVERIFY(!a.operating.unsolved);
     QCOMPARE(a.marks.size(), build.engine.stops.size());
-    QCOMPARE(a.forecast.size(), 3u);
-    for (const ForecastLine &line : a.forecast) {
+    QCOMPARE(a.forecast.lines.size(), 3u);
+    for (const ForecastLine &line : a.forecast.lines) {
         QCOMPARE(line.rpm.size(), 14u);
         QCOMPARE(line.gauge.size(), line.rpm.size());
     }
-    QVERIFY(a.otherOils.size() >= 11);
-    QCOMPARE(std::count_if(a.otherOils.begin(), a.otherOils.end(),
+    QVERIFY(a.forecast.otherOils.size() >= 11);
+    QCOMPARE(std::count_if(a.forecast.otherOils.begin(), a.forecast.otherOils.end(),
                            [](const OtherOil &o) { return o.fitted; }),
              1);
-    QVERIFY(a.levers.size() >= 6);
-    for (const Lever &l : a.levers)
+    QVERIFY(a.forecast.levers.size() >= 6);
+    for (const Lever &l : a.forecast.levers)
         QVERIFY2(l.change_pa > -50, said(l.name).c_str()); // every lever named is meant to help
     for (const Finding &f : a.findings)
         QVERIFY(!f.text.empty() && !f.action.empty()

@@ -253,9 +253,9 @@ void TestLines::swappedFilter_holdsAndStarves()
     QVERIFY(said(f->text).find("check valve") != std::string::npos);
     QCOMPARE(wrong.marksOf("filter")->flow, Mark::Hold);
     // Forecast of it as it is joined: relief pressure ahead of the filter, nothing behind.
-    QVERIFY(wrong.hotIdle.nodePressure_pa.at("filt_in") > 4e5);
-    QVERIFY(wrong.hotIdle.gauge.value_pa < 2e3);
-    for (const PointPressure &p : wrong.hotIdle.points)
+    QVERIFY(wrong.operating.hotIdle.nodePressure_pa.at("filt_in") > 4e5);
+    QVERIFY(wrong.operating.hotIdle.gauge.value_pa < 2e3);
+    for (const PointPressure &p : wrong.operating.hotIdle.points)
         if (p.stop.starts_with("main_") && p.stop != "main_gallery")
             QVERIFY(p.pressure_pa < 2e3);
     QVERIFY(wrong.holds() > right.holds());

@@ -36,13 +36,15 @@ private:
         QVERIFY2(faults.empty(),
                  faults.empty() ? "" : (faults[0].place + ": " + said(faults[0].message)).c_str());
         const Assessment a = assess(b);
-        QVERIFY2(!a.unsolved, a.unsolved ? said(a.unsolved->message).c_str() : "");
-        QVERIFY(a.hotIdle.gauge.value_pa > 2e4 && a.hotIdle.gauge.value_pa < 8e5);
+        QVERIFY2(!a.operating.unsolved,
+                 a.operating.unsolved ? said(a.operating.unsolved->message).c_str() : "");
+        QVERIFY(a.operating.hotIdle.gauge.value_pa > 2e4
+                && a.operating.hotIdle.gauge.value_pa < 8e5);
         // Nowhere below the vapour of hot oil, nowhere above what the relief lets through by far.
-        for (const PointPressure &p : a.hotIdle.points)
+        for (const PointPressure &p : a.operating.hotIdle.points)
             QVERIFY2(p.pressure_pa > -9e4 && p.pressure_pa < 2e6, p.name.c_str());
         double shares = 0;
-        for (const OilShare &s : a.hotIdle.shares)
+        for (const OilShare &s : a.operating.hotIdle.shares)
             shares += s.ofSwept;
         verifyClose(shares, 1, 1e-3);
         const auto back = parseBuild(buildText(b));

@@ -107,7 +107,8 @@ void TestReadingTable::exportedReadings_comeBackTheSame()
         is.value_um = was.value_um;
         QVERIFY2(is == was, was.id.c_str());
     }
-    verifyClose(assess(*back).hotIdle.gauge.value_pa, assess(b).hotIdle.gauge.value_pa, 1e-4);
+    verifyClose(assess(*back).operating.hotIdle.gauge.value_pa,
+                assess(b).operating.hotIdle.gauge.value_pa, 1e-4);
 }
 
 void TestReadingTable::columns_mayStandInAnyOrder()

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The build sheet: what stands on it, that its pictures can be drawn, that nothing on it is markup.
+#include "assess/assessment.h"
 #include "document/edit.h"
 #include "report/buildsheet.h"
 #include "report/pictures.h"

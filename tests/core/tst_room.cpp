@@ -1,8 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/room.h"
+#include "assess/assessment.h"
+#include "assess/finding.h"
+#include "assess/operating.h"
+#include "assess/operatingmodel.h"
 #include "document/edit.h"
 #include "oil/grades.h"
 #include "quantity/json.h"
+#include "report/assessmentreport.h"
+#include "study/room.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -46,7 +51,7 @@ Build templateBuild(const char *name)
     return loadTemplate(name)->build;
 }
 
-GaugedSize sizeOf(const std::vector<GaugedSize> &sizes, const std::string &family)
+GaugedSize familySize(const std::vector<GaugedSize> &sizes, const std::string &family)
 {
     for (const GaugedSize &s : sizes)
         if (s.family == family)
@@ -85,7 +90,7 @@ void TestRoom::growth_agreesWithTheLaw()
     QFETCH(double, housing_c);
     QFETCH(double, journal_c);
     const Build b = templateBuild("inline-four-alloy");
-    const GaugedSize s = sizeOf(judgeSizes(b), family.toStdString());
+    const GaugedSize s = familySize(judgeSizes(b), family.toStdString());
     const Stop &stop = *b.engine.find(s.stop);
     const bool main = s.family == "main";
     const ThermalClearance law = thermalClearance(
@@ -110,15 +115,15 @@ void TestRoom::hybridHousing_growsBetweenItsMetals()
     const Build hybrid = applyEdit(iron, SetMaterial { "main_cap", "cast_aluminium", 0.5 }).value();
     const Build alloy = applyEdit(iron, SetMaterial { "block", "cast_aluminium", {} }).value();
     const PartTemperatures hot = settledTemperatures(iron, 100);
-    const auto running = [&](const Build &b) { return sizeOf(judgeSizes(b), "main").at(hot); };
+    const auto running = [&](const Build &b) { return familySize(judgeSizes(b), "main").at(hot); };
     QVERIFY(running(iron) < running(hybrid) && running(hybrid) < running(alloy));
     verifyClose(running(hybrid), (running(iron) + running(alloy)) / 2, 0, 0.1);
     // Some 64 mm, 11e-6 apart, 78 K: the bore goes 55 µm out of round.
-    const GaugedSize mixed = sizeOf(judgeSizes(hybrid), "main");
+    const GaugedSize mixed = familySize(judgeSizes(hybrid), "main");
     verifyClose(mixed.growth.spread_um(hot), 64e3 * 11e-6 * 78, 0.01);
-    QCOMPARE(sizeOf(judgeSizes(iron), "main").growth.spread_um(hot), 0.0);
+    QCOMPARE(familySize(judgeSizes(iron), "main").growth.spread_um(hot), 0.0);
     const auto band = [](const Build &b) {
-        const LikelyPressure p = assess(b).hotIdle.gauge;
+        const LikelyPressure p = assess(b).operating.hotIdle.gauge;
         return (p.high_pa - p.low_pa) / p.value_pa;
     };
     // Measured throughout, so that what is assumed does not drown it.
@@ -133,7 +138,7 @@ void TestRoom::expansionsUncertainty_widensTheBand()
     const Build b = templateBuild("inline-four-alloy");
     const auto width = [](const Build &build) {
         const Assessment a = assess(build);
-        return a.hotIdle.gauge.high_pa - a.hotIdle.gauge.low_pa;
+        return a.operating.hotIdle.gauge.high_pa - a.operating.hotIdle.gauge.low_pa;
     };
     OwnExpansion own;
     own.per_k = findMaterial("cast_aluminium")->expansion_per_k;
@@ -158,9 +163,11 @@ void TestRoom::alloy_takesTheOilFromTheRods()
     QVERIFY(over->back().bigEndsShare < 0.5 * over->front().bigEndsShare);
     // The forecast carries it along, hotter by hotter.
     const Assessment a = assess(b);
-    QVERIFY(a.forecast[0].bigEndsOfCrank.front() > 1.5 * a.forecast[1].bigEndsOfCrank.front());
-    QVERIFY(a.forecast[1].bigEndsOfCrank.front() > a.forecast[2].bigEndsOfCrank.front());
-    const Json json = assessmentToJson(b, a);
+    QVERIFY(a.forecast.lines[0].bigEndsOfCrank.front()
+            > 1.5 * a.forecast.lines[1].bigEndsOfCrank.front());
+    QVERIFY(a.forecast.lines[1].bigEndsOfCrank.front()
+            > a.forecast.lines[2].bigEndsOfCrank.front());
+    const Json json = jsonOfAssessment(b);
     QVERIFY(json["forecast"][0]["points"][0].contains("big_ends_of_crank_oil"));
 }
 
@@ -386,8 +393,7 @@ void TestRoom::coldStart_saysHowWarmToPreheat()
         if (f.id.starts_with("coldest_start"))
             cold = &f;
     QVERIFY(cold && cold->mark == Mark::Hold);
-    const auto t
-        = a.sizes[static_cast<size_t>(a.coldest)].closesAt_c(b.use.coldestClearanceFloor_um);
+    const auto t = coldestOf(a.sizes)->closesAt_c(b.use.coldestClearanceFloor_um);
     QVERIFY(t);
     QVERIFY2(said(cold->action).find(formatPlain(std::ceil(*t), 0) + " °C") != std::string::npos,
              said(cold->action).c_str());
@@ -429,8 +435,8 @@ void TestRoom::warmUp_endsAtHotIdle()
     const std::array times { 0.0, 60.0, 300.0, 1e5 };
     const auto run = warmUpRun(b, a.sizes, b.use.hotIdle_rpm, times);
     QVERIFY(run);
-    verifyClose(run->points.back().gauge_pa, a.hotIdle.gauge.value_pa, 1e-6);
-    verifyClose(run->points.back().weakest_pa, a.hotIdle.weakestPressure.value_pa, 1e-6);
+    verifyClose(run->points.back().gauge_pa, a.operating.hotIdle.gauge.value_pa, 1e-6);
+    verifyClose(run->points.back().weakest_pa, a.operating.hotIdle.weakestPressure.value_pa, 1e-6);
     verifyClose(run->points.front().parts.oil_c, b.use.coldestStart_c, 1e-9);
     QVERIFY(run->points.front().gauge_pa > run->points.back().gauge_pa);
 }

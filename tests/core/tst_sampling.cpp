@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/contacts.h"
-#include "assess/sampling.h"
+#include "assess/assessment.h"
+#include "assess/operatingmodel.h"
 #include "document/edit.h"
 #include "oil/blending.h"
 #include "oil/grades.h"
 #include "oil/shear.h"
+#include "study/contacts.h"
+#include "study/sampling.h"
 #include "testing.h"
 
 #include <thread>
@@ -142,10 +144,10 @@ void TestSampling::contacts_standWhereTheirFilmsAre()
 {
     const Build b = demoBuild();
     const Assessment a = assess(b);
-    const auto contacts = contactsOf(b, a.highSpeed);
+    const auto contacts = contactsOf(b, a.operating.highSpeed);
     QCOMPARE(contacts.size(), size_t(5));
     double thinnest = 1;
-    for (const BearingFilm &f : a.highSpeed.films)
+    for (const BearingFilm &f : a.operating.highSpeed.films)
         if (f.family == "big_end")
             thinnest = std::min(thinnest, f.smallest_m);
     const auto find = [&](const char *id) {
@@ -160,7 +162,7 @@ void TestSampling::contacts_standWhereTheirFilmsAre()
     bare.engine.stops.erase(std::remove_if(bare.engine.stops.begin(), bare.engine.stops.end(),
                                            [](const Stop &s) { return s.kind == "cam_bearing"; }),
                             bare.engine.stops.end());
-    QCOMPARE(contactsOf(bare, a.highSpeed).size(), size_t(4));
+    QCOMPARE(contactsOf(bare, a.operating.highSpeed).size(), size_t(4));
 }
 
 void TestSampling::speedFloatsTheBearings()
@@ -191,7 +193,7 @@ void TestSampling::tappets_changeTheContactAndTheAdvice()
     c.answer = "roller";
     Build roller = applyEdit(flat, Choose { c }).value();
     const Assessment a = assess(flat);
-    const auto cam = [&](const Build &b) { return contactsOf(b, a.highSpeed).back(); };
+    const auto cam = [&](const Build &b) { return contactsOf(b, a.operating.highSpeed).back(); };
     QCOMPARE(cam(flat).name, std::string("cam on flat tappet"));
     QVERIFY(cam(roller).filmParameter > cam(flat).filmParameter);
     QVERIFY(antiWearAdvice(flat).least_mg_kg > antiWearAdvice(roller).least_mg_kg);

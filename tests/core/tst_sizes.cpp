@@ -5,6 +5,8 @@
 #include "document/edit.h"
 #include "pump/rotor.h"
 #include "quantity/json.h"
+#include "report/assessmentreport.h"
+#include "study/weights.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -335,7 +337,7 @@ void TestSizes::assessText_namesEveryFamily()
                  { "n ", "mean", "range", "taper", "out-of-round", "U (k = 2)", "weakest method" })
                 QVERIFY2(line.contains(QLatin1String(word)), qPrintable(line));
     }
-    const Json json = assessmentToJson(b, assess(b));
+    const Json json = jsonOfAssessment(b);
     QCOMPARE(json["families"].size(), assess(b).families.size());
 }
 

@@ -94,7 +94,7 @@ struct Judged
     Judged &operator=(const Judged &) = delete;
 
     Build build;
-    Assessment assessment;
+    const Assessment assessment;
     StartGate gate;
     PrimeForecast prime;
     RunCard card;
@@ -218,7 +218,7 @@ void TestStart::card_judgesWhatWasRead()
     const Assessment a = assess(build);
     CardStep s;
     s.step = "hot_idle";
-    s.pressure_kpa = share * a.hotIdle.gauge.value_pa / 1e3;
+    s.pressure_kpa = share * a.operating.hotIdle.gauge.value_pa / 1e3;
     s.rpm = build.use.hotIdle_rpm;
     s.oil_c = build.use.hotOil_c;
     const Judged j(withEntry(std::move(build), s));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/after/oilpage.h"
 
+#include "assess/operating.h"
 #include "bench/after/oillanes.h"
 #include "bench/after/tablefile.h"
 #include "diagnose/faults.h"
@@ -328,13 +329,13 @@ void OilPage::forecastPanel(const OilSample &s, PanelContent &out) const
         return;
     const Assessment &a = m_open.assessment();
     const auto with = hotIdleWithSample(m_open.build(), a, s);
-    if (!with || a.unsolved)
+    if (!with || m_open.operating().unsolved)
         return;
-    out.push_back(PanelChange { tr("Hot idle with it"), Figure::pressure(a.hotIdle.gauge.value_pa),
-                                Figure::pressure(with->gauge.value_pa),
-                                with->gauge.value_pa < m_open.build().use.hotIdleFloor_kpa * 1e3
-                                    ? Tone::Bad
-                                    : Tone::Plain });
+    out.push_back(PanelChange {
+        tr("Hot idle with it"), Figure::pressure(m_open.operating().hotIdle.gauge.value_pa),
+        Figure::pressure(with->gauge.value_pa),
+        with->gauge.value_pa < m_open.build().use.hotIdleFloor_kpa * 1e3 ? Tone::Bad
+                                                                         : Tone::Plain });
     imaginePanel(s, out);
 }
 

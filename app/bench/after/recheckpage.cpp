@@ -333,7 +333,7 @@ void RecheckPage::compareThese()
     auto build = std::make_shared<const Build>(m_open.build());
     using Answer = Result<std::shared_ptr<const Modified>>;
     m_work.ask(
-        [build, sizes = m_open.assessment().sizes, changes = m_changes](Progress &) -> Answer {
+        [build, sizes = m_open.sizes(), changes = m_changes](Progress &) -> Answer {
             auto made = compareModified(*build, sizes, changes);
             if (!made)
                 return tl::unexpected(made.error());

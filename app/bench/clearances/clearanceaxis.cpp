@@ -52,7 +52,7 @@ void ClearanceAxis::setItem(const std::string &stop, int item)
 std::vector<const GaugedSize *> ClearanceAxis::rows() const
 {
     std::vector<const GaugedSize *> out;
-    for (const GaugedSize &c : m_open.assessment().sizes)
+    for (const GaugedSize &c : m_open.sizes())
         if (c.family == m_family)
             out.push_back(&c);
     return out;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/feedpage.h"
 
+#include "assess/fits.h"
+#include "assess/sizes.h"
 #include "open/vectorstate.h"
 #include "paint/marks.h"
 #include "paint/text.h"
@@ -54,7 +56,7 @@ void FeedPage::refresh()
     if (stop) {
         m_stop = stop->id;
         clearVectorState();
-        if (auto sweep = coverSweep(m_open.build(), m_open.assessment(), *stop, covered))
+        if (auto sweep = coverSweep(m_open.build(), m_open.sizes(), *stop, covered))
             m_sweep = std::move(*sweep);
         for (const CoverPoint &c : m_sweep)
             spoken
@@ -133,7 +135,7 @@ void FeedPage::paintHole(QPainter &p, const Stop &stop, const QRectF &area) cons
     p.drawPath(shell);
     p.setPen(QPen(t.muted, 1.4, Qt::DashLine));
     p.drawPath(block);
-    for (const FeedHole &f : m_open.assessment().feedHoles) {
+    for (const FeedHole &f : m_open.feedHoles()) {
         if (f.stop != stop.id)
             continue;
         const double y = area.bottom() - 44;
@@ -217,7 +219,7 @@ PanelContent FeedPage::panel()
     if (!stop)
         return out;
     out.push_back(PanelTitle { qs(stop->name), tr("how its oil comes in") });
-    for (const FeedHole &f : m_open.assessment().feedHoles)
+    for (const FeedHole &f : m_open.feedHoles())
         if (f.stop == stop->id)
             out.push_back(PanelVerdict { f.mark, qs(f.verdict), qs(f.next) });
     for (const char *key : { "block_hole_mm", "shell_hole_mm", "hole_offset_mm" })

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/partspage.h"
 
-#include "assess/assessment.h"
+#include "assess/rules.h"
 #include "entry/quantityfield.h"
 #include "entry/tickcheck.h"
 #include "paint/marks.h"
 #include "paint/text.h"
+#include "study/weights.h"
 
 #include <QCheckBox>
 #include <QGridLayout>

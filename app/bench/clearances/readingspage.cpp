@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/readingspage.h"
 
+#include "assess/operating.h"
 #include "bearing/thermal.h"
 #include "bench/clearances/clearanceaxis.h"
 #include "calc/catalogue.h"
@@ -75,7 +76,7 @@ void ReadingsPage::takeFocus()
 void ReadingsPage::showFamilies()
 {
     std::vector<std::string> wanted;
-    for (const FamilySummary &f : m_open.assessment().families)
+    for (const FamilySummary &f : m_open.families())
         if (belongsHere(*findFamily(f.family)))
             wanted.push_back(f.family);
     const bool same
@@ -103,11 +104,11 @@ void ReadingsPage::showFamilies()
 
 void ReadingsPage::chooseFamily(const std::string &id)
 {
-    const Assessment &a = m_open.assessment();
     const auto last = m_last.find(id);
-    const GaugedSize *to
-        = last == m_last.end() ? nullptr : a.size(last->second.stop, id, last->second.item);
-    for (const GaugedSize &s : a.sizes)
+    const GaugedSize *to = last == m_last.end()
+        ? nullptr
+        : sizeOf(m_open.sizes(), last->second.stop, id, last->second.item);
+    for (const GaugedSize &s : m_open.sizes())
         if (!to && s.family == id)
             to = &s;
     if (!to)
@@ -130,7 +131,7 @@ void ReadingsPage::choose(const QString &stop, int item)
 
 void ReadingsPage::step(int by)
 {
-    const auto &all = m_open.assessment().sizes;
+    const auto &all = m_open.sizes();
     for (int i = 0; i < static_cast<int>(all.size()); ++i) {
         const GaugedSize &s = all[static_cast<size_t>(i)];
         if (s.family != m_family || s.stop != m_stop || s.item != m_item)
@@ -149,22 +150,21 @@ void ReadingsPage::step(int by)
 
 const GaugedSize *ReadingsPage::inHand() const
 {
-    return m_open.assessment().size(m_stop, m_family, m_item);
+    return sizeOf(m_open.sizes(), m_stop, m_family, m_item);
 }
 
 void ReadingsPage::refresh()
 {
-    const Assessment &a = m_open.assessment();
     const std::string selected = m_open.selectedStop().toStdString();
     // A stop chosen elsewhere brings its family along, unless the family in hand lives there too.
     if (selected != m_stop || !inHand()) {
         const GaugedSize *here = nullptr;
-        for (const GaugedSize &s : a.sizes)
+        for (const GaugedSize &s : m_open.sizes())
             if (s.stop == selected && belongsHere(*findFamily(s.family))
                 && (!here || s.family == m_family))
                 here = &s;
-        if (!here && !inHand() && !a.sizes.empty())
-            here = &a.sizes.front();
+        if (!here && !inHand() && !m_open.sizes().empty())
+            here = &m_open.sizes().front();
         if (here) {
             m_family = here->family;
             m_stop = here->stop;
@@ -202,22 +202,22 @@ PanelContent ReadingsPage::panel()
 
 void ReadingsPage::oilLines(const GaugedSize &c, PanelContent &out) const
 {
-    const Assessment &a = m_open.assessment();
     out.push_back(PanelTitle { tr("What it does to the oil"), {} });
-    if (a.unsolved) {
-        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), qs(a.unsolved->message) });
+    if (m_open.operating().unsolved) {
+        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"),
+                                     qs(m_open.operating().unsolved->message) });
         return;
     }
     const auto *stop = m_open.build().engine.find(c.stop);
     for (const OilGroup &group : oilGroups())
-        for (const OilShare &s : a.hotIdle.shares)
+        for (const OilShare &s : m_open.operating().hotIdle.shares)
             if (s.id == group.id
                 && std::find(group.stopKinds.begin(), group.stopKinds.end(), stop->kind)
                     != group.stopKinds.end())
                 out.push_back(PanelRow { tr("%1, hot idle").arg(qs(s.name)),
                                          Figure::flow(s.flow_m3_s), tr("oil that leaves there") });
-    out.push_back(
-        PanelRow { tr("gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa), {} });
+    out.push_back(PanelRow {
+        tr("gauge, hot idle"), Figure::pressure(m_open.operating().hotIdle.gauge.value_pa), {} });
     if (c.element.empty()) {
         out.push_back(
             PanelText { tr("No oil of the circuit is measured out by this size."), Tone::Muted });
@@ -226,20 +226,20 @@ void ReadingsPage::oilLines(const GaugedSize &c, PanelContent &out) const
     if (!c.limits || !c.limits->target_um)
         return;
     clearVectorState();
-    const auto index = static_cast<size_t>(&c - a.sizes.data());
+    const auto index = static_cast<size_t>(&c - m_open.sizes().data());
     if (const auto then
-        = hotIdleWith(m_open.build(), a.sizes, { { index, *c.limits->target_um } })) {
-        const double change = then->gauge.value_pa - a.hotIdle.gauge.value_pa;
+        = hotIdleWith(m_open.build(), m_open.sizes(), { { index, *c.limits->target_um } })) {
+        const double change = then->gauge.value_pa - m_open.operating().hotIdle.gauge.value_pa;
         out.push_back(PanelHeading { tr("If %1 were at target").arg(qs(c.name)) });
         out.push_back(PanelChange {
-            tr("gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa),
+            tr("gauge, hot idle"), Figure::pressure(m_open.operating().hotIdle.gauge.value_pa),
             Figure::pressure(then->gauge.value_pa), change > 500 ? Tone::Good : Tone::Plain });
     }
 }
 
 void ReadingsPage::familyLines(PanelContent &out) const
 {
-    const FamilySummary *f = m_open.assessment().family(m_family);
+    const FamilySummary *f = familyOf(m_open.families(), m_family);
     if (!f)
         return;
     out.push_back(PanelVerdict { f->mark, qs(findFamily(m_family)->plural), qs(f->verdict) });

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/place.h"
+#include "assess/sizes.h"
 #include "shell/page.h"
 
 #include <map>

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/shellpage.h"
 
+#include "assess/sizes.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
 #include "open/vectorstate.h"
@@ -85,7 +86,7 @@ void ShellPicture::paintEvent(QPaintEvent *)
     };
     for (size_t i = 0; i < m_plan->spaces.size(); ++i) {
         take(m_plan->best.journals[i].clearance.value_m * 1e6);
-        if (const GaugedSize *s = m_open.assessment().size(m_plan->stops[i], m_family, 1);
+        if (const GaugedSize *s = sizeOf(m_open.sizes(), m_plan->stops[i], m_family, 1);
             s && s->measured)
             take(s->cold_um.value);
     }
@@ -149,7 +150,7 @@ void ShellPicture::paintRow(QPainter &p, size_t row, double y, double zero, doub
     drawLine(p, QRectF(shellViewNameWidth, y, shellViewChipsWidth + 10, 15), Qt::AlignVCenter,
              qs(m_plan->from[row]), textFont(TextSize::Small), t.muted);
     const double to = zero + best_um * perUm;
-    const GaugedSize *s = m_open.assessment().size(m_plan->stops[row], m_family, 1);
+    const GaugedSize *s = sizeOf(m_open.sizes(), m_plan->stops[row], m_family, 1);
     if (s && s->measured) {
         const double from = zero + s->cold_um.value * perUm;
         p.setPen(QPen(t.line, 4, Qt::SolidLine, Qt::RoundCap));
@@ -364,7 +365,7 @@ void ShellPage::refresh()
     for (QPushButton *b : m_families)
         b->setChecked(b->objectName() == QStringLiteral("shells_") + qs(m_family));
     clearVectorState();
-    auto plan = shellPlan(m_open.build(), m_open.assessment(), m_family);
+    auto plan = shellPlan(m_open.build(), m_open.sizes(), m_family);
     m_why = plan ? QString() : qs(plan.error());
     m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
     m_picture->setPlan(m_family, m_plan);
@@ -407,16 +408,17 @@ void ShellPage::fit()
 PanelContent ShellPage::panel()
 {
     PanelContent out;
-    const Assessment &a = m_open.assessment();
     out.push_back(PanelTitle { tr("What these shells do"), {} });
-    if (m_plan && !a.unsolved) {
+    if (m_plan && !m_open.operating().unsolved) {
         out.push_back(PanelChange {
-            tr("gauge, hot idle"), Figure::pressure(a.hotIdle.gauge.value_pa),
+            tr("gauge, hot idle"), Figure::pressure(m_open.operating().hotIdle.gauge.value_pa),
             Figure::pressure(m_plan->hotIdle.gauge.value_pa),
-            m_plan->hotIdle.gauge.value_pa > a.hotIdle.gauge.value_pa + 500 ? Tone::Good
-                                                                            : Tone::Plain });
+            m_plan->hotIdle.gauge.value_pa > m_open.operating().hotIdle.gauge.value_pa + 500
+                ? Tone::Good
+                : Tone::Plain });
         out.push_back(PanelChange {
-            tr("weakest stop"), Figure::pressure(a.hotIdle.weakestPressure.value_pa),
+            tr("weakest stop"),
+            Figure::pressure(m_open.operating().hotIdle.weakestPressure.value_pa),
             Figure::pressure(m_plan->hotIdle.weakestPressure.value_pa), Tone::Plain });
         out.push_back(
             PanelText { tr("Best by: fewest outside the limits, then the smallest largest "

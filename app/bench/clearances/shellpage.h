@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
 #include "shell/page.h"
+#include "study/shellplan.h"
 
 #include <QWidget>
 

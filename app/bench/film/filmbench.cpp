@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/film/filmbench.h"
 
-#include "assess/contacts.h"
 #include "bench/film/ballcard.h"
 #include "bench/film/fuelcard.h"
 #include "bench/film/oilchart.h"
@@ -10,6 +9,7 @@
 #include "oil/grades.h"
 #include "oil/shear.h"
 #include "open/vectorstate.h"
+#include "study/contacts.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -92,7 +92,7 @@ void FilmBench::refresh()
     m_fuel->refresh();
     solve();
     // From which speed the bearings float takes a few dozen solves: behind the window's back.
-    m_background.ask([build = m_open.build(), sizes = m_open.assessment().sizes](
+    m_background.ask([build = m_open.build(), sizes = m_open.sizes()](
                          Progress &) { return floatsFrom_rpm(build, sizes, build.use.hotOil_c); },
                      [this](Result<std::optional<double>> answer) {
                          m_floatsKnown = answer.has_value();
@@ -106,8 +106,7 @@ void FilmBench::solve()
     m_speedText->setText(Figure::speed(m_speed->value()).text());
     m_oilText->setText(Figure::temperature(m_oil->value()).text());
     clearVectorState();
-    auto result
-        = assessAt(m_open.build(), m_open.assessment().sizes, m_speed->value(), m_oil->value());
+    auto result = assessAt(m_open.build(), m_open.sizes(), m_speed->value(), m_oil->value());
     m_result = result ? std::optional(std::move(*result)) : std::nullopt;
     m_stribeck->setContacts(m_result ? contactsOf(m_open.build(), *m_result)
                                      : std::vector<Contact> {});

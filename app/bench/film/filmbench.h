@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/operating.h"
 #include "open/background.h"
 #include "shell/bench.h"
 

@@ -74,13 +74,12 @@ void FuelCard::work()
     m_text->setText(tr("%1 petrol").arg(Figure::percent(m_slider->value() / 100.0).text()));
     m_rows.clear();
     const Build &build = m_open.build();
-    const Assessment &a = m_open.assessment();
-    if (a.unsolved)
+    if (m_open.operating().unsolved)
         return;
     Build fouled = build;
     fouled.oil.oil = dilutedOil(build.oil.oil, fraction());
     clearVectorState();
-    const auto after = assessAt(fouled, a.sizes, build.use.hotIdle_rpm, build.use.hotOil_c);
+    const auto after = assessAt(fouled, m_open.sizes(), build.use.hotIdle_rpm, build.use.hotOil_c);
     if (!after)
         return;
     const auto kv = [](double v) {
@@ -90,9 +89,10 @@ void FuelCard::work()
                        kv(build.oil.oil.kv100_mm2_s), kv(fouled.oil.oil.kv100_mm2_s),
                        fraction() > 0 });
     const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-    m_rows.push_back({ tr("hot idle at the gauge"), Figure::pressure(a.hotIdle.gauge.value_pa),
+    m_rows.push_back({ tr("hot idle at the gauge"),
+                       Figure::pressure(m_open.operating().hotIdle.gauge.value_pa),
                        Figure::pressure(after->gauge.value_pa), after->gauge.value_pa < floor_pa });
-    const auto was = contactsOf(build, a.hotIdle), is = contactsOf(fouled, *after);
+    const auto was = contactsOf(build, m_open.operating().hotIdle), is = contactsOf(fouled, *after);
     for (const auto &[id, label] : { std::pair("mains", tr("λ of the mains")),
                                      std::pair("big_ends", tr("λ of the big-ends")) }) {
         const Contact *before = contact(was, id), *now = contact(is, id);

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/film/oilchart.h"
 
-#include "assess/contacts.h"
 #include "oil/grades.h"
 #include "paint/text.h"
+#include "study/contacts.h"
 
 #include <QPainterPath>
 

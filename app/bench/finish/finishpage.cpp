@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/finish/finishpage.h"
 
-#include "assess/contacts.h"
 #include "bench/finish/traceimport.h"
 #include "entry/arrowcombo.h"
 #include "entry/refusal.h"
 #include "oil/blending.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
+#include "study/contacts.h"
 
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -401,10 +401,9 @@ void FinishPage::ringPanel(PanelContent &out)
                 saidIfRefused(open->edit(SetSectionValue { "finish", "bore_rpq_um", v }));
             } });
     }
-    const Assessment &a = m_open.assessment();
-    if (a.unsolved)
+    if (m_open.operating().unsolved)
         return;
-    for (const Contact &c : contactsOf(build, a.highSpeed))
+    for (const Contact &c : contactsOf(build, m_open.operating().highSpeed))
         if (c.id == "rings_mid" || c.id == "rings_top")
             out.push_back(PanelRow { qs(c.name),
                                      { QString::fromUtf8(regimeWord(c.regime)), {}, {} },

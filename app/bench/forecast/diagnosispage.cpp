@@ -114,7 +114,7 @@ void DiagnosisPage::ask()
     m_revision = m_open.revision();
     auto build = std::make_shared<const Build>(m_open.build());
     m_background.ask(
-        [build, sizes = m_open.assessment().sizes](Progress &progress) {
+        [build, sizes = m_open.sizes()](Progress &progress) {
             return diagnose(*build, sizes, &progress).map([&](Diagnosis d) {
                 return std::make_shared<const AnsweredDiagnosis>(
                     AnsweredDiagnosis { build, std::move(d) });

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/forecastcards.h"
 
-#include "assess/assessment.h"
+#include "assess/forecast.h"
+#include "assess/operating.h"
 #include "oil/grades.h"
 #include "paint/marks.h"
 #include "paint/text.h"
@@ -59,7 +60,7 @@ void OilShareBar::paintEvent(QPaintEvent *)
              textFont(TextSize::Body, true), t.ink);
     drawLine(p, QRectF(0, 20, width(), 16), Qt::AlignVCenter, conditions(m_open.build()),
              textFont(TextSize::Small), t.muted);
-    const auto &shares = m_open.assessment().hotIdle.shares;
+    const auto &shares = m_open.operating().hotIdle.shares;
     const double top = 46, bottom = height() - 68.0;
     double y = top, nextText = top - 20;
     QStringList spoken;
@@ -91,7 +92,7 @@ void OilShareBar::paintEvent(QPaintEvent *)
 void OilShareBar::paintCrankOil(QPainter &p, double y) const
 {
     QStringList shares, degrees;
-    for (const ForecastLine &line : m_open.assessment().forecast) {
+    for (const ForecastLine &line : m_open.forecast().lines) {
         shares << Figure::percent(line.bigEndsOfCrank.front()).text();
         degrees << Figure::temperature(line.oil_c).text();
     }
@@ -114,29 +115,28 @@ OtherOilsCard::OtherOilsCard(OpenBuild &open, QWidget *parent)
 void OtherOilsCard::paintEvent(QPaintEvent *)
 {
     const Theme &t = Theme::current();
-    const Assessment &a = m_open.assessment();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     drawCard(p, rect());
     cardHead(p, 16, width() - 32, tr("Same build, other oils"),
              tr("hot idle, at the gauge; dotted: floor %1")
                  .arg(Figure::pressure(m_open.build().use.hotIdleFloor_kpa * 1e3).number));
-    if (a.otherOils.empty())
+    if (m_open.forecast().otherOils.empty())
         return;
     double most = 0;
-    for (const OtherOil &o : a.otherOils)
+    for (const OtherOil &o : m_open.forecast().otherOils)
         most = std::max(most, o.gauge_pa);
     const double floor_pa = m_open.build().use.hotIdleFloor_kpa * 1e3;
     most = std::max(most, floor_pa) * 1.02;
     const double top = 50, bottom = height() - 26.0;
-    const double step = (bottom - top) / static_cast<double>(a.otherOils.size());
+    const double step = (bottom - top) / static_cast<double>(m_open.forecast().otherOils.size());
     const double left = 146, right = width() - 88.0;
     const auto x = [&](double pa) { return left + pa / most * (right - left); };
     p.setPen(QPen(t.muted, 1, Qt::DotLine));
     p.drawLine(QPointF(x(floor_pa), top - 3), QPointF(x(floor_pa), bottom));
     double y = top + step / 2;
     bool gear = false;
-    for (const OtherOil &o : a.otherOils) {
+    for (const OtherOil &o : m_open.forecast().otherOils) {
         if (o.fitted) {
             p.setPen(Qt::NoPen);
             p.setBrush(t.selectionFill);
@@ -173,7 +173,7 @@ LeversCard::LeversCard(OpenBuild &open, QWidget *parent)
 void LeversCard::paintEvent(QPaintEvent *)
 {
     const Theme &t = Theme::current();
-    const auto &levers = m_open.assessment().levers;
+    const auto &levers = m_open.forecast().levers;
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     drawCard(p, rect());

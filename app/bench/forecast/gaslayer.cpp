@@ -17,16 +17,15 @@ void GasLayer::refresh()
 {
     m_effect.reset();
     m_line.reset();
-    const Assessment &a = m_open.assessment();
-    if (!m_on || a.unsolved || a.forecast.empty())
+    if (!m_on || m_open.operating().unsolved || m_open.forecast().lines.empty())
         return;
     clearVectorState();
-    const double share
-        = m_share.value_or(std::min(mostGasShare, a.air.releaseShare + a.air.leakShare));
-    if (auto effect = gasEffect(m_open.build(), a, share))
+    const double share = m_share.value_or(
+        std::min(mostGasShare, m_open.air().releaseShare + m_open.air().leakShare));
+    if (auto effect = gasEffect(m_open.build(), m_open.sizes(), m_open.operating(), share))
         m_effect = *effect;
-    if (auto lines = forecastLines(m_open.build(), a.sizes, { m_open.build().use.hotOil_c },
-                                   a.forecast.front().rpm, withGas(share)))
+    if (auto lines = forecastLines(m_open.build(), m_open.sizes(), { m_open.build().use.hotOil_c },
+                                   m_open.forecast().lines.front().rpm, withGas(share)))
         m_line = std::move(lines->front());
 }
 

@@ -2,8 +2,10 @@
 #pragma once
 
 #include "assess/air.h"
+#include "assess/forecast.h"
 #include "open/openbuild.h"
 #include "shell/panel.h"
+#include "study/gaseffect.h"
 
 #include <QObject>
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/pressurepage.h"
 
+#include "assess/judgement.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/forecast/gaslayer.h"
 #include "open/vectorstate.h"
@@ -79,12 +80,11 @@ void PressurePage::leave()
 
 void PressurePage::refresh()
 {
-    const Assessment &a = m_open.assessment();
     m_background.giveUp();
     m_samples.reset();
     showSamples();
     m_gas->refresh();
-    draw(a.forecast);
+    draw(m_open.forecast().lines);
     m_finer->start();
     for (QWidget *w : { m_shares, m_oils, m_levers })
         w->update();
@@ -93,7 +93,7 @@ void PressurePage::refresh()
 void PressurePage::drawFiner()
 {
     constexpr int speeds = 48;
-    const std::vector<ForecastLine> &coarse = m_open.assessment().forecast;
+    const std::vector<ForecastLine> &coarse = m_open.forecast().lines;
     if (coarse.empty())
         return;
     std::vector<double> rpm, oil_c;
@@ -103,7 +103,7 @@ void PressurePage::drawFiner()
     for (const ForecastLine &line : coarse)
         oil_c.push_back(line.oil_c);
     clearVectorState();
-    auto lines = forecastLines(m_open.build(), m_open.assessment().sizes, oil_c, rpm);
+    auto lines = forecastLines(m_open.build(), m_open.sizes(), oil_c, rpm);
     if (!lines)
         return;
     // One and the same figure everywhere: the opening speed found on the coarse grid stands.
@@ -115,10 +115,10 @@ void PressurePage::drawFiner()
 /// Bands from some thousand possible builds, drawn off the interface thread.
 void PressurePage::sample()
 {
-    if (m_open.assessment().unsolved)
+    if (m_open.operating().unsolved)
         return;
     m_background.ask(
-        [build = m_open.build(), sizes = m_open.assessment().sizes](Progress &progress) {
+        [build = m_open.build(), sizes = m_open.sizes()](Progress &progress) {
             return sampleForecast(build, sizes, usualSampling(build), &progress);
         },
         [this](Result<SampledForecast> answer) { takeSamples(std::move(answer)); });
@@ -259,29 +259,31 @@ PanelContent PressurePage::panel()
 
 void PressurePage::verdict(PanelContent &out) const
 {
-    const Assessment &a = m_open.assessment();
     const Build &build = m_open.build();
     out.push_back(PanelTitle { tr("Verdict"), {} });
     for (const Calibration *c : standing(build.calibrations))
         out.push_back(PanelText { tr("Calibrated by running: %1.").arg(qs(c->note)), Tone::Warn });
-    if (a.unsolved) {
-        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), qs(a.unsolved->message) });
+    if (m_open.operating().unsolved) {
+        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"),
+                                     qs(m_open.operating().unsolved->message) });
     } else {
         const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-        const LikelyPressure &idle = a.hotIdle.gauge;
+        const LikelyPressure &idle = m_open.operating().hotIdle.gauge;
         out.push_back(
             PanelVerdict { markAgainst(idle, floor_pa),
                            tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
                            tr("your minimum: %1").arg(Figure::pressure(floor_pa).text()) });
-        if (a.hotIdle.weakest >= 0) {
-            const PointPressure &p = a.hotIdle.points[static_cast<size_t>(a.hotIdle.weakest)];
+        if (m_open.operating().hotIdle.weakest >= 0) {
+            const PointPressure &p
+                = m_open.operating()
+                      .hotIdle.points[static_cast<size_t>(m_open.operating().hotIdle.weakest)];
             out.push_back(PanelVerdict {
-                markAgainst(a.hotIdle.weakestPressure, p.need_pa),
+                markAgainst(m_open.operating().hotIdle.weakestPressure, p.need_pa),
                 tr("%1 gets %2").arg(qs(p.name), Figure::pressure(p.pressure_pa).text()),
                 tr("%1 × its need of %2")
                     .arg(qs(formatNumber(p.ratio(), 1)), Figure::pressure(p.need_pa).number) });
         }
-        for (const ForecastLine &line : a.forecast)
+        for (const ForecastLine &line : m_open.forecast().lines)
             if (line.oil_c == build.use.hotOil_c)
                 out.push_back(
                     line.reliefOpens_rpm
@@ -294,14 +296,14 @@ void PressurePage::verdict(PanelContent &out) const
                                              .arg(Figure::speed(build.use.most_rpm).text()) });
         crankVerdict(out);
     }
-    const int holds = a.holds();
+    const int holds = m_open.judgement().holds();
     QStringList names;
-    for (const Finding &f : a.findings)
+    for (const Finding &f : m_open.judgement().findings)
         if (f.mark == Mark::Hold)
             if (const Stop *stop = build.engine.find(f.stop);
                 stop && !names.contains(qs(stop->name)))
                 names << qs(stop->name);
-    const int open = a.notDone();
+    const int open = m_open.judgement().notDone();
     if (holds > 0)
         out.push_back(PanelVerdict {
             Mark::Hold, tr("%1 before start").arg(counted(holds, tr("hold"), tr("holds"))),
@@ -321,7 +323,7 @@ void PressurePage::verdict(PanelContent &out) const
 /// Whether oil enters the crank up to the highest speed, at the hottest line.
 void PressurePage::crankVerdict(PanelContent &out) const
 {
-    const auto &lines = m_open.assessment().forecast;
+    const auto &lines = m_open.forecast().lines;
     const ForecastLine *first = nullptr;
     for (const ForecastLine &line : lines)
         if (line.crankStarves_rpm && (!first || *line.crankStarves_rpm < *first->crankStarves_rpm))

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/sampling.h"
+#include "assess/forecast.h"
 #include "open/background.h"
 #include "shell/page.h"
+#include "study/sampling.h"
 
 #include <optional>
 

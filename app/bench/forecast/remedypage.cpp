@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/remedypage.h"
 
-#include "assess/assessment.h"
+#include "assess/sizes.h"
 #include "paint/card.h"
 #include "paint/text.h"
 
@@ -230,15 +230,14 @@ void RemedyPage::refresh()
         return;
     m_revision = m_open.revision();
     m_faults = m_open.imagined();
-    m_background.ask(
-        [build = m_open.build(), sizes = m_open.assessment().sizes,
-         faults = m_open.imagined()](Progress &) { return compareRemedies(build, sizes, faults); },
-        [this](Result<RemedyTable> table) {
-            m_table = table ? std::optional(std::move(*table)) : std::nullopt;
-            m_chart->setTable(m_table);
-            m_chart->choose(m_chosen);
-            Q_EMIT changed();
-        });
+    m_background.ask([build = m_open.build(), sizes = m_open.sizes(), faults = m_open.imagined()](
+                         Progress &) { return compareRemedies(build, sizes, faults); },
+                     [this](Result<RemedyTable> table) {
+                         m_table = table ? std::optional(std::move(*table)) : std::nullopt;
+                         m_chart->setTable(m_table);
+                         m_chart->choose(m_chosen);
+                         Q_EMIT changed();
+                     });
 }
 
 PanelContent RemedyPage::panel()

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/growthchart.h"
 
-#include "assess/room.h"
 #include "paint/text.h"
+#include "study/room.h"
 
 #include <algorithm>
 #include <cmath>
@@ -41,7 +41,7 @@ void GrowthChart::setLog(const HeatLog &log)
 {
     m_log = log;
     const Build &b = m_open.build();
-    const auto &sizes = m_open.assessment().sizes;
+    const auto &sizes = m_open.sizes();
     const PartTemperatures hot = settledTemperatures(b, b.use.hotOil_c);
     const auto figure = [&](const char *family, const PartTemperatures &t) {
         const auto um = meanOf(sizes, family, t);
@@ -62,8 +62,8 @@ GrowthChart::Scale GrowthChart::scale() const
               std::ceil((b.use.hotOil_c + 20) / 20) * 20, 40 };
     for (const char *family : { "main", "big_end" })
         for (const double c : { s.coldest_c, s.hottest_c })
-            s.most_um = std::max(
-                s.most_um, meanOf(m_open.assessment().sizes, family, allAt(c)).value_or(0) + 8);
+            s.most_um
+                = std::max(s.most_um, meanOf(m_open.sizes(), family, allAt(c)).value_or(0) + 8);
     for (const JudgedHeatPoint &p : m_log.points)
         s.most_um = std::max(s.most_um, p.reading_um.value_or(0) + 8);
     s.most_um = std::ceil(s.most_um / 20) * 20;
@@ -119,7 +119,7 @@ void GrowthChart::paintFamily(QPainter &p, const Scale &s, const std::string &fa
                               const QColor &colour) const
 {
     const Build &b = m_open.build();
-    const auto &sizes = m_open.assessment().sizes;
+    const auto &sizes = m_open.sizes();
     const auto from = meanOf(sizes, family, allAt(s.coldest_c));
     const auto to = meanOf(sizes, family, allAt(s.hottest_c));
     if (!from || !to)
@@ -139,7 +139,7 @@ void GrowthChart::paintNames(QPainter &p, const Scale &s) const
 {
     const Theme &t = Theme::current();
     const Build &b = m_open.build();
-    const auto &sizes = m_open.assessment().sizes;
+    const auto &sizes = m_open.sizes();
     const PartTemperatures hot = settledTemperatures(b, b.use.hotOil_c);
     struct Name
     {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/heatlog.h"
 #include "open/openbuild.h"
+#include "study/heatlog.h"
 
 #include <QWidget>
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/heatlog.h"
 #include "open/openbuild.h"
 #include "paint/card.h"
+#include "study/heatlog.h"
 
 #include <functional>
 

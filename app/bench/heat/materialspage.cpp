@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/materialspage.h"
 
-#include "assess/assessment.h"
+#include "assess/growth.h"
+#include "assess/sizes.h"
 #include "bearing/thermal.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
@@ -233,7 +234,7 @@ PanelContent MaterialsPage::panel()
     out.push_back(PanelRule {});
     const PartTemperatures hot = settledTemperatures(build, build.use.hotOil_c);
     for (const char *family : { "main", "big_end", "end_float" })
-        for (const GaugedSize &s : m_open.assessment().sizes) {
+        for (const GaugedSize &s : m_open.sizes()) {
             if (s.family != family)
                 continue;
             out.push_back(PanelHeading {

@@ -208,7 +208,7 @@ void RoomPage::refresh()
     for (size_t i = 0; i < m_familyButtons.size(); ++i)
         m_familyButtons[i]->setChecked((i == 0) == (m_family == "main"));
     m_lastMain = logStop();
-    const HeatLog log = judgeHeatLog(m_open.build(), m_open.assessment().sizes, m_lastMain);
+    const HeatLog log = judgeHeatLog(m_open.build(), m_open.sizes(), m_lastMain);
     m_chart->setLog(log);
     m_log->setLog(log);
     if (!m_reset->isEnabled())
@@ -218,7 +218,7 @@ void RoomPage::refresh()
     // The first time there is nothing older to show meanwhile.
     if (!m_found) {
         clearVectorState();
-        take(answer(m_open.build(), m_open.assessment().sizes, m_family, asked()));
+        take(answer(m_open.build(), m_open.sizes(), m_family, asked()));
     }
 }
 
@@ -247,7 +247,7 @@ RoomPage::Answer RoomPage::answer(const Build &build, const std::vector<GaugedSi
 void RoomPage::compute()
 {
     m_background.ask(
-        [build = m_open.build(), sizes = m_open.assessment().sizes, family = m_family,
+        [build = m_open.build(), sizes = m_open.sizes(), family = m_family,
          conditions = asked()](Progress &) { return answer(build, sizes, family, conditions); },
         [this](Answer a) {
             take(std::move(a));
@@ -306,7 +306,7 @@ void RoomPage::verdicts(PanelContent &out) const
     else
         out.push_back(PanelVerdict { r.coldMark(), tr("Cold does not close the %1").arg(bearings),
                                      tr("the housing shrinks no more than the journal") });
-    const auto &sizes = m_open.assessment().sizes;
+    const auto &sizes = m_open.sizes();
     const PartTemperatures hot = settledTemperatures(build, asked().hotOil_c);
     const auto mains = meanOf(sizes, "main", hot), rods = meanOf(sizes, "big_end", hot);
     if (mains && rods)

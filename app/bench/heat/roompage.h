@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/heatlog.h"
+#include "assess/forecast.h"
 #include "open/background.h"
 #include "shell/page.h"
+#include "study/heatlog.h"
 
 #include <QTimer>
 

@@ -71,7 +71,7 @@ void RoomView::ask(const std::string &family, const RoomConditions &conditions)
     m_conditions = conditions;
     if (another || !m_map) {
         clearVectorState();
-        take(roomMap(m_open.build(), m_open.assessment().sizes, family, conditions, coarseColumns));
+        take(roomMap(m_open.build(), m_open.sizes(), family, conditions, coarseColumns));
     }
     m_soon.start();
 }
@@ -81,7 +81,7 @@ void RoomView::startFine()
     m_slow.start(300);
     // Copies: the document may change while this one is answered.
     m_fine.ask(
-        [build = m_open.build(), sizes = m_open.assessment().sizes, family = m_family,
+        [build = m_open.build(), sizes = m_open.sizes(), family = m_family,
          conditions = m_conditions](Progress &progress) {
             return roomMap(build, sizes, family, conditions, fineColumns, &progress);
         },

@@ -132,12 +132,12 @@ void WarmUpPage::computeCoarse()
 {
     m_background.giveUp();
     clearVectorState();
-    take(runs(m_open.build(), m_open.assessment().sizes, m_speed->value() * speedStep, coarse));
+    take(runs(m_open.build(), m_open.sizes(), m_speed->value() * speedStep, coarse));
 }
 
 void WarmUpPage::computeFine()
 {
-    m_background.ask([build = m_open.build(), sizes = m_open.assessment().sizes,
+    m_background.ask([build = m_open.build(), sizes = m_open.sizes(),
                       rpm = double(m_speed->value() * speedStep)](
                          Progress &) { return runs(build, sizes, rpm, fine); },
                      [this](Runs r) {

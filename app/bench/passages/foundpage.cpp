@@ -2,6 +2,7 @@
 #include "bench/passages/foundpage.h"
 
 #include "assess/cleanmarks.h"
+#include "assess/judgement.h"
 #include "bench/passages/findway.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
@@ -416,7 +417,7 @@ PanelContent FoundPage::panel()
         out.push_back(PanelTitle { tr("What was found"), {} });
     }
     out.push_back(PanelText { qs(magnetCaution()), Tone::Muted });
-    for (const Finding &finding : m_open.assessment().findings)
+    for (const Finding &finding : m_open.judgement().findings)
         if (finding.id.starts_with("sign_") || finding.id.starts_with("debris_"))
             out.push_back(PanelVerdict { finding.mark, qs(finding.text), qs(finding.action) });
     return out;

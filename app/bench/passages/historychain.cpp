@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/historychain.h"
 
-#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
 #include "document/logbook.h"
 #include "paint/marks.h"
 #include "paint/text.h"
+#include "passage/cleaning.h"
 
 #include <QDateTime>
 #include <QHBoxLayout>
@@ -124,7 +124,7 @@ void HistoryChain::refresh()
     setVisible(p != nullptr);
     if (!p)
         return;
-    const auto &states = m_open.assessment().cleaning.passages;
+    const auto &states = m_open.cleaning().passages;
     const PassageState &s = states[static_cast<size_t>(p - build.passages.data())];
     m_title = qs(p->name);
     m_detail = tr("%1, Ø %2 · %3")

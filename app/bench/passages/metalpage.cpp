@@ -187,7 +187,7 @@ void MetalPage::showParts()
         int open = 0;
         for (size_t i = 0; i < build.passages.size(); ++i)
             open += build.passages[i].part == part
-                && markOf(m_open.assessment().cleaning.passages[i]) != Mark::Proven;
+                && markOf(m_open.cleaning().passages[i]) != Mark::Proven;
         button->setToolTip(open == 0 ? tr("all proven") : tr("%1 not proven").arg(open));
     }
 }
@@ -249,8 +249,7 @@ PanelContent MetalPage::panel()
         return out;
     }
     const PassageState &s
-        = m_open.assessment()
-              .cleaning.passages[static_cast<size_t>(p - m_open.build().passages.data())];
+        = m_open.cleaning().passages[static_cast<size_t>(p - m_open.build().passages.data())];
     const Stop *stop = m_open.build().engine.find(p->stop);
     out.push_back(PanelTitle {
         qs(p->name),
@@ -356,8 +355,8 @@ void MetalPage::record(PanelContent &out)
     out.push_back(PanelButton { QStringLiteral("event.record"), tr("Record it"),
                                 [this, event] { store(event); } });
     const PassageState &s
-        = m_open.assessment()
-              .cleaning.passages[static_cast<size_t>(passage() - m_open.build().passages.data())];
+        = m_open.cleaning()
+              .passages[static_cast<size_t>(passage() - m_open.build().passages.data())];
     if (!s.chain.empty())
         out.push_back(PanelButton {
             QStringLiteral("event.takeBack"), tr("Take the last one back"),

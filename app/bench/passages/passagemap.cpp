@@ -63,7 +63,7 @@ void PassageMap::refresh()
     const Build &build = m_open.build();
     layOut();
     QStringList spoken;
-    const auto &states = m_open.assessment().cleaning.passages;
+    const auto &states = m_open.cleaning().passages;
     for (const DrawnPassage &d : m_layout.passages) {
         const auto i = static_cast<size_t>(d.passage);
         spoken << qs(build.passages[i].name) + QStringLiteral(": ")
@@ -118,7 +118,7 @@ void PassageMap::paintEvent(QPaintEvent *)
                  t.muted);
         return;
     }
-    PassagePicture picture = pictureOf(m_open.build(), m_open.assessment(), *m_network, m_pockets);
+    PassagePicture picture = pictureOf(m_open.build(), m_open.cleaning(), *m_network, m_pockets);
     picture.step = m_step;
     picture.stepNumber = m_stepNumber;
     picture.selected = m_network->indexOf(m_passage);
@@ -202,10 +202,10 @@ bool PassageMap::event(QEvent *event)
         if (const int plug = plugAt(help->pos()); plug >= 0) {
             const auto i = static_cast<size_t>(plug);
             text = qs(m_open.build().plugs[i].name) + QStringLiteral(": ")
-                + qs(plugVerdict(m_open.assessment().cleaning.plugs[i]));
+                + qs(plugVerdict(m_open.cleaning().plugs[i]));
         } else if (const int at = passageAt(help->pos()); at >= 0) {
             const auto i = static_cast<size_t>(at);
-            const PassageState &s = m_open.assessment().cleaning.passages[i];
+            const PassageState &s = m_open.cleaning().passages[i];
             text = qs(m_open.build().passages[i].name) + QStringLiteral(": ")
                 + qs(markWord(markOf(s))) + QStringLiteral("\n") + qs(s.reason);
         }

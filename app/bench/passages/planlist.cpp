@@ -65,8 +65,7 @@ Mark PlanList::markOfStep(const CleaningStep &s) const
 {
     Mark worst = Mark::Proven;
     for (const Length &l : s.lengths)
-        worst = worse(
-            worst, markOf(m_open.assessment().cleaning.passages[static_cast<size_t>(l.passage)]));
+        worst = worse(worst, markOf(m_open.cleaning().passages[static_cast<size_t>(l.passage)]));
     return worst;
 }
 
@@ -76,7 +75,7 @@ QString PlanList::needs(const CleaningStep &s) const
         return {};
     QStringList in;
     for (const int p : s.plugs)
-        if (m_open.assessment().cleaning.plugs[static_cast<size_t>(p)].place != PlugPlace::Out)
+        if (m_open.cleaning().plugs[static_cast<size_t>(p)].place != PlugPlace::Out)
             in << qs(m_plan->network.plugs()[static_cast<size_t>(p)].name);
     return in.isEmpty() ? QString() : tr("; %1 out first").arg(in.join(QStringLiteral(", ")));
 }
@@ -122,8 +121,7 @@ void PlanList::makeLines(const std::string &part)
         for (const int plug : s.plugs) {
             const QString plugName = qs(n.plugs()[static_cast<size_t>(plug)].name);
             if (mark != Mark::Proven && !first.contains(plugName)
-                && m_open.assessment().cleaning.plugs[static_cast<size_t>(plug)].place
-                    != PlugPlace::Out)
+                && m_open.cleaning().plugs[static_cast<size_t>(plug)].place != PlugPlace::Out)
                 first << plugName;
         }
         const QString how = s.flush
@@ -194,7 +192,7 @@ void PlanList::addLeft(const std::string &part)
         if (p.part != part)
             continue;
         m_lines.push_back(
-            { markOf(m_open.assessment().cleaning.passages[static_cast<size_t>(l.length.passage)]),
+            { markOf(m_open.cleaning().passages[static_cast<size_t>(l.length.passage)]),
               QStringLiteral("\u2013"),
               tr("%1, %2 not reached").arg(qs(p.name), inWords(asLength(l.length.length_mm(), 0))),
               qs(l.why),

@@ -121,7 +121,7 @@ void PlugLedger::refresh()
     const Build &build = m_open.build();
     if (!findPlug(build.plugs, m_plug)) {
         // The first that holds is the one to begin with.
-        const auto &states = m_open.assessment().cleaning.plugs;
+        const auto &states = m_open.cleaning().plugs;
         const auto open = std::find_if(states.begin(), states.end(),
                                        [](const PlugState &s) { return markOf(s) == Mark::Hold; });
         m_plug = open != states.end() ? open->plug : states.empty() ? "" : states.front().plug;
@@ -130,7 +130,7 @@ void PlugLedger::refresh()
     int chosen = -1;
     for (size_t i = 0; i < build.plugs.size(); ++i) {
         const Plug &p = build.plugs[i];
-        const PlugState &s = m_open.assessment().cleaning.plugs[i];
+        const PlugState &s = m_open.cleaning().plugs[i];
         const Passage *in = findPassage(build.passages, p.passage);
         rows.push_back(
             { markOf(s),
@@ -150,9 +150,8 @@ void PlugLedger::refresh()
     for (QPushButton *key : m_keys)
         key->setEnabled(p != nullptr);
     if (p)
-        m_keys.back()->setEnabled(
-            m_open.assessment().cleaning.plugs[static_cast<size_t>(chosen)].place
-            != PlugPlace::Out);
+        m_keys.back()->setEnabled(m_open.cleaning().plugs[static_cast<size_t>(chosen)].place
+                                  != PlugPlace::Out);
 }
 
 PanelContent PlugLedger::panel() const
@@ -162,7 +161,7 @@ PanelContent PlugLedger::panel() const
     if (!p)
         return { PanelTitle { tr("Plugs"), {} } };
     const auto i = static_cast<size_t>(p - m_open.build().plugs.data());
-    const PlugState &s = m_open.assessment().cleaning.plugs[i];
+    const PlugState &s = m_open.cleaning().plugs[i];
     out.push_back(
         PanelTitle { tr("Plug %1").arg(qs(p->name)),
                      qs(findPlugKind(p->kind)->name) + QStringLiteral(", ") + sizeOf(*p) });

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/spreadpage.h"
 
-#include "assess/assessment.h"
+#include "assess/rules.h"
 #include "assess/spread.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
@@ -202,7 +202,7 @@ SpreadPage::SpreadPage(OpenBuild &open, QWidget *parent)
 
 const Spread *SpreadPage::spread() const
 {
-    const auto &all = m_open.assessment().spreads;
+    const auto &all = m_open.spreads();
     return all.empty() ? nullptr : &all.back();
 }
 
@@ -247,7 +247,7 @@ void SpreadPage::recordRepair(const std::string &done)
 QString SpreadPage::shoppingText() const
 {
     QString out;
-    for (const ShoppingRow &r : shoppingList(m_open.assessment().spreads))
+    for (const ShoppingRow &r : shoppingList(m_open.spreads()))
         if (!r.settled)
             out += qs(r.what) + QStringLiteral(" (") + qs(r.where) + QStringLiteral(")\n");
     return out;
@@ -286,7 +286,7 @@ void SpreadPage::refresh()
                                      .arg(s->items.size()));
     setTone(m_summary, open > 0 ? Theme::current().hold : Theme::current().muted);
     QStringList list;
-    for (const ShoppingRow &r : shoppingList(m_open.assessment().spreads))
+    for (const ShoppingRow &r : shoppingList(m_open.spreads()))
         if (!r.settled)
             list << qs(r.what) + tr(" for %1").arg(qs(r.where));
     m_shopping->setText(list.isEmpty() ? tr("Nothing to buy") : list.join(QStringLiteral(" · ")));

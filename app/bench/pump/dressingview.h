@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "study/dressing.h"
 
 #include <QWidget>
 

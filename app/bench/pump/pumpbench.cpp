@@ -2,6 +2,7 @@
 #include "bench/pump/pumpbench.h"
 
 #include "assess/figuremarks.h"
+#include "assess/fits.h"
 #include "bench/pump/dressingview.h"
 #include "bench/pump/rotorview.h"
 #include "entry/readingentry.h"
@@ -154,10 +155,10 @@ void PumpBench::compute()
 {
     m_soon.stop();
     clearVectorState();
-    auto plan = dressingPlan(m_open.build(), m_open.assessment());
+    auto plan = dressingPlan(m_open.build(), m_open.sizes());
     m_noPlan = plan ? QString() : qs(plan.error().message);
     m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
-    m_options = pumpOptions(m_open.build(), m_open.assessment(), m_plan ? &*m_plan : nullptr);
+    m_options = pumpOptions(m_open.build(), m_open.sizes(), m_plan ? &*m_plan : nullptr);
     showDressing();
 }
 
@@ -207,7 +208,7 @@ PanelContent PumpBench::panel() const
 
 void PumpBench::fitLines(PanelContent &out) const
 {
-    for (const FitVerdict &f : m_open.assessment().fits)
+    for (const FitVerdict &f : m_open.fits())
         out.push_back(
             PanelVerdict { f.mark, qs(f.title),
                            qs(f.mark == Mark::NotDone || f.detail.empty() ? f.next : f.detail) });

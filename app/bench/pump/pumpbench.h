@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
 #include "shell/bench.h"
+#include "study/dressing.h"
 
 #include <QTimer>
 

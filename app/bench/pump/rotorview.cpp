@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/pump/rotorview.h"
 
-#include "assess/assessment.h"
+#include "assess/sizes.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 
@@ -51,7 +51,7 @@ void RotorPictureView::setFamily(const std::string &family)
 {
     m_family = family;
     QString spoken;
-    for (const GaugedSize &s : m_open.assessment().sizes)
+    for (const GaugedSize &s : m_open.sizes())
         if (findFamily(s.family)->stopKind == "pump")
             spoken += qs(s.name) + QStringLiteral(": ") + qs(s.verdict) + QStringLiteral("; ");
     setAccessibleName(spoken);
@@ -151,7 +151,7 @@ void RotorPictureView::paintRotors(QPainter &p, const RotorSet &set) const
 void RotorPictureView::paintLabel(QPainter &p, const Label &label, QPointF from) const
 {
     const GaugedSize *s = nullptr;
-    for (const GaugedSize &size : m_open.assessment().sizes)
+    for (const GaugedSize &size : m_open.sizes())
         if (size.family == label.family)
             s = &size;
     if (!s)

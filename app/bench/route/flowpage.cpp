@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/flowpage.h"
 
-#include "assess/assessment.h"
+#include "assess/finding.h"
+#include "assess/judgement.h"
+#include "assess/rules.h"
 #include "document/logbook.h"
 #include "entry/refusal.h"
 #include "paint/marks.h"
@@ -76,7 +78,7 @@ void FlowBoard::relayout()
         for (const FlowOutlet &o : proof.outlets)
             row.outlets.push_back(o.mark());
         // What is known of it otherwise stands where nobody looked outlet by outlet.
-        const StopMarks *marks = m_open.assessment().marksOf(s.id);
+        const StopMarks *marks = m_open.judgement().marksOf(s.id);
         if (proof.seen == 0 && marks && marks->flow != Mark::NotDone)
             row.text = tr("by itself: %1").arg(qs(marks->flowReason));
         spoken << row.name + QStringLiteral(": ") + row.text;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "assess/lines.h"
+#include "assess/rules.h"
 #include "bench/route/linespage.h"
 
 #include "paint/marks.h"
@@ -166,7 +167,7 @@ void LinesDiagram::paintEvent(QPaintEvent *)
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Plumbing &plumbing = m_open.build().plumbing;
-    const LinesReport &report = m_open.assessment().lines;
+    const LinesReport &report = m_open.lines();
     for (const ExternalLine &l : plumbing.lines) {
         const Spot *a = spot(l.from);
         if (!a)

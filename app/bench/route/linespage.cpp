@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/linespage.h"
-#include "assess/assessment.h"
+#include "assess/lines.h"
+#include "assess/rules.h"
 #include "entry/refusal.h"
 
 #include "entry/rowlist.h"
@@ -82,7 +83,7 @@ void LinesPage::choose(const std::string &line, const std::string &port)
 void LinesPage::refresh()
 {
     const Build &build = m_open.build();
-    const LinesReport &report = m_open.assessment().lines;
+    const LinesReport &report = m_open.lines();
     const auto ports = portsOf(build);
     std::vector<RowList::Row> rows;
     int chosen = -1;
@@ -139,7 +140,7 @@ PanelContent LinesPage::panel()
 
 void LinesPage::faults(PanelContent &out) const
 {
-    for (const LineFault &f : m_open.assessment().lines.faults)
+    for (const LineFault &f : m_open.lines().faults)
         out.push_back(PanelVerdict { f.mark, qs(f.text),
                                      qs(f.reason) + QStringLiteral(". ") + qs(f.action) + u'.' });
     if (gaugeOnFilterHead(m_open.build()))
@@ -214,7 +215,7 @@ void LinesPage::portPanel(const Port &port, PanelContent &out) const
     const auto &capped = m_open.build().plumbing.capped;
     const bool cap = std::find(capped.begin(), capped.end(), port.id) != capped.end();
     out.push_back(PanelTick { QStringLiteral("port.capped"),
-                              portMark(m_open.assessment().lines, port.id),
+                              portMark(m_open.lines(), port.id),
                               tr("Capped or plugged"),
                               {},
                               cap,

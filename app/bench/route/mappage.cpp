@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/mappage.h"
 
+#include "assess/circuitof.h"
 #include "assess/cleanmarks.h"
+#include "assess/judgement.h"
 #include "entry/refusal.h"
 
 #include "bench/route/engineeditor.h"
@@ -174,14 +176,13 @@ void MapPage::solve()
     m_result.reset();
     m_whatIf.reset();
     if (m_open.imagined().empty()) {
-        auto result
-            = assessAt(m_open.build(), m_open.assessment().sizes, m_speed->value(), m_oil->value());
+        auto result = assessAt(m_open.build(), m_open.sizes(), m_speed->value(), m_oil->value());
         if (result)
             m_result = std::move(*result);
         m_map->setResult(m_result);
     } else {
-        auto result = whatIf(m_open.build(), m_open.assessment().sizes, m_open.imagined(),
-                             m_speed->value(), m_oil->value());
+        auto result = whatIf(m_open.build(), m_open.sizes(), m_open.imagined(), m_speed->value(),
+                             m_oil->value());
         if (result) {
             m_whatIf = std::move(*result);
             m_result = m_whatIf->after;
@@ -201,7 +202,7 @@ PanelContent MapPage::panel()
 {
     PanelContent out;
     const Stop *stop = m_open.build().engine.find(m_open.selectedStop().toStdString());
-    const StopMarks *marks = stop ? m_open.assessment().marksOf(stop->id) : nullptr;
+    const StopMarks *marks = stop ? m_open.judgement().marksOf(stop->id) : nullptr;
     if (!marks)
         return out;
     if (m_imagining) {
@@ -226,7 +227,7 @@ PanelContent MapPage::panel()
 
 void MapPage::stopFigures(const Stop &stop, PanelContent &out) const
 {
-    if (const GaugedSize *c = m_open.assessment().size(stop.id)) {
+    if (const GaugedSize *c = sizeOf(m_open.sizes(), stop.id)) {
         const double u = c->cold_um.standardUncertainty;
         out.push_back(PanelRow { (c->measured ? tr("Clearance at %1") : tr("Assumed at %1"))
                                      .arg(Figure::temperature(20).text()),
@@ -277,12 +278,12 @@ void MapPage::stopFigures(const Stop &stop, PanelContent &out) const
 void MapPage::stopReasons(const Stop &stop, PanelContent &out) const
 {
     PanelContent reasons;
-    for (const Finding &f : m_open.assessment().findings)
+    for (const Finding &f : m_open.judgement().findings)
         if (f.stop == stop.id)
             reasons.push_back(PanelVerdict {
                 f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Check again"),
                 qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
-    if (const GaugedSize *c = m_open.assessment().size(stop.id); c && reasons.empty())
+    if (const GaugedSize *c = sizeOf(m_open.sizes(), stop.id); c && reasons.empty())
         reasons.push_back(PanelVerdict {
             c->mark, tr("Size"),
             qs(c->verdict)
@@ -337,7 +338,7 @@ void MapPage::stopFields(const Stop &stop, PanelContent &out) const
 
 void MapPage::stopProofs(const Stop &stop, PanelContent &out) const
 {
-    const StopMarks *marks = m_open.assessment().marksOf(stop.id);
+    const StopMarks *marks = m_open.judgement().marksOf(stop.id);
     const auto prove = [this, id = stop.id](const char *aspect, const QString &how) {
         return [open = &m_open, id, aspect, how] {
             saidIfRefused(open->edit(AddProof { { "",
@@ -417,7 +418,7 @@ void MapPage::stopFilm(const Stop &stop, PanelContent &out) const
 /// The law by which oil leaves here, with this stop's numbers.
 void MapPage::stopWorking(const Stop &stop, PanelContent &out) const
 {
-    const GaugedSize *c = m_open.assessment().size(stop.id);
+    const GaugedSize *c = sizeOf(m_open.sizes(), stop.id);
     const Element *e = c ? m_open.build().circuit.find(c->element) : nullptr;
     if (!e || !m_result || e->type != "film_bearing")
         return;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/operating.h"
 #include "diagnose/whatif.h"
 #include "shell/page.h"
 

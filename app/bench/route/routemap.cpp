@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/routemap.h"
 
+#include "assess/finding.h"
+#include "assess/judgement.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 
@@ -54,7 +56,7 @@ QPointF RouteMap::placeOf(const QString &stop) const
 
 Mark RouteMap::markOf(const QString &stop) const
 {
-    return worstMark(m_open.assessment().marksOf(stop.toStdString()));
+    return worstMark(m_open.judgement().marksOf(stop.toStdString()));
 }
 
 QString RouteMap::figureOf(const RoutePoint &point, const OperatingResult &result) const
@@ -306,7 +308,7 @@ bool RouteMap::event(QEvent *event)
         return QWidget::event(event);
     auto *help = static_cast<QHelpEvent *>(event);
     const RoutePoint *p = pointAt(help->pos());
-    const StopMarks *m = p ? m_open.assessment().marksOf(p->stop.toStdString()) : nullptr;
+    const StopMarks *m = p ? m_open.judgement().marksOf(p->stop.toStdString()) : nullptr;
     if (!m) {
         QToolTip::hideText();
         return true;

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/operating.h"
+#include "assess/rules.h"
 #include "bench/route/routelayout.h"
 #include "open/openbuild.h"
 

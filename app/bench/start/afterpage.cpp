@@ -175,7 +175,7 @@ void AfterPage::ask()
     auto build = std::make_shared<const Build>(m_open.build());
     using Answer = Result<std::shared_ptr<const AfterAnswer>>;
     m_work.ask(
-        [build, sizes = m_open.assessment().sizes](Progress &progress) -> Answer {
+        [build, sizes = m_open.sizes()](Progress &progress) -> Answer {
             auto residuals = residualsOf(*build, sizes);
             if (!residuals)
                 return tl::unexpected(residuals.error());

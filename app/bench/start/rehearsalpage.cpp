@@ -391,7 +391,7 @@ PanelContent RehearsalPage::panel()
                                              {} } });
         out.push_back(PanelRow { tr("then at the gauge"), Figure::pressure(p.steady.value_pa) });
         out.push_back(PanelRow { tr("Hot idle at the gauge"),
-                                 Figure::pressure(m_open.assessment().hotIdle.gauge.value_pa) });
+                                 Figure::pressure(m_open.operating().hotIdle.gauge.value_pa) });
     }
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("When harm is done") });

@@ -217,7 +217,7 @@ void StartPage::judge()
     m_card = runCardOf(m_open.build(), m_open.assessment(), m_prime, m_gate);
     m_log->setPrime(m_prime);
     m_log->setMap(std::make_shared<PressureMap>(std::make_shared<const Build>(m_open.build()),
-                                                m_open.assessment().sizes));
+                                                m_open.sizes()));
     m_list->setCard(m_card);
     m_causes->setCauses(m_prime.causes);
     if (!m_card.find(m_step.toStdString())) {
@@ -237,7 +237,7 @@ void StartPage::askDiagnosis()
         && pumpedFlows(m_open.build()).empty())
         return;
     auto build = std::make_shared<const Build>(m_open.build());
-    m_diagnosisWork.ask([build, sizes = m_open.assessment().sizes](
+    m_diagnosisWork.ask([build, sizes = m_open.sizes()](
                             Progress &progress) { return diagnose(*build, sizes, &progress); },
                         [this, build](Result<Diagnosis> answer) {
                             if (!answer)

@@ -23,7 +23,7 @@ CaseSheet::CaseSheet(OpenBuild &open, QWidget *parent)
 
 void CaseSheet::refresh()
 {
-    m_cases = m_open.assessment().air.cases;
+    m_cases = m_open.air().cases;
     m_along = sectionOf(m_open.build(), PanWay::Along);
     m_across = sectionOf(m_open.build(), PanWay::Across);
     m_gap = pickupGap_m(m_open.build()).has_value();

@@ -56,7 +56,7 @@ protected:
                              true };
         if (small.section.profile.empty())
             return;
-        if (const AirLevel *rest = m_open.assessment().air.level("rest_cold"))
+        if (const AirLevel *rest = m_open.air().level("rest_cold"))
             small.surface = OilSurface { 0, rest->level_m };
         paintSmallSection(p, QRectF(rect()).adjusted(26, 8, -26, -8), small);
     }
@@ -203,7 +203,7 @@ PanelContent PanPage::panel()
 {
     PanelContent out;
     out.push_back(PanelTitle { tr("Pan and pickup"), {} });
-    const AirReport &air = m_open.assessment().air;
+    const AirReport &air = m_open.air();
     if (air.problem)
         out.push_back(PanelVerdict { Mark::LookAgain, tr("Not judged"), qs(air.problem->message) });
     out.push_back(

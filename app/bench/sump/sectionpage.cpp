@@ -110,7 +110,7 @@ void SectionPage::chooseWay(PanWay way)
 
 void SectionPage::showCase(const QString &id)
 {
-    const AirCase *c = m_open.assessment().air.find(id.toStdString());
+    const AirCase *c = m_open.air().find(id.toStdString());
     if (!c)
         return;
     m_way = c->way;
@@ -131,14 +131,14 @@ void SectionPage::dragFill(double litres_)
     clearVectorState();
     Build other = m_open.build();
     other.sump.values["fill_l"] = litres_;
-    m_air = judgeAir(other, m_open.assessment());
+    m_air = judgeAir(other, m_open.operating());
     draw();
 }
 
 void SectionPage::refresh()
 {
     if (!m_fill_l)
-        m_air = m_open.assessment().air;
+        m_air = m_open.air();
     draw();
 }
 
@@ -193,7 +193,7 @@ PanelContent SectionPage::panel()
 
 void SectionPage::rows(PanelContent &out) const
 {
-    const AirReport &air = m_open.assessment().air;
+    const AirReport &air = m_open.air();
     out.push_back(PanelTitle { tr("Where air can come in"), {} });
     for (const AirRow &r : air.rows) {
         QString detail = qs(r.quantity);
@@ -219,7 +219,7 @@ void SectionPage::rows(PanelContent &out) const
 
 void SectionPage::levels(PanelContent &out) const
 {
-    const AirReport &air = m_open.assessment().air;
+    const AirReport &air = m_open.air();
     out.push_back(PanelHeading { tr("Levels, each by itself") });
     for (const AirLevel &l : air.levels)
         out.push_back(

@@ -113,7 +113,7 @@ void SenderPage::showMatch()
 
 void SenderPage::refresh()
 {
-    m_places->setPlaces(senderPlaces(m_open.build(), m_open.assessment()),
+    m_places->setPlaces(senderPlaces(m_open.build(), m_open.operating(), m_open.air()),
                         m_open.build().use.highSpeed_rpm);
     showMatch();
 }
@@ -122,7 +122,7 @@ PanelContent SenderPage::panel()
 {
     PanelContent out;
     out.push_back(PanelTitle { tr("Senders and bungs"), {} });
-    for (const SenderPlace &p : senderPlaces(m_open.build(), m_open.assessment()))
+    for (const SenderPlace &p : senderPlaces(m_open.build(), m_open.operating(), m_open.air()))
         out.push_back(PanelVerdict { p.mark, qs(p.name), qs(p.why) });
     out.push_back(PanelRule {});
     for (const QString &line :

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/air.h"
+#include "study/senders.h"
 #include "sump/threads.h"
 
 #include <QWidget>

@@ -60,7 +60,7 @@ TurnsPage::TurnsPage(OpenBuild &open, QWidget *parent)
     m_list->setAccessibleName(
         tr("Uses: over the mouth, wanted, clear of the crank, how hard it may be"));
     const auto choose = [this](int row) {
-        Q_EMIT caseChosen(qs(m_open.assessment().air.cases[static_cast<size_t>(row)].id));
+        Q_EMIT caseChosen(qs(m_open.air().cases[static_cast<size_t>(row)].id));
     };
     connect(m_list, &RowList::picked, this, choose);
     connect(m_list, &RowList::pointed, m_sheet, &CaseSheet::point);
@@ -138,7 +138,7 @@ QString TurnsPage::replay(const QString &path)
 
 void TurnsPage::refresh()
 {
-    const AirReport &air = m_open.assessment().air;
+    const AirReport &air = m_open.air();
     const bool gap = pickupGap_m(m_open.build()).has_value();
     std::vector<RowList::Row> rows;
     for (const AirCase &c : air.cases) {
@@ -161,7 +161,7 @@ void TurnsPage::refresh()
     clearVectorState();
     m_replay.reset();
     if (!m_drive.empty()) {
-        auto replay = replayDrive(m_open.build(), m_open.assessment(), m_drive);
+        auto replay = replayDrive(m_open.build(), m_open.air(), m_drive);
         if (replay) {
             m_replay = std::move(*replay);
         } else {
@@ -174,7 +174,7 @@ void TurnsPage::refresh()
 
 void TurnsPage::showTrade()
 {
-    const AirReport &air = m_open.assessment().air;
+    const AirReport &air = m_open.air();
     if (!air.baffle) {
         m_shut->setText(tr("<b>No baffle round the pickup.</b> One school: run none and keep the "
                            "level high; welded tabs crack."));
@@ -336,7 +336,7 @@ PanelContent TurnsPage::panel()
                                       std::pair("incline_deg", tr("Installed, rear lower, °")) })
         out.push_back(useField(m_open, key, label));
     baffleChoice(out);
-    const AirReport &air = m_open.assessment().air;
+    const AirReport &air = m_open.air();
     if (air.slosh_s)
         out.push_back(
             PanelText { tr("One slosh of this pan takes %1. A turn shorter than half of it is "

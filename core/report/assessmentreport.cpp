@@ -1,9 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "report/assessmentreport.h"
+
 #include "assess/air.h"
+#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
-#include "assess/heatlog.h"
-#include "assess/room.h"
+#include "assess/fits.h"
+#include "assess/forecast.h"
 #include "quantity/json.h"
+#include "study/beside.h"
 
 #include <cmath>
 
@@ -109,13 +113,10 @@ Json orNull(const std::optional<double> &value, int decimals)
 }
 
 /// Heated-block logs that hold a point.
-Json heatLogsJson(const Build &build, const Assessment &a)
+Json heatLogsJson(const BesideAssessment &beside)
 {
     Json out = Json::array();
-    for (const Stop &stop : build.engine.stops) {
-        const HeatLog log = judgeHeatLog(build, a.sizes, stop.id);
-        if (log.points.empty())
-            continue;
+    for (const auto &[stop, log] : beside.heatLogs) {
         Json points = Json::array();
         for (const JudgedHeatPoint &p : log.points)
             points.push_back({ { "id", p.id },
@@ -126,8 +127,7 @@ Json heatLogsJson(const Build &build, const Assessment &a)
                                { "counts", p.counts },
                                { "mark", markId(p.mark) },
                                { "verdict", p.verdict } });
-        Json row
-            = { { "stop", stop.id }, { "mark", markId(log.mark) }, { "verdict", log.verdict } };
+        Json row = { { "stop", stop }, { "mark", markId(log.mark) }, { "verdict", log.verdict } };
         if (log.fit)
             row.update({ { "alpha_per_k", log.expansion_per_k },
                          { "alpha_u_per_k", orNull(log.expansionU_per_k, 9) },
@@ -140,27 +140,24 @@ Json heatLogsJson(const Build &build, const Assessment &a)
 }
 
 /// Room to choose by family; where the circuit has no solution there is none.
-Json roomJson(const Build &build, const Assessment &a)
+Json roomJson(const BesideAssessment &beside)
 {
     Json out = Json::object();
-    for (const char *family : { "main", "big_end" }) {
-        const auto r = roomOf(build, a.sizes, family, conditionsOf(build));
-        if (!r)
-            continue;
+    for (const Room &r : beside.rooms) {
         Json levers = Json::array();
-        for (const RoomLever &l : r->levers)
+        for (const RoomLever &l : r.levers)
             levers.push_back({ { "name", l.name },
                                { "opens_um", roundedTo(l.opens_um, 1) },
                                { "hot_idle_change", roundedTo(l.idleChange, 4) },
                                { "remark", l.remark } });
-        out[family] = { { "cold_mean_um", roundedTo(r->here_um, 2) },
-                        { "least_um", roundedTo(r->least_um, 1) },
-                        { "most_um", roundedTo(r->most_um, 1) },
-                        { "hot_mean_um", roundedTo(r->hot_um, 2) },
-                        { "hot_ceiling_um", roundedTo(r->hotCeiling_um, 1) },
-                        { "turns_down_to_c", orNull(r->turnsDownTo_c, 1) },
-                        { "preheat_c", orNull(r->preheat_c, 1) },
-                        { "levers", std::move(levers) } };
+        out[r.family] = { { "cold_mean_um", roundedTo(r.here_um, 2) },
+                          { "least_um", roundedTo(r.least_um, 1) },
+                          { "most_um", roundedTo(r.most_um, 1) },
+                          { "hot_mean_um", roundedTo(r.hot_um, 2) },
+                          { "hot_ceiling_um", roundedTo(r.hotCeiling_um, 1) },
+                          { "turns_down_to_c", orNull(r.turnsDownTo_c, 1) },
+                          { "preheat_c", orNull(r.preheat_c, 1) },
+                          { "levers", std::move(levers) } };
     }
     return out;
 }
@@ -231,7 +228,7 @@ void cleaningToJson(const Build &build, const Assessment &a, Json &out)
 
 } // namespace
 
-Json assessmentToJson(const Build &build, const Assessment &a)
+Json assessmentToJson(const Build &build, const Assessment &a, const BesideAssessment &beside)
 {
     Json out = { { "format", "mild-path-assessment" }, { "version", 1 }, { "build", build.name } };
     out["holds"] = a.holds();
@@ -270,17 +267,18 @@ Json assessmentToJson(const Build &build, const Assessment &a)
                                 { "title", f.title },
                                 { "detail", f.detail } });
     cleaningToJson(build, a, out);
-    out["heat_logs"] = heatLogsJson(build, a);
-    if (a.unsolved) {
-        out["unsolved"] = { { "node", a.unsolved->place }, { "message", a.unsolved->message } };
+    out["heat_logs"] = heatLogsJson(beside);
+    if (a.operating.unsolved) {
+        out["unsolved"] = { { "node", a.operating.unsolved->place },
+                            { "message", a.operating.unsolved->message } };
         return out;
     }
-    out["hot_idle"] = operatingJson(a.hotIdle);
-    out["high_speed"] = operatingJson(a.highSpeed);
-    out["forecast"] = forecastToJson(build, a.forecast)["forecast"];
-    out["room"] = roomJson(build, a);
+    out["hot_idle"] = operatingJson(a.operating.hotIdle);
+    out["high_speed"] = operatingJson(a.operating.highSpeed);
+    out["forecast"] = forecastToJson(build, a.forecast.lines)["forecast"];
+    out["room"] = roomJson(beside);
     out["other_oils"] = Json::array();
-    for (const OtherOil &o : a.otherOils)
+    for (const OtherOil &o : a.forecast.otherOils)
         out["other_oils"].push_back({ { "grade", o.grade },
                                       { "gear_oil", o.gearOil },
                                       { "fitted", o.fitted },
@@ -288,7 +286,7 @@ Json assessmentToJson(const Build &build, const Assessment &a)
                                       { "weakest_kpa", kpa(o.weakest_pa) },
                                       { "mark", markId(o.mark) } });
     out["levers"] = Json::array();
-    for (const Lever &l : a.levers)
+    for (const Lever &l : a.forecast.levers)
         out["levers"].push_back(
             { { "name", l.name }, { "change_kpa", kpa(l.change_pa) }, { "remark", l.remark } });
     return out;
@@ -299,7 +297,7 @@ std::string assessmentText(const Build &build, const Assessment &a, const UnitSt
     std::string out;
     const auto line = [&](const Phrase &phrase) { out += render(phrase, style) + "\n"; };
     line(build.name);
-    if (!a.unsolved) {
+    if (!a.operating.unsolved) {
         const auto operating = [&](const char *title, const OperatingResult &r) {
             Phrase said {
                 "assess.gauge",
@@ -316,8 +314,8 @@ std::string assessmentText(const Build &build, const Assessment &a, const UnitSt
             }
             line(said);
         };
-        operating("Hot idle", a.hotIdle);
-        operating("Hot", a.highSpeed);
+        operating("Hot idle", a.operating.hotIdle);
+        operating("Hot", a.operating.highSpeed);
     }
     line({ "assess.families", "\nFamilies (at {0}; clearances diametral)", { asTemperature(20) } });
     for (const FamilySummary &f : a.families)

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
 #include "assess/progress.h"
+#include "assess/sizes.h"
+#include "circuit/change.h"
 
 namespace mildpath {
 

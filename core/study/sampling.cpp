@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/sampling.h"
+#include "study/sampling.h"
 
+#include "assess/operatingmodel.h"
 #include "quantity/parallel.h"
 
 // The interpolator of Boost 1.74 takes isnan from the global namespace.

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/heatlog.h"
+#include "study/heatlog.h"
 
 #include <boost/math/distributions/students_t.hpp>
 

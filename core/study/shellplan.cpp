@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "study/shellplan.h"
+
+#include "assess/sizes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -84,7 +86,7 @@ void addRegrind(const Build &build, const ShellStock &stock, const Limits &limit
 
 } // namespace
 
-Result<ShellPlan> shellPlan(const Build &build, const Assessment &assessment,
+Result<ShellPlan> shellPlan(const Build &build, const std::vector<GaugedSize> &sizes,
                             const std::string &family)
 {
     const auto it = build.shells.find(family);
@@ -98,8 +100,8 @@ Result<ShellPlan> shellPlan(const Build &build, const Assessment &assessment,
     for (const ShellStockRow &row : stock.shells)
         out.classes.push_back({ row.name, row.wall_mm * 1e-3, row.halves });
     std::vector<size_t> indices;
-    for (size_t i = 0; i < assessment.sizes.size(); ++i) {
-        const GaugedSize &s = assessment.sizes[i];
+    for (size_t i = 0; i < sizes.size(); ++i) {
+        const GaugedSize &s = sizes[i];
         if (s.family != family)
             continue;
         const auto space = spaceOf(stock, s, build);
@@ -122,47 +124,10 @@ Result<ShellPlan> shellPlan(const Build &build, const Assessment &assessment,
     std::map<size_t, double> changed;
     for (size_t i = 0; i < indices.size(); ++i)
         changed[indices[i]] = out.best.journals[i].clearance.value_m * 1e6;
-    auto idle = hotIdleWith(build, assessment.sizes, changed);
+    auto idle = hotIdleWith(build, sizes, changed);
     if (!idle)
         return tl::unexpected(idle.error());
     out.hotIdle = std::move(*idle);
-    return out;
-}
-
-std::vector<WeightSpread> judgeWeights(const Build &build)
-{
-    std::map<std::string, WeightSpread> parts;
-    for (const auto &[part, tolerance] : build.weightTolerance_g) {
-        parts[part].part = part;
-        parts[part].tolerance_g = tolerance;
-    }
-    for (const Weighing &w : build.weighings) {
-        parts[w.part].part = w.part;
-        parts[w.part].grams[w.item] = w.grams;
-    }
-    std::vector<WeightSpread> out;
-    for (auto &[part, s] : parts) {
-        const auto [least, most]
-            = std::minmax_element(s.grams.begin(), s.grams.end(),
-                                  [](const auto &a, const auto &b) { return a.second < b.second; });
-        if (s.grams.size() >= 2) {
-            s.spread_g = most->second - least->second;
-            s.verdict = { "weights.spread",
-                          "{0} between number {1} and number {2}",
-                          { Quantity { s.spread_g, Shows::Mass, 0, 1 }, asCount(least->first),
-                            asCount(most->first) } };
-            if (!s.tolerance_g)
-                s.mark = Mark::LookAgain;
-            else
-                s.mark = s.spread_g <= *s.tolerance_g ? Mark::Proven : Mark::LookAgain;
-        } else {
-            s.verdict = "not weighed";
-        }
-        // Until all are weighed the spread may still grow.
-        if (s.mark == Mark::Proven && static_cast<int>(s.grams.size()) < build.engine.cylinders)
-            s.mark = Mark::NotDone;
-        out.push_back(std::move(s));
-    }
     return out;
 }
 

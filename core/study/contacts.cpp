@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/contacts.h"
+#include "study/contacts.h"
 
+#include "assess/circuitof.h"
+#include "assess/operatingmodel.h"
 #include "oil/blending.h"
 #include "oil/grades.h"
 #include "quantity/rounding.h"

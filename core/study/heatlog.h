@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/rules.h"
+#include "assess/sizes.h"
 #include "bearing/heatedblock.h"
 #include "bearing/infrared.h"
 #include "rules/rules.h"

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/room.h"
+#include "study/room.h"
 
+#include "assess/circuitof.h"
+#include "assess/operating.h"
+#include "assess/operatingmodel.h"
 #include "bearing/load.h"
 #include "oil/grades.h"
 #include "quantity/parallel.h"

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "assess/growth.h"
 #include "assess/progress.h"
+#include "assess/rules.h"
+#include "assess/sizes.h"
 #include "rules/rules.h"
 
 namespace mildpath {

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "assess/fits.h"
 
+#include "assess/circuitof.h"
+#include "assess/sizes.h"
+#include "bearing/feed.h"
 #include "pump/relief.h"
 #include "pump/suction.h"
 #include "quantity/types.h"
@@ -182,120 +185,66 @@ std::vector<FitVerdict> judgeFits(const Build &build, const std::vector<GaugedSi
     return out;
 }
 
-Result<DressingPlan> dressingPlan(const Build &build, const Assessment &assessment)
+std::optional<double> feedShareOfTurn(const Build &build, const Stop &main)
 {
-    size_t index = assessment.sizes.size();
-    for (size_t i = 0; i < assessment.sizes.size(); ++i)
-        if (assessment.sizes[i].family == "pump_end")
-            index = i;
-    const Stop *pump = build.engine.ofKind("pump");
-    if (index == assessment.sizes.size() || !pump)
-        return fail("pump", "there is no pump whose end clearance could be dressed");
-    const GaugedSize &end = assessment.sizes[index];
-    // Each point begins where the last one ended: they lie close together.
-    std::optional<OperatingModel> former;
-    const auto at = [&](double end_um) -> Result<DressingPoint> {
-        std::vector<GaugedSize> sizes = assessment.sizes;
-        sizes[index].circuit_um = end_um;
-        auto model = OperatingModel::make(build, sizes, build.use.hotOil_c);
-        if (!model)
-            return tl::unexpected(model.error());
-        if (former)
-            model->startFrom(*former);
-        const auto r = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
-        if (!r)
-            return tl::unexpected(r.error());
-        former = std::move(*model);
-        return DressingPoint { end_um, r->gauge.value_pa, r->weakestPressure.value_pa };
-    };
-    DressingPlan out;
-    const double now = end.cold_um.value;
-    // What the blade may have read too wide is not there to be taken.
-    const double least
-        = std::max(rotorsBind_um, end.limits && end.limits->min_um > 0 ? end.limits->min_um : 0.0)
-        + (end.measured ? end.cold_um.expanded() : 0);
-    out.score_um = pump->value("body_score_um");
-    constexpr int steps = 12;
-    // A little past where rotors may bind, so that the forbidden side is seen too.
-    const double last = std::min(now, rotorsBind_um / 2);
-    for (int i = 0; i <= steps; ++i) {
-        const auto p = at(now + (last - now) * i / steps);
-        if (!p)
-            return tl::unexpected(p.error());
-        out.points.push_back(*p);
-    }
-    out.now = out.points.front();
-    out.stop = out.now;
-    out.why = "it is close enough: dressing could only make the rotors bind";
-    if (now > least) {
-        out.why = "the least that surely keeps the rotors free";
-        while (out.stop.end_um > least) {
-            const auto next = at(std::max(least, out.stop.end_um - 5));
-            if (!next)
-                return tl::unexpected(next.error());
-            const double gain = (next->gauge_pa - out.stop.gauge_pa) / out.stop.gauge_pa * 10
-                / (out.stop.end_um - next->end_um);
-            // Scores want taking off even where the clearance alone buys nothing.
-            if (gain < dressingWorth && now - out.stop.end_um >= out.score_um) {
-                out.why = { "dress.enough",
-                            "a further {0} would buy less than {1} of hot idle",
-                            { asWholeClearance(10), asShare(dressingWorth, 1) } };
-                break;
-            }
-            out.stop = *next;
-        }
-    }
-    out.scoreLeft_um = std::max(0.0, out.score_um - out.take_um());
-    return out;
+    if (!grooveEntered(main) || main.points.empty())
+        return std::nullopt;
+    double drilling_mm = 0;
+    for (const Element &e : build.circuit.elements)
+        if (e.type == "crank_drilling" && e.from == main.points.front().node)
+            drilling_mm = e.value("d_mm");
+    if (drilling_mm == 0)
+        return std::nullopt;
+    const double groove = shellGroove_deg(build, main);
+    FeedGroove kind = FeedGroove::Partial;
+    if (main.value("journal_groove") > 0)
+        kind = FeedGroove::Journal;
+    else if (groove >= 360)
+        kind = FeedGroove::Full;
+    else if (groove == 0)
+        kind = FeedGroove::None;
+    return feedFraction(kind, groove, main.journal_mm / 2 * 1e-3, drilling_mm * 1e-3,
+                        main.value("shell_hole_mm", 5) * 1e-3,
+                        main.value("cross_drilled") > 0 ? 2 : 1);
 }
 
-std::vector<PumpOption> pumpOptions(const Build &build, const Assessment &assessment,
-                                    const DressingPlan *plan)
+std::vector<FeedHole> judgeFeedHoles(const Build &build)
 {
-    std::vector<PumpOption> out;
-    std::optional<OperatingModel> former;
-    const auto add = [&](const Phrase &name, const Build &changed,
-                         const std::vector<GaugedSize> &sizes) {
-        auto model = OperatingModel::make(changed, sizes, changed.use.hotOil_c);
-        if (!model)
-            return;
-        if (former)
-            model->startFrom(*former);
-        const auto fast = model->at(changed.use.highSpeed_rpm, OperatingModel::Detail::Everything);
-        const auto idle = model->at(changed.use.hotIdle_rpm, OperatingModel::Detail::Values);
-        if (!idle || !fast)
-            return;
-        former = std::move(*model);
-        PumpOption o { name, idle->gauge.value_pa, pumpPower_w(changed, *fast), "" };
-        if (fast->reliefOpen())
-            o.remark = { "pump.relief_open",
-                         "relief valve open at {0}: the rest only stirs and warms",
-                         { asSpeed(changed.use.highSpeed_rpm) } };
-        out.push_back(std::move(o));
-    };
-    add("as it is", build, assessment.sizes);
-    const auto sized = [&](const std::map<std::string, double> &um) {
-        std::vector<GaugedSize> sizes = assessment.sizes;
-        for (GaugedSize &s : sizes)
-            if (const auto it = um.find(s.family); it != um.end())
-                s.circuit_um = it->second;
-        return sizes;
-    };
-    if (plan && plan->take_um() > 0.5)
-        add({ "pump.dressed", "dressed to {0}", { asWholeClearance(plan->stop.end_um) } }, build,
-            sized({ { "pump_end", plan->stop.end_um } }));
-    std::map<std::string, double> fresh;
-    for (const char *family : { "pump_tip", "pump_end", "pump_body" })
-        if (const auto l = build.limits.find(family); l != build.limits.end())
-            fresh[family] = l->second.min_um + (l->second.max_um - l->second.min_um) / 4;
-    add("new rotors, a quarter into the limits", build, sized(fresh));
-    add({ "pump.longer", "rotors {0} longer", { asShare(0.25) } }, withLongerRotors(build, 1.25),
-        assessment.sizes);
-    const Phrase stiffer { "pump.stiffer", "spring {0}", { asChange(asPressure(1e5, 1)) } };
-    add(stiffer, withStifferSpring(build, 100), assessment.sizes);
-    if (!out.empty() && out.back().name == stiffer
-        && std::abs(out.back().gauge_pa - out.front().gauge_pa) < 50)
-        out.back().remark = "the relief is shut at hot idle: a stiffer spring cannot help there";
+    std::vector<FeedHole> out;
+    for (const Stop &stop : build.engine.stops) {
+        if (stop.kind != "main" || !stop.has("shell_hole_mm") || !stop.has("block_hole_mm"))
+            continue;
+        const HoleOverlap o
+            = holeOverlap(stop.value("block_hole_mm") * 1e-3, stop.value("shell_hole_mm") * 1e-3,
+                          stop.value("hole_offset_mm") * 1e-3);
+        FeedHole f;
+        f.stop = stop.id;
+        f.openArea_mm2 = o.area_m2 * 1e6;
+        f.openShare = o.ofSmaller;
+        const Element *drilling = feedDrilling(build, stop);
+        const double d = drilling ? drilling->value("d_mm") * 1e-3 : 0;
+        f.ofDrilling = d > 0 ? std::min(1.0, o.area_m2 / (pi / 4 * d * d)) : o.ofSmaller;
+        const auto open = [&](std::string_view pattern) {
+            return Phrase("feed.open", pattern, { asShare(o.ofSmaller) });
+        };
+        if (o.ofSmaller >= feedShareFine) {
+            f.mark = Mark::Proven;
+            f.verdict = open("feed hole {0} of the smaller hole open");
+        } else if (o.ofSmaller >= feedShareLeast) {
+            f.mark = Mark::LookAgain;
+            f.verdict = open("only {0} of the smaller hole open; no pressure gauge shows it");
+            f.next = "Goggles. Close the oil holes, file to match, deburr, clean again. Block: if "
+                     "unsure, qualified shop";
+        } else {
+            f.mark = Mark::Hold;
+            f.verdict
+                = open("only {0} of the smaller hole open; what is left can close and starves the "
+                       "rod behind it");
+            f.next = "Goggles. Close the oil holes, file to match, deburr, clean again. Block: if "
+                     "unsure, qualified shop";
+        }
+        out.push_back(std::move(f));
+    }
     return out;
 }
 

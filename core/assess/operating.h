@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/rules.h"
+#include "circuit/change.h"
+#include "circuit/warning.h"
+#include "document/document.h"
+#include "quantity/result.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+struct GaugedSize;
+
+/// A value with the range nine builds in ten would fall in: measuring and assumed values to first
+/// order, and the model's own 6 %.
+struct LikelyPressure
+{
+    double value_pa = 0;
+    double low_pa = 0, high_pa = 0;
+};
+
+/// Verdict on a pressure against the least that is asked of it: below it holds the start; a likely
+/// range that reaches below it wants another look.
+Mark markAgainst(const LikelyPressure &pressure, double least_pa);
+
+/// A share of what the pump sweeps.
+struct OilShare
+{
+    std::string id, name;
+    double flow_m3_s = 0;
+    double ofSwept = 0; ///< 0…1
+};
+
+/// A point of a stop at an operating point.
+struct PointPressure
+{
+    std::string stop;
+    std::string name; ///< "Lifter 8"
+    std::string node;
+    double pressure_pa = 0; ///< at its feed, without the crank's oil column
+    double column_pa = 0; ///< that column
+    double need_pa = 0; ///< 0: none
+    double ratio() const { return need_pa > 0 ? pressure_pa / need_pa : 0; }
+};
+
+/// A bearing's film at an operating point: an indicator under a mean load.
+struct BearingFilm
+{
+    std::string stop, family, name, element;
+    double load_n = 0;
+    double eccentricityRatio = 0;
+    double smallest_m = 0;
+    double film_c = 0; ///< effective
+    double outlet_c = 0;
+    double flow_m3_s = 0;
+    double loss_w = 0;
+    double peak_pa = 0;
+    bool carried = true; ///< false: more load than a film can bear
+};
+
+/// Everything about one speed and oil temperature.
+struct OperatingResult
+{
+    double rpm = 0, oil_c = 0;
+    LikelyPressure gauge;
+    std::vector<PointPressure> points; ///< in oil order
+    int weakest = -1; ///< index of the lowest ratio; −1 when nothing has a need
+    LikelyPressure weakestPressure;
+    std::vector<OilShare> shares; ///< outlets, relief, slip; sums to the swept flow
+    double pumpFlow_m3_s = 0, sweptFlow_m3_s = 0, reliefFlow_m3_s = 0;
+    /// Share of the big-ends in what mains and big-ends take together.
+    double bigEndsOfCrank() const;
+    bool reliefOpen() const { return reliefFlow_m3_s > reliefOpenShare * pumpFlow_m3_s; }
+    std::map<std::string, double> nodePressure_pa;
+    std::map<std::string, double> elementFlow_m3_s;
+    std::vector<BearingFilm> films; ///< in oil order; with Detail::Everything
+    /// Largest feed a crank drilling needs at its main, and how far its own main is from it (the
+    /// worst ratio); 0 without crank drillings.
+    double crankNeed_pa = 0, crankRatio = 0;
+    std::vector<Warning> warnings;
+};
+
+/// What the pump takes (W): outlet pressure × swept flow / pumpEfficiency; 0 without a pump's
+/// outlet. @param result  with Detail::Everything
+double pumpPower_w(const Build &build, const OperatingResult &result);
+
+/// The engine where it is judged. `unsolved`: the circuit has no solution, and nothing else here or
+/// in the forecast is filled.
+struct Operating
+{
+    OperatingResult hotIdle;
+    OperatingResult highSpeed;
+    OperatingResult mostSpeed; ///< hot oil at the highest speed
+    double coldInlet_pa = 0; ///< at the pump's inlet, cool oil of the forecast at the highest speed
+    double coldInletOil_c = 0;
+    std::optional<Error> unsolved {};
+};
+
+/// Gauge and points at hot idle with other cold values of some sizes (index into assessment.sizes →
+/// µm): for "if it were at target". Errors: as Network::solve.
+Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<GaugedSize> &sizes,
+                                    const std::map<size_t, double> &cold_um);
+
+/// Any speed and oil temperature, for the sliders.
+Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
+                                 double rpm, double oil_c, const CircuitChange &change = {});
+
+} // namespace mildpath

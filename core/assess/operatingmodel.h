@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "assess/operating.h"
+#include "assess/sizes.h"
+#include "circuit/change.h"
+#include "circuit/solvestate.h"
+
+#include <memory>
+#include <span>
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+struct PartTemperatures;
+
+/// The document as a circuit with its parts at given temperatures, ready for any speed.
+class OperatingModel
+{
+public:
+    /// @param change  done to the circuit before anything is computed; empty: nothing
+    /// Errors: as Network::compile; those of the change.
+    static Result<OperatingModel> make(const Build &build, const std::vector<GaugedSize> &sizes,
+                                       const PartTemperatures &parts,
+                                       const CircuitChange &change = {});
+    /// With everything settled at this oil temperature.
+    static Result<OperatingModel> make(const Build &build, const std::vector<GaugedSize> &sizes,
+                                       double oil_c, const CircuitChange &change = {});
+
+    /// How much of an OperatingResult is wanted; each step costs about as much as a solve.
+    enum class Detail {
+        Values, ///< gauge and points, no ranges
+        Ranges, ///< and the likely ranges
+        Everything, ///< and what every node and element does
+    };
+    /// Errors: as Network::solve.
+    Result<OperatingResult> at(double rpm, Detail detail = Detail::Everything);
+    /// Values with another oil.
+    Result<OperatingResult> at(double rpm, const Oil &oil);
+
+    /// How many independent normal draws make one possible build (clearances and expansions).
+    size_t inputs() const;
+    /// Gauge pressures (Pa) of one possible build, by speed.
+    /// @param z    standard normal, inputs() of them
+    /// @param rpm   ascending
+    /// @param from  where to start at each of them; empty: from where this model ended
+    /// Errors: as Network::solve.
+    Result<std::vector<double>> drawn(std::span<const double> z, std::span<const double> rpm,
+                                      std::span<const SolveState> from = {}) const;
+    const SolveState &state() const { return m_state; }
+    /// Pressures (Pa) at some nodes, nothing judged: as quick as a solve.
+    /// @param nodes  names; an unknown one reads 0
+    /// Errors: as Network::solve.
+    Result<std::vector<double>> pressures(double rpm, const Oil &oil,
+                                          std::span<const std::string> nodes);
+    const Oil &oil() const;
+
+    /// Starts from where another model of the same elements ended.
+    void startFrom(const OperatingModel &other) { m_state = other.m_state; }
+    void startFrom(const SolveState &state) { m_state = state; }
+
+private:
+    class Inside; ///< what stays the same from solve to solve
+    explicit OperatingModel(std::shared_ptr<const Inside> inside);
+
+    std::shared_ptr<const Inside> m_inside;
+    SolveState m_state;
+};
+
+} // namespace mildpath
