@@ -87,6 +87,7 @@ OpenBuild::OpenBuild(QString stateFolder, QObject *parent)
     , m_build(std::make_shared<const Build>())
     , m_assessment(std::make_shared<const Assessment>(*m_build))
 {
+    m_answers.setAbout({ m_build, m_assessment }, true);
     m_syncSoon.setSingleShot(true);
     m_syncSoon.setInterval(1000);
     connect(&m_syncSoon, &QTimer::timeout, this, [this] {
@@ -147,8 +148,8 @@ Result<void> OpenBuild::open(Build build, OpenedFrom from)
     m_from = std::move(from);
     m_imagined.clear();
     m_build = std::make_shared<const Build>(std::move(build));
-    ++m_revision;
     m_assessment = std::move(*assessment);
+    m_answers.setAbout({ m_build, m_assessment }, true);
     m_previous.reset();
     m_undo.clear();
     const auto old = std::move(m_journal);
@@ -326,11 +327,11 @@ void OpenBuild::setBuild(std::shared_ptr<const Build> build,
                          std::shared_ptr<const Assessment> assessment)
 {
     m_build = std::move(build);
-    ++m_revision;
     m_previous = m_assessment;
     if (!assessment) // undone or done again: it was assessed once
         assessment = assessed(*m_build).value_or(m_assessment);
     m_assessment = std::move(assessment);
+    m_answers.setAbout({ m_build, m_assessment }, false);
     // What was imagined at a stop that is no longer there is gone with it.
     std::erase_if(m_imagined, [this](const Fault &f) { return !checkFaults(*m_build, { f }); });
     if (!m_journal && m_journalFailed) {

@@ -3,6 +3,7 @@
 
 #include "diagnose/faults.h"
 #include "document/edit.h"
+#include "open/answers.h"
 #include "storage/files.h"
 
 #include <QLockFile>
@@ -53,6 +54,8 @@ public:
     ~OpenBuild() override;
 
     const Build &build() const { return *m_build; }
+    /// The document itself, for whoever needs it as it is now: another one after every change.
+    const std::shared_ptr<const Build> &document() const { return m_build; }
     const Assessment &assessment() const { return *m_assessment; }
     // Its parts, for whoever needs no more than them.
     const std::vector<GaugedSize> &sizes() const;
@@ -66,9 +69,9 @@ public:
     const Forecast &forecast() const;
     const AirReport &air() const;
     const Judgement &judgement() const;
-    /// Another number after every change of the document: what was worked out for one stands as
-    /// long as it is the same.
-    quint64 revision() const { return m_revision; }
+    /// What is asked beyond the assessment; open/questions.h lists it.
+    Answers &answers() { return m_answers; }
+    const Answers &answers() const { return m_answers; }
     /// What it was before the last edit; null right after opening.
     const Assessment *previous() const { return m_previous.get(); }
     QUndoStack &undoStack() { return m_undo; }
@@ -149,13 +152,13 @@ private:
     QString m_stateFolder;
     std::shared_ptr<const Build> m_build;
     std::shared_ptr<const Assessment> m_assessment, m_previous;
+    Answers m_answers;
     std::unique_ptr<Journal> m_journal;
     QUndoStack m_undo;
     QTimer m_syncSoon;
     OpenedFrom m_from;
     QString m_selectedStop;
     std::vector<Fault> m_imagined;
-    quint64 m_revision = 0;
     bool m_journalFailed = false;
 };
 

@@ -62,6 +62,18 @@ Q_SIGNALS:
     void complained(const QString &text); ///< what could not be done, for the window to say
 
 protected:
+    /// Looks again, while it is shown, when a question of this topic was answered.
+    void follow(const QString &topic)
+    {
+        connect(&m_open.answers(), &Answers::answered, this,
+                [this, topic](const QString &answered) {
+                    if (answered != topic || !isVisible())
+                        return;
+                    refresh();
+                    Q_EMIT changed();
+                });
+    }
+
     OpenBuild &m_open;
 };
 

@@ -7,24 +7,11 @@
 #include <QElapsedTimer>
 #include <QEventLoop>
 #include <QPixmap>
-#include <QPushButton>
 #include <QTimer>
 
 #include <algorithm>
 
 namespace mildpath {
-
-namespace {
-
-bool underWay(MainWindow &window)
-{
-    const auto buttons = window.currentBench()->findChildren<QPushButton *>();
-    return std::any_of(buttons.begin(), buttons.end(), [](const QPushButton *b) {
-        return b->isVisible() && b->objectName().startsWith(QStringLiteral("cancel"));
-    });
-}
-
-} // namespace
 
 QStringList renderBenches(MainWindow &window, const QString &folder, QSize size, QString &error)
 {
@@ -41,10 +28,10 @@ QStringList renderBenches(MainWindow &window, const QString &folder, QSize size,
         QEventLoop settle;
         QTimer::singleShot(800, &settle, &QEventLoop::quit);
         settle.exec();
-        // What takes longer shows a way to cancel it while it runs.
+        // What takes longer is waited for.
         QElapsedTimer waiting;
         waiting.start();
-        while (underWay(window) && waiting.elapsed() < 60000) {
+        while (window.openBuild().answers().isBusy() && waiting.elapsed() < 60000) {
             QTimer::singleShot(100, &settle, &QEventLoop::quit);
             settle.exec();
         }

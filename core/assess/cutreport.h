@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/finding.h"
 #include "assess/rules.h"
 #include "document/document.h"
 #include "evidence/counts.h"
@@ -12,7 +13,6 @@
 
 namespace mildpath {
 
-struct Finding;
 
 /// One kind of particle in one cut.
 struct JudgedKind

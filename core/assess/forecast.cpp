@@ -230,6 +230,25 @@ Result<std::vector<ForecastLine>> forecastLines(const Build &build,
     return out;
 }
 
+Result<std::vector<ForecastLine>> finerForecast(const Build &build,
+                                                const std::vector<GaugedSize> &sizes,
+                                                const Forecast &coarse, int speeds)
+{
+    if (coarse.lines.empty())
+        return std::vector<ForecastLine> {};
+    std::vector<double> rpm, oil_c;
+    const double from = coarse.lines.front().rpm.front(), to = coarse.lines.front().rpm.back();
+    for (int i = 0; i < speeds; ++i)
+        rpm.push_back(from + (to - from) * i / (speeds - 1));
+    for (const ForecastLine &line : coarse.lines)
+        oil_c.push_back(line.oil_c);
+    auto out = forecastLines(build, sizes, oil_c, rpm);
+    if (out)
+        for (size_t i = 0; i < out->size(); ++i)
+            (*out)[i].reliefOpens_rpm = coarse.lines[i].reliefOpens_rpm;
+    return out;
+}
+
 Predicted predict(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     Predicted out;

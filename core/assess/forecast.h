@@ -70,6 +70,13 @@ Result<std::vector<ForecastLine>> forecastLines(const Build &build,
                                                 const std::vector<double> &rpm,
                                                 const CircuitChange &change = {});
 
+/// The lines of a forecast at this many speeds, evenly from its first to its last. Where the relief
+/// opens stays as it was found there: one and the same figure everywhere.
+/// Errors: as Network::solve. Empty where the forecast is.
+Result<std::vector<ForecastLine>> finerForecast(const Build &build,
+                                                const std::vector<GaugedSize> &sizes,
+                                                const Forecast &coarse, int speeds);
+
 /// Speeds of the assessment's own forecast: 14, idle to highest.
 std::vector<double> forecastSpeeds(const Build &build);
 

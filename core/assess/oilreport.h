@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/finding.h"
 #include "assess/rules.h"
 #include "document/document.h"
 #include "evidence/usedoil.h"
@@ -14,7 +15,6 @@
 namespace mildpath {
 
 struct Assessment;
-struct Finding;
 struct OperatingResult;
 
 /// One element of one sample.

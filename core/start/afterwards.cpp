@@ -299,4 +299,20 @@ Mark Explanation::mark() const
     return explains ? Mark::Proven : Mark::LookAgain;
 }
 
+Result<ReadAgainst> readAgainstForecast(const Build &build, const std::vector<GaugedSize> &sizes,
+                                        Progress *progress)
+{
+    auto residuals = residualsOf(build, sizes);
+    if (!residuals)
+        return tl::unexpected(residuals.error());
+    ReadAgainst out { std::move(*residuals), {} };
+    if (out.residuals.empty())
+        return out;
+    auto explanations = explanationsOf(build, sizes, progress);
+    if (!explanations)
+        return tl::unexpected(explanations.error());
+    out.explanations = std::move(*explanations);
+    return out;
+}
+
 } // namespace mildpath

@@ -49,4 +49,14 @@ Result<std::vector<Explanation>> explanationsOf(const Build &build,
 /// The calibration that writes it down.
 Calibration calibrationOf(const Build &build, const Explanation &explanation);
 
+/// Every reading against the forecast, and what would explain them all.
+struct ReadAgainst
+{
+    std::vector<Residual> residuals;
+    std::vector<Explanation> explanations; ///< none without readings
+};
+/// Errors: as residualsOf() and explanationsOf().
+Result<ReadAgainst> readAgainstForecast(const Build &build, const std::vector<GaugedSize> &sizes,
+                                        Progress *progress = nullptr);
+
 } // namespace mildpath

@@ -439,4 +439,11 @@ Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double fl
     return within ? Mark::Proven : Mark::LookAgain;
 }
 
+StartCard startCardOf(const Build &build, const Assessment &assessment)
+{
+    StartCard out { gateOf(build, assessment), primeForecast(build, assessment), {} };
+    out.card = runCardOf(build, assessment, out.prime, out.gate);
+    return out;
+}
+
 } // namespace mildpath

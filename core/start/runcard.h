@@ -68,4 +68,14 @@ RunCard runCardOf(const Build &build, const Assessment &assessment, const PrimeF
 /// the band, look again.
 Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa);
 
+/// Everything the start-up checklist goes by.
+struct StartCard
+{
+    StartGate gate;
+    PrimeForecast prime;
+    RunCard card;
+};
+/// It must not outlive build and assessment.
+StartCard startCardOf(const Build &build, const Assessment &assessment);
+
 } // namespace mildpath

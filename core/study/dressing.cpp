@@ -128,4 +128,11 @@ std::vector<PumpOption> pumpOptions(const Build &build, const std::vector<Gauged
     return out;
 }
 
+PumpStudy studyPump(const Build &build, const std::vector<GaugedSize> &sizes)
+{
+    PumpStudy out { dressingPlan(build, sizes), {} };
+    out.options = pumpOptions(build, sizes, out.plan ? &*out.plan : nullptr);
+    return out;
+}
+
 } // namespace mildpath

@@ -43,4 +43,12 @@ struct PumpOption
 std::vector<PumpOption> pumpOptions(const Build &build, const std::vector<GaugedSize> &sizes,
                                     const DressingPlan *plan);
 
+/// How far to dress the pump, and what else would do.
+struct PumpStudy
+{
+    Result<DressingPlan> plan;
+    std::vector<PumpOption> options;
+};
+PumpStudy studyPump(const Build &build, const std::vector<GaugedSize> &sizes);
+
 } // namespace mildpath

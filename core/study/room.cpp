@@ -11,6 +11,7 @@
 #include <boost/math/tools/toms748_solve.hpp>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <mutex>
 
@@ -564,6 +565,29 @@ const WarmUpPoint &WarmUpRun::weakest() const
 Mark crankOilMark(const CrankOil &cold, const CrankOil &hot)
 {
     return hot.bigEndsShare < crankShareKept * cold.bigEndsShare ? Mark::LookAgain : Mark::Proven;
+}
+
+RoomStudy studyRoom(const Build &build, const std::vector<GaugedSize> &sizes,
+                    const std::string &family, const RoomConditions &conditions)
+{
+    RoomStudy out { roomOf(build, sizes, family, conditions), {}, {} };
+    const std::array oil { 20.0, conditions.hotOil_c };
+    if (auto crank = crankOilOver(build, sizes, conditions.idle_rpm, oil))
+        out.crankOil = std::move(*crank);
+    const double moved_um
+        = out.room && family == "main" ? out.room->most_um - out.room->here_um : 0;
+    if (const auto film = hotFilm(build, sizes, conditions, moved_um))
+        out.film = *film;
+    return out;
+}
+
+WarmUps warmUps(const Build &build, const std::vector<GaugedSize> &sizes, double rpm, int points)
+{
+    std::vector<double> times;
+    for (int i = 0; i < points; ++i)
+        times.push_back(warmUpLasts_s * std::pow(double(i) / (points - 1), 2));
+    return { warmUpRun(build, sizes, build.use.hotIdle_rpm, times),
+             warmUpRun(build, sizes, rpm, times) };
 }
 
 } // namespace mildpath

@@ -154,4 +154,24 @@ Result<HotFilm> hotFilm(const Build &build, const std::vector<GaugedSize> &sizes
 std::optional<double> meanOf(const std::vector<GaugedSize> &sizes, std::string_view family,
                              const PartTemperatures &parts);
 
+/// What is asked of a family under given conditions.
+struct RoomStudy
+{
+    Result<Room> room;
+    std::vector<CrankOil> crankOil; ///< at 20 °C and hot; empty without a solution
+    std::optional<HotFilm> film; ///< mains moved to the most there is room for
+};
+RoomStudy studyRoom(const Build &build, const std::vector<GaugedSize> &sizes,
+                    const std::string &family, const RoomConditions &conditions);
+
+/// A warm-up is followed for so long.
+inline constexpr double warmUpLasts_s = 1800;
+/// The warm-up at hot idle and at another speed.
+struct WarmUps
+{
+    Result<WarmUpRun> idle, fast;
+};
+/// @param points  moments, close together at first
+WarmUps warmUps(const Build &build, const std::vector<GaugedSize> &sizes, double rpm, int points);
+
 } // namespace mildpath

@@ -8,6 +8,7 @@
 #include "entry/entryform.h"
 #include "entry/photostrip.h"
 #include "entry/refusal.h"
+#include "open/questions.h"
 #include "paint/card.h"
 #include "shell/stopfields.h"
 #include "storage/evidencetables.h"
@@ -147,10 +148,15 @@ const FilterCut *FilterPage::chosen() const
     return nullptr;
 }
 
+const CutReport &FilterPage::report() const
+{
+    return m_open.answers().now(ask::cuts())->answer;
+}
+
 const JudgedCut *FilterPage::judged() const
 {
-    const auto it = std::ranges::find(m_report.cuts, m_cut, &JudgedCut::id);
-    return it == m_report.cuts.end() ? nullptr : &*it;
+    const auto it = std::ranges::find(report().cuts, m_cut, &JudgedCut::id);
+    return it == report().cuts.end() ? nullptr : &*it;
 }
 
 Result<void> FilterPage::amend(FilterCut next)
@@ -181,13 +187,12 @@ QString FilterPage::addPhoto(const QString &file)
 
 void FilterPage::refresh()
 {
-    m_report = reportCuts(m_open.build());
     if (!judged())
-        m_cut = m_report.cuts.empty() ? "" : m_report.cuts.back().id;
-    m_chart->show(m_open.build(), m_report, m_cut);
+        m_cut = report().cuts.empty() ? "" : report().cuts.back().id;
+    m_chart->show(m_open.build(), report(), m_cut);
     const JudgedCut *j = judged();
     if (m_against == m_cut
-        || std::ranges::find(m_report.cuts, m_against, &JudgedCut::id) == m_report.cuts.end())
+        || std::ranges::find(report().cuts, m_against, &JudgedCut::id) == report().cuts.end())
         m_against.clear();
     const JudgedCut other
         = j && !m_against.empty() ? comparedWith(m_open.build(), *j, m_against) : JudgedCut {};
@@ -199,11 +204,11 @@ void FilterPage::refresh()
 
 QString FilterPage::about() const
 {
-    if (m_report.cuts.empty())
+    if (report().cuts.empty())
         return tr("nothing cut yet");
     return tr("%1 over %2 h of this engine")
-        .arg(counted(m_report.cuts.size(), tr("filter"), tr("filters")),
-             qs(formatPlain(m_report.cuts.back().engine_h, 0)));
+        .arg(counted(report().cuts.size(), tr("filter"), tr("filters")),
+             qs(formatPlain(report().cuts.back().engine_h, 0)));
 }
 
 void FilterPage::takeFocus()
@@ -218,7 +223,7 @@ void FilterPage::againstPanel(PanelContent &out)
         QStringLiteral("cut.against"), tr("Compared with"), { tr("the like one before") }, 0, {}
     };
     std::vector<std::string> ids { {} };
-    for (const JudgedCut &j : m_report.cuts) {
+    for (const JudgedCut &j : report().cuts) {
         if (j.id == m_cut)
             continue;
         if (j.id == m_against)

@@ -31,6 +31,7 @@ public:
     QString addPhoto(const QString &file);
 
 private:
+    const CutReport &report() const; ///< of the document as it is
     void makeEntry(QWidget *card);
     void record();
     void againstPanel(PanelContent &out);
@@ -38,7 +39,6 @@ private:
     const JudgedCut *judged() const;
     Result<void> amend(FilterCut next);
 
-    CutReport m_report;
     std::string m_cut; ///< id of the chosen one
     std::string m_against; ///< id of the one it is compared with; empty: the like one before
     CutChart *m_chart;

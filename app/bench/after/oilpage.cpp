@@ -9,6 +9,8 @@
 #include "entry/entryform.h"
 #include "entry/quantityfield.h"
 #include "entry/refusal.h"
+#include "open/questions.h"
+#include "quantity/rounding.h"
 #include "paint/titledcard.h"
 #include "shell/stopfields.h"
 #include "storage/evidencetables.h"
@@ -182,10 +184,15 @@ const OilSample *OilPage::chosen() const
     return nullptr;
 }
 
+const OilReport &OilPage::report() const
+{
+    return m_open.answers().now(ask::usedOil())->answer;
+}
+
 const JudgedSample *OilPage::judged() const
 {
-    const auto it = std::ranges::find(m_report.samples, m_sample, &JudgedSample::id);
-    return it == m_report.samples.end() ? nullptr : &*it;
+    const auto it = std::ranges::find(report().samples, m_sample, &JudgedSample::id);
+    return it == report().samples.end() ? nullptr : &*it;
 }
 
 Result<void> OilPage::amend(OilSample next)
@@ -202,27 +209,26 @@ Result<void> OilPage::amend(OilSample next)
 
 void OilPage::refresh()
 {
-    m_report = reportOil(m_open.build());
     if (!judged())
-        m_sample = m_report.samples.empty() ? "" : m_report.samples.back().id;
-    if (std::ranges::find(m_report.symbols, m_element) == m_report.symbols.end())
+        m_sample = report().samples.empty() ? "" : report().samples.back().id;
+    if (std::ranges::find(report().symbols, m_element) == report().symbols.end())
         m_element.clear();
     // Something that rang is looked at first.
     if (const JudgedSample *j = judged(); j && m_element.empty())
         for (const JudgedElement &e : j->elements)
             if (m_element.empty() || (e.alarm && !j->element(m_element)->alarm))
                 m_element = e.symbol;
-    m_lanes->show(m_open.build(), m_report, m_sample, m_element);
+    m_lanes->show(m_open.build(), report(), m_sample, m_element);
     showKind();
 }
 
 QString OilPage::about() const
 {
-    if (m_report.samples.empty())
+    if (report().samples.empty())
         return tr("no sample yet");
-    const JudgedSample &last = m_report.samples.back();
+    const JudgedSample &last = report().samples.back();
     return tr("%1; last at %2 h: %3")
-        .arg(counted(m_report.samples.size(), tr("sample"), tr("samples")),
+        .arg(counted(report().samples.size(), tr("sample"), tr("samples")),
              qs(formatPlain(last.engine_h, 0)), qs(last.verdict));
 }
 
@@ -246,10 +252,10 @@ PanelContent OilPage::panel()
         Tone::Muted });
     out.push_back(PanelHeading { tr("Reckoned with") });
     out.push_back(sectionField(m_open, "after", "sump_kg"));
-    if (m_report.sump_kg)
+    if (report().sump_kg)
         out.push_back(PanelRow { tr("Oil in the engine, kg"),
-                                 { qs(formatNumber(*m_report.sump_kg, 2)), {}, {} },
-                                 qs(m_report.sumpFrom) });
+                                 { qs(formatNumber(*report().sump_kg, 2)), {}, {} },
+                                 qs(report().sumpFrom) });
     out.push_back(sectionField(m_open, "after", "first_hours_h"));
     const auto news = standing(m_open.build().oilSamples);
     for (const OilSample *n : news)

@@ -27,6 +27,7 @@ public:
     QString importTable(const std::string &text);
 
 private:
+    const OilReport &report() const; ///< of the document as it is
     void makeEntry(QWidget *card);
     void showKind();
     void record();
@@ -38,7 +39,6 @@ private:
     void forecastPanel(const OilSample &sample, PanelContent &out) const;
     void imaginePanel(const OilSample &sample, PanelContent &out) const;
 
-    OilReport m_report;
     std::string m_sample, m_element;
     OilLanes *m_lanes;
     EntryForm *m_form;

@@ -6,6 +6,7 @@
 #include "entry/arrowcombo.h"
 #include "entry/entryform.h"
 #include "entry/refusal.h"
+#include "open/questions.h"
 #include "paint/axes.h"
 #include "paint/marks.h"
 #include "paint/titledcard.h"
@@ -170,11 +171,12 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
             [this](int i) { m_open.selectStop(qs(m_recheck.sizes[static_cast<size_t>(i)].stop)); });
     connect(&open, &OpenBuild::opened, this, [this] {
         m_opening.clear();
-        m_modified.reset();
+        m_answer.reset();
+        m_modified = nullptr;
         m_changes.clear();
         m_said->clear();
-        m_work.giveUp();
     });
+    follow(qs(ask::modified({}).topic));
 }
 
 void RecheckPage::makeChange(QWidget *card)
@@ -297,13 +299,11 @@ void RecheckPage::refresh()
     // The first look shows what is kept; the stop in hand is what one would change.
     if (m_changes.empty())
         for (const Scenario *s : standing(m_open.build().scenarios))
-            if (m_changes.empty() && !s->changes.empty()) {
+            if (m_changes.empty() && !s->changes.empty())
                 m_changes = s->changes;
-                m_revision = 0;
-            }
     // Of the engine as it is now: anew after every edit, and what is there stands until then.
-    if (!m_changes.empty() && m_revision != m_open.revision())
-        compareThese();
+    if (!m_changes.empty())
+        take(m_open.answers().latest(ask::modified(m_changes)));
     if (m_stop != m_open.selectedStop()) {
         m_stop = m_open.selectedStop();
         if (const Stop *stop = m_open.build().engine.find(m_stop.toStdString()))
@@ -323,35 +323,21 @@ void RecheckPage::compare()
     if (!value)
         return m_change->say(tr("Enter what it is made to."));
     m_changes = { { m_change->choice("element"), m_change->choice("key"), *value } };
-    compareThese();
+    m_change->say({});
+    refresh();
 }
 
-void RecheckPage::compareThese()
+void RecheckPage::take(std::shared_ptr<const Answered<Result<Modified>>> answer)
 {
-    m_change->say({});
-    m_revision = m_open.revision();
-    auto build = std::make_shared<const Build>(m_open.build());
-    using Answer = Result<std::shared_ptr<const Modified>>;
-    m_work.ask(
-        [build, sizes = m_open.sizes(), changes = m_changes](Progress &) -> Answer {
-            auto made = compareModified(*build, sizes, changes);
-            if (!made)
-                return tl::unexpected(made.error());
-            return std::make_shared<const Modified>(std::move(*made));
-        },
-        [this](Answer answer) {
-            if (!answer) {
-                m_modified.reset();
-                m_changes.clear();
-                m_said->clear();
-                m_change->say(qs(answer.error().message));
-            } else {
-                m_modified = *answer;
-                m_said->setText(qs(m_modified->verdict));
-            }
-            showModified();
-            Q_EMIT changed();
-        });
+    if (!answer || answer == m_answer)
+        return;
+    m_answer = std::move(answer);
+    const Result<Modified> &made = m_answer->answer;
+    m_modified = made ? &*made : nullptr;
+    m_said->setText(made ? qs(made->verdict) : QString());
+    m_change->say(made ? QString() : qs(made.error().message));
+    if (!made)
+        m_changes.clear();
 }
 
 void RecheckPage::showModified()
@@ -411,7 +397,7 @@ void RecheckPage::keptPanel(PanelContent &out)
         return;
     c.chosen = [this, changes](int i) -> Result<void> {
         m_changes = changes[static_cast<size_t>(i)];
-        compareThese();
+        refresh();
         return {};
     };
     out.push_back(PanelRule {});
@@ -492,7 +478,8 @@ void RecheckPage::make()
 {
     // What is made is nothing to compare with any more.
     const std::vector<ElementChange> changes = std::exchange(m_changes, {});
-    m_modified.reset();
+    m_answer.reset();
+    m_modified = nullptr;
     m_said->clear();
     for (const ElementChange &c : changes)
         if (const auto done = m_open.edit(SetElementValue { c.element, c.key, c.value }); !done)

@@ -2,7 +2,6 @@
 #pragma once
 
 #include "assess/recheck.h"
-#include "open/background.h"
 #include "shell/page.h"
 #include "start/modified.h"
 
@@ -60,14 +59,13 @@ private:
     void fillElements();
     void fillKeys();
     void compare();
-    void compareThese();
+    void take(std::shared_ptr<const Answered<Result<Modified>>> answer);
     void showModified();
     void keptPanel(PanelContent &out);
     void keep();
     void make();
     const Opening *chosen() const;
 
-    Background m_work;
     Recheck m_recheck;
     std::string m_opening; ///< id
     QComboBox *m_openings;
@@ -75,9 +73,9 @@ private:
     RecheckView *m_view;
     CurveChart *m_chart;
     QLabel *m_said;
-    std::shared_ptr<const Modified> m_modified;
+    std::shared_ptr<const Answered<Result<Modified>>> m_answer; ///< shown
+    const Modified *m_modified = nullptr; ///< of it
     std::vector<ElementChange> m_changes;
-    quint64 m_revision = 0; ///< the answer's
     std::string m_shape;
     QString m_stop; ///< whose element was offered last
 };

@@ -8,6 +8,7 @@
 #include "entry/refusal.h"
 #include "oil/grades.h"
 #include "oil/shear.h"
+#include "open/questions.h"
 #include "open/vectorstate.h"
 #include "study/contacts.h"
 
@@ -68,6 +69,10 @@ FilmBench::FilmBench(OpenBuild &open, QWidget *parent)
     lower->addWidget(m_fuel, 1);
     column->addLayout(lower, 2);
     connect(m_fuel, &FuelCard::fuelChanged, m_chart, &OilChart::setFuel);
+    connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
+        if (topic == qs(ask::floatsFrom().topic))
+            Q_EMIT panelChanged();
+    });
 }
 
 void FilmBench::reset()
@@ -78,8 +83,6 @@ void FilmBench::reset()
                       static_cast<int>(use.most_rpm));
     m_speed->setValue(static_cast<int>(use.highSpeed_rpm));
     m_oil->setValue(static_cast<int>(use.hotOil_c));
-    m_background.giveUp();
-    m_floatsKnown = false;
 }
 
 void FilmBench::refresh()
@@ -91,14 +94,7 @@ void FilmBench::refresh()
     m_ball->refresh();
     m_fuel->refresh();
     solve();
-    // From which speed the bearings float takes a few dozen solves: behind the window's back.
-    m_background.ask([build = m_open.build(), sizes = m_open.sizes()](
-                         Progress &) { return floatsFrom_rpm(build, sizes, build.use.hotOil_c); },
-                     [this](Result<std::optional<double>> answer) {
-                         m_floatsKnown = answer.has_value();
-                         m_floatsFrom_rpm = answer ? *answer : std::nullopt;
-                         Q_EMIT panelChanged();
-                     });
+    m_open.answers().ask(ask::floatsFrom());
 }
 
 void FilmBench::solve()
@@ -155,9 +151,9 @@ void FilmBench::verdicts(PanelContent &out) const
             mark = worse(mark, markOf(c));
         }
     QString floats = tr("working out from which speed");
-    if (m_floatsKnown)
-        floats = m_floatsFrom_rpm
-            ? tr("full film from %1 hot").arg(Figure::speed(*m_floatsFrom_rpm).text())
+    if (const auto from = m_open.answers().find(ask::floatsFrom()); from && from->answer)
+        floats = *from->answer
+            ? tr("full film from %1 hot").arg(Figure::speed(**from->answer).text())
             : tr("no full film up to %1 hot").arg(Figure::speed(build.use.most_rpm).text());
     out.push_back(
         PanelVerdict { mark, tr("Mains and big-ends: %1").arg(QString::fromUtf8(regimeWord(crank))),

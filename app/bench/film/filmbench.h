@@ -2,7 +2,6 @@
 #pragma once
 
 #include "assess/operating.h"
-#include "open/background.h"
 #include "shell/bench.h"
 
 #include <optional>
@@ -39,10 +38,7 @@ private:
     StribeckView *m_stribeck;
     BallCard *m_ball;
     FuelCard *m_fuel;
-    Background m_background;
     std::optional<OperatingResult> m_result;
-    std::optional<double> m_floatsFrom_rpm;
-    bool m_floatsKnown = false;
 };
 
 } // namespace mildpath

@@ -5,6 +5,7 @@
 #include "entry/arrowcombo.h"
 #include "entry/refusal.h"
 #include "oil/blending.h"
+#include "open/questions.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
 #include "study/contacts.h"
@@ -67,6 +68,7 @@ FinishPage::FinishPage(OpenBuild &open, QWidget *parent)
     m_stack->addWidget(page);
     m_import = new TraceImportCard(open, m_stack);
     m_stack->addWidget(m_import);
+    follow(qs(ask::traces(0, {}).topic));
     connect(m_import, &TraceImportCard::cancelled, this, [this] { m_stack->setCurrentIndex(0); });
     connect(m_import, &TraceImportCard::taken, this, [this] {
         m_stack->setCurrentIndex(0);
@@ -77,10 +79,7 @@ FinishPage::FinishPage(OpenBuild &open, QWidget *parent)
 
 void FinishPage::reset()
 {
-    m_work.giveUp();
-    m_reading = false;
-    m_read.clear();
-    m_asked.reset();
+    m_read.reset();
     m_trace.clear();
     m_stack->setCurrentIndex(0);
 }
@@ -151,34 +150,16 @@ QString FinishPage::importTrace(const QString &path)
     return why;
 }
 
-/// Filtering takes more than a frame: off the interface thread, and only when something changed.
-void FinishPage::ask()
+Question<std::vector<ReadTrace>> FinishPage::question() const
 {
-    const double cutoff = *valueOf(m_open.build().finish.values, finishKeys(), "cutoff_mm");
-    const auto filter = static_cast<ProfileFilter>(m_filter->currentData().toInt());
-    std::vector<BoreTrace> traces;
-    for (const BoreTrace *t : standing(m_open.build().boreTraces))
-        traces.push_back(*t);
-    // By what they are, not by their ids: one that was undone leaves its id to the next.
-    Asked asked { std::move(traces), cutoff, filter };
-    if (m_asked == asked)
-        return;
-    m_asked = asked;
-    m_reading = true;
-    m_work.ask(
-        [asked = std::move(asked)](Progress &) {
-            std::vector<ReadTrace> out;
-            for (const BoreTrace &t : asked.traces)
-                out.push_back(readTrace(t, asked.cutoff_mm, asked.filter));
-            return out;
-        },
-        [this](std::vector<ReadTrace> read) {
-            m_reading = false;
-            m_read = std::move(read);
-            fillTraces();
-            showTrace();
-            Q_EMIT changed();
-        });
+    return ask::traces(*valueOf(m_open.build().finish.values, finishKeys(), "cutoff_mm"),
+                       static_cast<ProfileFilter>(m_filter->currentData().toInt()));
+}
+
+const std::vector<ReadTrace> &FinishPage::read() const
+{
+    static const std::vector<ReadTrace> none;
+    return m_read ? m_read->answer : none;
 }
 
 void FinishPage::fillTraces()
@@ -186,7 +167,7 @@ void FinishPage::fillTraces()
     const QSignalBlocker block(m_traces);
     m_traces->clear();
     if (!chosen())
-        m_trace = m_read.empty() ? "" : m_read.front().id;
+        m_trace = read().empty() ? "" : read().front().id;
     for (const BoreTrace *t : standing(m_open.build().boreTraces)) {
         m_traces->addItem(
             tr("bore %1, %2").arg(t->bore).arg(phaseWord(t->phase))
@@ -200,14 +181,14 @@ void FinishPage::fillTraces()
 
 const ReadTrace *FinishPage::chosen() const
 {
-    const auto it = std::ranges::find(m_read, m_trace, &ReadTrace::id);
-    return it == m_read.end() ? nullptr : &*it;
+    const auto it = std::ranges::find(read(), m_trace, &ReadTrace::id);
+    return it == read().end() ? nullptr : &*it;
 }
 
 void FinishPage::refresh()
 {
-    ask();
-    if (!m_reading) {
+    if (auto read = m_open.answers().ask(question())) {
+        m_read = std::move(read);
         fillTraces();
         showTrace();
     }
@@ -222,12 +203,12 @@ void FinishPage::showTrace()
     if (r) {
         m_scene.trace = r->trace;
         m_scene.fit = r->fit;
-        for (const ReadTrace &o : m_read)
+        for (const ReadTrace &o : read())
             if (o.trace && o.bore == r->bore && o.phase != r->phase && !m_scene.other) {
                 m_scene.other = o.trace;
                 m_scene.otherName = phaseWord(o.phase);
             }
-        for (const ReadTrace &o : m_read)
+        for (const ReadTrace &o : read())
             if (o.trace && o.bore == r->bore && o.phase == r->phase && o.id != r->id)
                 m_scene.siblings.push_back(o.trace);
         said = r->trouble.empty() ? qs(r->remark) : qs(r->trouble);
@@ -301,15 +282,15 @@ void FinishPage::parameterPanel(PanelContent &out) const
     if (!r) {
         out.push_back(PanelTitle { tr("Bore finish"), {} });
         out.push_back(PanelText {
-            m_reading ? tr("Reading the traces…")
-                      : tr("The oil is the gasket between ring and wall. Read stylus traces, three "
-                           "a bore at least: place and height, or heights with their step."),
+            busy() ? tr("Reading the traces…")
+                   : tr("The oil is the gasket between ring and wall. Read stylus traces, three "
+                        "a bore at least: place and height, or heights with their step."),
             Tone::Muted });
         return;
     }
     out.push_back(PanelTitle { tr("Bore %1").arg(r->bore), tr("mean (least–most) of its traces") });
-    const FinishRange before = rangeOf(m_read, r->bore, "before", *findFinishQuantity("rk_um")),
-                      after = rangeOf(m_read, r->bore, "after", *findFinishQuantity("rk_um"));
+    const FinishRange before = rangeOf(read(), r->bore, "before", *findFinishQuantity("rk_um")),
+                      after = rangeOf(read(), r->bore, "after", *findFinishQuantity("rk_um"));
     const int fewest = std::min(before.traces > 0 ? before.traces : after.traces,
                                 after.traces > 0 ? after.traces : before.traces);
     if (fewest > 0 && !trustIn(fewest).empty())
@@ -318,11 +299,11 @@ void FinishPage::parameterPanel(PanelContent &out) const
     if (both)
         out.push_back(PanelRow { QString(), { tr("before → after"), {}, {} } });
     for (const FinishQuantity &q : finishQuantities()) {
-        const FinishRange b = rangeOf(m_read, r->bore, "before", q),
-                          a = rangeOf(m_read, r->bore, "after", q);
+        const FinishRange b = rangeOf(read(), r->bore, "before", q),
+                          a = rangeOf(read(), r->bore, "after", q);
         const QString tip = qs(q.meaning) + QStringLiteral("\n")
             + tr("before %1, after %2").arg(rangeText(b, q), rangeText(a, q));
-        const auto change = changeOf(m_read, r->bore, q);
+        const auto change = changeOf(read(), r->bore, q);
         const auto mean = [&](const FinishRange &range) {
             return range.traces ? shown(q.asQuantity(range.mean)).number : QStringLiteral("–");
         };
@@ -349,7 +330,7 @@ void FinishPage::valleyPanel(PanelContent &out) const
     const auto target = valleyTarget(m_open.build());
     if (r && r->trace && target) {
         const FinishRange vo
-            = rangeOf(m_read, r->bore, r->phase, *findFinishQuantity("vo_um3_um2"));
+            = rangeOf(read(), r->bore, r->phase, *findFinishQuantity("vo_um3_um2"));
         const auto against = [&](const QString &school, double wanted) {
             out.push_back(
                 PanelVerdict { valleyMark(vo.mean, wanted), school,
@@ -392,7 +373,7 @@ void FinishPage::ringPanel(PanelContent &out)
         out.push_back(sectionField(m_open, "finish", key));
     const ReadTrace *r = chosen();
     if (r && r->trace) {
-        const FinishRange rpq = rangeOf(m_read, r->bore, r->phase, *findFinishQuantity("rpq_um"));
+        const FinishRange rpq = rangeOf(read(), r->bore, r->phase, *findFinishQuantity("rpq_um"));
         out.push_back(PanelButton {
             QStringLiteral("finish.useRpq"),
             tr("Use this bore's Rpq, %1")

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "bench/finish/finishviews.h"
-#include "open/background.h"
+#include "open/questions.h"
 #include "shell/page.h"
 
 #include <QWidget>
@@ -30,7 +30,7 @@ public:
     QString about() const override;
     /// Shows how a file of a trace is to be read. @return why it cannot be; empty: it is shown
     QString importTrace(const QString &path);
-    bool busy() const { return m_reading; }
+    bool busy() const { return !m_open.answers().find(question()); }
     /// Strokes imagined, µm off the height at 1 %.
     void setStrokes(double depth_um);
     const FinishScene &scene() const { return m_scene; }
@@ -38,7 +38,6 @@ public:
 private:
     void makeTop(QWidget *page);
     void makeStrokes(QWidget *page);
-    void ask();
     void fillTraces();
     void showTrace();
     void stroke();
@@ -48,17 +47,10 @@ private:
     void valleyPanel(PanelContent &out) const;
     void ringPanel(PanelContent &out);
 
-    Background m_work;
-    std::vector<ReadTrace> m_read; ///< of the standing traces
-    struct Asked
-    {
-        std::vector<BoreTrace> traces;
-        double cutoff_mm;
-        ProfileFilter filter;
-        bool operator==(const Asked &) const = default;
-    };
-    std::optional<Asked> m_asked; ///< what m_read is of
-    bool m_reading = false;
+    Question<std::vector<ReadTrace>> question() const;
+    const std::vector<ReadTrace> &read() const; ///< of the standing traces, as shown
+
+    std::shared_ptr<const Answered<std::vector<ReadTrace>>> m_read;
     std::string m_trace; ///< id
     FinishScene m_scene;
     QStackedWidget *m_stack;

@@ -4,6 +4,7 @@
 #include "document/logbook.h"
 #include "entry/refusal.h"
 #include "entry/rowlist.h"
+#include "open/questions.h"
 #include "paint/text.h"
 #include "paint/titledcard.h"
 
@@ -28,6 +29,7 @@ DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
     , m_progress(new QTimer(this))
 {
     setObjectName(QStringLiteral("diagnosisPage"));
+    follow(qs(ask::diagnosis().topic));
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
@@ -66,7 +68,7 @@ DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
     });
     connect(m_next, &RowList::picked, this, [this](int i) {
         // A reading is at once the next one to record.
-        const NextStep &n = m_answer->diagnosis.next[static_cast<size_t>(i)];
+        const NextStep &n = m_answer->answer->next[static_cast<size_t>(i)];
         m_next->choose(i);
         if (n.look)
             return;
@@ -81,7 +83,7 @@ DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
         Q_EMIT changed();
     });
     connect(&open, &OpenBuild::opened, this, [this] {
-        takeAnswer(fail("", "")); // nothing of the other document stays
+        take(nullptr); // nothing of the other document stays
         m_reading.clear();
         m_tap = -1;
     });
@@ -100,37 +102,23 @@ void DiagnosisPage::refresh()
         m_rpm = b.use.hotIdle_rpm;
         m_oil_c = b.use.hotOil_c;
     }
-    // Another stop chosen, another theme: what was worked out still stands.
-    if (m_revision != m_open.revision()) {
-        ask();
-    } else { // in the units chosen since
-        showNext();
-        showProgress();
-    }
-}
-
-void DiagnosisPage::ask()
-{
-    m_revision = m_open.revision();
-    auto build = std::make_shared<const Build>(m_open.build());
-    m_background.ask(
-        [build, sizes = m_open.sizes()](Progress &progress) {
-            return diagnose(*build, sizes, &progress).map([&](Diagnosis d) {
-                return std::make_shared<const AnsweredDiagnosis>(
-                    AnsweredDiagnosis { build, std::move(d) });
-            });
-        },
-        [this](Answer answer) { takeAnswer(std::move(answer)); });
+    const auto answer = m_open.answers().ask(ask::diagnosis());
     m_progress->start();
+    if (answer != nullptr && answer != m_shown)
+        take(answer);
+    else
+        showNext(); // in the units chosen since
     showProgress();
 }
 
 /// Nothing stands then; it is asked again after the next change, or when the page comes back.
 void DiagnosisPage::giveUp()
 {
-    m_background.giveUp();
-    takeAnswer(fail("cancelled", tr("Given up").toStdString()));
-    m_revision = 0;
+    m_open.answers().giveUp(ask::diagnosis().topic);
+    take(nullptr);
+    m_noAnswer = tr("Given up");
+    showProgress();
+    Q_EMIT changed();
 }
 
 void DiagnosisPage::showNext()
@@ -139,29 +127,28 @@ void DiagnosisPage::showNext()
     m_scale->choose(m_reading);
     std::vector<RowList::Row> rows;
     if (m_answer)
-        for (const NextStep &n : m_answer->diagnosis.next)
+        for (const NextStep &n : m_answer->answer->next)
             rows.push_back({ Mark::NotDone,
                              { qs(n.text), tr("%1 bit").arg(qs(formatNumber(n.bits, 2))),
                                tr("%1 min").arg(qs(formatNumber(n.minutes, 0))) } });
     m_next->setRows(std::move(rows));
 }
 
-void DiagnosisPage::takeAnswer(Answer answer)
+void DiagnosisPage::take(std::shared_ptr<const AnsweredDiagnosis> answer)
 {
-    m_answer = answer ? *answer : nullptr;
-    m_noAnswer = answer ? QString() : qs(answer.error().message);
+    m_shown = answer;
+    m_answer = answer && answer->answer ? answer : nullptr;
+    m_noAnswer = answer && !answer->answer ? qs(answer->answer.error().message) : QString();
     m_candidate = 0;
     m_bars->setAnswer(m_answer);
     m_bars->choose(0);
     showNext();
     m_next->choose(-1);
-    showProgress();
-    Q_EMIT changed();
 }
 
 void DiagnosisPage::showProgress()
 {
-    const Progress *under = m_background.progress();
+    const Progress *under = m_open.answers().progress(ask::diagnosis().topic);
     if (!under)
         m_progress->stop();
     m_cancel->setVisible(under != nullptr);
@@ -173,8 +160,8 @@ void DiagnosisPage::showProgress()
     else if (under)
         m_verdict->setText(tr("trying every fault"));
     else
-        m_verdict->setText(m_answer ? qs(m_answer->diagnosis.verdict) : m_noAnswer);
-    m_advice->setText(m_answer && !under ? qs(m_answer->diagnosis.advice) + u'.' : QString());
+        m_verdict->setText(m_answer ? qs(m_answer->answer->verdict) : m_noAnswer);
+    m_advice->setText(m_answer && !under ? qs(m_answer->answer->advice) + u'.' : QString());
 }
 
 PanelContent DiagnosisPage::panel()
@@ -191,17 +178,17 @@ PanelContent DiagnosisPage::panel()
 
 void DiagnosisPage::candidatePanel(PanelContent &out) const
 {
-    if (!m_answer || m_answer->diagnosis.candidates.empty())
+    if (!m_answer || m_answer->answer->candidates.empty())
         return;
     const Candidate &c
-        = m_answer->diagnosis
-              .candidates[std::min(m_candidate, m_answer->diagnosis.candidates.size() - 1)];
+        = m_answer->answer
+              ->candidates[std::min(m_candidate, m_answer->answer->candidates.size() - 1)];
     out.push_back(PanelHeading { qs(c.name) });
     out.push_back(PanelRow { tr("fits"), Figure::percent(c.posterior),
                              tr("before any reading: %1").arg(Figure::percent(c.prior).text()) });
     if (c.faults.empty())
         return;
-    const Build &build = *m_answer->build;
+    const Build &build = *m_answer->about.build;
     const Phrase much = severityText(build, c.faults.front());
     if (!much.empty())
         out.push_back(PanelText { c.severityKnown

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "diagnose/diagnosis.h"
-#include "open/background.h"
+#include "open/answers.h"
 #include "shell/page.h"
 
 #include <QWidget>
@@ -18,12 +18,8 @@ namespace mildpath {
 
 class RowList;
 
-/// A build with what was found out about it: the answer points into its build.
-struct AnsweredDiagnosis
-{
-    std::shared_ptr<const Build> build;
-    Diagnosis diagnosis;
-};
+/// A diagnosis with the build it is of.
+using AnsweredDiagnosis = Answered<Result<Diagnosis>>;
 
 /// Each reading on one scale: as read, as the healthy engine would read, as the leader would.
 class ReadingScale : public QWidget
@@ -81,13 +77,11 @@ public:
     void refresh() override;
     PanelContent panel() override;
     /// What is shown, for tests; null while it is worked out.
-    const Diagnosis *shown() const { return m_answer ? &m_answer->diagnosis : nullptr; }
+    const Diagnosis *shown() const { return m_answer ? &*m_answer->answer : nullptr; }
 
 private:
-    void ask();
-    using Answer = Result<std::shared_ptr<const AnsweredDiagnosis>>;
     void showNext();
-    void takeAnswer(Answer answer);
+    void take(std::shared_ptr<const AnsweredDiagnosis> answer);
     void giveUp();
     void showProgress();
     void candidatePanel(PanelContent &out) const;
@@ -101,10 +95,9 @@ private:
     CandidateBars *m_bars;
     RowList *m_next;
     QTimer *m_progress;
-    Background m_background;
-    std::shared_ptr<const AnsweredDiagnosis> m_answer;
+    std::shared_ptr<const AnsweredDiagnosis> m_shown; ///< as it came
+    std::shared_ptr<const AnsweredDiagnosis> m_answer; ///< the same where it is a diagnosis
     QString m_noAnswer; ///< why there is none
-    quint64 m_revision = 0; ///< of the document that was asked about; 0: none
     size_t m_candidate = 0;
     std::string m_reading; ///< chosen
     /// The next reading to be recorded; stays from one to the next.

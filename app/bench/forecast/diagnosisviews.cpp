@@ -37,17 +37,18 @@ void ReadingScale::setAnswer(std::shared_ptr<const AnsweredDiagnosis> answer, si
 {
     m_answer = std::move(answer);
     m_candidate = candidate;
-    const size_t n = m_answer ? m_answer->diagnosis.readings.size() : 0;
+    const size_t n = m_answer ? m_answer->answer->readings.size() : 0;
     setFixedHeight(
         static_cast<int>(scaleTop + scaleRow * static_cast<double>(std::max<size_t>(2, n))));
     QStringList spoken;
     if (m_answer)
         for (size_t i = 0; i < n; ++i) {
-            const GaugeReading &r = *m_answer->diagnosis.readings[i];
+            const GaugeReading &r = *m_answer->answer->readings[i];
             spoken << tr("%1 reads %2, healthy %3")
-                          .arg(qs(placeText(*m_answer->build, r.tap, { r.rpm, r.oil_c, r.oil })),
+                          .arg(qs(placeText(*m_answer->about.build, r.tap,
+                                            { r.rpm, r.oil_c, r.oil })),
                                Figure::pressure(r.pressure_kpa * 1e3).text(),
-                               Figure::pressure(m_answer->diagnosis.healthy_pa[i]).text());
+                               Figure::pressure(m_answer->answer->healthy_pa[i]).text());
         }
     setAccessibleName(tr("Readings: ") + spoken.join(QStringLiteral("; ")));
     update();
@@ -64,14 +65,14 @@ void ReadingScale::paintEvent(QPaintEvent *)
     const Theme &t = Theme::current();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    const size_t n = m_answer ? m_answer->diagnosis.readings.size() : 0;
+    const size_t n = m_answer ? m_answer->answer->readings.size() : 0;
     if (n == 0) {
         drawLine(p, QRectF(12, 30, width() - 24, 20), Qt::AlignVCenter,
                  tr("No readings yet: record them in the side panel."), textFont(TextSize::Normal),
                  t.muted);
         return;
     }
-    const Diagnosis &d = m_answer->diagnosis;
+    const Diagnosis &d = *m_answer->answer;
     const Candidate &leader = d.candidates[std::min(m_candidate, d.candidates.size() - 1)];
     double most = 1e5;
     for (size_t i = 0; i < n; ++i)
@@ -119,7 +120,7 @@ void ReadingScale::paintEvent(QPaintEvent *)
             p.drawRoundedRect(QRectF(4, y, width() - 8, scaleRow - 1), 4, 4);
         }
         drawLine(p, QRectF(left, y + 1, right - left, 15), Qt::AlignVCenter,
-                 qs(placeText(*m_answer->build, r.tap, { r.rpm, r.oil_c, r.oil })),
+                 qs(placeText(*m_answer->about.build, r.tap, { r.rpm, r.oil_c, r.oil })),
                  textFont(TextSize::Small), r.id == m_chosen ? t.selection : t.muted);
         const double line = y + 24;
         p.setPen(QPen(t.line, 4, Qt::SolidLine, Qt::RoundCap));
@@ -139,8 +140,8 @@ void ReadingScale::paintEvent(QPaintEvent *)
 void ReadingScale::mousePressEvent(QMouseEvent *event)
 {
     const auto i = static_cast<int>(std::floor((event->position().y() - scaleTop) / scaleRow));
-    if (m_answer && i >= 0 && static_cast<size_t>(i) < m_answer->diagnosis.readings.size())
-        Q_EMIT picked(qs(m_answer->diagnosis.readings[static_cast<size_t>(i)]->id));
+    if (m_answer && i >= 0 && static_cast<size_t>(i) < m_answer->answer->readings.size())
+        Q_EMIT picked(qs(m_answer->answer->readings[static_cast<size_t>(i)]->id));
 }
 
 CandidateBars::CandidateBars(QWidget *parent)
@@ -152,7 +153,7 @@ CandidateBars::CandidateBars(QWidget *parent)
 
 size_t CandidateBars::rows() const
 {
-    return m_answer ? std::min(mostBars, m_answer->diagnosis.candidates.size()) : 0;
+    return m_answer ? std::min(mostBars, m_answer->answer->candidates.size()) : 0;
 }
 
 void CandidateBars::setAnswer(std::shared_ptr<const AnsweredDiagnosis> answer)
@@ -161,7 +162,7 @@ void CandidateBars::setAnswer(std::shared_ptr<const AnsweredDiagnosis> answer)
     setMinimumHeight(static_cast<int>(barsTop + barRow * static_cast<double>(mostBars + 3)));
     QStringList spoken;
     for (size_t i = 0; i < rows(); ++i) {
-        const Candidate &c = m_answer->diagnosis.candidates[i];
+        const Candidate &c = m_answer->answer->candidates[i];
         spoken << qs(c.name) + u' ' + Figure::percent(c.posterior).text();
     }
     setAccessibleName(tr("What fits: ") + spoken.join(QStringLiteral(", ")));
@@ -201,19 +202,19 @@ void CandidateBars::paintEvent(QPaintEvent *)
     }
     double y = barsTop;
     for (size_t i = 0; i < rows(); ++i, y += barRow) {
-        const Candidate &c = m_answer->diagnosis.candidates[i];
+        const Candidate &c = m_answer->answer->candidates[i];
         const QString much = c.faults.empty() || !c.severityKnown
             ? QString()
-            : qs(severityText(*m_answer->build, c.faults.front()));
+            : qs(severityText(*m_answer->about.build, c.faults.front()));
         row(y, qs(c.name), much, c.posterior, i == m_chosen);
     }
-    if (m_answer->diagnosis.pairs.empty() || m_answer->diagnosis.pairs.front().posterior < 0.005)
+    if (m_answer->answer->pairs.empty() || m_answer->answer->pairs.front().posterior < 0.005)
         return;
     drawLine(p, QRectF(12, y + 4, wide, 18), Qt::AlignVCenter, tr("two at once, against one alone"),
              textFont(TextSize::Small), t.muted);
     y += 24;
-    for (size_t i = 0; i < std::min<size_t>(2, m_answer->diagnosis.pairs.size()); ++i, y += barRow)
-        row(y, qs(m_answer->diagnosis.pairs[i].name), {}, m_answer->diagnosis.pairs[i].posterior,
+    for (size_t i = 0; i < std::min<size_t>(2, m_answer->answer->pairs.size()); ++i, y += barRow)
+        row(y, qs(m_answer->answer->pairs[i].name), {}, m_answer->answer->pairs[i].posterior,
             false);
 }
 

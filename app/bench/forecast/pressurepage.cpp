@@ -4,6 +4,7 @@
 #include "assess/judgement.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/forecast/gaslayer.h"
+#include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
 #include "plot/curvechart.h"
@@ -19,6 +20,11 @@
 #include <cmath>
 
 namespace mildpath {
+namespace {
+
+constexpr int drawnSpeeds = 48;
+
+} // namespace
 
 PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
     : Page(open, parent)
@@ -27,14 +33,13 @@ PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
     , m_shares(new OilShareBar(open, this))
     , m_oils(new OtherOilsCard(open, this))
     , m_levers(new LeversCard(open, this))
-    , m_finer(new QTimer(this))
     , m_progress(new QTimer(this))
     , m_cancel(new QPushButton(tr("Cancel"), this))
 {
     m_cancel->setObjectName(QStringLiteral("cancelSamples"));
     m_cancel->hide();
     connect(m_cancel, &QPushButton::clicked, this, [this] {
-        m_background.giveUp();
+        m_open.answers().giveUp(ask::likelyRange().topic);
         showSamples();
     });
     m_progress->setInterval(100);
@@ -43,9 +48,11 @@ PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
     pictures->setContentsMargins(0, 0, 0, 0);
     pictures->setSpacing(6);
     connect(m_gas, &GasLayer::changed, this, [this] {
-        draw(std::vector<ForecastLine>(m_lines));
+        drawNow();
         Q_EMIT changed();
     });
+    follow(qs(ask::forecastAt(drawnSpeeds).topic));
+    follow(qs(ask::likelyRange().topic));
     auto *upper = new QHBoxLayout;
     upper->setSpacing(10);
     upper->addWidget(m_chart, 1);
@@ -56,10 +63,6 @@ PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
     lower->addWidget(m_oils, 1);
     lower->addWidget(m_levers, 1);
     pictures->addLayout(lower, 2);
-    m_finer->setSingleShot(true);
-    m_finer->setInterval(120);
-    connect(m_finer, &QTimer::timeout, this, &PressurePage::drawFiner);
-    connect(m_finer, &QTimer::timeout, this, &PressurePage::sample);
     m_chart->setObjectName(QStringLiteral("forecastChart"));
     m_chart->setAccessibleName(
         tr("Pressure at the gauge against speed; its figures stand in the side panel"));
@@ -72,71 +75,41 @@ QWidget *PressurePage::headWidget()
 
 void PressurePage::leave()
 {
-    m_background.giveUp();
+    m_open.answers().giveUp(ask::likelyRange().topic);
     m_progress->stop();
-    m_finer->stop();
     m_cancel->hide();
 }
 
 void PressurePage::refresh()
 {
-    m_background.giveUp();
-    m_samples.reset();
+    if (!m_open.operating().unsolved) {
+        m_open.answers().ask(ask::forecastAt(drawnSpeeds));
+        m_open.answers().ask(ask::likelyRange());
+    }
+    m_progress->start();
     showSamples();
     m_gas->refresh();
-    draw(m_open.forecast().lines);
-    m_finer->start();
+    drawNow();
     for (QWidget *w : { m_shares, m_oils, m_levers })
         w->update();
 }
 
-void PressurePage::drawFiner()
+/// The forecast as it is, with more speeds once they are there.
+void PressurePage::drawNow()
 {
-    constexpr int speeds = 48;
-    const std::vector<ForecastLine> &coarse = m_open.forecast().lines;
-    if (coarse.empty())
-        return;
-    std::vector<double> rpm, oil_c;
-    const double from = coarse.front().rpm.front(), to = coarse.front().rpm.back();
-    for (int i = 0; i < speeds; ++i)
-        rpm.push_back(from + (to - from) * i / (speeds - 1));
-    for (const ForecastLine &line : coarse)
-        oil_c.push_back(line.oil_c);
-    clearVectorState();
-    auto lines = forecastLines(m_open.build(), m_open.sizes(), oil_c, rpm);
-    if (!lines)
-        return;
-    // One and the same figure everywhere: the opening speed found on the coarse grid stands.
-    for (size_t i = 0; i < lines->size(); ++i)
-        (*lines)[i].reliefOpens_rpm = coarse[i].reliefOpens_rpm;
-    draw(*lines);
+    const auto finer = m_open.answers().find(ask::forecastAt(drawnSpeeds));
+    draw(finer && finer->answer ? *finer->answer : m_open.forecast().lines);
 }
 
-/// Bands from some thousand possible builds, drawn off the interface thread.
-void PressurePage::sample()
+const SampledForecast *PressurePage::samples() const
 {
-    if (m_open.operating().unsolved)
-        return;
-    m_background.ask(
-        [build = m_open.build(), sizes = m_open.sizes()](Progress &progress) {
-            return sampleForecast(build, sizes, usualSampling(build), &progress);
-        },
-        [this](Result<SampledForecast> answer) { takeSamples(std::move(answer)); });
-    m_progress->start();
-    showSamples();
-}
-
-void PressurePage::takeSamples(Result<SampledForecast> answer)
-{
-    if (answer)
-        m_samples = std::move(*answer);
-    showSamples();
-    draw(std::vector<ForecastLine>(m_lines));
+    const auto drawn = m_open.answers().find(ask::likelyRange());
+    return drawn && drawn->answer ? &*drawn->answer : nullptr;
 }
 
 void PressurePage::showSamples()
 {
-    const Progress *under = m_background.progress();
+    const Progress *under = m_open.answers().progress(ask::likelyRange().topic);
     if (!under)
         m_progress->stop();
     m_cancel->setVisible(under != nullptr);
@@ -145,15 +118,15 @@ void PressurePage::showSamples()
 
 QString PressurePage::about() const
 {
-    const Progress *under = m_background.progress();
+    const Progress *under = m_open.answers().progress(ask::likelyRange().topic);
     if (under && under->whole > 0)
         return tr("drawing possible builds, %1")
             .arg(Figure::percent(1.0 * under->done / under->whole).text());
-    if (m_samples)
+    if (const SampledForecast *drawn = samples())
         return tr("Likely range of %1 simulated builds (seed %2), between speeds within %3")
-            .arg(qs(formatNumber(m_samples->samples, 0)))
-            .arg(m_samples->seed)
-            .arg(inWords(asShare(m_samples->interpolationError, 1)));
+            .arg(qs(formatNumber(drawn->samples, 0)))
+            .arg(drawn->seed)
+            .arg(inWords(asShare(drawn->interpolationError, 1)));
     return tr("Likely range: measuring, what is assumed, %1 for the model")
         .arg(Figure::percent(modelUncertainty).text());
 }
@@ -182,7 +155,6 @@ Curve PressurePage::ruleCurve(double from_rpm, double to_rpm) const
 
 void PressurePage::draw(const std::vector<ForecastLine> &lines)
 {
-    m_lines = lines;
     const Theme &t = Theme::current();
     const auto shown = [](double pa) { return numberOf(pa, Shows::Pressure); };
     m_chart->setAxes(unitOf(Shows::Speed), unitOf(Shows::Pressure));
@@ -202,8 +174,8 @@ void PressurePage::draw(const std::vector<ForecastLine> &lines)
                   false,
                   labels[std::min<size_t>(i, 2)] };
         const SampledLine *drawn = nullptr;
-        if (m_samples)
-            for (const SampledLine &s : m_samples->lines)
+        if (const SampledForecast *bands = samples())
+            for (const SampledLine &s : bands->lines)
                 if (s.oil_c == line.oil_c)
                     drawn = &s;
         for (size_t k = 0; k < line.gauge.size(); ++k) {

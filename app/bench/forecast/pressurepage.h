@@ -2,7 +2,6 @@
 #pragma once
 
 #include "assess/forecast.h"
-#include "open/background.h"
 #include "shell/page.h"
 #include "study/sampling.h"
 
@@ -38,21 +37,16 @@ private:
     void useFields(PanelContent &out) const;
     void crankVerdict(PanelContent &out) const;
     void draw(const std::vector<ForecastLine> &lines);
-    void drawFiner();
-    void sample();
-    void takeSamples(Result<SampledForecast> answer);
+    void drawNow();
+    const SampledForecast *samples() const; ///< null: none yet
     void showSamples();
     Curve ruleCurve(double from_rpm, double to_rpm) const;
 
     GasLayer *m_gas;
     CurveChart *m_chart;
     QWidget *m_shares, *m_oils, *m_levers;
-    QTimer *m_finer; ///< more speeds once the keys rest
     QTimer *m_progress; ///< how far the draws are
     QPushButton *m_cancel;
-    Background m_background;
-    std::optional<SampledForecast> m_samples; ///< of this document; none while they are drawn
-    std::vector<ForecastLine> m_lines; ///< as drawn last
 };
 
 } // namespace mildpath

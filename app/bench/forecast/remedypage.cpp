@@ -2,6 +2,7 @@
 #include "bench/forecast/remedypage.h"
 
 #include "assess/sizes.h"
+#include "open/questions.h"
 #include "paint/card.h"
 #include "paint/text.h"
 
@@ -57,9 +58,9 @@ RemedyChart::RemedyChart(QWidget *parent)
     setFocusPolicy(Qt::StrongFocus);
 }
 
-void RemedyChart::setTable(std::optional<RemedyTable> table)
+void RemedyChart::setTable(const RemedyTable *table)
 {
-    m_table = std::move(table);
+    m_table = table;
     QStringList spoken;
     if (m_table) {
         m_from_pa = m_to_pa = m_table->now.gauge_pa;
@@ -195,6 +196,7 @@ RemedyPage::RemedyPage(OpenBuild &open, QWidget *parent)
     , m_with(new QLabel(this))
     , m_chart(new RemedyChart(nullptr))
 {
+    follow(qs(ask::remedies({}).topic));
     connect(&open, &OpenBuild::imaginedChanged, this, [this] {
         if (isVisible())
             refresh();
@@ -226,29 +228,26 @@ void RemedyPage::refresh()
                              "if page to compare what would mend it.")
                         : tr("With what is imagined: %1").arg(with.join(QStringLiteral("; "))));
     setTone(m_with, with.isEmpty() ? Theme::current().muted : Theme::current().lookAgain);
-    if (m_revision == m_open.revision() && m_faults == m_open.imagined())
-        return;
-    m_revision = m_open.revision();
-    m_faults = m_open.imagined();
-    m_background.ask([build = m_open.build(), sizes = m_open.sizes(), faults = m_open.imagined()](
-                         Progress &) { return compareRemedies(build, sizes, faults); },
-                     [this](Result<RemedyTable> table) {
-                         m_table = table ? std::optional(std::move(*table)) : std::nullopt;
-                         m_chart->setTable(m_table);
-                         m_chart->choose(m_chosen);
-                         Q_EMIT changed();
-                     });
+    m_answer = m_open.answers().latest(ask::remedies(m_open.imagined()));
+    m_chart->setTable(table());
+    m_chart->choose(m_chosen);
+}
+
+const RemedyTable *RemedyPage::table() const
+{
+    return m_answer && m_answer->answer ? &*m_answer->answer : nullptr;
 }
 
 PanelContent RemedyPage::panel()
 {
     PanelContent out;
     out.push_back(PanelTitle { tr("Remedies"), tr("hot idle, unless it says otherwise"), {} });
-    if (!m_table)
+    const RemedyTable *all = table();
+    if (!all)
         return out;
-    const RemedyFigures &now = m_table->now;
-    const Remedy *r = m_chosen >= 0 && m_chosen < static_cast<int>(m_table->remedies.size())
-        ? &m_table->remedies[static_cast<size_t>(m_chosen)]
+    const RemedyFigures &now = all->now;
+    const Remedy *r = m_chosen >= 0 && m_chosen < static_cast<int>(all->remedies.size())
+        ? &all->remedies[static_cast<size_t>(m_chosen)]
         : nullptr;
     if (!r) {
         out.push_back(PanelRow { tr("gauge"), Figure::pressure(now.gauge_pa), {} });
@@ -281,10 +280,10 @@ PanelContent RemedyPage::panel()
                            "in it; by how much no figure is known."),
                         Tone::Muted });
     }
-    if (!m_table->notHere.empty()) {
+    if (!all->notHere.empty()) {
         out.push_back(PanelRule {});
         out.push_back(PanelHeading { tr("No place for") });
-        for (const std::string &n : m_table->notHere)
+        for (const std::string &n : all->notHere)
             out.push_back(PanelText { qs(n) + u'.', Tone::Muted });
     }
     return out;

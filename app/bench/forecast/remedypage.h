@@ -2,7 +2,6 @@
 #pragma once
 
 #include "diagnose/remedies.h"
-#include "open/background.h"
 #include "shell/page.h"
 
 #include <QWidget>
@@ -20,7 +19,8 @@ class RemedyChart : public QWidget
     Q_OBJECT
 public:
     explicit RemedyChart(QWidget *parent = nullptr);
-    void setTable(std::optional<RemedyTable> table);
+    /// @param table  stays while it is shown; null: none
+    void setTable(const RemedyTable *table);
     void choose(int row);
 
 Q_SIGNALS:
@@ -36,7 +36,7 @@ private:
     double xOf(double pa) const;
     void paintRow(QPainter &p, int i) const;
 
-    std::optional<RemedyTable> m_table;
+    const RemedyTable *m_table = nullptr;
     double m_from_pa = 0, m_to_pa = 1e5;
     int m_chosen = -1;
 };
@@ -53,12 +53,11 @@ public:
     PanelContent panel() override;
 
 private:
+    const RemedyTable *table() const; ///< null: none
+
     QLabel *m_with;
     RemedyChart *m_chart;
-    Background m_background;
-    std::optional<RemedyTable> m_table;
-    quint64 m_revision = 0; ///< of the document the table is of, with m_faults; 0: none
-    std::vector<Fault> m_faults;
+    std::shared_ptr<const Answered<Result<RemedyTable>>> m_answer; ///< shown
     int m_chosen = -1;
 };
 

@@ -8,6 +8,7 @@
 #include "bench/heat/roomview.h"
 #include "calc/catalogue.h"
 #include "entry/refusal.h"
+#include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
@@ -36,9 +37,7 @@ RoomPage::RoomPage(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     : Page(open, parent)
 {
     makePage(gauge);
-    m_soon.setSingleShot(true);
-    m_soon.setInterval(120);
-    connect(&m_soon, &QTimer::timeout, this, &RoomPage::compute);
+    follow(qs(ask::room({}, {}).topic));
     resetSliders();
 }
 
@@ -143,8 +142,7 @@ RoomConditions RoomPage::asked() const
 /// Answers and slider positions of the document before mean nothing any more.
 void RoomPage::forget()
 {
-    m_background.giveUp();
-    m_found.reset();
+    m_study.reset();
     m_room->forget();
     resetSliders();
 }
@@ -215,60 +213,23 @@ void RoomPage::refresh()
         resetSliders();
     showSliders();
     askRoom();
-    // The first time there is nothing older to show meanwhile.
-    if (!m_found) {
-        clearVectorState();
-        take(answer(m_open.build(), m_open.sizes(), m_family, asked()));
-    }
 }
 
 void RoomPage::askRoom()
 {
     m_room->ask(m_family, asked());
-    m_background.giveUp(); // an answer under way is to an older question
-    m_soon.start();
-}
-
-RoomPage::Answer RoomPage::answer(const Build &build, const std::vector<GaugedSize> &sizes,
-                                  const std::string &family, const RoomConditions &conditions)
-{
-    Answer out;
-    out.room = roomOf(build, sizes, family, conditions);
-    const std::array oil { 20.0, conditions.hotOil_c };
-    if (auto crank = crankOilOver(build, sizes, conditions.idle_rpm, oil))
-        out.crankOil = std::move(*crank);
-    const double moved_um
-        = out.room && family == "main" ? out.room->most_um - out.room->here_um : 0;
-    if (const auto film = hotFilm(build, sizes, conditions, moved_um))
-        out.film = *film;
-    return out;
-}
-
-void RoomPage::compute()
-{
-    m_background.ask(
-        [build = m_open.build(), sizes = m_open.sizes(), family = m_family,
-         conditions = asked()](Progress &) { return answer(build, sizes, family, conditions); },
-        [this](Answer a) {
-            take(std::move(a));
-            Q_EMIT changed();
-        });
-}
-
-void RoomPage::take(Answer a)
-{
-    m_problem = a.room ? QString() : qs(a.room.error().message);
-    m_found = a.room ? std::optional(std::move(*a.room)) : std::nullopt;
-    m_crankOil = std::move(a.crankOil);
-    m_film = a.film;
+    clearVectorState();
+    m_study = m_open.answers().latestOrNow(ask::room(m_family, asked()));
 }
 
 PanelContent RoomPage::panel()
 {
     PanelContent out;
     out.push_back(PanelTitle { tr("What follows"), {} });
-    if (!m_found) {
-        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), m_problem });
+    if (!found()) {
+        out.push_back(
+            PanelVerdict { Mark::Hold, tr("No forecast"),
+                           m_study ? qs(m_study->answer.room.error().message) : QString() });
         return out;
     }
     verdicts(out);
@@ -288,7 +249,7 @@ PanelContent RoomPage::panel()
 void RoomPage::verdicts(PanelContent &out) const
 {
     const Build &build = m_open.build();
-    const Room &r = *m_found;
+    const Room &r = *found();
     const QString bearings = r.family == "main" ? tr("mains") : tr("big-ends");
     const QString floor = Figure::limit(build.use.coldestClearanceFloor_um).text();
     const auto whole = [](double um) { return Figure::limit(std::round(um)); };
@@ -313,10 +274,10 @@ void RoomPage::verdicts(PanelContent &out) const
         out.push_back(PanelVerdict {
             Mark::Proven, tr("Hot mains %1").arg(Figure::clearance(*mains, 1).text()),
             tr("%1 times the big-ends").arg(qs(formatNumber(*mains / *rods, 1))) });
-    if (m_crankOil.size() == 2) {
-        const double cold = m_crankOil[0].bigEndsShare, warm = m_crankOil[1].bigEndsShare;
+    if (const auto &crank = m_study->answer.crankOil; crank.size() == 2) {
+        const double cold = crank[0].bigEndsShare, warm = crank[1].bigEndsShare;
         out.push_back(PanelVerdict {
-            crankOilMark(m_crankOil[0], m_crankOil[1]),
+            crankOilMark(crank[0], crank[1]),
             tr("Big-ends get %1").arg(Figure::percent(warm).text()),
             tr("of the crank's oil hot, %1 at %2")
                 .arg(Figure::percent(cold).text(), Figure::temperature(20).text()) });
@@ -355,15 +316,16 @@ void RoomPage::verdicts(PanelContent &out) const
 
 void RoomPage::filmLines(PanelContent &out) const
 {
-    if (!m_film)
+    const auto &film = m_study->answer.film;
+    if (!film)
         return;
     const QString tip = tr("Mean-load indicator at the combustion peak you set");
     out.push_back(PanelHeading { tr("Smallest film at hot idle") });
-    out.push_back(PanelRow { tr("mains"), Figure::clearance(m_film->mains_um, 1), tip });
-    if (m_family == "main" && m_found->width_um() >= 0)
+    out.push_back(PanelRow { tr("mains"), Figure::clearance(film->mains_um, 1), tip });
+    if (m_family == "main" && found()->width_um() >= 0)
         out.push_back(PanelRow { tr("mains, as wide as the room"),
-                                 Figure::clearance(m_film->mainsAtCeiling_um, 1), tip });
-    out.push_back(PanelRow { tr("big-ends"), Figure::clearance(m_film->bigEnds_um, 1), tip });
+                                 Figure::clearance(film->mainsAtCeiling_um, 1), tip });
+    out.push_back(PanelRow { tr("big-ends"), Figure::clearance(film->bigEnds_um, 1), tip });
     out.push_back(PanelText {
         tr("mean-load indicator, no source; it tells which way, not how much"), Tone::Muted });
 }
@@ -373,7 +335,7 @@ void RoomPage::leverLines(PanelContent &out) const
     out.push_back(PanelHeading { asInTheBuild() ? tr("What would open it")
                                                 : tr("What would open it, sliders as set") });
     out.push_back(PanelText { tr("room, and hot idle at the gauge"), Tone::Muted });
-    for (const RoomLever &l : m_found->levers) {
+    for (const RoomLever &l : found()->levers) {
         const bool nothing = std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005;
         const auto signed_ = [](const Shown &s, double v) {
             return v > 0 && s.number != u"0" ? u'+' + s.text() : s.text();
@@ -391,7 +353,7 @@ void RoomPage::leverLines(PanelContent &out) const
         }
         out.push_back(PanelRow { qs(l.name), shown, qs(l.remark) });
     }
-    for (const RoomLever &l : m_found->levers)
+    for (const RoomLever &l : found()->levers)
         if (l.idle)
             out.push_back(PanelText { tr("%1: %2").arg(qs(l.name), qs(l.remark)), Tone::Muted });
 }

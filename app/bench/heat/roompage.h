@@ -2,9 +2,9 @@
 #pragma once
 
 #include "assess/forecast.h"
-#include "open/background.h"
 #include "shell/page.h"
 #include "study/heatlog.h"
+#include "study/room.h"
 
 #include <QTimer>
 
@@ -49,17 +49,10 @@ private:
     void resetSliders();
     void showSliders();
     void askRoom();
-    /// What takes longer than a keystroke may: room and levers, the crank's oil, films.
-    struct Answer
+    const Room *found() const
     {
-        Result<Room> room = fail("", "");
-        std::vector<CrankOil> crankOil;
-        std::optional<HotFilm> film;
-    };
-    static Answer answer(const Build &build, const std::vector<GaugedSize> &sizes,
-                         const std::string &family, const RoomConditions &conditions);
-    void compute();
-    void take(Answer answer);
+        return m_study && m_study->answer.room ? &*m_study->answer.room : nullptr;
+    }
     std::string logStop() const;
     void verdicts(PanelContent &out) const;
     void filmLines(PanelContent &out) const;
@@ -74,13 +67,8 @@ private:
     Lever m_start, m_hot, m_idle, m_section;
     QPushButton *m_reset;
     std::string m_family = "main";
-    QTimer m_soon;
-    std::optional<Room> m_found;
-    QString m_problem;
-    std::vector<CrankOil> m_crankOil;
-    std::optional<HotFilm> m_film;
+    std::shared_ptr<const Answered<RoomStudy>> m_study; ///< shown
     std::string m_lastMain;
-    Background m_background;
 };
 
 } // namespace mildpath

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/roomview.h"
 
+#include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
 
@@ -13,6 +14,8 @@
 
 namespace mildpath {
 namespace {
+
+constexpr std::string_view roomMapTopic = "roomMap";
 
 constexpr int coarseColumns = 10, fineColumns = 60;
 constexpr double rowLabel = 62;
@@ -38,21 +41,24 @@ RoomView::RoomView(OpenBuild &open, QWidget *parent)
         giveUp();
         update();
     });
-    m_soon.setSingleShot(true);
-    m_soon.setInterval(60);
-    connect(&m_soon, &QTimer::timeout, this, &RoomView::startFine);
+    connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
+        if (topic.toStdString() != roomMapTopic || !m_asked)
+            return;
+        m_slow.stop();
+        m_cancel->hide();
+        take(m_open.answers().find(ask::roomMap(m_asked->first, m_asked->second, fineColumns)));
+    });
     // Anything over 300 ms shows how far it is and can be given up.
     m_slow.setInterval(100);
     connect(&m_slow, &QTimer::timeout, this, [this] {
-        m_cancel->setVisible(m_fine.progress() != nullptr);
+        m_cancel->setVisible(m_open.answers().progress(roomMapTopic) != nullptr);
         update();
     });
 }
 
 void RoomView::giveUp()
 {
-    m_fine.giveUp();
-    m_soon.stop();
+    m_open.answers().giveUp(roomMapTopic);
     m_slow.stop();
     m_cancel->hide();
 }
@@ -60,47 +66,32 @@ void RoomView::giveUp()
 void RoomView::forget()
 {
     giveUp();
-    m_map.reset();
+    m_map = nullptr;
+    m_answer.reset();
+    m_asked.reset();
 }
 
 void RoomView::ask(const std::string &family, const RoomConditions &conditions)
 {
-    giveUp();
-    const bool another = family != m_family || !(conditions == m_conditions);
-    m_family = family;
-    m_conditions = conditions;
+    Answers &answers = m_open.answers();
+    const bool another = !m_asked || m_asked->first != family || !(m_asked->second == conditions);
+    m_asked = { family, conditions };
+    if (auto fine = answers.ask(ask::roomMap(family, conditions, fineColumns)))
+        return take(std::move(fine));
+    m_slow.start(300);
     if (another || !m_map) {
         clearVectorState();
-        take(roomMap(m_open.build(), m_open.sizes(), family, conditions, coarseColumns));
+        take(answers.now(ask::roomMap(family, conditions, coarseColumns)));
     }
-    m_soon.start();
 }
 
-void RoomView::startFine()
+void RoomView::take(std::shared_ptr<const Answered<Result<RoomMap>>> answer)
 {
-    m_slow.start(300);
-    // Copies: the document may change while this one is answered.
-    m_fine.ask(
-        [build = m_open.build(), sizes = m_open.sizes(), family = m_family,
-         conditions = m_conditions](Progress &progress) {
-            return roomMap(build, sizes, family, conditions, fineColumns, &progress);
-        },
-        [this](Result<RoomMap> map) {
-            m_slow.stop();
-            m_cancel->hide();
-            take(std::move(map));
-        });
-}
-
-void RoomView::take(Result<RoomMap> map)
-{
-    if (map) {
-        m_map = std::move(*map);
-        m_problem.clear();
-    } else if (map.error().place != "cancelled") {
-        m_map.reset();
-        m_problem = qs(map.error().message);
-    }
+    if (!answer)
+        return;
+    m_answer = std::move(answer);
+    m_map = m_answer->answer ? &*m_answer->answer : nullptr;
+    m_problem = m_map ? QString() : qs(m_answer->answer.error().message);
     if (m_map && m_map->hereRow >= 0) {
         const RoomRow &row = m_map->rows[static_cast<size_t>(m_map->hereRow)];
         const auto most = m_map->most_um(row);
@@ -258,7 +249,7 @@ void RoomView::paintEvent(QPaintEvent *)
         paintContours(p, row);
     paintHere(p);
     paintFrame(p);
-    if (const Progress *progress = m_fine.progress();
+    if (const Progress *progress = m_open.answers().progress(roomMapTopic);
         m_cancel->isVisible() && progress && progress->whole > 0)
         drawLine(
             p, QRectF(area().left(), area().center().y() - 10, area().width() - 90, 20),

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "open/background.h"
 #include "open/openbuild.h"
+#include "study/room.h"
 
 #include <QTimer>
 #include <QWidget>
@@ -25,7 +25,7 @@ public:
     /// Another document: what is shown is of the one before.
     void forget();
     /// What is shown; null before the first answer.
-    const RoomMap *map() const { return m_map ? &*m_map : nullptr; }
+    const RoomMap *map() const { return m_map; }
 
 protected:
     void paintEvent(QPaintEvent *event) override;
@@ -33,9 +33,8 @@ protected:
     bool event(QEvent *event) override;
 
 private:
-    void startFine();
     void giveUp();
-    void take(Result<RoomMap> map);
+    void take(std::shared_ptr<const Answered<Result<RoomMap>>> answer);
     QRectF area() const;
     double x(double um) const;
     QRectF rowArea(size_t row) const;
@@ -46,13 +45,12 @@ private:
     QString tipAt(QPointF at) const;
 
     OpenBuild &m_open;
-    std::optional<RoomMap> m_map;
+    std::shared_ptr<const Answered<Result<RoomMap>>> m_answer; ///< shown
+    const RoomMap *m_map = nullptr; ///< of it
     QString m_problem;
-    std::string m_family;
-    RoomConditions m_conditions {};
-    QTimer m_soon, m_slow;
+    std::optional<std::pair<std::string, RoomConditions>> m_asked;
+    QTimer m_slow;
     QPushButton *m_cancel;
-    Background m_fine;
 };
 
 } // namespace mildpath

@@ -3,6 +3,7 @@
 
 #include "assess/figuremarks.h"
 #include "bench/heat/materialspage.h"
+#include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
 #include "plot/curvechart.h"
@@ -20,17 +21,7 @@ namespace mildpath {
 namespace {
 
 constexpr int coarse = 11, fine = 81;
-constexpr double longest_s = 1800;
 constexpr int speedStep = 50;
-
-/// Close together at first, where everything changes.
-std::vector<double> times(int points)
-{
-    std::vector<double> out;
-    for (int i = 0; i < points; ++i)
-        out.push_back(longest_s * std::pow(double(i) / (points - 1), 2));
-    return out;
-}
 
 QString minutes(double s)
 {
@@ -88,22 +79,17 @@ WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
     m_pressure->setObjectName(QStringLiteral("warmUpChart"));
     for (CurveChart *c : { m_temperatures, m_clearances })
         c->setMinimumHeight(120);
-    m_finer.setSingleShot(true);
-    m_finer.setInterval(120);
-    connect(&m_finer, &QTimer::timeout, this, &WarmUpPage::computeFine);
+    follow(qs(ask::warmUp(0, 0).topic));
     connect(m_speed, &QSlider::valueChanged, this, [this] {
-        computeCoarse();
-        m_finer.start();
+        askRuns();
         Q_EMIT changed();
     });
 }
 
 void WarmUpPage::reset()
 {
-    m_background.giveUp();
-    m_finer.stop();
-    m_idle.reset();
-    m_fast.reset();
+    m_runs.reset();
+    m_idle = m_fast = nullptr;
 }
 
 void WarmUpPage::refresh()
@@ -112,51 +98,29 @@ void WarmUpPage::refresh()
     const QSignalBlocker quiet(m_speed);
     m_speed->setRange(static_cast<int>(std::ceil(use.hotIdle_rpm / speedStep)),
                       static_cast<int>(use.most_rpm / speedStep));
-    if (!m_fast)
+    if (!m_runs)
         m_speed->setValue(static_cast<int>(use.highSpeed_rpm / speedStep));
-    if (m_fast)
-        draw(); // in the units and colours of now; the figures follow
-    else
-        computeCoarse();
-    m_finer.start();
+    askRuns();
 }
 
-WarmUpPage::Runs WarmUpPage::runs(const Build &build, const std::vector<GaugedSize> &sizes,
-                                  double rpm, int points)
+/// What is there stands until the fine one comes; another speed is answered coarsely at once.
+void WarmUpPage::askRuns()
 {
-    const auto t = times(points);
-    return { warmUpRun(build, sizes, build.use.hotIdle_rpm, t), warmUpRun(build, sizes, rpm, t) };
-}
-
-void WarmUpPage::computeCoarse()
-{
-    m_background.giveUp();
-    clearVectorState();
-    take(runs(m_open.build(), m_open.sizes(), m_speed->value() * speedStep, coarse));
-}
-
-void WarmUpPage::computeFine()
-{
-    m_background.ask([build = m_open.build(), sizes = m_open.sizes(),
-                      rpm = double(m_speed->value() * speedStep)](
-                         Progress &) { return runs(build, sizes, rpm, fine); },
-                     [this](Runs r) {
-                         take(std::move(r));
-                         Q_EMIT changed();
-                     });
-}
-
-void WarmUpPage::take(Runs r)
-{
-    auto &[idle, fast] = r;
+    const double rpm = m_speed->value() * speedStep;
+    Answers &answers = m_open.answers();
+    if (auto runs = answers.ask(ask::warmUp(rpm, fine))) {
+        m_runs = std::move(runs);
+    } else if (!m_runs || rpm != m_rpm) {
+        clearVectorState();
+        m_runs = answers.now(ask::warmUp(rpm, coarse));
+    }
+    m_rpm = rpm;
+    const auto &[idle, fast] = m_runs->answer;
     const bool solved = idle && fast;
+    m_idle = solved ? &*idle : nullptr;
+    m_fast = solved ? &*fast : nullptr;
     m_problem->setVisible(!solved);
-    m_idle.reset();
-    m_fast.reset();
-    if (solved) {
-        m_idle = std::move(*idle);
-        m_fast = std::move(*fast);
-    } else {
+    if (!solved) {
         m_problem->setText(qs((idle ? fast : idle).error().message));
         setTone(m_problem, Theme::current().hold);
     }
@@ -262,7 +226,9 @@ PanelContent WarmUpPage::panel()
                          const std::function<bool(const WarmUpPoint &)> &holds) {
         const auto from = settledFrom(run, holds);
         out.push_back(PanelRow {
-            label, { from ? minutes(*from) : tr("over %1").arg(minutes(longest_s)), {}, {} }, {} });
+            label,
+            { from ? minutes(*from) : tr("over %1").arg(minutes(warmUpLasts_s)), {}, {} },
+            {} });
     };
     const auto shut = [](const WarmUpPoint &p) { return !p.reliefOpen; };
     const auto hot = [hot_c](const WarmUpPoint &p) { return p.parts.oil_c > hot_c - 5; };

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "open/background.h"
 #include "shell/page.h"
+#include "study/room.h"
 
 #include <QTimer>
 #include <QWidget>
@@ -30,12 +30,7 @@ public:
     PanelContent panel() override;
 
 private:
-    using Runs = std::pair<Result<WarmUpRun>, Result<WarmUpRun>>; ///< idle, chosen speed
-    static Runs runs(const Build &build, const std::vector<GaugedSize> &sizes, double rpm,
-                     int points);
-    void computeCoarse();
-    void computeFine();
-    void take(Runs runs);
+    void askRuns();
     void draw();
     void drawParts();
     void settingFields(PanelContent &out) const;
@@ -43,9 +38,9 @@ private:
     CurveChart *m_pressure, *m_temperatures, *m_clearances;
     QSlider *m_speed;
     QLabel *m_speedText, *m_problem;
-    QTimer m_finer;
-    std::optional<WarmUpRun> m_idle, m_fast;
-    Background m_background;
+    std::shared_ptr<const Answered<WarmUps>> m_runs; ///< shown
+    const WarmUpRun *m_idle = nullptr, *m_fast = nullptr; ///< of them; null: no solution
+    double m_rpm = 0; ///< asked last
 };
 
 } // namespace mildpath

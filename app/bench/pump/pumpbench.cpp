@@ -7,6 +7,7 @@
 #include "bench/pump/rotorview.h"
 #include "entry/readingentry.h"
 #include "entry/tickcheck.h"
+#include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/card.h"
 #include "paint/text.h"
@@ -58,10 +59,10 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     bottom->addWidget(card, 1);
     bottom->addWidget(m_entry, 1);
     column->addLayout(bottom);
-    m_soon.setSingleShot(true);
-    m_soon.setInterval(120);
-    connect(&m_soon, &QTimer::timeout, this, [this] {
-        compute();
+    connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
+        if (topic != qs(ask::pump().topic) || !isVisible())
+            return;
+        refresh();
         Q_EMIT panelChanged();
     });
     connect(m_rotors, &RotorPictureView::chosen, this, &PumpBench::chooseFamily);
@@ -142,23 +143,8 @@ void PumpBench::refresh()
     for (const SizeItem &item : sizeItems(m_open.build()))
         if (item.family->id == m_family && item.stop == pump)
             m_entry->setItem(item);
-    // The first time there is nothing older to show meanwhile.
-    if (m_options.empty()) {
-        compute();
-    } else {
-        showDressing(); // in the units chosen since
-        m_soon.start();
-    }
-}
-
-void PumpBench::compute()
-{
-    m_soon.stop();
     clearVectorState();
-    auto plan = dressingPlan(m_open.build(), m_open.sizes());
-    m_noPlan = plan ? QString() : qs(plan.error().message);
-    m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
-    m_options = pumpOptions(m_open.build(), m_open.sizes(), m_plan ? &*m_plan : nullptr);
+    m_study = m_open.answers().latestOrNow(ask::pump());
     showDressing();
 }
 
@@ -169,10 +155,12 @@ void PumpBench::showDressing()
         return;
     }
     setTone(m_why, Theme::current().muted);
-    const auto &plan = m_plan;
+    if (!m_study)
+        return;
+    const auto &plan = m_study->answer.plan;
     if (!plan) {
         m_dressing->setText(tr("Dressing plan"));
-        m_why->setText(m_noPlan);
+        m_why->setText(qs(plan.error().message));
         m_view->setPlan(std::nullopt);
         return;
     }
@@ -231,9 +219,9 @@ void PumpBench::fitLines(PanelContent &out) const
 
 void PumpBench::optionLines(PanelContent &out) const
 {
-    const auto &options = m_options;
-    if (options.empty())
+    if (!m_study || m_study->answer.options.empty())
         return;
+    const auto &options = m_study->answer.options;
     out.push_back(PanelHeading { tr("Hot idle at the gauge") });
     for (const PumpOption &o : options)
         out.push_back(PanelRow { qs(o.name), Figure::pressure(o.gauge_pa), qs(o.remark) });

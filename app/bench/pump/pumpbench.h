@@ -35,7 +35,6 @@ private:
     QWidget *makeCard();
     void chooseFamily(const std::string &id);
     /// What takes longer than a keystroke may: plan and options, once the keys rest.
-    void compute();
     void showDressing();
     void fitLines(PanelContent &out) const;
     void optionLines(PanelContent &out) const;
@@ -47,10 +46,7 @@ private:
     DressingView *m_view;
     ReadingEntry *m_entry;
     std::vector<std::pair<std::string, QPushButton *>> m_families;
-    QTimer m_soon;
-    std::optional<DressingPlan> m_plan;
-    QString m_noPlan; ///< why there is none
-    std::vector<PumpOption> m_options;
+    std::shared_ptr<const Answered<PumpStudy>> m_study; ///< shown
     std::string m_family = "pump_tip";
 };
 

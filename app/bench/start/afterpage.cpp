@@ -5,6 +5,7 @@
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/refusal.h"
+#include "open/questions.h"
 #include "paint/marks.h"
 #include "paint/titledcard.h"
 #include "quantity/dates.h"
@@ -39,7 +40,7 @@ ResidualView::ResidualView(QWidget *parent)
 void ResidualView::setAnswer(std::shared_ptr<const AfterAnswer> answer)
 {
     m_answer = std::move(answer);
-    const size_t rows = m_answer ? m_answer->residuals.size() : 0;
+    const size_t rows = m_answer ? m_answer->answer->residuals.size() : 0;
     setFixedHeight(static_cast<int>(
         afterHead + afterRowHigh * static_cast<double>(std::max<size_t>(1, rows))));
     update();
@@ -50,24 +51,24 @@ void ResidualView::paintEvent(QPaintEvent *)
     const Theme &t = Theme::current();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    if (!m_answer || m_answer->residuals.empty()) {
+    if (!m_answer || m_answer->answer->residuals.empty()) {
         drawLine(p, QRectF(12, afterHead, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
                  tr("No gauge was read on this engine yet."), textFont(TextSize::Normal), t.muted);
         return;
     }
     double most = 1e5;
-    for (const Residual &r : m_answer->residuals)
+    for (const Residual &r : m_answer->answer->residuals)
         most = std::max({ most, r.expected.high_pa, r.reading->pressure_kpa * 1e3 });
     most *= 1.05;
     const double left = 250, right = width() - 84;
     const auto x = [&](double pa) { return left + pa / most * (right - left); };
-    for (size_t i = 0; i < m_answer->residuals.size(); ++i) {
-        const Residual &r = m_answer->residuals[i];
+    for (size_t i = 0; i < m_answer->answer->residuals.size(); ++i) {
+        const Residual &r = m_answer->answer->residuals[i];
         const double y = afterHead + afterRowHigh * (static_cast<double>(i) + 0.5);
         drawMark(p, { 16, y - 8 }, 12, r.mark);
         drawLine(p, QRectF(28, y - 17, left - 34, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                 qs(tapName(*m_answer->build, r.reading->tap)), textFont(TextSize::Normal, true),
-                 t.ink);
+                 qs(tapName(*m_answer->about.build, r.reading->tap)),
+                 textFont(TextSize::Normal, true), t.ink);
         drawLine(p, QRectF(28, y, left - 34, 16), Qt::AlignLeft | Qt::AlignVCenter,
                  Figure::speed(r.reading->rpm).text() + QStringLiteral(" · ")
                      + tr("oil %1").arg(Figure::temperature(r.reading->oil_c).text()),
@@ -114,10 +115,10 @@ AfterPage::AfterPage(OpenBuild &open, QWidget *parent)
         m_run = m_runs->itemData(i).toString().toStdString();
         showRun();
     });
+    follow(qs(ask::readings().topic));
     connect(&open, &OpenBuild::opened, this, [this] {
         m_answer.reset();
         m_run.clear();
-        m_revision = 0;
     });
 }
 
@@ -135,8 +136,11 @@ void AfterPage::refresh()
     }
     m_runs->setVisible(!runs.empty());
     showRun();
-    if (m_revision != m_open.revision())
-        ask();
+    if (const auto answer = m_open.answers().latest(ask::readings())) {
+        m_answer = answer->answer ? answer : nullptr;
+        m_trouble = answer->answer ? QString() : qs(answer->answer.error().message);
+    }
+    m_view->setAnswer(m_answer);
 }
 
 void AfterPage::showRun()
@@ -168,48 +172,21 @@ void AfterPage::showRun()
     m_trace->setScene(std::move(scene));
 }
 
-void AfterPage::ask()
-{
-    m_revision = m_open.revision();
-    m_trouble.clear();
-    auto build = std::make_shared<const Build>(m_open.build());
-    using Answer = Result<std::shared_ptr<const AfterAnswer>>;
-    m_work.ask(
-        [build, sizes = m_open.sizes()](Progress &progress) -> Answer {
-            auto residuals = residualsOf(*build, sizes);
-            if (!residuals)
-                return tl::unexpected(residuals.error());
-            std::vector<Explanation> explanations;
-            if (!residuals->empty()) {
-                auto found = explanationsOf(*build, sizes, &progress);
-                if (!found)
-                    return tl::unexpected(found.error());
-                explanations = std::move(*found);
-            }
-            return std::make_shared<const AfterAnswer>(
-                AfterAnswer { build, std::move(*residuals), std::move(explanations) });
-        },
-        [this](Answer answer) {
-            m_answer = answer ? *answer : nullptr;
-            m_trouble = answer ? QString() : qs(answer.error().message);
-            m_view->setAnswer(m_answer);
-            Q_EMIT changed();
-        });
-}
-
 QString AfterPage::about() const
 {
     if (!m_trouble.isEmpty())
         return m_trouble;
-    if (!m_answer || m_answer->residuals.empty())
+    if (!m_answer || m_answer->answer->residuals.empty())
         return tr("nothing read yet");
-    const auto off = std::count_if(m_answer->residuals.begin(), m_answer->residuals.end(),
-                                   [](const Residual &r) { return r.mark != Mark::Proven; });
-    return off == 0 ? tr("%1, all as forecast")
-                          .arg(counted(m_answer->residuals.size(), tr("reading"), tr("readings")))
-                    : tr("%1 of %2 off the forecast")
-                          .arg(off)
-                          .arg(counted(m_answer->residuals.size(), tr("reading"), tr("readings")));
+    const auto off
+        = std::count_if(m_answer->answer->residuals.begin(), m_answer->answer->residuals.end(),
+                        [](const Residual &r) { return r.mark != Mark::Proven; });
+    return off == 0
+        ? tr("%1, all as forecast")
+              .arg(counted(m_answer->answer->residuals.size(), tr("reading"), tr("readings")))
+        : tr("%1 of %2 off the forecast")
+              .arg(off)
+              .arg(counted(m_answer->answer->residuals.size(), tr("reading"), tr("readings")));
 }
 
 PanelContent AfterPage::panel()
@@ -218,14 +195,14 @@ PanelContent AfterPage::panel()
     out.push_back(PanelTitle { tr("What would explain it"), {} });
     out.push_back(PanelText { tr("One uncertain input at a time, moved until the readings fit."),
                               Tone::Muted });
-    if (!m_answer || m_answer->explanations.empty())
+    if (!m_answer || m_answer->answer->explanations.empty())
         out.push_back(PanelText { tr("Read the gauge cold, fast and hot: then forecast and engine "
                                      "can be compared."),
                                   Tone::Muted });
     constexpr size_t most = 5;
     size_t shown = 0;
     if (m_answer)
-        for (const Explanation &e : m_answer->explanations) {
+        for (const Explanation &e : m_answer->answer->explanations) {
             if (shown == most || std::abs(e.z) < 0.05)
                 break;
             ++shown;
@@ -235,11 +212,12 @@ PanelContent AfterPage::panel()
                                                            : tr("; not all readings fit")) });
             if (!e.explains)
                 continue;
-            out.push_back(PanelButton { QStringLiteral("after.calibrate.") + qs(e.input),
-                                        tr("Calibrate the forecast by it"),
-                                        [open = &m_open, c = calibrationOf(*m_answer->build, e)] {
-                                            saidIfRefused(open->record(c));
-                                        } });
+            out.push_back(
+                PanelButton { QStringLiteral("after.calibrate.") + qs(e.input),
+                              tr("Calibrate the forecast by it"),
+                              [open = &m_open, c = calibrationOf(*m_answer->about.build, e)] {
+                                  saidIfRefused(open->record(c));
+                              } });
         }
     out.push_back(PanelText {
         tr("Calibrating moves the forecast, never what was measured. It stands here and on the "

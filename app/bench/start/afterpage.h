@@ -2,7 +2,6 @@
 #pragma once
 
 #include "bench/start/livelog.h"
-#include "open/background.h"
 #include "shell/page.h"
 #include "start/afterwards.h"
 
@@ -15,13 +14,8 @@ namespace mildpath {
 
 class LiveTrace;
 
-/// Residuals with what they point into.
-struct AfterAnswer
-{
-    std::shared_ptr<const Build> build;
-    std::vector<Residual> residuals;
-    std::vector<Explanation> explanations;
-};
+/// Readings against the forecast, with the build they are of.
+using AfterAnswer = Answered<Result<ReadAgainst>>;
 
 /// Each reading on one scale: its expected band, and where it fell.
 class ResidualView : public QWidget
@@ -51,13 +45,10 @@ public:
     QString about() const override;
 
 private:
-    void ask();
     void showRun();
 
-    Background m_work;
-    std::shared_ptr<const AfterAnswer> m_answer;
-    QString m_trouble;
-    quint64 m_revision = 0;
+    std::shared_ptr<const AfterAnswer> m_answer; ///< null: none
+    QString m_trouble; ///< why there is none
     QComboBox *m_runs;
     QLabel *m_about;
     LiveTrace *m_trace;

@@ -2,6 +2,7 @@
 #include "bench/start/livelog.h"
 
 #include "open/openbuild.h"
+#include "paint/figure.h"
 
 #include <algorithm>
 

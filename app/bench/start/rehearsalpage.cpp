@@ -187,7 +187,7 @@ void RehearsalPage::begun(Result<Rehearsal> rehearsal)
         return;
     }
     m_rehearsal = std::move(*rehearsal);
-    m_revision = m_open.revision();
+    m_hidIn = m_open.document();
     m_said = tr("One fault is hidden in a copy of this build. Prime, look, read; name it before it "
                 "does harm.");
     const QSignalBlocker block(m_answer);
@@ -276,7 +276,7 @@ QString RehearsalPage::about() const
 void RehearsalPage::refresh()
 {
     // The build went on: what is hidden is hidden in the old one.
-    if (m_rehearsal && !m_rehearsal->ended() && m_revision != m_open.revision()) {
+    if (m_rehearsal && !m_rehearsal->ended() && m_hidIn != m_open.document()) {
         m_rehearsal.reset();
         m_played.clear();
         m_now.reset();

@@ -54,7 +54,7 @@ private:
     void showDebrief();
 
     std::optional<Rehearsal> m_rehearsal;
-    quint64 m_revision = 0; ///< of the build it was hidden in
+    std::shared_ptr<const Build> m_hidIn; ///< the build it was hidden in
     TraceBuckets m_played;
     std::optional<RunPoint> m_now; ///< what the sender last said
     QString m_said; ///< what was last seen

@@ -8,6 +8,7 @@
 #include "bench/start/runimportcard.h"
 #include "devices/serialsender.h"
 #include "entry/photostrip.h"
+#include "open/questions.h"
 #include "paint/scrolled.h"
 
 #include <QApplication>
@@ -72,6 +73,7 @@ StartPage::StartPage(OpenBuild &open, SerialSender *sender, QWidget *parent)
     m_middle->addWidget(m_import);
     row->addWidget(m_middle, 1);
     connectParts();
+    follow(qs(ask::diagnosis().topic));
 }
 
 void StartPage::reset()
@@ -79,8 +81,6 @@ void StartPage::reset()
     m_log->stop(tr("another build was opened"));
     m_step.clear();
     m_say.clear();
-    m_judged = m_diagnosed = 0;
-    m_diagnosis.reset();
     m_who.clear();
     m_why.clear();
     m_typed = {};
@@ -209,50 +209,35 @@ bool StartPage::eventFilter(QObject *watched, QEvent *event)
 
 void StartPage::judge()
 {
-    if (m_judged == m_open.revision())
+    const auto judged = m_open.answers().now(ask::start());
+    if (judged == m_judged)
         return;
-    m_judged = m_open.revision();
-    m_gate = gateOf(m_open.build(), m_open.assessment());
-    m_prime = primeForecast(m_open.build(), m_open.assessment());
-    m_card = runCardOf(m_open.build(), m_open.assessment(), m_prime, m_gate);
-    m_log->setPrime(m_prime);
-    m_log->setMap(std::make_shared<PressureMap>(std::make_shared<const Build>(m_open.build()),
-                                                m_open.sizes()));
-    m_list->setCard(m_card);
-    m_causes->setCauses(m_prime.causes);
-    if (!m_card.find(m_step.toStdString())) {
-        const int next = m_card.next();
-        m_step = next >= 0 ? qs(m_card.items[static_cast<size_t>(next)].id) : QString();
+    m_judged = judged;
+    m_log->setPrime(prime());
+    m_log->setMap(std::make_shared<PressureMap>(m_open.document(), m_open.sizes()));
+    m_list->setCard(card());
+    m_causes->setCauses(prime().causes);
+    if (!card().find(m_step.toStdString())) {
+        const int next = card().next();
+        m_step = next >= 0 ? qs(card().items[static_cast<size_t>(next)].id) : QString();
     }
 }
 
+/// What the readings say is wrong, while there is anything to go by.
 void StartPage::askDiagnosis()
 {
-    if (m_diagnosed == m_open.revision())
-        return;
-    m_diagnosed = m_open.revision();
     m_diagnosis.reset();
-    m_diagnosisWork.giveUp();
-    if (standing(m_open.build().gaugeReadings).empty() && standing(m_open.build().symptoms).empty()
-        && pumpedFlows(m_open.build()).empty())
-        return;
-    auto build = std::make_shared<const Build>(m_open.build());
-    m_diagnosisWork.ask([build, sizes = m_open.sizes()](
-                            Progress &progress) { return diagnose(*build, sizes, &progress); },
-                        [this, build](Result<Diagnosis> answer) {
-                            if (!answer)
-                                return;
-                            m_diagnosedBuild = build; // the answer points into it
-                            m_diagnosis = std::move(*answer);
-                            Q_EMIT changed();
-                        });
+    const Build &build = m_open.build();
+    if (!standing(build.gaugeReadings).empty() || !standing(build.symptoms).empty()
+        || !pumpedFlows(build).empty())
+        m_diagnosis = m_open.answers().ask(ask::diagnosis());
 }
 
 void StartPage::refresh()
 {
     judge();
     askDiagnosis();
-    m_list->setCard(m_card); // in the units chosen since
+    m_list->setCard(card()); // in the units chosen since
     m_list->choose(m_step);
     showLive();
 }
@@ -302,8 +287,8 @@ void StartPage::showLive()
     scene.minutes = !priming;
     const bool shown = !m_log->points().empty();
     if (priming && (recording || !shown)) {
-        scene.prime = &m_prime;
-        scene.least_s = std::max(30.0, 1.2 * m_prime.time.stop_s.value_or(25));
+        scene.prime = &prime();
+        scene.least_s = std::max(30.0, 1.2 * prime().time.stop_s.value_or(25));
     } else if (!priming) {
         scene.floor_kpa = m_open.build().use.hotIdleFloor_kpa;
         scene.least_s = 60;
@@ -312,7 +297,7 @@ void StartPage::showLive()
         scene.turned_s = m_log->watch()->turned_s();
         scene.stopAt_s = m_log->stopAt_s();
     } else if (priming && !shown) {
-        scene.stopAt_s = m_prime.time.stop_s;
+        scene.stopAt_s = prime().time.stop_s;
     }
     if (const auto &latest = m_log->latest();
         latest && m_sender->state() != SerialLine::State::Off) {
@@ -325,7 +310,7 @@ void StartPage::showLive()
                 under << tr("stop in %1 s").arg(qs(formatNumber(std::ceil(*left), 0)));
         if (latest->rpm)
             under << Figure::speed(*latest->rpm).text()
-                    + (priming && m_prime.drill ? tr(" primer") : QString());
+                    + (priming && prime().drill ? tr(" primer") : QString());
         if (latest->oil_c)
             under << tr("oil %1").arg(Figure::temperature(*latest->oil_c).text());
         if (recording)
@@ -371,10 +356,10 @@ void StartPage::record()
     }
     const CardItem *chosen = item();
     const bool priming = chosen && chosen->group == "prime";
-    const CardItem *step = m_card.find(priming ? "prime" : "start");
+    const CardItem *step = card().find(priming ? "prime" : "start");
     if (step && step->locked) {
         showStep(priming                 ? QStringLiteral("fuel_off")
-                     : m_gate.mayStart() ? qs(step->id)
+                     : gate().mayStart() ? qs(step->id)
                                          : QStringLiteral("gate"));
         Q_EMIT complained(tr("%1: %2.").arg(qs(step->text), qs(step->why)));
         return;
@@ -388,7 +373,7 @@ void StartPage::record()
     m_say.clear();
     m_startSeen = false;
     const auto ok = m_log->start(priming ? "prime" : "start",
-                                 priming ? primeLimits(m_open.build(), m_prime)
+                                 priming ? primeLimits(m_open.build(), prime())
                                          : startLimits(m_open.build()));
     if (!ok)
         Q_EMIT complained(tr("The log cannot be kept: %1 %2. Nothing is recorded.")
@@ -400,7 +385,7 @@ void StartPage::record()
 QString StartPage::switchOff() const
 {
     if (m_log->kind() == "prime")
-        return m_prime.drill ? tr("Switch off: let go of the drill, pull its plug.")
+        return prime().drill ? tr("Switch off: let go of the drill, pull its plug.")
                              : tr("Switch off: key out, battery lead off before hands go in.");
     return tr("Switch off: ignition off, fuel off, key out. Nothing is touched before it stands.");
 }

@@ -3,7 +3,6 @@
 
 #include "bench/start/livelog.h"
 #include "diagnose/diagnosis.h"
-#include "open/background.h"
 #include "shell/page.h"
 #include "start/runcard.h"
 
@@ -66,7 +65,15 @@ private:
     void takeLatest();
     Result<void> goThrough(const std::string &step, const std::string &outcome,
                            const RunPoint *read = nullptr, std::optional<double> seconds = {});
-    const CardItem *item() const { return m_card.find(m_step.toStdString()); }
+    const StartCard &judged() const
+    {
+        static const StartCard none {};
+        return m_judged ? m_judged->answer : none;
+    }
+    const StartGate &gate() const { return judged().gate; }
+    const PrimeForecast &prime() const { return judged().prime; }
+    const RunCard &card() const { return judged().card; }
+    const CardItem *item() const { return card().find(m_step.toStdString()); }
     QString switchOff() const;
 
     // The side panel, part by part (startpanel.cpp).
@@ -98,15 +105,10 @@ private:
     QStackedWidget *m_middle;
     QPushButton *m_record, *m_mark, *m_noteButton, *m_reading;
     QLineEdit *m_note;
-    Background m_diagnosisWork;
-    StartGate m_gate;
-    PrimeForecast m_prime;
-    RunCard m_card;
     QString m_step;
     QString m_say; ///< what to switch off
-    quint64 m_judged = 0, m_diagnosed = 0; ///< revision each stands for
-    std::shared_ptr<const Build> m_diagnosedBuild;
-    std::optional<Diagnosis> m_diagnosis;
+    std::shared_ptr<const Answered<StartCard>> m_judged; ///< shown
+    std::shared_ptr<const Answered<Result<Diagnosis>>> m_diagnosis; ///< null: none
     std::map<std::string, std::string> m_who, m_why; ///< typed for a hold, not yet signed
     RunPoint m_typed; ///< of a reading entered by hand
     bool m_startSeen = false;

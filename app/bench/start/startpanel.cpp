@@ -121,7 +121,7 @@ void StartPage::numbersPanel(const CardItem &i, PanelContent &out)
 {
     std::vector<const char *> keys;
     if (i.id == "drive" || i.id == "prime_by")
-        keys = { m_prime.drill ? "drill_rpm" : "starter_rpm" };
+        keys = { prime().drill ? "drill_rpm" : "starter_rpm" };
     else if (i.id == "prefill")
         keys = { "filter_l" };
     else if (i.id == "warm_up" || i.id == "hot_idle")
@@ -131,7 +131,7 @@ void StartPage::numbersPanel(const CardItem &i, PanelContent &out)
     else if (i.kind == CardKind::Start)
         keys = { "pressure_within_s" };
     else if (i.kind == CardKind::Prime)
-        keys = { m_prime.drill ? "drill_rpm" : "starter_rpm",
+        keys = { prime().drill ? "drill_rpm" : "starter_rpm",
                  "burst_s",
                  "rest_s",
                  "filter_l",
@@ -197,32 +197,32 @@ PanelField StartPage::numberField(const char *key) const
 
 void StartPage::primePanel(PanelContent &out)
 {
-    const PrimeTime &t = m_prime.time;
+    const PrimeTime &t = prime().time;
     const auto seconds = [](const std::optional<double> &s) {
         return s ? Shown { qs(formatNumber(*s, 0)), QStringLiteral("s"), {} }
                  : Shown { tr("never"), {}, {} };
     };
-    out.push_back(PanelRow { tr("To fill"), Figure::volume(m_prime.volume_m3()) });
-    for (const PrimeVolume &v : m_prime.volumes)
+    out.push_back(PanelRow { tr("To fill"), Figure::volume(prime().volume_m3()) });
+    for (const PrimeVolume &v : prime().volumes)
         out.push_back(PanelRow { QStringLiteral("  ") + qs(v.name), Figure::volume(v.volume_m3),
                                  qs(v.from) });
     out.push_back(PanelRow { tr("Pressure at the earliest"), seconds(t.low_s) });
     out.push_back(PanelRow { tr("Pressure at the latest"), seconds(t.high_s) });
     out.push_back(PanelRow { tr("Stop and look"), seconds(t.stop_s) });
-    out.push_back(PanelRow { tr("Then at the gauge"), Figure::pressure(m_prime.steady.value_pa) });
-    if (m_prime.dryLift_m)
+    out.push_back(PanelRow { tr("Then at the gauge"), Figure::pressure(prime().steady.value_pa) });
+    if (prime().dryLift_m)
         out.push_back(
             PanelText { tr("Pump is %1 above the oil; dry, it lifts about %2 (uncertain by a "
                            "factor of 2 to 3).")
-                            .arg(inWords(asLength(m_prime.lift_m * 1e3, 0)),
-                                 inWords(asLength(*m_prime.dryLift_m * 1e3, 0))),
+                            .arg(inWords(asLength(prime().lift_m * 1e3, 0)),
+                                 inWords(asLength(*prime().dryLift_m * 1e3, 0))),
                         t.time_s ? Tone::Muted : Tone::Bad });
 }
 
 void StartPage::watchPanel(const CardItem &i, PanelContent &out)
 {
-    const std::string means = m_open.build().cardSteps.empty() || !m_card.find("start")->done
-        ? (m_prime.drill ? "drill" : "starter")
+    const std::string means = m_open.build().cardSteps.empty() || !card().find("start")->done
+        ? (prime().drill ? "drill" : "starter")
         : "running";
     const auto record
         = [open = &m_open, means](const std::string &stop, int outlet, const std::string &saw) {
@@ -313,7 +313,7 @@ void StartPage::readPanel(const CardItem &i, PanelContent &out)
     out.push_back(PanelField {
         QStringLiteral("card.pressure"), tr("Gauge"), Dimension::Pressure, "bar", 2, std::nullopt,
         [this, id = std::string(i.id), rpm, oil](double v) -> Result<void> {
-            const CardItem *now = m_card.find(id);
+            const CardItem *now = card().find(id);
             if (!(v >= 0 && v <= mostGaugeReading_kpa * 1e3))
                 return fail("",
                             { "field.range",
@@ -331,18 +331,18 @@ void StartPage::readPanel(const CardItem &i, PanelContent &out)
 void StartPage::holdsPanel(PanelContent &out)
 {
     holdsHeading(out);
-    for (const GateHold &h : m_gate.holds)
+    for (const GateHold &h : gate().holds)
         out.push_back(PanelVerdict { h.mark(), qs(h.finding->text),
                                      h.signature ? tr("signed by %1").arg(qs(h.signature->by))
                                                  : qs(h.finding->action) });
-    if (m_gate.open() > 0)
+    if (gate().open() > 0)
         out.push_back(PanelButton { QStringLiteral("gate.open"), tr("Fix or sign off"),
                                     [this] { showStep(QStringLiteral("gate")); } });
 }
 
 void StartPage::holdsHeading(PanelContent &out) const
 {
-    const int open = m_gate.open();
+    const int open = gate().open();
     out.push_back(PanelHeading { open == 0       ? tr("Nothing holds the start")
                                      : open == 1 ? tr("1 hold before start")
                                                  : tr("%1 holds before start").arg(open),
@@ -352,9 +352,9 @@ void StartPage::holdsHeading(PanelContent &out) const
 void StartPage::gatePanel(PanelContent &out)
 {
     holdsHeading(out);
-    for (const GateHold &h : m_gate.holds) {
+    for (const GateHold &h : gate().holds) {
         const std::string id = h.finding->id;
-        if (&h != &m_gate.holds.front())
+        if (&h != &gate().holds.front())
             out.push_back(PanelRule {});
         out.push_back(PanelVerdict {
             h.mark(), qs(h.finding->text),
@@ -394,7 +394,7 @@ void StartPage::gatePanel(PanelContent &out)
 /// Signed by the name that was typed, whoever sits here. By value: the edit renews the panel.
 void StartPage::signHold(std::string id, std::string who)
 {
-    const GateHold *hold = m_gate.find(id);
+    const GateHold *hold = gate().find(id);
     if (!hold)
         return;
     auto sign = signFor(*hold->finding, m_who.contains(id) ? m_who[id] : who, m_why[id]);
@@ -417,18 +417,19 @@ void StartPage::goTo(Place place, QString stop)
 
 void StartPage::explainedPanel(PanelContent &out) const
 {
-    if (!m_diagnosis)
+    if (!m_diagnosis || !m_diagnosis->answer)
         return;
+    const Diagnosis &d = *m_diagnosis->answer;
     constexpr size_t most = 3;
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("What you saw, explained") });
-    for (size_t i = 0; i < m_diagnosis->candidates.size() && i < most; ++i) {
-        const Candidate &c = m_diagnosis->candidates[i];
+    for (size_t i = 0; i < d.candidates.size() && i < most; ++i) {
+        const Candidate &c = d.candidates[i];
         out.push_back(PanelRow { c.faults.empty() ? tr("nothing wrong") : qs(c.name),
                                  Figure::percent(c.posterior) });
     }
-    if (!m_diagnosis->advice.empty())
-        out.push_back(PanelText { qs(m_diagnosis->advice) });
+    if (!d.advice.empty())
+        out.push_back(PanelText { qs(d.advice) });
 }
 
 void StartPage::cautionsPanel(PanelContent &out) const

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "open/answers.h"
+#include "quantity/result.h"
+
+#include <optional>
+#include <utility>
+#include <vector>
+
+namespace mildpath {
+
+struct CutReport;
+struct Diagnosis;
+struct ElementChange;
+struct Fault;
+struct ForecastLine;
+struct Modified;
+struct OilReport;
+struct PumpStudy;
+struct ReadAgainst;
+struct ReadTrace;
+struct RemedyTable;
+struct RoomConditions;
+struct RoomMap;
+struct RoomStudy;
+struct SampledForecast;
+struct StartCard;
+struct WarmUps;
+enum class ProfileFilter;
+
+/// The questions about the open document, each in one place whoever asks it.
+namespace ask {
+
+/// Gate, priming and the start-up checklist.
+Question<StartCard> start();
+Question<Result<Diagnosis>> diagnosis();
+/// Readings against the forecast, and what would explain them.
+Question<Result<ReadAgainst>> readings();
+Question<Result<RemedyTable>> remedies(const std::vector<Fault> &faults);
+/// Room to choose, the crank's oil cold and hot, the films.
+Question<RoomStudy> room(const std::string &family, const RoomConditions &conditions);
+/// @param columns  clearances across; coarse ones are there within a frame
+Question<Result<RoomMap>> roomMap(const std::string &family, const RoomConditions &conditions,
+                                  int columns);
+/// @param points  moments of the warm-up
+Question<WarmUps> warmUp(double rpm, int points);
+/// Speed from which mains and big-ends float, hot.
+Question<Result<std::optional<double>>> floatsFrom();
+/// The forecast's lines at so many speeds.
+Question<Result<std::vector<ForecastLine>>> forecastAt(int speeds);
+/// Bands from some thousand possible builds.
+Question<Result<SampledForecast>> likelyRange();
+Question<CutReport> cuts();
+Question<OilReport> usedOil();
+/// How far to dress the pump, and what else would do.
+Question<PumpStudy> pump();
+Question<Result<Modified>> modified(const std::vector<ElementChange> &changes);
+Question<std::vector<ReadTrace>> traces(double cutoff_mm, ProfileFilter filter);
+
+} // namespace ask
+
+} // namespace mildpath
