@@ -12,8 +12,11 @@
 #include "start/runcard.h"
 #include "study/contacts.h"
 #include "study/dressing.h"
+#include "study/feedcover.h"
+#include "study/gaseffect.h"
 #include "study/room.h"
 #include "study/sampling.h"
+#include "study/shellplan.h"
 
 namespace mildpath::ask {
 namespace {
@@ -117,6 +120,33 @@ Question<Result<SampledForecast>> likelyRange()
     return { "likelyRange", {}, [](const AskedAbout &about, Progress &progress) {
                 return sampleForecast(*about.build, about.assessment->sizes,
                                       usualSampling(*about.build), &progress);
+            } };
+}
+
+Question<Result<GasStudy>> gas(double share)
+{
+    return { "gas", settings(share), [share](const AskedAbout &about, Progress &) {
+                const Assessment &a = *about.assessment;
+                return studyGas(*about.build, a.sizes, a.operating, a.forecast, share);
+            } };
+}
+
+Question<Result<std::vector<CoverPoint>>> covered(const std::string &main,
+                                                  const std::vector<double> &shares)
+{
+    std::string key = settings(main);
+    for (const double share : shares)
+        key += settings(share);
+    return { "covered", std::move(key), [main, shares](const AskedAbout &about, Progress &) {
+                return coverSweep(*about.build, about.assessment->sizes,
+                                  *about.build->engine.find(main), shares);
+            } };
+}
+
+Question<Result<ShellPlan>> shells(const std::string &family)
+{
+    return { "shells", settings(family), [family](const AskedAbout &about, Progress &) {
+                return shellPlan(*about.build, about.assessment->sizes, family);
             } };
 }
 

@@ -10,11 +10,13 @@
 
 namespace mildpath {
 
+struct CoverPoint;
 struct CutReport;
 struct Diagnosis;
 struct ElementChange;
 struct Fault;
 struct ForecastLine;
+struct GasStudy;
 struct Modified;
 struct OilReport;
 struct PumpStudy;
@@ -25,6 +27,7 @@ struct RoomConditions;
 struct RoomMap;
 struct RoomStudy;
 struct SampledForecast;
+struct ShellPlan;
 struct StartCard;
 struct WarmUps;
 enum class ProfileFilter;
@@ -51,6 +54,12 @@ Question<Result<std::optional<double>>> floatsFrom();
 Question<Result<std::vector<ForecastLine>>> forecastAt(int speeds);
 /// Bands from some thousand possible builds.
 Question<Result<SampledForecast>> likelyRange();
+/// @param share  of gas in what the pump takes
+Question<Result<GasStudy>> gas(double share);
+/// Feed hole of a main covered bit by bit.
+Question<Result<std::vector<CoverPoint>>> covered(const std::string &main,
+                                                  const std::vector<double> &shares);
+Question<Result<ShellPlan>> shells(const std::string &family);
 Question<CutReport> cuts();
 Question<OilReport> usedOil();
 /// How far to dress the pump, and what else would do.

@@ -48,4 +48,19 @@ Result<GasEffect> gasEffect(const Build &build, const std::vector<GaugedSize> &s
     return out;
 }
 
+Result<GasStudy> studyGas(const Build &build, const std::vector<GaugedSize> &sizes,
+                          const Operating &operating, const Forecast &forecast, double share)
+{
+    if (forecast.lines.empty())
+        return fail("forecast", "there is no forecast to lay gas over");
+    const auto effect = gasEffect(build, sizes, operating, share);
+    if (!effect)
+        return tl::unexpected(effect.error());
+    auto lines = forecastLines(build, sizes, { build.use.hotOil_c }, forecast.lines.front().rpm,
+                               withGas(share));
+    if (!lines)
+        return tl::unexpected(lines.error());
+    return GasStudy { *effect, std::move(lines->front()) };
+}
+
 } // namespace mildpath

@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/forecast.h"
 #include "assess/operating.h"
-#include "assess/sizes.h"
 #include "circuit/change.h"
 
 #include <vector>
 
 namespace mildpath {
+
+struct GaugedSize;
 
 /// What gas at the pump's inlet does to pressure. An estimate: the share of gas is bounded, not
 /// known.
@@ -25,5 +27,15 @@ Result<GasEffect> gasEffect(const Build &build, const std::vector<GaugedSize> &s
                             const Operating &operating, double share);
 /// The pump takes in so much gas.
 CircuitChange withGas(double share);
+
+/// The same with its line over speed, hot.
+struct GasStudy
+{
+    GasEffect effect;
+    ForecastLine line;
+};
+/// Errors: as gasEffect(); `forecast` where there is none.
+Result<GasStudy> studyGas(const Build &build, const std::vector<GaugedSize> &sizes,
+                          const Operating &operating, const Forecast &forecast, double share);
 
 } // namespace mildpath

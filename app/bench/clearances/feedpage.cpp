@@ -3,6 +3,7 @@
 
 #include "assess/fits.h"
 #include "assess/sizes.h"
+#include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/marks.h"
 #include "paint/text.h"
@@ -17,7 +18,7 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array covered { 0.0, 0.5, 0.8, 0.9, 0.95 };
+const std::vector<double> covered { 0.0, 0.5, 0.8, 0.9, 0.95 };
 
 } // namespace
 
@@ -45,20 +46,25 @@ const Stop *FeedPage::inHand() const
     return all.empty() ? nullptr : all.front();
 }
 
+const std::vector<CoverPoint> &FeedPage::sweep() const
+{
+    static const std::vector<CoverPoint> none;
+    return m_sweep && m_sweep->answer ? *m_sweep->answer : none;
+}
+
 void FeedPage::refresh()
 {
     const Stop *selected = m_open.build().engine.find(m_open.selectedStop().toStdString());
     if (selected && selected->kind == "main")
         m_stop = selected->id;
     const Stop *stop = inHand();
-    m_sweep.clear();
+    m_sweep.reset();
     QString spoken;
     if (stop) {
         m_stop = stop->id;
         clearVectorState();
-        if (auto sweep = coverSweep(m_open.build(), m_open.sizes(), *stop, covered))
-            m_sweep = std::move(*sweep);
-        for (const CoverPoint &c : m_sweep)
+        m_sweep = m_open.answers().now(ask::covered(stop->id, covered));
+        for (const CoverPoint &c : sweep())
             spoken
                 += tr("covered %1: main %2, big-end %3, gauge %4; ")
                        .arg(Figure::percent(c.covered).text(), Figure::pressure(c.main_pa).text(),
@@ -154,23 +160,23 @@ void FeedPage::paintSweep(QPainter &p, const QRectF &area) const
     const Theme &t = Theme::current();
     drawCard(p, area.adjusted(1, 1, -1, -1));
     const Stop *stop = inHand();
-    if (!stop || m_sweep.empty())
+    if (!stop || sweep().empty())
         return;
     const double left = area.left() + 18;
     drawLine(p, QRectF(left, area.top() + 10, area.width() - 36, 18), Qt::AlignVCenter,
              tr("If the hole of %1 were covered").arg(qs(stop->name)),
              textFont(TextSize::Body, true), t.ink);
     drawLine(p, QRectF(left, area.top() + 28, area.width() - 36, 16), Qt::AlignVCenter,
-             (m_sweep.back().gauge_pa >= m_sweep.front().gauge_pa
+             (sweep().back().gauge_pa >= sweep().front().gauge_pa
                   ? tr("hot oil, %1, the whole circuit: the gauge shows nothing of it")
                   : tr("hot oil, %1, the whole circuit"))
                  .arg(Figure::speed(m_open.build().use.highSpeed_rpm).text()),
              textFont(TextSize::Normal), t.muted);
     const double rowHeight
-        = std::clamp((area.height() - 96) / static_cast<double>(m_sweep.size()), 22.0, 60.0);
+        = std::clamp((area.height() - 96) / static_cast<double>(sweep().size()), 22.0, 60.0);
     const double barLeft = left + 110, barRoom = area.width() - 36 - 110 - 190;
     double most = 1;
-    for (const CoverPoint &c : m_sweep)
+    for (const CoverPoint &c : sweep())
         most = std::max({ most, c.main_pa, c.bigEnd_pa, c.gauge_pa });
     const std::array<QString, 3> names { tr("main"), tr("big-end"), tr("gauge") };
     const std::array<QColor, 3> colours { t.oil[3], t.oil[1], t.selection };
@@ -181,8 +187,8 @@ void FeedPage::paintSweep(QPainter &p, const QRectF &area) const
                  textFont(TextSize::Small), t.muted);
         x += 90;
     }
-    for (size_t i = 0; i < m_sweep.size(); ++i) {
-        const CoverPoint &c = m_sweep[i];
+    for (size_t i = 0; i < sweep().size(); ++i) {
+        const CoverPoint &c = sweep()[i];
         const double y = area.top() + 76 + rowHeight * static_cast<double>(i);
         drawLine(p, QRectF(left, y, 100, rowHeight - 4), Qt::AlignVCenter,
                  c.covered == 0 ? tr("fully open")

@@ -33,7 +33,9 @@ private:
     void paintSweep(QPainter &p, const QRectF &area) const;
 
     std::string m_stop;
-    std::vector<CoverPoint> m_sweep;
+    const std::vector<CoverPoint> &sweep() const; ///< empty: none
+
+    std::shared_ptr<const Answered<Result<std::vector<CoverPoint>>>> m_sweep; ///< shown
 };
 
 } // namespace mildpath

@@ -4,6 +4,7 @@
 #include "assess/sizes.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
+#include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/marks.h"
 #include "paint/text.h"
@@ -40,10 +41,10 @@ ShellPicture::ShellPicture(OpenBuild &open, QWidget *parent)
     setMinimumHeight(240);
 }
 
-void ShellPicture::setPlan(const std::string &family, std::optional<ShellPlan> plan)
+void ShellPicture::setPlan(const std::string &family, const ShellPlan *plan)
 {
     m_family = family;
-    m_plan = std::move(plan);
+    m_plan = plan;
     QString spoken;
     for (size_t i = 0; m_plan && i < m_plan->spaces.size(); ++i)
         spoken
@@ -365,14 +366,14 @@ void ShellPage::refresh()
     for (QPushButton *b : m_families)
         b->setChecked(b->objectName() == QStringLiteral("shells_") + qs(m_family));
     clearVectorState();
-    auto plan = shellPlan(m_open.build(), m_open.sizes(), m_family);
-    m_why = plan ? QString() : qs(plan.error());
-    m_plan = plan ? std::optional(std::move(*plan)) : std::nullopt;
+    m_answer = m_open.answers().now(ask::shells(m_family));
+    const Result<ShellPlan> &plan = m_answer->answer;
+    m_plan = plan ? &*plan : nullptr;
     m_picture->setPlan(m_family, m_plan);
     showJournal();
-    m_fit->setEnabled(m_plan.has_value());
+    m_fit->setEnabled(m_plan != nullptr);
     if (!m_plan) {
-        m_message->setText(tr("No choice yet. %1").arg(m_why));
+        m_message->setText(tr("No choice yet. %1").arg(qs(plan.error())));
         setTone(m_message, Theme::current().lookAgain);
         return;
     }
@@ -425,8 +426,8 @@ PanelContent ShellPage::panel()
                            "distance from the target, then the sum of squares. Neighbouring "
                            "sizes may be mixed in one bearing."),
                         Tone::Muted });
-    } else {
-        out.push_back(PanelText { m_why });
+    } else if (m_answer) {
+        out.push_back(PanelText { qs(m_answer->answer.error()) });
     }
     if (m_plan && !m_plan->regrind.empty()) {
         out.push_back(PanelRule {});

@@ -21,7 +21,8 @@ class ShellPicture : public QWidget
 {
 public:
     explicit ShellPicture(OpenBuild &open, QWidget *parent = nullptr);
-    void setPlan(const std::string &family, std::optional<ShellPlan> plan);
+    /// @param plan  stays while it is shown; null: none
+    void setPlan(const std::string &family, const ShellPlan *plan);
     void setStop(const std::string &stop);
 
 protected:
@@ -33,7 +34,7 @@ private:
 
     OpenBuild &m_open;
     std::string m_family, m_stop;
-    std::optional<ShellPlan> m_plan;
+    const ShellPlan *m_plan = nullptr;
 };
 
 /// Which shells bring every journal nearest to its target, from the classes and stock entered.
@@ -69,8 +70,8 @@ private:
     QuantityField *m_classFrom, *m_classTo;
     std::string m_stop;
     std::string m_family = "main";
-    std::optional<ShellPlan> m_plan;
-    QString m_why; ///< there is no plan
+    std::shared_ptr<const Answered<Result<ShellPlan>>> m_answer; ///< shown
+    const ShellPlan *m_plan = nullptr; ///< of it; null: there is none
 };
 
 } // namespace mildpath

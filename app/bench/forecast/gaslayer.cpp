@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/gaslayer.h"
 
+#include "assess/airreport.h"
+#include "open/questions.h"
 #include "open/vectorstate.h"
+#include "rules/rules.h"
 
 #include <algorithm>
 
@@ -15,18 +18,17 @@ GasLayer::GasLayer(OpenBuild &open, QObject *parent)
 
 void GasLayer::refresh()
 {
-    m_effect.reset();
-    m_line.reset();
-    if (!m_on || m_open.operating().unsolved || m_open.forecast().lines.empty())
+    m_study.reset();
+    if (!m_on || m_open.operating().unsolved)
         return;
     clearVectorState();
-    const double share = m_share.value_or(
-        std::min(mostGasShare, m_open.air().releaseShare + m_open.air().leakShare));
-    if (auto effect = gasEffect(m_open.build(), m_open.sizes(), m_open.operating(), share))
-        m_effect = *effect;
-    if (auto lines = forecastLines(m_open.build(), m_open.sizes(), { m_open.build().use.hotOil_c },
-                                   m_open.forecast().lines.front().rpm, withGas(share)))
-        m_line = std::move(lines->front());
+    m_study = m_open.answers().now(ask::gas(m_share.value_or(
+        std::min(mostGasShare, m_open.air().releaseShare + m_open.air().leakShare))));
+}
+
+const ForecastLine *GasLayer::line() const
+{
+    return m_study && m_study->answer ? &m_study->answer->line : nullptr;
 }
 
 void GasLayer::panel(PanelContent &out)
@@ -38,9 +40,9 @@ void GasLayer::panel(PanelContent &out)
             refresh();
             Q_EMIT changed();
         } });
-    if (!m_effect)
+    if (!line())
         return;
-    const GasEffect &e = *m_effect;
+    const GasEffect &e = m_study->answer->effect;
     const QString share = Figure::percent(e.share).text();
     out.push_back(
         PanelSlider { QStringLiteral("forecast.gasShare"), tr("Gas in what the pump takes"),

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/air.h"
-#include "assess/forecast.h"
 #include "open/openbuild.h"
 #include "shell/panel.h"
 #include "study/gaseffect.h"
@@ -21,8 +19,8 @@ public:
     explicit GasLayer(OpenBuild &open, QObject *parent = nullptr);
     /// Works out what the gas does to the document as it is; nothing while the layer is off.
     void refresh();
-    /// Pressure over speed with it, hot; absent while it is off.
-    const std::optional<ForecastLine> &line() const { return m_line; }
+    /// Pressure over speed with it, hot; null while it is off.
+    const ForecastLine *line() const;
     void panel(PanelContent &out);
 
 Q_SIGNALS:
@@ -32,8 +30,7 @@ private:
     OpenBuild &m_open;
     bool m_on = false;
     std::optional<double> m_share; ///< as slid; none: what the suction may bring
-    std::optional<GasEffect> m_effect;
-    std::optional<ForecastLine> m_line;
+    std::shared_ptr<const Answered<Result<GasStudy>>> m_study; ///< shown; null: off
 };
 
 } // namespace mildpath

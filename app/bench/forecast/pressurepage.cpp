@@ -202,7 +202,7 @@ void PressurePage::draw(const std::vector<ForecastLine> &lines)
             marks.push_back({ *line.reliefOpens_rpm,
                               tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()) });
     }
-    if (const auto &line = m_gas->line()) {
+    if (const ForecastLine *line = m_gas->line()) {
         Curve gas { tr("%1 with gas, estimate").arg(Figure::temperature(line->oil_c).text()),
                     t.hold,
                     line->rpm,
