@@ -5,69 +5,48 @@
 #include "quantity/rounding.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace mildpath {
+
+FieldShape fieldShape(std::string_view unit, Fineness fineness)
+{
+    struct Row
+    {
+        std::string_view unit;
+        FieldShape shape;
+        int measured; ///< decimals of what was measured
+    };
+    static const std::array rows {
+        Row { "°C", { Dimension::Temperature, "°C", 1, 0 }, 0 },
+        Row { "K", { Dimension::TemperatureDifference, "K", 1, 0 }, 0 },
+        Row { "s", { Dimension::Time, "s", 1, 0 }, 0 },
+        Row { "rev/min", { Dimension::Speed, "rev/min", 1, 0 }, 0 },
+        Row { "kPa", { Dimension::Pressure, "bar", 1e3, 2 }, 2 },
+        Row { "µm", { Dimension::Length, "µm", 1e-6, 0 }, 0 },
+        Row { "mm", { Dimension::Length, "mm", 1e-3, 1 }, 2 },
+        Row { "m", { Dimension::Length, "m", 1, 2 }, 2 },
+        Row { "mm²", { Dimension::Area, "mm²", 1e-6, 0 }, 2 },
+        Row { "l", { Dimension::Volume, "l", 1e-3, 2 }, 2 },
+        Row { "°", { Dimension::Number, "", 1, 0 }, 0 },
+        Row { "l/min", { Dimension::VolumeFlow, "l/min", 1.0 / litresPerMinute, 1 }, 1 },
+    };
+    const auto row = std::ranges::find(rows, unit, &Row::unit);
+    FieldShape out = row == rows.end() ? FieldShape { Dimension::Number, "", 1, 2 } : row->shape;
+    if (row != rows.end() && fineness == Fineness::Measured)
+        out.decimals = row->measured;
+    return out;
+}
+
 namespace {
-
-struct Shape
-{
-    Dimension dimension;
-    std::string unit;
-    double siPerFile; ///< file unit → SI
-    int decimals;
-};
-
-/// What a key's suffix says of its field.
-Shape shapeOf(const std::string &key)
-{
-    if (key.ends_with("_um"))
-        return { Dimension::Length, "µm", 1e-6, 0 };
-    if (key.ends_with("_mm"))
-        return { Dimension::Length, "mm", 1e-3, 2 };
-    if (key.ends_with("_mm2"))
-        return { Dimension::Area, "mm²", 1e-6, 2 };
-    if (key.ends_with("_deg"))
-        return { Dimension::Number, "", 1, 0 };
-    return { Dimension::Number, "", 1, key.starts_with("oring") || key.ends_with("_mm") ? 2 : 1 };
-}
-
-/// What a unit of the file says of its field.
-Shape shapeOfUnit(std::string_view unit)
-{
-    if (unit == "°C")
-        return { Dimension::Temperature, "°C", 1, 0 };
-    if (unit == "K")
-        return { Dimension::TemperatureDifference, "K", 1, 0 };
-    if (unit == "s")
-        return { Dimension::Time, "s", 1, 0 };
-    if (unit == "rev/min")
-        return { Dimension::Speed, "rev/min", 1, 0 };
-    if (unit == "kPa")
-        return { Dimension::Pressure, "bar", 1e3, 2 };
-    if (unit == "µm")
-        return { Dimension::Length, "µm", 1e-6, 0 };
-    if (unit == "mm")
-        return { Dimension::Length, "mm", 1e-3, 1 };
-    if (unit == "m")
-        return { Dimension::Length, "m", 1, 2 };
-    if (unit == "mm²")
-        return { Dimension::Area, "mm²", 1e-6, 0 };
-    if (unit == "l")
-        return { Dimension::Volume, "l", 1e-3, 2 };
-    if (unit == "°")
-        return { Dimension::Number, "", 1, 0 };
-    if (unit == "l/min")
-        return { Dimension::VolumeFlow, "l/min", 1.0 / litresPerMinute, 1 };
-    return { Dimension::Number, "", 1, 2 };
-}
 
 /// A field for one row of a table of settings.
 template <class SettingEdit, class Settings>
 PanelField settingField(OpenBuild &open, const char *group, const Field &key,
                         const Settings &settings, const QString &label)
 {
-    const Shape shape = shapeOfUnit(key.unit);
+    const FieldShape shape = fieldShape(key.unit);
     return { QLatin1String(group) + u'.' + qs(key.key),
              label,
              shape.dimension,
@@ -81,17 +60,17 @@ PanelField settingField(OpenBuild &open, const char *group, const Field &key,
 
 /// A number that may be left out: what is taken instead, and why, stands with it.
 /// @param own  as entered, in the file's unit
-PanelField valueField(const char *group, const ValueKey &key, bool withSource,
+PanelField valueField(const char *group, const NumberKey &key, bool withSource,
                       std::optional<double> own, std::function<Result<void>(double file)> store)
 {
-    const Shape shape = shapeOfUnit(key.unit);
+    const FieldShape shape = fieldShape(key.unit());
     QString label = qs(key.meaning);
-    if (shape.dimension == Dimension::Number && !key.unit.empty())
-        label += QStringLiteral(", ") + qs(key.unit);
+    if (shape.dimension == Dimension::Number && !key.unit().empty())
+        label += QStringLiteral(", ") + qs(key.unit());
     if (!own && key.usual)
         label += withSource
-            ? QObject::tr(" (else %1; %2)").arg(inFileUnit(*key.usual, key.unit), qs(key.source))
-            : QObject::tr(", else %1").arg(inFileUnit(*key.usual, key.unit));
+            ? QObject::tr(" (else %1; %2)").arg(inFileUnit(*key.usual, key.unit()), qs(key.source))
+            : QObject::tr(", else %1").arg(inFileUnit(*key.usual, key.unit()));
     return { QLatin1String(group) + u'.' + qs(key.key),
              label,
              shape.dimension,
@@ -110,7 +89,7 @@ PanelField useField(OpenBuild &open, const char *key, const QString &label)
     return settingField<SetUse>(open, "use", *recordType<Use>().find(key), open.build().use, label);
 }
 
-PanelField sumpField(OpenBuild &open, const SumpKey &key)
+PanelField sumpField(OpenBuild &open, const NumberKey &key)
 {
     return valueField("sump", key, true, open.build().sump.own(key.key),
                       [&open, id = std::string(key.key)](double file) {
@@ -118,7 +97,7 @@ PanelField sumpField(OpenBuild &open, const SumpKey &key)
                       });
 }
 
-PanelField startField(OpenBuild &open, const ValueKey &key)
+PanelField startField(OpenBuild &open, const NumberKey &key)
 {
     return valueField("start", key, false, open.build().start.own(key.key),
                       [&open, id = std::string(key.key)](double file) {
@@ -128,7 +107,7 @@ PanelField startField(OpenBuild &open, const ValueKey &key)
 
 PanelField sectionField(OpenBuild &open, const char *section, std::string_view key)
 {
-    const ValueKey &k = *findValueKey(sectionKeys(section), key);
+    const NumberKey &k = *findKey(sectionKeys(section), key);
     const auto &values
         = (section == std::string_view("finish") ? open.build().finish : open.build().after).values;
     PanelField out
@@ -137,10 +116,10 @@ PanelField sectionField(OpenBuild &open, const char *section, std::string_view k
                          return open.edit(SetSectionValue { name, id, file });
                      });
     // Heights of a surface are no clearances: micrometres in any system, to the nanometre.
-    if (k.unit == "µm" && k.most <= 10) {
+    if (k.unit() == "µm" && k.most <= 10) {
         out.unit = "µm";
         out.decimals = 3;
-    } else if (k.unit == "µm³/µm²")
+    } else if (k.unit() == "µm³/µm²")
         out.decimals = 3;
     return out;
 }
@@ -184,11 +163,12 @@ PanelField heatField(OpenBuild &open, const char *key, const QString &label)
 
 PanelField stopValueField(OpenBuild &open, const Stop &stop, const std::string &key)
 {
-    const StopKey &definition = *findStopKey(stop.kind, key);
-    const Shape shape = shapeOf(key);
+    const NumberKey &definition = *findStopKey(stop.kind, key);
+    const FieldShape shape = fieldShape(definition.unit(), Fineness::Measured);
     QString label = qs(definition.meaning);
-    if (key.ends_with("_n_per_mm"))
-        label += QStringLiteral(", N/mm");
+    if (shape.dimension == Dimension::Number && definition.unit() != "°"
+        && !definition.unit().empty())
+        label += QStringLiteral(", ") + qs(definition.unit());
     std::optional<double> value;
     if (stop.has(key))
         value = stop.value(key) * shape.siPerFile;

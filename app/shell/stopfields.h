@@ -8,6 +8,18 @@
 
 namespace mildpath {
 
+/// How a number of a file's unit is entered and shown.
+struct FieldShape
+{
+    Dimension dimension;
+    std::string unit; ///< shown, in the metric system
+    double siPerFile; ///< file unit → SI
+    int decimals;
+};
+enum class Fineness { Given, Measured };
+/// @param unit  of the file; one that is not known: a plain number
+FieldShape fieldShape(std::string_view unit, Fineness fineness = Fineness::Given);
+
 /// A field of the side panel for a number of a stop (see stopKeys()); an absent one shows empty.
 PanelField stopValueField(OpenBuild &open, const Stop &stop, const std::string &key);
 
@@ -19,9 +31,9 @@ PanelField limitField(OpenBuild &open, const std::string &family, const char *ke
 PanelField useField(OpenBuild &open, const char *key, const QString &label);
 /// A panel field for a number of the sump; empty where nothing is entered. What is taken instead,
 /// and why, stands with it.
-PanelField sumpField(OpenBuild &open, const SumpKey &key);
+PanelField sumpField(OpenBuild &open, const NumberKey &key);
 /// The same for a number of the start.
-PanelField startField(OpenBuild &open, const ValueKey &key);
+PanelField startField(OpenBuild &open, const NumberKey &key);
 /// The same for a number of bore finish or of what is looked at after a run (see sectionKeys()).
 PanelField sectionField(OpenBuild &open, const char *section, std::string_view key);
 /// "Working": formula and source of calculators, from their one definition.

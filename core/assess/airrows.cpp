@@ -97,7 +97,7 @@ AirRow AirJudge::scavengeRow() const
     double ratio = 1;
     for (const Element &e : m_build.circuit.elements)
         if (e.type == "pump")
-            ratio = e.value("drive_ratio", 1);
+            ratio = e.value("drive_ratio");
     const OperatingResult &most = m_operating.mostSpeed;
     const double takes
         = s->value("stages", 1) * s->value("stage_cm3") * 1e-6 * ratio * most.rpm / 60;

@@ -28,7 +28,7 @@ void applyFeedHole(const Build &build, const Stop &main, Circuit &circuit)
     const double d = drilling->value("d_mm") * 1e-3;
     const double open = std::clamp(o.area_m2 / (pi / 4 * d * d), shutHoleSeeps, 1.0);
     Element *e = circuit.find(drilling->id);
-    e->values["k"] = e->value("k", 1.5) + 1 / std::pow(coveredHoleDischarge * open, 2);
+    e->values["k"] = e->value("k") + 1 / std::pow(coveredHoleDischarge * open, 2);
 }
 
 void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
@@ -53,7 +53,7 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
             // A groove in the journal meets the whole film, like one round the shell.
             e->values["groove_deg"] = inJournal ? 360 : shellGroove_deg(build, main);
             if (e->values["groove_deg"] == 0)
-                e->values["hole_mm"] = main.value("shell_hole_mm", e->value("hole_mm", 5));
+                e->values["hole_mm"] = main.value("shell_hole_mm", e->value("hole_mm"));
         }
     const auto share = feedShareOfTurn(build, main);
     for (Element &e : circuit.elements)
@@ -158,7 +158,7 @@ double shellGroove_deg(const Build &build, const Stop &main)
     double groove = 360;
     for (const std::string &id : main.elements)
         if (const Element *e = build.circuit.find(id); e && isBearing(*e))
-            groove = e->value("groove_deg", 360);
+            groove = e->value("groove_deg");
     return main.value("groove_deg", groove);
 }
 

@@ -162,9 +162,8 @@ void OperatingModel::Inside::findUncertain(const std::vector<GaugedSize> &sizes,
             u /= step;
         const bool alone = std::any_of(own.begin(), own.end(),
                                        [](const auto &share) { return share.first < 0; });
-        m_uncertain.push_back({ m_network->elementIndex(s.element),
-                                findElementType(raised.type)->make(ElementValues(raised)), e, key,
-                                step, alone ? m_ownInputs++ : 0, std::move(own) });
+        m_uncertain.push_back({ m_network->elementIndex(s.element), makeLaw(raised), e, key, step,
+                                alone ? m_ownInputs++ : 0, std::move(own) });
     }
     m_groups = groups.size();
 }
@@ -391,7 +390,7 @@ Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
     }
     std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
     for (const auto &[index, e] : moved)
-        laws.emplace_back(index, findElementType(e.type)->make(ElementValues(e)));
+        laws.emplace_back(index, makeLaw(e));
     const Network network = in.m_network->withLaws(laws);
     std::vector<double> out;
     for (size_t i = 0; i < rpm.size(); ++i) {

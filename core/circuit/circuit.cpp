@@ -6,10 +6,22 @@
 
 namespace mildpath {
 
-double Element::value(const std::string &key, double fallback) const
+double Element::value(std::string_view key) const
 {
-    const auto it = values.find(key);
-    return it == values.end() ? fallback : it->second;
+    const ElementType *known = findElementType(type);
+    const double own = value(key, known ? known->keys : std::span<const NumberKey>());
+    if (own != 0 || values.contains(std::string(key)))
+        return own;
+    const NumberKey *common = findKey(commonElementKeys(), key);
+    return common ? common->usual.value_or(0) : 0;
+}
+
+double Element::value(std::string_view key, std::span<const NumberKey> keys) const
+{
+    if (const auto it = values.find(std::string(key)); it != values.end())
+        return it->second;
+    const NumberKey *k = findKey(keys, key);
+    return k ? k->usual.value_or(0) : 0;
 }
 
 const Element *Circuit::find(std::string_view id) const
@@ -34,10 +46,10 @@ Element elementFromJson(const Json &json, const std::string &place, std::vector<
     e.from = in.text("from");
     e.to = in.text("to");
     if (const ElementType *type = findElementType(e.type)) {
-        for (const ElementKey &key : type->keys)
+        for (const NumberKey &key : type->keys)
             if (const auto number = in.optionalNumber(std::string(key.key)))
                 e.values[std::string(key.key)] = *number;
-        for (const ElementKey &key : commonElementKeys())
+        for (const NumberKey &key : commonElementKeys())
             if (const auto number = in.optionalNumber(std::string(key.key)))
                 e.values[std::string(key.key)] = *number;
     } else if (!e.type.empty()) {
@@ -73,8 +85,8 @@ Circuit circuitFromJson(const Json &json, const std::string &place, std::vector<
 Json elementToJson(const Element &e)
 {
     Json out = { { "id", e.id }, { "type", e.type }, { "from", e.from }, { "to", e.to } };
-    const auto write = [&](std::span<const ElementKey> keys) {
-        for (const ElementKey &key : keys)
+    const auto write = [&](std::span<const NumberKey> keys) {
+        for (const NumberKey &key : keys)
             if (const auto it = e.values.find(std::string(key.key)); it != e.values.end())
                 out[it->first] = it->second;
     };

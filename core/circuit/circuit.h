@@ -2,9 +2,11 @@
 #pragma once
 
 #include "quantity/jsonreader.h"
+#include "quantity/numberkey.h"
 #include "quantity/result.h"
 
 #include <map>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -24,8 +26,10 @@ struct Element
     std::map<std::string, double> values;
     ExtraKeys extra {}; ///< keys this version does not know, kept
 
-    /// The value under the key, or the fallback.
-    double value(const std::string &key, double fallback = 0) const;
+    /// As entered, or what is usual for its type; 0 where neither is.
+    double value(std::string_view key) const;
+    /// The same, by the keys of its type.
+    double value(std::string_view key, std::span<const NumberKey> keys) const;
     bool operator==(const Element &) const = default;
 };
 

@@ -12,33 +12,33 @@ namespace {
 
 constexpr std::nullopt_t required = std::nullopt;
 
-constexpr std::array<ElementKey, 3> commonKeys { {
+constexpr std::array<NumberKey, 3> commonKeys { {
     { "count", "identical elements side by side", 1.0, 0, 1000, true },
     { "duty", "share of a turn it is open", 1.0, 0, 1 },
     { "dt_k", "own oil above the sump's temperature", 0.0, -100, 200 },
 } };
 
-constexpr std::array<ElementKey, 4> pipeKeys { {
+constexpr std::array<NumberKey, 4> pipeKeys { {
     { "d_mm", "bore", required, 0, 1000, true },
     { "l_mm", "length", required, 0, 1e5, true },
     { "rough_um", "wall roughness", 10.0, 0, 5000 },
     { "k", "loss coefficient of entry, exit, bends", 1.5, 0, 1e6 },
 } };
 
-constexpr std::array<ElementKey, 3> orificeKeys { {
+constexpr std::array<NumberKey, 3> orificeKeys { {
     { "d_mm", "hole", required, 0, 1000, true },
     { "l_mm", "length of the hole", 0.0, 0, 1e4 },
     { "cd", "discharge coefficient", 0.7, 0, 1, true },
 } };
 
-constexpr std::array<ElementKey, 4> annulusKeys { {
+constexpr std::array<NumberKey, 4> annulusKeys { {
     { "d_mm", "diameter", required, 0, 1000, true },
     { "clearance_um", "diametral clearance", required, 0, 5000 },
     { "l_mm", "length", required, 0, 1e4, true },
     { "ecc", "eccentricity ratio", 0.0, 0, 1 },
 } };
 
-constexpr std::array<ElementKey, 10> bearingKeys { {
+constexpr std::array<NumberKey, 10> bearingKeys { {
     { "d_mm", "journal diameter", required, 0, 1000, true },
     { "width_mm", "bearing width", required, 0, 1000, true },
     { "groove_width_mm", "oil groove width", 0.0, 0, 1000 },
@@ -51,7 +51,7 @@ constexpr std::array<ElementKey, 10> bearingKeys { {
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100 },
 } };
 
-constexpr std::array<ElementKey, 12> filmBearingKeys { {
+constexpr std::array<NumberKey, 12> filmBearingKeys { {
     { "d_mm", "journal diameter", required, 0, 1000, true },
     { "width_mm", "bearing width", required, 0, 1000, true },
     { "groove_width_mm", "oil groove width", 0.0, 0, 1000 },
@@ -66,7 +66,7 @@ constexpr std::array<ElementKey, 12> filmBearingKeys { {
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100, true },
 } };
 
-constexpr std::array<ElementKey, 7> crankDrillingKeys { {
+constexpr std::array<NumberKey, 7> crankDrillingKeys { {
     { "d_mm", "bore", required, 0, 100, true },
     { "l_mm", "length", required, 0, 1e4, true },
     { "rough_um", "wall roughness", 10.0, 0, 5000 },
@@ -77,11 +77,11 @@ constexpr std::array<ElementKey, 7> crankDrillingKeys { {
       0.0, 0, 1000 },
 } };
 
-constexpr std::array<ElementKey, 1> mediaKeys { {
+constexpr std::array<NumberKey, 1> mediaKeys { {
     { "permeance_m3", "permeability × area / thickness", required, 0, 1, true },
 } };
 
-constexpr std::array<ElementKey, 6> checkKeys { {
+constexpr std::array<NumberKey, 6> checkKeys { {
     { "d_mm", "hole", required, 0, 1000, true },
     { "l_mm", "length of the hole", 0.0, 0, 1e4 },
     { "cd", "discharge coefficient", 0.7, 0, 1, true },
@@ -90,7 +90,7 @@ constexpr std::array<ElementKey, 6> checkKeys { {
     { "leak", "share of the hole that stays open when shut", 1e-5, 0, 1, true },
 } };
 
-constexpr std::array<ElementKey, 6> thermostatKeys { {
+constexpr std::array<NumberKey, 6> thermostatKeys { {
     { "d_mm", "hole when open", required, 0, 1000, true },
     { "l_mm", "length of the hole", 0.0, 0, 1e4 },
     { "cd", "discharge coefficient", 0.7, 0, 1, true },
@@ -99,7 +99,7 @@ constexpr std::array<ElementKey, 6> thermostatKeys { {
     { "leak", "share of the hole that stays open when shut", 1e-3, 0, 1, true },
 } };
 
-constexpr std::array<ElementKey, 5> reliefKeys { {
+constexpr std::array<NumberKey, 5> reliefKeys { {
     { "crack_kpa", "pressure at which it begins to open", required, 0, 1e5, true },
     { "full_kpa", "pressure at which it is fully open", required, 0, 1e5, true },
     { "full_area_mm2", "area when fully open", required, 0, 1e5, true },
@@ -107,7 +107,7 @@ constexpr std::array<ElementKey, 5> reliefKeys { {
     { "stuck_open_fraction", "jammed at this opening (not jammed unless given)", -1.0, 0, 1 },
 } };
 
-constexpr std::array<ElementKey, 15> pumpKeys { {
+constexpr std::array<NumberKey, 15> pumpKeys { {
     { "displacement_m3", "displacement per pump turn", required, 0, 1, true },
     { "drive_ratio", "pump speed against the crankshaft's", 1.0, 0, 100, true },
     { "rotor_length_mm", "rotor length", required, 0, 1000, true },
@@ -141,7 +141,7 @@ constexpr std::array<ElementType, 13> types { {
     { "pump", "pressure pump", pumpKeys, makePump },
 } };
 
-std::string rangeText(const ElementKey &key)
+std::string rangeText(const NumberKey &key)
 {
     std::string low = formatPlain(key.least, 3);
     std::string high = formatPlain(key.most, 3);
@@ -158,17 +158,16 @@ std::string rangeText(const ElementKey &key)
     return (key.aboveLeast ? "above " : "at least ") + low + " and at most " + high;
 }
 
-Result<void> checkKey(const Element &e, const ElementKey &key)
+Result<void> checkKey(const Element &e, const NumberKey &key)
 {
     const auto it = e.values.find(std::string(key.key));
     if (it == e.values.end()) {
-        if (!key.fallback)
+        if (!key.usual)
             return fail(std::string(key.key), "is missing (" + std::string(key.meaning) + ")");
         return {};
     }
     const double v = it->second;
-    const bool inside = (key.aboveLeast ? v > key.least : v >= key.least) && v <= key.most;
-    if (!inside)
+    if (!key.allows(v))
         return fail(std::string(key.key), "must be " + rangeText(key) + ", is " + Json(v).dump());
     return {};
 }
@@ -187,16 +186,15 @@ Result<void> checkTogether(const Element &e)
                     "must be narrower than the bearing (" + Json(e.value("width_mm")).dump()
                         + "), is " + Json(e.value("groove_width_mm")).dump());
     const double most = e.type == "film_bearing" ? 0.8 : 1;
-    if (bearing && e.value("groove_deg", 360) == 0
-        && !(e.value("hole_mm", 5) < most * e.value("width_mm")))
+    if (bearing && e.value("groove_deg") == 0 && !(e.value("hole_mm") < most * e.value("width_mm")))
         return fail("hole_mm",
                     most < 1 ? "must be smaller than 0.8 of the bearing's width"
                              : "must be smaller than the bearing's width");
-    if (const double deg = e.value("groove_deg", 360);
+    if (const double deg = e.value("groove_deg");
         e.type == "film_bearing" && deg > 300 && deg < 360)
         return fail("groove_deg", "must be at most 300, or 360 for a full groove");
     if ((e.type == "pipe" || e.type == "drilling" || e.type == "crank_drilling")
-        && !(e.value("rough_um", 10) * 1e-3 <= 0.05 * e.value("d_mm")))
+        && !(e.value("rough_um") * 1e-3 <= 0.05 * e.value("d_mm")))
         return fail("rough_um", "must be at most 0.05 of the bore");
     return {};
 }
@@ -213,6 +211,12 @@ std::span<const ElementType> elementTypes()
     return types;
 }
 
+std::unique_ptr<Law> makeLaw(const Element &element)
+{
+    const ElementType *type = findElementType(element.type);
+    return type->make(ElementValues(element, type->keys));
+}
+
 const ElementType *findElementType(std::string_view name)
 {
     for (const ElementType &t : types)
@@ -221,7 +225,7 @@ const ElementType *findElementType(std::string_view name)
     return nullptr;
 }
 
-std::span<const ElementKey> commonElementKeys()
+std::span<const NumberKey> commonElementKeys()
 {
     return commonKeys;
 }
@@ -240,51 +244,27 @@ Result<void> checkElement(const Element &e)
     if (!type)
         return fail("type",
                     "unknown element type \"" + e.type + "\"; known: " + elementTypeNames());
-    for (const ElementKey &key : type->keys)
+    for (const NumberKey &key : type->keys)
         if (auto r = checkKey(e, key); !r)
             return r;
-    for (const ElementKey &key : commonKeys)
+    for (const NumberKey &key : commonKeys)
         if (auto r = checkKey(e, key); !r)
             return r;
     return checkTogether(e);
 }
 
-const ElementKey *findElementKey(std::string_view type, std::string_view key)
+const NumberKey *findElementKey(std::string_view type, std::string_view key)
 {
     const ElementType *t = findElementType(type);
     if (!t)
         return nullptr;
-    for (const ElementKey &k : t->keys)
+    for (const NumberKey &k : t->keys)
         if (k.key == key)
             return &k;
-    for (const ElementKey &k : commonKeys)
+    for (const NumberKey &k : commonKeys)
         if (k.key == key)
             return &k;
     return nullptr;
-}
-
-std::string_view unitOfKey(std::string_view key)
-{
-    struct Suffix
-    {
-        std::string_view suffix, unit;
-    };
-    static constexpr std::array<Suffix, 10> suffixes { {
-        { "_um_per_k", "µm/K" },
-        { "_mm2", "mm²" },
-        { "_mm", "mm" },
-        { "_um", "µm" },
-        { "_kpa", "kPa" },
-        { "_deg", "°" },
-        { "_c", "°C" },
-        { "_k", "K" },
-        { "_m3", "m³" },
-        { "_n", "N" },
-    } };
-    for (const Suffix &s : suffixes)
-        if (key.ends_with(s.suffix))
-            return s.unit;
-    return "";
 }
 
 } // namespace mildpath

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "circuit/laws.h"
+#include "quantity/numberkey.h"
 #include "quantity/result.h"
 
 #include <memory>
@@ -12,23 +13,12 @@
 
 namespace mildpath {
 
-/// One key of an element type: what it means and what it may be.
-struct ElementKey
-{
-    std::string_view key; ///< as in the file, unit-suffixed
-    std::string_view meaning;
-    std::optional<double> fallback; ///< none: the key is required
-    double least = 0;
-    double most = 1e12;
-    bool aboveLeast = false; ///< true: `least` itself is refused
-};
-
 /// A type of element. A new one is a law in laws.cpp and a row in elementtypes.cpp.
 struct ElementType
 {
     std::string_view name;
     std::string_view meaning;
-    std::span<const ElementKey> keys;
+    std::span<const NumberKey> keys;
     std::unique_ptr<Law> (*make)(const ElementValues &);
 };
 
@@ -39,18 +29,18 @@ bool isBearing(const Element &element);
 std::span<const ElementType> elementTypes();
 const ElementType *findElementType(std::string_view name);
 /// `count`, `duty`, `dt_k`: understood by every type.
-std::span<const ElementKey> commonElementKeys();
+std::span<const NumberKey> commonElementKeys();
 /// Comma-separated, for messages.
 std::string elementTypeNames();
+
+/// The law of an element of a known type.
+std::unique_ptr<Law> makeLaw(const Element &element);
 
 /// Checks every value of an element against its type's ranges and cross-conditions.
 /// Errors: key = the offending key (or `type`).
 Result<void> checkElement(const Element &element);
 
 /// The key's definition for this element type, common keys included; null if it has none.
-const ElementKey *findElementKey(std::string_view type, std::string_view key);
-
-/// Unit shown for a key, by its suffix (`_mm`, `_um`, `_kpa` …); empty for a bare number.
-std::string_view unitOfKey(std::string_view key);
+const NumberKey *findElementKey(std::string_view type, std::string_view key);
 
 } // namespace mildpath

@@ -10,7 +10,7 @@ namespace {
 
 Conduit passageOf(const ElementValues &v)
 {
-    return { v.mm("d_mm"), v.mm("l_mm"), v("rough_um", 10) * 1e-6, v("k", 1.5) };
+    return { v.mm("d_mm"), v.mm("l_mm"), v("rough_um") * 1e-6, v("k") };
 }
 
 OilState preparedOil(const Prepared &p)
@@ -76,10 +76,10 @@ class CheckLaw : public HoleLaw
 {
 public:
     explicit CheckLaw(const ElementValues &v)
-        : HoleLaw(v.mm("d_mm"), v.mm("l_mm"), v("cd", 0.7))
+        : HoleLaw(v.mm("d_mm"), v.mm("l_mm"), v("cd"))
         , m_open_pa(v("open_kpa") * 1e3)
-        , m_width_pa(v("open_width_kpa", 20) * 1e3)
-        , m_leak(v("leak", 1e-5))
+        , m_width_pa(v("open_width_kpa") * 1e3)
+        , m_leak(v("leak"))
     {
     }
     FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
@@ -98,10 +98,10 @@ class ThermostatLaw : public HoleLaw
 {
 public:
     explicit ThermostatLaw(const ElementValues &v)
-        : HoleLaw(v.mm("d_mm"), v.mm("l_mm"), v("cd", 0.7))
+        : HoleLaw(v.mm("d_mm"), v.mm("l_mm"), v("cd"))
         , m_open_c(v("open_c"))
         , m_full_c(v("full_c"))
-        , m_leak(v("leak", 1e-3))
+        , m_leak(v("leak"))
     {
     }
     Prepared prepare(const LawConditions &c) const override
@@ -124,10 +124,10 @@ class ReliefLaw : public HoleLaw
 {
 public:
     explicit ReliefLaw(const ElementValues &v)
-        : HoleLaw(2 * std::sqrt(v("full_area_mm2") * 1e-6 / pi), 0, v("cd", 0.7))
+        : HoleLaw(2 * std::sqrt(v("full_area_mm2") * 1e-6 / pi), 0, v("cd"))
         , m_crack_pa(v("crack_kpa") * 1e3)
         , m_full_pa(v("full_kpa") * 1e3)
-        , m_stuck(v("stuck_open_fraction", -1))
+        , m_stuck(v("stuck_open_fraction"))
     {
     }
     FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
@@ -168,12 +168,11 @@ private:
 } // namespace
 
 BearingLaw::BearingLaw(const ElementValues &v)
-    : m_geometry { v.mm("d_mm"),         v.mm("width_mm"),   v.mm("groove_width_mm"),
-                   v("groove_deg", 360), v.mm("hole_mm", 5), v("ecc", 0.6),
-                   v("speed_flow") }
+    : m_geometry { v.mm("d_mm"),    v.mm("width_mm"), v.mm("groove_width_mm"), v("groove_deg"),
+                   v.mm("hole_mm"), v("ecc"),         v("speed_flow") }
     , m_clearance_m(v("clearance_um") * 1e-6)
     , m_growth_m_per_k(v("growth_um_per_k") * 1e-6)
-    , m_speedRatio(v("speed_ratio", 1))
+    , m_speedRatio(v("speed_ratio"))
 {
 }
 
@@ -208,13 +207,13 @@ double BearingLaw::loss_w(const LawConditions &c) const
 FilmBearingLaw::FilmBearingLaw(const ElementValues &v)
     : m_film({ v.mm("d_mm"),
                v.mm("width_mm"),
-               { v("groove_deg", 360), v.mm("groove_width_mm"), v.mm("hole_mm", 5),
-                 v("hole_in_journal") > 0, v("feed_from_load_deg", 180) * pi / 180 } })
+               { v("groove_deg"), v.mm("groove_width_mm"), v.mm("hole_mm"),
+                 v("hole_in_journal") > 0, v("feed_from_load_deg") * pi / 180 } })
     , m_clearance_m(v("clearance_um") * 1e-6)
     , m_growth_m_per_k(v("growth_um_per_k") * 1e-6)
     , m_load_n(v("load_n"))
     , m_load_n_per_krpm2(v("load_n_per_krpm2"))
-    , m_speedRatio(v("speed_ratio", 1))
+    , m_speedRatio(v("speed_ratio"))
 {
 }
 
@@ -247,11 +246,11 @@ PumpLaw::PumpLaw(const ElementValues &v)
                    v.mm("end_path_width_mm"),     v.mm("end_path_length_mm"),
                    v.mm("body_path_length_mm") }
     , m_inlet { v("inlet_port_mm2") * 1e-6,
-                v("inlet_port_cd", 0.6),
-                { v("release_pressure_abs_kpa", 30) * 1e3 } }
-    , m_driveRatio(v("drive_ratio", 1))
+                v("inlet_port_cd"),
+                { v("release_pressure_abs_kpa") * 1e3 } }
+    , m_driveRatio(v("drive_ratio"))
     , m_airHole_m(v.mm("suction_air_hole_mm"))
-    , m_airForced(v("suction_air_fraction", -1))
+    , m_airForced(v("suction_air_fraction"))
 {
 }
 
@@ -325,7 +324,7 @@ std::unique_ptr<Law> makePipe(const ElementValues &v)
 
 std::unique_ptr<Law> makeOrifice(const ElementValues &v)
 {
-    return std::make_unique<HoleLaw>(v.mm("d_mm"), v.mm("l_mm"), v("cd", 0.7));
+    return std::make_unique<HoleLaw>(v.mm("d_mm"), v.mm("l_mm"), v("cd"));
 }
 
 std::unique_ptr<Law> makeAnnulus(const ElementValues &v)

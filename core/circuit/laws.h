@@ -15,22 +15,20 @@ namespace mildpath {
 class ElementValues
 {
 public:
-    explicit ElementValues(const Element &element)
+    /// @param keys  of its type
+    ElementValues(const Element &element, std::span<const NumberKey> keys)
         : m_element(element)
+        , m_keys(keys)
     {
     }
-    double operator()(const char *key, double fallback = 0) const
-    {
-        return m_element.value(key, fallback);
-    }
-    double mm(const char *key, double fallback_mm = 0) const
-    {
-        return m_element.value(key, fallback_mm) * 1e-3;
-    }
+    /// As entered, or what is usual for its type; 0 where neither is.
+    double operator()(std::string_view key) const { return m_element.value(key, m_keys); }
+    double mm(std::string_view key) const { return (*this)(key)*1e-3; }
     bool has(const char *key) const { return m_element.values.contains(key); }
 
 private:
     const Element &m_element;
+    std::span<const NumberKey> m_keys;
 };
 
 /// What an element sees of the operating point.

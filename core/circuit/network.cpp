@@ -79,10 +79,12 @@ Result<void> Network::addElements(const Circuit &circuit)
                 return wrong("type", "a second pressure pump; exactly one is needed");
             m_pump = static_cast<int>(i);
         }
-        m_elements.push_back({ e.id, e.type, addNode(e.from, known), addNode(e.to, known), -1, -1,
-                               -1, e.value("count", 1) * e.value("duty", 1),
-                               e.value("dt_k", e.type == "pump" ? 2.0 : 0.0), e.type == "bearing",
-                               nullptr, findElementType(e.type)->make(ElementValues(e)) });
+        // A pump warms its own oil by churning it (own choice); nothing else does.
+        const double own_k = e.type == "pump" && !e.values.contains("dt_k") ? 2.0 : e.value("dt_k");
+        m_elements.push_back(
+            { e.id, e.type, addNode(e.from, known), addNode(e.to, known), -1, -1, -1,
+              e.value("count", commonElementKeys()) * e.value("duty", commonElementKeys()), own_k,
+              e.type == "bearing", nullptr, makeLaw(e) });
         if (e.type == "film_bearing")
             m_elements.back().film
                 = static_cast<const FilmBearingLaw *>(m_elements.back().law.get());

@@ -130,7 +130,7 @@ private:
         for (const std::string &id : m_stop.elements)
             if (Element *e = m_circuit.find(id); e && e->to == node) {
                 if (f < 1)
-                    e->values["k"] = e->value("k", 1.5) + 1 / std::pow(coveredHoleDischarge * f, 2);
+                    e->values["k"] = e->value("k") + 1 / std::pow(coveredHoleDischarge * f, 2);
                 return {};
             }
         return none();
@@ -141,9 +141,9 @@ private:
         if (!chosen)
             return none();
         Element &e = *m_circuit.find(chosen->id);
-        const double l_mm = e.value("l_mm"), cd = e.value("cd", 0.7);
+        const double l_mm = e.value("l_mm"), cd = e.value("cd");
         const double open_mm = lostJetBore_mm(e, m_kind, m_s);
-        const double count = e.value("count", 1);
+        const double count = e.value("count");
         Element lost = hole(e.id, e.from, open_mm, l_mm, cd);
         if (count > 1) { // one of several alike
             e.values["count"] = count - 1;
@@ -166,7 +166,7 @@ private:
             if (m_s > 0) {
                 Element leak = hole("relief_leak@" + m_stop.id, e->from,
                                     2 * std::sqrt(m_amount * e->value("full_area_mm2") / pi), 0,
-                                    e->value("cd", 0.7));
+                                    e->value("cd"));
                 leak.to = e->to;
                 m_circuit.elements.push_back(std::move(leak));
             }

@@ -23,7 +23,7 @@ struct Watched
 Condition conditionOf(const Build &build, const FlowSeen &f)
 {
     const Element *pump = pumpOf(build);
-    const double ratio = pump ? std::max(0.01, pump->value("drive_ratio", 1)) : 1;
+    const double ratio = pump ? std::max(0.01, pump->value("drive_ratio")) : 1;
     Condition out { build.use.hotIdle_rpm, f.oil_c.value_or(build.heat.surroundings_c) };
     if (f.means == "drill")
         out.rpm = *build.start.value("drill_rpm") / ratio;

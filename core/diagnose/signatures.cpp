@@ -36,11 +36,10 @@ Result<Network> networkOf(const Base &base, const Circuit &changed)
             continue;
         // Another kind of element, other ends or another share of the time belong to the network.
         alike = was[i].type == is[i].type && was[i].from == is[i].from && was[i].to == is[i].to
-            && was[i].value("count", 1) == is[i].value("count", 1)
-            && was[i].value("duty", 1) == is[i].value("duty", 1);
+            && was[i].value("count") == is[i].value("count")
+            && was[i].value("duty") == is[i].value("duty");
         if (alike)
-            laws.emplace_back(static_cast<int>(i),
-                              findElementType(is[i].type)->make(ElementValues(is[i])));
+            laws.emplace_back(static_cast<int>(i), makeLaw(is[i]));
     }
     if (alike)
         return base.network->withLaws(laws);

@@ -7,51 +7,53 @@ namespace mildpath {
 namespace {
 
 constexpr std::array finish {
-    ValueKey { "cutoff_mm", "trace", "cut-off of the filter", "mm", 0.08, 8, 0.8,
-               "ISO 13565-1:1996, from memory" },
-    ValueKey { "piston_clearance_um", "ring", "piston in the bore, diametral", "µm", 1, 1000 },
-    ValueKey { "top_ring_mm", "ring", "top ring, axial width", "mm", 0.2, 10 },
-    ValueKey { "second_ring_mm", "ring", "second ring, axial width", "mm", 0.2, 10 },
-    ValueKey { "oil_ring_mm", "ring", "oil ring, axial width", "mm", 0.5, 15 },
-    ValueKey { "gas_kpa", "ring", "mean gas pressure on the ring", "kPa", 10, 20000, 200,
-               ownChoice },
-    ValueKey { "ring_rq_um", "ring", "Rq of the ring's face", "µm", 0.01, 5, 0.12, ownChoice },
-    ValueKey { "bore_rpq_um", "ring", "Rpq of the bore the ring runs on", "µm", 0.01, 5, 0.2,
-               ownChoice },
-    ValueKey { "valley_um3_um2", "valley", "valley volume wanted with petrol", "µm³/µm²", 0.001,
-               10 },
-    ValueKey { "methanol_factor", "valley", "times that with methanol, the one school", "", 0.2, 5,
-               2, commonPractice },
+    NumberKey { "cutoff_mm", "cut-off of the filter", 0.8, 0.08, 8, false, "trace",
+                "ISO 13565-1:1996, from memory" },
+    NumberKey { "piston_clearance_um", "piston in the bore, diametral", std::nullopt, 1, 1000,
+                false, "ring" },
+    NumberKey { "top_ring_mm", "top ring, axial width", std::nullopt, 0.2, 10, false, "ring" },
+    NumberKey { "second_ring_mm", "second ring, axial width", std::nullopt, 0.2, 10, false,
+                "ring" },
+    NumberKey { "oil_ring_mm", "oil ring, axial width", std::nullopt, 0.5, 15, false, "ring" },
+    NumberKey { "gas_kpa", "mean gas pressure on the ring", 200, 10, 20000, false, "ring",
+                ownChoice },
+    NumberKey { "ring_rq_um", "Rq of the ring's face", 0.12, 0.01, 5, false, "ring", ownChoice },
+    NumberKey { "bore_rpq_um", "Rpq of the bore the ring runs on", 0.2, 0.01, 5, false, "ring",
+                ownChoice },
+    NumberKey { "valley_um3_um2", "valley volume wanted with petrol", std::nullopt, 0.001, 10,
+                false, "valley" },
+    NumberKey { "methanol_factor", "times that with methanol, the one school", 2, 0.2, 5, false,
+                "valley", commonPractice },
 };
 
 constexpr std::array after {
-    ValueKey { "first_hours_h", "filter", "first hours, set apart", "h", 0, 1000, 20,
-               commonPractice },
-    ValueKey { "speck_count", "filter", "more than this many later is a warning", "", 0, 1000, 3,
-               commonPractice },
-    ValueKey { "sump_kg", "oil", "oil in the engine; empty: from the sump's fill", "kg", 0.1,
-               1000 },
-    ValueKey { "seal_scatter_percent", "seal", "a reading taken twice differs by", "%", 0.1, 50, 5,
-               ownChoice },
+    NumberKey { "first_hours_h", "first hours, set apart", 20, 0, 1000, false, "filter",
+                commonPractice },
+    NumberKey { "speck_count", "more than this many later is a warning", 3, 0, 1000, false,
+                "filter", commonPractice },
+    NumberKey { "sump_kg", "oil in the engine; empty: from the sump's fill", std::nullopt, 0.1,
+                1000, false, "oil" },
+    NumberKey { "seal_scatter_percent", "a reading taken twice differs by", 5, 0.1, 50, false,
+                "seal", ownChoice },
 };
 
 } // namespace
 
-std::span<const ValueKey> finishKeys()
+std::span<const NumberKey> finishKeys()
 {
     return finish;
 }
 
-std::span<const ValueKey> afterKeys()
+std::span<const NumberKey> afterKeys()
 {
     return after;
 }
 
-std::span<const ValueKey> sectionKeys(std::string_view section)
+std::span<const NumberKey> sectionKeys(std::string_view section)
 {
     return section == "finish" ? finishKeys()
         : section == "after"   ? afterKeys()
-                               : std::span<const ValueKey>();
+                               : std::span<const NumberKey>();
 }
 
 } // namespace mildpath

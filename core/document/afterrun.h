@@ -6,12 +6,12 @@
 namespace mildpath {
 
 /// Bore finish: filter, rings and piston, valley volume wanted. Groups: trace, ring, valley.
-std::span<const ValueKey> finishKeys();
+std::span<const NumberKey> finishKeys();
 /// What is looked at after a run. Groups: filter, oil, seal.
-std::span<const ValueKey> afterKeys();
+std::span<const NumberKey> afterKeys();
 
 /// Sections by name: "finish", "after". @return empty for another name
-std::span<const ValueKey> sectionKeys(std::string_view section);
+std::span<const NumberKey> sectionKeys(std::string_view section);
 
 /// A number of a section; absent takes it away.
 struct SetSectionValue

@@ -449,12 +449,12 @@ Phrase describeEdit(const Build &build, const Edit &edit)
         },
         [&](const SetElementValue &e) {
             const Element *element = build.circuit.find(e.element);
-            const ElementKey *key = element ? findElementKey(element->type, e.key) : nullptr;
+            const NumberKey *key = element ? findElementKey(element->type, e.key) : nullptr;
             return withValue(key ? std::string(key->meaning) : e.key, e.value, unitOfKey(e.key));
         },
         [&](const SetStopValue &e) {
             const Stop *stop = build.engine.find(e.stop);
-            const StopKey *key = stop ? findStopKey(stop->kind, e.key) : nullptr;
+            const NumberKey *key = stop ? findStopKey(stop->kind, e.key) : nullptr;
             const std::string name
                 = stopName(build, e.stop) + ", " + (key ? std::string(key->meaning) : e.key);
             return e.value ? withValue(name, *e.value, unitOfKey(e.key))
@@ -522,7 +522,7 @@ Phrase describeEdit(const Build &build, const Edit &edit)
         [&](const SetStartValue &e) { return describeValue(startKeys(), e.key, e.value); },
         [&](const EditAll &e) { return e.name; },
         [&](const SetAlike &e) {
-            const ElementKey *key = findElementKey(e.type, e.key);
+            const NumberKey *key = findElementKey(e.type, e.key);
             return withValue(stopName(build, e.stop) + ", "
                                  + (key ? std::string(key->meaning) : e.key),
                              e.value, unitOfKey(e.key));

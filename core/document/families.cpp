@@ -81,42 +81,45 @@ constexpr std::array<Family, 12> familyTable { {
       Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
 } };
 
-constexpr std::array<StopKey, 35> keyTable { {
-    { "thrust_width_mm", "main", "width between the thrust faces", 0, 200 },
-    { "run_out_here", "main", "run-out is taken at this main", 0, 1 },
-    { "block_hole_mm", "main", "drilling in the block", 0, 40, true },
-    { "shell_hole_mm", "main", "hole in the shell", 0, 40, true },
-    { "hole_offset_mm", "main", "offset of the two holes", 0, 60 },
-    { "groove_deg", "main", "groove in the shell, degrees", 0, 360 },
-    { "journal_groove", "main", "groove in the journal (1: yes)", 0, 1 },
-    { "cross_drilled", "main", "journal drilled across (1: yes)", 0, 1 },
-    { "thrust_bevel_mm2", "main", "oil bevel toward the thrust face, section", 0, 20 },
-    { "items", "small_end", "how many", 1, 48 },
-    { "items", "lifter", "how many", 1, mostItems },
-    { "load_n", "main", "own steady load, instead of the mean-load model", 0, 1e6 },
-    { "load_n", "big_end", "own steady load, instead of the mean-load model", 0, 1e6 },
-    { "stages", "scavenge", "scavenge stages", 1, 8 },
-    { "stage_cm3", "scavenge", "each sweeps, a turn of the crank", 0, 500, true },
-    { "lobes", "pump", "lobes of the inner rotor", 3, 12 },
-    { "body_score_um", "pump", "deepest score in the body face", 0, 2000 },
-    { "cover_score_um", "pump", "deepest score in the cover", 0, 2000 },
-    { "cover_spare_um", "pump", "metal the cover can lose", 0, 5000 },
-    { "plunger_d_mm", "relief", "plunger diameter", 0, 60, true },
-    { "spring_rate_n_per_mm", "relief", "spring rate", 0, 200, true },
-    { "free_length_mm", "relief", "free length of the spring", 0, 300, true },
-    { "fitted_length_mm", "relief", "fitted length, valve shut", 0, 300, true },
-    { "shim_mm", "relief", "shim added", 0, 30 },
-    { "uncover_mm", "relief", "travel before the port opens", 0, 30 },
-    { "full_lift_mm", "relief", "further travel to fully open", 0, 30, true },
-    { "solid_length_mm", "relief", "length coil on coil", 0, 300 },
-    { "oring_section_mm", "pickup", "section of the pickup's O-ring", 0, 20, true },
-    { "gland_depth_mm", "pickup", "depth of its gland", 0, 20, true },
-    { "gland_width_mm", "pickup", "width of its groove", 0, 30, true },
-    { "oring_stretch", "pickup", "stretch of the ring, fraction", 0, 0.5 },
-    { "oring_set", "pickup", "compression set of the ring, fraction", 0, 1.5 },
-    { "pickup_bore_mm", "pickup", "bore of the pickup tube", 0, 80, true },
-    { "pickup_mouth_mm", "pickup", "diameter of the pickup's mouth", 0, 200, true },
-    { "pickup_gap_mm", "pickup", "mouth to floor", 0, 100, true },
+constexpr std::array<NumberKey, 35> keyTable { {
+    { "thrust_width_mm", "width between the thrust faces", std::nullopt, 0, 200, false, "main" },
+    { "run_out_here", "run-out is taken at this main", std::nullopt, 0, 1, false, "main" },
+    { "block_hole_mm", "drilling in the block", std::nullopt, 0, 40, true, "main" },
+    { "shell_hole_mm", "hole in the shell", std::nullopt, 0, 40, true, "main" },
+    { "hole_offset_mm", "offset of the two holes", std::nullopt, 0, 60, false, "main" },
+    { "groove_deg", "groove in the shell, degrees", std::nullopt, 0, 360, false, "main" },
+    { "journal_groove", "groove in the journal (1: yes)", std::nullopt, 0, 1, false, "main" },
+    { "cross_drilled", "journal drilled across (1: yes)", std::nullopt, 0, 1, false, "main" },
+    { "thrust_bevel_mm2", "oil bevel toward the thrust face, section", std::nullopt, 0, 20, false,
+      "main" },
+    { "items", "how many", std::nullopt, 1, 48, false, "small_end" },
+    { "items", "how many", std::nullopt, 1, mostItems, false, "lifter" },
+    { "load_n", "own steady load, instead of the mean-load model", std::nullopt, 0, 1e6, false,
+      "main" },
+    { "load_n", "own steady load, instead of the mean-load model", std::nullopt, 0, 1e6, false,
+      "big_end" },
+    { "stages", "scavenge stages", std::nullopt, 1, 8, false, "scavenge" },
+    { "stage_cm3", "each sweeps, a turn of the crank", std::nullopt, 0, 500, true, "scavenge" },
+    { "lobes", "lobes of the inner rotor", std::nullopt, 3, 12, false, "pump" },
+    { "body_score_um", "deepest score in the body face", std::nullopt, 0, 2000, false, "pump" },
+    { "cover_score_um", "deepest score in the cover", std::nullopt, 0, 2000, false, "pump" },
+    { "cover_spare_um", "metal the cover can lose", std::nullopt, 0, 5000, false, "pump" },
+    { "plunger_d_mm", "plunger diameter", std::nullopt, 0, 60, true, "relief" },
+    { "spring_rate_n_per_mm", "spring rate", std::nullopt, 0, 200, true, "relief" },
+    { "free_length_mm", "free length of the spring", std::nullopt, 0, 300, true, "relief" },
+    { "fitted_length_mm", "fitted length, valve shut", std::nullopt, 0, 300, true, "relief" },
+    { "shim_mm", "shim added", std::nullopt, 0, 30, false, "relief" },
+    { "uncover_mm", "travel before the port opens", std::nullopt, 0, 30, false, "relief" },
+    { "full_lift_mm", "further travel to fully open", std::nullopt, 0, 30, true, "relief" },
+    { "solid_length_mm", "length coil on coil", std::nullopt, 0, 300, false, "relief" },
+    { "oring_section_mm", "section of the pickup's O-ring", std::nullopt, 0, 20, true, "pickup" },
+    { "gland_depth_mm", "depth of its gland", std::nullopt, 0, 20, true, "pickup" },
+    { "gland_width_mm", "width of its groove", std::nullopt, 0, 30, true, "pickup" },
+    { "oring_stretch", "stretch of the ring, fraction", std::nullopt, 0, 0.5, false, "pickup" },
+    { "oring_set", "compression set of the ring, fraction", std::nullopt, 0, 1.5, false, "pickup" },
+    { "pickup_bore_mm", "bore of the pickup tube", std::nullopt, 0, 80, true, "pickup" },
+    { "pickup_mouth_mm", "diameter of the pickup's mouth", std::nullopt, 0, 200, true, "pickup" },
+    { "pickup_gap_mm", "mouth to floor", std::nullopt, 0, 100, true, "pickup" },
 } };
 
 /// How many of a family a stop holds: its circuit elements, or a count it states.
@@ -236,17 +239,14 @@ std::vector<SizeItem> sizeItems(const Build &build)
     return out;
 }
 
-std::span<const StopKey> stopKeys()
+std::span<const NumberKey> stopKeys()
 {
     return keyTable;
 }
 
-const StopKey *findStopKey(string_view stopKind, string_view key)
+const NumberKey *findStopKey(string_view stopKind, string_view key)
 {
-    const auto it = std::find_if(keyTable.begin(), keyTable.end(), [&](const StopKey &k) {
-        return k.stopKind == stopKind && k.key == key;
-    });
-    return it == keyTable.end() ? nullptr : &*it;
+    return findKey(keyTable, stopKind, key);
 }
 
 } // namespace mildpath

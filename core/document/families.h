@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/numberkey.h"
 #include "rules/rules.h"
 
 #include <optional>
@@ -105,17 +106,9 @@ struct SizeItem
 /// Everything an engine has to measure, family by family, in oil order.
 std::vector<SizeItem> sizeItems(const Build &build);
 
-/// A number that belongs to a stop and is no dimension of a circuit element.
-struct StopKey
-{
-    std::string_view key; ///< unit-suffixed, as in a file
-    std::string_view stopKind;
-    std::string_view meaning;
-    double least, most;
-    bool aboveLeast = false; ///< `least` itself is refused
-};
-std::span<const StopKey> stopKeys();
+/// Numbers that belong to a stop and are no dimension of a circuit element; grouped by its kind.
+std::span<const NumberKey> stopKeys();
 /// @return null where a stop of this kind has no such key.
-const StopKey *findStopKey(std::string_view stopKind, std::string_view key);
+const NumberKey *findStopKey(std::string_view stopKind, std::string_view key);
 
 } // namespace mildpath

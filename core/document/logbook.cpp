@@ -209,7 +209,7 @@ std::vector<std::string> flowOutlets(const Build &build, const Stop &stop)
     if (stop.kind == "jet" || stop.kind == "rocker")
         for (const std::string &id : stop.elements)
             if (const Element *e = build.circuit.find(id); e && e->to == sumpNode)
-                for (int i = 0; i < static_cast<int>(e->value("count", 1)); ++i)
+                for (int i = 0; i < static_cast<int>(e->value("count")); ++i)
                     out.push_back((stop.kind == "jet" ? "Jet " : "Rocker ")
                                   + std::to_string(out.size() + 1));
     if (out.empty())

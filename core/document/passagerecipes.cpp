@@ -380,7 +380,7 @@ private:
             return;
         throughFace(s, sideOf(s.id), e->from, hole(s.id), 5, 180, 90, 0);
         // Fed through a hole across the camshaft, which meets it for part of a turn.
-        if (e->value("duty", 1) < 1) {
+        if (e->value("duty") < 1) {
             const std::string cam = stopAt(e->from);
             double journal_mm = 40;
             for (const Element &film : m_build.circuit.elements)

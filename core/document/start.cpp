@@ -7,26 +7,27 @@ namespace mildpath {
 namespace {
 
 constexpr std::array startKeyRows {
-    ValueKey { "drill_rpm", "prime", "the drill turns the pump's shaft", "rev/min", 30, 3000, 250,
-               commonPractice },
-    ValueKey { "starter_rpm", "prime", "the starter turns the crank", "rev/min", 30, 600, 200,
-               commonPractice },
-    ValueKey { "burst_s", "prime", "one burst", "s", 2, 60, 10, commonPractice },
-    ValueKey { "rest_s", "prime", "rest of the starter between bursts", "s", 0, 600, 60,
-               commonPractice },
-    ValueKey { "oil_temp_c", "prime", "oil and engine; empty: as the workshop", "°C", -40, 120 },
-    ValueKey { "filter_l", "prime", "filter and can hold", "l", 0, 20, 0.4, assumption },
-    ValueKey { "cooler_l", "prime", "cooler and its lines hold", "l", 0, 50, 0, assumption },
-    ValueKey { "other_l", "prime", "else to be filled; lifters, chambers", "l", 0, 50, 0.15,
-               assumption },
-    ValueKey { "suction_l", "prime", "air before the pump: pickup and its tube", "l", 0, 20, 0.1,
-               assumption },
-    ValueKey { "pressure_within_s", "start", "pressure must show after the start", "s", 1, 60, 5,
-               commonPractice },
-    ValueKey { "fast_rpm", "start", "the reading at speed", "rev/min", 1000, 6000, 2000,
-               commonPractice },
-    ValueKey { "hot_after_min", "start", "the hot idle is read after", "min", 5, 60, 12,
-               commonPractice },
+    NumberKey { "drill_rpm", "the drill turns the pump's shaft", 250, 30, 3000, false, "prime",
+                commonPractice },
+    NumberKey { "starter_rpm", "the starter turns the crank", 200, 30, 600, false, "prime",
+                commonPractice },
+    NumberKey { "burst_s", "one burst", 10, 2, 60, false, "prime", commonPractice },
+    NumberKey { "rest_s", "rest of the starter between bursts", 60, 0, 600, false, "prime",
+                commonPractice },
+    NumberKey { "oil_temp_c", "oil and engine; empty: as the workshop", std::nullopt, -40, 120,
+                false, "prime" },
+    NumberKey { "filter_l", "filter and can hold", 0.4, 0, 20, false, "prime", assumption },
+    NumberKey { "cooler_l", "cooler and its lines hold", 0, 0, 50, false, "prime", assumption },
+    NumberKey { "other_l", "else to be filled; lifters, chambers", 0.15, 0, 50, false, "prime",
+                assumption },
+    NumberKey { "suction_l", "air before the pump: pickup and its tube", 0.1, 0, 20, false, "prime",
+                assumption },
+    NumberKey { "pressure_within_s", "pressure must show after the start", 5, 1, 60, false, "start",
+                commonPractice },
+    NumberKey { "fast_rpm", "the reading at speed", 2000, 1000, 6000, false, "start",
+                commonPractice },
+    NumberKey { "hot_after_min", "the hot idle is read after", 12, 5, 60, false, "start",
+                commonPractice },
 };
 
 } // namespace
@@ -36,7 +37,7 @@ std::optional<double> Start::value(std::string_view key) const
     return valueOf(values, startKeyRows, key);
 }
 
-std::span<const ValueKey> startKeys()
+std::span<const NumberKey> startKeys()
 {
     return startKeyRows;
 }

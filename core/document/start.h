@@ -15,7 +15,7 @@ struct Start : ValueSection ///< by startKeys()
     bool operator==(const Start &) const = default;
 };
 /// Groups: prime, start.
-std::span<const ValueKey> startKeys();
+std::span<const NumberKey> startKeys();
 
 /// A number of the start; absent takes it away.
 struct SetStartValue

@@ -57,10 +57,9 @@ struct Sump
     bool operator==(const Sump &) const = default;
 };
 
-using SumpKey = ValueKey; ///< its group: see sumpGroups()
-std::span<const SumpKey> sumpKeys();
+std::span<const NumberKey> sumpKeys();
 /// @return null for an unknown key
-const SumpKey *findSumpKey(std::string_view key);
+const NumberKey *findSumpKey(std::string_view key);
 
 /// Fields that belong together, in the order they are asked.
 struct SumpGroup

@@ -120,15 +120,11 @@ private:
 
     void stopValue(const Stop &s, const std::string &key, double v, const std::string &place)
     {
-        const StopKey *known = findStopKey(s.kind, key);
+        const NumberKey *known = findStopKey(s.kind, key);
         if (!known)
             add(place, "is not a number of a stop of kind \"" + s.kind + "\"");
-        else if (!(v >= known->least && v <= known->most)
-                 || (known->aboveLeast && v == known->least))
-            add(place,
-                { "",
-                  known->aboveLeast ? "{0} above the least: {1}" : "{0} {1}",
-                  { known->meaning, mustBe(known->least, known->most, v, unitOfKey(key)) } });
+        else if (!known->allows(v))
+            add(place, known->refusal(v));
     }
 
     void shelledStop(const Stop &s, const std::string &place)

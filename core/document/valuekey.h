@@ -2,6 +2,7 @@
 #pragma once
 
 #include "quantity/fields.h"
+#include "quantity/numberkey.h"
 
 #include <map>
 #include <optional>
@@ -17,34 +18,21 @@ inline constexpr std::string_view commonPractice = "common practice, no source";
 inline constexpr std::string_view assumption = "assumption, no source";
 inline constexpr std::string_view ownChoice = "own choice";
 
-/// A number of the document that may be entered, or is taken as usual where it was not.
-struct ValueKey
-{
-    std::string_view key; ///< unit-suffixed, as in a file
-    std::string_view group;
-    std::string_view meaning;
-    std::string_view unit;
-    double least, most;
-    std::optional<double> usual {}; ///< taken where nothing is entered
-    std::string_view source {}; ///< of the usual value
-};
 using OwnValues = std::map<std::string, double>; ///< by key, as entered
 
-/// @return null for an unknown key
-const ValueKey *findValueKey(std::span<const ValueKey> keys, std::string_view key);
 /// As entered; absent where nothing was.
 std::optional<double> ownValue(const OwnValues &values, std::string_view key);
 /// As entered, or what is usual; absent where neither is.
-std::optional<double> valueOf(const OwnValues &values, std::span<const ValueKey> keys,
+std::optional<double> valueOf(const OwnValues &values, std::span<const NumberKey> keys,
                               std::string_view key);
 /// Sets or takes away. Errors: place = `what`/key, for a key there is not.
-Result<void> setValue(OwnValues &values, std::span<const ValueKey> keys, const std::string &what,
+Result<void> setValue(OwnValues &values, std::span<const NumberKey> keys, const std::string &what,
                       const std::string &key, std::optional<double> value);
 /// "oil poured in 5.2 l"; "… taken away".
-Phrase describeValue(std::span<const ValueKey> keys, const std::string &key,
+Phrase describeValue(std::span<const NumberKey> keys, const std::string &key,
                      std::optional<double> value);
 /// Unknown keys and values out of range, at `place`/key.
-void checkValues(const OwnValues &values, std::span<const ValueKey> keys, const std::string &place,
+void checkValues(const OwnValues &values, std::span<const NumberKey> keys, const std::string &place,
                  std::vector<Error> &errors);
 
 /// Numbers of one part of the job that are entered, or taken as usual.

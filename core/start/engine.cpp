@@ -39,7 +39,7 @@ Result<SimulatedEngine> SimulatedEngine::make(const Build &build, const Assessme
     const Element *pump = pumpOf(build);
     if (!pump)
         return fail("/circuit", "there is no pump to turn");
-    out.m_ratio = std::max(0.01, pump->value("drive_ratio", 1));
+    out.m_ratio = std::max(0.01, pump->value("drive_ratio"));
     out.m_swept_m3 = pump->value("displacement_m3");
     out.m_prime = primeForecast(build, assessment);
     out.m_oil_c = options.oil_c.value_or(out.m_prime.oil_c);

@@ -64,7 +64,7 @@ public:
             m_out.unsolved = Error { "/circuit", "there is no pump" };
             return m_out;
         }
-        const double ratio = std::max(0.01, pump->value("drive_ratio", 1));
+        const double ratio = std::max(0.01, pump->value("drive_ratio"));
         const Start &s = m_build.start;
         m_out.shaft_rpm = m_out.drill ? *s.value("drill_rpm") : *s.value("starter_rpm") * ratio;
         m_out.crank_rpm = m_out.shaft_rpm / ratio;
@@ -92,7 +92,7 @@ private:
         };
         const auto source = [&](const char *key) -> std::string {
             return m_build.start.own(key) ? "as entered"
-                                          : std::string(findValueKey(startKeys(), key)->source);
+                                          : std::string(findKey(startKeys(), key)->source);
         };
         if (m_build.engine.ofKind("filter"))
             add("filter_l", full > 0 ? "filter, half filled by hand" : "filter, put on dry",

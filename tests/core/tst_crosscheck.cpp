@@ -198,7 +198,7 @@ void TestCrosscheck::wholeEngine_balancesByNodewiseBisection()
                 const double q = network->law(static_cast<int>(e))
                                      .flow(pFrom - pTo, s->prepared[e], s->lagged[e], memory)
                                      .flow_m3_s
-                    * c.elements[e].value("count", 1) * c.elements[e].value("duty", 1);
+                    * c.elements[e].value("count") * c.elements[e].value("duty");
                 sum += from == node ? q : -q;
             }
             return sum;

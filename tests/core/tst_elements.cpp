@@ -85,7 +85,7 @@ private:
     /// The law of an example, at a speed and an oil.
     static Tried tried(const Element &e, double mu = 0.0117, double rpm = 2000)
     {
-        Tried out { findElementType(e.type)->make(ElementValues(e)), {}, 0 };
+        Tried out { makeLaw(e), {}, 0 };
         const LawConditions at { { 826, mu }, rpm * 3.14159265 / 30, 100 };
         out.prepared = out.law->prepare(at);
         if (out.law->lagged() != Lagged::None)
@@ -117,7 +117,7 @@ void TestElements::ranges_areChecked()
     if (!e)
         QSKIP("no template has one");
     QVERIFY(checkElement(*e));
-    for (const ElementKey &k : here().keys) {
+    for (const NumberKey &k : here().keys) {
         Element wrong = *e;
         const std::string key(k.key);
         wrong.values[key] = k.least - std::max(1.0, std::abs(k.least));
@@ -135,8 +135,8 @@ void TestElements::ranges_areChecked()
             wrong.values[key] = k.least;
             QVERIFY2(!checkElement(wrong), key.c_str());
         }
-        if (k.fallback) // what is taken where nothing is said is in its range
-            QVERIFY2(*k.fallback == -1 || (*k.fallback >= k.least && *k.fallback <= k.most),
+        if (k.usual) // what is taken where nothing is said is in its range
+            QVERIFY2(*k.usual == -1 || (*k.usual >= k.least && *k.usual <= k.most),
                      key.c_str()); // −1: not given
         QVERIFY2(!k.meaning.empty(), key.c_str());
     }
@@ -147,8 +147,8 @@ void TestElements::requiredKeys_areMissed()
     const auto e = example(here().name);
     if (!e)
         QSKIP("no template has one");
-    for (const ElementKey &k : here().keys) {
-        if (k.fallback)
+    for (const NumberKey &k : here().keys) {
+        if (k.usual)
             continue;
         Element without = *e;
         without.values.erase(std::string(k.key));

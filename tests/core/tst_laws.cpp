@@ -129,7 +129,7 @@ void TestLaws::slopes_agreeWithDifferences()
     QFETCH(QString, json);
     const Element e = elementOf(qPrintable(json));
     QVERIFY2(checkElement(e), checkElement(e) ? "" : said(checkElement(e).error().message).c_str());
-    const auto law = findElementType(e.type)->make(ElementValues(e));
+    const auto law = makeLaw(e);
     const Prepared prepared = law->prepare({ hotOil, radPerSecond(3000), 100 });
     double memory = 0;
     double before = -1e300;
@@ -151,7 +151,7 @@ void TestLaws::laggedSlopes_agreeWithDifferences()
     Element pump = *inlineFour().find("pump");
     for (const double hole : { 0.0, 1.5 }) {
         pump.values["suction_air_hole_mm"] = hole;
-        const PumpLaw law { ElementValues(pump) };
+        const PumpLaw law { ElementValues(pump, findElementType("pump")->keys) };
         const Prepared prepared = law.prepare({ hotOil, radPerSecond(6000), 100 });
         for (double inlet = -60e3; inlet < 20e3; inlet += 3.1e3) {
             const double h = 5;
@@ -161,7 +161,8 @@ void TestLaws::laggedSlopes_agreeWithDifferences()
             verifyClose(law.laggedTarget(inlet, prepared).slope, difference, 1e-4, 1e-14);
         }
     }
-    const CrankDrillingLaw crank { ElementValues(*inlineFour().find("crank_drill_1")) };
+    const CrankDrillingLaw crank { ElementValues(*inlineFour().find("crank_drill_1"),
+                                                 findElementType("crank_drilling")->keys) };
     const Prepared prepared = crank.prepare({ hotOil, radPerSecond(6000), 100 });
     const double at = 0.4 * crank.supplyNeeded_pa(prepared);
     const double difference
@@ -196,7 +197,7 @@ void TestLaws::everyType_hasKeysAndMeanings()
 {
     for (const ElementType &type : elementTypes()) {
         QVERIFY(!type.meaning.empty() && !type.keys.empty());
-        for (const ElementKey &key : type.keys)
+        for (const NumberKey &key : type.keys)
             QVERIFY2(!key.meaning.empty() && key.least <= key.most, std::string(key.key).c_str());
     }
 }

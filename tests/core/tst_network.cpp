@@ -323,8 +323,7 @@ void TestNetwork::adjoint_agreesWithDifferences()
             Circuit wider = circuit;
             wider.find(id)->values["clearance_um"] += 0.2;
             const int e = network.elementIndex(id);
-            const auto law
-                = findElementType(wider.find(id)->type)->make(ElementValues(*wider.find(id)));
+            const auto law = makeLaw(*wider.find(id));
             const double predicted
                 = answer[static_cast<size_t>(e)] * network.flowChange(e, *law, *s, point);
             const double solved

@@ -152,9 +152,9 @@ void TestParts::stopNumbers_keepTheirRange_data()
 {
     QTest::addColumn<QString>("kind");
     QTest::addColumn<QString>("key");
-    for (const StopKey &k : stopKeys())
-        QTest::addRow("%s %s", std::string(k.stopKind).c_str(), std::string(k.key).c_str())
-            << QString::fromUtf8(k.stopKind.data(), static_cast<qsizetype>(k.stopKind.size()))
+    for (const NumberKey &k : stopKeys())
+        QTest::addRow("%s %s", std::string(k.group).c_str(), std::string(k.key).c_str())
+            << QString::fromUtf8(k.group.data(), static_cast<qsizetype>(k.group.size()))
             << QString::fromUtf8(k.key.data(), static_cast<qsizetype>(k.key.size()));
 }
 
@@ -162,10 +162,10 @@ void TestParts::stopNumbers_keepTheirRange()
 {
     QFETCH(QString, kind);
     QFETCH(QString, key);
-    const StopKey &k = *findStopKey(kind.toStdString(), key.toStdString());
-    Build b = k.stopKind == "scavenge" ? loadTemplate("v8-dry-sump")->build : demoBuild();
+    const NumberKey &k = *findStopKey(kind.toStdString(), key.toStdString());
+    Build b = k.group == "scavenge" ? loadTemplate("v8-dry-sump")->build : demoBuild();
     b.readings.clear(); // readings of a third lifter keep a count from falling to two
-    const Stop *stop = b.engine.ofKind(k.stopKind);
+    const Stop *stop = b.engine.ofKind(k.group);
     QVERIFY(stop);
     const auto set = [&](double v) {
         return applyEdit(b, SetStopValue { stop->id, key.toStdString(), v }).has_value();

@@ -241,8 +241,8 @@ void RecheckPage::fillKeys()
     const ElementType *type = e ? findElementType(e->type) : nullptr;
     if (!type)
         return;
-    for (const ElementKey &k : type->keys) {
-        const double now = e->value(std::string(k.key), k.fallback.value_or(0));
+    for (const NumberKey &k : type->keys) {
+        const double now = e->value(k.key);
         box->addItem(tr("%1, now %2").arg(qs(k.meaning), inFileUnit(now, unitOfKey(k.key))),
                      qs(k.key));
     }

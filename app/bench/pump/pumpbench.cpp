@@ -256,8 +256,8 @@ void PumpBench::fields(PanelContent &out) const
         if (!stop)
             continue;
         out.push_back(PanelHeading { title });
-        for (const StopKey &key : stopKeys())
-            if (key.stopKind == kind)
+        for (const NumberKey &key : stopKeys())
+            if (key.group == kind)
                 out.push_back(stopValueField(m_open, *stop, std::string(key.key)));
     }
     out.push_back(PanelRule {});

@@ -85,30 +85,6 @@ void choiceOfGauge(OpenBuild &open, const Stop &stop, PanelContent &out)
     out.push_back(std::move(c));
 }
 
-struct FieldShape
-{
-    Dimension dimension;
-    std::string unit;
-    double perFile; ///< file unit → SI
-    int decimals;
-};
-
-FieldShape shapeOf(std::string_view key)
-{
-    const std::string_view unit = unitOfKey(key);
-    if (unit == "mm")
-        return { Dimension::Length, "mm", 1e-3, 1 };
-    if (unit == "µm")
-        return { Dimension::Length, "µm", 1e-6, 0 };
-    if (unit == "kPa")
-        return { Dimension::Pressure, "bar", 1e3, 2 };
-    if (unit == "°C")
-        return { Dimension::Temperature, "°C", 1, 0 };
-    if (unit == "mm²")
-        return { Dimension::Area, "mm²", 1e-6, 0 };
-    return { Dimension::Number, "", 1, 2 };
-}
-
 /// Sizes of what the stop is made of, of each type the first: many alike share their size.
 void dimensions(OpenBuild &open, const Stop &stop, PanelContent &out)
 {
@@ -121,7 +97,7 @@ void dimensions(OpenBuild &open, const Stop &stop, PanelContent &out)
         seen.push_back(e->type);
         const ElementType *type = findElementType(e->type);
         out.push_back(PanelHeading { qs(type->meaning) });
-        for (const ElementKey &key : type->keys) {
+        for (const NumberKey &key : type->keys) {
             const bool measured = key.key == "clearance_um" || key.key.ends_with("_clearance_um")
                 || key.key == "growth_um_per_k" || key.key.starts_with("load_n");
             const bool rare = key.key == "cd" || key.key == "leak" || key.key.ends_with("_cd")
@@ -130,15 +106,14 @@ void dimensions(OpenBuild &open, const Stop &stop, PanelContent &out)
                 || key.key.starts_with("suction_air") || key.key.ends_with("_abs_kpa");
             if (measured || rare)
                 continue;
-            const FieldShape shape = shapeOf(key.key);
-            out.push_back(PanelField {
-                qs(id) + u'.' + qs(key.key), qs(key.meaning), shape.dimension, shape.unit,
-                shape.decimals,
-                e->value(std::string(key.key), key.fallback.value_or(0)) * shape.perFile,
-                [&open, kind = e->type, stopId = stop.id, name = std::string(key.key),
-                 per = shape.perFile](double si) -> Result<void> {
-                    return open.edit(SetAlike { stopId, kind, name, si / per });
-                } });
+            const FieldShape shape = fieldShape(key.unit());
+            out.push_back(
+                PanelField { qs(id) + u'.' + qs(key.key), qs(key.meaning), shape.dimension,
+                             shape.unit, shape.decimals, e->value(key.key) * shape.siPerFile,
+                             [&open, kind = e->type, stopId = stop.id, name = std::string(key.key),
+                              per = shape.siPerFile](double si) -> Result<void> {
+                                 return open.edit(SetAlike { stopId, kind, name, si / per });
+                             } });
         }
     }
 }

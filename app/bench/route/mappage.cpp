@@ -428,9 +428,9 @@ void MapPage::stopWorking(const Stop &stop, PanelContent &out) const
             film = &f;
     if (!film)
         return;
-    const bool full = e->value("groove_deg", 360) >= 360;
+    const bool full = e->value("groove_deg") >= 360;
     const Calculator *calculator
-        = findCalculator(e->value("groove_deg", 360) > 0 ? "groove-flow" : "hole-flow");
+        = findCalculator(e->value("groove_deg") > 0 ? "groove-flow" : "hole-flow");
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });

@@ -192,7 +192,7 @@ void StartPage::choicePanel(const CardItem &i, PanelContent &out)
 
 PanelField StartPage::numberField(const char *key) const
 {
-    return startField(m_open, *findValueKey(startKeys(), key));
+    return startField(m_open, *findKey(startKeys(), key));
 }
 
 void StartPage::primePanel(PanelContent &out)

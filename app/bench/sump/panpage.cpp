@@ -215,7 +215,7 @@ PanelContent PanPage::panel()
         for (const SumpGroup &g : sumpGroups())
             if (g.id == group)
                 out.push_back(PanelHeading { tr(g.title.data()) });
-        for (const SumpKey &k : sumpKeys())
+        for (const NumberKey &k : sumpKeys())
             if (k.group == group)
                 out.push_back(sumpField(m_open, k));
     }

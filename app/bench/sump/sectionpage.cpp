@@ -263,7 +263,7 @@ void SectionPage::fields(PanelContent &out) const
         if ((g.drySump && !dry) || g.id == "pan" || g.id == "crank" || g.id == "baffle")
             continue;
         out.push_back(PanelHeading { tr(g.title.data()) });
-        for (const SumpKey &k : sumpKeys())
+        for (const NumberKey &k : sumpKeys())
             if (k.group == g.id)
                 out.push_back(sumpField(m_open, k));
         if (g.id == "suction")

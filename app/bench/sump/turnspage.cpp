@@ -273,7 +273,7 @@ void TurnsPage::baffleChoice(PanelContent &out) const
                                         return {};
                                     return open->choose("pan_baffle", i == 1 ? "baffle" : "none");
                                 } });
-    for (const SumpKey &k : sumpKeys())
+    for (const NumberKey &k : sumpKeys())
         if (k.group == "baffle")
             out.push_back(sumpField(m_open, k));
 }
