@@ -94,5 +94,6 @@ int runReport(const Options &);
 int runAfter(const Options &);
 int runShelf(const Options &);
 int runRules(const Options &);
+int runSchema(const Options &);
 
 } // namespace mildpath::cli

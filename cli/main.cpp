@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 22> verbs { {
+const std::array<Verb, 23> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -126,6 +126,12 @@ const std::array<Verb, 22> verbs { {
       {},
       { "--markdown" },
       runRules },
+    { "schema",
+      "schema",
+      "JSON Schema of a build file, made from what the program reads and writes.",
+      {},
+      {},
+      runSchema },
     { "what-if",
       "what-if FILE --fault KIND@STOP[.ITEM][=SEVERITY],… [--rpm N] [--oil-temp-c T] [--json]",
       "Before and after, at every gauge tap and stop, with faults imagined; what the gauge would "

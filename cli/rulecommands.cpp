@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "command.h"
 #include "report/rulebook.h"
+#include "storage/buildfile.h"
 
 #include <iostream>
 
@@ -9,6 +10,12 @@ namespace mildpath::cli {
 int runRules(const Options &options)
 {
     std::cout << (options.has("--markdown") ? rulesToMarkdown() : rulesToText());
+    return Done;
+}
+
+int runSchema(const Options &)
+{
+    std::cout << buildSchema();
     return Done;
 }
 

@@ -115,4 +115,52 @@ Json circuitToJson(const Circuit &c)
     return out;
 }
 
+Json circuitSchema()
+{
+    const auto text = [] { return Json { { "type", "string" } }; };
+    const auto number = [] { return Json { { "type", "number" } }; };
+    Json kinds = Json::array(), rules = Json::array();
+    for (const ElementType &type : elementTypes()) {
+        kinds.push_back(type.name);
+        Json required = Json::array(), properties = Json::object();
+        const auto add = [&](std::span<const NumberKey> keys) {
+            for (const NumberKey &key : keys) {
+                Json one = number();
+                one[key.aboveLeast ? "exclusiveMinimum" : "minimum"] = key.least;
+                one["maximum"] = key.most;
+                one["description"] = std::string(key.meaning)
+                    + (key.unit().empty() ? "" : ", " + std::string(key.unit()));
+                properties[std::string(key.key)] = std::move(one);
+            }
+        };
+        add(type.keys);
+        add(commonElementKeys());
+        for (const NumberKey &key : type.keys)
+            if (!key.usual)
+                required.push_back(key.key);
+        rules.push_back(
+            { { "if", { { "properties", { { "type", { { "const", type.name } } } } } } },
+              { "then",
+                { { "required", std::move(required) },
+                  { "properties", std::move(properties) } } } });
+    }
+    const Json element = { { "type", "object" },
+                           { "required", { "id", "type", "from", "to" } },
+                           { "properties",
+                             { { "id", text() },
+                               { "type", { { "enum", std::move(kinds) } } },
+                               { "from", text() },
+                               { "to", text() } } },
+                           { "allOf", std::move(rules) } };
+    return { { "type", "object" },
+             { "required", { "elements" } },
+             { "properties",
+               { { "bearing_dt",
+                   { { "type", "object" },
+                     { "properties", { { "base_k", number() }, { "per_krpm_k", number() } } } } },
+                 { "taps", { { "type", "object" }, { "additionalProperties", text() } } },
+                 { "fixed_kpa", { { "type", "object" }, { "additionalProperties", number() } } },
+                 { "elements", { { "type", "array" }, { "items", element } } } } } };
+}
+
 } // namespace mildpath

@@ -62,6 +62,8 @@ Circuit circuitFromJson(const Json &json, const std::string &place, std::vector<
 Element elementFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 
 Json circuitToJson(const Circuit &circuit);
+/// What such JSON may be, as JSON Schema.
+Json circuitSchema();
 Json elementToJson(const Element &element);
 
 } // namespace mildpath

@@ -25,6 +25,7 @@ template <> const RecordType &recordType<Stop>()
               .must<&Stop::id>("id", "unique among the stops")
               .field<&Stop::name>("name", "as people call it")
               .must<&Stop::kind>("kind", "pump, filter, main, big_end, gallery …")
+              .oneOf([] { return idsOf(stopKinds()); })
               .field<&Stop::points>("points", "places where pressure is looked at")
               .field<&Stop::elements>("elements", "of the circuit that belong to it")
               .of("an element's id")
@@ -172,8 +173,10 @@ template <> const RecordType &recordType<Reading>()
               .must<&Reading::id>("id", "unique among the readings")
               .must<&Reading::stop>("stop", "where it was read")
               .field<&Reading::family>("family", "of the size: mains, big_ends, rotor_tip …")
+              .oneOf([] { return idsOf(families()); })
               .field<&Reading::item>("item", "within the stop, from 1")
               .field<&Reading::method>("method", "how it was read")
+              .oneOf([] { return idsOf(methods()); })
               .field<&Reading::station>("station", "from the front, from 1; lobe or spot")
               .field<&Reading::angle_deg>("angle_deg", "from the parting line")
               .in("°")
@@ -194,6 +197,7 @@ template <> const RecordType &recordType<Reading>()
               .in("µm")
               .ifSet<&Reading::overOilHole>("over_oil_hole", "plastic strip: kept, not used")
               .ifSet<&Reading::feel>("feel", "how a part dropped")
+              .oneOf([] { return idsOf(dropFeels()); })
               .ifSet<&Reading::repeats_um>("repeats_um", "what the value is the mean of")
               .in("µm")
               .ifSet<&Reading::capTorqued>("cap_torqued", "whether the cap stood at its last stage")
@@ -213,7 +217,13 @@ template <> const RecordType &recordType<Proof>()
               .must<&Proof::id>("id", "unique among the proofs")
               .must<&Proof::stop>("stop", "what was looked at")
               .must<&Proof::aspect>("aspect", "size, clean or flow")
+              .oneOf([] {
+                  return Words { "size", "clean", "flow" };
+              })
               .field<&Proof::verdict>("verdict", "proven, look_again or hold")
+              .oneOf([] {
+                  return Words { "proven", "look_again", "hold" };
+              })
               .field<&Proof::how>("how", "in one's own words")
               .field<&Proof::by>("by", "who saw it")
               .field<&Proof::at>("at", "when: ISO 8601, local time")
@@ -425,6 +435,14 @@ Json writeCircuit(const void *record)
     return out;
 }
 
+Json schemaOfCircuit()
+{
+    Json out = circuitSchema();
+    out["required"].push_back("gauge_tap");
+    out["properties"]["gauge_tap"] = { { "type", "string" } };
+    return out;
+}
+
 void pass(void *, const Json &, const std::string &, std::vector<Error> &) { }
 
 template <size_t i = 0> Describe<Build> &&withLogs(Describe<Build> &&type)
@@ -444,15 +462,22 @@ template <> const RecordType &recordType<Build>()
 {
     static const RecordType type
         = Describe<Build>("build")
-              .custom("format", "what kind of file this is", pass,
-                      [](const void *) { return Json(buildFormat); })
-              .custom("version", "of the format", pass,
-                      [](const void *) { return Json(buildVersion); })
+              .custom(
+                  "format", "what kind of file this is", pass,
+                  [](const void *) { return Json(buildFormat); },
+                  [] {
+                      return Json { { "const", buildFormat } };
+                  })
+              .custom(
+                  "version", "of the format", pass, [](const void *) { return Json(buildVersion); },
+                  [] {
+                      return Json { { "const", buildVersion } };
+                  })
               .must<&Build::name>("name", "as people call it")
               .field<&Build::notes>("notes", "in one's own words")
               .field<&Build::engine>("engine", "what the engine is")
               .custom("circuit", "the oil's way as elements between nodes", readCircuit,
-                      writeCircuit)
+                      writeCircuit, schemaOfCircuit)
               .field<&Build::oil>("oil", "the oil in it")
               .field<&Build::use>("use", "how the engine will be used, what is asked of it")
               .field<&Build::ownOils>("own_oils", "oils beside the shelf")

@@ -96,8 +96,6 @@ private:
             if (!ids.insert(s.id).second)
                 add(place + "/id", "\"" + s.id + "\" is used twice");
             const StopKind *kind = findStopKind(s.kind);
-            if (!kind)
-                add(place + "/kind", "unknown kind \"" + s.kind + "\"; known: " + stopKindNames());
             for (size_t p = 0; p < s.points.size() && !m_nodes.empty(); ++p)
                 if (!m_nodes.contains(s.points[p].node))
                     add(place + "/points/" + std::to_string(p) + "/node",

@@ -5,6 +5,8 @@
 #include "evidence/flow.h"
 #include "evidence/startlog.h"
 
+#include "rules/rules.h"
+
 #include <charconv>
 
 namespace mildpath {
@@ -16,9 +18,15 @@ template <> const RecordType &recordType<DebrisFind>()
               .ifSet<&DebrisFind::stop>("stop", "where it was found")
               .ifSet<&DebrisFind::place>("place", "where, in words: under the baffle")
               .ifSet<&DebrisFind::size>("size", "speck, grit, flake, curl or lump")
+              .oneOf([] { return wordsOf(debrisSizes()); })
               .ifSet<&DebrisFind::colour>("colour", "what it looks like")
+              .oneOf([] { return wordsOf(debrisColours()); })
               .ifSet<&DebrisFind::hardness>("hardness", "hard, soft or pliable; else not tried")
+              .oneOf([] { return wordsOf(debrisHardnesses()); })
               .ifSet<&DebrisFind::magnetic>("magnetic", "yes or no; else not tried")
+              .oneOf([] {
+                  return Words { "yes", "no" };
+              })
               .ifSet<&DebrisFind::settled>("settled", "what was done about it; else open");
     return type;
 }
@@ -29,6 +37,7 @@ template <> const RecordType &recordType<Sign>()
         = describeRecord<Sign>("sign")
               .must<&Sign::stop>("stop", "where it was looked for")
               .must<&Sign::sign>("sign", "what was looked for")
+              .oneOf([] { return idsOf(signKinds()); })
               .field<&Sign::there>("there", "false: looked for, and not there")
               .ifSet<&Sign::settled>("settled", "what was done about it; else open");
     return type;
@@ -47,7 +56,10 @@ template <> const RecordType &recordType<Repair>()
     static const RecordType type = describeRecord<Repair>("repair")
                                        .must<&Repair::failure>("failure", "id of the failure")
                                        .must<&Repair::item>("item", "a stop, or a part")
-                                       .must<&Repair::done>("done", "cleaned, flushed or replaced");
+                                       .must<&Repair::done>("done", "cleaned, flushed or replaced")
+                                       .oneOf([] {
+                                           return Words { "cleaned", "flushed", "replaced" };
+                                       });
     return type;
 }
 
@@ -68,13 +80,13 @@ template <> const RecordType &recordType<GaugeReading>()
         = describeRecord<GaugeReading>("gauge_reading")
               .must<&GaugeReading::tap>("tap", "where the gauge sat")
               .must<&GaugeReading::rpm>("rpm", "of the crankshaft")
-              .in("rev/min")
+              .above(0, "rev/min", mostGaugeReading_rpm)
               .must<&GaugeReading::oil_c>("oil_temp_c", "in the sump")
-              .in("°C")
+              .in("°C", -60, 200)
               .must<&GaugeReading::pressure_kpa>("pressure_kpa", "over the air outside")
-              .in("kPa")
+              .in("kPa", 0, mostGaugeReading_kpa)
               .field<&GaugeReading::u_kpa>("u_kpa", "standard uncertainty of gauge and eye")
-              .in("kPa")
+              .above(0, "kPa", 500)
               .ifSet<&GaugeReading::oil>("oil", "grade; else the build's");
     return type;
 }
@@ -84,11 +96,14 @@ template <> const RecordType &recordType<Symptom>()
     static const RecordType type
         = describeRecord<Symptom>("symptom")
               .must<&Symptom::symptom>("symptom", "what was noticed")
+              .oneOf([] { return idsOf(symptomKinds()); })
               .field<&Symptom::there>("there", "false: looked for, and not there")
               .ifSet<&Symptom::sound>("sound", "of a noise")
+              .oneOf([] { return idsOf(noiseSounds()); })
               .ifSet<&Symptom::heard>("heard", "when a noise is heard")
+              .oneOf([] { return idsOf(noiseTimes()); })
               .ifSet<&Symptom::gone_above_rpm>("gone_above_rpm", "speed above which a noise stops")
-              .in("rev/min");
+              .in("rev/min", 1, mostGaugeReading_rpm);
     return type;
 }
 
@@ -99,17 +114,19 @@ template <> const RecordType &recordType<FlowSeen>()
               .must<&FlowSeen::stop>("stop", "where oil was looked for")
               .ifSet<&FlowSeen::outlet>("outlet", "which outlet of the stop, from 1; else all")
               .must<&FlowSeen::saw>("saw", "flows, weak or dry")
+              .oneOf([] { return wordsOf(flowSights()); })
               .must<&FlowSeen::means>("means", "pressure_pot, drill, starter or running")
+              .oneOf([] { return wordsOf(flowMeans()); })
               .ifSet<&FlowSeen::oil>("oil", "what was in it")
               .ifSet<&FlowSeen::filter>("filter", "fitted while looking")
               .ifSet<&FlowSeen::oil_c>("oil_temp_c", "of the oil")
               .in("°C")
               .ifSet<&FlowSeen::pressure_kpa>("pressure_kpa", "of the pot or at the gauge")
-              .in("kPa")
+              .above(0, "kPa", 10000)
               .ifSet<&FlowSeen::litres>("caught_l", "what came out")
-              .in("l")
+              .above(0, "l", 10000)
               .ifSet<&FlowSeen::seconds>("time_s", "in how long")
-              .in("s");
+              .above(0, "s", 10000);
     return type;
 }
 
@@ -120,6 +137,7 @@ template <> const RecordType &recordType<Fault>()
               .must<&Fault::kind>("kind", "what is wrong")
               .must<&Fault::stop>("stop", "where")
               .field<&Fault::severity>("severity", "0 nothing … 1 the worst that is looked at")
+              .in("", 0, 1)
               .ifSet<&Fault::item>("item", "which of several alike; else the usual one, or all")
               .strict();
     return type;
@@ -160,14 +178,15 @@ template <> const RecordType &recordType<CardStep>()
         = describeRecord<CardStep>("card_step")
               .must<&CardStep::step>("step", "of the run card")
               .field<&CardStep::outcome>("outcome", "done, or how else it went")
+              .oneOf([] { return wordsOf(cardOutcomes()); })
               .ifSet<&CardStep::pressure_kpa>("pressure_kpa", "as read")
-              .in("kPa")
+              .in("kPa", 0, mostGaugeReading_kpa)
               .ifSet<&CardStep::rpm>("rpm", "as read")
-              .in("rev/min")
+              .in("rev/min", 0, mostGaugeReading_rpm)
               .ifSet<&CardStep::oil_c>("oil_temp_c", "as read")
-              .in("°C")
+              .in("°C", -60, 200)
               .ifSet<&CardStep::seconds>("time_s", "as read")
-              .in("s");
+              .in("s", 0, 1e6);
     return type;
 }
 
@@ -200,6 +219,7 @@ template <> const RecordType &recordType<RunLog>()
     static const RecordType type
         = describeRecord<RunLog>("run_log")
               .must<&RunLog::kind>("kind", "what was run")
+              .oneOf([] { return wordsOf(runKinds()); })
               .ifSet<&RunLog::source>("source", "where the values came from")
               .must<&RunLog::tap>("tap", "where the pressure was taken")
               .ifSet<&RunLog::file>("file", "all readings, CSV, in the folder beside the build")
@@ -224,6 +244,7 @@ template <> const RecordType &recordType<Calibration>()
               .must<&Calibration::input>("input", "oil, gauge, model or a family of clearances")
               .must<&Calibration::amount>("amount",
                                           "oil, model: relative; gauge: kPa; clearances: µm")
+              .in("", -500, 500)
               .field<&Calibration::z>("z", "the same in its standard uncertainties")
               .field<&Calibration::readings>("readings", "gauge readings it explains")
               .of("the id of a gauge reading");
@@ -234,10 +255,15 @@ template <> const RecordType &recordType<DebrisCount>()
 {
     static const RecordType type = Describe<DebrisCount>("count")
                                        .must<&DebrisCount::kind>("kind", "of particle")
+                                       .oneOf([] { return idsOf(cutKinds()); })
                                        .field<&DebrisCount::where>("where", "pleats or can")
+                                       .oneOf([] {
+                                           return Words { "pleats", "can" };
+                                       })
                                        .field<&DebrisCount::count>("count", "how many")
+                                       .in("", 0, 1e6)
                                        .ifSet<&DebrisCount::largest_mm>("largest_mm", "the largest")
-                                       .in("mm");
+                                       .in("mm", 0, 100);
     return type;
 }
 
@@ -246,11 +272,11 @@ template <> const RecordType &recordType<FilterCut>()
     static const RecordType type
         = describeRecord<FilterCut>("filter_cut")
               .must<&FilterCut::engine_h>("engine_hours_h", "of the engine since the build")
-              .in("h")
+              .in("h", 0, mostHours_h)
               .must<&FilterCut::filter_h>("filter_hours_h", "this filter saw oil")
-              .in("h")
+              .in("h", 0, mostHours_h)
               .must<&FilterCut::area_cm2>("area_cm2", "of the medium that was looked at")
-              .in("cm²")
+              .above(0, "cm²", 1e5)
               .field<&FilterCut::counts>("counts", "particles by kind and place")
               .ifSet<&FilterCut::settled>("settled", "what was done about it; else open");
     return type;
@@ -262,26 +288,29 @@ template <> const RecordType &recordType<OilSample>()
     static const RecordType type
         = describeRecord<OilSample>("oil_sample")
               .field<&OilSample::of>("of", "used or new")
+              .oneOf([] {
+                  return Words { "used", "new" };
+              })
               .ifSet<&OilSample::oil>("oil", "which oil and batch")
               .field<&OilSample::engine_h>("engine_hours_h", "of the engine")
-              .in("h")
+              .in("h", 0, mostHours_h)
               .when(isUsed)
               .field<&OilSample::oil_h>("oil_hours_h", "this fill has run")
-              .in("h")
+              .in("h", 0, mostHours_h)
               .when(isUsed)
               .field<&OilSample::added_kg>("oil_added_kg", "topped up since the fill")
-              .in("kg")
+              .in("kg", 0, 10000)
               .when(isUsed)
               .field<&OilSample::elements>("elements_mg_kg", "by symbol")
-              .in("mg/kg")
+              .in("mg/kg", 0, 1e6)
               .ifSet<&OilSample::water_percent>("water_percent", "by mass")
-              .in("%")
+              .in("%", 0, 100)
               .ifSet<&OilSample::fuel_percent>("fuel_percent", "by mass")
-              .in("%")
+              .in("%", 0, 50)
               .ifSet<&OilSample::kv40_mm2_s>("kv40_mm2_s", "viscosity at 40 °C")
-              .in("mm²/s")
+              .in("mm²/s", 1, 5000)
               .ifSet<&OilSample::kv100_mm2_s>("kv100_mm2_s", "viscosity at 100 °C")
-              .in("mm²/s")
+              .in("mm²/s", 1, 500)
               .ifSet<&OilSample::settled>("settled", "what was done about it; else open");
     return type;
 }
@@ -291,7 +320,7 @@ template <> const RecordType &recordType<Opening>()
     static const RecordType type
         = describeRecord<Opening>("opening")
               .must<&Opening::engine_h>("engine_hours_h", "of the engine")
-              .in("h")
+              .in("h", 0, mostHours_h)
               .field<&Opening::readings>("readings", "how many the logbook held by then");
     return type;
 }
@@ -303,28 +332,32 @@ template <> const RecordType &recordType<SealCheck>()
     static const RecordType type
         = describeRecord<SealCheck>("seal_check")
               .must<&SealCheck::kind>("kind", "blow_by or vacuum")
+              .oneOf([] {
+                  return Words { "blow_by", "vacuum" };
+              })
               .must<&SealCheck::phase>("phase", "before or after what was changed")
+              .oneOf([] { return wordsOf(phases()); })
               .must<&SealCheck::rpm>("rpm", "of the crankshaft")
-              .in("rev/min")
+              .in("rev/min", 1, mostGaugeReading_rpm)
               .field<&SealCheck::load_percent>("load_percent", "of full load")
-              .in("%")
+              .in("%", 0, 100)
               .must<&SealCheck::value>("vacuum_kpa", "below the air outside")
-              .in("kPa")
+              .in("kPa", 0, 101)
               .when(isVacuum)
               .ifSet<&SealCheck::pump_rpm>("pump_rpm", "of the vacuum pump")
-              .in("rev/min")
+              .in("rev/min", 1, mostGaugeReading_rpm)
               .when(isVacuum)
               .ifSet<&SealCheck::relief_kpa>("relief_kpa", "vacuum its relief opens at")
-              .in("kPa")
+              .in("kPa", 0, 101)
               .when(isVacuum)
               .must<&SealCheck::value>("flow_l_min", "blow-by as read")
-              .in("l/min")
+              .in("l/min", 0, 10000)
               .when(isBlowBy)
               .field<&SealCheck::gas_c>("gas_temp_c", "of the gas at the meter")
-              .in("°C")
+              .in("°C", -40, 250)
               .when(isBlowBy)
               .field<&SealCheck::gas_kpa>("gas_absolute_kpa", "of the gas at the meter")
-              .in("kPa")
+              .in("kPa", 50, 200)
               .when(isBlowBy);
     return type;
 }
@@ -375,10 +408,11 @@ template <> const RecordType &recordType<BoreTrace>()
         = describeRecord<BoreTrace>("bore_trace")
               .field<&BoreTrace::bore>("bore", "cylinder")
               .field<&BoreTrace::phase>("phase", "before or after finishing strokes")
+              .oneOf([] { return wordsOf(phases()); })
               .ifSet<&BoreTrace::place>("place", "where in the bore")
               .ifSet<&BoreTrace::source>("source", "file it was read from")
               .must<&BoreTrace::spacing_um>("spacing_um", "between heights")
-              .in("µm")
+              .in("µm", 1e-3, 1000)
               .packed<&BoreTrace::z>("z_um", "heights along the trace, blanks between", heightsText,
                                      heightsOf);
     return type;

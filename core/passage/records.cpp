@@ -107,7 +107,7 @@ template <> const RecordType &recordType<CleanEvent>()
               .ifSet<&CleanEvent::result>("result", "by kind: white, grey; through, blocked …")
               .ifSet<&CleanEvent::means>("means", "looks: light, wire, fluid or camera")
               .ifSet<&CleanEvent::days>("days", "storage")
-              .in("d")
+              .in("d", 0, 36500)
               .ifSet<&CleanEvent::covered>("covered", "storage: under cover")
               .ifSet<&CleanEvent::seen>("seen", "plug in its place: somebody looked at it there")
               .ifSet<&CleanEvent::dated>(

@@ -5,6 +5,7 @@
 #include "quantity/jsonreader.h"
 #include "quantity/rounding.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace mildpath {
@@ -317,21 +318,112 @@ Json writeRecord(const RecordType &type, const void *record)
     return out;
 }
 
+namespace {
+
+class RangeCheck
+{
+public:
+    RangeCheck(const void *record, const std::string &place, std::vector<Error> &errors)
+        : m_record(record)
+        , m_place(place)
+        , m_errors(errors)
+    {
+    }
+
+    void run(const Field &f) const
+    {
+        const std::string place = m_place + "/" + std::string(f.key);
+        switch (f.shape) {
+        case MemberShape::Number:
+            number(f, f.number(m_record), place);
+            break;
+        case MemberShape::Integer:
+            number(f, memberIn<int>(f, m_record), place);
+            break;
+        case MemberShape::OptionalNumber:
+            if (const auto &v = memberIn<std::optional<double>>(f, m_record))
+                number(f, *v, place);
+            break;
+        case MemberShape::Text:
+            text(f, memberIn<std::string>(f, m_record), place);
+            break;
+        case MemberShape::NumbersByKey:
+            for (const auto &[key, v] : memberIn<std::map<std::string, double>>(f, m_record))
+                number(f, v, place + "/" + key);
+            break;
+        case MemberShape::Record:
+            checkRanges(f.record(), f.at(m_record), place, m_errors);
+            break;
+        case MemberShape::OptionalRecord:
+        case MemberShape::Records:
+        case MemberShape::RecordsByKey: {
+            Each each { f, place, m_errors, 0 };
+            f.entries->each(f.at(m_record), &each, checkEntry);
+            break;
+        }
+        default:
+            break;
+        }
+    }
+
+private:
+    struct Each
+    {
+        const Field &field;
+        const std::string &place;
+        std::vector<Error> &errors;
+        size_t index;
+    };
+    static void checkEntry(void *context, std::string_view key, const void *entry)
+    {
+        Each &each = *static_cast<Each *>(context);
+        std::string place = each.place;
+        if (each.field.shape == MemberShape::Records)
+            place += "/" + std::to_string(each.index++);
+        else if (each.field.shape == MemberShape::RecordsByKey)
+            place += "/" + std::string(key);
+        checkRanges(each.field.record(), entry, place, each.errors);
+    }
+
+    void number(const Field &f, double v, const std::string &place) const
+    {
+        if (!f.isRanged() || (v <= f.most && (f.aboveLeast ? v > f.least : v >= f.least)))
+            return;
+        m_errors.push_back({ place,
+                             f.aboveLeast ? mustBeAbove(f.least, f.most, v, f.unit)
+                                          : mustBe(f.least, f.most, v, f.unit) });
+    }
+
+    void text(const Field &f, const std::string &is, const std::string &place) const
+    {
+        if (!f.words || (is.empty() && f.onlyIfSet))
+            return;
+        const auto words = f.words();
+        if (std::find(words.begin(), words.end(), is) != words.end())
+            return;
+        std::string known;
+        for (size_t i = 0; i < words.size(); ++i)
+            known += std::string(i == 0                      ? ""
+                                     : i + 1 == words.size() ? " or "
+                                                             : ", ")
+                + std::string(words[i]);
+        m_errors.push_back({ place, "must be " + known + ", is \"" + is + "\"" });
+    }
+
+    const void *m_record;
+    const std::string &m_place;
+    std::vector<Error> &m_errors;
+};
+
+} // namespace
+
 void checkRanges(const RecordType &type, const void *record, const std::string &place,
                  std::vector<Error> &errors)
 {
-    for (const Field &f : type.fields) {
-        if (!f.isRanged())
-            continue;
-        double v = f.least;
-        if (f.shape == MemberShape::Number)
-            v = f.number(record);
-        else if (f.shape == MemberShape::OptionalNumber)
-            v = memberIn<std::optional<double>>(f, record).value_or(f.least);
-        if (v >= f.least && v <= f.most)
-            continue;
-        errors.push_back({ place + "/" + std::string(f.key), mustBe(f.least, f.most, v, f.unit) });
-    }
+    const RangeCheck check(record, place, errors);
+    for (const Field &f : type.fields)
+        if (!f.when || f.when(record))
+            check.run(f);
 }
 
 Description::Description(std::string_view name, const void *fresh)

@@ -8,6 +8,7 @@
 #include <limits>
 #include <map>
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <type_traits>
@@ -33,6 +34,21 @@ namespace mildpath {
 //     const Weighing w = fromJson<Weighing>(json, "/weighings/3", errors);
 
 struct RecordType;
+
+/// Words a text may be.
+using Words = std::vector<std::string_view>;
+inline Words wordsOf(std::span<const std::string_view> words)
+{
+    return { words.begin(), words.end() };
+}
+/// The ids of a table of kinds.
+template <class Kinds> Words idsOf(const Kinds &kinds)
+{
+    Words out;
+    for (const auto &kind : kinds)
+        out.push_back(kind.id);
+    return out;
+}
 
 /// What a member is, as far as a file sees it.
 enum class MemberShape {
@@ -78,6 +94,8 @@ struct Field
     std::string_view unit {}; ///< of the file
     double least = -std::numeric_limits<double>::infinity(); ///< both allowed
     double most = std::numeric_limits<double>::infinity();
+    bool aboveLeast = false; ///< `least` itself is refused
+    Words (*words)() = nullptr; ///< a text is one of these
     std::string_view entry {}; ///< what an entry of a list is, for errors: "a file name"
     bool asRows = false; ///< records of a list as arrays of their members, null for what is absent
 
@@ -93,6 +111,7 @@ struct Field
                        std::vector<Error> &errors)
         = nullptr;
     Json (*writeCustom)(const void *member) = nullptr;
+    Json (*schemaOfCustom)() = nullptr; ///< null: anything
 
     bool isRanged() const { return most < std::numeric_limits<double>::infinity(); }
     /// The number of a record this is a field of; only for MemberShape::Number.
@@ -125,7 +144,10 @@ template <class T> const RecordType &recordType();
 void readRecord(const RecordType &type, void *record, const Json &json, const std::string &place,
                 std::vector<Error> &errors);
 Json writeRecord(const RecordType &type, const void *record);
-/// Members out of their range, with places.
+/// A record as JSON Schema (draft 2020-12), as far as its description goes.
+Json schemaOf(const RecordType &type);
+/// Members out of their range and texts that are none of their words, with places; those of the
+/// records it is made of too.
 void checkRanges(const RecordType &type, const void *record, const std::string &place,
                  std::vector<Error> &errors);
 
@@ -398,11 +420,12 @@ public:
     /// What no other shape fits: the functions are given the whole record.
     Describe &&custom(std::string_view key, std::string_view meaning,
                       void (*read)(void *, const Json &, const std::string &, std::vector<Error> &),
-                      Json (*write)(const void *)) &&
+                      Json (*write)(const void *), Json (*schema)() = nullptr) &&
     {
         addOfAll(key, meaning, MemberShape::Custom);
         last().readCustom = read;
         last().writeCustom = write;
+        last().schemaOfCustom = schema;
         return std::move(*this);
     }
 
@@ -411,6 +434,19 @@ public:
                   double most = std::numeric_limits<double>::infinity()) &&
     {
         limit(unit, least, most);
+        return std::move(*this);
+    }
+    /// The same, where the least itself is refused.
+    Describe &&above(double least, std::string_view unit, double most) &&
+    {
+        limit(unit, least, most);
+        last().aboveLeast = true;
+        return std::move(*this);
+    }
+    /// The last member is one of these words. One that is left out where it is empty may be.
+    Describe &&oneOf(Words (*words)()) &&
+    {
+        last().words = words;
         return std::move(*this);
     }
     /// The last member is in a file only where this holds.

@@ -366,7 +366,7 @@ Quantity ofFileUnit(double number, std::string_view unit)
         return asPressure(number * 1e3);
     const Showing *s = showingIn(unit);
     return s ? Quantity { fromShownUnit(number, s->as, UnitSystem::Metric), s->as }
-             : asNumber(number, std::abs(number) < 10 ? 2 : 0);
+             : asNumber(number, std::abs(number) < 10 && number != std::round(number) ? 2 : 0);
 }
 
 Phrase::Phrase() = default;
@@ -469,6 +469,14 @@ Phrase mustBe(double least, double most, double is, std::string_view fileUnit)
 {
     return mustBe(QuantityRange { ofFileUnit(least, fileUnit), ofFileUnit(most, fileUnit) },
                   ofFileUnit(is, fileUnit));
+}
+
+Phrase mustBeAbove(double least, double most, double is, std::string_view fileUnit)
+{
+    return { "must_be_above",
+             "must be above {0}, is {1}",
+             { QuantityRange { ofFileUnit(least, fileUnit), ofFileUnit(most, fileUnit) },
+               ofFileUnit(is, fileUnit) } };
 }
 
 void append(Phrase &to, const Phrase &more, std::string_view pattern)

@@ -244,6 +244,8 @@ Phrase joinedBy(const std::vector<Phrase> &parts, std::string_view pattern = "{*
 Phrase mustBe(const QuantityRange &range, const Quantity &is);
 /// The same of numbers in a unit of the file.
 Phrase mustBe(double least, double most, double is, std::string_view fileUnit);
+/// "must be above 0 to 500 mm, is 0 mm", of numbers in a unit of the file.
+Phrase mustBeAbove(double least, double most, double is, std::string_view fileUnit);
 /// Adds a part: "a; b".
 void append(Phrase &to, const Phrase &more, std::string_view pattern = "{*|; }");
 

@@ -129,6 +129,19 @@ LoadResult loadBuild(const std::filesystem::path &path)
     return parseBuild(*text);
 }
 
+std::string buildSchema()
+{
+    Json out = { { "$schema", "https://json-schema.org/draft/2020-12/schema" },
+                 { "title", "Mild Path build" },
+                 { "description",
+                   "One engine build: what it is, what was measured and seen. "
+                   "Unknown keys are allowed everywhere and kept." } };
+    out.update(schemaOf(recordType<Build>()));
+    for (const char *key : { "format", "version" })
+        out["required"].push_back(key);
+    return out.dump(1) + "\n";
+}
+
 std::string buildText(const Build &build)
 {
     return toJson(build).dump(1, ' ', false, Json::error_handler_t::replace) + "\n";

@@ -32,6 +32,8 @@ using LoadResult = tl::expected<LoadedBuild, LoadFailure>;
 LoadResult parseBuild(const std::string &text);
 LoadResult loadBuild(const std::filesystem::path &path);
 
+/// What a build file may be, as JSON Schema: published as docs/format/mild-path-build.schema.json.
+std::string buildSchema();
 /// The text saveBuild() writes.
 std::string buildText(const Build &build);
 

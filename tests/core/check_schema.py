@@ -9,7 +9,10 @@ import tempfile
 import jsonschema
 
 root, cli = pathlib.Path(sys.argv[1]), sys.argv[2]
-schema = json.loads((root / "docs/format/mild-path-build.schema.json").read_text())
+published = (root / "docs/format/mild-path-build.schema.json").read_text()
+made = subprocess.run([cli, "schema"], check=True, capture_output=True, text=True).stdout
+assert published == made, "docs/format/mild-path-build.schema.json is not what mildpath-cli schema writes"
+schema = json.loads(published)
 validator = jsonschema.validators.validator_for(schema)
 validator.check_schema(schema)
 check = validator(schema)
@@ -26,6 +29,9 @@ with tempfile.TemporaryDirectory() as folder:
 
 # What the schema must catch, so that it cannot be empty.
 good = json.loads(files[0].read_text())
-for change in ({"version": "2"}, {"format": "other"}, {"oil": "15W-40"}, {"readings": {}}):
+for change in ({"version": "2"}, {"format": "other"}, {"oil": "15W-40"}, {"readings": {}},
+               {"circuit": {"elements": [{"id": "a", "type": "wing", "from": "x", "to": "y"}], "gauge_tap": "x"}},
+               {"gauge_readings": [{"id": "g", "tap": "x", "rpm": 0, "oil_temp_c": 90, "pressure_kpa": 100}]},
+               {"flows": [{"id": "f", "stop": "main_1", "saw": "maybe", "means": "drill"}]}):
     assert list(check.iter_errors({**good, **change})), f"the schema accepts {change}"
 print(f"{len(files) + 1} builds agree with the schema")

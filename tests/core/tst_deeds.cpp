@@ -251,15 +251,15 @@ void TestDeeds::edit_isRefusedWithItsReason_data()
     row(R"({"edit":"take_back","log":"events","id":"e9999","by":"t","at":""})", "id", "");
     row(R"({"edit":"take_back","log":"gossip","id":"e1","by":"t","at":""})", "", "");
     row(R"({"edit":"add_entry","log":"signs","entry":{"id":"x","stop":"pump","sign":"unicorn"}})",
-        "", "there is no sign \"unicorn\"");
+        "", "is \"unicorn\"");
     row(R"({"edit":"add_entry","log":"flows","entry":{"id":"x","stop":"main_1","saw":"maybe",
           "means":"drill"}})",
-        "", "is not a word for it");
+        "", "must be flows, weak or dry");
     row(R"({"edit":"add_entry","log":"gauge_readings","entry":{"id":"x","tap":"moon","rpm":800,
           "oil_temp_c":90,"pressure_kpa":100}})",
         "", "there is no gauge tap \"moon\"");
     row(R"({"edit":"add_entry","log":"finds","entry":{"id":"x","stop":"pump","colour":"plaid"}})",
-        "", "\"plaid\" is not a word for it");
+        "", "is \"plaid\"");
     row(R"({"edit":"add_entry","log":"signoffs","entry":{"id":"x","hold":"h"}})", "",
         "somebody must sign");
     row(R"({"edit":"drop_passage","passage":"nowhere"})", "passage", "there is no passage");

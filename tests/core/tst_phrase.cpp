@@ -310,7 +310,7 @@ void TestPhrase::fileUnits_becomeQuantities_data()
     row(10, "K", "10 °C", "18 °F");
     row(0.35, "g", "0.35 g", "0.35 g"); // of turning, no mass
     row(2.7, "l", "2.70 L", "2.85 US qt");
-    row(7, "", "7.00", "7.00");
+    row(7, "", "7", "7");
     row(48, "", "48", "48");
 }
 
