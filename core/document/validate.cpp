@@ -95,7 +95,6 @@ private:
             const std::string place = "/engine/stops/" + std::to_string(i);
             if (!ids.insert(s.id).second)
                 add(place + "/id", "\"" + s.id + "\" is used twice");
-            const StopKind *kind = findStopKind(s.kind);
             for (size_t p = 0; p < s.points.size() && !m_nodes.empty(); ++p)
                 if (!m_nodes.contains(s.points[p].node))
                     add(place + "/points/" + std::to_string(p) + "/node",
