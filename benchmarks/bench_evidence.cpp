@@ -43,7 +43,7 @@ void finish(MainWindow &window)
     trace.z = Heights(z);
     Build build = window.openBuild().build();
     build.boreTraces.clear();
-    window.openBuild().open(*applyEdit(build, PassageEdit(AddEntry { trace })), {});
+    window.openBuild().open(*applyEdit(build, AddEntry { trace }), {});
     window.showBench(Place::BoreFinish);
     FinishPage &page = (*window.findChild<FinishBench *>()).trace();
     while (!page.scene().trace)

@@ -48,12 +48,12 @@ int runDraw(const Options &options, const Edit &edit)
 
 int runDrawPassages(const Options &options)
 {
-    return runDraw(options, PassageEdit(DrawPassages {}));
+    return runDraw(options, DrawPassages {});
 }
 
 int runDrawLines(const Options &options)
 {
-    return runDraw(options, LineEdit(DrawLines {}));
+    return runDraw(options, DrawLines {});
 }
 
 } // namespace mildpath::cli

@@ -82,7 +82,7 @@ Build withPlugsSeen(Build build)
         e.scope = "plug";
         e.target = p.id;
         e.by = "tester";
-        build = applyEdit(build, PassageEdit(AddEntry { e })).value();
+        build = applyEdit(build, AddEntry { e }).value();
     }
     return build;
 }

@@ -284,7 +284,7 @@ Result<std::string> OpenBuild::record(LogEntry entry)
         },
         entry);
     const std::string_view list = logOf(entry);
-    if (auto ok = edit(PassageEdit(AddEntry { std::move(entry) })); !ok)
+    if (auto ok = edit(AddEntry { std::move(entry) }); !ok)
         return tl::unexpected(ok.error());
     return lastId(*m_build, list);
 }
@@ -306,7 +306,7 @@ Result<void> OpenBuild::choose(const std::string &question, const std::string &a
 
 Result<void> OpenBuild::takeBack(const std::string &log, const std::string &id)
 {
-    return edit(PassageEdit(TakeBackEntry { log, id, userName(), now() }));
+    return edit(TakeBackEntry { log, id, userName(), now() });
 }
 
 Result<void> OpenBuild::edit(const Edit &edit)

@@ -93,7 +93,7 @@ PanelField sumpField(OpenBuild &open, const NumberKey &key)
 {
     return valueField("sump", key, true, open.build().sump.own(key.key),
                       [&open, id = std::string(key.key)](double file) {
-                          return open.edit(SumpEdit(SetSumpValue { id, file }));
+                          return open.edit(SetSumpValue { id, file });
                       });
 }
 
@@ -148,8 +148,8 @@ PanelChoice foreignChoice(OpenBuild &open, bool fuel)
             out.current = static_cast<int>(out.options.size()) - 1;
     }
     out.chosen = [&open, fuel](int i) {
-        return open.edit(SumpEdit(SetForeign {
-            fuel, i == 0 ? "" : std::string(foreignWords()[static_cast<size_t>(i - 1)]) }));
+        return open.edit(SetForeign {
+            fuel, i == 0 ? "" : std::string(foreignWords()[static_cast<size_t>(i - 1)]) });
     };
     return out;
 }

@@ -5,9 +5,10 @@
 #include "document/passageedit.h"
 #include "document/plumbing.h"
 
+#include <memory>
 #include <span>
 #include <string>
-#include <variant>
+#include <type_traits>
 
 namespace mildpath {
 
@@ -162,21 +163,46 @@ struct Rename
     bool operator==(const Rename &) const = default;
 };
 
-struct EditAll;
+struct EditKind;
+/// What an edit is and does; specialised in the source that owns it (document/editkind.h).
+template <class E> const EditKind &editKind();
 
-using Edit = std::variant<EnterReading, EnterReadings, WithdrawReading, SetOil, SetUse, SetLimit,
-                          SetElementValue, SetStopValue, TickFastener, FitShells, SetShellRow,
-                          SetSizeClass, WeighPart, Choose, SetHeat, SetMaterial, SetExpansion,
-                          EnterHeatPoint, AddProof, Rename, SetEngine, KeepOil, DropOil, AddStop,
-                          RemoveStop, MoveStop, TurnStop, FeedStop, NameStop, MoveGauge, SetAlike,
-                          PassageEdit, LineEdit, SumpEdit, SetStartValue, SetSectionValue, EditAll>;
+/// One of the edits above, or of engineedit.h, passageedit.h, plumbing.h, sump.h: a value.
+class Edit
+{
+public:
+    template <class E>
+    Edit(E edit) requires(!std::is_same_v<E, Edit>)
+        : m_kind(&editKind<E>())
+        , m_edit(std::make_shared<const E>(std::move(edit)))
+    {
+    }
+    Edit(const EditKind &kind, std::shared_ptr<const void> edit)
+        : m_kind(&kind)
+        , m_edit(std::move(edit))
+    {
+    }
+
+    const EditKind &kind() const { return *m_kind; }
+    const void *value() const { return m_edit.get(); }
+    /// @return null where it is another kind
+    template <class E> const E *as() const
+    {
+        return m_kind == &editKind<E>() ? static_cast<const E *>(m_edit.get()) : nullptr;
+    }
+    bool operator==(const Edit &other) const;
+
+private:
+    const EditKind *m_kind;
+    std::shared_ptr<const void> m_edit;
+};
 
 /// Several edits as one, all or none: what a list, a table or an import brings.
 struct EditAll
 {
     std::string name; ///< what the Edit menu says: "12 filter cuts"
     std::vector<Edit> edits; ///< none of them an EditAll
-    bool operator==(const EditAll &other) const;
+    bool operator==(const EditAll &other) const = default;
 };
 
 /// The document after the edit. Errors: the place is what was edited, the reason says what would be
@@ -192,6 +218,9 @@ Result<void> checkReadingValue(const Family &family, double value_um);
 
 /// One sentence for the Edit menu: "Main 4, front 90°: 58 µm".
 Phrase describeEdit(const Build &build, const Edit &edit);
+
+/// Every kind of edit there is.
+std::vector<const EditKind *> editKinds();
 
 Json editToJson(const Edit &edit);
 Result<Edit> editFromJson(const Json &json);

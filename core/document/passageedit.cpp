@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "document/passageedit.h"
-
-#include "quantity/overloaded.h"
+#include "document/editkind.h"
+#include "quantity/json.h"
+#include "quantity/jsonreader.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace mildpath {
@@ -128,50 +129,197 @@ Phrase entryById(const Build &build, const TakeBackEntry &e)
     return out;
 }
 
-} // namespace
-
-Result<Build> applyPassageEdit(Build build, const PassageEdit &edit)
+void readEntryOf(void *record, const Json &json, const std::string &place,
+                 std::vector<Error> &errors)
 {
-    return std::visit(
-        Overloaded {
-            [&](const AddEntry &e) { return addEntry(std::move(build), e); },
-            [&](const TakeBackEntry &e) { return takeBackEntry(std::move(build), e); },
-            [&](const PutPassage &e) -> Result<Build> {
-                put(build.passages, e.passage);
-                return std::move(build);
-            },
-            [&](const DropPassage &e) { return dropPassage(std::move(build), e.passage); },
-            [&](const CutPassage &e) { return cutPassage(std::move(build), e); },
-            [&](const PutPlug &e) { return putPlug(std::move(build), e.plug); },
-            [&](const DropPlug &e) { return dropPlug(std::move(build), e.plug); },
-            [&](const DrawPassages &) { return drawUsual(std::move(build)); },
-        },
-        edit);
+    JsonReader in(json, place, errors);
+    const std::string list = in.text("log");
+    bool known = false;
+    forEachLog([&]<class L>(const L &log) {
+        if (log.key != list)
+            return;
+        known = true;
+        static_cast<AddEntry *>(record)->entry
+            = fromJson<typename L::Entry>(in.object("entry"), place + "/entry", errors);
+    });
+    if (!known)
+        in.error("log", "there is no list \"" + list + "\"");
 }
 
-Phrase describePassageEdit(const Build &build, const PassageEdit &edit)
+Json writeEntry(const void *edit)
 {
-    const auto words = Overloaded {
-        [&](const AddEntry &e) { return describeEntry(build, e.entry); },
-        [&](const TakeBackEntry &e) {
+    const auto &added = *static_cast<const AddEntry *>(edit);
+    Json out = Json::object();
+    out["log"] = logOf(added.entry);
+    out["entry"] = std::visit([](const auto &entry) { return toJson(entry); }, added.entry);
+    return out;
+}
+
+} // namespace
+
+/// Which list an entry goes to is said beside it: it is read and written as a whole.
+template <> const RecordType &recordType<AddEntry>()
+{
+    static const RecordType type = Describe<AddEntry>("add_entry");
+    return type;
+}
+
+template <> const EditKind &editKind<AddEntry>()
+{
+    static const EditKind kind = asAWhole(kindOf<AddEntry>(
+                                              [](Build build, const AddEntry &e) -> Result<Build> {
+                                                  return addEntry(std::move(build), e);
+                                              },
+                                              [](const Build &build, const AddEntry &e) -> Phrase {
+                                                  return describeEntry(build, e.entry);
+                                              }),
+                                          readEntryOf, writeEntry);
+    return kind;
+}
+
+template <> const RecordType &recordType<TakeBackEntry>()
+{
+    static const RecordType type = Describe<TakeBackEntry>("take_back")
+                                       .must<&TakeBackEntry::log>("log", "key of the list")
+                                       .must<&TakeBackEntry::id>("id", "of the entry")
+                                       .field<&TakeBackEntry::by>("by", "who took it back")
+                                       .field<&TakeBackEntry::at>("at", "when");
+    return type;
+}
+
+template <> const EditKind &editKind<TakeBackEntry>()
+{
+    static const EditKind kind = kindOf<TakeBackEntry>(
+        [](Build build, const TakeBackEntry &e) -> Result<Build> {
+            return takeBackEntry(std::move(build), e);
+        },
+        [](const Build &build, const TakeBackEntry &e) -> Phrase {
             return Phrase("edit.withdrawn", "{0}, withdrawn", { entryById(build, e) });
+        });
+    return kind;
+}
+
+template <> const RecordType &recordType<PutPassage>()
+{
+    static const RecordType type
+        = Describe<PutPassage>("passage").must<&PutPassage::passage>("passage", "the passage");
+    return type;
+}
+
+template <> const EditKind &editKind<PutPassage>()
+{
+    static const EditKind kind = kindOf<PutPassage>(
+        [](Build build, const PutPassage &e) -> Result<Build> {
+            put(build.passages, e.passage);
+            return build;
         },
-        [&](const PutPassage &e) { return "passage " + e.passage.name; },
-        [&](const DropPassage &e) {
+        [](const Build &, const PutPassage &e) -> Phrase { return "passage " + e.passage.name; });
+    return kind;
+}
+
+template <> const RecordType &recordType<DropPassage>()
+{
+    static const RecordType type
+        = Describe<DropPassage>("drop_passage").must<&DropPassage::passage>("passage", "its id");
+    return type;
+}
+
+template <> const EditKind &editKind<DropPassage>()
+{
+    static const EditKind kind = kindOf<DropPassage>(
+        [](Build build, const DropPassage &e) -> Result<Build> {
+            return dropPassage(std::move(build), e.passage);
+        },
+        [](const Build &build, const DropPassage &e) -> Phrase {
             return "passage " + passageName(build, e.passage) + " taken out";
+        });
+    return kind;
+}
+
+template <> const RecordType &recordType<CutPassage>()
+{
+    static const RecordType type = Describe<CutPassage>("cut_passage")
+                                       .must<&CutPassage::passage>("passage", "its id")
+                                       .must<&CutPassage::at_mm>("at_mm", "where")
+                                       .in("mm");
+    return type;
+}
+
+template <> const EditKind &editKind<CutPassage>()
+{
+    static const EditKind kind = kindOf<CutPassage>(
+        [](Build build, const CutPassage &e) -> Result<Build> {
+            return cutPassage(std::move(build), e);
         },
-        [&](const CutPassage &e) {
+        [](const Build &build, const CutPassage &e) -> Phrase {
             return Phrase("edit.cut", "{0} cut at {1}",
                           { passageName(build, e.passage), asLength(e.at_mm, 0) });
+        });
+    return kind;
+}
+
+template <> const RecordType &recordType<PutPlug>()
+{
+    static const RecordType type
+        = Describe<PutPlug>("plug").must<&PutPlug::plug>("plug", "the plug");
+    return type;
+}
+
+template <> const EditKind &editKind<PutPlug>()
+{
+    static const EditKind kind = kindOf<PutPlug>(
+        [](Build build, const PutPlug &e) -> Result<Build> {
+            return putPlug(std::move(build), e.plug);
         },
-        [&](const PutPlug &e) { return "plug " + e.plug.name; },
-        [&](const DropPlug &e) {
+        [](const Build &, const PutPlug &e) -> Phrase { return "plug " + e.plug.name; });
+    return kind;
+}
+
+template <> const RecordType &recordType<DropPlug>()
+{
+    static const RecordType type
+        = Describe<DropPlug>("drop_plug").must<&DropPlug::plug>("plug", "its id");
+    return type;
+}
+
+template <> const EditKind &editKind<DropPlug>()
+{
+    static const EditKind kind = kindOf<DropPlug>(
+        [](Build build, const DropPlug &e) -> Result<Build> {
+            return dropPlug(std::move(build), e.plug);
+        },
+        [](const Build &build, const DropPlug &e) -> Phrase {
             const Plug *p = findPlug(build.plugs, e.plug);
             return "plug " + (p ? p->name : e.plug) + " taken off the list";
+        });
+    return kind;
+}
+
+template <> const RecordType &recordType<DrawPassages>()
+{
+    static const RecordType type = Describe<DrawPassages>("draw_passages");
+    return type;
+}
+
+template <> const EditKind &editKind<DrawPassages>()
+{
+    static const EditKind kind = kindOf<DrawPassages>(
+        [](Build build, const DrawPassages &) -> Result<Build> {
+            return drawUsual(std::move(build));
         },
-        [&](const DrawPassages &) { return std::string("usual passages"); },
-    };
-    return std::visit([&](const auto &e) { return Phrase(words(e)); }, edit);
+        [](const Build &, const DrawPassages &) -> Phrase {
+            return std::string("usual passages");
+        });
+    return kind;
+}
+
+std::span<const EditKind *const> passageEdits()
+{
+    static const std::array kinds { &editKind<AddEntry>(),   &editKind<TakeBackEntry>(),
+                                    &editKind<PutPassage>(), &editKind<DropPassage>(),
+                                    &editKind<CutPassage>(), &editKind<PutPlug>(),
+                                    &editKind<DropPlug>(),   &editKind<DrawPassages>() };
+    return kinds;
 }
 
 } // namespace mildpath

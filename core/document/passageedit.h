@@ -3,8 +3,6 @@
 
 #include "document/logbook.h"
 
-#include <variant>
-
 namespace mildpath {
 
 // Changes to the passages and plugs themselves, and entries of the logbook about them. Records are
@@ -45,13 +43,6 @@ struct DrawPassages
 {
     bool operator==(const DrawPassages &) const = default;
 };
-
-using PassageEdit = std::variant<AddEntry, TakeBackEntry, PutPassage, DropPassage, CutPassage,
-                                 PutPlug, DropPlug, DrawPassages>;
-
-/// Errors: the place is what was edited, the reason says what stands against it.
-Result<Build> applyPassageEdit(Build build, const PassageEdit &edit);
-Phrase describePassageEdit(const Build &build, const PassageEdit &edit);
 
 /// A passage set usual for the engine, from its circuit: plausible lengths and ends, to be
 /// corrected by what is seen. Own choice, no source.

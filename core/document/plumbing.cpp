@@ -2,7 +2,6 @@
 #include "document/plumbing.h"
 
 #include "document/document.h"
-#include "quantity/overloaded.h"
 
 #include <algorithm>
 #include <array>
@@ -137,6 +136,8 @@ Result<void> checkLine(const std::vector<Port> &ports, const ExternalLine &line)
     return {};
 }
 
+} // namespace
+
 Result<void> putLine(Build &build, ExternalLine line)
 {
     if (auto ok = checkLine(portsOf(build), line); !ok)
@@ -153,14 +154,12 @@ Result<void> putLine(Build &build, ExternalLine line)
     return {};
 }
 
-std::string nameOf(const Build &build, const std::string &id)
+std::string portName(const Build &build, const std::string &id)
 {
     const auto ports = portsOf(build);
     const Port *p = findPort(ports, id);
     return p ? p->partName + ", " + p->name : id;
 }
-
-} // namespace
 
 std::span<const FilterBuild> filterBuilds()
 {
@@ -255,66 +254,6 @@ std::vector<ExternalLine> usualLines(const Build &build)
     join("turbo.drain", "engine.turbo_drain");
     join("engine.gauge", "gauge.in");
     return out;
-}
-
-Result<Build> applyLineEdit(Build build, const LineEdit &edit)
-{
-    Plumbing &p = build.plumbing;
-    const Result<void> ok = std::visit(
-        Overloaded {
-            [&](const PutLine &e) { return putLine(build, e.line); },
-            [&](const DropLine &e) -> Result<void> {
-                if (std::erase_if(p.lines, [&](const ExternalLine &l) { return l.id == e.line; })
-                    == 0)
-                    return fail("line", "there is no line \"" + e.line + "\"");
-                return {};
-            },
-            [&](const CapPort &e) -> Result<void> {
-                if (!findPort(portsOf(build), e.port))
-                    return fail("port", "there is no port \"" + e.port + "\"");
-                std::erase(p.capped, e.port);
-                if (e.capped)
-                    p.capped.push_back(e.port);
-                return {};
-            },
-            [&](const SetFilter &e) -> Result<void> {
-                if (filterBuild(e.build).id != e.build)
-                    return fail("build", "there is no filter \"" + e.build + "\"");
-                p.remoteFilter = e.remote;
-                p.filterBuild = e.build;
-                dropLooseLines(build);
-                return {};
-            },
-            [&](const DrawLines &) -> Result<void> {
-                if (!p.lines.empty())
-                    return fail("lines", "there are lines already");
-                p.lines = usualLines(build);
-                return {};
-            },
-        },
-        edit);
-    if (!ok)
-        return tl::unexpected(ok.error());
-    return build;
-}
-
-Phrase describeLineEdit(const Build &build, const LineEdit &edit)
-{
-    const auto words = Overloaded {
-        [&](const PutLine &e) {
-            return "line: " + nameOf(build, e.line.from) + " to " + nameOf(build, e.line.to);
-        },
-        [&](const DropLine &) { return std::string("line taken off"); },
-        [&](const CapPort &e) {
-            return nameOf(build, e.port) + (e.capped ? ": capped" : ": cap off");
-        },
-        [&](const SetFilter &e) {
-            return std::string(e.remote ? "filter away from the block: " : "filter on the block: ")
-                + std::string(filterBuild(e.build).name);
-        },
-        [&](const DrawLines &) { return std::string("the usual lines"); },
-    };
-    return std::visit([&](const auto &e) { return Phrase(words(e)); }, edit);
 }
 
 void dropLooseLines(Build &build)

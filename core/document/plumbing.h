@@ -6,7 +6,6 @@
 #include <span>
 #include <string>
 #include <string_view>
-#include <variant>
 #include <vector>
 
 namespace mildpath {
@@ -106,11 +105,10 @@ struct DrawLines
 {
     bool operator==(const DrawLines &) const = default;
 };
-using LineEdit = std::variant<PutLine, DropLine, CapPort, SetFilter, DrawLines>;
-
-/// Errors: the place is what was edited, the reason says what stands against it.
-Result<Build> applyLineEdit(Build build, const LineEdit &edit);
-Phrase describeLineEdit(const Build &build, const LineEdit &edit);
+/// Joins two ports, or changes the line of that id. Errors: the place is what of it cannot be.
+Result<void> putLine(Build &build, ExternalLine line);
+/// "pump outlet", for people.
+std::string portName(const Build &build, const std::string &port);
 
 /// Takes off what joins or caps ports that no longer exist: a stage or a part that goes takes its
 /// lines along.

@@ -2,7 +2,6 @@
 #include "document/sump.h"
 
 #include "document/document.h"
-#include "quantity/overloaded.h"
 #include "quantity/rounding.h"
 #include "sump/gas.h"
 #include "sump/section.h"
@@ -249,53 +248,6 @@ std::span<const SumpGroup> sumpGroups()
 std::span<const std::string_view> foreignWords()
 {
     return words;
-}
-
-Result<Build> applySumpEdit(Build build, const SumpEdit &edit)
-{
-    Sump &s = build.sump;
-    const Result<void> ok
-        = std::visit(Overloaded {
-                         [&](const SetPan &e) -> Result<void> {
-                             s.along = e.along;
-                             s.across = e.across;
-                             s.benchFill = e.benchFill;
-                             s.shape = e.shape;
-                             for (const auto &[key, value] : e.values)
-                                 s.values[key] = value;
-                             return {};
-                         },
-                         [&](const SetSumpValue &e) -> Result<void> {
-                             return setValue(s.values, keys, "sump", e.key, e.value);
-                         },
-                         [&](const SetForeign &e) -> Result<void> {
-                             (e.fuel ? s.fuel : s.coolant) = e.word;
-                             return {};
-                         },
-                     },
-                     edit);
-    if (!ok)
-        return tl::unexpected(ok.error());
-    return build;
-}
-
-Phrase describeSumpEdit(const SumpEdit &edit)
-{
-    const auto words = Overloaded {
-        [](const SetPan &e) {
-            for (const PanShape &s : panShapes())
-                if (s.id == e.shape)
-                    return "pan " + std::string(s.name);
-            return std::string(e.benchFill.empty() ? "section of the pan"
-                                                   : "pan from litres and heights");
-        },
-        [](const SetSumpValue &e) { return describeValue(keys, e.key, e.value); },
-        [](const SetForeign &e) {
-            return std::string(e.fuel ? "fuel" : "coolant")
-                + " in the oil: " + (e.word.empty() ? "not said" : e.word);
-        },
-    };
-    return std::visit([&](const auto &e) { return Phrase(words(e)); }, edit);
 }
 
 void checkSump(const Build &build, std::vector<Error> &errors)

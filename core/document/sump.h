@@ -7,7 +7,6 @@
 #include <span>
 #include <string>
 #include <string_view>
-#include <variant>
 #include <vector>
 
 namespace mildpath {
@@ -118,15 +117,10 @@ struct SetForeign
     std::string word;
     bool operator==(const SetForeign &) const = default;
 };
-using SumpEdit = std::variant<SetPan, SetSumpValue, SetForeign>;
 
 /// Sections that hold what was measured in the bare pan, as long and wide as the sump says.
 /// Errors: `bench_fill/2`, `pan_length_mm`, `pan_width_mm`.
 Result<SetPan> panFromBenchFill(const Sump &sump, std::vector<BenchFill> steps);
-
-/// Errors: the place is what was edited, the reason says what stands against it.
-Result<Build> applySumpEdit(Build build, const SumpEdit &edit);
-Phrase describeSumpEdit(const SumpEdit &edit);
 
 template <> const RecordType &recordType<PanPoint>();
 template <> const RecordType &recordType<BenchFill>();

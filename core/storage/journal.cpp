@@ -156,7 +156,7 @@ struct History
 
     void apply(Edit edit)
     {
-        edits.resize(at);
+        edits.erase(edits.begin() + static_cast<std::ptrdiff_t>(at), edits.end());
         edits.push_back(std::move(edit));
         ++at;
     }
@@ -238,7 +238,8 @@ tl::expected<std::optional<Recovery>, Phrase> readJournal(const std::filesystem:
     while (std::getline(in, line))
         if (!in.eof()) // else the line a crash cut short
             out.unreadable += !take(line, history);
-    history.edits.resize(history.at);
+    history.edits.erase(history.edits.begin() + static_cast<std::ptrdiff_t>(history.at),
+                        history.edits.end());
     out.journal = path;
     out.buildPath = header->value("build_path", std::string());
     out.at = lastWritten(path);

@@ -395,8 +395,7 @@ void TestFiles::table_isOneEditAndKeepsItsAuthor()
     CleanEvent b = a;
     b.by.clear();
     const int before = open().undoStack().count();
-    QVERIFY(open().editAll(QStringLiteral("2 plugs seen"),
-                           { PassageEdit(AddEntry { a }), PassageEdit(AddEntry { b }) }));
+    QVERIFY(open().editAll(QStringLiteral("2 plugs seen"), { AddEntry { a }, AddEntry { b } }));
     QCOMPARE(open().undoStack().count(), before + 1);
     QCOMPARE(open().undoStack().undoText(), QStringLiteral("2 plugs seen"));
     QCOMPARE(open().build().events[demoBuild().events.size()].by, std::string("Ana"));
@@ -408,8 +407,7 @@ void TestFiles::table_isOneEditAndKeepsItsAuthor()
     CleanEvent bad = a;
     bad.replaces = "nobody";
     const Build stands = open().build();
-    QVERIFY(!open().editAll(QStringLiteral("x"),
-                            { PassageEdit(AddEntry { a }), PassageEdit(AddEntry { bad }) }));
+    QVERIFY(!open().editAll(QStringLiteral("x"), { AddEntry { a }, AddEntry { bad } }));
     QVERIFY(open().build() == stands);
 }
 

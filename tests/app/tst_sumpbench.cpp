@@ -135,7 +135,7 @@ void TestSumpBench::fill_isDraggedAndUndone()
 
 void TestSumpBench::fill_thatCannotBe_isRefusedWithTheReason()
 {
-    QVERIFY(document().edit(SumpEdit(SetSumpValue { "static_holdup_l", 4.55 })));
+    QVERIFY(document().edit(SetSumpValue { "static_holdup_l", 4.55 }));
     sump();
     auto *bar = find<FillBar>("fillBar");
     bar->setFocus();
@@ -273,7 +273,7 @@ void TestSumpBench::drive_isReplayed_orSaysWhatIsWrong()
     QVERIFY(panelText().contains(QStringLiteral("Less than wanted")));
     QVERIFY(panelText().contains(QStringLiteral("quicker than oil follows")));
     // Less oil: it draws air, by the same drive.
-    QVERIFY(document().edit(SumpEdit(SetSumpValue { "fill_l", 3.3 })));
+    QVERIFY(document().edit(SetSumpValue { "fill_l", 3.3 }));
     QApplication::processEvents();
     QVERIFY2(panelText().contains(QStringLiteral("Draws air")), qPrintable(panelText()));
     QTemporaryDir folder;
@@ -309,7 +309,7 @@ void TestSumpBench::strip_leadsToTheBench()
     QCOMPARE(cell->readout().detail, QStringLiteral("Drain-back"));
     QTest::mouseClick(cell, Qt::LeftButton);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Sump & air"));
-    QVERIFY(document().edit(SumpEdit(SetForeign { false, "confirmed" })));
+    QVERIFY(document().edit(SetForeign { false, "confirmed" }));
     QApplication::processEvents();
     QCOMPARE(cell->readout().value.number, QStringLiteral("high"));
     QCOMPARE(cell->readout().was, QStringLiteral("was watch"));

@@ -15,7 +15,7 @@ inline Build withEntry(Build build, LogEntry entry)
             r.at = "2026-03-01T10:00:00";
         },
         entry);
-    auto out = applyEdit(build, PassageEdit(AddEntry { std::move(entry) }));
+    auto out = applyEdit(build, AddEntry { std::move(entry) });
     if (!out)
         qFatal("%s %s", out.error().place.c_str(), said(out.error().message).c_str());
     return std::move(*out);

@@ -120,13 +120,13 @@ void TestAfterwards::calibration_movesTheForecastNotTheMeasured()
             < m_assessment.operating.hotIdle.gauge.value_pa - 1000);
     QCOMPARE(after.size("main_1")->cold_um.value, m_assessment.size("main_1")->cold_um.value);
     QCOMPARE(after.holds(), m_assessment.holds());
-    const auto back = applyEdit(b, PassageEdit(TakeBackEntry { "calibrations", "a1", "t", "x" }));
+    const auto back = applyEdit(b, TakeBackEntry { "calibrations", "a1", "t", "x" });
     QCOMPARE(assess(*back).operating.hotIdle.gauge.value_pa,
              m_assessment.operating.hotIdle.gauge.value_pa);
     // What is no input is refused.
     c.input = "moon";
     c.by = "t";
-    QVERIFY(!applyEdit(m_build, PassageEdit(AddEntry { c })));
+    QVERIFY(!applyEdit(m_build, AddEntry { c }));
 }
 
 } // namespace tst_afterwards

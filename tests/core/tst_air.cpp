@@ -47,7 +47,7 @@ private Q_SLOTS:
 
 namespace {
 
-Build with(Build build, const SumpEdit &edit)
+Build with(Build build, const Edit &edit)
 {
     const auto out = applyEdit(build, edit);
     if (!out)
@@ -283,14 +283,13 @@ void TestAir::edits_goThroughTheJournal_data()
 void TestAir::edits_goThroughTheJournal()
 {
     QFETCH(int, index);
-    const SumpEdit edits[]
-        = { SetPan { { { 0, 0 }, { 300.5, 0 }, { 300.5, 400 }, { 0, 400 } },
-                     {},
-                     { { 10, 0.5 } },
-                     "flat",
-                     { { "fill_l", 4 } } },
-            SetSumpValue { "fill_l", 5.25 }, SetSumpValue { "fill_l", std::nullopt },
-            SetForeign { true, "suspected" }, SetForeign { false, "" } };
+    const Edit edits[] = { SetPan { { { 0, 0 }, { 300.5, 0 }, { 300.5, 400 }, { 0, 400 } },
+                                    {},
+                                    { { 10, 0.5 } },
+                                    "flat",
+                                    { { "fill_l", 4 } } },
+                           SetSumpValue { "fill_l", 5.25 }, SetSumpValue { "fill_l", std::nullopt },
+                           SetForeign { true, "suspected" }, SetForeign { false, "" } };
     const Edit edit = edits[index];
     const auto back = editFromJson(editToJson(edit));
     QVERIFY(back);

@@ -56,7 +56,7 @@ CleanEvent stored(double days, bool covered, const std::string &target)
 Build with(Build b, const std::vector<CleanEvent> &events)
 {
     for (const CleanEvent &e : events)
-        b = applyEdit(b, PassageEdit(AddEntry { e })).value();
+        b = applyEdit(b, AddEntry { e }).value();
     return b;
 }
 
@@ -157,7 +157,7 @@ void TestCleaning::magnet_isNoProof()
         QVERIFY(m.find("magnet") == std::string_view::npos);
     CleanEvent e = entry("look", gallery, "through");
     e.means = "magnet";
-    QVERIFY(!applyEdit(bare(), PassageEdit(AddEntry { e })));
+    QVERIFY(!applyEdit(bare(), AddEntry { e }));
 }
 
 void TestCleaning::washedPassage_agesOpenSoonerThanCovered_data()
@@ -221,7 +221,7 @@ void TestCleaning::plugsThatAreIn_keepSwarfOut()
     p.passage = "lifter_gallery_riser";
     p.at_mm = 10;
     p.d_mm = 6;
-    b = applyEdit(b, PassageEdit(PutPlug { p })).value();
+    b = applyEdit(b, PutPlug { p }).value();
     const CleanEvent bored = entry("machining", "bore_mains", "", "job");
     QVERIFY(!inState(with(b, { bored }), CleanState::Dirty).contains("lifter_gallery"));
     const CleanEvent drawn = entry("plug_out", "foot", "", "plug");
@@ -238,8 +238,7 @@ void TestCleaning::undo_restoresAll()
     QCOMPARE(assessmentText(before, assess(before), {}),
              assessmentText(before, assess(demoBuild()), {}));
     const Build back
-        = applyEdit(after, PassageEdit(TakeBackEntry { "events", after.events.back().id, "t", "" }))
-              .value();
+        = applyEdit(after, TakeBackEntry { "events", after.events.back().id, "t", "" }).value();
     QCOMPARE(assess(back).holds(), assess(before).holds());
 }
 
@@ -306,7 +305,7 @@ void TestCleaning::correction_standsWhereItsEventStood()
     QCOMPARE(stateOf(corrected, gallery).state, CleanState::Dirty);
     QCOMPARE(corrected.events.size(), size_t(4)); // both are kept
     right.replaces = "e99";
-    QVERIFY(!applyEdit(b, PassageEdit(AddEntry { right })));
+    QVERIFY(!applyEdit(b, AddEntry { right }));
 }
 
 void TestCleaning::takenBack_isAsIfItHadNotBeen()
@@ -315,9 +314,9 @@ void TestCleaning::takenBack_isAsIfItHadNotBeen()
         = with(bare(), { entry("brush", gallery, "white"), entry("look", gallery, "through") });
     const Build more = with(b, { entry("machining", "bore_mains", "", "job") });
     const TakeBackEntry back { "events", more.events.back().id, "tester", "" };
-    const Build without = applyEdit(more, PassageEdit(back)).value();
+    const Build without = applyEdit(more, back).value();
     QCOMPARE(stateOf(without, gallery).state, CleanState::Clean);
-    QVERIFY(!applyEdit(without, PassageEdit(back))); // once
+    QVERIFY(!applyEdit(without, back)); // once
     QCOMPARE(without.events.size(), size_t(4));
 }
 
@@ -327,7 +326,7 @@ void TestCleaning::renamed_keepsItsHistory()
     const PassageState before = stateOf(b, gallery);
     Passage p = *findPassage(b.passages, gallery);
     p.name = "Main oil way";
-    b = applyEdit(b, PassageEdit(PutPassage { p })).value();
+    b = applyEdit(b, PutPassage { p }).value();
     const PassageState after = stateOf(b, gallery);
     QCOMPARE(after.state, before.state);
     QCOMPARE(after.chain.size(), before.chain.size());
@@ -336,7 +335,7 @@ void TestCleaning::renamed_keepsItsHistory()
 void TestCleaning::split_bothPartsKeepWhatWasBefore()
 {
     Build b = with(bare(), { entry("brush", gallery, "white"), entry("look", gallery, "through") });
-    b = applyEdit(b, PassageEdit(CutPassage { gallery, 200 })).value();
+    b = applyEdit(b, CutPassage { gallery, 200 }).value();
     const std::string rear = gallery + "_far";
     QCOMPARE(stateOf(b, gallery).state, CleanState::Clean);
     QCOMPARE(stateOf(b, rear).state, CleanState::Clean);
@@ -345,7 +344,7 @@ void TestCleaning::split_bothPartsKeepWhatWasBefore()
     QCOMPARE(stateOf(grey, gallery).state, CleanState::Grey);
     QCOMPARE(stateOf(grey, rear).state, CleanState::Clean);
     // A part of a part still remembers.
-    const Build thrice = applyEdit(b, PassageEdit(CutPassage { rear, 100 })).value();
+    const Build thrice = applyEdit(b, CutPassage { rear, 100 }).value();
     QCOMPARE(stateOf(thrice, rear + "_far").state, CleanState::Clean);
     // The split survives saving.
     const auto again = parseBuild(buildText(thrice));
@@ -375,7 +374,7 @@ void TestCleaning::badEvents_areRefused()
     QFETCH(QString, place);
     QFETCH(std::vector<CleanEvent>, event);
     const Build b = bare();
-    const auto done = applyEdit(b, PassageEdit(AddEntry { event.front() }));
+    const auto done = applyEdit(b, AddEntry { event.front() });
     QVERIFY(!done);
     QCOMPARE(QString::fromStdString(done.error().place), QStringLiteral("/events/0") + place);
 }

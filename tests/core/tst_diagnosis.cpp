@@ -24,7 +24,7 @@ std::vector<GaugedSize> sizesOf(const Build &b)
 
 Build with(Build b, const LogEntry &entry)
 {
-    return *applyEdit(b, PassageEdit(AddEntry { entry }));
+    return *applyEdit(b, AddEntry { entry });
 }
 
 GaugeReading read(const std::string &tap, double rpm, double oil_c, double pa)
@@ -426,8 +426,8 @@ void TestDiagnosis::takenBackReading_hasNoEffect()
 {
     const Build b = demoBuild();
     const Build wrong = with(b, read("rear_main_gallery", 800, 100, 0.2e5));
-    const auto back = applyEdit(
-        wrong, PassageEdit(TakeBackEntry { "gauge_readings", wrong.gaugeReadings[0].id, "", "" }));
+    const auto back
+        = applyEdit(wrong, TakeBackEntry { "gauge_readings", wrong.gaugeReadings[0].id, "", "" });
     QVERIFY(back);
     QCOMPARE(back->gaugeReadings.size(), size_t(2)); // both kept
     const auto d = diagnose(*back, sizesOf(b));

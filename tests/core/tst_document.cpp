@@ -322,13 +322,21 @@ void TestDocument::edits_surviveJson()
             SetAlike { "cooling_jets", "jet", "d_mm", 1.5 },
             SetUse { "rule_base_kpa", 50 } };
     Edit edit = edits[row];
-    if (auto *enter = std::get_if<EnterReading>(&edit))
-        enter->reading.id = "x"; // a reading without an id is no reading in a file
-    if (auto *several = std::get_if<EnterReadings>(&edit))
-        for (Reading &r : several->readings)
+    // A reading without an id is no reading in a file.
+    if (const auto *enter = edit.as<EnterReading>()) {
+        EnterReading named = *enter;
+        named.reading.id = "x";
+        edit = named;
+    } else if (const auto *several = edit.as<EnterReadings>()) {
+        EnterReadings named = *several;
+        for (Reading &r : named.readings)
             r.id = "x";
-    if (auto *proof = std::get_if<AddProof>(&edit))
-        proof->proof.id = "x";
+        edit = named;
+    } else if (const auto *proof = edit.as<AddProof>()) {
+        AddProof named = *proof;
+        named.proof.id = "x";
+        edit = named;
+    }
     const auto back = editFromJson(editToJson(edit));
     QVERIFY2(back, back ? "" : said(back.error().message).c_str());
     QVERIFY(*back == edit);

@@ -28,7 +28,7 @@ namespace {
 
 Build withValue(const Build &build, const char *key, double value)
 {
-    return applyEdit(build, SumpEdit(SetSumpValue { key, value })).value();
+    return applyEdit(build, SetSumpValue { key, value }).value();
 }
 
 } // namespace

@@ -344,7 +344,7 @@ void TestEvidence::badEntry_isRefused()
         t.z = Heights(std::vector<double>(200, 0.0));
         e = t;
     }
-    const auto out = applyEdit(m_demo, PassageEdit(AddEntry { e }));
+    const auto out = applyEdit(m_demo, AddEntry { e });
     QVERIFY(!out);
     QVERIFY2(out.error().place.ends_with(place.toStdString()), out.error().place.c_str());
 }
@@ -439,7 +439,7 @@ void TestEvidence::modifiedPassage_isComparedAndLeavesTheBuild()
     QVERIFY(errors.empty() && read == s);
     Scenario wrong = s;
     wrong.changes.front().element = "nowhere";
-    QVERIFY(!applyEdit(m_demo, PassageEdit(AddEntry { wrong })));
+    QVERIFY(!applyEdit(m_demo, AddEntry { wrong }));
 }
 
 void TestEvidence::noise_speaksForASymptomOrForNothing()
@@ -457,7 +457,7 @@ void TestEvidence::noise_speaksForASymptomOrForNothing()
     std::vector<Error> errors;
     QVERIFY(fromJson<Symptom>(toJson(s), "", errors) == s);
     s.heard = "sometimes";
-    QVERIFY(!applyEdit(m_demo, PassageEdit(AddEntry { s })));
+    QVERIFY(!applyEdit(m_demo, AddEntry { s }));
 }
 
 void TestEvidence::rings_runOnTheMeasuredBore()

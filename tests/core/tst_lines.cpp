@@ -23,7 +23,7 @@ Build drySump()
 /// The wet-sump four with its filter away from the block and everything joined right.
 Build remoteFilter(const std::string &build = "spin_on")
 {
-    Build b = *applyEdit(demoBuild(), LineEdit(SetFilter { true, build }));
+    Build b = *applyEdit(demoBuild(), SetFilter { true, build });
     b.plumbing.lines = usualLines(b);
     return b;
 }
@@ -76,7 +76,7 @@ FlowSeen seen(const std::string &stop, int outlet, const std::string &saw)
 
 Build with(Build b, const LogEntry &entry)
 {
-    return *applyEdit(b, PassageEdit(AddEntry { entry }));
+    return *applyEdit(b, AddEntry { entry });
 }
 
 } // namespace
@@ -303,10 +303,9 @@ void TestLines::lineEdits_goThroughJsonAndBack()
     l.rating = "suction";
     l.bore_mm = 19;
     l.by = "tester";
-    const std::vector<LineEdit> edits { PutLine { l }, DropLine { "l1" },
-                                        CapPort { "engine.in", true }, SetFilter { true, "arrow" },
-                                        DrawLines {} };
-    for (const LineEdit &e : edits) {
+    const std::vector<Edit> edits { PutLine { l }, DropLine { "l1" }, CapPort { "engine.in", true },
+                                    SetFilter { true, "arrow" }, DrawLines {} };
+    for (const Edit &e : edits) {
         const auto back = editFromJson(editToJson(Edit(e)));
         QVERIFY(back);
         QVERIFY(*back == Edit(e));
@@ -335,13 +334,13 @@ void TestLines::lineEdits_refuse()
     l.from = which == 0 ? "attic.out" : "tank.out";
     l.to = which == 1 ? "tank.out" : "pump.in";
     l.rating = which == 2 ? "rubber" : "";
-    const std::vector<LineEdit> edits { PutLine { l },
-                                        PutLine { l },
-                                        PutLine { l },
-                                        DropLine { "none" },
-                                        CapPort { "attic.out", true },
-                                        SetFilter { true, "sieve" },
-                                        DrawLines {} };
+    const std::vector<Edit> edits { PutLine { l },
+                                    PutLine { l },
+                                    PutLine { l },
+                                    DropLine { "none" },
+                                    CapPort { "attic.out", true },
+                                    SetFilter { true, "sieve" },
+                                    DrawLines {} };
     const Build b = drySump();
     const auto r = applyEdit(b, Edit(edits[static_cast<size_t>(which)]));
     QVERIFY(!r);
@@ -398,7 +397,7 @@ void TestLines::flowSeen_takesTheLastWord()
     Build b = with(unseen(), seen("cooling_jets", 2, "dry"));
     b = with(b, seen("cooling_jets", 0, "flows")); // looked again, all of them
     QCOMPARE(flowProof(b, *b.engine.find("cooling_jets")).mark, Mark::Proven);
-    const auto back = applyEdit(b, PassageEdit(TakeBackEntry { "flows", b.flows[1].id, "", "" }));
+    const auto back = applyEdit(b, TakeBackEntry { "flows", b.flows[1].id, "", "" });
     QVERIFY(back);
     QCOMPARE(flowProof(*back, *back->engine.find("cooling_jets")).mark, Mark::Hold);
 }

@@ -318,10 +318,10 @@ void TestPassages::everyTemplate_isCoveredWhole()
     Build bare = b;
     bare.passages.clear();
     bare.plugs.clear();
-    const Build drawn = applyEdit(bare, PassageEdit(DrawPassages {})).value();
+    const Build drawn = applyEdit(bare, DrawPassages {}).value();
     QVERIFY(drawn.passages.size() <= b.passages.size());
     QVERIFY(std::equal(drawn.passages.begin(), drawn.passages.end(), b.passages.begin()));
-    QVERIFY(!applyEdit(b, PassageEdit(DrawPassages {})));
+    QVERIFY(!applyEdit(b, DrawPassages {}));
 }
 
 void TestPassages::templates_nameEverythingAndHideNothing()
@@ -490,24 +490,24 @@ void TestPassages::plugs_areDrawnWithTheRightTap()
 void TestPassages::edits_keepWhatHasAHistory()
 {
     const Build b = demoBuild();
-    QVERIFY(!applyEdit(b, PassageEdit(DropPassage { "main_gallery" }))); // others run into it
-    QVERIFY(!applyEdit(b, PassageEdit(DropPassage { "main_1_feed" }))); // has events
-    QVERIFY(applyEdit(b, PassageEdit(DropPassage { "chain_jet_feed" })));
-    QVERIFY(!applyEdit(b, PassageEdit(DropPlug { "lifter_gallery_rear_inner" })));
+    QVERIFY(!applyEdit(b, DropPassage { "main_gallery" })); // others run into it
+    QVERIFY(!applyEdit(b, DropPassage { "main_1_feed" })); // has events
+    QVERIFY(applyEdit(b, DropPassage { "chain_jet_feed" }));
+    QVERIFY(!applyEdit(b, DropPlug { "lifter_gallery_rear_inner" }));
     Plug p;
     p.id = p.name = "new";
     p.kind = "screw";
     p.passage = "chain_jet_feed";
     p.at_mm = 30;
     p.d_mm = 6;
-    const auto with = applyEdit(b, PassageEdit(PutPlug { p }));
+    const auto with = applyEdit(b, PutPlug { p });
     QVERIFY(with);
     QCOMPARE(findPassage(with->passages, "chain_jet_feed")->ends[1].kind, std::string("plug"));
-    const auto without = applyEdit(*with, PassageEdit(DropPlug { "new" }));
+    const auto without = applyEdit(*with, DropPlug { "new" });
     QVERIFY(without);
     QVERIFY(without->passages == b.passages);
     p.at_mm = 0;
-    QVERIFY(!applyEdit(b, PassageEdit(PutPlug { p }))); // a joint cannot be plugged
+    QVERIFY(!applyEdit(b, PutPlug { p })); // a joint cannot be plugged
     // A stop taken out leaves its drilling in the metal.
     const auto gone = applyEdit(b, RemoveStop { "chain_jet" });
     QVERIFY(gone);
@@ -522,19 +522,19 @@ void TestPassages::edits_writeAndReadTheSame()
     DebrisFind f = b.finds.front();
     ShopJob j;
     j.job = "deck";
-    const Edit all[] = { PassageEdit(AddEntry { e }),
-                         PassageEdit(AddEntry { f }),
-                         PassageEdit(AddEntry { b.signs.front() }),
-                         PassageEdit(AddEntry { BearingFailure {} }),
-                         PassageEdit(AddEntry { Repair {} }),
-                         PassageEdit(AddEntry { j }),
-                         PassageEdit(TakeBackEntry { "events", "e3", "t", "now" }),
-                         PassageEdit(PutPassage { b.passages[3] }),
-                         PassageEdit(DropPassage { "x" }),
-                         PassageEdit(CutPassage { "main_gallery", 60 }),
-                         PassageEdit(PutPlug { b.plugs[4] }),
-                         PassageEdit(DropPlug { "y" }),
-                         PassageEdit(DrawPassages {}) };
+    const Edit all[] = { AddEntry { e },
+                         AddEntry { f },
+                         AddEntry { b.signs.front() },
+                         AddEntry { BearingFailure {} },
+                         AddEntry { Repair {} },
+                         AddEntry { j },
+                         TakeBackEntry { "events", "e3", "t", "now" },
+                         PutPassage { b.passages[3] },
+                         DropPassage { "x" },
+                         CutPassage { "main_gallery", 60 },
+                         PutPlug { b.plugs[4] },
+                         DropPlug { "y" },
+                         DrawPassages {} };
     for (const Edit &edit : all) {
         const auto back = editFromJson(editToJson(edit));
         QVERIFY2(back, editToJson(edit).dump().c_str());

@@ -1,13 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/document.h"
-#include "document/edit.h"
 #include "document/engineplan.h"
 #include "document/logbook.h"
 #include "quantity/json.h"
-#include "testing.h"
+#include "sample.h"
 
 #include <functional>
-#include <random>
 
 // What holds for every record however it is described: each of them is filled by chance from its
 // own description, written, read and damaged. Nothing here knows what a record is for.
@@ -57,133 +55,6 @@ const std::vector<Kind> &fileKinds()
     return all;
 }
 
-/// A value for each member, none of them what a new record has.
-class Sample
-{
-public:
-    explicit Sample(unsigned seed)
-        : m_random(seed)
-    {
-    }
-
-    Json of(const RecordType &type)
-    {
-        Json out = Json::object();
-        for (const Field &f : type.fields)
-            out[std::string(f.key)] = value(f);
-        return out;
-    }
-
-private:
-    double number(double from, double to)
-    {
-        // Steps of 1/8 are exact in binary and in print.
-        return std::round(std::uniform_real_distribution(from, to)(m_random) * 8) / 8;
-    }
-    int count() { return static_cast<int>(m_random() % 3) + 2; }
-    std::string word() { return "word" + std::to_string(m_random() % 1000); }
-
-    Json value(const Field &f)
-    {
-        switch (f.shape) {
-        case MemberShape::Number:
-            return f.isRanged() ? number(f.least + (f.most - f.least) * 0.3, f.most)
-                                : number(31, 97) + 0.125;
-        case MemberShape::OptionalNumber:
-            return number(31, 97);
-        case MemberShape::Integer:
-        case MemberShape::OptionalInteger:
-            return count() + 7;
-        case MemberShape::Boolean: {
-            // The one a new record has not.
-            return true;
-        }
-        case MemberShape::OptionalBoolean:
-            return true;
-        case MemberShape::Text:
-            return word();
-        default:
-            return many(f);
-        }
-    }
-
-    Json many(const Field &f)
-    {
-        Json out = Json::array();
-        const int entries
-            = f.entries && f.entries->fixed ? static_cast<int>(f.entries->fixed) : count();
-        switch (f.shape) {
-        case MemberShape::Numbers:
-            for (int i = 0; i < entries; ++i)
-                out.push_back(number(1, 90));
-            return out;
-        case MemberShape::Texts:
-            for (int i = 0; i < entries; ++i)
-                out.push_back(word());
-            return out;
-        case MemberShape::NumbersByKey:
-            out = Json::object();
-            for (int i = 0; i < entries; ++i)
-                out["key" + std::to_string(i)] = number(1, 90);
-            return out;
-        case MemberShape::Record:
-        case MemberShape::OptionalRecord:
-            return of(f.record());
-        case MemberShape::Records:
-            for (int i = 0; i < entries; ++i) {
-                const Json one = of(f.record());
-                Json row = Json::array();
-                for (const auto &[key, v] : one.items())
-                    row.push_back(v);
-                out.push_back(f.asRows ? row : one);
-            }
-            return out;
-        case MemberShape::RecordsByKey:
-            out = Json::object();
-            for (int i = 0; i < entries; ++i)
-                out["key" + std::to_string(i)] = of(f.record());
-            return out;
-        case MemberShape::Packed:
-            return "1.5 -2 3.25";
-        default:
-            return Json::object();
-        }
-    }
-
-    std::mt19937 m_random;
-};
-
-/// Members that are in a file under this record's own values, in a list of text.
-QStringList keysWritten(const RecordType &type, const void *record)
-{
-    QStringList out;
-    const Json written = writeRecord(type, record);
-    for (const auto &[key, value] : written.items())
-        out << QString::fromStdString(key);
-    return out;
-}
-
-/// Takes away from an object what its record does not put into a file as it is now: members that
-/// go with another value of some other member.
-void dropUnwritten(const RecordType &type, const void *record, Json &object)
-{
-    for (const Field &f : type.fields) {
-        const std::string key(f.key);
-        bool elsewhere = false; // the same key for another value of the record
-        for (const Field &other : type.fields)
-            elsewhere = elsewhere
-                || (&other != &f && other.key == f.key && (!other.when || other.when(record)));
-        if (f.when && !f.when(record) && !elsewhere)
-            object.erase(key);
-    }
-}
-
-bool hasPlace(const std::vector<Error> &errors, const std::string &place)
-{
-    return std::any_of(errors.begin(), errors.end(),
-                       [&](const Error &e) { return e.place == place; });
-}
-
 class TestRecords : public QObject
 {
     Q_OBJECT
@@ -208,12 +79,6 @@ private Q_SLOTS:
     void rows_tellWhichOneIsWrong();
     void notAnObject_isNamed_data() { kinds(); }
     void notAnObject_isNamed();
-    void everyEdit_isALineOfTheJournal_data();
-    void everyEdit_isALineOfTheJournal();
-    void damagedLines_areRefusedWithTheirPlace_data();
-    void damagedLines_areRefusedWithTheirPlace();
-    void shellEdits_keepTheFormOfTheirLines_data();
-    void shellEdits_keepTheFormOfTheirLines();
 
 private:
     void kinds()
@@ -494,158 +359,6 @@ void TestRecords::notAnObject_isNamed()
         QVERIFY(hasPlace(errors, "/here"));
         QVERIFY(said(errors.front().message).starts_with("must be an object"));
     }
-}
-
-/// Edits that are plain records, as lines filled by chance.
-template <class T> struct EachEdit
-{
-    static void visit(const std::function<void(const RecordType &)> &take)
-    {
-        take(recordType<T>());
-    }
-};
-template <class... T> struct EachEdit<std::variant<T...>>
-{
-    static void visit(const std::function<void(const RecordType &)> &take)
-    {
-        (EachEdit<T>::visit(take), ...);
-    }
-};
-
-void TestRecords::everyEdit_isALineOfTheJournal_data()
-{
-    QTest::addColumn<QString>("line");
-    const auto usual = [](const RecordType &type) {
-        return std::none_of(type.fields.begin(), type.fields.end(),
-                            [](const Field &f) { return f.shape == MemberShape::Custom; })
-            && type.name != "add_entry";
-    };
-    EachEdit<Edit>::visit([&](const RecordType &type) {
-        if (!usual(type))
-            return;
-        Json line = Json::object();
-        line["edit"] = type.name;
-        line.update(Sample(9).of(type));
-        QTest::newRow(std::string(type.name).c_str()) << QString::fromStdString(line.dump());
-    });
-    forEachLog([](const auto &log) {
-        using Entry = typename std::decay_t<decltype(log)>::Entry;
-        Json object = Sample(10).of(recordType<Entry>());
-        Entry entry {};
-        std::vector<Error> errors;
-        readRecord(recordType<Entry>(), &entry, object, "", errors);
-        dropUnwritten(recordType<Entry>(), &entry, object);
-        const Json line { { "edit", "add_entry" }, { "log", log.key }, { "entry", object } };
-        QTest::newRow(std::string(log.key).c_str()) << QString::fromStdString(line.dump());
-    });
-}
-
-void TestRecords::everyEdit_isALineOfTheJournal()
-{
-    QFETCH(QString, line);
-    const Json json = *parseJson(line.toStdString());
-    const auto edit = editFromJson(json);
-    QVERIFY2(edit, edit ? "" : (edit.error().place + ": " + said(edit.error().message)).c_str());
-    const Json written = editToJson(*edit);
-    const auto again = editFromJson(written);
-    QVERIFY(again);
-    QVERIFY(*again == *edit);
-    QCOMPARE(QString::fromStdString(written["edit"].get<std::string>()),
-             QString::fromStdString(json["edit"].get<std::string>()));
-    // Alone and as one of several it is the same edit.
-    const EditAll all { "both", { *edit, *edit } };
-    const auto both = editFromJson(editToJson(all));
-    QVERIFY(both);
-    QVERIFY(*both == Edit(all));
-}
-
-void TestRecords::damagedLines_areRefusedWithTheirPlace_data()
-{
-    QTest::addColumn<QString>("line");
-    QTest::addColumn<QString>("place");
-    const auto row = [](const char *name, const char *line, const char *place) {
-        QTest::newRow(name) << QString::fromUtf8(line) << QString::fromLatin1(place);
-    };
-    row("no word", R"({"key": "rpm"})", "/edit");
-    row("a word that is none", R"({"edit": "paint"})", "/edit");
-    row("a word that is a number", R"({"edit": 3})", "/edit");
-    row("use without a value", R"({"edit": "use", "key": "hot_oil_c"})", "/value");
-    row("use with a text", R"({"edit": "use", "key": "hot_oil_c", "value": "hot"})", "/value");
-    row("reading without its record", R"({"edit": "reading"})", "/reading/id");
-    row("second reading damaged",
-        R"({"edit": "readings", "readings": [{"id": "r1", "stop": "a"}, {"id": "r2"}]})",
-        "/readings/1/stop");
-    row("entry of no list", R"({"edit": "add_entry", "log": "gossip", "entry": {}})", "/log");
-    row("entry without its stop",
-        R"({"edit": "add_entry", "log": "signs", "entry": {"id": "s1", "sign": "x"}})",
-        "/entry/stop");
-    row("second edit of several",
-        R"({"edit": "all", "name": "n", "edits": [{"edit": "draw_lines"}, {"edit": "use"}]})",
-        "/edits/1/key");
-    row("several within several",
-        R"({"edit": "all", "name": "n", "edits": [{"edit": "all", "name": "m", "edits": []}]})",
-        "/edits/0");
-    row("shells of nothing",
-        R"({"edit": "fit_shells", "family": "main", "stop": "a", "stock": {}})", "/stock");
-    row("row of shells of nothing", R"({"edit": "shell_row", "family": "main", "stock": {}})",
-        "/stock");
-    row("class of nothing", R"({"edit": "size_class", "family": "main", "stock": {}})", "/stock");
-    row("passage with one end",
-        R"({"edit": "passage", "passage": {"id": "p", "part": "b", "d_mm": 1, "l_mm": 1,
-            "ends": []}})",
-        "/passage/ends");
-    row("pan with a broken corner", R"({"edit": "pan", "along_mm": [[1]]})", "/along_mm/0");
-    row("limit without its family", R"({"edit": "limit", "key": "min_um", "value": 1})", "/kind");
-    row("point of a block without a stop", R"({"edit": "heat_point", "point": {"id": "t1"}})",
-        "/point/stop");
-    row("expansion without its number",
-        R"({"edit": "expansion", "material": "steel", "expansion": {}})", "/expansion/per_k");
-    row("tick without its card",
-        R"({"edit": "tick", "tick": {"id": "t", "fastener": 1, "stage": 1}})", "/tick/card");
-}
-
-void TestRecords::damagedLines_areRefusedWithTheirPlace()
-{
-    QFETCH(QString, line);
-    QFETCH(QString, place);
-    const auto edit = editFromJson(*parseJson(line.toStdString()));
-    QVERIFY(!edit);
-    QCOMPARE(QString::fromStdString(edit.error().place), place);
-}
-
-void TestRecords::shellEdits_keepTheFormOfTheirLines_data()
-{
-    QTest::addColumn<QString>("line");
-    const auto row = [](const char *name, const char *line) {
-        QTest::newRow(name) << QString::fromUtf8(line);
-    };
-    row("fitted", R"({"edit": "fit_shells", "family": "main", "stop": "main_2",
-         "stock": {"fitted": {"main_2": {"upper": "green", "lower": "brown"}}}})");
-    row("a row", R"({"edit": "shell_row", "family": "main",
-         "stock": {"shells": [{"name": "green", "wall_mm": 1.992, "halves": 4}]}})");
-    row("a class of journals", R"({"edit": "size_class", "family": "main",
-         "stock": {"journal_classes": [{"name": "A", "least_mm": 54.98, "most_mm": 54.984}]}})");
-    row("a class of housings", R"({"edit": "size_class", "family": "main",
-         "stock": {"housing_classes": [{"name": "2", "least_mm": 59, "most_mm": 59.006}]}})");
-}
-
-void TestRecords::shellEdits_keepTheFormOfTheirLines()
-{
-    QFETCH(QString, line);
-    const Json json = *parseJson(line.toStdString());
-    const auto edit = editFromJson(json);
-    QVERIFY(edit);
-    const Json written = editToJson(*edit);
-    // Every key of the line is in what is written, with its value; the stock has more, empty ones.
-    for (const auto &[key, value] : json.items()) {
-        if (key != "stock") {
-            QVERIFY(written[key] == value);
-            continue;
-        }
-        for (const auto &[part, rows] : value.items())
-            QVERIFY2(written["stock"][part] == rows, written.dump().c_str());
-    }
-    QVERIFY(*editFromJson(written) == *edit);
 }
 
 } // namespace tst_records

@@ -53,7 +53,7 @@ Build withSignature()
     const Assessment a = assess(build);
     SignOff sign = *signFor(*gateOf(build, a).holds.front().finding, "A. Builder", "gauged by two");
     sign.at = "2026-03-01T10:00:00";
-    return applyEdit(build, PassageEdit(AddEntry { sign })).value();
+    return applyEdit(build, AddEntry { sign }).value();
 }
 
 } // namespace
@@ -90,7 +90,7 @@ void TestReport::sheet_saysWhetherItMayStart()
     for (const GateHold &h : gateOf(build, a).holds) {
         SignOff s = *signFor(*h.finding, "B", "so");
         s.at = "x";
-        sound = applyEdit(sound, PassageEdit(AddEntry { s })).value();
+        sound = applyEdit(sound, AddEntry { s }).value();
     }
     QVERIFY(QString::fromStdString(said(buildSheet(sound, assess(sound), "d", {}).state))
                 .startsWith(QStringLiteral("No hold is open")));

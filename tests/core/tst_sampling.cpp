@@ -316,7 +316,7 @@ void TestSampling::ownOils_areKeptUsedAndDropped()
     reading.pressure_kpa = 120;
     reading.u_kpa = 5;
     reading.oil = "Shed oil";
-    const auto read = applyEdit(kept, PassageEdit(AddEntry { reading }));
+    const auto read = applyEdit(kept, AddEntry { reading });
     QVERIFY(read);
     const auto dropped = applyEdit(*read, DropOil { "Shed oil" });
     QVERIFY(!dropped);

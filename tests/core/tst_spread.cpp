@@ -30,7 +30,7 @@ Build failedAt(Build b, const std::string &stop)
     BearingFailure f;
     f.stop = stop;
     f.by = "tester";
-    return applyEdit(b, PassageEdit(AddEntry { f })).value();
+    return applyEdit(b, AddEntry { f }).value();
 }
 Build repaired(const Build &b, const std::string &item, const char *done, const char *note = "")
 {
@@ -40,7 +40,7 @@ Build repaired(const Build &b, const std::string &item, const char *done, const 
     r.done = done;
     r.note = note;
     r.by = "tester";
-    return applyEdit(b, PassageEdit(AddEntry { r })).value();
+    return applyEdit(b, AddEntry { r }).value();
 }
 const SpreadItem *itemOf(const std::vector<Spread> &spreads, std::string_view id)
 {
@@ -202,8 +202,7 @@ void TestSpread::unresolved_holdsTheStart()
     b = repaired(b, "cooler", "replaced");
     QCOMPARE(itemOf(spreadsOf(b), "cooler")->mark, Mark::Proven);
     // The failure taken back takes all of it along.
-    b = applyEdit(b, PassageEdit(TakeBackEntry { "failures", b.failures.front().id, "t", "" }))
-            .value();
+    b = applyEdit(b, TakeBackEntry { "failures", b.failures.front().id, "t", "" }).value();
     QCOMPARE(assess(b).holds(), assess(fresh).holds());
 }
 
@@ -282,11 +281,11 @@ void TestSpread::copper_holdsUntilItIsSettled()
     const Build fresh = templateBuild("inline-four-wet-sump");
     DebrisFind f = find("flake", "copper", "soft", "no");
     f.stop = "filter";
-    Build b = applyEdit(fresh, PassageEdit(AddEntry { f })).value();
+    Build b = applyEdit(fresh, AddEntry { f }).value();
     QCOMPARE(assess(b).holds(), assess(fresh).holds() + 1);
     f.replaces = b.finds.front().id;
     f.settled = "big-end 2, shells renewed";
-    b = applyEdit(b, PassageEdit(AddEntry { f })).value();
+    b = applyEdit(b, AddEntry { f }).value();
     QCOMPARE(assess(b).holds(), assess(fresh).holds());
     QCOMPARE(b.finds.size(), size_t(2));
 }
@@ -300,7 +299,7 @@ void TestSpread::signs_holdOrWantALook()
         Sign s;
         s.stop = stop->id;
         s.sign = k.id;
-        const Build b = applyEdit(fresh, PassageEdit(AddEntry { s })).value();
+        const Build b = applyEdit(fresh, AddEntry { s }).value();
         const auto findings = assess(b).findings;
         const auto it = std::find_if(findings.begin(), findings.end(), [&](const Finding &f) {
             return f.id == "sign_" + s.sign + "@" + s.stop;
@@ -309,7 +308,7 @@ void TestSpread::signs_holdOrWantALook()
         QCOMPARE(it->mark, k.holds ? Mark::Hold : Mark::LookAgain);
         s.there = false;
         s.replaces = b.signs.front().id;
-        const Build notThere = applyEdit(b, PassageEdit(AddEntry { s })).value();
+        const Build notThere = applyEdit(b, AddEntry { s }).value();
         QCOMPARE(assess(notThere).findings.size(), assess(fresh).findings.size());
     }
 }
@@ -321,7 +320,7 @@ void TestSpread::shopSheet_saysWhatTheJobReaches()
     j.job = "bore_mains";
     j.note = "0.02 mm";
     j.prove = "bore sizes in writing";
-    b = applyEdit(b, PassageEdit(AddEntry { j })).value();
+    b = applyEdit(b, AddEntry { j }).value();
     const ShopSheet s = shopSheet(b, "2026-04-01");
     QCOMPARE(s.work.size(), size_t(1));
     QCOMPARE(s.work[0].what, std::string("Mains line-bored or honed"));
@@ -330,7 +329,7 @@ void TestSpread::shopSheet_saysWhatTheJobReaches()
     e.kind = "machining";
     e.scope = "job";
     e.target = "bore_mains";
-    const Build bored = applyEdit(b, PassageEdit(AddEntry { e })).value();
+    const Build bored = applyEdit(b, AddEntry { e }).value();
     const Assessment a = assess(bored);
     std::set<std::string> dirty;
     for (const PassageState &p : a.cleaning.passages)
@@ -347,7 +346,7 @@ void TestSpread::shopSheet_listsPlugsInAndOut()
     Build b = demoBuild();
     ShopJob j;
     j.job = "bore_mains";
-    b = applyEdit(b, PassageEdit(AddEntry { j })).value();
+    b = applyEdit(b, AddEntry { j }).value();
     const ShopSheet s = shopSheet(b, "");
     QCOMPARE(s.plugs.size(), size_t(8)); // all but the pump's relief cap
     int out = 0;
@@ -364,13 +363,13 @@ void TestSpread::workThatCameBack_isOffTheSheet()
     Build b = demoBuild();
     ShopJob j;
     j.note = "crack test";
-    b = applyEdit(b, PassageEdit(AddEntry { j })).value();
+    b = applyEdit(b, AddEntry { j }).value();
     QCOMPARE(shopSheet(b, "").work.size(), size_t(1));
     j.replaces = b.shopJobs.front().id;
     j.event = "-";
-    b = applyEdit(b, PassageEdit(AddEntry { j })).value();
+    b = applyEdit(b, AddEntry { j }).value();
     QVERIFY(shopSheet(b, "").work.empty());
-    QVERIFY(!applyEdit(b, PassageEdit(AddEntry { ShopJob {} }))); // says nothing
+    QVERIFY(!applyEdit(b, AddEntry { ShopJob {} })); // says nothing
 }
 
 void TestSpread::tables_defuseFormulas()
@@ -378,7 +377,7 @@ void TestSpread::tables_defuseFormulas()
     Build b = demoBuild();
     Passage p = *findPassage(b.passages, "main_gallery");
     p.name = "=1+1";
-    b = applyEdit(b, PassageEdit(PutPassage { p })).value();
+    b = applyEdit(b, PutPassage { p }).value();
     const QString csv = QString::fromStdString(passagesToCsv(b));
     QVERIFY(csv.contains(QStringLiteral("'=1+1")));
     QCOMPARE(csv.count(QStringLiteral("\r\n")), static_cast<int>(b.passages.size()) + 1);
@@ -402,7 +401,7 @@ void TestSpread::photos_goWithTheBuild()
     Build b = demoBuild();
     DebrisFind f = find("flake", "black", "hard", "no");
     f.photos = { "abc.png", "gone.png" };
-    b = applyEdit(b, PassageEdit(AddEntry { f })).value();
+    b = applyEdit(b, AddEntry { f }).value();
     QVERIFY(keepPhoto(path("shot.png"), path("a.mildpath"), "abc.png"));
     QCOMPARE(photoFolder(path("a.mildpath")).filename().string(), std::string("a.files"));
     QCOMPARE(missingPhotos(b, path("a.mildpath")), (std::vector<std::string> { "gone.png" }));
@@ -412,7 +411,7 @@ void TestSpread::photos_goWithTheBuild()
     QVERIFY(!keepPhoto(path("none.png"), path("a.mildpath"), "x.png"));
     QVERIFY(!std::filesystem::exists(photoFolder(path("a.mildpath")) / "x.png"));
     f.photos = { "../escape.png" };
-    QVERIFY(!applyEdit(b, PassageEdit(AddEntry { f })));
+    QVERIFY(!applyEdit(b, AddEntry { f }));
 }
 
 void TestSpread::brokenReferences_haveAPlace_data()

@@ -55,7 +55,7 @@ Build withEntry(Build build, LogEntry entry)
             r.at = "2026-03-01T10:00:00";
         },
         entry);
-    return with(std::move(build), PassageEdit(AddEntry { std::move(entry) }));
+    return with(std::move(build), AddEntry { std::move(entry) });
 }
 Build withStep(Build build, const char *step, const char *outcome = "done")
 {
@@ -116,7 +116,7 @@ void TestStart::gate_opensOnlyBySignature()
     QCOMPARE(after.gate.holds.front().signature->note, std::string("seen by two"));
     // Taken back, it is open again.
     const Judged back(
-        with(after.build, PassageEdit(TakeBackEntry { "signoffs", "o1", "tester", "2026-03-02" })));
+        with(after.build, TakeBackEntry { "signoffs", "o1", "tester", "2026-03-02" }));
     QCOMPARE(back.gate.open(), 1);
 }
 
@@ -310,7 +310,7 @@ void TestStart::prime_halfAFilterSavesItsShare()
 
 void TestStart::prime_dryPumpHighOverTheOilNeverLifts()
 {
-    Build build = with(demoBuild(), SumpEdit(SetSumpValue { "pump_inlet_z_mm", 2500 }));
+    Build build = with(demoBuild(), SetSumpValue { "pump_inlet_z_mm", 2500 });
     const Judged high(build);
     QVERIFY(!high.prime.time.time_s);
     QVERIFY(QString::fromStdString(said(high.card.find("prime")->threshold)).contains("pack"));

@@ -50,7 +50,7 @@ QString takeTable(const std::vector<Error> &errors, const std::vector<Entry> &en
             entry.by = OpenBuild::userName();
         if (entry.at.empty())
             entry.at = OpenBuild::now();
-        edits.push_back(PassageEdit(AddEntry { std::move(entry) }));
+        edits.push_back(AddEntry { std::move(entry) });
     }
     if (const auto ok = open.editAll(name, std::move(edits)); !ok)
         return QObject::tr("%1. Nothing was taken.").arg(qs(ok.error().message));

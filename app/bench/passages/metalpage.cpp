@@ -243,9 +243,9 @@ PanelContent MetalPage::panel()
         out.push_back(PanelTitle { tr("No passages yet"), {} });
         out.push_back(PanelText { tr("A plausible set for this engine can be drawn up from its "
                                      "circuit, to be corrected by what you see.") });
-        out.push_back(
-            PanelButton { QStringLiteral("drawPassages"), tr("Draw up the usual passages"),
-                          [this] { saidIfRefused(m_open.edit(PassageEdit(DrawPassages {}))); } });
+        out.push_back(PanelButton { QStringLiteral("drawPassages"),
+                                    tr("Draw up the usual passages"),
+                                    [this] { saidIfRefused(m_open.edit(DrawPassages {})); } });
         return out;
     }
     const PassageState &s

@@ -55,7 +55,7 @@ private:
         return [&open = m_open, p = m_passage](const Change &change) {
             Passage changed = p;
             change(changed);
-            return open.edit(PassageEdit(PutPassage { changed }));
+            return open.edit(PutPassage { changed });
         };
     }
     void length(const QString &id, const QString &label, std::optional<double> mm,
@@ -155,11 +155,11 @@ private:
                 plug.passage = p.id;
                 plug.at_mm = here;
                 plug.d_mm = std::max(2.0, p.d_mm);
-                return open.edit(PassageEdit(PutPlug { plug }));
+                return open.edit(PutPlug { plug });
             }
             for (const Plug &plug : open.build().plugs)
                 if (k == 0 && plug.passage == p.id && samePlace(plug.at_mm, here))
-                    return open.edit(PassageEdit(DropPlug { plug.id }));
+                    return open.edit(DropPlug { plug.id });
             return put([&](Passage &changed) {
                 changed.ends[static_cast<size_t>(e)].kind = kinds[static_cast<size_t>(k)];
             });
@@ -201,7 +201,7 @@ private:
                    b.d_mm = std::max(1.0, std::round(p.d_mm / 2));
                    b.l_mm = 40;
                    b.ends[0] = { "joint", p.id, mm, false, "", {} };
-                   return open.edit(PassageEdit(PutPassage { b }));
+                   return open.edit(PutPassage { b });
                });
         length(QStringLiteral("passage.hidden"), tr("add a plug inside, at"), std::nullopt,
                [&open = m_open, p = m_passage](double mm) {
@@ -216,18 +216,17 @@ private:
                    for (const Plug &outer : open.build().plugs)
                        if (outer.passage == p.id && samePlace(outer.at_mm, here))
                            inner.behind = outer.id;
-                   return open.edit(PassageEdit(PutPlug { inner }));
+                   return open.edit(PutPlug { inner });
                });
         length(QStringLiteral("passage.cut"), tr("cut it in two at"), std::nullopt,
                [&open = m_open, id = m_passage.id](double mm) {
-                   return open.edit(PassageEdit(CutPassage { id, mm }));
+                   return open.edit(CutPassage { id, mm });
                });
         // Offered only where nothing stands against it.
-        if (applyPassageEdit(m_open.build(), PassageEdit(DropPassage { m_passage.id })))
+        if (applyEdit(m_open.build(), DropPassage { m_passage.id }))
             m_out.push_back(PanelButton { QStringLiteral("passage.drop"), tr("Take it out"),
                                           [&open = m_open, id = m_passage.id] {
-                                              saidIfRefused(
-                                                  open.edit(PassageEdit(DropPassage { id })));
+                                              saidIfRefused(open.edit(DropPassage { id }));
                                           } });
     }
 

@@ -191,7 +191,7 @@ void PlugLedger::addFields(const Plug &plug, PanelContent &out) const
     out.push_back(PanelHeading { tr("As it is") });
     OpenBuild &open = m_open;
     const auto put = [&open](const Plug &p) -> Result<void> {
-        if (auto done = open.edit(PassageEdit(PutPlug { p })); !done)
+        if (auto done = open.edit(PutPlug { p }); !done)
             return tl::unexpected(done.error());
         return {};
     };
@@ -228,10 +228,10 @@ void PlugLedger::addFields(const Plug &plug, PanelContent &out) const
                                   return put(p);
                               } });
     // Offered only where nothing stands against it.
-    if (applyPassageEdit(open.build(), PassageEdit(DropPlug { plug.id })))
-        out.push_back(PanelButton {
-            QStringLiteral("plug.drop"), tr("There is no such plug"),
-            [&open, id = plug.id] { saidIfRefused(open.edit(PassageEdit(DropPlug { id }))); } });
+    if (applyEdit(open.build(), DropPlug { plug.id }))
+        out.push_back(
+            PanelButton { QStringLiteral("plug.drop"), tr("There is no such plug"),
+                          [&open, id = plug.id] { saidIfRefused(open.edit(DropPlug { id })); } });
 }
 
 } // namespace mildpath

@@ -36,7 +36,7 @@ Result<void> put(OpenBuild &open, ExternalLine line)
 {
     line.by = OpenBuild::userName();
     line.at = OpenBuild::now();
-    return open.edit(LineEdit(PutLine { std::move(line) }));
+    return open.edit(PutLine { std::move(line) });
 }
 
 } // namespace
@@ -129,9 +129,9 @@ PanelContent LinesPage::panel()
     else if (const Port *port = findPort(ports, m_port))
         portPanel(*port, out);
     else if (build.plumbing.lines.empty())
-        out.push_back(PanelButton {
-            QStringLiteral("lines.draw"), tr("Draw the usual lines"),
-            [open = &m_open] { saidIfRefused(open->edit(LineEdit(DrawLines {}))); } });
+        out.push_back(
+            PanelButton { QStringLiteral("lines.draw"), tr("Draw the usual lines"),
+                          [open = &m_open] { saidIfRefused(open->edit(DrawLines {})); } });
     else
         out.push_back(PanelText { tr("Choose a line or a port."), Tone::Muted });
     filterPanel(out);
@@ -200,7 +200,7 @@ void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const
             Tone::Good });
     out.push_back(PanelButton {
         QStringLiteral("line.drop"), tr("Take the line off"),
-        [open = &m_open, id = line.id] { saidIfRefused(open->edit(LineEdit(DropLine { id }))); } });
+        [open = &m_open, id = line.id] { saidIfRefused(open->edit(DropLine { id })); } });
 }
 
 void LinesPage::portPanel(const Port &port, PanelContent &out) const
@@ -220,7 +220,7 @@ void LinesPage::portPanel(const Port &port, PanelContent &out) const
                               {},
                               cap,
                               [open = &m_open, id = port.id](bool on) {
-                                  saidIfRefused(open->edit(LineEdit(CapPort { id, on })));
+                                  saidIfRefused(open->edit(CapPort { id, on }));
                               } });
     const auto ports = portsOf(m_open.build());
     PanelChoice c { QStringLiteral("port.join"), tr("a line from here to"), {}, -1, {} };
@@ -256,7 +256,7 @@ void LinesPage::filterPanel(PanelContent &out) const
                                   {},
                                   p.remoteFilter,
                                   [open = &m_open, made = p.filterBuild](bool on) {
-                                      saidIfRefused(open->edit(LineEdit(SetFilter { on, made })));
+                                      saidIfRefused(open->edit(SetFilter { on, made }));
                                   } });
     PanelChoice c { QStringLiteral("filter.build"), tr("made as"), {}, 0, {} };
     for (const FilterBuild &b : filterBuilds()) {
@@ -266,7 +266,7 @@ void LinesPage::filterPanel(PanelContent &out) const
     }
     c.chosen = [open = &m_open, remote = p.remoteFilter](int i) {
         return open->edit(
-            LineEdit(SetFilter { remote, std::string(filterBuilds()[static_cast<size_t>(i)].id) }));
+            SetFilter { remote, std::string(filterBuilds()[static_cast<size_t>(i)].id) });
     };
     out.push_back(std::move(c));
     out.push_back(PanelText { qs(filterBuild(p.filterBuild).why) + u'.', Tone::Muted });

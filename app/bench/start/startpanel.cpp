@@ -401,7 +401,7 @@ void StartPage::signHold(std::string id, std::string who)
     Result<void> ok = sign ? Result<void> {} : tl::unexpected(sign.error());
     if (sign) {
         sign->at = OpenBuild::now();
-        ok = m_open.edit(PassageEdit(AddEntry { std::move(*sign) }));
+        ok = m_open.edit(AddEntry { std::move(*sign) });
     }
     if (!ok)
         Q_EMIT complained(qs(ok.error().message));

@@ -166,7 +166,7 @@ void PanPage::store(PanWay way, const Rows &rows)
     SetPan edit { s.along, s.across, {}, "", {} };
     (way == PanWay::Along ? edit.along : edit.across) = points(rows);
     PairTable *table = way == PanWay::Along ? m_along : m_across;
-    const auto ok = m_open.edit(SumpEdit(std::move(edit)));
+    const auto ok = m_open.edit(std::move(edit));
     refresh();
     table->say(ok ? QString() : qs(ok.error().message));
 }
@@ -182,7 +182,7 @@ void PanPage::storeFill(const Rows &rows)
         m_fill->say(qs(made.error().message));
         return;
     }
-    const auto ok = m_open.edit(SumpEdit(*made));
+    const auto ok = m_open.edit(*made);
     refresh();
     m_fill->say(ok ? QString() : qs(ok.error().message));
 }
@@ -193,8 +193,7 @@ void PanPage::makeShape()
     const double fill = b.sump.own("fill_l").value_or(4.5);
     const Sump made = shapedSump(m_shape->currentData().toString().toStdString(),
                                  usualPanSizes(b.engine, fill));
-    const auto ok
-        = m_open.edit(SumpEdit(SetPan { made.along, made.across, {}, made.shape, made.values }));
+    const auto ok = m_open.edit(SetPan { made.along, made.across, {}, made.shape, made.values });
     m_along->say(ok ? QString() : qs(ok.error().message));
     refresh();
 }

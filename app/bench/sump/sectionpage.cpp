@@ -81,7 +81,7 @@ SectionPage::SectionPage(OpenBuild &open, QWidget *parent)
     connect(m_bar, &FillBar::dragged, this, &SectionPage::dragFill);
     connect(m_bar, &FillBar::dropped, this, [this](double l) {
         m_fill_l.reset();
-        const auto ok = m_open.edit(SumpEdit(SetSumpValue { "fill_l", std::round(l * 100) / 100 }));
+        const auto ok = m_open.edit(SetSumpValue { "fill_l", std::round(l * 100) / 100 });
         refresh();
         if (!ok)
             m_bar->set(m_air, m_open.build().sump.own("fill_l"), qs(ok.error().message));

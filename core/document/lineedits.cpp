@@ -1,0 +1,130 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/editkind.h"
+
+#include <array>
+
+namespace mildpath {
+
+template <> const RecordType &recordType<PutLine>()
+{
+    static const RecordType type
+        = Describe<PutLine>("line").must<&PutLine::line>("line", "the line");
+    return type;
+}
+
+template <> const EditKind &editKind<PutLine>()
+{
+    static const EditKind kind = kindOf<PutLine>(
+        [](Build build, const PutLine &e) -> Result<Build> {
+            if (auto ok = putLine(build, e.line); !ok)
+                return tl::unexpected(ok.error());
+            return build;
+        },
+        [](const Build &build, const PutLine &e) -> Phrase {
+            return "line: " + portName(build, e.line.from) + " to " + portName(build, e.line.to);
+        });
+    return kind;
+}
+
+template <> const RecordType &recordType<DropLine>()
+{
+    static const RecordType type
+        = Describe<DropLine>("drop_line").must<&DropLine::line>("line", "its id");
+    return type;
+}
+
+template <> const EditKind &editKind<DropLine>()
+{
+    static const EditKind kind = kindOf<DropLine>(
+        [](Build build, const DropLine &e) -> Result<Build> {
+            if (std::erase_if(build.plumbing.lines,
+                              [&](const ExternalLine &l) { return l.id == e.line; })
+                == 0)
+                return fail("line", "there is no line \"" + e.line + "\"");
+            return build;
+        },
+        [](const Build &, const DropLine &) -> Phrase { return "line taken off"; });
+    return kind;
+}
+
+template <> const RecordType &recordType<CapPort>()
+{
+    static const RecordType type
+        = Describe<CapPort>("cap_port")
+              .must<&CapPort::port>("port", "part.port")
+              .field<&CapPort::capped>("capped", "false: the cap comes off");
+    return type;
+}
+
+template <> const EditKind &editKind<CapPort>()
+{
+    static const EditKind kind = kindOf<CapPort>(
+        [](Build build, const CapPort &e) -> Result<Build> {
+            if (!findPort(portsOf(build), e.port))
+                return fail("port", "there is no port \"" + e.port + "\"");
+            std::erase(build.plumbing.capped, e.port);
+            if (e.capped)
+                build.plumbing.capped.push_back(e.port);
+            return build;
+        },
+        [](const Build &build, const CapPort &e) -> Phrase {
+            return portName(build, e.port) + (e.capped ? ": capped" : ": cap off");
+        });
+    return kind;
+}
+
+template <> const RecordType &recordType<SetFilter>()
+{
+    static const RecordType type
+        = Describe<SetFilter>("filter")
+              .field<&SetFilter::remote>("remote", "sits away from the block")
+              .must<&SetFilter::build>("build", "how it is made");
+    return type;
+}
+
+template <> const EditKind &editKind<SetFilter>()
+{
+    static const EditKind kind = kindOf<SetFilter>(
+        [](Build build, const SetFilter &e) -> Result<Build> {
+            if (filterBuild(e.build).id != e.build)
+                return fail("build", "there is no filter \"" + e.build + "\"");
+            build.plumbing.remoteFilter = e.remote;
+            build.plumbing.filterBuild = e.build;
+            dropLooseLines(build);
+            return build;
+        },
+        [](const Build &, const SetFilter &e) -> Phrase {
+            return std::string(e.remote ? "filter away from the block: " : "filter on the block: ")
+                + std::string(filterBuild(e.build).name);
+        });
+    return kind;
+}
+
+template <> const RecordType &recordType<DrawLines>()
+{
+    static const RecordType type = Describe<DrawLines>("draw_lines");
+    return type;
+}
+
+template <> const EditKind &editKind<DrawLines>()
+{
+    static const EditKind kind = kindOf<DrawLines>(
+        [](Build build, const DrawLines &) -> Result<Build> {
+            if (!build.plumbing.lines.empty())
+                return fail("lines", "there are lines already");
+            build.plumbing.lines = usualLines(build);
+            return build;
+        },
+        [](const Build &, const DrawLines &) -> Phrase { return "the usual lines"; });
+    return kind;
+}
+
+std::span<const EditKind *const> lineEdits()
+{
+    static const std::array kinds { &editKind<PutLine>(), &editKind<DropLine>(),
+                                    &editKind<CapPort>(), &editKind<SetFilter>(),
+                                    &editKind<DrawLines>() };
+    return kinds;
+}
+
+} // namespace mildpath
