@@ -5,6 +5,8 @@
 #include "quantity/json.h"
 #include "storage/files.h"
 
+#include <array>
+
 namespace mildpath {
 namespace {
 
@@ -25,16 +27,15 @@ Result<void> oilFromVersion1(Json &document)
     if (!oil)
         return fail("/oil", "there is no oil \"" + grade + "\" on the shelf");
     document["oil"] = toJson(ChosenOil { grade, oil->oil });
-    document["version"] = 2;
     return {};
 }
 
 /// Bearings of the plain law become films: what that law needed in place of a film goes.
-void filmBearingsFromVersion4(Json &document)
+Result<void> filmBearingsFromVersion4(Json &document)
 {
     if (!document.contains("circuit") || !document["circuit"].is_object()
         || !document["circuit"].contains("elements") || !document["circuit"]["elements"].is_array())
-        return;
+        return {};
     std::map<std::string, std::string> kindOf; // of the stop an element belongs to
     if (document.contains("engine") && document["engine"].is_object())
         if (const auto stops = document["engine"].find("stops");
@@ -59,7 +60,22 @@ void filmBearingsFromVersion4(Json &document)
         else if (kind != "main")
             e["load_n"] = usualShaftLoad_n;
     }
+    return {};
 }
+
+/// How a file of one version becomes one of the next; null: the next only adds.
+using Step = Result<void> (*)(Json &document);
+constexpr std::array<Step, buildVersion - 1> steps {
+    oilFromVersion1, // → 2: the oil by its numbers, not only its grade
+    nullptr, // → 3: families and methods of readings, torque cards, shells, weights
+    nullptr, // → 4: part temperatures, own expansions, the heated-block log
+    filmBearingsFromVersion4, // → 5: bearings by their films, own oils, bore and stroke
+    nullptr, // → 6: passages, plugs and the logbook about them
+    nullptr, // → 7: lines outside the engine, gauge readings, symptoms, flow seen, scenarios
+    nullptr, // → 8: the sump and what turns the engine stands
+    nullptr, // → 9: the start: its numbers, sign-offs, the run card, runs, calibrations
+    nullptr, // → 10: filter cuts, oil samples, openings, how rings and bores seal
+};
 
 } // namespace
 
@@ -74,21 +90,11 @@ Result<Json> migrateBuild(Json document)
         return fail("/version",
                     "is " + version->dump() + "; this program reads up to "
                         + std::to_string(buildVersion) + ". Use a newer one");
-    if (*version == 1)
-        if (auto ok = oilFromVersion1(document); !ok)
-            return tl::unexpected(ok.error());
-    if (document["version"] <= 4 && document["version"] >= 2)
-        filmBearingsFromVersion4(document);
-    // Version 3 only adds: families and methods of readings, torque cards, shells, weights.
-    // Version 4 too: part temperatures, own expansions, the heated-block log. Version 5 adds own
-    // oils, bore and stroke, the pressure rule, and has bearings by their films. Version 6 adds
-    // passages, plugs and the logbook about them, version 7 the lines outside the engine, readings
-    // of gauges, symptoms, flow seen and scenarios, version 8 the sump and what turns the engine
-    // stands, version 9 the start: its numbers, sign-offs, the run card, runs and calibrations,
-    // version 10 what a run leaves: filter cuts, oil samples, re-opened engines, how rings and
-    // bores seal.
-    if (document["version"] >= 2)
-        document["version"] = buildVersion;
+    for (auto v = version->get<size_t>(); v < buildVersion; ++v)
+        if (const Step step = steps[v - 1])
+            if (auto ok = step(document); !ok)
+                return tl::unexpected(ok.error());
+    document["version"] = buildVersion;
     return document;
 }
 
