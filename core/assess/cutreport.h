@@ -13,7 +13,6 @@
 
 namespace mildpath {
 
-
 /// One kind of particle in one cut.
 struct JudgedKind
 {

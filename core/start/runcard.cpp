@@ -342,7 +342,8 @@ private:
             i.oil_c = *i.done->oil_c;
         }
         if (fast)
-            i.text = { "card.at_speed", "At {0}", { asSpeed(i.rpm) } };
+            // What is to be done, whatever was met.
+            i.text = { "card.at_speed", "At {0}", { asSpeed(*m_build.start.value("fast_rpm")) } };
         if (hot)
             i.text = { "card.hot_idle",
                        "Hot idle, {0}",

@@ -210,9 +210,11 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/gauge_readings/0/pressure_kpa", "5001", "must be 0 to 50 bar");
     row("/gauge_readings/0/u_kpa", "0", "must be above 0 to 5 bar");
     row("/symptoms/0/symptom", R"("sneeze")", "is \"sneeze\"");
-    row("/symptoms/0/sound", R"("song")", "must be rattle, tapping, knock, whine or squeal, is \"song\"");
+    row("/symptoms/0/sound", R"("song")",
+        "must be rattle, tapping, knock, whine or squeal, is \"song\"");
     row("/flows/0/saw", R"("maybe")", "must be flows, weak or dry, is \"maybe\"");
-    row("/flows/0/means", R"("magic")", "must be pressure_pot, drill, starter or running, is \"magic\"");
+    row("/flows/0/means", R"("magic")",
+        "must be pressure_pot, drill, starter or running, is \"magic\"");
     row("/flows/0/outlet", "99", "must be 0 to");
     row("/flows/0/pressure_kpa", "-1", "must be above 0");
     row("/scenarios/0/faults", "[]", "is empty");
@@ -227,7 +229,8 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/filter_cuts/0/filter_hours_h", "0", "must be above 0: a filter that saw no oil");
     row("/filter_cuts/0/area_cm2", "0", "must be above 0");
     row("/filter_cuts/0/filter_hours_h", "9", "is more than the engine has run");
-    row("/filter_cuts/0/counts/0/kind", R"("gold")", "must be bright, copper, magnetic, black or pliable, is \"gold\"");
+    row("/filter_cuts/0/counts/0/kind", R"("gold")",
+        "must be bright, copper, magnetic, black or pliable, is \"gold\"");
     row("/filter_cuts/0/counts/0/where", R"("bin")", "must be pleats or can, is \"bin\"");
     row("/filter_cuts/0/counts/0/count", "-1", "must be 0 to 1000000");
     row("/filter_cuts/0/counts/1/where", R"("pleats")", "is counted twice",

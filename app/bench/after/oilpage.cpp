@@ -10,8 +10,8 @@
 #include "entry/quantityfield.h"
 #include "entry/refusal.h"
 #include "open/questions.h"
-#include "quantity/rounding.h"
 #include "paint/titledcard.h"
+#include "quantity/rounding.h"
 #include "shell/stopfields.h"
 #include "storage/evidencetables.h"
 

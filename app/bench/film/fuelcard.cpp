@@ -89,7 +89,7 @@ void FuelCard::work()
                        kv(build.oil.oil.kv100_mm2_s), kv(fouled.oil.oil.kv100_mm2_s),
                        fraction() > 0 });
     const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-    m_rows.push_back({ tr("hot idle at the gauge"),
+    m_rows.push_back({ tr("at the pressure gauge"),
                        Figure::pressure(m_open.operating().hotIdle.gauge.value_pa),
                        Figure::pressure(after->gauge.value_pa), after->gauge.value_pa < floor_pa });
     const auto was = contactsOf(build, m_open.operating().hotIdle), is = contactsOf(fouled, *after);
@@ -117,8 +117,8 @@ void FuelCard::paintEvent(QPaintEvent *event)
     CardWidget::paintEvent(event);
     const Theme &t = Theme::current();
     QPainter p(this);
-    drawLine(p, QRectF(14, 9, width() - 28, 18), Qt::AlignVCenter, tr("Fuel in the oil"),
-             textFont(TextSize::Body, true), t.ink);
+    drawLine(p, QRectF(14, 9, width() - 28, 18), Qt::AlignVCenter,
+             tr("Fuel in the oil, at hot idle"), textFont(TextSize::Body, true), t.ink);
     double y = rowsTop + 18;
     const double arrow = width() * 0.66;
     for (const Row &r : m_rows) {

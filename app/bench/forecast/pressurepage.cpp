@@ -303,7 +303,9 @@ void PressurePage::crankVerdict(PanelContent &out) const
     if (first)
         out.push_back(PanelVerdict {
             Mark::Hold,
-            tr("Crank not fed above %1").arg(Figure::speed(*first->crankStarves_rpm).text()),
+            // Found to 25 rev/min, of a model that is good to a few percent.
+            tr("Crank not fed above about %1")
+                .arg(Figure::speed(std::round(*first->crankStarves_rpm / 50) * 50).text()),
             tr("at %1: the column in the drilling breaks and the rods run dry")
                 .arg(Figure::temperature(first->oil_c).text()) });
     else if (!lines.empty() && !lines.back().crankNeed_pa.empty()
