@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One solve, one full assessment, and how many Newton steps they take.
+#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
-#include "assess/room.h"
-#include "assess/sampling.h"
 #include "bearing/fedfilm.h"
+#include "bearing/shells.h"
 #include "bearing/warmfilm.h"
 #include "circuit/elementtypes.h"
+#include "circuit/network.h"
 #include "diagnose/remedies.h"
 #include "diagnose/trials.h"
 #include "diagnose/whatif.h"
@@ -13,6 +14,9 @@
 #include "stopwatch.h"
 #include "storage/buildfile.h"
 #include "storage/templates.h"
+#include "study/dressing.h"
+#include "study/room.h"
+#include "study/sampling.h"
 
 #include <cstdlib>
 
@@ -224,8 +228,9 @@ int main()
     std::printf("shells / 50 ms %.2f\n", selection / 50000);
     const Assessment assessment = assess(build);
     printFaults(build, assessment);
-    const double plan = measure("dressing plan", 50,
-                                [&](int) { static_cast<void>(dressingPlan(build, assessment)); });
+    const double plan = measure("dressing plan", 50, [&](int) {
+        static_cast<void>(dressingPlan(build, assessment.sizes));
+    });
     std::printf("dressing plan / frame %.2f\n", plan / 16000);
     const auto mapOf = [&](int columns) {
         return measure(("room to choose, " + std::to_string(columns) + " × 9 points").c_str(), 30,

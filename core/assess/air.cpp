@@ -2,6 +2,7 @@
 #include "assess/air.h"
 
 #include "assess/airjudge.h"
+#include "quantity/rounding.h"
 #include "sump/level.h"
 
 #include <algorithm>

@@ -6,6 +6,7 @@
 #include <cassert>
 #include <charconv>
 #include <cmath>
+#include <utility>
 
 namespace mildpath {
 
@@ -61,6 +62,27 @@ double roundedTo(double value, int decimals)
 double roundedToStep(double value, double step)
 {
     return step * std::round(value / step);
+}
+
+std::vector<int> wholePercents(std::span<const double> shares)
+{
+    std::vector<int> out;
+    std::vector<std::pair<double, size_t>> lost; // by cutting off
+    double sum = 0;
+    int given = 0;
+    for (size_t i = 0; i < shares.size(); ++i) {
+        const double percent = 100 * shares[i];
+        sum += percent;
+        out.push_back(static_cast<int>(percent));
+        given += out.back();
+        lost.emplace_back(percent - out.back(), i);
+    }
+    std::stable_sort(lost.begin(), lost.end(),
+                     [](const auto &a, const auto &b) { return a.first > b.first; });
+    const auto left = static_cast<size_t>(std::max(0L, std::lround(sum) - given));
+    for (size_t i = 0; i < std::min(left, lost.size()); ++i)
+        ++out[lost[i].second];
+    return out;
 }
 
 } // namespace mildpath

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <span>
 #include <string>
+#include <vector>
 
 namespace mildpath {
 
@@ -25,6 +27,10 @@ int decimalsFor(double standardUncertainty, int most = 4);
 /// Fixed-point text with a thin space between thousands (U+202F), the true minus sign, and "–" for
 /// a value that is not finite. @param decimals 0…9
 std::string formatNumber(double value, int decimals);
+
+/// Shares in whole percent that add up to their sum in whole percent: what is cut off is given to
+/// those that lost most by it (largest remainder). @param shares  of one, ≥ 0
+std::vector<int> wholePercents(std::span<const double> shares);
 
 /// As formatNumber, with plain ASCII (command line, CSV): no thousands mark, hyphen-minus.
 std::string formatPlain(double value, int decimals);

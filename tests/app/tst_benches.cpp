@@ -18,6 +18,7 @@
 #include <QMenuBar>
 #include <QMimeData>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -398,11 +399,23 @@ void TestBenches::forecastShares_areSpoken()
     m_open->open(demoBuild(), {});
     bar.resize(200, 400);
     bar.grab();
-    for (const OilShare &s : m_open->assessment().operating.hotIdle.shares)
-        if (s.ofSwept > 0.01)
-            QVERIFY2(bar.accessibleName().contains(Figure::percent(s.ofSwept).text()
-                                                   + QStringLiteral("  ") + qs(s.name)),
-                     qPrintable(bar.accessibleName()));
+    // In whole percent that add up, each within one of its own.
+    static const QRegularExpression part(QStringLiteral("([0-9]+)\\D*?  (.+)"));
+    int sum = 0, seen = 0;
+    QString said = bar.accessibleName();
+    said.remove(0, said.indexOf(u':') + 2);
+    for (const QString &words : said.split(QStringLiteral(", "))) {
+        const auto match = part.match(words);
+        QVERIFY2(match.hasMatch(), qPrintable(words));
+        sum += match.captured(1).toInt();
+        for (const OilShare &s : m_open->operating().hotIdle.shares)
+            if (match.captured(2) == qs(s.name)) {
+                ++seen;
+                QVERIFY(std::abs(match.captured(1).toInt() - 100 * s.ofSwept) < 1);
+            }
+    }
+    QCOMPARE(sum, 100);
+    QVERIFY(seen >= 5);
 }
 
 void TestBenches::messageBar_asksAndCloses()

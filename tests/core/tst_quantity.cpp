@@ -4,6 +4,8 @@
 #include "testing.h"
 
 #include <QLocale>
+#include <numeric>
+#include <random>
 
 using namespace mildpath;
 
@@ -13,6 +15,7 @@ class TestQuantity : public QObject
 {
     Q_OBJECT
 private Q_SLOTS:
+    void percents_addUp();
     void text_isUnderstood_data();
     void text_isUnderstood();
     void badText_isRefusedWithReason_data();
@@ -153,6 +156,28 @@ void TestQuantity::negativeZero_isZero()
 {
     QCOMPARE(formatNumber(-0.004, 2), std::string("0.00"));
     QCOMPARE(formatNumber(std::nan(""), 2), std::string("–"));
+}
+
+void TestQuantity::percents_addUp()
+{
+    // 7.3 + 1.9 + 20.8 + 8.4 + 31.3 + 30.3: each rounded by itself they would say 99.
+    const std::vector<double> shares { 0.073, 0.019, 0.208, 0.084, 0.313, 0.303 };
+    const auto percents = wholePercents(shares);
+    QCOMPARE(std::accumulate(percents.begin(), percents.end(), 0), 100);
+    QVERIFY(wholePercents({}).empty());
+    std::mt19937 random(7);
+    for (int n = 1; n < 40; ++n) {
+        std::vector<double> parts;
+        for (int i = 0; i < n; ++i)
+            parts.push_back(std::uniform_real_distribution<double>(0, 1)(random));
+        const double sum = std::accumulate(parts.begin(), parts.end(), 0.0);
+        for (double &p : parts)
+            p /= sum;
+        const auto whole = wholePercents(parts);
+        QCOMPARE(std::accumulate(whole.begin(), whole.end(), 0), 100);
+        for (size_t i = 0; i < parts.size(); ++i)
+            QVERIFY(std::abs(whole[i] - 100 * parts[i]) < 1);
+    }
 }
 
 } // namespace tst_quantity

@@ -88,7 +88,7 @@ void FilmBench::reset()
 void FilmBench::refresh()
 {
     const QString grade = qs(m_open.build().oil.grade);
-    m_subtitle->setText(tr("%1 in this build, beside its neighbours on the shelf").arg(grade));
+    m_subtitle->setText(tr("%1, as in this build").arg(grade));
     setTone(m_subtitle, Theme::current().muted);
     m_chart->update();
     m_ball->refresh();

@@ -6,6 +6,7 @@
 #include "oil/grades.h"
 #include "paint/marks.h"
 #include "paint/text.h"
+#include "quantity/rounding.h"
 
 #include <algorithm>
 #include <cmath>
@@ -61,11 +62,16 @@ void OilShareBar::paintEvent(QPaintEvent *)
     drawLine(p, QRectF(0, 20, width(), 16), Qt::AlignVCenter, conditions(m_open.build()),
              textFont(TextSize::Small), t.muted);
     const auto &shares = m_open.operating().hotIdle.shares;
+    std::vector<double> parts;
+    for (const OilShare &s : shares)
+        parts.push_back(s.ofSwept);
+    const std::vector<int> percents = wholePercents(parts);
     const double top = 46, bottom = height() - 68.0;
     double y = top, nextText = top - 20;
     QStringList spoken;
     QString shut;
-    for (const OilShare &s : shares) {
+    for (size_t i = 0; i < shares.size(); ++i) {
+        const OilShare &s = shares[i];
         if (s.id == "jets" && s.ofSwept < 0.001)
             shut = tr("cooling jets still shut");
         if (s.ofSwept < 0.003)
@@ -75,7 +81,8 @@ void OilShareBar::paintEvent(QPaintEvent *)
         const double middle = std::max(y + h / 2, nextText + 17);
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(50, y + h / 2), QPointF(58, middle));
-        const QString text = Figure::percent(s.ofSwept).text() + QStringLiteral("  ") + qs(s.name);
+        const QString text
+            = Figure::percent(percents[i] / 100.0).text() + QStringLiteral("  ") + qs(s.name);
         drawLine(p, QRectF(62, middle - 9, width() - 62, 18), Qt::AlignVCenter, text,
                  textFont(TextSize::Normal), t.ink);
         spoken << text;
@@ -94,7 +101,7 @@ void OilShareBar::paintCrankOil(QPainter &p, double y) const
     QStringList shares, degrees;
     for (const ForecastLine &line : m_open.forecast().lines) {
         shares << Figure::percent(line.bigEndsOfCrank.front()).text();
-        degrees << Figure::temperature(line.oil_c).text();
+        degrees << Figure::temperature(line.oil_c).number;
     }
     if (shares.isEmpty())
         return;
@@ -102,9 +109,10 @@ void OilShareBar::paintCrankOil(QPainter &p, double y) const
     const Theme &t = Theme::current();
     drawLine(p, QRectF(0, y, width(), 16), Qt::AlignVCenter,
              tr("big-ends' part of the crank's oil"), textFont(TextSize::Small), t.muted);
-    drawLine(p, QRectF(0, y + 15, width(), 18), Qt::AlignVCenter,
-             tr("%1 at %2").arg(shares.join(dot), degrees.join(dot)), textFont(TextSize::Normal),
-             t.ink);
+    drawLine(
+        p, QRectF(0, y + 15, width(), 18), Qt::AlignVCenter,
+        tr("%1 at %2 %3").arg(shares.join(dot), degrees.join(dot), Figure::temperature(0).unit),
+        textFont(TextSize::Small), t.ink);
 }
 
 OtherOilsCard::OtherOilsCard(OpenBuild &open, QWidget *parent)
@@ -121,22 +129,27 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
     cardHead(p, 16, width() - 32, tr("Same build, other oils"),
              tr("hot idle, at the gauge; dotted: floor %1")
                  .arg(Figure::pressure(m_open.build().use.hotIdleFloor_kpa * 1e3).number));
-    if (m_open.forecast().otherOils.empty())
+    // From the least pressure to the most; what never belongs into an engine last.
+    std::vector<OtherOil> oils = m_open.forecast().otherOils;
+    if (oils.empty())
         return;
+    std::stable_sort(oils.begin(), oils.end(), [](const OtherOil &a, const OtherOil &b) {
+        return std::pair(a.gearOil, a.gauge_pa) < std::pair(b.gearOil, b.gauge_pa);
+    });
     double most = 0;
-    for (const OtherOil &o : m_open.forecast().otherOils)
+    for (const OtherOil &o : oils)
         most = std::max(most, o.gauge_pa);
     const double floor_pa = m_open.build().use.hotIdleFloor_kpa * 1e3;
     most = std::max(most, floor_pa) * 1.02;
     const double top = 50, bottom = height() - 26.0;
-    const double step = (bottom - top) / static_cast<double>(m_open.forecast().otherOils.size());
+    const double step = (bottom - top) / static_cast<double>(oils.size());
     const double left = 146, right = width() - 88.0;
     const auto x = [&](double pa) { return left + pa / most * (right - left); };
     p.setPen(QPen(t.muted, 1, Qt::DotLine));
     p.drawLine(QPointF(x(floor_pa), top - 3), QPointF(x(floor_pa), bottom));
     double y = top + step / 2;
     bool gear = false;
-    for (const OtherOil &o : m_open.forecast().otherOils) {
+    for (const OtherOil &o : oils) {
         if (o.fitted) {
             p.setPen(Qt::NoPen);
             p.setBrush(t.selectionFill);

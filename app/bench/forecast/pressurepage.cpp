@@ -24,6 +24,12 @@ namespace {
 
 constexpr int drawnSpeeds = 48;
 
+/// A speed at which something begins: found to 25 rev/min, of a model good to a few percent.
+QString aboutSpeed(double rpm)
+{
+    return PressurePage::tr("about %1").arg(Figure::speed(std::round(rpm / 50) * 50).text());
+}
+
 } // namespace
 
 PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
@@ -261,7 +267,7 @@ void PressurePage::verdict(PanelContent &out) const
                     line.reliefOpens_rpm
                         ? PanelVerdict { Mark::Proven, tr("Relief valve limits pressure"),
                                          tr("from %1 hot; below that a stiffer spring does nothing")
-                                             .arg(Figure::speed(*line.reliefOpens_rpm).text()) }
+                                             .arg(aboutSpeed(*line.reliefOpens_rpm)) }
                         : PanelVerdict { Mark::LookAgain, tr("Relief stays shut"),
                                          tr("hot, up to %1: the pump never reaches it, a stiffer "
                                             "spring does nothing")
@@ -302,10 +308,7 @@ void PressurePage::crankVerdict(PanelContent &out) const
             first = &line;
     if (first)
         out.push_back(PanelVerdict {
-            Mark::Hold,
-            // Found to 25 rev/min, of a model that is good to a few percent.
-            tr("Crank not fed above about %1")
-                .arg(Figure::speed(std::round(*first->crankStarves_rpm / 50) * 50).text()),
+            Mark::Hold, tr("Crank not fed above %1").arg(aboutSpeed(*first->crankStarves_rpm)),
             tr("at %1: the column in the drilling breaks and the rods run dry")
                 .arg(Figure::temperature(first->oil_c).text()) });
     else if (!lines.empty() && !lines.back().crankNeed_pa.empty()
