@@ -26,7 +26,7 @@ int main(int argc, char **argv)
     std::printf("%-46s %10s %10s\n", "µs", "median", "p95");
     for (Bench *bench : window.benches()) {
         window.openFile(qs(demoBuildPath().string())); // readings add up; every bench starts alike
-        window.showBench(bench->title());
+        window.showBench(bench->place());
         app.processEvents();
         const QByteArray name
             = QByteArray("reading stored to repainted window, ") + bench->title().toUtf8();

@@ -11,6 +11,7 @@
 #include <utility>
 #include <vector>
 
+class QLabel;
 class QComboBox;
 class QGridLayout;
 class QHBoxLayout;

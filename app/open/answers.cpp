@@ -9,7 +9,8 @@
 namespace mildpath {
 namespace {
 
-constexpr int restsFor_ms = 40;
+/// Work that cannot be stopped on the way must not begin while somebody types.
+constexpr int restsFor_ms = 120;
 /// Answers kept of one topic: enough for a slider that goes to and fro.
 constexpr size_t mostOfATopic = 16;
 
@@ -25,8 +26,8 @@ void cancel(std::shared_ptr<Progress> &progress)
 Answers::Answers(QObject *parent)
     : QObject(parent)
 {
-    // What cannot be stopped on the way must not keep what was asked after it waiting.
-    m_pool.setMaxThreadCount(std::max(3, QThread::idealThreadCount()));
+    // One core is left to the window.
+    m_pool.setMaxThreadCount(std::max(1, QThread::idealThreadCount() - 1));
     m_soon.setSingleShot(true);
     m_soon.setInterval(restsFor_ms);
     connect(&m_soon, &QTimer::timeout, this, [this] {

@@ -8,12 +8,10 @@ namespace mildpath {
 
 double Element::value(std::string_view key) const
 {
-    const ElementType *known = findElementType(type);
-    const double own = value(key, known ? known->keys : std::span<const NumberKey>());
-    if (own != 0 || values.contains(std::string(key)))
-        return own;
-    const NumberKey *common = findKey(commonElementKeys(), key);
-    return common ? common->usual.value_or(0) : 0;
+    if (const auto it = values.find(std::string(key)); it != values.end())
+        return it->second;
+    const NumberKey *k = findElementKey(type, key);
+    return k ? k->usual.value_or(0) : 0;
 }
 
 double Element::value(std::string_view key, std::span<const NumberKey> keys) const

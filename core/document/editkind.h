@@ -24,8 +24,8 @@ struct EditKind
     Json (*write)(const void *edit) = nullptr;
 };
 
-/// @param apply, describe  called with the document and the edit; without captures
-template <class E, class Apply, class Describe> EditKind kindOf(Apply, Describe)
+/// What it does and what is said of it: both called with the document and the edit; without captures
+template <class E, class Apply, class Say> EditKind kindOf(Apply, Say)
 {
     return { &recordType<E>(), []() -> std::shared_ptr<void> { return std::make_shared<E>(); },
              [](const void *a, const void *b) {
@@ -35,7 +35,7 @@ template <class E, class Apply, class Describe> EditKind kindOf(Apply, Describe)
                  return Apply {}(build, *static_cast<const E *>(edit));
              },
              [](const Build &build, const void *edit) -> Phrase {
-                 return Describe {}(build, *static_cast<const E *>(edit));
+                 return Say {}(build, *static_cast<const E *>(edit));
              } };
 }
 inline EditKind asAWhole(EditKind kind,

@@ -2,6 +2,7 @@
 #include "document/editkind.h"
 
 #include "circuit/elementtypes.h"
+#include "oil/grades.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>

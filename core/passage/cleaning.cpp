@@ -5,6 +5,7 @@
 #include "quantity/rounding.h"
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 #include <unordered_map>
 
