@@ -24,7 +24,7 @@ struct EditKind
     Json (*write)(const void *edit) = nullptr;
 };
 
-/// What it does and what is said of it: both called with the document and the edit; without captures
+/// Both are called with the document and the edit, and have no captures.
 template <class E, class Apply, class Say> EditKind kindOf(Apply, Say)
 {
     return { &recordType<E>(), []() -> std::shared_ptr<void> { return std::make_shared<E>(); },

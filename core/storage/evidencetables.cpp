@@ -10,6 +10,7 @@
 #include "storage/recordcells.h"
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 
 namespace mildpath {
