@@ -23,6 +23,30 @@ Mark highSpeedMark(const Build &build, const Operating &operating)
     return operating.highSpeed.gauge.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven;
 }
 
+Mark reliefMark(const ForecastLine &hot)
+{
+    return hot.reliefOpens_rpm ? Mark::Proven : Mark::LookAgain;
+}
+
+const ForecastLine *starvesCrankFirst(const Forecast &forecast)
+{
+    const ForecastLine *first = nullptr;
+    for (const ForecastLine &line : forecast.lines)
+        if (line.crankStarves_rpm && (!first || *line.crankStarves_rpm < *first->crankStarves_rpm))
+            first = &line;
+    return first;
+}
+
+Mark crankFeedMark(const Forecast &forecast)
+{
+    return starvesCrankFirst(forecast) ? Mark::Hold : Mark::Proven;
+}
+
+Mark outOfRoundMark(double spread_um)
+{
+    return spread_um > 1 ? Mark::LookAgain : Mark::Proven;
+}
+
 Mark coldestMark(const Build &build, const GaugedSize &size)
 {
     const double floor = build.use.coldestClearanceFloor_um;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/finding.h"
+#include "assess/forecast.h"
 #include "assess/operating.h"
 #include "assess/sizes.h"
 
@@ -16,6 +17,16 @@ Mark doneMark(bool done);
 Mark supplyMark(double ratio);
 /// The gauge at the higher speed against the least wanted there: a rule, so it never holds.
 Mark highSpeedMark(const Build &build, const Operating &operating);
+/// Whether the relief valve limits hot pressure up to the highest speed; shut all the way is to be
+/// checked again.
+Mark reliefMark(const ForecastLine &hot);
+/// The line that starves the crank at the least speed; null where none does.
+const ForecastLine *starvesCrankFirst(const Forecast &forecast);
+/// Oil that does not enter the crank up to the highest speed holds the start.
+Mark crankFeedMark(const Forecast &forecast);
+/// How far parts that grow apart take a bore out of round, hot: more than 1 µm (own choice: what a
+/// bore gauge shows) is to be checked again.
+Mark outOfRoundMark(double spread_um);
 /// A shelled bearing at the coldest start: at the floor it holds; within its expanded uncertainty
 /// (k = 2) of the floor, or not measured, it is to be checked again.
 Mark coldestMark(const Build &build, const GaugedSize &size);

@@ -43,6 +43,8 @@ private Q_SLOTS:
     void signedHold_isStillToBeChecked();
     void gate_isNotDoneOnlyWithoutHolds();
     void stop_showsTheWorstOfItsMarks();
+    void crank_holdsWhereAnyLineStarvesIt();
+    void outOfRound_isLookedAtPastAMicrometre();
 };
 
 namespace {
@@ -360,6 +362,27 @@ void TestFigureMarks::stop_showsTheWorstOfItsMarks()
     isMarked(worstMark(&marks), "look_again");
     marks.size = Mark::Hold;
     isMarked(worstMark(&marks), "hold");
+}
+
+void TestFigureMarks::crank_holdsWhereAnyLineStarvesIt()
+{
+    Forecast forecast;
+    forecast.lines.resize(3);
+    isMarked(crankFeedMark(forecast), "proven");
+    isMarked(reliefMark(forecast.lines[0]), "look_again");
+    forecast.lines[0].reliefOpens_rpm = 3000;
+    isMarked(reliefMark(forecast.lines[0]), "proven");
+    forecast.lines[1].crankStarves_rpm = 5200;
+    forecast.lines[2].crankStarves_rpm = 4100;
+    isMarked(crankFeedMark(forecast), "hold");
+    QCOMPARE(starvesCrankFirst(forecast), &forecast.lines[2]);
+}
+
+void TestFigureMarks::outOfRound_isLookedAtPastAMicrometre()
+{
+    isMarked(outOfRoundMark(0), "proven");
+    isMarked(outOfRoundMark(1), "proven");
+    isMarked(outOfRoundMark(1.1), "look_again");
 }
 
 } // namespace tst_figuremarks

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/pressurepage.h"
 
+#include "assess/figuremarks.h"
 #include "assess/judgement.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/forecast/gaslayer.h"
@@ -265,10 +266,10 @@ void PressurePage::verdict(PanelContent &out) const
             if (line.oil_c == build.use.hotOil_c)
                 out.push_back(
                     line.reliefOpens_rpm
-                        ? PanelVerdict { Mark::Proven, tr("Relief valve limits pressure"),
+                        ? PanelVerdict { reliefMark(line), tr("Relief valve limits pressure"),
                                          tr("from %1 hot; below that a stiffer spring does nothing")
                                              .arg(aboutSpeed(*line.reliefOpens_rpm)) }
-                        : PanelVerdict { Mark::LookAgain, tr("Relief stays shut"),
+                        : PanelVerdict { reliefMark(line), tr("Relief stays shut"),
                                          tr("hot, up to %1: the pump never reaches it, a stiffer "
                                             "spring does nothing")
                                              .arg(Figure::speed(build.use.most_rpm).text()) });
@@ -302,19 +303,16 @@ void PressurePage::verdict(PanelContent &out) const
 void PressurePage::crankVerdict(PanelContent &out) const
 {
     const auto &lines = m_open.forecast().lines;
-    const ForecastLine *first = nullptr;
-    for (const ForecastLine &line : lines)
-        if (line.crankStarves_rpm && (!first || *line.crankStarves_rpm < *first->crankStarves_rpm))
-            first = &line;
-    if (first)
+    const Mark mark = crankFeedMark(m_open.forecast());
+    if (const ForecastLine *first = starvesCrankFirst(m_open.forecast()))
         out.push_back(PanelVerdict {
-            Mark::Hold, tr("Crank not fed above %1").arg(aboutSpeed(*first->crankStarves_rpm)),
+            mark, tr("Crank not fed above %1").arg(aboutSpeed(*first->crankStarves_rpm)),
             tr("at %1: the column in the drilling breaks and the rods run dry")
                 .arg(Figure::temperature(first->oil_c).text()) });
     else if (!lines.empty() && !lines.back().crankNeed_pa.empty()
              && lines.back().crankNeed_pa.back() > 0)
         out.push_back(
-            PanelVerdict { Mark::Proven, tr("Oil enters the crank"),
+            PanelVerdict { mark, tr("Oil enters the crank"),
                            tr("at all speeds; at the highest it needs %1")
                                .arg(Figure::pressure(lines.back().crankNeed_pa.back()).text()) });
 }

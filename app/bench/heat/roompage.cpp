@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/roompage.h"
 
+#include "assess/figuremarks.h"
 #include "bearing/thermal.h"
 #include "bench/heat/growthchart.h"
 #include "bench/heat/heatlogcard.h"
@@ -305,9 +306,10 @@ void RoomPage::verdicts(PanelContent &out) const
     out.push_back(PanelVerdict { mark, title, detail });
     filmLines(out);
     for (const GaugedSize &s : sizes)
-        if (const double spread = s.growth.spread_um(hot); s.family == "main" && spread > 1) {
+        if (const double spread = s.growth.spread_um(hot);
+            s.family == "main" && outOfRoundMark(spread) != Mark::Proven) {
             out.push_back(PanelVerdict {
-                Mark::LookAgain,
+                outOfRoundMark(spread),
                 tr("Bores up to %1 out of round hot").arg(Figure::clearance(spread, 1).text()),
                 tr("block and caps grow apart; the running value is good to half of that") });
             break;
