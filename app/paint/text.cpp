@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "paint/text.h"
 
+#include "quantity/rounding.h"
+
 #include <QLabel>
 
 #include <QFontMetricsF>
@@ -19,6 +21,11 @@ void drawLine(QPainter &painter, const QRectF &area, int flags, const QString &t
     // Half a pixel of rounding must not cost the last letter.
     const QString fitting = metrics.elidedText(text, Qt::ElideRight, area.width() + 1);
     painter.drawText(area, flags | Qt::TextSingleLine, fitting);
+}
+
+double widthOf(const QString &text, const QFont &font)
+{
+    return QFontMetricsF(font).horizontalAdvance(text) + 6;
 }
 
 double drawFigure(QPainter &painter, QPointF rightBaseline, const Shown &value, const QFont &font,
@@ -51,14 +58,18 @@ std::vector<double> niceTicks(double from, double to, Shows as, int count, UnitS
     return out;
 }
 
+int decimalsOfTick(double value, Shows as, UnitSystem system)
+{
+    double n = inShownUnit(value, as, system);
+    int decimals = 0;
+    for (; decimals < 3 && std::abs(n - std::round(n)) > 1e-6 * std::max(1.0, std::abs(n)); n *= 10)
+        ++decimals;
+    return decimals;
+}
+
 QString tickOf(double value, Shows as, UnitSystem system)
 {
-    const double shown = inShownUnit(value, as, system);
-    int decimals = 0;
-    for (double n = shown;
-         decimals < 3 && std::abs(n - std::round(n)) > 1e-6 * std::max(1.0, std::abs(n)); n *= 10)
-        ++decimals;
-    return qs(formatNumber(shown, decimals));
+    return qs(formatNumber(inShownUnit(value, as, system), decimalsOfTick(value, as, system)));
 }
 
 void drawCard(QPainter &painter, const QRectF &area)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/bench.h"
 
+#include "paint/elidedlabel.h"
 #include "paint/text.h"
 
 #include <QHBoxLayout>
@@ -30,7 +31,7 @@ PagedBench::PagedBench(OpenBuild &open, Place place, const QString &name, QWidge
     : Bench(open, place, parent)
     , m_column(new QVBoxLayout(this))
     , m_title(new QLabel(this))
-    , m_about(new QLabel(this))
+    , m_about(new ElidedLabel(this))
     , m_stack(new QStackedWidget(this))
 {
     m_about->setObjectName(name + QStringLiteral(".subtitle"));

@@ -9,7 +9,7 @@
 #include "bench/route/routebench.h"
 #include "bench/route/routemap.h"
 #include "entry/readingentry.h"
-#include "plot/curvechart.h"
+#include "plot/chartview.h"
 #include "testing.h"
 #include "window/startup.h"
 #include "window/window.h"

@@ -10,7 +10,7 @@
 #include "bench/forecast/forecastbench.h"
 #include "bench/route/routebench.h"
 #include "entry/quantityfield.h"
-#include "plot/curvechart.h"
+#include "plot/chartview.h"
 #include "shell/readoutstrip.h"
 #include "window/newbuild.h"
 
@@ -261,12 +261,12 @@ void TestFilmBench::forecast_showsDrawnBands()
 void TestFilmBench::ownRule_isDrawn()
 {
     m_window->showBench(Place::Forecast);
-    const int before = find<CurveChart>("forecastChart")->curveCount();
+    const int before = find<ChartView>("forecastChart")->lineCount();
     QVERIFY(before >= 5); // three temperatures, crank feed, rule
     type(inPanel<QuantityField>(QStringLiteral("use.rule_base_kpa")), QStringLiteral("1 bar"));
     verifyClose(build().use.ruleBase_kpa, 100, 1e-9);
     verifyClose(leastWanted_pa(build().use, 2000), 1e5 + 2 * 68947.6, 1e-6);
-    QCOMPARE(find<CurveChart>("forecastChart")->curveCount(), before);
+    QCOMPARE(find<ChartView>("forecastChart")->lineCount(), before);
     // The strip below asks the same of the higher speed.
     for (const Readout &r : readoutsOf(build(), assessment(), nullptr))
         if (r.id == QStringLiteral("highSpeedGauge"))

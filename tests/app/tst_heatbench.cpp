@@ -6,7 +6,7 @@
 
 #include "bench/heat/heatbench.h"
 #include "bench/heat/roomview.h"
-#include "plot/curvechart.h"
+#include "plot/chartview.h"
 #include "study/heatlog.h"
 
 #include <QAction>
@@ -348,8 +348,8 @@ void TestHeatBench::map_ofAnotherDocument_isItsOwn()
 void TestHeatBench::warmUp_followsItsSlider()
 {
     heat(1);
-    auto *chart = find<CurveChart>("warmUpChart");
-    QCOMPARE(chart->curveCount(), 4);
+    auto *chart = find<ChartView>("warmUpChart");
+    QCOMPARE(chart->lineCount(), 4);
     auto *speed = find<QSlider>("warmUpSpeed");
     speed->setValue(speed->maximum());
     QTRY_VERIFY(!panelText(Figure::speed(6000).text() + u':').isEmpty());

@@ -2,6 +2,7 @@
 #include "open/openbuild.h"
 #include "paint/figure.h"
 #include "paint/theme.h"
+#include "plot/chartview.h"
 #include "testing.h"
 #include "window/window.h"
 
@@ -27,6 +28,31 @@ struct PageOf
     QString name;
 };
 
+std::vector<ChartView *> visibleCharts(const QWidget &bench)
+{
+    std::vector<ChartView *> out;
+    for (ChartView *view : bench.findChildren<ChartView *>())
+        if (view->isVisible())
+            out.push_back(view);
+    return out;
+}
+
+/// All that is written on a chart but the numbers of its axes.
+QString chartWords(const Chart &chart)
+{
+    QStringList out { chart.title, QStringLiteral("1 ") + chart.x.title(),
+                      QStringLiteral("1 ") + chart.y.title() };
+    for (const ChartLine &l : chart.lines)
+        out << l.name;
+    for (const ChartDot &d : chart.dots)
+        out << d.name;
+    for (const ChartZone &z : chart.zones)
+        out << z.name;
+    for (const ChartMark &m : chart.marks)
+        out << m.text;
+    return out.join(u'\n');
+}
+
 class TestPages : public QObject
 {
     Q_OBJECT
@@ -41,6 +67,8 @@ private Q_SLOTS:
     void everyPage_refreshesToTheSame();
     void everyPage_fitsTheSmallestWindow_data() { pagesAndDemos(); }
     void everyPage_fitsTheSmallestWindow();
+    void everyPage_keepsTheWordsOfItsChartsApart_data() { pagesAndDemos(); }
+    void everyPage_keepsTheWordsOfItsChartsApart();
     void everyPage_followsTheUnits_data() { pagesAndDemos(); }
     void everyPage_followsTheUnits();
     void everyPage_followsUndo_data() { pages(); }
@@ -231,6 +259,32 @@ void TestPages::everyPage_fitsTheSmallestWindow()
     window.resize(1280, 800);
 }
 
+/// Words on a chart cover neither each other nor what its page marked on it.
+void TestPages::everyPage_keepsTheWordsOfItsChartsApart()
+{
+    QFETCH(int, page);
+    QFETCH(QString, demo);
+    MainWindow &window = windowOf(demo);
+    show(window, page);
+    QTRY_VERIFY_WITH_TIMEOUT(!window.openBuild().answers().isBusy(), 60000);
+    for (const QSize size : { QSize(1280, 800), QSize(1100, 700) }) {
+        window.resize(size);
+        QApplication::processEvents();
+        for (ChartView *view : visibleCharts(*window.currentBench())) {
+            view->grab();
+            std::vector<QRectF> kept = view->blocked();
+            for (const QRectF &word : view->words()) {
+                for (const QRectF &other : kept) {
+                    const QRectF both = other.intersected(word);
+                    QVERIFY2(both.width() * both.height() < 12, qPrintable(view->objectName()));
+                }
+                kept.push_back(word);
+            }
+        }
+    }
+    window.resize(1280, 800);
+}
+
 /// In one system nothing speaks the other: panel, labels, and what pictures say of themselves.
 void TestPages::everyPage_followsTheUnits()
 {
@@ -247,6 +301,8 @@ void TestPages::everyPage_followsTheUnits()
         QApplication::processEvents();
         Bench &bench = *window.currentBench();
         QStringList all { panelWords(bench.panel()), labelsOf(bench).join(u'\n') };
+        for (const ChartView *chart : visibleCharts(bench))
+            all << chartWords(chart->chart());
         for (const QWidget *w : bench.findChildren<QWidget *>())
             if (w->isVisible())
                 all << w->accessibleName() << w->accessibleDescription() << w->toolTip();

@@ -5,7 +5,7 @@
 #include "bench/clearances/readingspage.h"
 #include "bench/route/routemap.h"
 #include "entry/readingentry.h"
-#include "plot/curvechart.h"
+#include "plot/chartview.h"
 #include "testing.h"
 #include "window/screenshots.h"
 #include "window/window.h"
@@ -477,7 +477,7 @@ void TestWindow::everyBench_rendersInBothThemes()
                         < light[i].pixelColor(640, 68).lightness());
         }
     }
-    QVERIFY(m_window->findChild<CurveChart *>(QStringLiteral("forecastChart"))->curveCount() == 5);
+    QVERIFY(m_window->findChild<ChartView *>(QStringLiteral("forecastChart"))->lineCount() == 5);
     applyTheme(*qApp, ThemeChoice::Light);
 }
 

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/after/cutviews.h"
 
-#include "paint/axes.h"
 #include "paint/marks.h"
+#include "plot/axis.h"
+#include "quantity/rounding.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -78,9 +79,12 @@ void CutChart::paintEvent(QPaintEvent *)
     p.fillRect(QRectF(r.left(), r.top(), x(m_first_h) - r.left(), r.height()), t.selectionFill);
     drawLine(p, QRectF(r.left() + 3, 4, 260, 14), Qt::AlignLeft,
              tr("first hours, on scales of their own"), textFont(TextSize::Small), t.muted);
-    drawAlong(p, Axis { 0, m_first_h, r.left(), x(m_first_h) }, r, {}, 2);
-    drawAlong(p, Axis { m_first_h, m_most_h, x(m_first_h), r.right() }, r,
-              tr("hours of the engine"));
+    Axis first { 0, m_first_h, r.left(), x(m_first_h) };
+    first.count = 2;
+    drawAlong(p, first, r);
+    Axis later { m_first_h, m_most_h, x(m_first_h), r.right() };
+    later.name = tr("hours of the engine");
+    drawAlong(p, later, r);
     const double lane = r.height() / static_cast<double>(cutKinds().size());
     for (size_t k = 0; k < cutKinds().size(); ++k)
         paintLane(p, k, QRectF(r.left(), r.top() + lane * static_cast<double>(k), r.width(), lane));
@@ -190,12 +194,12 @@ void CutComparison::paintEvent(QPaintEvent *)
     }
     const double text = std::min(330.0, width() * 0.42);
     const QRectF r(labels, 28, width() - labels - rightGap - text, height() - 28 - 20);
-    const Axis axis { 0.02, 50, r.left(), r.right(), true };
+    const Axis axis { 0.02, 50, r.left(), r.right(), Shows::Number, Scale::Log };
     for (const double v : { 0.1, 1.0, 10.0 }) {
         p.setPen(QPen(v == 1 ? t.muted : t.line, 1, v == 1 ? Qt::DashLine : Qt::SolidLine));
         p.drawLine(QPointF(axis.at(v), r.top()), QPointF(axis.at(v), r.bottom() + 2));
         drawLine(p, QRectF(axis.at(v) - 40, r.bottom() + 3, 80, 14), Qt::AlignHCenter,
-                 v == 1 ? tr("same rate") : QStringLiteral("×") + tickText(v, v),
+                 v == 1 ? tr("same rate") : QStringLiteral("×") + axis.tick(v),
                  textFont(TextSize::Small), t.muted);
     }
     const auto inside = [&](double v) { return std::clamp(axis.at(v), r.left(), r.right()); };

@@ -10,6 +10,7 @@
 #include "entry/refusal.h"
 #include "open/questions.h"
 #include "paint/card.h"
+#include "quantity/rounding.h"
 #include "shell/stopfields.h"
 #include "storage/evidencetables.h"
 

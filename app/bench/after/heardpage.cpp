@@ -5,7 +5,7 @@
 #include "document/logbook.h"
 #include "entry/entryform.h"
 #include "entry/refusal.h"
-#include "paint/axes.h"
+#include "plot/axis.h"
 #include "quantity/dates.h"
 #include "quantity/rounding.h"
 
@@ -111,7 +111,7 @@ void HeardView::paintEvent(QPaintEvent *)
     layOut();
     const QRectF area(heardLeft, heardTopGap, width() - heardLeft - 12,
                       height() - heardTopGap - heardBottomGap);
-    drawUpright(p, Axis { 0, m_most_rpm, area.bottom(), area.top() }, area, {}, 6);
+    drawUpright(p, Axis { 0, m_most_rpm, area.bottom(), area.top(), Shows::Speed }, area);
     const double wide = area.width() / static_cast<double>(noiseTimes().size());
     for (size_t i = 0; i < noiseTimes().size(); ++i) {
         const QRectF column(area.left() + wide * static_cast<double>(i), area.top(), wide,
@@ -121,8 +121,6 @@ void HeardView::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(column.left() + 4, 14, wide - 8, 18), Qt::AlignHCenter,
                  qs(noiseTimes()[i].text), textFont(TextSize::Small, true), t.ink);
     }
-    drawLine(p, QRectF(6, 14, heardLeft - 8, 18), Qt::AlignLeft, unitOf(Shows::Speed),
-             textFont(TextSize::Small), t.muted);
     if (m_bars.empty())
         drawLine(p, area, Qt::AlignCenter, tr("Nothing heard is written down yet."),
                  textFont(TextSize::Normal), t.muted);

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/after/oillanes.h"
 
-#include "paint/axes.h"
 #include "paint/marks.h"
+#include "plot/axis.h"
+#include "quantity/rounding.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -86,10 +87,11 @@ void OilLanes::paintEvent(QPaintEvent *)
     drawLine(p, QRectF(r.right() + 84, r.top() - 17, laneFigures - 90, 14), Qt::AlignLeft,
              tr("in 100 h (own)"), textFont(TextSize::Small), t.muted);
     // The hours stand over the lanes: below they would lie under the edge of the card.
-    for (const double h : Axis { 0, m_most_h, r.left(), r.right() }.ticks(6)) {
+    const Axis hours { 0, m_most_h, r.left(), r.right() };
+    for (const double h : hours.ticks()) {
         p.setPen(QPen(t.line, 1));
         p.drawLine(QPointF(x(h), r.top() - 3), QPointF(x(h), r.bottom()));
-        drawLine(p, QRectF(x(h) - 30, r.top() - 17, 60, 13), Qt::AlignHCenter, tickText(h, h),
+        drawLine(p, QRectF(x(h) - 30, r.top() - 17, 60, 13), Qt::AlignHCenter, hours.tick(h),
                  textFont(TextSize::Small), t.muted);
     }
     drawLine(p, QRectF(12, r.top() - 17, laneLabels - 16, 13), Qt::AlignLeft,

@@ -7,10 +7,9 @@
 #include "entry/entryform.h"
 #include "entry/refusal.h"
 #include "open/questions.h"
-#include "paint/axes.h"
 #include "paint/marks.h"
 #include "paint/titledcard.h"
-#include "plot/curvechart.h"
+#include "plot/chartview.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -63,28 +62,23 @@ void RecheckView::paintEvent(QPaintEvent *)
     }
     const QRectF area(recheckLabels, recheckTopGap, width() - recheckLabels - recheckFigures,
                       height() - recheckTopGap - recheckAxisGap);
-    Axis axis { 1e9, 0, area.left(), area.right() };
+    Axis axis { 1e9, 0, area.left(), area.right(), Shows::Clearance };
     for (const Rechecked &r : m_recheck.sizes) {
         for (const double v :
              { r.after_um.value, r.before_um ? r.before_um->value : r.after_um.value,
                r.limits ? r.limits->min_um : r.after_um.value,
                r.limits ? r.limits->max_um : r.after_um.value }) {
-            axis.from = std::min(axis.from, shownUm(v));
-            axis.to = std::max(axis.to, shownUm(v));
+            axis.from = std::min(axis.from, v * 1e-6);
+            axis.to = std::max(axis.to, v * 1e-6);
         }
     }
     axis.widen(0.06);
-    drawAlong(p, axis, area,
-              tr("diametral clearance at %1, %2")
-                  .arg(Figure::temperature(20).text(), unitOf(Shows::Clearance)));
+    axis.name = tr("diametral clearance at %1, %2")
+                    .arg(Figure::temperature(20).text(), unitOf(Shows::Clearance));
+    drawAlong(p, axis, area);
     for (size_t i = 0; i < m_recheck.sizes.size(); ++i)
         paintRow(p, m_recheck.sizes[i], axis,
                  recheckTopGap + rowHeight * (static_cast<double>(i) + 0.5));
-}
-
-double RecheckView::shownUm(double um)
-{
-    return numberOf(um * 1e-6, Shows::Clearance);
 }
 
 void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, double y) const
@@ -96,17 +90,17 @@ void RecheckView::paintRow(QPainter &p, const Rechecked &r, const Axis &axis, do
     drawLine(p, QRectF(28, y - 10, recheckLabels - 32, 20), Qt::AlignLeft | Qt::AlignVCenter,
              qs(r.name), textFont(TextSize::Normal, true), t.ink);
     if (r.limits) {
-        p.fillRect(QRectF(QPointF(axis.at(shownUm(r.limits->min_um)), y - 5),
-                          QPointF(axis.at(shownUm(r.limits->max_um)), y + 5)),
+        p.fillRect(QRectF(QPointF(axis.at(r.limits->min_um * 1e-6), y - 5),
+                          QPointF(axis.at(r.limits->max_um * 1e-6), y + 5)),
                    t.line);
         p.setPen(QPen(t.muted, 1.5));
         for (const double l : { r.limits->min_um, r.limits->max_um })
-            p.drawLine(QPointF(axis.at(shownUm(l)), y - 7), QPointF(axis.at(shownUm(l)), y + 7));
+            p.drawLine(QPointF(axis.at(l * 1e-6), y - 7), QPointF(axis.at(l * 1e-6), y + 7));
     }
-    const double after = axis.at(shownUm(r.after_um.value));
+    const double after = axis.at(r.after_um.value * 1e-6);
     const QColor colour = t.mark(r.mark);
     if (r.before_um) {
-        const double before = axis.at(shownUm(r.before_um->value));
+        const double before = axis.at(r.before_um->value * 1e-6);
         p.setPen(QPen(colour, 1.5));
         p.drawLine(QPointF(before, y), QPointF(after, y));
         p.setPen(QPen(t.ink, 1.5));
@@ -136,7 +130,7 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
     , m_openings(new ArrowCombo(this))
     , m_form(new EntryForm(QStringLiteral("opening"), 2, this))
     , m_view(new RecheckView(nullptr))
-    , m_chart(new CurveChart(this))
+    , m_chart(new ChartView(this))
     , m_said(new QLabel(this))
 {
     setObjectName(QStringLiteral("recheckPage"));
@@ -346,27 +340,30 @@ void RecheckPage::showModified()
     if (!m_modified)
         return;
     const Theme &t = Theme::current();
-    m_chart->setAxes(unitOf(Shows::Speed),
-                     tr("%1 at the pressure gauge, hot oil").arg(unitOf(Shows::Pressure)));
-    const auto shown = [](double pa) { return numberOf(pa, Shows::Pressure); };
-    double most = shown(1e5);
-    const auto curve
-        = [&](const ForecastLine &line, const QString &name, const QColor &colour, bool dashed) {
-              Curve c { name, colour, line.rpm, {}, {}, {}, dashed, dashed ? 0.75 : 0.4 };
+    Chart chart;
+    double most = 1e5;
+    const auto add
+        = [&](const ForecastLine &line, const QString &name, const QColor &colour, bool made) {
+              ChartLine l { name, colour, line.rpm, {} };
+              l.pen = made ? Qt::DashLine : Qt::SolidLine;
+              l.labelAt = made ? 0.75 : 0.4;
               for (const LikelyPressure &g : line.gauge) {
-                  c.y.push_back(shown(g.value_pa));
-                  if (!dashed) {
-                      c.low.push_back(shown(g.low_pa));
-                      c.high.push_back(shown(g.high_pa));
-                  }
-                  most = std::max(most, shown(dashed ? g.value_pa : g.high_pa));
+                  l.y.push_back(g.value_pa);
+                  most = std::max(most, made ? g.value_pa : g.high_pa);
+                  if (made)
+                      continue;
+                  l.low.push_back(g.low_pa);
+                  l.high.push_back(g.high_pa);
               }
-              return c;
+              chart.lines.push_back(std::move(l));
           };
-    std::vector<Curve> curves;
-    curves.push_back(curve(m_modified->before.front(), tr("as it is"), t.warm, false));
-    curves.push_back(curve(m_modified->after.front(), tr("made so"), t.ink, true));
-    m_chart->setContent(curves, {}, most * 1.08);
+    add(m_modified->before.front(), tr("as it is"), t.warm, false);
+    add(m_modified->after.front(), tr("made so"), t.ink, true);
+    const std::vector<double> &rpm = chart.lines.front().x;
+    chart.x = { rpm.front(), rpm.back(), 0, 1, Shows::Speed };
+    chart.y = { 0, roundedUp(most, Shows::Pressure), 0, 1, Shows::Pressure };
+    chart.y.name = tr("%1 at the pressure gauge, hot oil").arg(unitOf(Shows::Pressure));
+    m_chart->setChart(std::move(chart));
 }
 
 QString RecheckPage::about() const

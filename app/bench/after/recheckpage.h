@@ -13,7 +13,7 @@ class QPainter;
 
 namespace mildpath {
 
-class CurveChart;
+class ChartView;
 class EntryForm;
 struct Axis;
 
@@ -34,7 +34,6 @@ protected:
     void mousePressEvent(QMouseEvent *event) override;
 
 private:
-    static double shownUm(double um);
     void paintRow(QPainter &p, const Rechecked &r, const Axis &axis, double y) const;
 
     Recheck m_recheck;
@@ -71,7 +70,7 @@ private:
     QComboBox *m_openings;
     EntryForm *m_form, *m_change;
     RecheckView *m_view;
-    CurveChart *m_chart;
+    ChartView *m_chart;
     QLabel *m_said;
     std::shared_ptr<const Answered<Result<Modified>>> m_answer; ///< shown
     const Modified *m_modified = nullptr; ///< of it

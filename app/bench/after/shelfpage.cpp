@@ -3,8 +3,8 @@
 
 #include "entry/arrowcombo.h"
 #include "entry/rowlist.h"
-#include "paint/axes.h"
 #include "paint/titledcard.h"
+#include "plot/axis.h"
 #include "quantity/dates.h"
 #include "storage/files.h"
 
@@ -79,19 +79,17 @@ void ShelfView::paintEvent(QPaintEvent *)
                  textFont(TextSize::Normal), t.muted);
         return;
     }
-    const auto shownNumber
-        = [&](double v) { return inShownUnit(v, m_quantity.as, Figure::system()); };
-    Axis up { 1e300, -1e300, r.bottom(), r.top() };
+    Axis up { 1e300, -1e300, r.bottom(), r.top(), m_quantity.as };
     for (const ShelfRow &row : m_rows)
         for (const double v : { *row.value.value, row.value.low.value_or(*row.value.value),
                                 row.value.high.value_or(*row.value.value) }) {
-            up.from = std::min(up.from, shownNumber(v));
-            up.to = std::max(up.to, shownNumber(v));
+            up.from = std::min(up.from, v);
+            up.to = std::max(up.to, v);
         }
     up.widen(0.08);
-    drawUpright(p, up, r,
-                qs(joinedBy({ m_quantity.name, shownUnit(m_quantity.as, Figure::system()),
-                              Phrase(m_quantity.note) })));
+    up.name = qs(joinedBy(
+        { m_quantity.name, shownUnit(m_quantity.as, Figure::system()), Phrase(m_quantity.note) }));
+    drawUpright(p, up, r);
     const auto n = static_cast<double>(m_rows.size());
     // Names only where they have room.
     const bool named = r.width() / n > 74;
@@ -102,13 +100,12 @@ void ShelfView::paintEvent(QPaintEvent *)
         const QColor colour = chosen ? t.selection : t.warm;
         if (row.value.low && row.value.high) {
             p.setPen(QPen(colour, chosen ? 3 : 2));
-            p.drawLine(QPointF(x, up.at(shownNumber(*row.value.low))),
-                       QPointF(x, up.at(shownNumber(*row.value.high))));
+            p.drawLine(QPointF(x, up.at(*row.value.low)), QPointF(x, up.at(*row.value.high)));
         }
         p.setPen(QPen(t.panel, 1));
         p.setBrush(colour);
         const double dot = n > 120 ? 2.5 : 4.5;
-        p.drawEllipse(QPointF(x, up.at(shownNumber(*row.value.value))), dot, dot);
+        p.drawEllipse(QPointF(x, up.at(*row.value.value)), dot, dot);
         if (named || chosen)
             drawLine(p,
                      QRectF(x - (named ? r.width() / n / 2 : 80), r.bottom() + 4,

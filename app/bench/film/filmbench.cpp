@@ -90,7 +90,7 @@ void FilmBench::refresh()
     const QString grade = qs(m_open.build().oil.grade);
     m_subtitle->setText(tr("%1, as in this build").arg(grade));
     setTone(m_subtitle, Theme::current().muted);
-    m_chart->update();
+    m_chart->redraw();
     m_ball->refresh();
     m_fuel->refresh();
     solve();

@@ -2,15 +2,15 @@
 #pragma once
 
 #include "open/openbuild.h"
-
-#include <QWidget>
+#include "plot/chartview.h"
 
 namespace mildpath {
 
 /// Viscosity against temperature on the double-log scale, on which an oil is a straight line, with
 /// the grades' windows at 100 °C beside it.
-class OilChart : public QWidget
+class OilChart : public ChartView
 {
+    Q_OBJECT
 public:
     explicit OilChart(OpenBuild &open, QWidget *parent = nullptr);
     /// Names of the oils drawn, the build's own first.
@@ -18,8 +18,10 @@ public:
     /// Share of petrol in the build's oil, drawn as a further line when above 0.
     void setFuel(double fraction);
 
+    void redraw();
+
 protected:
-    void paintEvent(QPaintEvent *) override;
+    void paintOver(QPainter &p, LabelSpace &space) override;
 
 private:
     struct Line
@@ -30,14 +32,9 @@ private:
         bool thick, dashed;
     };
     std::vector<Line> lines() const;
-    QPointF at(double celsius, double kv_mm2_s) const;
-    void paintScale(QPainter &p) const;
-    void paintWindows(QPainter &p) const;
-    void paintLegend(QPainter &p, const std::vector<Line> &lines) const;
 
     OpenBuild &m_open;
     double m_fuel = 0;
-    QRectF m_area;
 };
 
 } // namespace mildpath

@@ -2,9 +2,6 @@
 #include "bench/film/stribeckview.h"
 
 #include "paint/marks.h"
-#include "paint/text.h"
-
-#include <QPainterPath>
 
 #include <algorithm>
 #include <cmath>
@@ -15,10 +12,40 @@ namespace {
 constexpr double leastLambda = 0.05, mostLambda = 60;
 constexpr double leastFriction = 0.0015, mostFriction = 0.2;
 
+Chart frictionChart()
+{
+    const Theme &t = Theme::current();
+    Chart chart;
+    chart.x = { leastLambda, mostLambda, 0, 1, Shows::Number, Scale::Log };
+    chart.x.name = StribeckView::tr("film ÷ roughness, λ");
+    chart.x.own = { 0.1, 0.3, 1, 3, 10, 30 };
+    chart.y = { leastFriction, mostFriction, 0, 1, Shows::Number, Scale::Log };
+    chart.y.name = StribeckView::tr("friction");
+    chart.y.count = 0;
+    const double edges[] = { leastLambda, 1, 3, mostLambda };
+    const QColor tones[] = { t.hold, t.lookAgain, t.proven };
+    const QString names[] = { StribeckView::tr("boundary"), StribeckView::tr("mixed"),
+                              StribeckView::tr("full film") };
+    for (size_t i = 0; i < 3; ++i) {
+        QColor fill = tones[i];
+        fill.setAlpha(t.dark ? 46 : 34);
+        chart.zones.push_back({ names[i], fill, tones[i], edges[i], edges[i + 1] });
+    }
+    ChartLine curve { {}, t.ink, {}, {} };
+    curve.width = 2;
+    for (int i = 0; i <= 120; ++i) {
+        curve.x.push_back(leastLambda * std::pow(mostLambda / leastLambda, i / 120.0));
+        curve.y.push_back(
+            std::clamp(stribeckFriction(curve.x.back()), leastFriction, mostFriction));
+    }
+    chart.lines.push_back(std::move(curve));
+    return chart;
+}
+
 } // namespace
 
 StribeckView::StribeckView(QWidget *parent)
-    : QWidget(parent)
+    : ChartView(parent)
 {
     setObjectName(QStringLiteral("stribeck"));
     setMinimumSize(240, 200);
@@ -33,99 +60,56 @@ void StribeckView::setContacts(std::vector<Contact> contacts)
                       .arg(qs(c.name), qs(formatNumber(c.filmParameter, 1)),
                            QString::fromUtf8(regimeWord(c.regime)));
     setAccessibleName(tr("Contacts on the friction curve: ") + spoken.join(QStringLiteral("; ")));
-    update();
+    Chart chart = frictionChart();
+    std::sort(m_contacts.begin(), m_contacts.end(),
+              [](const Contact &a, const Contact &b) { return a.filmParameter < b.filmParameter; });
+    setChart(std::move(chart));
 }
 
-double StribeckView::xOf(double lambda) const
+QPointF StribeckView::placeOf(const Contact &c) const
 {
-    const double l = std::clamp(lambda, leastLambda, mostLambda);
-    return m_area.left()
-        + m_area.width() * std::log(l / leastLambda) / std::log(mostLambda / leastLambda);
+    return at(std::clamp(c.filmParameter, leastLambda, mostLambda),
+              std::clamp(stribeckFriction(c.filmParameter), leastFriction, mostFriction));
 }
 
-double StribeckView::yOf(double friction) const
-{
-    const double f = std::clamp(friction, leastFriction, mostFriction);
-    return m_area.bottom()
-        - m_area.height() * std::log(f / leastFriction) / std::log(mostFriction / leastFriction);
-}
-
-void StribeckView::paintEvent(QPaintEvent *)
+/// Every contact its mark on the curve, its name beside: near where there is room, else led there.
+void StribeckView::paintOver(QPainter &p, LabelSpace &space)
 {
     const Theme &t = Theme::current();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    m_area = QRectF(2, 2, width() - 6, height() - 24);
-    const QFont small = textFont(TextSize::Small);
-    const double edges[] = { leastLambda, 1, 3, mostLambda };
-    const QColor tones[] = { t.hold, t.lookAgain, t.proven };
-    const QString names[] = { tr("boundary"), tr("mixed"), tr("full film") };
-    for (int i = 0; i < 3; ++i) {
-        QColor fill = tones[i];
-        fill.setAlpha(t.dark ? 46 : 34);
-        const QRectF band(xOf(edges[i]), m_area.top(), xOf(edges[i + 1]) - xOf(edges[i]),
-                          m_area.height());
-        p.fillRect(band, fill);
-        drawLine(p, QRectF(band.left(), m_area.bottom() - 19, band.width(), 16), Qt::AlignCenter,
-                 names[i], small, tones[i]);
-    }
-    QPainterPath curve;
-    for (int i = 0; i <= 120; ++i) {
-        const double l = leastLambda * std::pow(mostLambda / leastLambda, i / 120.0);
-        const QPointF here(xOf(l), yOf(stribeckFriction(l)));
-        i == 0 ? curve.moveTo(here) : curve.lineTo(here);
-    }
-    p.setPen(QPen(t.ink, 2));
-    p.setBrush(Qt::NoBrush);
-    p.drawPath(curve);
-    // Names find their own height: those to the left of the valley above the curve, the rest too,
-    // one step higher where two would touch.
-    std::vector<const Contact *> order;
     for (const Contact &c : m_contacts)
-        order.push_back(&c);
-    std::sort(order.begin(), order.end(), [](const Contact *a, const Contact *b) {
-        return a->filmParameter < b->filmParameter;
-    });
-    std::vector<QRectF> used; // no name covers another contact
-    for (const Contact *c : order) {
-        const QPointF there(xOf(c->filmParameter), yOf(stribeckFriction(c->filmParameter)));
-        used.push_back(QRectF(there - QPointF(11, 11), QSizeF(22, 22)));
-    }
-    for (const Contact *c : order) {
-        const QPointF here(xOf(c->filmParameter), yOf(stribeckFriction(c->filmParameter)));
+        space.block(QRectF(placeOf(c) - QPointF(10, 10), QSizeF(20, 20)));
+    for (const Contact &c : m_contacts) {
+        const QPointF here = placeOf(c);
         p.setPen(QPen(t.ink, 1.5));
         p.setBrush(t.panel);
         p.drawEllipse(here, 9, 9);
-        drawMark(p, here, 11, markOf(*c));
-        const QString text = tr("%1  λ %2").arg(qs(c->name), qs(formatNumber(c->filmParameter, 1)));
-        const QFont bold = textFont(TextSize::Normal, true);
+        drawMark(p, here, 11, markOf(c));
+    }
+    const QFont bold = textFont(TextSize::Normal, true);
+    for (const Contact &c : m_contacts) {
+        const QPointF here = placeOf(c);
+        const QString text = tr("%1  λ %2").arg(qs(c.name), qs(formatNumber(c.filmParameter, 1)));
         const double w = QFontMetricsF(bold).horizontalAdvance(text) + 4;
-        QRectF label(std::clamp(here.x() - w / 2, m_area.left() + 2, m_area.right() - w - 2),
-                     here.y() - 30, w, 17);
-        const auto touches = [&](const QRectF &r) {
-            return std::any_of(used.begin(), used.end(),
-                               [&](const QRectF &u) { return u.intersects(r); });
-        };
-        bool below = false;
-        while (touches(label) || label.top() < m_area.top() + 2) {
-            if (!below && label.top() - 18 < m_area.top() + 2) {
-                below = true;
-                label.moveTop(here.y() + 14);
-            } else {
-                label.translate(0, below ? 18 : -18);
-            }
-        }
-        if (!below && label.bottom() < here.y() - 16) {
+        std::vector<QRectF> places;
+        for (double away = 0; away < 130; away += 18)
+            for (const double top : { here.y() - 29 - away, here.y() + 12 + away })
+                for (const double left : { here.x() - w / 2, here.x() + 6, here.x() - w - 6 })
+                    if (top > space.area().top() && top + 17 < space.area().bottom())
+                        places.push_back({ left, top, w, 17 });
+        if (places.empty())
+            continue;
+        const QRectF label = space.take(places);
+        const double gap
+            = label.bottom() < here.y() ? here.y() - label.bottom() : label.top() - here.y();
+        if (gap > 16) {
+            const bool above = label.bottom() < here.y();
             p.setPen(QPen(t.muted, 1));
-            p.drawLine(QPointF(here.x(), here.y() - 10), QPointF(here.x(), label.bottom()));
+            p.drawLine(here + QPointF(0, above ? -10 : 10),
+                       QPointF(std::clamp(here.x(), label.left() + 4, label.right() - 4),
+                               above ? label.bottom() : label.top()));
         }
         drawLine(p, label, Qt::AlignCenter, text, bold, t.ink);
-        used.push_back(label);
     }
-    drawLine(p, QRectF(m_area.left(), m_area.bottom() + 4, m_area.width() / 2, 16),
-             Qt::AlignVCenter, tr("friction up, film to the right"), small, t.muted);
-    drawLine(p, QRectF(m_area.center().x(), m_area.bottom() + 4, m_area.width() / 2, 16),
-             Qt::AlignVCenter | Qt::AlignRight, tr("film ÷ roughness, λ"), small, t.muted);
 }
 
 } // namespace mildpath

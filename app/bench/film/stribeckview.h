@@ -1,29 +1,27 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "plot/chartview.h"
 #include "study/contacts.h"
-
-#include <QWidget>
 
 namespace mildpath {
 
 /// Where each pair of surfaces runs on the curve of friction against film.
-class StribeckView : public QWidget
+class StribeckView : public ChartView
 {
+    Q_OBJECT
 public:
     explicit StribeckView(QWidget *parent = nullptr);
     void setContacts(std::vector<Contact> contacts);
     const std::vector<Contact> &contacts() const { return m_contacts; }
 
 protected:
-    void paintEvent(QPaintEvent *) override;
+    void paintOver(QPainter &p, LabelSpace &space) override;
 
 private:
-    double xOf(double lambda) const;
-    double yOf(double friction) const;
+    QPointF placeOf(const Contact &contact) const;
 
-    std::vector<Contact> m_contacts;
-    QRectF m_area;
+    std::vector<Contact> m_contacts; ///< by λ
 };
 
 } // namespace mildpath

@@ -1,9 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/finish/finishviews.h"
 
-#include "paint/axes.h"
-
-#include <QPainterPath>
+#include "surface/finish.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,7 +9,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double traceLeft = 48, traceRight = 14, traceTopGap = 30, traceBottomGap = 36;
+constexpr double traceLeft = 48, traceRight = 14, traceTopGap = 44, traceBottomGap = 36;
 
 QRectF plotArea(const QWidget *w)
 {
@@ -27,55 +25,65 @@ void drawTitle(QPainter &p, const QWidget *w, const QString &title)
              textFont(TextSize::Normal, true), t.ink);
 }
 
-Axis heights(const FinishScene &scene, const QRectF &area)
+Axis heights(const FinishScene &scene)
 {
-    return { scene.low_um, scene.high_um, area.bottom(), area.top() };
+    Axis out { scene.low_um * 1e-6, scene.high_um * 1e-6, 0, 1, Shows::Roughness };
+    out.count = 4;
+    return out;
+}
+
+ChartLine straight(const QColor &colour, double width, Qt::PenStyle pen, QPointF from, QPointF to)
+{
+    ChartLine out { {}, colour, { from.x(), to.x() }, { from.y() * 1e-6, to.y() * 1e-6 } };
+    out.width = width;
+    out.pen = pen;
+    return out;
 }
 
 /// A curve of heights over the material ratio, in some four hundred points.
-QPainterPath curvePath(const MaterialRatioCurve &curve, const Axis &x, const Axis &y)
+ChartLine ratioLine(const MaterialRatioCurve &curve, const QColor &colour, double width,
+                    Qt::PenStyle pen = Qt::SolidLine)
 {
     constexpr int points = 400;
-    QPainterPath path;
+    ChartLine out { {}, colour, {}, {} };
     for (int i = 0; i <= points; ++i) {
         const double ratio = static_cast<double>(i) / points;
-        const QPointF at(x.at(100 * ratio), y.at(curve.at(ratio)));
-        if (i == 0)
-            path.moveTo(at);
-        else
-            path.lineTo(at);
+        out.x.push_back(ratio);
+        out.y.push_back(curve.at(ratio) * 1e-6);
     }
-    return path;
+    out.width = width;
+    out.pen = pen;
+    return out;
+}
+
+/// A triangle of the area of peaks or valleys, from its foot's edge to the point where it ends.
+ChartLine triangle(const QColor &colour, double edge, double ends, double foot_um, double tip_um)
+{
+    const double foot = foot_um * 1e-6, tip = tip_um * 1e-6;
+    ChartLine out { {}, colour, { edge, ends }, { foot, foot } };
+    out.low = { std::min(foot, tip), foot };
+    out.high = { std::max(foot, tip), foot };
+    if (edge > ends)
+        for (auto *v : { &out.x, &out.low, &out.high })
+            std::swap(v->front(), v->back());
+    out.width = 0;
+    return out;
 }
 
 /// How Rk, Rpk, Rvk, Mr1 and Mr2 are drawn from the curve.
-void drawConstruction(QPainter &p, const CoreRoughness &c, const Axis &x, const Axis &y,
-                      const QRectF &r)
+void addConstruction(Chart &chart, const CoreRoughness &c)
 {
     const Theme &t = Theme::current();
-    // Triangles of equal area stand for peaks and valleys.
-    QColor fill = t.oil[t.dark ? 3 : 1];
-    p.setPen(Qt::NoPen);
-    p.setBrush(fill);
-    p.drawPolygon(
-        QPolygonF { { QPointF(x.at(100), y.at(c.c2_um)), QPointF(x.at(100 * c.mr2), y.at(c.c2_um)),
-                      QPointF(x.at(100), y.at(c.c2_um - c.rvk_um)) } });
-    fill = t.line;
-    p.setBrush(fill);
-    p.drawPolygon(
-        QPolygonF { { QPointF(x.at(0), y.at(c.c1_um)), QPointF(x.at(100 * c.mr1), y.at(c.c1_um)),
-                      QPointF(x.at(0), y.at(c.c1_um + c.rpk_um)) } });
-    p.setPen(QPen(t.cold, 1, Qt::DashLine));
+    chart.lines.push_back(triangle(t.warm, 1, c.mr2, c.c2_um, c.c2_um - c.rvk_um));
+    chart.lines.push_back(triangle(t.ink, 0, c.mr1, c.c1_um, c.c1_um + c.rpk_um));
     for (const double h : { c.c1_um, c.c2_um })
-        p.drawLine(QPointF(r.left(), y.at(h)), QPointF(r.right(), y.at(h)));
+        chart.marks.push_back({ Qt::Horizontal, h * 1e-6, {}, t.cold, Qt::DashLine });
     for (const double mr : { c.mr1, c.mr2 })
-        p.drawLine(QPointF(x.at(100 * mr), r.top()), QPointF(x.at(100 * mr), r.bottom()));
-    p.setPen(QPen(t.selection, 1.2));
-    p.drawLine(QPointF(x.at(0), y.at(c.c1_um)), QPointF(x.at(100), y.at(c.c2_um)));
-    const auto line = [&](double ratio) { return c.c1_um - c.rk_um * ratio; };
-    p.setPen(QPen(t.selection, 4));
-    p.drawLine(QPointF(x.at(100 * c.windowFrom), y.at(line(c.windowFrom))),
-               QPointF(x.at(100 * c.windowTo), y.at(line(c.windowTo))));
+        chart.marks.push_back({ Qt::Vertical, mr, {}, t.cold, Qt::DashLine });
+    const auto core = [&](double ratio) { return QPointF(ratio, c.c1_um - c.rk_um * ratio); };
+    chart.lines.push_back(straight(t.selection, 1.2, Qt::SolidLine, core(0), core(1)));
+    chart.lines.push_back(
+        straight(t.selection, 4, Qt::SolidLine, core(c.windowFrom), core(c.windowTo)));
 }
 
 } // namespace
@@ -154,44 +162,47 @@ void TraceView::paintEvent(QPaintEvent *)
     const FinishedTrace &trace = *m_scene.trace;
     const double length_mm
         = static_cast<double>(trace.profile.r_um.size() - 1) * trace.spacing_um / 1000;
-    drawAlong(p, Axis { 0, length_mm, r.left(), r.right() }, r, tr("mm along the bore"));
-    const Axis y = heights(m_scene, r);
-    drawUpright(p, y, r, {}, 4);
+    Axis x { 0, length_mm * 1e-3, r.left(), r.right(), Shows::Length };
+    x.name = tr("%1 along the bore").arg(unitOf(Shows::Length));
+    drawAlong(p, x, r);
+    const Axis y = heights(m_scene).between(r.bottom(), r.top());
+    drawUpright(p, y, r);
+    const auto up = [&](double um) { return y.at(um * 1e-6); };
     p.setClipRect(r.adjusted(0, -1, 1, 1));
     const double cut = m_scene.stroked ? m_scene.stroked->cut.height_um : 1e9;
     const double foot = std::min(cut, trace.core.c2_um);
     for (size_t c = 0; c < m_columns.size(); ++c) {
         const auto &[low, high] = m_columns[c];
-        const double x = r.left() + static_cast<double>(c) + 0.5;
+        const double column = r.left() + static_cast<double>(c) + 0.5;
         if (low < foot) {
             p.setPen(QPen(t.oil[t.dark ? 3 : 1], 1));
-            p.drawLine(QPointF(x, y.at(low)), QPointF(x, y.at(foot)));
+            p.drawLine(QPointF(column, up(low)), QPointF(column, up(foot)));
         }
         if (high > cut) {
             p.setPen(QPen(t.line, 1));
-            p.drawLine(QPointF(x, y.at(std::max(low, cut))), QPointF(x, y.at(high)));
+            p.drawLine(QPointF(column, up(std::max(low, cut))), QPointF(column, up(high)));
         }
         if (low < cut) {
             p.setPen(QPen(t.ink, 1));
-            p.drawLine(QPointF(x, y.at(low)), QPointF(x, y.at(std::min(high, cut))));
+            p.drawLine(QPointF(column, up(low)), QPointF(column, up(std::min(high, cut))));
         } else {
             p.setPen(QPen(t.ink, 1));
-            p.drawPoint(QPointF(x, y.at(cut)));
+            p.drawPoint(QPointF(column, up(cut)));
         }
     }
     p.setRenderHint(QPainter::Antialiasing);
     for (const double c : { trace.core.c1_um, trace.core.c2_um }) {
         p.setPen(QPen(t.cold, 1, Qt::DashLine));
-        p.drawLine(QPointF(r.left(), y.at(c)), QPointF(r.right(), y.at(c)));
+        p.drawLine(QPointF(r.left(), up(c)), QPointF(r.right(), up(c)));
     }
     if (m_scene.stroked) {
         p.setPen(QPen(t.hold, 1.5));
-        p.drawLine(QPointF(r.left(), y.at(cut)), QPointF(r.right(), y.at(cut)));
+        p.drawLine(QPointF(r.left(), up(cut)), QPointF(r.right(), up(cut)));
     }
 }
 
 RatioView::RatioView(QWidget *parent)
-    : QWidget(parent)
+    : ChartView(parent)
 {
     setObjectName(QStringLiteral("ratioView"));
     setAccessibleName(tr("Material-ratio curve"));
@@ -201,59 +212,52 @@ RatioView::RatioView(QWidget *parent)
 void RatioView::show(const FinishScene &scene)
 {
     m_scene = scene;
-    update();
+    const Theme &t = Theme::current();
+    Chart chart;
+    chart.title = tr("Material ratio: Rpk, Rk, Rvk");
+    chart.x = { 0, 1, 0, 1, Shows::Share };
+    chart.x.count = 5;
+    chart.x.name = tr("% of the wall at or above the height");
+    chart.y = heights(scene);
+    if (scene.trace) {
+        addConstruction(chart, scene.trace->core);
+        for (const auto &s : scene.siblings)
+            chart.lines.push_back(ratioLine(s->curve, t.faint, 1));
+        if (scene.other) {
+            chart.lines.push_back(ratioLine(scene.other->curve, t.muted, 1.4, Qt::DotLine));
+            chart.lines.back().name = tr("dotted: %1").arg(scene.otherName);
+            chart.lines.back().labelAt = 0.3;
+        }
+        chart.lines.push_back(ratioLine(scene.trace->curve, t.ink, 2));
+        if (scene.stroked)
+            chart.marks.push_back({ Qt::Horizontal, scene.stroked->cut.height_um * 1e-6,
+                                    tr("after the strokes"), t.hold, Qt::SolidLine });
+    } else {
+        chart.x.count = chart.y.count = 0;
+    }
+    setChart(std::move(chart));
 }
 
-void RatioView::paintEvent(QPaintEvent *)
+void RatioView::paintOver(QPainter &p, LabelSpace &space)
 {
-    const Theme &t = Theme::current();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    drawTitle(p, this, tr("Material ratio: Rpk, Rk, Rvk"));
     if (!m_scene.trace)
         return;
-    const QRectF r = plotArea(this);
     const CoreRoughness &c = m_scene.trace->core;
-    const Axis x { 0, 100, r.left(), r.right() }, y = heights(m_scene, r);
-    drawAlong(p, x, r, tr("% of the wall at or above the height"), 5);
-    drawUpright(p, y, r, {}, 4);
-    p.setClipRect(r.adjusted(0, 0, 1, 1));
-    drawConstruction(p, c, x, y, r);
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(t.faint, 1));
-    for (const auto &s : m_scene.siblings)
-        p.drawPath(curvePath(s->curve, x, y));
-    if (m_scene.other) {
-        p.setPen(QPen(t.muted, 1.4, Qt::DotLine));
-        p.drawPath(curvePath(m_scene.other->curve, x, y));
-    }
-    p.setPen(QPen(t.ink, 2));
-    p.drawPath(curvePath(m_scene.trace->curve, x, y));
-    if (m_scene.stroked) {
-        const double cut = m_scene.stroked->cut.height_um;
-        p.setPen(QPen(t.hold, 1.5));
-        p.drawLine(QPointF(r.left(), y.at(cut)), QPointF(r.right(), y.at(cut)));
-    }
-    const auto label = [&](double top, double bottom, const QString &name) {
-        if (std::abs(y.at(bottom) - y.at(top)) >= 11)
-            drawLine(p, QRectF(r.right() - 44, (y.at(top) + y.at(bottom)) / 2 - 8, 40, 16),
-                     Qt::AlignRight | Qt::AlignVCenter, name, textFont(TextSize::Small, true),
-                     t.ink);
+    const auto label = [&](double ratio, double top_um, double bottom_um, const QString &name) {
+        const double top = at(0, top_um * 1e-6).y(), bottom = at(0, bottom_um * 1e-6).y();
+        if (bottom - top < 11)
+            return;
+        const double x = at(ratio, 0).x(), y = (top + bottom) / 2 - 8;
+        drawLine(p, space.take({ { x - 36, y, 34, 16 }, { x - 72, y, 34, 16 } }), Qt::AlignCenter,
+                 name, textFont(TextSize::Small, true), Theme::current().ink);
     };
-    label(c.c1_um, c.c2_um, QStringLiteral("Rk"));
-    label(c.c1_um + c.rpk_um, c.c1_um, QStringLiteral("Rpk"));
-    drawLine(p, QRectF(x.at(100 * c.mr2) - 44, y.at(c.c2_um - c.rvk_um / 2) - 8, 40, 16),
-             Qt::AlignRight | Qt::AlignVCenter, QStringLiteral("Rvk"),
-             textFont(TextSize::Small, true), t.ink);
-    if (m_scene.other)
-        drawLine(p, QRectF(r.left() + 6, r.bottom() - 18, r.width() * 0.84, 16),
-                 Qt::AlignLeft | Qt::AlignVCenter,
-                 tr("dotted: %1; thin: other traces").arg(m_scene.otherName),
-                 textFont(TextSize::Small), t.muted);
+    label(1, c.c1_um, c.c2_um, QStringLiteral("Rk"));
+    label(1, c.c1_um + c.rpk_um, c.c1_um, QStringLiteral("Rpk"));
+    label(c.mr2, c.c2_um, c.c2_um - c.rvk_um, QStringLiteral("Rvk"));
 }
 
 ProbabilityView::ProbabilityView(QWidget *parent)
-    : QWidget(parent)
+    : ChartView(parent)
 {
     setObjectName(QStringLiteral("probabilityView"));
     setAccessibleName(tr("Probability plot"));
@@ -262,71 +266,55 @@ ProbabilityView::ProbabilityView(QWidget *parent)
 
 void ProbabilityView::show(const FinishScene &scene)
 {
-    m_scene = scene;
-    update();
-}
-
-void ProbabilityView::paintEvent(QPaintEvent *)
-{
+    constexpr double edge = 3.1; // standard deviations
     const Theme &t = Theme::current();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    drawTitle(p, this,
-              m_scene.trace && !m_scene.fit.twoProcess ? tr("Probability plot: one process only")
-                                                       : tr("Probability plot: Rpq, Rvq, Rmq"));
-    if (!m_scene.trace)
-        return;
-    const QRectF r = plotArea(this);
-    const Axis x { -3.1, 3.1, r.left(), r.right() }, y = heights(m_scene, r);
-    for (const double percent : { 0.1, 1.0, 10.0, 50.0, 90.0, 99.0, 99.9 }) {
-        const double at = x.at(normalQuantile(percent / 100));
-        p.setPen(QPen(t.line, 1));
-        p.drawLine(QPointF(at, r.top()), QPointF(at, r.bottom() + 3));
-        drawLine(p, QRectF(at - 30, r.bottom() + 4, 60, 14), Qt::AlignHCenter,
-                 tickText(percent, percent), textFont(TextSize::Small), t.muted);
+    const PlateauFit &f = scene.fit;
+    Chart chart;
+    chart.title = scene.trace && !f.twoProcess ? tr("Probability plot: one process only")
+                                               : tr("Probability plot: Rpq, Rvq, Rmq");
+    const auto share = [&](double s) { return chart.x.straight(s); };
+    chart.x.scale = Scale::Quantile;
+    chart.x.as = Shows::Share;
+    chart.x.from = share(-edge);
+    chart.x.to = share(edge);
+    chart.x.name = tr("% of the wall, normal scale");
+    chart.y = heights(scene);
+    chart.x.count = 0;
+    if (!scene.trace) {
+        chart.y.count = 0;
+        return setChart(std::move(chart));
     }
-    drawLine(p, QRectF(r.left(), r.bottom() + 18, r.width(), 14), Qt::AlignRight,
-             tr("% of the wall, normal scale"), textFont(TextSize::Small), t.muted);
-    drawUpright(p, y, r, {}, 4);
-    p.setClipRect(r.adjusted(0, 0, 1, 1));
-    const PlateauFit &f = m_scene.fit;
-    QPainterPath path;
-    for (size_t i = 0; i < f.s.size(); ++i) {
-        const QPointF at(x.at(f.s[i]), y.at(f.z_um[i]));
-        if (i == 0)
-            path.moveTo(at);
-        else
-            path.lineTo(at);
-    }
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(t.ink, 2));
-    p.drawPath(path);
-    const auto line = [&](const PlateauFit::Line &l, double from, double to, const QColor &colour) {
-        p.setPen(QPen(colour, 1.5));
-        p.drawLine(QPointF(x.at(from), y.at(l.at(from))), QPointF(x.at(to), y.at(l.at(to))));
+    chart.x.own = { 0.001, 0.01, 0.1, 0.5, 0.9, 0.99, 0.999 };
+    ChartLine own { {}, t.ink, {}, {} };
+    own.width = 2;
+    for (size_t i = 0; i < f.s.size(); ++i)
+        if (std::abs(f.s[i]) <= edge) {
+            own.x.push_back(share(f.s[i]));
+            own.y.push_back(f.z_um[i] * 1e-6);
+        }
+    chart.lines.push_back(std::move(own));
+    const auto line = [&](const PlateauFit::Line &l, double from, double to, const QColor &colour,
+                          const QString &name, double labelAt) {
+        chart.lines.push_back(straight(colour, 1.5, Qt::SolidLine, { share(from), l.at(from) },
+                                       { share(to), l.at(to) }));
+        chart.lines.back().name = name;
+        chart.lines.back().labelAt = labelAt;
     };
     if (!f.twoProcess) {
-        line(f.plateau, -3.1, 3.1, t.selection);
-        return;
+        line(f.plateau, -edge, edge, t.selection, {}, 0.5);
+        return setChart(std::move(chart));
     }
     const double bend = normalQuantile(*f.rmq_percent / 100);
-    line(f.plateau, -3.1, std::min(3.1, bend + 0.8), t.selection);
-    line(f.valley, std::max(-3.1, bend - 0.4), 3.1, t.warm);
-    p.setPen(QPen(t.muted, 1, Qt::DashLine));
-    p.drawLine(QPointF(x.at(bend), y.at(f.plateau.at(bend))), QPointF(x.at(bend), r.bottom()));
-    const auto word = [&](double s, const PlateauFit::Line &l, double up, const QString &name,
-                          const QColor &colour) {
-        drawLine(p, QRectF(x.at(s) - 90, y.at(l.at(s)) + up, 86, 16),
-                 Qt::AlignRight | Qt::AlignVCenter, name, textFont(TextSize::Small, true), colour);
-    };
-    drawLine(p, QRectF(x.at(-1), y.at(f.plateau.at(-1)) - 22, 120, 16), Qt::AlignLeft,
-             QStringLiteral("Rpq %1").arg(qs(formatNumber(f.rpq_um, 3))),
-             textFont(TextSize::Small, true), t.selection);
-    word(std::min(2.4, bend + 1.1), f.valley, 6,
-         QStringLiteral("Rvq %1").arg(qs(formatNumber(*f.rvq_um, 2))), t.warm);
-    drawLine(p, QRectF(x.at(bend) - 84, r.bottom() - 18, 80, 16), Qt::AlignRight,
-             QStringLiteral("Rmq %1 %").arg(qs(formatNumber(*f.rmq_percent, 1))),
-             textFont(TextSize::Small, true), t.muted);
+    line(f.plateau, -edge, std::min(edge, bend + 0.8), t.selection,
+         QStringLiteral("Rpq %1").arg(inWords(Quantity { f.rpq_um * 1e-6, Shows::Roughness })),
+         0.35);
+    line(f.valley, std::max(-edge, bend - 0.4), edge, t.warm,
+         QStringLiteral("Rvq %1").arg(inWords(Quantity { *f.rvq_um * 1e-6, Shows::Roughness })),
+         0.85);
+    chart.marks.push_back({ Qt::Vertical, share(bend),
+                            QStringLiteral("Rmq %1").arg(inWords(asShare(*f.rmq_percent / 100))),
+                            t.muted, Qt::DashLine });
+    setChart(std::move(chart));
 }
 
 } // namespace mildpath

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/finishreport.h"
+#include "plot/chartview.h"
 
 #include <QWidget>
 
@@ -45,7 +46,7 @@ private:
 };
 
 /// The material-ratio curve and how Rk, Rpk, Rvk, Mr1 and Mr2 are drawn from it.
-class RatioView : public QWidget
+class RatioView : public ChartView
 {
     Q_OBJECT
 public:
@@ -53,25 +54,19 @@ public:
     void show(const FinishScene &scene);
 
 protected:
-    void paintEvent(QPaintEvent *) override;
+    void paintOver(QPainter &p, LabelSpace &space) override;
 
 private:
     FinishScene m_scene;
 };
 
 /// The same heights over the normal quantile, with the two lines of plateau and valleys.
-class ProbabilityView : public QWidget
+class ProbabilityView : public ChartView
 {
     Q_OBJECT
 public:
     explicit ProbabilityView(QWidget *parent = nullptr);
     void show(const FinishScene &scene);
-
-protected:
-    void paintEvent(QPaintEvent *) override;
-
-private:
-    FinishScene m_scene;
 };
 
 } // namespace mildpath

@@ -3,8 +3,9 @@
 
 #include "entry/entryform.h"
 #include "entry/refusal.h"
-#include "paint/axes.h"
 #include "paint/marks.h"
+#include "plot/axis.h"
+#include "quantity/rounding.h"
 #include "shell/stopfields.h"
 
 #include <QVBoxLayout>
@@ -58,10 +59,9 @@ void SealView::paintEvent(QPaintEvent *)
     const bool blowBy = has("blow_by") || !has("vacuum"), vacuum = has("vacuum") || !has("blow_by");
     const double wide = blowBy && vacuum ? (width() - 8) / 2.0 : width();
     if (blowBy)
-        paintKind(p, "blow_by", tr("Blow-by, % of what it breathes"), QRectF(0, 0, wide, height()));
+        paintKind(p, "blow_by", tr("Blow-by, of what it breathes"), QRectF(0, 0, wide, height()));
     if (vacuum)
-        paintKind(p, "vacuum", tr("Crankcase vacuum, %1").arg(unitOf(Shows::CasePressure)),
-                  QRectF(width() - wide, 0, wide, height()));
+        paintKind(p, "vacuum", tr("Crankcase vacuum"), QRectF(width() - wide, 0, wide, height()));
 }
 
 void SealView::paintKind(QPainter &p, const std::string &kind, const QString &title,
@@ -71,7 +71,7 @@ void SealView::paintKind(QPainter &p, const std::string &kind, const QString &ti
     drawCard(p, card.adjusted(0.5, 0.5, -0.5, -0.5));
     drawLine(p, QRectF(card.left() + 14, 6, card.width() - 28, 18),
              Qt::AlignLeft | Qt::AlignVCenter, title, textFont(TextSize::Normal, true), t.ink);
-    const QRectF r(card.left() + 48, 44, card.width() - 62, card.height() - 44 - 40);
+    const QRectF r(card.left() + 48, 62, card.width() - 62, card.height() - 62 - 40);
     std::vector<const SealPair *> pairs;
     double most = 0, least_rpm = 1e9, most_rpm = 0;
     for (const SealPair &s : m_report.pairs)
@@ -88,25 +88,29 @@ void SealView::paintKind(QPainter &p, const std::string &kind, const QString &ti
                  t.muted);
         return;
     }
-    Axis x { least_rpm, most_rpm, r.left(), r.right() };
+    Axis x { least_rpm, most_rpm, r.left(), r.right(), Shows::Speed };
+    x.count = 4;
     x.widen(0.12);
-    const auto shown
-        = [&](double v) { return kind == "vacuum" ? numberOf(v * 1e3, Shows::CasePressure) : v; };
-    const Axis y { 0, shown(most) * 1.2, r.bottom(), r.top() };
-    drawAlong(p, x, r, unitOf(Shows::Speed), 4);
-    drawUpright(p, y, r, {}, 4);
+    // Written down in kPa and in percent of what it breathes.
+    const bool vacuum = kind == "vacuum";
+    const auto inCore = [&](double v) { return v * (vacuum ? 1e3 : 0.01); };
+    Axis y { 0, inCore(most) * 1.2, r.bottom(), r.top(),
+             vacuum ? Shows::CasePressure : Shows::Share };
+    y.count = 4;
+    drawAlong(p, x, r);
+    drawUpright(p, y, r);
     for (const SealPair *s : pairs) {
         const double at = x.at(s->rpm);
         const auto dots = [&](const SealMean &m, double dx, bool filled) {
             p.setPen(QPen(filled ? t.panel : t.ink, filled ? 1 : 1.5));
             p.setBrush(filled ? t.mark(s->mark) : t.panel);
             for (const double v : m.values)
-                p.drawEllipse(QPointF(at + dx, y.at(shown(v))), 4, 4);
+                p.drawEllipse(QPointF(at + dx, y.at(inCore(v))), 4, 4);
         };
         if (!s->before.values.empty() && !s->after.values.empty()) {
             p.setPen(QPen(t.mark(s->mark), 1.5));
-            p.drawLine(QPointF(at - 7, y.at(shown(s->before.mean()))),
-                       QPointF(at + 7, y.at(shown(s->after.mean()))));
+            p.drawLine(QPointF(at - 7, y.at(inCore(s->before.mean()))),
+                       QPointF(at + 7, y.at(inCore(s->after.mean()))));
         }
         dots(s->before, -7, false);
         dots(s->after, 7, true);

@@ -8,7 +8,7 @@
 #include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
-#include "plot/curvechart.h"
+#include "plot/chartview.h"
 #include "shell/stopfields.h"
 
 #include <QHBoxLayout>
@@ -36,7 +36,7 @@ QString aboutSpeed(double rpm)
 PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
     : Page(open, parent)
     , m_gas(new GasLayer(open, this))
-    , m_chart(new CurveChart(this))
+    , m_chart(new ChartView(this))
     , m_shares(new OilShareBar(open, this))
     , m_oils(new OtherOilsCard(open, this))
     , m_levers(new LeversCard(open, this))
@@ -139,94 +139,96 @@ QString PressurePage::about() const
 }
 
 /// The least pressure wanted over speed, as the builder chose it.
-Curve PressurePage::ruleCurve(double from_rpm, double to_rpm) const
+ChartLine PressurePage::ruleLine(double from_rpm, double to_rpm) const
 {
     const Use &use = m_open.build().use;
     const bool usual
         = use.ruleBase_kpa == 0 && use.ruleRise_kpa_per_krpm == Use {}.ruleRise_kpa_per_krpm;
-    Curve rule { usual ? tr("%1 per %2")
-                             .arg(Figure::pressure(use.ruleRise_kpa_per_krpm * 1e3).text(),
-                                  Figure::speed(1000).text())
-                       : tr("minimum wanted"),
-                 Theme::current().muted,
-                 { from_rpm, to_rpm },
-                 {},
-                 {},
-                 {},
-                 true,
-                 0.5 };
+    const QString name = usual ? tr("%1 per %2")
+                                     .arg(Figure::pressure(use.ruleRise_kpa_per_krpm * 1e3).text(),
+                                          Figure::speed(1000).text())
+                               : tr("minimum wanted");
+    ChartLine rule { name, Theme::current().muted, { from_rpm, to_rpm }, {} };
+    rule.pen = Qt::DashLine;
+    rule.width = 1.2;
+    rule.labelAt = 0.5;
     for (const double n : rule.x)
-        rule.y.push_back(numberOf(leastWanted_pa(use, n), Shows::Pressure));
+        rule.y.push_back(leastWanted_pa(use, n));
     return rule;
+}
+
+/// A condition's curve, its band the drawn builds' where they have come.
+ChartLine PressurePage::lineOf(const ForecastLine &line, const QColor &colour) const
+{
+    ChartLine out { Figure::temperature(line.oil_c).text(), colour, line.rpm, {} };
+    const SampledLine *drawn = nullptr;
+    if (const SampledForecast *bands = samples())
+        for (const SampledLine &s : bands->lines)
+            if (s.oil_c == line.oil_c)
+                drawn = &s;
+    for (size_t k = 0; k < line.gauge.size(); ++k) {
+        const LikelyPressure &p = line.gauge[k];
+        out.y.push_back(p.value_pa);
+        out.low.push_back(drawn ? drawn->at(SampledLine::Edge::Low, line.rpm[k]) : p.low_pa);
+        out.high.push_back(drawn ? drawn->at(SampledLine::Edge::High, line.rpm[k]) : p.high_pa);
+    }
+    return out;
+}
+
+/// What hot oil has to meet: its entry into the crank, the speed where that fails, the relief's.
+void PressurePage::addHot(const ForecastLine &line, Chart &chart) const
+{
+    const Theme &t = Theme::current();
+    ChartLine need { tr("crank feed needs"), t.ink, line.rpm, line.crankNeed_pa };
+    need.pen = Qt::DashLine;
+    need.width = 1.2;
+    need.labelAt = 0.8;
+    if (!need.y.empty() && need.y.back() > 0)
+        chart.lines.push_back(std::move(need));
+    if (line.crankStarves_rpm)
+        chart.marks.push_back(
+            { Qt::Vertical, *line.crankStarves_rpm, tr("the crank is not fed"), t.hold });
+    if (line.reliefOpens_rpm)
+        chart.marks.push_back({ Qt::Vertical, *line.reliefOpens_rpm,
+                                tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()),
+                                t.muted });
 }
 
 void PressurePage::draw(const std::vector<ForecastLine> &lines)
 {
+    if (lines.empty() || lines.front().rpm.empty()) {
+        m_chart->setChart({});
+        return;
+    }
     const Theme &t = Theme::current();
-    const auto shown = [](double pa) { return numberOf(pa, Shows::Pressure); };
-    m_chart->setAxes(unitOf(Shows::Speed), unitOf(Shows::Pressure));
-    std::vector<Curve> curves;
-    std::vector<ChartMark> marks;
+    const double from = lines.front().rpm.front(), to = lines.front().rpm.back();
+    Chart chart;
     double most = 4e5;
     const QColor tones[] = { t.cold, t.warm, t.hot };
     const double labels[] = { 0.30, 0.42, 0.56 };
     for (size_t i = 0; i < lines.size(); ++i) {
-        const ForecastLine &line = lines[i];
-        Curve c { Figure::temperature(line.oil_c).text(),
-                  tones[std::min<size_t>(i, 2)],
-                  line.rpm,
-                  {},
-                  {},
-                  {},
-                  false,
-                  labels[std::min<size_t>(i, 2)] };
-        const SampledLine *drawn = nullptr;
-        if (const SampledForecast *bands = samples())
-            for (const SampledLine &s : bands->lines)
-                if (s.oil_c == line.oil_c)
-                    drawn = &s;
-        for (size_t k = 0; k < line.gauge.size(); ++k) {
-            const LikelyPressure &p = line.gauge[k];
-            const double low = drawn ? drawn->at(SampledLine::Edge::Low, line.rpm[k]) : p.low_pa;
-            const double high = drawn ? drawn->at(SampledLine::Edge::High, line.rpm[k]) : p.high_pa;
-            c.y.push_back(shown(p.value_pa));
-            c.low.push_back(shown(low));
-            c.high.push_back(shown(high));
+        chart.lines.push_back(lineOf(lines[i], tones[std::min<size_t>(i, 2)]));
+        chart.lines.back().labelAt = labels[std::min<size_t>(i, 2)];
+        for (const double high : chart.lines.back().high)
             most = std::max(most, high);
-        }
-        curves.push_back(std::move(c));
-        if (line.oil_c == m_open.build().use.hotOil_c) {
-            // What oil needs to enter the crank, against the same axis.
-            Curve need { tr("crank feed needs"), t.ink, line.rpm, {}, {}, {}, true, 0.8 };
-            for (const double pa : line.crankNeed_pa)
-                need.y.push_back(shown(pa));
-            if (!need.y.empty() && need.y.back() > 0)
-                curves.push_back(std::move(need));
-            if (line.crankStarves_rpm)
-                marks.push_back({ *line.crankStarves_rpm, tr("the crank is not fed") });
-        }
-        if (line.oil_c == m_open.build().use.hotOil_c && line.reliefOpens_rpm)
-            marks.push_back({ *line.reliefOpens_rpm,
-                              tr("relief opens, %1").arg(Figure::temperature(line.oil_c).text()) });
+        if (lines[i].oil_c == m_open.build().use.hotOil_c)
+            addHot(lines[i], chart);
     }
     if (const ForecastLine *line = m_gas->line()) {
-        Curve gas { tr("%1 with gas, estimate").arg(Figure::temperature(line->oil_c).text()),
-                    t.hold,
-                    line->rpm,
-                    {},
-                    {},
-                    {},
-                    true,
-                    0.7 };
+        ChartLine gas { tr("%1 with gas, estimate").arg(Figure::temperature(line->oil_c).text()),
+                        t.hold,
+                        line->rpm,
+                        {} };
+        gas.pen = Qt::DashLine;
+        gas.labelAt = 0.7;
         for (const LikelyPressure &p : line->gauge)
-            gas.y.push_back(shown(p.value_pa));
-        curves.push_back(std::move(gas));
+            gas.y.push_back(p.value_pa);
+        chart.lines.push_back(std::move(gas));
     }
-    if (!lines.empty()) {
-        const auto &rpm = lines.front().rpm;
-        curves.push_back(ruleCurve(rpm.front(), rpm.back()));
-    }
-    m_chart->setContent(curves, marks, shown(std::ceil(most / 1e5) * 1e5));
+    chart.lines.push_back(ruleLine(from, to));
+    chart.x = { from, to, 0, 1, Shows::Speed };
+    chart.y = { 0, roundedUp(most, Shows::Pressure), 0, 1, Shows::Pressure };
+    m_chart->setChart(std::move(chart));
 }
 
 PanelContent PressurePage::panel()

@@ -13,9 +13,10 @@ class QTimer;
 
 namespace mildpath {
 
-class CurveChart;
+class ChartView;
 class GasLayer;
-struct Curve;
+struct Chart;
+struct ChartLine;
 
 /// Pressure against speed for three oil temperatures, where the oil goes, other oils, levers; what
 /// would mend it; what readings say is wrong.
@@ -40,10 +41,12 @@ private:
     void drawNow();
     const SampledForecast *samples() const; ///< null: none yet
     void showSamples();
-    Curve ruleCurve(double from_rpm, double to_rpm) const;
+    ChartLine ruleLine(double from_rpm, double to_rpm) const;
+    ChartLine lineOf(const ForecastLine &line, const QColor &colour) const;
+    void addHot(const ForecastLine &line, Chart &chart) const;
 
     GasLayer *m_gas;
-    CurveChart *m_chart;
+    ChartView *m_chart;
     QWidget *m_shares, *m_oils, *m_levers;
     QTimer *m_progress; ///< how far the draws are
     QPushButton *m_cancel;

@@ -1,26 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/heat/growthchart.h"
 
-#include "paint/text.h"
 #include "study/room.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace mildpath {
-
-/// °C and µm to the widget.
-struct GrowthChart::Scale
-{
-    QRectF area;
-    double coldest_c, hottest_c, most_um;
-    double x(double c) const
-    {
-        return area.left() + (c - coldest_c) / (hottest_c - coldest_c) * area.width();
-    }
-    double y(double um) const { return area.bottom() - um / most_um * area.height(); }
-    QPointF at(double c, double um) const { return { x(c), y(um) }; }
-};
 
 namespace {
 
@@ -30,7 +16,7 @@ constexpr double nameRoom = 62;
 } // namespace
 
 GrowthChart::GrowthChart(OpenBuild &open, QWidget *parent)
-    : QWidget(parent)
+    : ChartView(parent)
     , m_open(open)
 {
     setObjectName(QStringLiteral("growthChart"));
@@ -51,91 +37,96 @@ void GrowthChart::setLog(const HeatLog &log)
                           .arg(figure("main", allAt(20)), figure("main", hot),
                                figure("big_end", allAt(20)), figure("big_end", hot),
                                Figure::temperature(20).text()));
-    update();
+    redraw();
 }
 
-GrowthChart::Scale GrowthChart::scale() const
-{
-    const Build &b = m_open.build();
-    Scale s { QRectF(34, 24, width() - 34.0 - nameRoom, height() - 62.0),
-              std::floor((std::min(b.use.coldestStart_c, 0.0) - 10) / 20) * 20,
-              std::ceil((b.use.hotOil_c + 20) / 20) * 20, 40 };
-    for (const char *family : { "main", "big_end" })
-        for (const double c : { s.coldest_c, s.hottest_c })
-            s.most_um
-                = std::max(s.most_um, meanOf(m_open.sizes(), family, allAt(c)).value_or(0) + 8);
-    for (const JudgedHeatPoint &p : m_log.points)
-        s.most_um = std::max(s.most_um, p.reading_um.value_or(0) + 8);
-    s.most_um = std::ceil(s.most_um / 20) * 20;
-    return s;
-}
-
-void GrowthChart::paintGrid(QPainter &p, const Scale &s) const
+void GrowthChart::redraw()
 {
     const Theme &t = Theme::current();
-    const Build &b = m_open.build();
-    const QFont small = textFont(TextSize::Small);
-    const double floor_um = b.use.coldestClearanceFloor_um;
-    p.fillRect(
-        QRectF(s.area.left(), s.y(floor_um), s.area.width(), s.area.bottom() - s.y(floor_um)),
-        t.holdFill);
-    const bool narrow = s.area.width() < 260;
-    for (const double m :
-         niceTicks(0, s.most_um * 1e-6, Shows::Clearance, static_cast<int>(s.area.height() / 30))) {
-        const double um = m * 1e6;
-        p.setPen(QPen(t.line, 1));
-        p.drawLine(s.at(s.coldest_c, um), s.at(s.hottest_c, um));
-        drawLine(p, QRectF(0, s.y(um) - 8, 29, 16), Qt::AlignRight | Qt::AlignVCenter,
-                 tickOf(m, Shows::Clearance), small, t.muted);
-    }
-    drawLine(p, QRectF(0, 2, 120, 16), Qt::AlignVCenter, Figure::limit(0).unit, small, t.muted);
-    for (const double c : niceTicks(s.coldest_c, s.hottest_c, Shows::Temperature,
-                                    static_cast<int>(s.area.width() / 44))) {
-        p.setPen(QPen(t.line, 1));
-        p.drawLine(s.at(c, 0), s.at(c, s.most_um));
-        drawLine(p, QRectF(s.x(c) - 24, s.area.bottom() + 3, 48, 15), Qt::AlignCenter,
-                 Figure::temperature(c).number, small, t.muted);
-    }
-    drawLine(p, QRectF(s.area.right() - 240, s.area.bottom() + 19, 240, 15),
-             Qt::AlignRight | Qt::AlignVCenter,
-             narrow ? Figure::temperature(0).unit
-                    : tr("%1, block and crank alike").arg(Figure::temperature(0).unit),
-             small, t.muted);
-    drawLine(p, QRectF(s.area.left() + 6, s.y(floor_um / 2) - 8, s.area.width() - 10, 16),
-             Qt::AlignVCenter,
-             tr("too tight to turn: floor %1").arg(Figure::limit(floor_um).text()), small, t.hold);
-    for (const auto &[c, word] : { std::pair(b.use.coldestStart_c, tr("coldest start %1")),
-                                   std::pair(b.use.hotOil_c, tr("hot %1")) }) {
-        p.setPen(QPen(t.selection, 1, Qt::DashLine));
-        p.drawLine(s.at(c, 0), s.at(c, s.most_um));
-        const bool right = s.x(c) > s.area.center().x();
-        drawLine(p, QRectF(right ? s.x(c) - 124 : s.x(c) + 4, s.area.top() - 17, 120, 16),
-                 (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter,
-                 word.arg(Figure::temperature(c).text()), small, t.selection);
-    }
+    const Use &use = m_open.build().use;
+    Chart chart;
+    chart.rightRoom = nameRoom;
+    chart.x = { std::floor((std::min(use.coldestStart_c, 0.0) - 10) / 20) * 20,
+                std::ceil((use.hotOil_c + 20) / 20) * 20, 0, 1, Shows::Temperature };
+    chart.x.count = std::max(3, width() / 60);
+    chart.x.name = width() < 360 ? QString()
+                                 : tr("%1, block and crank alike").arg(unitOf(Shows::Temperature));
+    const double floor = use.coldestClearanceFloor_um * 1e-6;
+    chart.zones.push_back(
+        { tr("too tight to turn: floor %1").arg(Figure::limit(use.coldestClearanceFloor_um).text()),
+          t.holdFill,
+          t.hold,
+          {},
+          {},
+          {},
+          floor });
+    for (const auto &[c, word] : { std::pair(use.coldestStart_c, tr("coldest start %1")),
+                                   std::pair(use.hotOil_c, tr("hot %1")) })
+        chart.marks.push_back({ Qt::Vertical, c, word.arg(Figure::temperature(c).text()),
+                                t.selection, Qt::DashLine, true });
+    double most = 40e-6;
+    addFamily(chart, "big_end", t.cold);
+    addFamily(chart, "main", t.oil[3]);
+    for (const ChartLine &l : chart.lines)
+        most = std::max({ most, l.y.front() + 8e-6, l.y.back() + 8e-6 });
+    for (const JudgedHeatPoint &p : m_log.points)
+        most = std::max(most, (p.reading_um.value_or(0) + 8) * 1e-6);
+    chart.y = { 0, roundedUp(most, Shows::Clearance, 5), 0, 1, Shows::Clearance };
+    chart.y.count = std::max(3, height() / 40);
+    addLog(chart);
+    setChart(std::move(chart));
 }
 
-void GrowthChart::paintFamily(QPainter &p, const Scale &s, const std::string &family,
-                              const QColor &colour) const
+/// Its line from cold to hot, and where it runs: hot, the housing a little below the oil.
+void GrowthChart::addFamily(Chart &chart, const std::string &family, const QColor &colour) const
 {
     const Build &b = m_open.build();
     const auto &sizes = m_open.sizes();
-    const auto from = meanOf(sizes, family, allAt(s.coldest_c));
-    const auto to = meanOf(sizes, family, allAt(s.hottest_c));
+    const auto from = meanOf(sizes, family, allAt(chart.x.from));
+    const auto to = meanOf(sizes, family, allAt(chart.x.to));
     if (!from || !to)
         return;
-    p.setPen(QPen(colour, 2.4));
-    p.drawLine(s.at(s.coldest_c, *from), s.at(s.hottest_c, *to));
-    // Where it runs, hot: housing a little below the oil.
-    p.setPen(QPen(Theme::current().bench, 1.5));
-    p.setBrush(colour);
-    p.drawEllipse(
-        s.at(b.use.hotOil_c, *meanOf(sizes, family, settledTemperatures(b, b.use.hotOil_c))), 4.5,
-        4.5);
+    chart.lines.push_back(
+        { {}, colour, { chart.x.from, chart.x.to }, { *from * 1e-6, *to * 1e-6 } });
+    if (const auto runs = meanOf(sizes, family, settledTemperatures(b, b.use.hotOil_c)))
+        chart.dots.push_back({ b.use.hotOil_c, *runs * 1e-6, colour });
+}
+
+void GrowthChart::addLog(Chart &chart) const
+{
+    const Theme &t = Theme::current();
+    if (m_log.fit) {
+        // As the gauge reads it: the journal stays cold, so the line is steeper.
+        const auto reads
+            = [&](double c) { return m_log.fit->at20_m + m_log.fit->slope_m_per_k * (c - 20); };
+        const double slope = std::max(1e-12, m_log.fit->slope_m_per_k);
+        const double to = std::min(chart.x.to, 20 + (chart.y.to - reads(20)) / slope);
+        ChartLine line {
+            tr("as the gauge reads, journal cold"), t.muted, { 20, to }, { reads(20), reads(to) }
+        };
+        line.pen = Qt::DashLine;
+        line.width = 1.2;
+        line.labelAt = 0.75;
+        chart.lines.push_back(std::move(line));
+    }
+    for (const JudgedHeatPoint &j : m_log.points) {
+        if (!j.metal_c || !j.reading_um)
+            continue;
+        const QColor tone = j.counts ? t.ink : t.hold;
+        chart.dots.push_back({ *j.metal_c, *j.reading_um * 1e-6, tone, {}, DotShape::Square });
+        if (j.counts)
+            chart.dots.push_back({ *j.metal_c, *j.running_um * 1e-6, tone, {}, DotShape::Cross });
+    }
+}
+
+void GrowthChart::resizeEvent(QResizeEvent *event)
+{
+    ChartView::resizeEvent(event);
+    redraw(); // as many ticks as there is room for
 }
 
 /// Beside the ends of the lines, apart from each other: the family and what it runs at, hot.
-void GrowthChart::paintNames(QPainter &p, const Scale &s) const
+void GrowthChart::paintNames(QPainter &p) const
 {
     const Theme &t = Theme::current();
     const Build &b = m_open.build();
@@ -150,8 +141,9 @@ void GrowthChart::paintNames(QPainter &p, const Scale &s) const
     std::vector<Name> names;
     for (const auto &[id, name, colour] : { std::tuple("main", tr("mains"), t.oil[3]),
                                             std::tuple("big_end", tr("big-ends"), t.cold) })
-        if (const auto end = meanOf(sizes, id, allAt(s.hottest_c)))
-            names.push_back({ name, colour, s.y(*end), *meanOf(sizes, id, hot) });
+        if (const auto end = meanOf(sizes, id, allAt(chart().x.to)))
+            names.push_back(
+                { name, colour, at(chart().x.to, *end * 1e-6).y(), *meanOf(sizes, id, hot) });
     constexpr double height = 32;
     if (names.size() == 2) {
         Name &upper = names[0].y < names[1].y ? names[0] : names[1];
@@ -161,7 +153,7 @@ void GrowthChart::paintNames(QPainter &p, const Scale &s) const
         lower.y += push;
     }
     for (const Name &n : names) {
-        const QRectF box(s.area.right() + 5, n.y - height / 2, nameRoom - 6, height);
+        const QRectF box(area().right() + 5, n.y - height / 2, nameRoom - 6, height);
         drawLine(p, box.adjusted(0, 0, 0, -height / 2), Qt::AlignVCenter, n.family,
                  textFont(TextSize::Normal, true), n.colour);
         drawLine(p, box.adjusted(0, height / 2, 0, 0), Qt::AlignVCenter,
@@ -169,78 +161,31 @@ void GrowthChart::paintNames(QPainter &p, const Scale &s) const
     }
 }
 
-void GrowthChart::paintLabel(QPainter &p, const QRectF &box, const QString &text, const QFont &font,
-                             const QColor &colour) const
-{
-    const double w = QFontMetricsF(font).horizontalAdvance(text) + 4;
-    QColor ground = Theme::current().bench;
-    ground.setAlphaF(0.85F);
-    p.fillRect(QRectF(box.right() - w, box.top() + 1, w + 2, box.height() - 2), ground);
-    drawLine(p, box, Qt::AlignRight | Qt::AlignVCenter, text, font, colour);
-}
-
-void GrowthChart::paintLog(QPainter &p, const Scale &s) const
+/// What the points of a warming test are.
+void GrowthChart::paintKey(QPainter &p) const
 {
     const Theme &t = Theme::current();
-    if (m_log.fit) {
-        // As the gauge reads it: the journal stays cold, so the line is steeper.
-        const auto reads = [&](double c) {
-            return (m_log.fit->at20_m + m_log.fit->slope_m_per_k * (c - 20)) * 1e6;
-        };
-        p.setPen(QPen(t.muted, 1.2, Qt::DashLine));
-        const double from = 20,
-                     to
-            = std::min(s.hottest_c,
-                       20 + (s.most_um - reads(20)) / std::max(1e-6, reads(21) - reads(20)));
-        p.drawLine(s.at(from, reads(from)), s.at(to, reads(to)));
-        const double c = from + 0.85 * (to - from);
-        paintLabel(p, QRectF(s.x(c) - 204, s.y(reads(c)) - 18, 196, 16),
-                   tr("as the gauge reads, journal cold"), textFont(TextSize::Small), t.muted);
-    }
-    for (const JudgedHeatPoint &j : m_log.points) {
-        if (!j.metal_c || !j.reading_um)
-            continue;
-        const QColor tone = j.counts ? t.ink : t.hold;
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(tone, 1.4));
-        const QPointF read = s.at(*j.metal_c, *j.reading_um);
-        if (s.area.adjusted(-1, -1, 1, 1).contains(read))
-            p.drawRect(QRectF(read.x() - 3.5, read.y() - 3.5, 7, 7));
-        if (!j.counts)
-            continue;
-        p.setPen(QPen(tone, 2));
-        const QPointF runs = s.at(*j.metal_c, *j.running_um);
-        p.drawLine(runs - QPointF(6, 0), runs + QPointF(6, 0));
-        p.drawLine(runs - QPointF(0, 6), runs + QPointF(0, 6));
-    }
-    if (m_log.fit) {
-        double x = s.area.left() + 2;
-        const double y = s.area.bottom() + 27;
-        p.setPen(QPen(t.ink, 2));
-        p.drawLine(QPointF(x, y), QPointF(x + 10, y));
-        p.drawLine(QPointF(x + 5, y - 5), QPointF(x + 5, y + 5));
-        drawLine(p, QRectF(x + 15, y - 8, s.area.width() / 2 - 20, 16), Qt::AlignVCenter,
-                 tr("test, as it runs"), textFont(TextSize::Small), t.muted);
-        p.setPen(QPen(t.ink, 1.4));
-        x += 15 + QFontMetricsF(textFont(TextSize::Small)).horizontalAdvance(tr("test, as it runs"))
-            + 10;
-        p.drawRect(QRectF(x, y - 3.5, 7, 7));
-        drawLine(p, QRectF(x + 12, y - 8, 60, 16), Qt::AlignVCenter, tr("as read"),
-                 textFont(TextSize::Small), t.muted);
-    }
+    const QFont small = textFont(TextSize::Small);
+    double x = 4;
+    const double y = height() - 9;
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(t.ink, 2));
+    p.drawLine(QPointF(x, y), QPointF(x + 10, y));
+    p.drawLine(QPointF(x + 5, y - 5), QPointF(x + 5, y + 5));
+    const QString runs = tr("test, as it runs");
+    const double wide = QFontMetricsF(small).horizontalAdvance(runs) + 4;
+    drawLine(p, QRectF(x + 15, y - 8, wide, 16), Qt::AlignVCenter, runs, small, t.muted);
+    x += 15 + wide + 8;
+    p.setPen(QPen(t.ink, 1.4));
+    p.drawRect(QRectF(x, y - 3.5, 7, 7));
+    drawLine(p, QRectF(x + 12, y - 8, 60, 16), Qt::AlignVCenter, tr("as read"), small, t.muted);
 }
 
-void GrowthChart::paintEvent(QPaintEvent *)
+void GrowthChart::paintOver(QPainter &p, LabelSpace &)
 {
-    const Theme &t = Theme::current();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    const Scale s = scale();
-    paintGrid(p, s);
-    paintFamily(p, s, "big_end", t.cold);
-    paintFamily(p, s, "main", t.oil[3]);
-    paintLog(p, s);
-    paintNames(p, s);
+    paintNames(p);
+    if (m_log.fit)
+        paintKey(p);
 }
 
 } // namespace mildpath

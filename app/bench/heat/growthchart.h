@@ -2,15 +2,14 @@
 #pragma once
 
 #include "open/openbuild.h"
+#include "plot/chartview.h"
 #include "study/heatlog.h"
-
-#include <QWidget>
 
 namespace mildpath {
 
 /// Clearance against temperature: mains and big-ends with block and crank alike, the running point,
 /// the floor, and the heated-block test as the gauge reads it and as it runs.
-class GrowthChart : public QWidget
+class GrowthChart : public ChartView
 {
     Q_OBJECT
 public:
@@ -18,19 +17,15 @@ public:
     void setLog(const HeatLog &log);
 
 protected:
-    void paintEvent(QPaintEvent *event) override;
+    void paintOver(QPainter &p, LabelSpace &space) override;
+    void resizeEvent(QResizeEvent *event) override;
 
 private:
-    struct Scale;
-    Scale scale() const;
-    void paintGrid(QPainter &p, const Scale &s) const;
-    void paintFamily(QPainter &p, const Scale &s, const std::string &family,
-                     const QColor &colour) const;
-    void paintNames(QPainter &p, const Scale &s) const;
-    /// Text on a breath of the chart's ground, so that lines do not cross it.
-    void paintLabel(QPainter &p, const QRectF &box, const QString &text, const QFont &font,
-                    const QColor &colour) const;
-    void paintLog(QPainter &p, const Scale &s) const;
+    void redraw();
+    void addFamily(Chart &chart, const std::string &family, const QColor &colour) const;
+    void addLog(Chart &chart) const;
+    void paintNames(QPainter &p) const;
+    void paintKey(QPainter &p) const;
 
     OpenBuild &m_open;
     HeatLog m_log;

@@ -6,7 +6,7 @@
 #include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
-#include "plot/curvechart.h"
+#include "plot/chartview.h"
 #include "shell/stopfields.h"
 
 #include <QHBoxLayout>
@@ -47,9 +47,9 @@ std::optional<double> settledFrom(const WarmUpRun &run,
 
 WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
     : Page(open, parent)
-    , m_pressure(new CurveChart(this))
-    , m_temperatures(new CurveChart(this))
-    , m_clearances(new CurveChart(this))
+    , m_pressure(new ChartView(this))
+    , m_temperatures(new ChartView(this))
+    , m_clearances(new ChartView(this))
     , m_speed(new QSlider(Qt::Horizontal, this))
     , m_speedText(new QLabel(this))
     , m_problem(new QLabel(this))
@@ -77,7 +77,7 @@ WarmUpPage::WarmUpPage(OpenBuild &open, QWidget *parent)
     lower->addWidget(m_clearances, 1);
     column->addLayout(lower, 2);
     m_pressure->setObjectName(QStringLiteral("warmUpChart"));
-    for (CurveChart *c : { m_temperatures, m_clearances })
+    for (ChartView *c : { m_temperatures, m_clearances })
         c->setMinimumHeight(120);
     follow(qs(ask::warmUp(0, 0).topic));
     connect(m_speed, &QSlider::valueChanged, this, [this] {
@@ -128,30 +128,60 @@ void WarmUpPage::askRuns()
     draw();
 }
 
+namespace {
+
+using PointNumber = double (*)(const WarmUpPoint &);
+
+ChartLine lineOf(const WarmUpRun &run, const QString &name, const QColor &colour, double labelAt,
+                 PointNumber number)
+{
+    ChartLine out { name, colour, {}, {} };
+    out.labelAt = labelAt;
+    for (const WarmUpPoint &p : run.points) {
+        out.x.push_back(p.time_s / 60);
+        out.y.push_back(number(p));
+    }
+    return out;
+}
+
+double highest(const Chart &chart, double atLeast)
+{
+    for (const ChartLine &l : chart.lines)
+        for (const double y : l.y)
+            atLeast = std::max(atLeast, y);
+    return atLeast;
+}
+
+Axis minutesOf(const WarmUpRun &run, const QString &speed = {})
+{
+    Axis out { 0, run.points.back().time_s / 60, 0, 1, Shows::Minutes };
+    if (!speed.isEmpty())
+        out.name = WarmUpPage::tr("%1, %2").arg(unitOf(Shows::Minutes), speed);
+    return out;
+}
+
+} // namespace
+
 void WarmUpPage::draw()
 {
     const Theme &t = Theme::current();
-    m_pressure->setAxes(tr("minutes"), unitOf(Shows::Pressure));
-    std::vector<Curve> curves;
-    double most = 2e5;
-    const auto add = [&](const WarmUpRun &run, bool weakest, const QString &name,
-                         const QColor &colour, double labelAt) {
-        Curve c { name, colour, {}, {}, {}, {}, weakest, labelAt };
-        for (const WarmUpPoint &p : run.points) {
-            const double pa = weakest ? p.weakest_pa : p.gauge_pa;
-            most = std::max(most, pa);
-            c.x.push_back(p.time_s / 60);
-            c.y.push_back(numberOf(pa, Shows::Pressure));
-        }
-        curves.push_back(std::move(c));
-    };
+    Chart chart;
     if (m_idle && m_fast) {
-        add(*m_fast, true, tr("weakest stop"), t.warm, 0.80);
-        add(*m_idle, true, tr("weakest stop"), t.cold, 0.80);
-        add(*m_fast, false, tr("gauge, %1").arg(Figure::speed(m_fast->rpm).text()), t.warm, 0.62);
-        add(*m_idle, false, tr("gauge, idle"), t.cold, 0.62);
+        const PointNumber gauge = [](const WarmUpPoint &p) { return p.gauge_pa; };
+        const PointNumber weakest = [](const WarmUpPoint &p) { return p.weakest_pa; };
+        const QString speed = Figure::speed(m_fast->rpm).text();
+        chart.lines = { lineOf(*m_fast, tr("weakest stop, %1").arg(speed), t.warm, 0.80, weakest),
+                        lineOf(*m_idle, tr("weakest stop, idle"), t.cold, 0.80, weakest),
+                        lineOf(*m_fast, tr("gauge, %1").arg(speed), t.warm, 0.62, gauge),
+                        lineOf(*m_idle, tr("gauge, idle"), t.cold, 0.62, gauge) };
+        for (ChartLine *l : { &chart.lines[0], &chart.lines[1] }) {
+            l->pen = Qt::DashLine;
+            l->width = 1.2;
+        }
+        chart.x = minutesOf(*m_fast);
     }
-    m_pressure->setContent(curves, {}, numberOf(std::ceil(most / 1e5) * 1e5, Shows::Pressure));
+    chart.y = { 0, roundedUp(highest(chart, 2e5), Shows::Pressure), 0, 1, Shows::Pressure };
+    m_pressure->setChart(std::move(chart));
     drawParts();
 }
 
@@ -160,35 +190,29 @@ void WarmUpPage::drawParts()
     if (!m_fast)
         return;
     const Theme &t = Theme::current();
-    const QString speed = Figure::speed(m_fast->rpm).text();
-    m_temperatures->setAxes(tr("minutes, %1").arg(speed), unitOf(Shows::Temperature));
-    m_clearances->setAxes(tr("minutes, %1").arg(speed), unitOf(Shows::Clearance));
-    std::vector<Curve> heat {
-        { tr("block"), t.cold, {}, {}, {}, {}, false, 0.22 },
-        { tr("oil"), t.oil[3], {}, {}, {}, {}, false, 0.42 },
-        { tr("journals"), t.hot, {}, {}, {}, {}, true, 0.16 },
-    };
-    std::vector<Curve> gaps { { tr("mains"), t.oil[3], {}, {}, {}, {}, false, 0.55 },
-                              { tr("big-ends"), t.cold, {}, {}, {}, {}, false, 0.9 } };
-    double most_um = 20;
-    for (const WarmUpPoint &p : m_fast->points) {
-        const double c[] = { p.parts.block_c, p.parts.oil_c, p.parts.journal_c };
-        for (size_t k = 0; k < 3; ++k) {
-            heat[k].x.push_back(p.time_s / 60);
-            heat[k].y.push_back(numberOf(c[k], Shows::Temperature));
-        }
-        const double um[] = { p.mains_um, p.bigEnds_um };
-        for (size_t k = 0; k < 2; ++k) {
-            gaps[k].x.push_back(p.time_s / 60);
-            gaps[k].y.push_back(numberOf(um[k] * 1e-6, Shows::Clearance));
-            most_um = std::max(most_um, um[k]);
-        }
-    }
     const Use &use = m_open.build().use;
-    m_temperatures->setContent(heat, {}, numberOf(use.hotOil_c + 10, Shows::Temperature),
-                               numberOf(std::min(use.coldestStart_c, 0.0) - 5, Shows::Temperature));
-    m_clearances->setContent(gaps, {},
-                             numberOf(std::ceil(most_um * 1.1 / 10) * 10 * 1e-6, Shows::Clearance));
+    const WarmUpRun &run = *m_fast;
+    const QString speed = Figure::speed(run.rpm).text();
+    Chart heat;
+    heat.lines = { lineOf(run, tr("block"), t.cold, 0.22,
+                          [](const WarmUpPoint &p) { return p.parts.block_c; }),
+                   lineOf(run, tr("oil"), t.oil[3], 0.42,
+                          [](const WarmUpPoint &p) { return p.parts.oil_c; }),
+                   lineOf(run, tr("journals"), t.hot, 0.16,
+                          [](const WarmUpPoint &p) { return p.parts.journal_c; }) };
+    heat.lines.back().pen = Qt::DashLine;
+    heat.lines.back().width = 1.2;
+    heat.x = minutesOf(run, speed);
+    heat.y = { std::min(use.coldestStart_c, 0.0) - 5, use.hotOil_c + 10, 0, 1, Shows::Temperature };
+    m_temperatures->setChart(std::move(heat));
+    Chart gaps;
+    gaps.lines = { lineOf(run, tr("mains"), t.oil[3], 0.55,
+                          [](const WarmUpPoint &p) { return p.mains_um * 1e-6; }),
+                   lineOf(run, tr("big-ends"), t.cold, 0.9,
+                          [](const WarmUpPoint &p) { return p.bigEnds_um * 1e-6; }) };
+    gaps.x = minutesOf(run, speed);
+    gaps.y = { 0, roundedUp(highest(gaps, 20e-6) * 1.1, Shows::Clearance), 0, 1, Shows::Clearance };
+    m_clearances->setChart(std::move(gaps));
 }
 
 PanelContent WarmUpPage::panel()

@@ -12,7 +12,7 @@ class QSlider;
 
 namespace mildpath {
 
-class CurveChart;
+class ChartView;
 
 /// From cold start to hot: pressure at gauge and weakest stop at idle and at a chosen speed, the
 /// parts' temperatures and what the clearances do meanwhile.
@@ -35,7 +35,7 @@ private:
     void drawParts();
     void settingFields(PanelContent &out) const;
 
-    CurveChart *m_pressure, *m_temperatures, *m_clearances;
+    ChartView *m_pressure, *m_temperatures, *m_clearances;
     QSlider *m_speed;
     QLabel *m_speedText, *m_problem;
     std::shared_ptr<const Answered<WarmUps>> m_runs; ///< shown

@@ -17,7 +17,7 @@ constexpr double headroom = 1.12;
 } // namespace
 
 LiveTrace::LiveTrace(QWidget *parent)
-    : QWidget(parent)
+    : ChartView(parent)
 {
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
@@ -29,174 +29,116 @@ void LiveTrace::setScene(TraceScene scene)
     setAccessibleDescription(
         (m_scene.big ? m_scene.big->text() + QStringLiteral(", ") : QString()) + m_scene.under
         + (m_scene.alarm.isEmpty() ? QString() : tr("; alarm: %1").arg(m_scene.alarm)));
-    update();
-}
-
-QPointF LiveTrace::Axes::at(double time_s, double pressure_kpa) const
-{
-    return { area.left() + time_s / t_s * area.width(),
-             area.bottom() - pressure_kpa / kpa * area.height() };
-}
-
-LiveTrace::Axes LiveTrace::axes() const
-{
-    double last = m_scene.least_s, most = 100;
+    double last = m_scene.least_s, most_kpa = 100;
     if (m_scene.trace) {
         last = std::max(last, m_scene.trace->last_s() * 1.04);
-        most = std::max(most, static_cast<double>(m_scene.trace->most_kpa()));
+        most_kpa = std::max(most_kpa, static_cast<double>(m_scene.trace->most_kpa()));
     }
     if (m_scene.stopAt_s)
         last = std::max(last, *m_scene.stopAt_s * 1.1);
     if (m_scene.prime)
-        most = std::max(most, m_scene.prime->steady.high_pa / 1e3);
-    return { QRectF(rect()).adjusted(46, m_scene.big ? headHigh : 24, -12, -34), last,
-             most * headroom };
+        most_kpa = std::max(most_kpa, m_scene.prime->steady.high_pa / 1e3);
+    const bool minutes = m_scene.minutes && last > 180;
+    m_perUnit = minutes ? 60 : 1;
+    Chart chart;
+    chart.headRoom = m_scene.big ? headHigh - 22 : 0;
+    chart.x = { 0, last / m_perUnit, 0, 1, minutes ? Shows::Minutes : Shows::Time };
+    chart.x.name = minutes ? tr("minutes") : tr("seconds");
+    chart.x.count = 8;
+    chart.y = { 0, most_kpa * 1e3 * headroom, 0, 1, Shows::Pressure };
+    addBand(chart);
+    addTrace(chart);
+    addMarks(chart);
+    setChart(std::move(chart));
 }
 
-void LiveTrace::paintEvent(QPaintEvent *)
-{
-    ++m_paints;
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    const Axes a = axes();
-    drawBand(p, a);
-    drawGrid(p, a);
-    drawTrace(p, a);
-    drawMarks(p, a);
-    drawFigure(p, a);
-    drawWords(p, a);
-}
-
-void LiveTrace::drawGrid(QPainter &p, const Axes &a) const
+void LiveTrace::addBand(Chart &chart) const
 {
     const Theme &t = Theme::current();
-    for (const double pa : niceTicks(0, a.kpa * 1e3, Shows::Pressure, 6)) {
-        const double y = a.at(0, pa / 1e3).y();
-        p.setPen(QPen(t.line, 1));
-        p.drawLine(QPointF(a.area.left(), y), QPointF(a.area.right(), y));
-        drawLine(p, QRectF(0, y - 9, a.area.left() - 6, 18), Qt::AlignRight | Qt::AlignVCenter,
-                 tickOf(pa, Shows::Pressure), textFont(TextSize::Small), t.muted);
-    }
-    drawLine(p, QRectF(0, a.area.top() - 22, a.area.left() - 6, 14),
-             Qt::AlignRight | Qt::AlignVCenter, unitOf(Shows::Pressure), textFont(TextSize::Small),
-             t.muted);
-    const bool minutes = m_scene.minutes && a.t_s > 180;
-    const double per = minutes ? 60 : 1;
-    const double rough = a.t_s / per / 8, ten = std::pow(10, std::floor(std::log10(rough)));
-    const double step = ten
-        * (rough / ten > 5       ? 10
-               : rough / ten > 2 ? 5
-               : rough / ten > 1 ? 2
-                                 : 1);
-    for (double v = 0; v * per <= a.t_s; v += step) {
-        const double x = a.at(v * per, 0).x();
-        p.setPen(QPen(t.line, 1));
-        p.drawLine(QPointF(x, a.area.top()), QPointF(x, a.area.bottom()));
-        drawLine(p, QRectF(x - 30, a.area.bottom() + 3, 60, 16), Qt::AlignCenter,
-                 qs(formatNumber(v, step < 1 ? 1 : 0)), textFont(TextSize::Small), t.muted);
-    }
-    drawLine(p, QRectF(a.area.right() - 100, a.area.bottom() + 17, 100, 16),
-             Qt::AlignRight | Qt::AlignVCenter, minutes ? tr("minutes") : tr("seconds"),
-             textFont(TextSize::Small), t.muted);
-}
-
-void LiveTrace::drawBand(QPainter &p, const Axes &a) const
-{
-    const Theme &t = Theme::current();
-    QColor tone = t.oil[t.dark ? 3 : 0];
-    tone.setAlphaF(t.dark ? 0.45F : 0.85F);
-    QPolygonF upper, lower;
+    ChartLine band { tr("likely range"), t.warm, {}, {} };
+    band.width = 0;
+    band.labelAt = 0.1;
+    const auto add = [&](double at_s, double low_pa, double high_pa) {
+        band.x.push_back(at_s / m_perUnit);
+        band.y.push_back((low_pa + high_pa) / 2);
+        band.low.push_back(low_pa);
+        band.high.push_back(high_pa);
+    };
     double now = 0;
     if (m_scene.trace) {
         now = m_scene.trace->last_s();
         for (const TraceBucket &b : m_scene.trace->all())
-            if (b.bandHigh >= 0) {
-                upper << a.at(b.from_s, static_cast<double>(b.bandHigh));
-                lower << a.at(b.from_s, static_cast<double>(b.bandLow));
-            }
+            if (b.bandHigh >= 0)
+                add(b.from_s, 1e3 * static_cast<double>(b.bandLow),
+                    1e3 * static_cast<double>(b.bandHigh));
     }
-    if (m_scene.prime && m_scene.prime->time.time_s)
-        for (double x = a.at(now, 0).x(); x <= a.area.right(); x += 1) {
-            const double ahead = (x - a.area.left()) / a.area.width() * a.t_s - now;
-            const double s = m_scene.turned_s + ahead;
-            upper << QPointF(x, a.at(0, m_scene.prime->upper_pa(s) / 1e3).y());
-            lower << QPointF(x, a.at(0, m_scene.prime->lower_pa(s) / 1e3).y());
+    if (m_scene.prime && m_scene.prime->time.time_s) {
+        constexpr int steps = 300;
+        const double ahead = chart.x.to * m_perUnit - now;
+        for (int i = 0; i <= steps; ++i) {
+            const double s = ahead * i / steps;
+            add(now + s, m_scene.prime->lower_pa(m_scene.turned_s + s),
+                m_scene.prime->upper_pa(m_scene.turned_s + s));
         }
-    if (upper.isEmpty())
-        return;
-    QPolygonF band = upper;
-    for (auto it = lower.rbegin(); it != lower.rend(); ++it)
-        band << *it;
-    p.setPen(Qt::NoPen);
-    p.setBrush(tone);
-    p.setClipRect(a.area);
-    p.drawPolygon(band);
-    p.setClipping(false);
-    drawLine(p, QRectF(a.area.left() + 6, a.area.top() + 4, 146, 16),
-             Qt::AlignLeft | Qt::AlignVCenter, tr("band: likely range"), textFont(TextSize::Small),
-             t.warm);
+    }
+    if (!band.x.empty())
+        chart.lines.push_back(std::move(band));
 }
 
-void LiveTrace::drawTrace(QPainter &p, const Axes &a) const
+/// Lowest and highest of every stretch: no spike is lost however long it runs.
+void LiveTrace::addTrace(Chart &chart) const
 {
-    const Theme &t = Theme::current();
-    if (m_scene.floor_kpa) {
-        const double y = a.at(0, *m_scene.floor_kpa).y();
-        p.setPen(QPen(t.hold, 1, Qt::DashLine));
-        p.drawLine(QPointF(a.area.left(), y), QPointF(a.area.right(), y));
-        drawLine(p, QRectF(a.area.right() - 60, y - 16, 56, 15), Qt::AlignRight | Qt::AlignVCenter,
-                 tr("floor"), textFont(TextSize::Small), t.hold);
-    }
     if (!m_scene.trace)
         return;
-    // Lines up and down need no smoothing, and thousands of them smoothed would cost the frame.
-    QPolygonF line;
-    bool dense = false;
+    ChartLine line { {}, Theme::current().ink, {}, {} };
+    line.width = 1.5;
+    const auto add = [&](double at_s, float kpa) {
+        line.x.push_back(at_s / m_perUnit);
+        line.y.push_back(1e3 * static_cast<double>(kpa));
+    };
     for (const TraceBucket &b : m_scene.trace->all()) {
         if (b.high < 0)
             continue;
-        const double x0 = a.at(b.from_s, 0).x(), x1 = a.at(b.to_s, 0).x();
-        const auto y = [&](float kpa) { return a.at(0, static_cast<double>(kpa)).y(); };
-        line << QPointF(x0, y(b.first));
-        if (b.points > 1) {
-            dense = true;
-            const double middle = (x0 + x1) / 2;
-            line << QPointF(middle, y(b.low)) << QPointF(middle, y(b.high))
-                 << QPointF(x1, y(b.last));
-        }
+        add(b.from_s, b.first);
+        if (b.points <= 1)
+            continue;
+        line.width = 1;
+        const double middle = (b.from_s + b.to_s) / 2;
+        add(middle, b.low);
+        add(middle, b.high);
+        add(b.to_s, b.last);
     }
-    p.setRenderHint(QPainter::Antialiasing, !dense);
-    p.setPen(QPen(t.ink, dense ? 1 : 1.5));
-    p.drawPolyline(line);
-    p.setRenderHint(QPainter::Antialiasing);
+    if (!line.x.empty())
+        chart.lines.push_back(std::move(line));
 }
 
-void LiveTrace::drawMarks(QPainter &p, const Axes &a) const
+void LiveTrace::addMarks(Chart &chart) const
 {
     const Theme &t = Theme::current();
+    if (m_scene.floor_kpa)
+        chart.marks.push_back(
+            { Qt::Horizontal, *m_scene.floor_kpa * 1e3, tr("floor"), t.hold, Qt::DashLine });
     for (size_t i = 0; i < m_scene.marks.size(); ++i) {
         const RunMark &m = m_scene.marks[i];
-        const double x = a.at(m.t_s, 0).x();
-        p.setPen(QPen(t.selection, 1, Qt::DotLine));
-        p.drawLine(QPointF(x, a.area.top()), QPointF(x, a.area.bottom()));
-        const QString text = m.text.empty() ? QString::number(i + 1) : qs(m.text);
-        drawLine(p, QRectF(x + 4, a.area.bottom() - 18 - 15 * static_cast<double>(i % 3), 130, 15),
-                 Qt::AlignLeft | Qt::AlignVCenter, text, textFont(TextSize::Small), t.selection);
+        chart.marks.push_back({ Qt::Vertical, m.t_s / m_perUnit,
+                                m.text.empty() ? QString::number(i + 1) : qs(m.text),
+                                t.selection });
     }
-    if (!m_scene.stopAt_s)
-        return;
-    const double x = a.at(*m_scene.stopAt_s, 0).x();
-    p.setPen(QPen(t.hold, 1.4, Qt::DashLine));
-    p.drawLine(QPointF(x, a.area.top()), QPointF(x, a.area.bottom()));
-    const QString text = tr("time limit %1 s").arg(qs(formatNumber(*m_scene.stopAt_s, 0)));
-    const QFont font = textFont(TextSize::Small);
-    const double wide = QFontMetricsF(font).horizontalAdvance(text) + 2;
-    const bool left = x + wide + 8 > a.area.right();
-    drawLine(p, QRectF(left ? x - wide - 5 : x + 5, a.area.top() + 20, wide, 16),
-             Qt::AlignLeft | Qt::AlignVCenter, text, font, t.hold);
+    if (m_scene.stopAt_s)
+        chart.marks.push_back(
+            { Qt::Vertical, *m_scene.stopAt_s / m_perUnit,
+              tr("time limit %1").arg(inWords(Quantity { *m_scene.stopAt_s, Shows::Time })), t.hold,
+              Qt::DashLine });
 }
 
-void LiveTrace::drawFigure(QPainter &p, const Axes &a) const
+void LiveTrace::paintOver(QPainter &p, LabelSpace &)
+{
+    ++m_paints;
+    drawFigure(p);
+    drawWords(p);
+}
+
+void LiveTrace::drawFigure(QPainter &p) const
 {
     const Theme &t = Theme::current();
     if (!m_scene.big)
@@ -204,7 +146,7 @@ void LiveTrace::drawFigure(QPainter &p, const Axes &a) const
     QFont font = textFont(TextSize::Readout, true);
     font.setPixelSize(bigPixels);
     const QFontMetricsF metrics(font);
-    double x = a.area.left();
+    double x = area().left();
     const double base = 4 + metrics.capHeight();
     const auto put = [&](const QString &text, const QFont &with, const QColor &colour) {
         p.setFont(with);
@@ -216,11 +158,11 @@ void LiveTrace::drawFigure(QPainter &p, const Axes &a) const
     x += 8;
     put(m_scene.big->unit, textFont(TextSize::Readout), t.muted);
     x += 22;
-    drawLine(p, QRectF(x, base - 17, a.area.right() - x, 20), Qt::AlignLeft | Qt::AlignVCenter,
+    drawLine(p, QRectF(x, base - 17, area().right() - x, 20), Qt::AlignLeft | Qt::AlignVCenter,
              m_scene.under, textFont(TextSize::Title), t.muted);
 }
 
-void LiveTrace::drawWords(QPainter &p, const Axes &a) const
+void LiveTrace::drawWords(QPainter &p) const
 {
     const Theme &t = Theme::current();
     const bool alarm = !m_scene.alarm.isEmpty();
@@ -228,11 +170,11 @@ void LiveTrace::drawWords(QPainter &p, const Axes &a) const
     if (words.isEmpty())
         return;
     const QFont font = textFont(alarm ? TextSize::Readout : TextSize::Title, true);
-    const QRectF room(a.area.left() + 20, 0, a.area.width() - 40, 400);
+    const QRectF room(area().left() + 20, 0, area().width() - 40, 400);
     const QRectF need
         = QFontMetricsF(font).boundingRect(room, Qt::TextWordWrap | Qt::AlignLeft, words);
-    const QRectF box(a.area.left() + 8, a.area.center().y() - need.height() / 2 - 12,
-                     a.area.width() - 16, need.height() + 24);
+    const QRectF box(area().left() + 8, area().center().y() - need.height() / 2 - 12,
+                     area().width() - 16, need.height() + 24);
     p.setPen(Qt::NoPen);
     p.setBrush(alarm ? t.hold : t.selectionFill);
     p.drawRoundedRect(box, 5, 5);

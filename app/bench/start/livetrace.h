@@ -2,9 +2,7 @@
 #pragma once
 
 #include "bench/start/livelog.h"
-#include "paint/figure.h"
-
-#include <QWidget>
+#include "plot/chartview.h"
 
 namespace mildpath {
 
@@ -28,7 +26,7 @@ struct TraceScene
 
 /// Pressure against time inside its corridor, with very large digits. As many points are drawn as
 /// there are pixels, however long it runs.
-class LiveTrace : public QWidget
+class LiveTrace : public ChartView
 {
     Q_OBJECT
 public:
@@ -38,25 +36,18 @@ public:
     int paints() const { return m_paints; } ///< so far, for the benchmark
 
 protected:
-    void paintEvent(QPaintEvent *) override;
+    void paintOver(QPainter &p, LabelSpace &space) override;
     QSize minimumSizeHint() const override { return { 380, 220 }; }
 
 private:
-    struct Axes
-    {
-        QRectF area;
-        double t_s, kpa; ///< at the right, at the top
-        QPointF at(double time_s, double pressure_kpa) const;
-    };
-    Axes axes() const;
-    void drawGrid(QPainter &p, const Axes &a) const;
-    void drawBand(QPainter &p, const Axes &a) const;
-    void drawTrace(QPainter &p, const Axes &a) const;
-    void drawMarks(QPainter &p, const Axes &a) const;
-    void drawFigure(QPainter &p, const Axes &a) const;
-    void drawWords(QPainter &p, const Axes &a) const;
+    void addBand(Chart &chart) const;
+    void addTrace(Chart &chart) const;
+    void addMarks(Chart &chart) const;
+    void drawFigure(QPainter &p) const;
+    void drawWords(QPainter &p) const;
 
     TraceScene m_scene;
+    double m_perUnit = 1; ///< seconds of the axis' unit
     int m_paints = 0;
 };
 

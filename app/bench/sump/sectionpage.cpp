@@ -5,6 +5,7 @@
 #include "entry/arrowcombo.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
+#include "quantity/rounding.h"
 #include "shell/stopfields.h"
 
 #include <QHBoxLayout>

@@ -7,7 +7,8 @@
 #include "open/vectorstate.h"
 #include "paint/card.h"
 #include "paint/scrolled.h"
-#include "plot/curvechart.h"
+#include "plot/chartview.h"
+#include "quantity/rounding.h"
 #include "shell/stopfields.h"
 #include "storage/drivetable.h"
 #include "storage/files.h"
@@ -45,7 +46,7 @@ TurnsPage::TurnsPage(OpenBuild &open, QWidget *parent)
     , m_steady(new QLabel(this))
     , m_file(new QLabel(this))
     , m_problem(new QLabel(this))
-    , m_chart(new CurveChart(this))
+    , m_chart(new ChartView(this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -206,6 +207,19 @@ void TurnsPage::showTrade()
             : tr("<b>No opening said.</b> What a closed baffle costs is all the oil outside it."));
 }
 
+/// A stripe along the bottom where the signal is quicker than the model.
+ChartLine TurnsPage::quickStripe(const Replay &r, const Axis &y)
+{
+    ChartLine out { tr("quicker than oil follows: not modelled"), Theme::current().faint, {}, {} };
+    out.pen = Qt::DashLine;
+    out.labelAt = 0.6;
+    for (const ReplayMoment &m : r.moments) {
+        out.x.push_back(m.time_s);
+        out.y.push_back(m.modelled ? std::nan("") : y.from + 0.02 * (y.to - y.from));
+    }
+    return out;
+}
+
 void TurnsPage::showReplay()
 {
     m_chart->setVisible(m_replay.has_value());
@@ -219,36 +233,24 @@ void TurnsPage::showReplay()
     }
     const Theme &t = Theme::current();
     const Replay &r = *m_replay;
-    // The axis names it.
-    Curve cover { QString(), t.warm, {}, {}, {}, {}, false, 0.15 };
-    Curve quick {
-        tr("quicker than oil follows: not modelled"), t.faint, {}, {}, {}, {}, true, 0.6
-    };
-    const auto over = [](double m) { return numberOf(m, Shows::Length); };
-    double most = 0, least = 0;
+    Chart chart;
+    ChartLine cover { {}, t.warm, {}, {} }; // the axis names it
+    double most = r.wanted_m, least = 0;
     for (const ReplayMoment &m : r.moments) {
         cover.x.push_back(m.time_s);
-        cover.y.push_back(over(m.cover_m));
-        most = std::max(most, over(m.cover_m));
-        least = std::min(least, over(m.cover_m));
+        cover.y.push_back(m.cover_m);
+        most = std::max(most, m.cover_m);
+        least = std::min(least, m.cover_m);
     }
-    const std::vector<double> ends { r.moments.front().time_s, r.moments.back().time_s };
-    const Curve wanted { tr("wanted"), t.lookAgain, ends, { over(r.wanted_m), over(r.wanted_m) },
-                         {},           {},          true, 0.9 };
-    const Curve dip {
-        tr("draws air below"), t.hold, ends, { over(r.dip_m), over(r.dip_m) }, {}, {}, true, 0.78
-    };
-    const double scale = std::max(most, over(r.wanted_m)) * 1.25;
-    // A stripe along the bottom where the signal is quicker than the model.
-    for (const ReplayMoment &m : r.moments) {
-        quick.x.push_back(m.time_s);
-        quick.y.push_back(m.modelled ? std::nan("") : least + 0.02 * (scale - least));
-    }
-    std::vector<Curve> curves { cover, wanted, dip };
+    chart.x = { cover.x.front(), cover.x.back(), 0, 1, Shows::Time };
+    chart.y = { least, roundedUp(most * 1.1, Shows::Length), 0, 1, Shows::Length };
+    chart.y.name = tr("%1 over the mouth").arg(unitOf(Shows::Length));
+    chart.marks = { { Qt::Horizontal, r.wanted_m, tr("wanted"), t.lookAgain, Qt::DashLine },
+                    { Qt::Horizontal, r.dip_m, tr("draws air below"), t.hold, Qt::DashLine } };
+    chart.lines.push_back(std::move(cover));
     if (r.notModelled > 0)
-        curves.push_back(quick);
-    m_chart->setAxes(tr("s"), tr("%1 over the mouth").arg(unitOf(Shows::Length)));
-    m_chart->setContent(curves, {}, scale, least);
+        chart.lines.push_back(quickStripe(r, chart.y));
+    m_chart->setChart(std::move(chart));
     m_file->setText(
         tr("%1: %2 moments, averaged over one slosh of %3; quicker than that %4 of the time")
             .arg(m_name)

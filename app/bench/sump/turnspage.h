@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/replay.h"
+#include "plot/chart.h"
 #include "shell/page.h"
 
 #include <QWidget>
@@ -14,7 +15,7 @@ class QLabel;
 namespace mildpath {
 
 class CaseSheet;
-class CurveChart;
+class ChartView;
 class RowList;
 
 /// Every turn and slope the use names, what it does to pickup and crank; the baffle's two schools;
@@ -36,6 +37,7 @@ Q_SIGNALS:
     void caseChosen(const QString &id);
 
 private:
+    static ChartLine quickStripe(const Replay &r, const Axis &y);
     PanelChoice useChoice() const;
     void baffleChoice(PanelContent &out) const;
     void showTrade();
@@ -45,7 +47,7 @@ private:
     CaseSheet *m_sheet;
     RowList *m_list;
     QLabel *m_shut, *m_steady, *m_file, *m_problem;
-    CurveChart *m_chart;
+    ChartView *m_chart;
     std::vector<DriveMoment> m_drive;
     QString m_name;
     std::optional<Replay> m_replay;
