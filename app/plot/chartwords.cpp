@@ -80,7 +80,7 @@ void ChartView::paintZoneNames(QPainter &painter, LabelSpace &space) const
             for (const double across : { 0.5, 0.0, 1.0 })
                 places.push_back({ r.left() + across * (r.width() - w),
                                    r.bottom() - 16 - up * std::max(0.0, r.height() - 16), w, 16 });
-        drawLine(painter, space.take(places), Qt::AlignCenter, z.name, small, z.ink);
+        drawLine(painter, space.findPlace(places), Qt::AlignCenter, z.name, small, z.ink);
     }
 }
 
@@ -109,8 +109,8 @@ void ChartView::paintMarkNames(QPainter &painter, LabelSpace &space) const
                     places.push_back({ r.left() + 4 + across * (r.width() - w - 8), top, w, 16 });
         }
         if (!places.empty())
-            drawLine(painter, (m.top ? head : space).take(places), Qt::AlignCenter, m.text, small,
-                     m.colour);
+            drawLine(painter, (m.top ? head : space).findPlace(places), Qt::AlignCenter, m.text,
+                     small, m.colour);
     }
 }
 
@@ -140,7 +140,7 @@ void ChartView::paintLineNames(QPainter &painter, LabelSpace &space) const
                         places.push_back({ left, top, w, h });
             }
         if (!places.empty())
-            drawLine(painter, space.take(places), Qt::AlignCenter, l.name, font, l.colour);
+            drawLine(painter, space.findPlace(places), Qt::AlignCenter, l.name, font, l.colour);
     }
 }
 
@@ -157,7 +157,7 @@ void ChartView::paintDotNames(QPainter &painter, LabelSpace &space) const
             for (const double top : { here.y() - h - 8 - away, here.y() + 8 + away })
                 for (const double left : { here.x() - w / 2, here.x() + 2, here.x() - w - 2 })
                     places.push_back({ left, top, w, h });
-        drawLine(painter, space.take(places), Qt::AlignCenter, d.name, bold, d.colour);
+        drawLine(painter, space.findPlace(places), Qt::AlignCenter, d.name, bold, d.colour);
     }
 }
 
@@ -178,7 +178,7 @@ void ChartView::paintLegend(QPainter &painter, LabelSpace &space) const
         for (const double across : { 0.0, 1.0, 0.5 })
             places.push_back({ r.left() + 4 + across * (r.width() - w - 8),
                                r.bottom() - 4 - h - up * (r.height() - h - 8), w, h });
-    const QRectF box = space.take(places);
+    const QRectF box = space.findPlace(places);
     QColor back = ground();
     back.setAlpha(225);
     painter.fillRect(box, back);

@@ -57,7 +57,7 @@ double LabelSpace::cost(const QRectF &place) const
     return out;
 }
 
-QRectF LabelSpace::take(const std::vector<QRectF> &places)
+QRectF LabelSpace::findPlace(const std::vector<QRectF> &places)
 {
     QRectF best;
     double least = 1e300;

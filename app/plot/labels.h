@@ -22,7 +22,7 @@ public:
     void avoid(const QPolygonF &line) { m_lines.push_back(line); }
     /// The first of the places that is free, or the one in the way of least; it is taken from then
     /// on. Words outside the area are pushed in first.
-    QRectF take(const std::vector<QRectF> &places);
+    QRectF findPlace(const std::vector<QRectF> &places);
     const std::vector<QRectF> &words() const { return m_words; }
     const std::vector<QRectF> &blocked() const { return m_blocked; }
     const QRectF &area() const { return m_area; }

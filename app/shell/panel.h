@@ -45,6 +45,8 @@ struct PanelChange
     QString label;
     Shown before, after;
     Tone tone = Tone::Plain;
+    /// As they are shown: a change nobody sees is none.
+    bool same() const { return before.text() == after.text(); }
 };
 struct PanelVerdict
 {

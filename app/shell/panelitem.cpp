@@ -128,9 +128,11 @@ private:
     void paint(QPainter &p, const PanelChange &i) const
     {
         const Theme &t = Theme::current();
-        const double used = drawFigure(p, QPointF(width(), 16), i.after,
-                                       textFont(TextSize::Body, true), toneColour(i.tone), t.muted);
-        const QString before = i.before.number + QStringLiteral("  \u2192 ");
+        const double used
+            = drawFigure(p, QPointF(width(), 16), i.after, textFont(TextSize::Body, true),
+                         i.same() ? t.ink : toneColour(i.tone), t.muted);
+        const QString before
+            = i.same() ? tr("no change, ") : i.before.number + QStringLiteral("  \u2192 ");
         const double beforeWidth = QFontMetricsF(bodyFont()).horizontalAdvance(before) + 4;
         drawLine(p, QRectF(width() - used - beforeWidth, 0, beforeWidth, 22), Qt::AlignVCenter,
                  before, bodyFont(), t.muted);
@@ -172,7 +174,8 @@ private:
         if (const auto *i = std::get_if<PanelRow>(&m_item))
             return i->label + QStringLiteral(": ") + i->value.text();
         if (const auto *i = std::get_if<PanelChange>(&m_item))
-            return i->label + QStringLiteral(": ") + i->before.text() + QStringLiteral(" becomes ")
+            return i->label + QStringLiteral(": ")
+                + (i->same() ? tr("no change, ") : i->before.text() + tr(" becomes "))
                 + i->after.text();
         if (const auto *i = std::get_if<PanelVerdict>(&m_item))
             return qs(markWord(i->mark)) + QStringLiteral(": ") + i->text + u' ' + i->detail;

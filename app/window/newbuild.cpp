@@ -2,8 +2,6 @@
 #include "window/newbuild.h"
 
 #include "assess/operating.h"
-#include "assess/operatingmodel.h"
-#include "assess/sizes.h"
 #include "bearing/thermal.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
@@ -203,10 +201,7 @@ void NewBuildDialog::work()
     }
     m_build = *made;
     clearVectorState();
-    const auto sizes = judgeSizes(m_build);
-    auto model = OperatingModel::make(m_build, sizes, m_build.use.hotOil_c);
-    const auto idle = model ? model->at(m_build.use.hotIdle_rpm, OperatingModel::Detail::Values)
-                            : Result<OperatingResult>(tl::unexpected(model.error()));
+    const auto idle = hotIdleAlone(m_build);
     m_says->setText(
         tr("%1, %2, %3 checkpoints. Hot idle with middling clearances about %4. All sizes are a "
            "beginning in proportion to bore and stroke: correct them on the Route.")

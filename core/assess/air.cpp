@@ -322,6 +322,29 @@ double AirJudge::volumeIn(double oil_c, double held_m3) const
                         - held_m3 + *m_sump.value("displaced_l") * 1e-3);
 }
 
+/// Where the fill is while it runs: the parts make the whole.
+Phrase AirJudge::balanceOf(double fill_m3, double oil_c) const
+{
+    Phrase out { "air.fill", "fill {0}", { asVolume(fill_m3 * 1e3) } };
+    const auto part = [&](double m3, Phrase text) {
+        if (std::abs(m3) >= 0.005e-3)
+            append(out, text, "{*| · }");
+    };
+    const double grown = fill_m3 * (expansion(oil_c) - 1);
+    const double still = m_sump.own("static_holdup_l").value_or(0) * 1e-3;
+    const double displaced = *m_sump.value("displaced_l") * 1e-3;
+    part(grown, { "air.fill_grown", "{0} grown by heat", { asVolume(grown * 1e3) } });
+    part(displaced,
+         { "air.fill_displaced", "{0} pushed aside by parts", { asVolume(displaced * 1e3) } });
+    part(still,
+         { "air.fill_still", "{0} stays in filter and passages", { asVolume(still * 1e3) } });
+    part(m_out.heldRunning_m3,
+         { "air.fill_held", "{0} held up running", { asVolume(m_out.heldRunning_m3 * 1e3) } });
+    const double left = volumeIn(oil_c, m_out.heldRunning_m3);
+    append(out, { "air.fill_left", "{0} left here", { asVolume(left * 1e3) } }, "{*| · }");
+    return out;
+}
+
 void AirJudge::levels()
 {
     const double fill = *m_sump.own("fill_l") * 1e-3;
@@ -344,6 +367,8 @@ void AirJudge::levels()
         add("running", "running, highest speed", volumeIn(hot, m_out.heldRunning_m3),
             m_out.heldKnown ? "" : "at most: some oil in circulation is not known");
     }
+    if (m_solved)
+        m_out.balance = balanceOf(fill, hot);
     add("bench", "bare pan with the fill", fill,
         "no parts in it (reads low), nothing held up (reads high)");
     const auto below = [&](const char *id, const char *name, const char *key) {

@@ -25,6 +25,7 @@ private:
     std::optional<DrainBack> drain(double oil_c, bool withCrankcase = true) const;
     double heldAt(const OperatingResult &at, double oil_c) const;
     double volumeIn(double oil_c, double held_m3) const;
+    Phrase balanceOf(double fill_m3, double oil_c) const;
     Windage windAt(double rpm, double gap_m) const;
     double allowanceAt(double rpm, double gap_m) const;
     Submergence wantedAt(const OperatingResult &at, double oil_c) const;

@@ -89,6 +89,7 @@ struct AirReport
     std::vector<AirLevel> levels;
     std::vector<HeldOil> held;
     double heldRunning_m3 = 0; ///< known causes, at the highest speed
+    Phrase balance {}; ///< of the fill, running: where it is; empty where that is not known
     bool heldKnown = false; ///< every cause
     std::vector<AirCase> cases;
     std::optional<FillWindow> window; ///< mouth as deep as wanted, crank clear of the wind

@@ -46,6 +46,11 @@ Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSiz
     return model->at(rpm);
 }
 
+Result<OperatingResult> hotIdleAlone(const Build &build)
+{
+    return hotIdleWith(build, judgeSizes(build), {});
+}
+
 Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<GaugedSize> &sizes,
                                     const std::map<size_t, double> &cold_um)
 {

@@ -101,6 +101,9 @@ struct Operating
     std::optional<Error> unsolved {};
 };
 
+/// Hot idle of a build that is not assessed: sizes as they are, nothing beside. For a build shown
+/// before it is made. Errors: as Network::solve.
+Result<OperatingResult> hotIdleAlone(const Build &build);
 /// Gauge and points at hot idle with other cold values of some sizes (index into assessment.sizes →
 /// µm): for "if it were at target". Errors: as Network::solve.
 Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<GaugedSize> &sizes,

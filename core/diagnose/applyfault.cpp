@@ -2,6 +2,7 @@
 // What each fault does to the running circuit (docs/theory/diagnosis.md).
 #include "assess/circuitof.h"
 #include "bearing/feed.h"
+#include "diagnose/faultactions.h"
 #include "diagnose/faultplaces.h"
 #include "diagnose/faults.h"
 
@@ -33,237 +34,249 @@ Element hole(std::string id, std::string from, double d_mm, double l_mm, double 
              {} };
 }
 
-/// Applies one fault to a circuit. A member a kind, so that each stands by itself.
-class Applying
+Result<void> none(const FaultAt &at)
 {
-public:
-    Applying(const Build &build, const Fault &fault, const FaultKind &kind, const Stop &stop,
-             Circuit &circuit)
-        : m_build(build)
-        , m_fault(fault)
-        , m_kind(kind)
-        , m_stop(stop)
-        , m_circuit(circuit)
-        , m_s(fault.severity)
-        , m_amount(kind.amount(fault.severity))
-    {
-    }
+    return fail("stop",
+                at.stop.name + " has nothing a fault \"" + std::string(at.kind.id)
+                    + "\" could befall");
+}
 
-    Result<void> run()
-    {
-        const std::string_view k = m_kind.id;
-        if (k == "plug_missing")
-            return plug();
-        if (k == "swarf")
-            return swarf();
-        if (k == "feed_hole_covered" || k == "shell_spun")
-            return covered();
-        if (k == "jet_lost")
-            return jet();
-        if (k.starts_with("relief_") || k.starts_with("bypass_"))
-            return valve();
-        if (k == "lines_swapped") {
-            reverseFilter(m_build, m_circuit);
+template <class Do> Result<void> each(const FaultAt &at, std::string_view type, Do change)
+{
+    bool any = false;
+    for (const std::string &id : at.stop.elements)
+        if (Element *e = at.circuit.find(id); e && e->type == type) {
+            change(*e);
+            any = true;
+        }
+    return any ? Result<void> {} : none(at);
+}
+
+/// The chosen item, or `usual` when none was; null past the end.
+template <class T> const T *item(const FaultAt &at, const std::vector<T> &all, size_t usual)
+{
+    const size_t i = at.fault.item > 0 ? static_cast<size_t>(at.fault.item) - 1 : usual;
+    return i < all.size() ? &all[i] : nullptr;
+}
+
+Element *pumpOf(Circuit &circuit)
+{
+    Element *pump = nullptr;
+    for (Element &e : circuit.elements)
+        if (e.type == "pump")
+            pump = &e;
+    return pump;
+}
+
+template <class Do> Result<void> atPump(const FaultAt &at, Do change)
+{
+    Element *pump = pumpOf(at.circuit);
+    return pump ? change(*pump) : none(at);
+}
+
+/// The mouth of the pickup, or the hose from the tank: what lies between the oil and the pump.
+Result<void> narrowSuction(const FaultAt &at, bool mouth)
+{
+    const Stop *pickup = at.build.engine.ofKind("pickup");
+    const auto all = pickup ? narrowable(at.build, *pickup) : std::vector<const Element *> {};
+    for (const Element *e : all)
+        if ((e->type == "orifice") == mouth) {
+            at.circuit.find(e->id)->values["d_mm"] *= std::sqrt(1 - at.amount);
             return {};
         }
-        if (k == "filter_clogged")
-            return each("media",
-                        [&](Element &e) { e.values["permeance_m3"] *= std::pow(10, -m_amount); });
-        if (m_stop.kind == "pump" || k == "suction_air")
-            return pump();
-        if (k == "pickup_blocked" || k == "hose_collapsed")
-            return suction();
-        if (k.find("oil") != k.npos)
-            return oil();
-        return worn();
-    }
-
-private:
-    Result<void> none() const
-    {
-        return fail("stop",
-                    m_stop.name + " has nothing a fault \"" + std::string(m_kind.id)
-                        + "\" could befall");
-    }
-    template <class Do> Result<void> each(std::string_view type, Do change)
-    {
-        bool any = false;
-        for (const std::string &id : m_stop.elements)
-            if (Element *e = m_circuit.find(id); e && e->type == type) {
-                change(*e);
-                any = true;
-            }
-        return any ? Result<void> {} : none();
-    }
-    /// The chosen item, or `usual` when none was; null past the end.
-    template <class T> const T *item(const std::vector<T> &all, size_t usual) const
-    {
-        const size_t i = m_fault.item > 0 ? static_cast<size_t>(m_fault.item) - 1 : usual;
-        return i < all.size() ? &all[i] : nullptr;
-    }
-
-    Result<void> plug()
-    {
-        const auto ends = endsOf(m_build, m_stop);
-        const PlugEnd *end = item(ends, ends.size() - 1);
-        if (!end)
-            return none();
-        if (m_s > 0)
-            m_circuit.elements.push_back(hole("plug_missing@" + m_stop.id, end->node,
-                                              end->bore_mm * m_amount, missingPlugLength_mm,
-                                              missingPlugDischarge));
-        return {};
-    }
-    Result<void> swarf()
-    {
-        const auto all = narrowable(m_build, m_stop);
-        const auto *chosen = item(all, all.size() / 2);
-        if (!chosen)
-            return none();
-        m_circuit.find((*chosen)->id)->values["d_mm"] *= std::sqrt(1 - m_amount);
-        return {};
-    }
-    Result<void> covered()
-    {
-        const std::string node = m_stop.points.empty() ? "" : m_stop.points.front().node;
-        const double f = 1 - m_amount;
-        for (const std::string &id : m_stop.elements)
-            if (Element *e = m_circuit.find(id); e && e->to == node) {
-                if (f < 1)
-                    e->values["k"] = e->value("k") + 1 / std::pow(coveredHoleDischarge * f, 2);
-                return {};
-            }
-        return none();
-    }
-    Result<void> jet()
-    {
-        const Element *chosen = lostJet(m_build, m_stop, m_fault.item);
-        if (!chosen)
-            return none();
-        Element &e = *m_circuit.find(chosen->id);
-        const double l_mm = e.value("l_mm"), cd = e.value("cd");
-        const double open_mm = lostJetBore_mm(e, m_kind, m_s);
-        const double count = e.value("count");
-        Element lost = hole(e.id, e.from, open_mm, l_mm, cd);
-        if (count > 1) { // one of several alike
-            e.values["count"] = count - 1;
-            lost.id = "jet_lost@" + m_stop.id;
-            m_circuit.elements.push_back(std::move(lost));
-        } else {
-            lost.to = e.to;
-            e = std::move(lost);
-        }
-        return {};
-    }
-    Result<void> valve()
-    {
-        const std::string_view k = m_kind.id;
-        if (k == "relief_leaking") {
-            Element *e
-                = m_stop.elements.empty() ? nullptr : m_circuit.find(m_stop.elements.front());
-            if (!e)
-                return none();
-            if (m_s > 0) {
-                Element leak = hole("relief_leak@" + m_stop.id, e->from,
-                                    2 * std::sqrt(m_amount * e->value("full_area_mm2") / pi), 0,
-                                    e->value("cd"));
-                leak.to = e->to;
-                m_circuit.elements.push_back(std::move(leak));
-            }
-            return {};
-        }
-        return each("relief", [&](Element &e) {
-            if (k.ends_with("shut")) {
-                e.values["crack_kpa"] += stuckShutBy_kpa;
-                e.values["full_kpa"] += stuckShutBy_kpa;
-            } else {
-                e.values["stuck_open_fraction"] = graded(m_kind) ? m_amount : 1;
-            }
-        });
-    }
-    Result<void> pump()
-    {
-        const std::string_view k = m_kind.id;
-        Element *pump = nullptr;
-        for (Element &e : m_circuit.elements)
-            if (e.type == "pump")
-                pump = &e;
-        if (!pump)
-            return none();
-        if (k == "suction_air") {
-            pump->values["suction_air_hole_mm"] = m_amount;
-        } else if (k == "pump_gasket") {
-            pump->values["suction_air_fraction"] = m_amount;
-        } else if (k == "pump_worn") {
-            pump->values["end_clearance_um"] += m_amount;
-            pump->values["tip_clearance_um"] += m_amount;
-        } else {
-            const auto tap = m_build.circuit.taps.find(m_build.gaugeTap);
-            if (tap == m_build.circuit.taps.end())
-                return none();
-            m_circuit.elements.push_back(
-                { "external_line",
-                  "pipe",
-                  pump->to,
-                  tap->second,
-                  { { "d_mm", helperLineBore_mm }, { "l_mm", helperLineLength_mm }, { "k", 3 } },
-                  {} });
-        }
-        return {};
-    }
-    /// The mouth of the pickup, or the hose from the tank: what lies between the oil and the pump.
-    Result<void> suction()
-    {
-        const bool mouth = m_kind.id == "pickup_blocked";
-        const Stop *pickup = m_build.engine.ofKind("pickup");
-        const auto all = pickup ? narrowable(m_build, *pickup) : std::vector<const Element *> {};
-        for (const Element *e : all)
-            if ((e->type == "orifice") == mouth) {
-                m_circuit.find(e->id)->values["d_mm"] *= std::sqrt(1 - m_amount);
-                return {};
-            }
-        return none();
-    }
-    /// What else than its viscosity changes: froth goes through the pump as air.
-    Result<void> oil()
-    {
-        if (m_kind.id == "coolant_in_oil")
-            for (Element &e : m_circuit.elements)
-                if (e.type == "pump")
-                    e.values["suction_air_fraction"] = coolantFroth * m_s;
-        return {};
-    }
-    Result<void> worn()
-    {
-        const std::string_view k = m_kind.id;
-        if (k == "bearing_worn")
-            widen(m_circuit, m_stop, "bearing", m_amount);
-        for (const Stop &stop : m_build.engine.stops) {
-            if (!m_kind.wholeFamily || !happensAt(m_kind, stop))
-                continue;
-            if (k == "lifter_bores_worn" || k == "rockers_worn")
-                widen(m_circuit, stop, "annulus", m_amount);
-            else if (k == "pushrods_restricted")
-                for (const Element *e : ofType(m_build, stop, "pipe")) {
-                    if (e->to == sumpNode)
-                        m_circuit.find(e->id)->values["k"]
-                            += m_amount * restrictorLoss(e->value("d_mm"), pushrodRestrictor_mm);
-                }
-            else if (k.ends_with("_worn"))
-                widen(m_circuit, stop, "bearing", m_amount);
-        }
-        return {};
-    }
-
-    const Build &m_build;
-    const Fault &m_fault;
-    const FaultKind &m_kind;
-    const Stop &m_stop;
-    Circuit &m_circuit;
-    double m_s, m_amount; ///< severity, and in the kind's measure
-};
+    return none(at);
+}
 
 } // namespace
+
+namespace act {
+
+Result<void> nothing(const FaultAt &)
+{
+    return {}; // to the circuit: it is the oil's, or no steady pressure shows it
+}
+
+Result<void> leavePlugOut(const FaultAt &at)
+{
+    const auto ends = endsOf(at.build, at.stop);
+    const PlugEnd *end = item(at, ends, ends.size() - 1);
+    if (!end)
+        return none(at);
+    if (at.severity > 0)
+        at.circuit.elements.push_back(hole("plug_missing@" + at.stop.id, end->node,
+                                           end->bore_mm * at.amount, missingPlugLength_mm,
+                                           missingPlugDischarge));
+    return {};
+}
+
+Result<void> narrow(const FaultAt &at)
+{
+    const auto all = narrowable(at.build, at.stop);
+    const auto *chosen = item(at, all, all.size() / 2);
+    if (!chosen)
+        return none(at);
+    at.circuit.find((*chosen)->id)->values["d_mm"] *= std::sqrt(1 - at.amount);
+    return {};
+}
+
+Result<void> cover(const FaultAt &at)
+{
+    const std::string node = at.stop.points.empty() ? "" : at.stop.points.front().node;
+    const double f = 1 - at.amount;
+    for (const std::string &id : at.stop.elements)
+        if (Element *e = at.circuit.find(id); e && e->to == node) {
+            if (f < 1)
+                e->values["k"] = e->value("k") + 1 / std::pow(coveredHoleDischarge * f, 2);
+            return {};
+        }
+    return none(at);
+}
+
+Result<void> loseJet(const FaultAt &at)
+{
+    const Element *chosen = lostJet(at.build, at.stop, at.fault.item);
+    if (!chosen)
+        return none(at);
+    Element &e = *at.circuit.find(chosen->id);
+    const double l_mm = e.value("l_mm"), cd = e.value("cd");
+    const double open_mm = lostJetBore_mm(e, at.kind, at.severity);
+    const double count = e.value("count");
+    Element lost = hole(e.id, e.from, open_mm, l_mm, cd);
+    if (count > 1) { // one of several alike
+        e.values["count"] = count - 1;
+        lost.id = "jet_lost@" + at.stop.id;
+        at.circuit.elements.push_back(std::move(lost));
+    } else {
+        lost.to = e.to;
+        e = std::move(lost);
+    }
+    return {};
+}
+
+Result<void> leakPastValve(const FaultAt &at)
+{
+    Element *e = at.stop.elements.empty() ? nullptr : at.circuit.find(at.stop.elements.front());
+    if (!e)
+        return none(at);
+    if (at.severity > 0) {
+        Element leak
+            = hole("relief_leak@" + at.stop.id, e->from,
+                   2 * std::sqrt(at.amount * e->value("full_area_mm2") / pi), 0, e->value("cd"));
+        leak.to = e->to;
+        at.circuit.elements.push_back(std::move(leak));
+    }
+    return {};
+}
+
+Result<void> holdValveShut(const FaultAt &at)
+{
+    return each(at, "relief", [](Element &e) {
+        e.values["crack_kpa"] += stuckShutBy_kpa;
+        e.values["full_kpa"] += stuckShutBy_kpa;
+    });
+}
+
+Result<void> holdValveOpen(const FaultAt &at)
+{
+    return each(at, "relief", [&](Element &e) {
+        e.values["stuck_open_fraction"] = graded(at.kind) ? at.amount : 1;
+    });
+}
+
+Result<void> clogMedia(const FaultAt &at)
+{
+    return each(at, "media",
+                [&](Element &e) { e.values["permeance_m3"] *= std::pow(10, -at.amount); });
+}
+
+Result<void> swapLines(const FaultAt &at)
+{
+    reverseFilter(at.build, at.circuit);
+    return {};
+}
+
+Result<void> drawAir(const FaultAt &at)
+{
+    return atPump(at, [&](Element &pump) -> Result<void> {
+        pump.values["suction_air_hole_mm"] = at.amount;
+        return {};
+    });
+}
+
+Result<void> leavePortOpen(const FaultAt &at)
+{
+    return atPump(at, [&](Element &pump) -> Result<void> {
+        pump.values["suction_air_fraction"] = at.amount;
+        return {};
+    });
+}
+
+Result<void> widenPump(const FaultAt &at)
+{
+    return atPump(at, [&](Element &pump) -> Result<void> {
+        pump.values["end_clearance_um"] += at.amount;
+        pump.values["tip_clearance_um"] += at.amount;
+        return {};
+    });
+}
+
+Result<void> runLineToGauge(const FaultAt &at)
+{
+    return atPump(at, [&](Element &pump) -> Result<void> {
+        const auto tap = at.build.circuit.taps.find(at.build.gaugeTap);
+        if (tap == at.build.circuit.taps.end())
+            return none(at);
+        at.circuit.elements.push_back(
+            { "external_line",
+              "pipe",
+              pump.to,
+              tap->second,
+              { { "d_mm", helperLineBore_mm }, { "l_mm", helperLineLength_mm }, { "k", 3 } },
+              {} });
+        return {};
+    });
+}
+
+Result<void> blockMouth(const FaultAt &at)
+{
+    return narrowSuction(at, true);
+}
+
+Result<void> foldHose(const FaultAt &at)
+{
+    return narrowSuction(at, false);
+}
+
+/// What else than its viscosity changes: froth goes through the pump as air.
+Result<void> froth(const FaultAt &at)
+{
+    if (Element *pump = pumpOf(at.circuit))
+        pump->values["suction_air_fraction"] = coolantFroth * at.severity;
+    return {};
+}
+
+Result<void> widenBearings(const FaultAt &at)
+{
+    widen(at.circuit, at.stop, "bearing", at.amount);
+    return {};
+}
+
+Result<void> widenAnnuli(const FaultAt &at)
+{
+    widen(at.circuit, at.stop, "annulus", at.amount);
+    return {};
+}
+
+Result<void> restrictPushrods(const FaultAt &at)
+{
+    for (const Element *e : ofType(at.build, at.stop, "pipe"))
+        if (e->to == sumpNode)
+            at.circuit.find(e->id)->values["k"]
+                += at.amount * restrictorLoss(e->value("d_mm"), pushrodRestrictor_mm);
+    return {};
+}
+
+} // namespace act
 
 Result<void> applyFault(const Build &build, const Fault &fault, Circuit &circuit, Oil &oil)
 {
@@ -280,7 +293,16 @@ Result<void> applyFault(const Build &build, const Fault &fault, Circuit &circuit
     applyOilFault(fault, oil);
     if (!kind->changesPressure)
         return {};
-    return Applying(build, fault, *kind, *stop, circuit).run();
+    const double amount = kind->amount(fault.severity);
+    if (!kind->wholeFamily)
+        return kind->apply({ build, fault, *kind, *stop, circuit, fault.severity, amount });
+    for (const Stop &one : build.engine.stops)
+        if (happensAt(*kind, one))
+            if (auto ok
+                = kind->apply({ build, fault, *kind, one, circuit, fault.severity, amount });
+                !ok)
+                return ok;
+    return {};
 }
 
 void applyOilFault(const Fault &fault, Oil &oil)

@@ -32,9 +32,25 @@ enum class Measure {
     Restrictor, ///< nothing to tell: fitted in part or in all
 };
 
-/// A kind of fault: where it can happen and what its severity means. What it does to the circuit is
-/// a function of applyfault.cpp. Severities and priors: own choice, no source;
-/// docs/theory/diagnosis.md tells why.
+struct Fault;
+struct FaultKind;
+
+/// A fault at a stop, about to be applied.
+struct FaultAt
+{
+    const Build &build;
+    const Fault &fault;
+    const FaultKind &kind;
+    const Stop &stop;
+    Circuit &circuit;
+    double severity, amount; ///< of one; in the kind's measure
+};
+/// What a kind of fault does to the circuit.
+/// @return an error where the stop has nothing it could befall
+using FaultAction = Result<void> (*)(const FaultAt &);
+
+/// A kind of fault: where it can happen, what its severity means and what it does. Severities and
+/// priors: own choice, no source; docs/theory/diagnosis.md tells why.
 struct FaultKind
 {
     std::string_view id;
@@ -48,6 +64,7 @@ struct FaultKind
     bool changesPressure; ///< false: no steady pressure shows it
     bool wholeFamily; ///< one for all stops of its kind
     std::string_view mind; ///< what to mind; empty: nothing
+    FaultAction apply; ///< what it does; to each stop of a family
 
     /// How much it is at a severity, in its measure. The area of a hole grows with severity, not
     /// its bore.

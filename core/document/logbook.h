@@ -5,6 +5,7 @@
 #include "rules/rules.h"
 
 #include <tuple>
+#include <type_traits>
 #include <variant>
 
 namespace mildpath {
@@ -48,9 +49,12 @@ template <class Visit> void forEachLog(Visit visit)
     std::apply([&](const auto &...log) { (visit(log), ...); }, logs);
 }
 
-using LogEntry = std::variant<CleanEvent, DebrisFind, Sign, BearingFailure, Repair, ShopJob,
-                              GaugeReading, Symptom, FlowSeen, Scenario, SignOff, CardStep, RunLog,
-                              Calibration, FilterCut, OilSample, Opening, SealCheck, BoreTrace>;
+/// An entry of any of them.
+using LogEntry = decltype(std::apply(
+    [](const auto &...log) {
+        return std::variant<typename std::remove_cvref_t<decltype(log)>::Entry...>();
+    },
+    logs));
 
 /// The list an entry belongs to: its key in a file.
 std::string_view logOf(const LogEntry &entry);

@@ -160,10 +160,10 @@ void TestChart::label_takesTheFreePlace()
 {
     LabelSpace space(QRectF(0, 0, 200, 100));
     const QRectF wanted(50, 50, 40, 16), other(50, 20, 40, 16);
-    QCOMPARE(space.take({ wanted, other }), wanted);
-    QCOMPARE(space.take({ wanted, other }), other);
+    QCOMPARE(space.findPlace({ wanted, other }), wanted);
+    QCOMPARE(space.findPlace({ wanted, other }), other);
     // Outside the area it is pushed in.
-    QCOMPARE(space.take({ QRectF(190, 90, 40, 16) }), QRectF(160, 84, 40, 16));
+    QCOMPARE(space.findPlace({ QRectF(190, 90, 40, 16) }), QRectF(160, 84, 40, 16));
 }
 
 void TestChart::label_keepsOffTheCurve()
@@ -171,9 +171,9 @@ void TestChart::label_keepsOffTheCurve()
     LabelSpace space(QRectF(0, 0, 200, 100));
     space.avoid(QPolygonF { { QPointF(0, 0), QPointF(200, 100) } });
     const QRectF across(80, 42, 40, 16), clear(20, 70, 40, 16);
-    QCOMPARE(space.take({ across, clear }), clear);
+    QCOMPARE(space.findPlace({ across, clear }), clear);
     // Where there is no clear place, a line is crossed rather than a word covered.
-    QCOMPARE(space.take({ clear, across }), across);
+    QCOMPARE(space.findPlace({ clear, across }), across);
 }
 
 void TestChart::table_holdsEveryLineAndDot()

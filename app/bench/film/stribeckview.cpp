@@ -98,7 +98,7 @@ void StribeckView::paintOver(QPainter &p, LabelSpace &space)
                         places.push_back({ left, top, w, 17 });
         if (places.empty())
             continue;
-        const QRectF label = space.take(places);
+        const QRectF label = space.findPlace(places);
         const double gap
             = label.bottom() < here.y() ? here.y() - label.bottom() : label.top() - here.y();
         if (gap > 16) {

@@ -248,8 +248,8 @@ void RatioView::paintOver(QPainter &p, LabelSpace &space)
         if (bottom - top < 11)
             return;
         const double x = at(ratio, 0).x(), y = (top + bottom) / 2 - 8;
-        drawLine(p, space.take({ { x - 36, y, 34, 16 }, { x - 72, y, 34, 16 } }), Qt::AlignCenter,
-                 name, textFont(TextSize::Small, true), Theme::current().ink);
+        drawLine(p, space.findPlace({ { x - 36, y, 34, 16 }, { x - 72, y, 34, 16 } }),
+                 Qt::AlignCenter, name, textFont(TextSize::Small, true), Theme::current().ink);
     };
     label(1, c.c1_um, c.c2_um, QStringLiteral("Rk"));
     label(1, c.c1_um + c.rpk_um, c.c1_um, QStringLiteral("Rpk"));

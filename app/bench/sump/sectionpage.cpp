@@ -177,8 +177,7 @@ void SectionPage::draw()
         w->setVisible(!m_air.tank);
     m_about = fill ? tr("fill %1").arg(litres(*fill * 1e-3)) : tr("fill not said");
     if (shown && shown->id == "running" && fill)
-        m_about += tr(" · %1 held up in the engine · %2 left here")
-                       .arg(litres(m_air.heldRunning_m3), litres(shown->volume_m3));
+        m_about = qs(m_air.balance);
 }
 
 PanelContent SectionPage::panel()
@@ -197,11 +196,12 @@ void SectionPage::rows(PanelContent &out) const
     const AirReport &air = m_open.air();
     out.push_back(PanelTitle { tr("Where air can come in"), {} });
     for (const AirRow &r : air.rows) {
-        QString detail = qs(r.quantity);
-        for (const Phrase *more : { &r.reason, &r.remedy })
-            if (!more->empty() && (r.state != AirState::Low || r.quantity.empty()))
-                detail += (detail.isEmpty() ? QString() : QStringLiteral("; ")) + qs(*more);
-        out.push_back(PanelVerdict { markOf(air, r), qs(r.name), detail });
+        // What is well needs no remedy, but the state it is told of all the same.
+        Phrase detail = r.quantity;
+        append(detail, r.reason);
+        if (r.state != AirState::Low)
+            append(detail, r.remedy);
+        out.push_back(PanelVerdict { markOf(air, r), qs(r.name), qs(detail) });
     }
     const AirRow *leads = air.leading();
     out.push_back(PanelHeading {
