@@ -23,15 +23,15 @@ constexpr double column = 36, leastColumn = 25;
 /// Beyond the galleries, for labels of what meets them at their ends.
 constexpr double margin = 80;
 
-constexpr std::array<std::string_view, 5> downward { "main", "balance_shaft", "filter", "chain",
-                                                     "tensioner" };
+constexpr std::array downward { StopKind::Main, StopKind::BalanceShaft, StopKind::Filter,
+                                StopKind::Chain, StopKind::Tensioner };
 
 class Layer
 {
 public:
     Layer(const PassageNetwork &network, std::string_view part, const QRectF &area,
           const std::map<std::string, std::string> &names,
-          const std::map<std::string, std::string> &kinds)
+          const std::map<std::string, StopKind> &kinds)
         : m_network(network)
         , m_area(area)
         , m_names(names)
@@ -240,18 +240,18 @@ private:
     /// The end of a branch that is not at the gallery.
     int farEnd(const Branch &b) const { return b.joint == 0 ? 1 : 0; }
 
-    std::string kindAt(const PassageEnd &e) const
+    std::optional<StopKind> kindAt(const PassageEnd &e) const
     {
         const auto it = m_kinds.find(e.stop);
-        return it == m_kinds.end() ? "" : it->second;
+        return it == m_kinds.end() ? std::nullopt : std::optional(it->second);
     }
 
     bool goesDown(const Branch &b) const
     {
         if (b.other >= 0)
             return false;
-        const std::string kind = kindAt(passage(b.passage).ends[static_cast<size_t>(farEnd(b))]);
-        return std::find(downward.begin(), downward.end(), kind) != downward.end();
+        const auto kind = kindAt(passage(b.passage).ends[static_cast<size_t>(farEnd(b))]);
+        return kind && std::find(downward.begin(), downward.end(), *kind) != downward.end();
     }
 
     void placeBranches()
@@ -468,7 +468,8 @@ private:
 
     const PassageNetwork &m_network;
     QRectF m_area, m_along;
-    const std::map<std::string, std::string> &m_names, &m_kinds;
+    const std::map<std::string, std::string> &m_names;
+    const std::map<std::string, StopKind> &m_kinds;
     std::vector<int> m_here, m_beside;
     std::vector<Gallery> m_galleries;
     std::vector<Branch> m_branches;
@@ -503,7 +504,7 @@ const DrawnPassage *PassageLayout::find(int passage) const
 
 PassageLayout layOutPart(const PassageNetwork &network, std::string_view part, const QRectF &area,
                          const std::map<std::string, std::string> &stopNames,
-                         const std::map<std::string, std::string> &stopKinds)
+                         const std::map<std::string, StopKind> &stopKinds)
 {
     return Layer(network, part, area, stopNames, stopKinds).run();
 }

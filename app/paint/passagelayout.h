@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "kinds/stopkind.h"
 #include "passage/passagenetwork.h"
 
 #include <QPointF>
@@ -38,7 +39,7 @@ struct PassageLayout
 };
 PassageLayout layOutPart(const PassageNetwork &network, std::string_view part, const QRectF &area,
                          const std::map<std::string, std::string> &stopNames,
-                         const std::map<std::string, std::string> &stopKinds);
+                         const std::map<std::string, StopKind> &stopKinds);
 
 /// Where a plug's name stands, its place on a drawn passage given.
 QRectF plugLabelArea(const DrawnPassage &passage, QPointF at, bool hidden);

@@ -107,10 +107,8 @@ QVariant RailModel::data(const QModelIndex &index, int role) const
     switch (role) {
     case Qt::DisplayRole:
         return qs(stop.name);
-    case LevelRole: {
-        const StopKind *kind = findStopKind(stop.kind);
-        return kind ? kind->level : 0;
-    }
+    case LevelRole:
+        return aboutStopKind(stop.kind).level;
     case SizeRole:
         return static_cast<int>(m.size);
     case CleanRole:

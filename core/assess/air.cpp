@@ -66,7 +66,7 @@ std::optional<PanPrism> panOf(const Sump &sump)
 
 std::optional<double> pickupGap_m(const Build &build)
 {
-    const Stop *pickup = build.engine.ofKind("pickup");
+    const Stop *pickup = build.engine.ofKind(StopKind::Pickup);
     const double gap = pickup ? pickup->value("pickup_gap_mm") : 0;
     return gap > 0 ? std::optional(gap * 1e-3) : std::nullopt;
 }
@@ -138,7 +138,7 @@ AirJudge::AirJudge(const Build &build, const Operating &operating)
     , m_sump(build.sump)
     , m_operating(operating)
     , m_solved(!operating.unsolved)
-    , m_dry(build.engine.ofKind("tank") != nullptr)
+    , m_dry(build.engine.ofKind(StopKind::Tank) != nullptr)
     , m_along(sectionOf(build, PanWay::Along))
     , m_across(sectionOf(build, PanWay::Across))
     , m_pan(panOf(build.sump))
@@ -209,7 +209,7 @@ double AirJudge::expansion(double oil_c) const
 double AirJudge::throughput(const OperatingResult &at) const
 {
     // The relief lets oil back to the pump's inlet: what is drawn from the sump passes the pickup.
-    if (const Stop *pickup = m_build.engine.ofKind("pickup"))
+    if (const Stop *pickup = m_build.engine.ofKind(StopKind::Pickup))
         for (auto e = pickup->elements.rbegin(); e != pickup->elements.rend(); ++e)
             if (const auto it = at.elementFlow_m3_s.find(*e); it != at.elementFlow_m3_s.end())
                 return it->second;
@@ -225,9 +225,9 @@ double AirJudge::headFlow(const OperatingResult &at) const
     for (const Stop &s : m_build.engine.stops)
         for (const std::string &id : s.elements)
             if (const Element *e = m_build.circuit.find(id); e && e->to == sumpNode) {
-                const bool rod = s.kind == "lifter" && e->type == "pipe";
+                const bool rod = s.kind == StopKind::Lifter && e->type == "pipe";
                 pushrods = pushrods || rod;
-                if (rod || s.kind == "rocker" || s.kind == "phaser")
+                if (rod || s.kind == StopKind::Rocker || s.kind == StopKind::Phaser)
                     if (const auto it = at.elementFlow_m3_s.find(id);
                         it != at.elementFlow_m3_s.end())
                         out += it->second;
@@ -236,7 +236,7 @@ double AirJudge::headFlow(const OperatingResult &at) const
         return out;
     // Overhead camshafts: their bearings drain through the head too.
     for (const Stop &s : m_build.engine.stops)
-        if (s.kind == "cam_bearing" || s.kind == "lifter")
+        if (s.kind == StopKind::CamBearing || s.kind == StopKind::Lifter)
             for (const std::string &id : s.elements)
                 if (const Element *e = m_build.circuit.find(id); e && e->to == sumpNode)
                     if (const auto it = at.elementFlow_m3_s.find(id);
@@ -402,7 +402,7 @@ Windage AirJudge::windAt(double rpm, double gap_m) const
 
 Submergence AirJudge::wantedAt(const OperatingResult &at, double oil_c) const
 {
-    const Stop *pickup = m_build.engine.ofKind("pickup");
+    const Stop *pickup = m_build.engine.ofKind(StopKind::Pickup);
     const double bore = pickup ? pickup->value("pickup_bore_mm", 16) : 16;
     const double mouth = pickup ? pickup->value("pickup_mouth_mm", bore) : bore;
     return submergence(throughput(at), mouth * 1e-3, nuAt(oil_c));

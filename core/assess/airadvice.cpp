@@ -85,7 +85,8 @@ Mark markOf(const AirReport &air, const AirRow &row)
 std::vector<Finding> airFindings(const Build &build, const AirReport &air)
 {
     std::vector<Finding> out;
-    const Stop *stop = build.engine.ofKind(build.engine.ofKind("tank") ? "tank" : "pickup");
+    const Stop *stop = build.engine.ofKind(build.engine.ofKind(StopKind::Tank) ? StopKind::Tank
+                                                                               : StopKind::Pickup);
     const std::string at = stop ? stop->id : "";
     const auto add = [&](const std::string &id, Mark mark, Phrase text, Phrase action) {
         out.push_back({ "air_" + id + (at.empty() ? "" : "@" + at), mark, at, std::move(text),

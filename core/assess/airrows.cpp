@@ -91,7 +91,7 @@ AirRow AirJudge::windageRow() const
 AirRow AirJudge::scavengeRow() const
 {
     const char *id = "windage", *name = "Scavenge and pan";
-    const Stop *s = m_build.engine.ofKind("scavenge");
+    const Stop *s = m_build.engine.ofKind(StopKind::Scavenge);
     if (!s || !m_solved || !s->has("stage_cm3"))
         return unknown(id, name, "windage", "the scavenge stages are not measured");
     double ratio = 1;
@@ -316,7 +316,7 @@ AirRow AirJudge::leakRow()
 AirRow AirJudge::ringRow()
 {
     const char *id = "oring", *name = "Suction O-ring";
-    const Stop *p = m_build.engine.ofKind("pickup");
+    const Stop *p = m_build.engine.ofKind(StopKind::Pickup);
     if (!p || !p->has("oring_section_mm") || !p->has("gland_depth_mm"))
         return unknown(id, name, "suction_leak", "section and gland are not measured");
     const ORing ring { p->value("oring_section_mm") * 1e-3,
@@ -356,7 +356,7 @@ AirRow AirJudge::ringRow()
 AirRow AirJudge::gasketRow() const
 {
     const char *id = "gasket", *name = "Pump gasket and port";
-    const Stop *pump = m_build.engine.ofKind("pump");
+    const Stop *pump = m_build.engine.ofKind(StopKind::Pump);
     const Proof *seen = pump ? standingCheck(m_build, pump->id, "pump_gasket") : nullptr;
     if (!seen)
         return unknown(id, name, "suction_leak", "nobody laid the gasket on the pump's own base");

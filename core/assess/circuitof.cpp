@@ -75,7 +75,7 @@ void applyLoads(const Build &build, Circuit &circuit)
 void applySpring(const Build &build, Circuit &circuit)
 {
     for (const Stop &stop : build.engine.stops) {
-        if (stop.kind != "relief" || stop.elements.empty())
+        if (stop.kind != StopKind::Relief || stop.elements.empty())
             continue;
         if (const auto setting = springSetting(stop))
             if (Element *e = circuit.find(stop.elements.front()); e && *setting) {
@@ -108,8 +108,8 @@ std::vector<BearingLoad> bearingLoads(const Build &build)
     const Engine &e = build.engine;
     std::vector<const Stop *> mains, rods;
     for (const Stop &s : e.stops)
-        if (s.kind == "main" || s.kind == "big_end")
-            (s.kind == "main" ? mains : rods).push_back(&s);
+        if (s.kind == StopKind::Main || s.kind == StopKind::BigEnd)
+            (s.kind == StopKind::Main ? mains : rods).push_back(&s);
     std::vector<BearingLoad> out;
     const auto own = [&](const Stop &s, double still_n, double perKrpm2_n) {
         if (s.has("load_n"))
@@ -195,7 +195,7 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
             e->values["growth_um_per_k"] = 0;
     }
     for (const Stop &stop : build.engine.stops)
-        if (stop.kind == "main") {
+        if (stop.kind == StopKind::Main) {
             applyFeedHole(build, stop, out);
             applyGroove(build, stop, out);
         }
@@ -209,7 +209,7 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
 void reverseFilter(const Build &build, Circuit &circuit)
 {
     for (const Stop &stop : build.engine.stops)
-        if (stop.kind == "filter")
+        if (stop.kind == StopKind::Filter)
             for (const std::string &id : stop.elements)
                 if (Element *e = circuit.find(id); e && (e->type == "check" || e->type == "relief"))
                     std::swap(e->from, e->to);
@@ -226,7 +226,7 @@ void lengthenRotors(Circuit &circuit, double factor)
 void stiffenSpring(const Build &build, Circuit &circuit, double by_kpa)
 {
     for (const Stop &stop : build.engine.stops)
-        if (stop.kind == "relief" && !stop.elements.empty())
+        if (stop.kind == StopKind::Relief && !stop.elements.empty())
             if (Element *e = circuit.find(stop.elements.front())) {
                 e->values["crack_kpa"] += by_kpa;
                 e->values["full_kpa"] += by_kpa;
@@ -239,7 +239,7 @@ Build withStifferSpring(const Build &build, double by_kpa)
     // The measured spring gives way to the setting it made, so that this can be moved.
     applySpring(build, out.circuit);
     for (Stop &stop : out.engine.stops)
-        if (stop.kind == "relief" && !stop.elements.empty())
+        if (stop.kind == StopKind::Relief && !stop.elements.empty())
             stop.values.clear();
     stiffenSpring(out, out.circuit, by_kpa);
     return out;

@@ -12,8 +12,9 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<std::string_view, 9> bodies { "pickup", "pump",  "relief", "filter",  "cooler",
-                                                   "tank",   "turbo", "phaser", "scavenge" };
+constexpr std::array bodies { StopKind::Pickup, StopKind::Pump,   StopKind::Relief,
+                              StopKind::Filter, StopKind::Cooler, StopKind::Tank,
+                              StopKind::Turbo,  StopKind::Phaser, StopKind::Scavenge };
 
 std::string dayOf(const std::string &at)
 {
@@ -138,7 +139,7 @@ std::string plugVerdict(const PlugState &p)
                   : "; not seen in its place");
 }
 
-bool hasBodyToClean(std::string_view stopKind)
+bool hasBodyToClean(StopKind stopKind)
 {
     return std::find(bodies.begin(), bodies.end(), stopKind) != bodies.end();
 }

@@ -36,7 +36,7 @@ struct CleanVerdict
 CleanVerdict judgeCleanness(const Build &build, const CleaningBook &book, const Stop &stop);
 
 /// Whether a stop is more than its passages: what was washed besides has to be said as well.
-bool hasBodyToClean(std::string_view stopKind);
+bool hasBodyToClean(StopKind stopKind);
 
 /// Finds, signs and what a failure spread, as findings.
 std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread> &spreads);

@@ -55,7 +55,7 @@ void addFindings(const Build &build, const CutReport &report, const FilterCut &c
 {
     if (!cut.settled.empty())
         return;
-    const Stop *filter = build.engine.ofKind("filter");
+    const Stop *filter = build.engine.ofKind(StopKind::Filter);
     const std::string stop = filter ? filter->id : "";
     const std::string at = " in the filter cut at " + hoursText(cut.engine_h);
     if (const JudgedKind &copper = judged.kind("copper"); copper.mark == Mark::Hold)

@@ -174,11 +174,11 @@ FitVerdict scoringVerdict(const std::vector<GaugedSize> &sizes, const Stop &pump
 std::vector<FitVerdict> judgeFits(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     std::vector<FitVerdict> out;
-    if (const Stop *pump = build.engine.ofKind("pump"))
+    if (const Stop *pump = build.engine.ofKind(StopKind::Pump))
         out.push_back(scoringVerdict(sizes, *pump));
-    if (const Stop *relief = build.engine.ofKind("relief"))
+    if (const Stop *relief = build.engine.ofKind(StopKind::Relief))
         out.push_back(springVerdict(*relief));
-    if (const Stop *pickup = build.engine.ofKind("pickup")) {
+    if (const Stop *pickup = build.engine.ofKind(StopKind::Pickup)) {
         out.push_back(ringVerdict(*pickup));
         out.push_back(gapVerdict(*pickup));
     }
@@ -212,7 +212,7 @@ std::vector<FeedHole> judgeFeedHoles(const Build &build)
 {
     std::vector<FeedHole> out;
     for (const Stop &stop : build.engine.stops) {
-        if (stop.kind != "main" || !stop.has("shell_hole_mm") || !stop.has("block_hole_mm"))
+        if (stop.kind != StopKind::Main || !stop.has("shell_hole_mm") || !stop.has("block_hole_mm"))
             continue;
         const HoleOverlap o
             = holeOverlap(stop.value("block_hole_mm") * 1e-3, stop.value("shell_hole_mm") * 1e-3,

@@ -182,7 +182,7 @@ void fillLevers(const Build &build, const std::vector<GaugedSize> &sizes, const 
     add({ "lever.section", "pump section {0}", { asChange(asShare(0.25)) } },
         hotIdleChange(withLongerRotors(build, 1.25), sizes, now, oil_c));
     if (std::any_of(build.engine.stops.begin(), build.engine.stops.end(), [](const Stop &stop) {
-            return stop.kind == "relief" && !stop.elements.empty();
+            return stop.kind == StopKind::Relief && !stop.elements.empty();
         }))
         add({ "lever.spring", "relief spring {0}", { asChange(asPressure(1e5, 1)) } },
             hotIdleChange(withStifferSpring(build, 100), sizes, now, oil_c), "nothing: still shut");

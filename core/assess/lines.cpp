@@ -191,7 +191,7 @@ private:
 
     void onFilter(const std::vector<std::string> &ports)
     {
-        const Stop *filter = m_build.engine.ofKind("filter");
+        const Stop *filter = m_build.engine.ofKind(StopKind::Filter);
         add("gauge_on_filter", Mark::LookAgain, ports, filter ? filter->id : "",
             "The gauge sits on the filter head",
             "There it shows pressure even when the engine gets none",
@@ -203,7 +203,7 @@ private:
         if (!bothSwapped())
             return;
         const FilterBuild &b = filterBuild(m_build.plumbing.filterBuild);
-        const Stop *filter = m_build.engine.ofKind("filter");
+        const Stop *filter = m_build.engine.ofKind(StopKind::Filter);
         add("lines_swapped", Mark::Hold, { "filter.rim", "filter.centre" },
             filter ? filter->id : "", "The filter's two lines are swapped",
             std::string(swappedReason) + ". " + std::string(b.why),
@@ -300,7 +300,7 @@ Mark portMark(const LinesReport &report, std::string_view port, Mark otherwise)
 bool gaugeOnFilterHead(const Build &build)
 {
     const auto tap = build.circuit.taps.find(build.gaugeTap);
-    const Stop *filter = build.engine.ofKind("filter");
+    const Stop *filter = build.engine.ofKind(StopKind::Filter);
     if (tap == build.circuit.taps.end() || !filter)
         return false;
     for (const std::string &id : filter->elements)

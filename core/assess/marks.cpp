@@ -73,8 +73,9 @@ private:
     Place placeOfStop(const std::string &id) const
     {
         const Stop *stop = m_build.engine.find(id);
-        const bool pump
-            = stop && (stop->kind == "pump" || stop->kind == "relief" || stop->kind == "pickup");
+        const bool pump = stop
+            && (stop->kind == StopKind::Pump || stop->kind == StopKind::Relief
+                || stop->kind == StopKind::Pickup);
         return pump ? Place::Pump : Place::Route;
     }
 
@@ -223,7 +224,7 @@ private:
             const std::string text = p
                 ? (p->how.empty() ? "not so: " + std::string(c.text) : p->how)
                 : "not checked yet: " + std::string(c.text);
-            const bool fitted = c.stopKind == "main" || c.stopKind == "big_end";
+            const bool fitted = c.stopKind == StopKind::Main || c.stopKind == StopKind::BigEnd;
             add(std::string(c.id), mark, stop.id, stop.name + ", " + text, std::string(c.reason),
                 fitted ? std::optional(Place::Clearances) : std::nullopt);
             take(c.aspect == "size" ? size : c.aspect == "clean" ? clean : flow, mark, text);

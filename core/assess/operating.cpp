@@ -28,7 +28,7 @@ double OperatingResult::bigEndsOfCrank() const
 
 double pumpPower_w(const Build &build, const OperatingResult &result)
 {
-    const Stop *pump = build.engine.ofKind("pump");
+    const Stop *pump = build.engine.ofKind(StopKind::Pump);
     const Element *e
         = pump && !pump->elements.empty() ? build.circuit.find(pump->elements.front()) : nullptr;
     const auto outlet = e ? result.nodePressure_pa.find(e->to) : result.nodePressure_pa.end();

@@ -7,23 +7,23 @@ namespace mildpath {
 namespace {
 
 const std::array<StopNeed, 7> needs { {
-    { "main", 0, true },
-    { "big_end", 0, true },
-    { "cam_bearing", needCam_pa, false },
-    { "lifter", needLifter_pa, false },
-    { "tensioner", needTensioner_pa, false },
-    { "phaser", needPhaser_pa, false },
-    { "turbo", needTurboIdle_pa, false, needTurboSpeed_pa },
+    { StopKind::Main, 0, true },
+    { StopKind::BigEnd, 0, true },
+    { StopKind::CamBearing, needCam_pa, false },
+    { StopKind::Lifter, needLifter_pa, false },
+    { StopKind::Tensioner, needTensioner_pa, false },
+    { StopKind::Phaser, needPhaser_pa, false },
+    { StopKind::Turbo, needTurboIdle_pa, false, needTurboSpeed_pa },
 } };
 
-constexpr std::array<std::string_view, 1> mainKinds { "main" };
-constexpr std::array<std::string_view, 1> bigEndKinds { "big_end" };
-constexpr std::array<std::string_view, 2> camKinds { "cam_bearing", "rocker" };
-constexpr std::array<std::string_view, 1> lifterKinds { "lifter" };
-constexpr std::array<std::string_view, 1> jetKinds { "jet" };
-constexpr std::array<std::string_view, 2> chainKinds { "chain", "tensioner" };
-constexpr std::array<std::string_view, 2> boostKinds { "phaser", "turbo" };
-constexpr std::array<std::string_view, 1> balanceKinds { "balance_shaft" };
+constexpr std::array mainKinds { StopKind::Main };
+constexpr std::array bigEndKinds { StopKind::BigEnd };
+constexpr std::array camKinds { StopKind::CamBearing, StopKind::Rocker };
+constexpr std::array lifterKinds { StopKind::Lifter };
+constexpr std::array jetKinds { StopKind::Jet };
+constexpr std::array chainKinds { StopKind::Chain, StopKind::Tensioner };
+constexpr std::array boostKinds { StopKind::Phaser, StopKind::Turbo };
+constexpr std::array balanceKinds { StopKind::BalanceShaft };
 
 constexpr std::array<OilGroup, 8> groups { {
     { "mains", "mains", mainKinds },
@@ -38,34 +38,37 @@ constexpr std::array<OilGroup, 8> groups { {
 
 // All common practice, no source.
 constexpr std::array<Check, 14> checkTable { {
-    { "main_backs", "main", "size", "Shell backs and bores clean and dry",
+    { "main_backs", StopKind::Main, "size", "Shell backs and bores clean and dry",
       "Oil or dirt behind a shell closes the clearance there and keeps the heat in", false },
-    { "main_tangs", "main", "size", "Tangs in their notches, grooved half where the hole is",
+    { "main_tangs", StopKind::Main, "size",
+      "Tangs in their notches, grooved half where the hole is",
       "A shell the wrong way round covers its own feed", false },
-    { "main_crush", "main", "size", "Crush felt: the joint stands open before the last stage",
+    { "main_crush", StopKind::Main, "size",
+      "Crush felt: the joint stands open before the last stage",
       "Without crush the shell turns in its bore and shuts the feed", false },
-    { "rod_backs", "big_end", "size", "Shell backs and bores clean and dry",
+    { "rod_backs", StopKind::BigEnd, "size", "Shell backs and bores clean and dry",
       "Oil or dirt behind a shell closes the clearance there and keeps the heat in", false },
-    { "rod_tangs", "big_end", "size", "Tangs in their notches, on one side",
+    { "rod_tangs", StopKind::BigEnd, "size", "Tangs in their notches, on one side",
       "A shell that rides on its tang is tight at one edge", false },
-    { "rod_caps", "big_end", "size", "Cap and rod of one number, the right way round",
+    { "rod_caps", StopKind::BigEnd, "size", "Cap and rod of one number, the right way round",
       "Rod and cap were bored together; a turned cap is a step in the bore", false },
-    { "rod_crush", "big_end", "size", "Crush felt: the joint stands open before the last stage",
+    { "rod_crush", StopKind::BigEnd, "size",
+      "Crush felt: the joint stands open before the last stage",
       "Without crush the shell turns in its bore and shuts the feed", false },
-    { "pump_gasket", "pump", "size", "Gasket laid on the pump's own base, ports open",
+    { "pump_gasket", StopKind::Pump, "size", "Gasket laid on the pump's own base, ports open",
       "The gasket of a like pump leaves a port open to the air: the pump sucks air for ever",
       true },
-    { "pump_ports", "pump", "size", "Ports matched, no flash, no sharp turn",
+    { "pump_ports", StopKind::Pump, "size", "Ports matched, no flash, no sharp turn",
       "A step or flash in the suction port starves the pump at speed", false },
-    { "pump_turns", "pump", "flow", "Oiled, turns by hand without a tight spot",
+    { "pump_turns", StopKind::Pump, "flow", "Oiled, turns by hand without a tight spot",
       "A tight spot is a high lobe or a chip", false },
-    { "relief_free", "relief", "size", "Piston falls by its own weight, oiled",
+    { "relief_free", StopKind::Relief, "size", "Piston falls by its own weight, oiled",
       "One chip beside it and it stays open, or shut", false },
-    { "relief_seat", "relief", "clean", "Seat clean and unbroken",
+    { "relief_seat", StopKind::Relief, "clean", "Seat clean and unbroken",
       "Pump and relief live before the filter", false },
-    { "pan_rests", "pickup", "size", "Pan sits without being forced, pickup clear of it",
+    { "pan_rests", StopKind::Pickup, "size", "Pan sits without being forced, pickup clear of it",
       "A pan pulled down by its bolts bends the pickup or shuts its mouth", false },
-    { "pickup_locked", "pickup", "size", "Pickup bolts locked, new ring fitted",
+    { "pickup_locked", StopKind::Pickup, "size", "Pickup bolts locked, new ring fitted",
       "A loose pickup sucks air; a used ring has taken its set", false },
 } };
 
@@ -116,7 +119,7 @@ std::string_view markWord(Mark mark)
     return "";
 }
 
-const StopNeed *stopNeed(std::string_view stopKind)
+const StopNeed *stopNeed(StopKind stopKind)
 {
     for (const StopNeed &n : needs)
         if (n.stopKind == stopKind)

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "document/document.h"
+#include "kinds/stopkind.h"
 #include "rules/rules.h"
 
 #include <optional>
@@ -23,20 +24,20 @@ Mark worse(Mark a, Mark b);
 /// Gauge pressure a kind of stop needs (Pa); mains besides what the crank drilling takes.
 struct StopNeed
 {
-    std::string_view stopKind;
+    StopKind stopKind;
     double need_pa;
     bool atLeastFloor; ///< the user's hot-idle floor, where that is more
     double atSpeed_pa = 0; ///< above idle instead; 0: the same
 };
 /// @return null where a stop has no need (open outlets).
-const StopNeed *stopNeed(std::string_view stopKind);
+const StopNeed *stopNeed(StopKind stopKind);
 
 /// A group of outlets in "where the oil goes".
 struct OilGroup
 {
     std::string_view id;
     std::string_view name;
-    std::span<const std::string_view> stopKinds;
+    std::span<const StopKind> stopKinds;
 };
 std::span<const OilGroup> oilGroups();
 
@@ -47,7 +48,7 @@ double leastWanted_pa(const Use &use, double rpm);
 struct Check
 {
     std::string_view id;
-    std::string_view stopKind;
+    StopKind stopKind;
     std::string_view aspect; ///< size | clean | flow
     std::string_view text; ///< what is true when it is ticked
     std::string_view reason;

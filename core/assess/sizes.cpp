@@ -212,7 +212,7 @@ private:
         if (m_family.shells)
             return wide ? "Measure again; then swap the shells or have the journal checked"
                         : "Measure again; look for dirt behind the shell; then swap the shells";
-        if (m_family.stopKind == "pump")
+        if (m_family.stopKind == StopKind::Pump)
             return wide ? "Measure again; then dress the faces or fit new rotors"
                         : "Measure again; rotors may bind";
         return wide ? "Measure again; then a new part or a bush, by a qualified shop"

@@ -34,8 +34,8 @@ public:
         withTheOil();
         for (const Stop &s : m_build.engine.stops)
             // What the circuit does not feed is wetted by splash and return.
-            if (!s.elements.empty() || s.kind == "small_end" || s.kind == "scavenge"
-                || s.kind == "tank")
+            if (!s.elements.empty() || s.kind == StopKind::SmallEnd || s.kind == StopKind::Scavenge
+                || s.kind == StopKind::Tank)
                 addStop(s, "splash and the oil that returns");
         return std::move(m_out);
     }
@@ -75,8 +75,8 @@ private:
 
     void addStop(const Stop &s, const std::string &way)
     {
-        add(s.id, s.id, s.name, s.kind, way);
-        if (s.kind == "phaser")
+        add(s.id, s.id, s.name, std::string(wordOf(s.kind)), way);
+        if (s.kind == StopKind::Phaser)
             add("solenoids", s.id, "Phaser solenoids", "solenoid", "with the phasers' oil");
         for (const Passage &p : m_build.passages)
             if (p.stop == s.id && std::find(heads.begin(), heads.end(), p.part) != heads.end())
@@ -91,14 +91,14 @@ private:
     void backToGallery(const Stop &failed)
     {
         const Stop *at = &failed;
-        if (failed.kind == "big_end" || failed.kind == "main")
+        if (failed.kind == StopKind::BigEnd || failed.kind == StopKind::Main)
             add("crank", failed.id, "Crank", "crank", "flung out along its drillings");
         for (size_t guard = 0; guard < m_build.engine.stops.size(); ++guard) {
             at = feederOf(m_build, *at);
-            if (!at || at->kind == "filter" || at->kind == "pump")
+            if (!at || at->kind == StopKind::Filter || at->kind == StopKind::Pump)
                 return;
             addStop(*at, "worked back along the feed");
-            if (at->kind == "gallery")
+            if (at->kind == StopKind::Gallery)
                 return;
         }
     }
@@ -107,14 +107,14 @@ private:
     /// what is nearer along the oil's way comes first; alike, by the order of the stops.
     void withTheOil()
     {
-        for (const char *kind : { "scavenge", "tank", "pickup" })
+        for (const StopKind kind : { StopKind::Scavenge, StopKind::Tank, StopKind::Pickup })
             for (const Stop &s : m_build.engine.stops)
                 if (s.kind == kind)
                     addStop(s, "fell into the pan and went with the oil");
         std::map<std::string, int> far;
         std::deque<std::string> queue;
         for (const Stop &s : m_build.engine.stops)
-            if (s.kind == "pickup")
+            if (s.kind == StopKind::Pickup)
                 for (const std::string &id : s.elements)
                     if (const Element *e = m_build.circuit.find(id))
                         if (far.try_emplace(e->from, 0).second)
@@ -143,8 +143,8 @@ private:
                          [](const auto &a, const auto &b) { return a.first < b.first; });
         for (const auto &[distance, s] : order)
             addStop(*s,
-                    s->kind == "filter" ? "caught here, past the bypass when it opened"
-                                        : "with the oil");
+                    s->kind == StopKind::Filter ? "caught here, past the bypass when it opened"
+                                                : "with the oil");
     }
 
     const Build &m_build;

@@ -77,7 +77,7 @@ template <class Do> Result<void> atPump(const FaultAt &at, Do change)
 /// The mouth of the pickup, or the hose from the tank: what lies between the oil and the pump.
 Result<void> narrowSuction(const FaultAt &at, bool mouth)
 {
-    const Stop *pickup = at.build.engine.ofKind("pickup");
+    const Stop *pickup = at.build.engine.ofKind(StopKind::Pickup);
     const auto all = pickup ? narrowable(at.build, *pickup) : std::vector<const Element *> {};
     for (const Element *e : all)
         if ((e->type == "orifice") == mouth) {

@@ -92,11 +92,11 @@ std::string stretchOf(const Build &build, const Stop &stop, const std::vector<st
 /// Kinds of stops that take swarf: it lies in each as likely. Of all other faults the kind's prior
 /// is shared out to its places.
 double priorOf(const FaultKind &kind, const std::vector<Suspect> &places,
-               const std::vector<std::string> &stopKinds, size_t i)
+               const std::vector<StopKind> &stopKinds, size_t i)
 {
     const bool byStop = kind.id == "swarf";
     // The main gallery is drilled, plugged and rarely seen through; branches hold less.
-    const double prior = byStop && stopKinds[i] != "gallery" ? kind.prior / 3 : kind.prior;
+    const double prior = byStop && stopKinds[i] != StopKind::Gallery ? kind.prior / 3 : kind.prior;
     const auto sharing = byStop ? std::count(stopKinds.begin(), stopKinds.end(), stopKinds[i])
                                 : static_cast<long>(places.size());
     return prior / static_cast<double>(sharing);
@@ -106,7 +106,7 @@ double priorOf(const FaultKind &kind, const std::vector<Suspect> &places,
 void addKind(const Build &build, const FaultKind &kind, std::vector<Suspect> &out)
 {
     std::vector<Suspect> places;
-    std::vector<std::string> stopKinds;
+    std::vector<StopKind> stopKinds;
     for (const Stop &stop : build.engine.stops) {
         if (!happensAt(kind, stop))
             continue;
@@ -115,7 +115,8 @@ void addKind(const Build &build, const FaultKind &kind, std::vector<Suspect> &ou
             continue;
         const auto items = faultItems(build, kind, stop);
         // Of jets, and of a bearing's few drillings, one stands for all.
-        const bool each = items.size() > 1 && (stop.kind == "gallery" || stop.kind == "lifter");
+        const bool each
+            = items.size() > 1 && (stop.kind == StopKind::Gallery || stop.kind == StopKind::Lifter);
         for (int item = each ? 1 : 0; item <= (each ? static_cast<int>(items.size()) : 0); ++item) {
             f.item = item;
             const bool swarf = kind.id == "swarf" && !items.empty();

@@ -27,7 +27,7 @@ std::vector<const Element *> narrowable(const Build &build, const Stop &stop)
             && (e->type == "pipe" || e->type == "drilling" || e->type == "orifice"
                 || e->type == "jet" || e->type == "crank_drilling")
             && !leadsToGauge(build, *e) && e->value("d_mm") >= 0.6
-            && !(stop.kind == "lifter" && e->to == sumpNode)) // a lifter's own pushrod
+            && !(stop.kind == StopKind::Lifter && e->to == sumpNode)) // a lifter's own pushrod
             out.push_back(e);
     return out;
 }
@@ -60,7 +60,7 @@ const Element *lostJet(const Build &build, const Stop &stop, int item)
 
 std::vector<PlugEnd> endsOf(const Build &build, const Stop &stop)
 {
-    if (stop.kind == "plug") {
+    if (stop.kind == StopKind::Plug) {
         if (stop.points.empty())
             return {};
         return { { stop.name, stop.points.front().node,

@@ -49,7 +49,7 @@ bool happensAt(const FaultKind &kind, const Stop &stop)
 std::vector<std::string> faultItems(const Build &build, const FaultKind &kind, const Stop &stop)
 {
     std::vector<std::string> out;
-    if (kind.id == "plug_missing" && stop.kind != "plug")
+    if (kind.id == "plug_missing" && stop.kind != StopKind::Plug)
         for (const PlugEnd &e : endsOf(build, stop))
             out.push_back(e.name + " end");
     const bool swarf = kind.id == "swarf";
@@ -78,7 +78,7 @@ namespace {
 /// Where a fault of a kind sits when no stop is named: its first place; a missing plug at a plug.
 const Stop *usualStop(const Build &build, const FaultKind &kind)
 {
-    for (const std::string_view wanted : kind.stopKinds)
+    for (const StopKind wanted : kind.stopKinds)
         if (const Stop *s = build.engine.ofKind(wanted))
             return s;
     return nullptr;
@@ -180,7 +180,7 @@ std::string faultName(const Build &build, const Fault &fault)
         : "";
     std::string name(kind->name);
     if (kind->wholeFamily
-        || (stop->kind == "plug" && kind->id == "plug_missing"
+        || (stop->kind == StopKind::Plug && kind->id == "plug_missing"
             && stop->name.find("plug") != std::string::npos)) {
         if (kind->wholeFamily) {
             name[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(name[0])));
@@ -268,15 +268,15 @@ std::vector<std::string> faultWords(const Build &build, const Fault &fault)
     if (fault.kind == "fuel_in_oil")
         out.push_back("oil_too_thin");
     const Stop *stop = build.engine.find(fault.stop);
-    if (stop && stop->kind == "plug" && !stop->points.empty()) {
+    if (stop && stop->kind == StopKind::Plug && !stop->points.empty()) {
         const std::string &node = stop->points.front().node;
         for (const Stop &s : build.engine.stops)
             for (const StopPoint &p : s.points)
-                if (s.kind != "plug" && p.node == node)
+                if (s.kind != StopKind::Plug && p.node == node)
                     stop = &s;
     }
     if (stop)
-        out.push_back(stop->kind + "_" + fault.kind);
+        out.push_back(std::string(wordOf(stop->kind)) + "_" + fault.kind);
     return out;
 }
 

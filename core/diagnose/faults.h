@@ -57,7 +57,7 @@ struct FaultKind
     std::string_view name; ///< "plug missing"
     Measure measure;
     double most; ///< of its measure, at severity 1; 0 where there is only on and off
-    std::vector<std::string_view> stopKinds;
+    std::vector<StopKind> stopKinds;
     double usual; ///< severity a what-if opens with
     double prior; ///< of the kind as a whole before anything was read; 0: not looked for
     std::string_view lookedForAs; ///< kind that readings cannot tell it from; empty: itself

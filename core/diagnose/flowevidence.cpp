@@ -47,7 +47,7 @@ std::vector<const FlowSeen *> pumpedFlows(const Build &build)
     std::vector<const FlowSeen *> out;
     for (const FlowSeen *f : standing(build.flows)) {
         const Stop *s = build.engine.find(f->stop);
-        if (f->means == "pressure_pot" || !s || s->kind != "lifter" || s->points.size() < 2)
+        if (f->means == "pressure_pot" || !s || s->kind != StopKind::Lifter || s->points.size() < 2)
             continue;
         // The last look at an outlet stands.
         std::erase_if(out, [&](const FlowSeen *earlier) {

@@ -40,8 +40,7 @@ public:
     }
 
 private:
-    std::vector<std::string> elements(std::string_view stopKind, std::string_view type,
-                                      bool toSump) const
+    std::vector<std::string> elements(StopKind stopKind, std::string_view type, bool toSump) const
     {
         std::vector<std::string> out;
         for (const Stop &s : m_build.engine.stops)
@@ -60,7 +59,7 @@ private:
 
     void externalLine()
     {
-        const Stop *pump = m_build.engine.ofKind("pump");
+        const Stop *pump = m_build.engine.ofKind(StopKind::Pump);
         if (pump)
             add("external_line", "Line from pump to gauge port",
                 { "remedy.line",
@@ -71,11 +70,11 @@ private:
 
     void pushrods()
     {
-        const auto rods = elements("lifter", "pipe", true);
-        const auto meters = elements("lifter", "orifice", false);
+        const auto rods = elements(StopKind::Lifter, "pipe", true);
+        const auto meters = elements(StopKind::Lifter, "orifice", false);
         const Quantity restrictor = asLength(pushrodRestrictor_mm, 1);
         const std::string missing = rods.empty() ? "the circuit has no pushrods of its own" : "";
-        const Stop *lifters = m_build.engine.ofKind("lifter");
+        const Stop *lifters = m_build.engine.ofKind(StopKind::Lifter);
         add("pushrods_hydraulic", "Pushrods restricted, hydraulic",
             { "remedy.pushrods", "{0} in each pushrod", { restrictor } },
             faultChange(m_build, { { "pushrods_restricted", lifters ? lifters->id : "", 0, 1 } }),
@@ -130,7 +129,7 @@ private:
         // What leads into the cam bearings from outside their own stop.
         std::vector<std::string> feeds;
         for (const Stop &s : m_build.engine.stops) {
-            if (s.kind != "cam_bearing")
+            if (s.kind != StopKind::CamBearing)
                 continue;
             std::vector<std::string> within;
             for (const StopPoint &p : s.points)
@@ -160,7 +159,7 @@ private:
 
     void simple()
     {
-        const auto bores = elements("lifter", "annulus", true);
+        const auto bores = elements(StopKind::Lifter, "annulus", true);
         add(
             "bushed_lifters", "Lifter bores bushed",
             { "remedy.bushed", "{0} in the bush", { asWholeClearance(bushed_um) } },
@@ -177,7 +176,7 @@ private:
                 lengthenRotors(c, longerRotors);
                 return {};
             });
-        const Stop *relief = m_build.engine.ofKind("relief");
+        const Stop *relief = m_build.engine.ofKind(StopKind::Relief);
         add(
             "stiff_spring", "Stiffer relief spring",
             { "", "{0}", { asChange(asPressure(stiffer_kpa * 1e3, 1)) } },
@@ -199,7 +198,7 @@ private:
                 for (Element &e : c.elements) {
                     if (e.type == "crank_drilling")
                         e.values["duty"] = 1;
-                    if (isBearing(e) && ofStop(e.id, "main"))
+                    if (isBearing(e) && ofStop(e.id, StopKind::Main))
                         e.values["groove_deg"] = 360;
                 }
                 return {};
@@ -208,14 +207,14 @@ private:
             { "remedy.tighter", "{0} tighter, all of them", { asWholeClearance(tighter_um) } },
             [this](Circuit &c, Oil &) -> Result<void> {
                 for (Element &e : c.elements)
-                    if (isBearing(e) && ofStop(e.id, "main"))
+                    if (isBearing(e) && ofStop(e.id, StopKind::Main))
                         e.values["clearance_um"]
                             = std::max(1.0, e.value("clearance_um") - tighter_um);
                 return {};
             });
     }
 
-    bool ofStop(const std::string &element, std::string_view kind) const
+    bool ofStop(const std::string &element, StopKind kind) const
     {
         return std::any_of(
             m_build.engine.stops.begin(), m_build.engine.stops.end(), [&](const Stop &s) {
@@ -244,8 +243,8 @@ Result<RemedyFigures> figuresOf(const Build &build, const std::vector<GaugedSize
     out.gauge_pa = idle->gauge.value_pa;
     out.gaugeFast_pa = fast->gauge.value_pa;
     for (const PointPressure &p : idle->points) {
-        const std::string &kind = build.engine.find(p.stop)->kind;
-        const bool bearing = kind == "main" || kind == "big_end";
+        const StopKind kind = build.engine.find(p.stop)->kind;
+        const bool bearing = kind == StopKind::Main || kind == StopKind::BigEnd;
         if (bearing && p.need_pa > 0 && (out.bearing.empty() || p.ratio() < out.bearingRatio)) {
             out.bearing = p.name;
             out.bearing_pa = p.pressure_pa;

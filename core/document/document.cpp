@@ -11,29 +11,30 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<StopKind, 22> kinds { {
-    { "tank", "Oil tank", 0 },
-    { "pickup", "Sump and pickup", 0 },
-    { "scavenge", "Scavenge stages", 0 },
-    { "pump", "Pump", 0 },
-    { "relief", "Relief valve", 1 },
-    { "line", "External lines", 0 },
-    { "cooler", "Oil cooler", 0 },
-    { "filter", "Filter", 0 },
-    { "gallery", "Galleries", 0 },
-    { "main", "Main bearings", 1 },
-    { "big_end", "Big-end bearings", 2 },
-    { "small_end", "Small-end bushes", 2 },
-    { "balance_shaft", "Balance shaft bearings", 1 },
-    { "cam_bearing", "Cam bearings", 1 },
-    { "rocker", "Rockers", 2 },
-    { "lifter", "Lifters", 1 },
-    { "jet", "Cooling jets", 1 },
-    { "chain", "Chain oiling", 1 },
-    { "tensioner", "Chain tensioner", 1 },
-    { "phaser", "Cam phasers", 2 },
-    { "turbo", "Turbochargers", 1 },
-    { "plug", "Plugs", 1 },
+/// By kind.
+constexpr std::array<AboutStopKind, 22> kinds { {
+    { "Oil tank", 0 },
+    { "Sump and pickup", 0 },
+    { "Scavenge stages", 0 },
+    { "Pump", 0 },
+    { "Relief valve", 1 },
+    { "External lines", 0 },
+    { "Oil cooler", 0 },
+    { "Filter", 0 },
+    { "Galleries", 0 },
+    { "Main bearings", 1 },
+    { "Big-end bearings", 2 },
+    { "Small-end bushes", 2 },
+    { "Balance shaft bearings", 1 },
+    { "Cam bearings", 1 },
+    { "Rockers", 2 },
+    { "Lifters", 1 },
+    { "Cooling jets", 1 },
+    { "Chain oiling", 1 },
+    { "Chain tensioner", 1 },
+    { "Cam phasers", 2 },
+    { "Turbochargers", 1 },
+    { "Plugs", 1 },
 } };
 
 /// Ids already used by records of one kind, however they look.
@@ -52,24 +53,16 @@ std::string nextId(const SharedList<Record> &records, const std::string &prefix)
 
 } // namespace
 
-std::span<const StopKind> stopKinds()
+const AboutStopKind &aboutStopKind(StopKind kind)
 {
-    return kinds;
-}
-
-const StopKind *findStopKind(std::string_view id)
-{
-    for (const StopKind &k : kinds)
-        if (k.id == id)
-            return &k;
-    return nullptr;
+    return kinds[static_cast<size_t>(kind)];
 }
 
 std::string stopKindNames()
 {
     std::string out;
-    for (const StopKind &k : kinds)
-        out += (out.empty() ? "" : ", ") + std::string(k.id);
+    for (const std::string_view word : enumWords<StopKind>())
+        out += (out.empty() ? "" : ", ") + std::string(word);
     return out;
 }
 
@@ -110,7 +103,7 @@ ReadingPlace placeOf(const Reading &r)
     return { r.stop, r.family, r.item, r.method, r.station, r.angle_deg };
 }
 
-const Stop *Engine::ofKind(std::string_view kind) const
+const Stop *Engine::ofKind(StopKind kind) const
 {
     for (const Stop &s : stops)
         if (s.kind == kind)

@@ -16,6 +16,7 @@
 #include "evidence/failure.h"
 #include "evidence/flow.h"
 #include "evidence/startlog.h"
+#include "kinds/stopkind.h"
 #include "oil/viscosity.h"
 #include "passage/cleaning.h"
 #include "passage/passage.h"
@@ -47,7 +48,7 @@ struct Stop
 {
     std::string id;
     std::string name;
-    std::string kind; ///< see stopKinds()
+    StopKind kind {};
     std::vector<StopPoint> points;
     std::vector<std::string> elements; ///< of the circuit; each element belongs to one stop
     double journal_mm = 0; ///< bearings: journal diameter; 0 where there is none
@@ -63,14 +64,12 @@ struct Stop
 };
 
 /// What is known of a kind of stop.
-struct StopKind
+struct AboutStopKind
 {
-    std::string_view id;
     std::string_view plural; ///< family name: "Main bearings"
     int level; ///< indent on the rail: 0 on the way, 1 a branch, 2 behind a branch
 };
-std::span<const StopKind> stopKinds();
-const StopKind *findStopKind(std::string_view id);
+const AboutStopKind &aboutStopKind(StopKind kind);
 std::string stopKindNames();
 
 /// What the engine is.
@@ -90,7 +89,7 @@ struct Engine
 
     const Stop *find(std::string_view id) const;
     /// The first stop of a kind; null without one.
-    const Stop *ofKind(std::string_view kind) const;
+    const Stop *ofKind(StopKind kind) const;
     bool operator==(const Engine &) const = default;
 };
 

@@ -187,10 +187,10 @@ std::string outletOf(const Build &build, const Stop &stop)
 {
     if (formOf(stop.kind) == StopForm::Bare || stop.points.empty())
         return {};
-    if (stop.kind == "tensioner")
+    if (stop.kind == StopKind::Tensioner)
         return {};
     // The pump's own passage ends where the next stop begins.
-    if (stop.kind == "pump")
+    if (stop.kind == StopKind::Pump)
         for (const std::string &id : stop.elements)
             if (const Element *e = build.circuit.find(id);
                 e && e->type == "pipe" && e->from == stop.points.front().node)
@@ -212,18 +212,18 @@ const Stop *feederOf(const Build &build, const Stop &stop)
     return nullptr;
 }
 
-std::vector<std::string_view> kindsInstead(const Stop &stop)
+std::vector<StopKind> kindsInstead(const Stop &stop)
 {
     const StopForm form = formOf(stop.kind);
-    std::vector<std::string_view> out { stop.kind };
+    std::vector<StopKind> out { stop.kind };
     if (form != StopForm::Branch && form != StopForm::Inline)
         return out;
     // Rows of many alike and the crank's own bearings keep their kind.
     if (stop.points.size() > 2 || stop.elements.size() > 6)
         return out;
-    for (const StopKind &k : stopKinds())
-        if (k.id != stop.kind && formOf(k.id) == form)
-            out.push_back(k.id);
+    for (size_t i = 0; i < enumWords<StopKind>().size(); ++i)
+        if (const auto k = static_cast<StopKind>(i); k != stop.kind && formOf(k) == form)
+            out.push_back(k);
     return out;
 }
 
@@ -232,10 +232,8 @@ Result<Build> addStop(Build build, const AddStop &edit)
     const auto at = known(build, edit.behind);
     if (!at)
         return tl::unexpected(at.error());
-    if (!findStopKind(edit.kind))
-        return fail(edit.kind, "unknown kind; known: " + stopKindNames());
     const Stop behind = build.engine.stops[*at];
-    const std::string id = freeId(build, edit.kind);
+    const std::string id = freeId(build, std::string(wordOf(edit.kind)));
     const std::string name = freeName(build, edit.name.empty() ? usualName(edit.kind) : edit.name);
     const RecipeScale scale = scaleOf(build);
     const std::string node = outletOf(build, behind);
@@ -249,7 +247,7 @@ Result<Build> addStop(Build build, const AddStop &edit)
         made.stop.id = id;
         made.stop.name = name;
         made.stop.kind = edit.kind;
-        if (edit.kind == "plug") {
+        if (edit.kind == StopKind::Plug) {
             if (node.empty())
                 return fail(edit.behind, "has no passage a plug could close");
             made.stop.points.push_back({ name, node });
@@ -266,8 +264,8 @@ Result<Build> addStop(Build build, const AddStop &edit)
     case StopForm::Inline:
         break;
     }
-    if (findStopKind(behind.kind)->level > 0 || node.empty() || behind.kind == "pickup"
-        || behind.kind == "tank" || behind.kind == "gallery")
+    if (aboutStopKind(behind.kind).level > 0 || node.empty() || behind.kind == StopKind::Pickup
+        || behind.kind == StopKind::Tank || behind.kind == StopKind::Gallery)
         return fail(edit.behind,
                     "nothing passes through here on its way: put it behind the pump, "
                     "the filter or a line");

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "document/document.h"
+#include "kinds/stopkind.h"
 
 namespace mildpath {
 
@@ -12,7 +13,7 @@ namespace mildpath {
 /// passes through on its way on.
 struct AddStop
 {
-    std::string kind;
+    StopKind kind {};
     std::string name; ///< empty: the kind's usual name
     std::string behind; ///< stop
     bool operator==(const AddStop &) const = default;
@@ -33,7 +34,8 @@ struct MoveStop
 /// Makes it another kind where it is, with that kind's usual sizes.
 struct TurnStop
 {
-    std::string stop, kind;
+    std::string stop;
+    StopKind kind {};
     bool operator==(const TurnStop &) const = default;
 };
 /// Feeds a branch from another stop.
@@ -78,6 +80,6 @@ std::string outletOf(const Build &build, const Stop &stop);
 /// The stop whose oil feeds it; null for the first on the way.
 const Stop *feederOf(const Build &build, const Stop &stop);
 /// Kinds that may stand where a stop is.
-std::vector<std::string_view> kindsInstead(const Stop &stop);
+std::vector<StopKind> kindsInstead(const Stop &stop);
 
 } // namespace mildpath

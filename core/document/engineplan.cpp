@@ -56,10 +56,10 @@ public:
         else
             overheadCams();
         if (m_plan.turbo)
-            branch("turbo", "turbo", "Turbocharger", numbered("g", 1));
+            branch(StopKind::Turbo, "turbo", "Turbocharger", numbered("g", 1));
         limits();
         fasteners();
-        if (m_out.engine.ofKind("tank"))
+        if (m_out.engine.ofKind(StopKind::Tank))
             m_out.plumbing.lines = usualLines(m_out);
         return std::move(m_out);
     }
@@ -69,7 +69,7 @@ private:
     {
         return m_plan.order == "lifters_first" && m_plan.valveGear == "pushrods";
     }
-    Stop &stop(const std::string &kind, const std::string &id, const std::string &name)
+    Stop &stop(StopKind kind, const std::string &id, const std::string &name)
     {
         Stop s;
         s.id = id;
@@ -90,7 +90,7 @@ private:
         for (Element &e : made.elements)
             m_out.circuit.elements.push_back(std::move(e));
     }
-    void branch(const std::string &kind, const std::string &id, const std::string &name,
+    void branch(StopKind kind, const std::string &id, const std::string &name,
                 const std::string &from)
     {
         take(makeBranch(kind, id, name, from, { m_b, m_pump }, m_plan.cylinders));
@@ -148,12 +148,12 @@ private:
             // A tank some way above the pump.
             source = "tank";
             m_out.circuit.fixed_kpa["tank"] = 3;
-            Stop &scavenge = stop("scavenge", "scavenge", "Pan & scavenge");
+            Stop &scavenge = stop(StopKind::Scavenge, "scavenge", "Pan & scavenge");
             scavenge.values["stages"] = m_plan.cylinders > 4 ? 3 : 2;
             scavenge.values["stage_cm3"] = roundedToStep(m_pump * 6.8 * 0.8, 0.1);
-            stop("tank", "tank", "Oil tank").points.push_back({ "Oil tank", "tank" });
+            stop(StopKind::Tank, "tank", "Oil tank").points.push_back({ "Oil tank", "tank" });
         }
-        stop("pickup", "sump_pickup", m_plan.drySump ? "Suction hose" : "Sump & pickup")
+        stop(StopKind::Pickup, "sump_pickup", m_plan.drySump ? "Suction hose" : "Sump & pickup")
             .points.push_back({ "Pump inlet", "inlet" });
         add(holeElement("strainer", source, "inlet_tube", roundedToStep(20 * root, 0.5), 0, 0.65));
         add(pipeElement("pickup", "inlet_tube", "inlet", roundedToStep(16 * root, 0.5),
@@ -163,7 +163,7 @@ private:
     void pump()
     {
         const double root = std::cbrt(m_pump);
-        stop("pump", "pump", "Pump").points.push_back({ "Pump outlet", "pump_out" });
+        stop(StopKind::Pump, "pump", "Pump").points.push_back({ "Pump outlet", "pump_out" });
         last().values["lobes"] = 4;
         add({ "pump",
               "pump",
@@ -184,7 +184,7 @@ private:
                 { "release_pressure_abs_kpa", 30 } },
               {} });
         add(pipeElement("pump_passage", "pump_out", "filt_in", bore(12), 140, 2.5));
-        stop("relief", "relief", "Relief valve");
+        stop(StopKind::Relief, "relief", "Relief valve");
         const double crack = m_plan.most_rpm > 7000 ? 550 : 470;
         add({ "relief",
               "relief",
@@ -203,18 +203,18 @@ private:
     {
         std::string node = "filt_in";
         m_out.circuit.taps["filter_housing"] = node;
-        const auto on = [&](const char *kind, const std::string &id, const std::string &name) {
+        const auto on = [&](StopKind kind, const std::string &id, const std::string &name) {
             const std::string next = id + "_out";
             take(makeInline(kind, id, name, node, next, { m_b, m_pump }));
             node = next;
         };
         if (m_plan.drySump || m_plan.remoteFilter)
-            on("line", "line_out", "Line to the filter");
-        on("filter", "filter", m_plan.remoteFilter ? "Remote filter" : "Filter");
+            on(StopKind::Line, "line_out", "Line to the filter");
+        on(StopKind::Filter, "filter", m_plan.remoteFilter ? "Remote filter" : "Filter");
         if (m_plan.cooler)
-            on("cooler", "cooler", "Oil cooler");
+            on(StopKind::Cooler, "cooler", "Oil cooler");
         if (m_plan.remoteFilter)
-            on("line", "line_back", "Line to the engine");
+            on(StopKind::Line, "line_back", "Line to the engine");
         m_supply = node;
     }
 
@@ -230,7 +230,7 @@ private:
 
     void gallery()
     {
-        stop("gallery", "main_gallery", "Main gallery").points
+        stop(StopKind::Gallery, "main_gallery", "Main gallery").points
             = { { "Gallery front", numbered("g", 1) } };
         if (m_mains > 1)
             last().points.push_back({ "Gallery rear", numbered("g", m_mains) });
@@ -249,7 +249,7 @@ private:
         m_rodJournal = roundedToStep(50 * std::pow(m_b, 0.85), 1);
         const double width = roundedToStep(20 * m_b, 0.5);
         for (int i = 1; i <= m_mains; ++i) {
-            Stop &s = stop("main", numbered("main", i), "Main " + std::to_string(i));
+            Stop &s = stop(StopKind::Main, numbered("main", i), "Main " + std::to_string(i));
             s.points = { { s.name, numbered("m", i) } };
             s.journal_mm = m_mainJournal;
             s.shellWall_mm = 2;
@@ -268,7 +268,8 @@ private:
             const int bay = (i - 1) * throws / m_plan.cylinders + 1;
             // The front half is fed from the main before it, the rear half from the one behind.
             const int main = 2 * bay <= throws ? bay : bay + 1;
-            Stop &s = stop("big_end", numbered("big_end", i), "Big-end " + std::to_string(i));
+            Stop &s
+                = stop(StopKind::BigEnd, numbered("big_end", i), "Big-end " + std::to_string(i));
             s.points = { { s.name, numbered("b", i) } };
             s.journal_mm = m_rodJournal;
             s.shellWall_mm = 1.5;
@@ -286,14 +287,14 @@ private:
             film.values["hole_in_journal"] = 1;
             add(std::move(film));
         }
-        stop("small_end", "small_ends", "Small ends").values["items"] = m_plan.cylinders;
+        stop(StopKind::SmallEnd, "small_ends", "Small ends").values["items"] = m_plan.cylinders;
     }
 
     void jetsAndDrive()
     {
         const std::string front = numbered("g", 1);
         if (m_plan.jets) {
-            stop("jet", "cooling_jets", "Cooling jets");
+            stop(StopKind::Jet, "cooling_jets", "Cooling jets");
             for (int i = 1; i <= m_plan.cylinders; ++i) {
                 const int bay = (i - 1) * (m_mains - 1) / m_plan.cylinders + 1;
                 Element e = holeElement(numbered("piston_jet", i), numbered("g", bay),
@@ -304,12 +305,12 @@ private:
                 add(std::move(e));
             }
         }
-        branch("chain", "chain_jet", m_plan.valveGear == "pushrods" ? "Drive jet" : "Chain jet",
-               front);
+        branch(StopKind::Chain, "chain_jet",
+               m_plan.valveGear == "pushrods" ? "Drive jet" : "Chain jet", front);
         if (m_plan.tensioner)
-            branch("tensioner", "tensioner", "Tensioner", front);
+            branch(StopKind::Tensioner, "tensioner", "Tensioner", front);
         if (m_plan.balanceShafts)
-            branch("balance_shaft", "balance_shaft", "Balance shaft", front);
+            branch(StopKind::BalanceShaft, "balance_shaft", "Balance shaft", front);
     }
 
     /// A gallery along a bank with a lifter bore for every valve.
@@ -317,7 +318,7 @@ private:
     {
         const std::string id = bankId("lifters", bank), p = id + "_l";
         const int count = 2 * ofBank();
-        stop("lifter", id, bankName("Lifters", bank));
+        stop(StopKind::Lifter, id, bankName("Lifters", bank));
         const bool first = lifterGalleryFirst();
         if (first)
             add(pipeElement(id + "_feed", m_supply, numbered(p, 1), bore(11), 100, 2));
@@ -339,7 +340,8 @@ private:
         }
         m_out.circuit.taps[bankId("far_lifter_gallery", bank)] = numbered(p, count);
         m_lifterEnd = numbered(p, count);
-        Stop &plug = stop("plug", bankId("lifter_plug", bank), bankName("Gallery plug", bank));
+        Stop &plug
+            = stop(StopKind::Plug, bankId("lifter_plug", bank), bankName("Gallery plug", bank));
         plug.points.push_back({ plug.name, m_lifterEnd });
         plug.plugBore_mm = 8;
     }
@@ -358,7 +360,8 @@ private:
             const int cam = bank == 0 ? std::max(1, m_mains - 1) : 2;
             const std::string from
                 = throughHead ? numbered("g", 1) : numbered("cam_bearings_c", cam);
-            branch("rocker", bankId("rocker_shaft", bank), bankName("Rocker shaft", bank), from);
+            branch(StopKind::Rocker, bankId("rocker_shaft", bank), bankName("Rocker shaft", bank),
+                   from);
             for (const std::string &id : last().elements) {
                 Element *e = m_out.circuit.find(id);
                 // A hole in the camshaft meets its feed for a part of the turn only.
@@ -377,7 +380,7 @@ private:
                 double journal_mm, double load_n)
     {
         const std::string p = id + "_c";
-        stop("cam_bearing", id, name);
+        stop(StopKind::CamBearing, id, name);
         const double d = roundedToStep(journal_mm, 1), width = roundedToStep(0.4 * journal_mm, 0.5);
         for (int i = 1; i <= count; ++i) {
             const std::string at = numbered(p, i);
@@ -413,13 +416,13 @@ private:
                 m_out.circuit.elements.push_back(std::move(feed));
                 if (!m_plan.solidLifters) {
                     const std::string far = numbered(id + "_c", ofBank() + 1);
-                    stop("lifter", id + "_adjusters",
+                    stop(StopKind::Lifter, id + "_adjusters",
                          bankName(twin ? side + "adj." : "Adjusters", bank))
                         .points.push_back({ "Adjusters", far });
                     add(gapElement(id + "_adjuster_gaps", far, 12, 20, 16, 0.7, 2 * ofBank()));
                 }
                 if (m_plan.phasers)
-                    branch("phaser", id + "_phaser",
+                    branch(StopKind::Phaser, id + "_phaser",
                            bankName(twin ? side + "phaser" : "Phaser", bank),
                            numbered(id + "_c", ofBank() + 1));
             }

@@ -51,34 +51,37 @@ constexpr std::array<string_view, 2> lashMethods { "dial_indicator", "feeler" };
 
 using enum PlanKind;
 constexpr std::array<Family, 12> familyTable { {
-    { "main", "main", "Main bearings", "Mains", "diametral clearance", "Main", "bearing",
+    { "main", StopKind::Main, "Main bearings", "Mains", "diametral clearance", "Main", "bearing",
       "clearance_um", Shell, Summary::Upright, HousingPart::Block, true, false, "", shellMethods },
-    { "big_end", "big_end", "Big-end bearings", "Big-ends", "diametral clearance", "Big-end",
+    { "big_end", StopKind::BigEnd, "Big-end bearings", "Big-ends", "diametral clearance", "Big-end",
       "bearing", "clearance_um", Shell, Summary::Upright, HousingPart::Rod, true, false, "",
       rodMethods },
-    { "small_end", "small_end", "Small-end bushes", "Small ends", "diametral clearance",
+    { "small_end", StopKind::SmallEnd, "Small-end bushes", "Small ends", "diametral clearance",
       "Small end", "", "", Bush, Summary::Mean, HousingPart::Rod, false, false, "", bushMethods },
-    { "cam_bearing", "cam_bearing", "Cam bearings", "Cams", "diametral clearance", "Cam", "bearing",
-      "clearance_um", Bush, Summary::Mean, HousingPart::Block, false, false, "", bushMethods },
-    { "balance_shaft", "balance_shaft", "Balance shaft bearings", "Balance", "diametral clearance",
-      "Balance", "bearing", "clearance_um", Bush, Summary::Mean, HousingPart::Block, false, false,
-      "", bushMethods },
-    { "lifter", "lifter", "Lifter bores", "Lifters", "diametral clearance", "Lifter", "annulus",
-      "clearance_um", Single, Summary::Mean, HousingPart::Block, false, false, "", boreMethods },
-    { "end_float", "main", "Crank end float", "End float", "end float", "End float", "", "", Single,
-      Summary::Mean, HousingPart::None, false, false, "thrust_width_mm", floatMethods },
-    { "run_out", "main", "Crank run-out", "Run-out", "total run-out", "Run-out", "", "", Single,
-      Summary::Mean, HousingPart::None, false, true, "run_out_here", dialMethods },
-    { "pump_tip", "pump", "Pump, rotor tips", "Tips", "tip clearance", "Tips", "pump",
+    { "cam_bearing", StopKind::CamBearing, "Cam bearings", "Cams", "diametral clearance", "Cam",
+      "bearing", "clearance_um", Bush, Summary::Mean, HousingPart::Block, false, false, "",
+      bushMethods },
+    { "balance_shaft", StopKind::BalanceShaft, "Balance shaft bearings", "Balance",
+      "diametral clearance", "Balance", "bearing", "clearance_um", Bush, Summary::Mean,
+      HousingPart::Block, false, false, "", bushMethods },
+    { "lifter", StopKind::Lifter, "Lifter bores", "Lifters", "diametral clearance", "Lifter",
+      "annulus", "clearance_um", Single, Summary::Mean, HousingPart::Block, false, false, "",
+      boreMethods },
+    { "end_float", StopKind::Main, "Crank end float", "End float", "end float", "End float", "", "",
+      Single, Summary::Mean, HousingPart::None, false, false, "thrust_width_mm", floatMethods },
+    { "run_out", StopKind::Main, "Crank run-out", "Run-out", "total run-out", "Run-out", "", "",
+      Single, Summary::Mean, HousingPart::None, false, true, "run_out_here", dialMethods },
+    { "pump_tip", StopKind::Pump, "Pump, rotor tips", "Tips", "tip clearance", "Tips", "pump",
       "tip_clearance_um", Lobes, Summary::Widest, HousingPart::None, false, false, "",
       bladeMethods },
-    { "pump_end", "pump", "Pump, end clearance", "Ends", "end clearance", "End clearance", "pump",
-      "end_clearance_um", Spots, Summary::Mean, HousingPart::None, false, false, "", faceMethods },
-    { "pump_body", "pump", "Pump, outer rotor in body", "Body", "diametral clearance",
+    { "pump_end", StopKind::Pump, "Pump, end clearance", "Ends", "end clearance", "End clearance",
+      "pump", "end_clearance_um", Spots, Summary::Mean, HousingPart::None, false, false, "",
+      faceMethods },
+    { "pump_body", StopKind::Pump, "Pump, outer rotor in body", "Body", "diametral clearance",
       "Rotor in body", "pump", "body_clearance_um", Spots, Summary::Mean, HousingPart::None, false,
       false, "", bladeMethods },
-    { "pump_backlash", "pump", "Pump, drive backlash", "Backlash", "backlash", "Backlash", "", "",
-      Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
+    { "pump_backlash", StopKind::Pump, "Pump, drive backlash", "Backlash", "backlash", "Backlash",
+      "", "", Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
 } };
 
 constexpr std::array<NumberKey, 35> keyTable { {
@@ -231,7 +234,8 @@ std::vector<SizeItem> sizeItems(const Build &build)
                     name = stop.points.size() == elements.size()
                         ? stop.points[i].name
                         : std::string(family.itemName) + " " + std::to_string(item);
-                else if (family.stopKind != family.id && family.stopKind != "small_end")
+                else if (wordOf(family.stopKind) != family.id
+                         && family.stopKind != StopKind::SmallEnd)
                     name = std::string(family.itemName);
                 out.push_back({ &family, &stop, item, std::move(name), elements[i] });
             }
@@ -244,9 +248,9 @@ std::span<const NumberKey> stopKeys()
     return keyTable;
 }
 
-const NumberKey *findStopKey(string_view stopKind, string_view key)
+const NumberKey *findStopKey(StopKind stopKind, string_view key)
 {
-    return findKey(keyTable, stopKind, key);
+    return findKey(keyTable, wordOf(stopKind), key);
 }
 
 } // namespace mildpath

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "kinds/stopkind.h"
 #include "quantity/numberkey.h"
 #include "rules/rules.h"
 
@@ -64,7 +65,7 @@ enum class HousingPart { None, Block, Rod };
 struct Family
 {
     std::string_view id; ///< key in the document's `limits` and `readings`
-    std::string_view stopKind;
+    StopKind stopKind;
     std::string_view plural; ///< "Main bearings"
     std::string_view tab; ///< short name
     std::string_view quantity; ///< "diametral clearance"
@@ -109,6 +110,6 @@ std::vector<SizeItem> sizeItems(const Build &build);
 /// Numbers that belong to a stop and are no dimension of a circuit element; grouped by its kind.
 std::span<const NumberKey> stopKeys();
 /// @return null where a stop of this kind has no such key.
-const NumberKey *findStopKey(std::string_view stopKind, std::string_view key);
+const NumberKey *findStopKey(StopKind stopKind, std::string_view key);
 
 } // namespace mildpath

@@ -72,7 +72,7 @@ private:
 
     void point(const HeatPoint &p, const std::string &place)
     {
-        if (const Stop *stop = m_build.engine.find(p.stop); !stop || stop->kind != "main")
+        if (const Stop *stop = m_build.engine.find(p.stop); !stop || stop->kind != StopKind::Main)
             add(place + "/stop", "there is no main bearing \"" + p.stop + "\"");
         if (p.spots_c.size() > 12)
             add(place + "/spots_c", "must be 12 at most");

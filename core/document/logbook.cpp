@@ -179,6 +179,10 @@ Phrase describeEntry(const Build &build, const LogEntry &entry)
                 { c.kind == "vacuum" ? "crankcase vacuum" : "blow-by", c.phase, asSpeed(c.rpm) });
         },
         [&](const BoreTrace &t) { return "bore " + std::to_string(t.bore) + ", trace " + t.phase; },
+        // A kind without words of its own is called what it is.
+        [](const auto &e) -> std::string {
+            return std::string(recordType<std::remove_cvref_t<decltype(e)>>().name);
+        },
     };
     return std::visit([&](const auto &e) { return Phrase(words(e)); }, entry);
 }
@@ -206,20 +210,20 @@ std::vector<std::string> flowOutlets(const Build &build, const Stop &stop)
     if (!out.empty())
         return out;
     // Jets and rockers have no points of their own; each hole or gap to the crankcase is one.
-    if (stop.kind == "jet" || stop.kind == "rocker")
+    if (stop.kind == StopKind::Jet || stop.kind == StopKind::Rocker)
         for (const std::string &id : stop.elements)
             if (const Element *e = build.circuit.find(id); e && e->to == sumpNode)
                 for (int i = 0; i < static_cast<int>(e->value("count")); ++i)
-                    out.push_back((stop.kind == "jet" ? "Jet " : "Rocker ")
+                    out.push_back((stop.kind == StopKind::Jet ? "Jet " : "Rocker ")
                                   + std::to_string(out.size() + 1));
     if (out.empty())
         out.push_back(stop.name);
     return out;
 }
 
-std::map<std::string, std::string> stopKindsOf(const Build &build)
+std::map<std::string, StopKind> stopKindsOf(const Build &build)
 {
-    std::map<std::string, std::string> out;
+    std::map<std::string, StopKind> out;
     for (const Stop &s : build.engine.stops)
         out[s.id] = s.kind;
     return out;

@@ -92,6 +92,6 @@ std::string tapName(const Build &build, const std::string &tap);
 /// stop itself.
 std::vector<std::string> flowOutlets(const Build &build, const Stop &stop);
 /// Stop id → kind.
-std::map<std::string, std::string> stopKindsOf(const Build &build);
+std::map<std::string, StopKind> stopKindsOf(const Build &build);
 
 } // namespace mildpath

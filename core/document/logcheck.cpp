@@ -111,7 +111,6 @@ private:
         if (!r.oil.empty() && !findOil(m_build, r.oil))
             add("/oil", "there is no oil \"" + r.oil + "\" on the shelf");
     }
-    void check(const Symptom &) { }
     void check(const FlowSeen &f)
     {
         stop(f.stop);
@@ -200,7 +199,6 @@ private:
                 "must be 0 to " + std::to_string(m_build.readings.size())
                     + ", the readings there are");
     }
-    void check(const SealCheck &) { }
     void check(const BoreTrace &t)
     {
         if (t.bore < 1 || t.bore > m_build.engine.cylinders)
@@ -208,6 +206,8 @@ private:
         if (t.z.size() < 100)
             add("/z_um", "has fewer than 100 heights");
     }
+    /// Where the description's ranges and words say all.
+    template <class Plain> void check(const Plain &) { }
     void amount(const char *key, const std::optional<double> &value, double least, double most)
     {
         if (value && !(*value >= least && *value <= most))

@@ -119,7 +119,7 @@ Sump usualSump(const Build &build)
 {
     const double litres = stepped(
         build.engine.displacement_l > 0 ? 1.2 + 1.4 * build.engine.displacement_l : 4.5, 0.1);
-    const bool dry = build.engine.ofKind("tank");
+    const bool dry = build.engine.ofKind(StopKind::Tank);
     // Without a tank the pan holds the fill; with one only what the scavenge stages leave.
     const PanSizes sizes = usualPanSizes(build.engine, dry ? 1.5 : litres);
     Sump out = shapedSump(dry ? "flat" : "rear_bowl", sizes);

@@ -61,7 +61,7 @@ private:
                     return s.id;
         return {};
     }
-    std::string stopOf(std::string_view kind) const
+    std::string stopOf(StopKind kind) const
     {
         const Stop *s = m_build.engine.ofKind(kind);
         return s ? s->id : "";
@@ -155,11 +155,11 @@ private:
             m_spots[e->to] = { stop.id, at };
             last = e->to;
         }
-        const bool inHead = stop.kind == "cam_bearing";
+        const bool inHead = stop.kind == StopKind::CamBearing;
         const Stop *plugStop = nullptr;
         for (const Stop &s : m_build.engine.stops)
             for (const StopPoint &p : s.points)
-                if (s.kind == "plug" && p.node == last)
+                if (s.kind == StopKind::Plug && p.node == last)
                     plugStop = &s;
         const double hidden = plugStop ? hiddenDepth_mm : 0;
         const Passage g = add(stop, stop.id, stop.name, inHead ? sideOf(stop.id) : "block", d,
@@ -168,7 +168,7 @@ private:
             = m_build.engine.block != "grey_iron" && m_build.engine.block != "nodular_iron";
         const std::string pressed = inHead && d < 9 ? "ball" : inHead || alloy ? "core" : "cup";
         const double seat = roundedToStep(d + 2, 1);
-        const std::string usual = stop.kind == "gallery" && d <= 14 ? "screw" : pressed;
+        const std::string usual = stop.kind == StopKind::Gallery && d <= 14 ? "screw" : pressed;
         plug(usual, g, 0, seat);
         plug(usual == "screw" && plugStop ? "cup" : usual, g, g.l_mm, seat);
         if (plugStop)
@@ -178,35 +178,36 @@ private:
 
     void passagesOf(const Stop &s)
     {
-        const std::string &k = s.kind;
-        if (k == "gallery" || k == "lifter")
+        const StopKind k = s.kind;
+        if (k == StopKind::Gallery || k == StopKind::Lifter)
             feedsOfGallery(s);
-        if (k == "gallery")
+        if (k == StopKind::Gallery)
             gaugeDrilling(s);
-        else if (k == "lifter")
+        else if (k == StopKind::Lifter)
             lifters(s);
-        else if (k == "pickup")
-            tube(s, "pickup", "Pickup tube", hole(s.id), hole(stopOf("pump")));
-        else if (k == "pump")
+        else if (k == StopKind::Pickup)
+            tube(s, "pickup", "Pickup tube", hole(s.id), hole(stopOf(StopKind::Pump)));
+        else if (k == StopKind::Pump)
             pump(s);
-        else if (k == "relief")
+        else if (k == StopKind::Relief)
             relief(s);
-        else if (k == "filter")
+        else if (k == StopKind::Filter)
             filter(s);
-        else if (k == "line")
+        else if (k == StopKind::Line)
             tube(s, "lines", s.name, hole(s.id), hole(s.id));
-        else if (k == "cooler")
+        else if (k == StopKind::Cooler)
             cooler(s);
-        else if (k == "big_end")
+        else if (k == StopKind::BigEnd)
             crankDrilling(s);
-        else if (k == "cam_bearing")
+        else if (k == StopKind::CamBearing)
             cams(s);
-        else if (k == "rocker")
+        else if (k == StopKind::Rocker)
             overhead(s);
-        else if (k == "turbo")
+        else if (k == StopKind::Turbo)
             turbo(s);
-        else if (k == "main" || k == "jet" || k == "chain" || k == "tensioner"
-                 || k == "balance_shaft" || k == "phaser")
+        else if (k == StopKind::Main || k == StopKind::Jet || k == StopKind::Chain
+                 || k == StopKind::Tensioner || k == StopKind::BalanceShaft
+                 || k == StopKind::Phaser)
             branches(s);
     }
 
@@ -217,7 +218,7 @@ private:
             if (e->value("k") >= straightLoss && m_spots.contains(e->to)
                 && !m_spots.contains(e->from))
                 add(s, e->id, "Filter to " + lower(s.name), "block", e->value("d_mm"),
-                    e->value("l_mm"), hole(stopOf("filter")), from(e->to));
+                    e->value("l_mm"), hole(stopOf(StopKind::Filter)), from(e->to));
     }
     static std::string lower(std::string s)
     {
@@ -292,7 +293,7 @@ private:
         if (!e)
             return;
         Passage &p = add(s, s.id + "_passage", "Pump to filter", "block", e->value("d_mm"),
-                         e->value("l_mm"), hole(s.id), hole(stopOf("filter")));
+                         e->value("l_mm"), hole(s.id), hole(stopOf(StopKind::Filter)));
         p.made = "cast";
         p.curved = true;
     }
@@ -306,10 +307,10 @@ private:
 
     void filter(const Stop &s)
     {
-        add(s, s.id + "_in", "Filter head, in", "filter_head", 12, 60, hole(stopOf("pump")),
+        add(s, s.id + "_in", "Filter head, in", "filter_head", 12, 60, hole(stopOf(StopKind::Pump)),
             hole(s.id));
         add(s, s.id + "_out", "Filter head, out", "filter_head", 12, 60, hole(s.id),
-            hole(stopOf("gallery")));
+            hole(stopOf(StopKind::Gallery)));
     }
 
     void cooler(const Stop &s)

@@ -31,36 +31,39 @@ public:
 
     std::vector<Port> run()
     {
-        const Stop *tank = m_build.engine.ofKind("tank");
-        const Stop *filter = m_build.engine.ofKind("filter");
+        const Stop *tank = m_build.engine.ofKind(StopKind::Tank);
+        const Stop *filter = m_build.engine.ofKind(StopKind::Filter);
         const bool away = filter && filterIsAway(m_build);
         if (tank)
             drySump(*tank);
         else if (away)
-            add("engine", "out", "oil out", Way::Out, Service::Pressure, true, stopOf("pump"));
+            add("engine", "out", "oil out", Way::Out, Service::Pressure, true,
+                stopOf(StopKind::Pump));
         if (away)
             remote(*filter);
-        if (const Stop *cooler = m_build.engine.ofKind("cooler"); cooler && away) {
+        if (const Stop *cooler = m_build.engine.ofKind(StopKind::Cooler); cooler && away) {
             add("cooler", "a", "one end", Way::Either, Service::Pressure, true, cooler->id);
             add("cooler", "b", "other end", Way::Either, Service::Pressure, true, cooler->id);
         }
         if (away)
-            add("engine", "in", "oil in", Way::In, Service::Pressure, true, stopOf("gallery"));
-        if (const Stop *turbo = m_build.engine.ofKind("turbo")) {
+            add("engine", "in", "oil in", Way::In, Service::Pressure, true,
+                stopOf(StopKind::Gallery));
+        if (const Stop *turbo = m_build.engine.ofKind(StopKind::Turbo)) {
             add("engine", "turbo_feed", "turbo feed", Way::Out, Service::Pressure, true, turbo->id);
             add("turbo", "in", "oil in", Way::In, Service::Pressure, true, turbo->id);
             add("turbo", "drain", "drain", Way::Out, Service::Drain, true, turbo->id);
             add("engine", "turbo_drain", "turbo drain", Way::In, Service::Drain, true, turbo->id);
         }
-        add("engine", "gauge", "gauge tap", Way::Out, Service::Gauge, false, stopOf("gallery"));
+        add("engine", "gauge", "gauge tap", Way::Out, Service::Gauge, false,
+            stopOf(StopKind::Gallery));
         if (filter)
             add("filter", "gauge", "gauge tap", Way::Out, Service::Gauge, false, filter->id);
-        add("gauge", "in", "connection", Way::In, Service::Gauge, false, stopOf("gallery"));
+        add("gauge", "in", "connection", Way::In, Service::Gauge, false, stopOf(StopKind::Gallery));
         return std::move(m_out);
     }
 
 private:
-    std::string stopOf(const char *kind) const
+    std::string stopOf(StopKind kind) const
     {
         const Stop *s = m_build.engine.ofKind(kind);
         return s ? s->id : "";
@@ -83,7 +86,7 @@ private:
 
     void drySump(const Stop &tank)
     {
-        const Stop *scavenge = m_build.engine.ofKind("scavenge");
+        const Stop *scavenge = m_build.engine.ofKind(StopKind::Scavenge);
         const std::string at = scavenge ? scavenge->id : tank.id;
         const int stages
             = scavenge ? std::clamp(static_cast<int>(scavenge->value("stages", 1)), 1, 12) : 1;
@@ -95,8 +98,8 @@ private:
         add("scavenge", "out", "out", Way::Out, Service::Scavenge, true, at);
         add("tank", "in", "return", Way::In, Service::Scavenge, true, tank.id);
         add("tank", "out", "to the pump", Way::Out, Service::Suction, true, tank.id);
-        add("pump", "in", "in", Way::In, Service::Suction, true, stopOf("pump"));
-        add("pump", "out", "out", Way::Out, Service::Pressure, true, stopOf("pump"));
+        add("pump", "in", "in", Way::In, Service::Suction, true, stopOf(StopKind::Pump));
+        add("pump", "out", "out", Way::Out, Service::Pressure, true, stopOf(StopKind::Pump));
     }
 
     void remote(const Stop &filter)
@@ -193,8 +196,8 @@ std::string_view serviceWord(Service service)
 
 bool filterIsAway(const Build &build)
 {
-    return build.plumbing.remoteFilter || build.engine.ofKind("tank")
-        || build.engine.ofKind("line");
+    return build.plumbing.remoteFilter || build.engine.ofKind(StopKind::Tank)
+        || build.engine.ofKind(StopKind::Line);
 }
 
 std::vector<Port> portsOf(const Build &build)

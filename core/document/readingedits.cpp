@@ -19,7 +19,7 @@ Result<void> addReading(Build &out, Reading r)
     if (!r.value_um)
         return fail("value_um", "is missing");
     if (const Stop *stop = out.engine.find(r.stop); stop && r.family.empty())
-        r.family = stop->kind;
+        r.family = wordOf(stop->kind);
     const Family *family = findFamily(r.family);
     if (!family)
         return fail("family", "there is no family \"" + r.family + "\"");

@@ -9,37 +9,37 @@ namespace {
 
 struct KindRecipe
 {
-    std::string_view kind;
+    StopKind kind;
     StopForm form;
     std::string_view name;
 };
 
 constexpr std::array<KindRecipe, 22> recipes { {
-    { "tank", StopForm::Fixed, "Oil tank" },
-    { "pickup", StopForm::Fixed, "Sump & pickup" },
-    { "scavenge", StopForm::Bare, "Scavenge stages" },
-    { "pump", StopForm::Fixed, "Pump" },
-    { "relief", StopForm::Fixed, "Relief valve" },
-    { "line", StopForm::Inline, "External line" },
-    { "cooler", StopForm::Inline, "Oil cooler" },
-    { "filter", StopForm::Inline, "Filter" },
-    { "gallery", StopForm::Fixed, "Main gallery" },
-    { "main", StopForm::Fixed, "Main" },
-    { "big_end", StopForm::Fixed, "Big-end" },
-    { "small_end", StopForm::Bare, "Small ends" },
-    { "balance_shaft", StopForm::Branch, "Balance shaft" },
-    { "cam_bearing", StopForm::Branch, "Cam bearing" },
-    { "rocker", StopForm::Branch, "Rocker shaft" },
-    { "lifter", StopForm::Branch, "Lifters" },
-    { "jet", StopForm::Branch, "Cooling jets" },
-    { "chain", StopForm::Branch, "Chain jet" },
-    { "tensioner", StopForm::Branch, "Tensioner" },
-    { "phaser", StopForm::Branch, "Cam phaser" },
-    { "turbo", StopForm::Branch, "Turbocharger" },
-    { "plug", StopForm::Bare, "Plug" },
+    { StopKind::Tank, StopForm::Fixed, "Oil tank" },
+    { StopKind::Pickup, StopForm::Fixed, "Sump & pickup" },
+    { StopKind::Scavenge, StopForm::Bare, "Scavenge stages" },
+    { StopKind::Pump, StopForm::Fixed, "Pump" },
+    { StopKind::Relief, StopForm::Fixed, "Relief valve" },
+    { StopKind::Line, StopForm::Inline, "External line" },
+    { StopKind::Cooler, StopForm::Inline, "Oil cooler" },
+    { StopKind::Filter, StopForm::Inline, "Filter" },
+    { StopKind::Gallery, StopForm::Fixed, "Main gallery" },
+    { StopKind::Main, StopForm::Fixed, "Main" },
+    { StopKind::BigEnd, StopForm::Fixed, "Big-end" },
+    { StopKind::SmallEnd, StopForm::Bare, "Small ends" },
+    { StopKind::BalanceShaft, StopForm::Branch, "Balance shaft" },
+    { StopKind::CamBearing, StopForm::Branch, "Cam bearing" },
+    { StopKind::Rocker, StopForm::Branch, "Rocker shaft" },
+    { StopKind::Lifter, StopForm::Branch, "Lifters" },
+    { StopKind::Jet, StopForm::Branch, "Cooling jets" },
+    { StopKind::Chain, StopForm::Branch, "Chain jet" },
+    { StopKind::Tensioner, StopForm::Branch, "Tensioner" },
+    { StopKind::Phaser, StopForm::Branch, "Cam phaser" },
+    { StopKind::Turbo, StopForm::Branch, "Turbocharger" },
+    { StopKind::Plug, StopForm::Bare, "Plug" },
 } };
 
-const KindRecipe *recipeOf(std::string_view kind)
+const KindRecipe *recipeOf(StopKind kind)
 {
     for (const KindRecipe &r : recipes)
         if (r.kind == kind)
@@ -119,19 +119,19 @@ Element bearingElement(std::string id, std::string from, double d_mm, double wid
     return e;
 }
 
-StopForm formOf(std::string_view kind)
+StopForm formOf(StopKind kind)
 {
     const KindRecipe *r = recipeOf(kind);
     return r ? r->form : StopForm::Fixed;
 }
 
-std::string usualName(std::string_view kind)
+std::string usualName(StopKind kind)
 {
     const KindRecipe *r = recipeOf(kind);
-    return r ? std::string(r->name) : std::string(kind);
+    return r ? std::string(r->name) : std::string(wordOf(kind));
 }
 
-MadeStop makeBranch(std::string_view kind, const std::string &id, const std::string &givenName,
+MadeStop makeBranch(StopKind kind, const std::string &id, const std::string &givenName,
                     const std::string &from, const RecipeScale &scale, int cylinders)
 {
     MadeStop out;
@@ -146,31 +146,31 @@ MadeStop makeBranch(std::string_view kind, const std::string &id, const std::str
         out.elements.push_back(std::move(e));
     };
     const auto point = [&](const std::string &at) { s.points.push_back({ s.name, at }); };
-    if (kind == "jet") {
+    if (kind == StopKind::Jet) {
         Element jet = holeElement(id + "_hole", from, sump, 1.3 * b, 6);
         jet.type = "jet";
         jet.values["open_kpa"] = 190;
         jet.values["open_width_kpa"] = 40;
         jet.values["count"] = std::max(1, cylinders);
         add(std::move(jet));
-    } else if (kind == "chain") {
+    } else if (kind == StopKind::Chain) {
         add(holeElement(id + "_hole", from, sump, 1.2 * b, 2));
-    } else if (kind == "tensioner") {
+    } else if (kind == StopKind::Tensioner) {
         point(from);
         add(holeElement(id + "_hole", from, sump, 1.1 * b, 2));
-    } else if (kind == "turbo") {
+    } else if (kind == StopKind::Turbo) {
         point(node);
         add(pipeElement(id + "_line", from, node, 5, 500, 3));
         add(holeElement(id + "_bearings", node, sump, 1.6, 2));
-    } else if (kind == "phaser") {
+    } else if (kind == StopKind::Phaser) {
         point(node);
         add(pipeElement(id + "_feed", from, node, 4, 60, 2.5));
         add(holeElement(id + "_leak", node, sump, 0.7, 4));
-    } else if (kind == "rocker") {
+    } else if (kind == StopKind::Rocker) {
         point(node);
         add(holeElement(id + "_feed", from, node, 1.6, 6, 0.7));
         add(gapElement(id + "_bushes", node, 17 * b, 65, 11 * b, 0.6, std::max(2, 2 * cylinders)));
-    } else if (kind == "lifter") {
+    } else if (kind == StopKind::Lifter) {
         point(node);
         add(holeElement(id + "_feed", from, node, 1.8, 4));
         add(gapElement(id + "_bores", node, 22, 36, 14, 0.7, std::max(2, 2 * cylinders)));
@@ -179,13 +179,13 @@ MadeStop makeBranch(std::string_view kind, const std::string &id, const std::str
         add(pipeElement(id + "_feed", from, node, 3.5 * b, 75 * b, 2.3));
         Element e = bearingElement(id + "_film", node, 46 * b, 18 * b, std::round(65 * b), 360);
         e.values["load_n"] = 800;
-        e.values["speed_ratio"] = kind == "balance_shaft" ? 2 : 0.5;
+        e.values["speed_ratio"] = kind == StopKind::BalanceShaft ? 2 : 0.5;
         add(std::move(e));
     }
     return out;
 }
 
-MadeStop makeInline(std::string_view kind, const std::string &id, const std::string &givenName,
+MadeStop makeInline(StopKind kind, const std::string &id, const std::string &givenName,
                     const std::string &from, const std::string &to, const RecipeScale &scale)
 {
     MadeStop out;
@@ -200,9 +200,9 @@ MadeStop makeInline(std::string_view kind, const std::string &id, const std::str
     };
     s.points.push_back({ s.name + " in", from });
     s.points.push_back({ s.name + " out", to });
-    if (kind == "line") {
+    if (kind == StopKind::Line) {
         add(pipeElement(id + "_hose", from, to, std::round(13 * root), 800, 3));
-    } else if (kind == "cooler") {
+    } else if (kind == StopKind::Cooler) {
         // Shut below its opening temperature; oil then takes the short way.
         Element gate { id + "_thermostat",
                        "thermostat",

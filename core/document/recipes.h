@@ -2,6 +2,7 @@
 #pragma once
 
 #include "document/document.h"
+#include "kinds/stopkind.h"
 
 namespace mildpath {
 
@@ -40,15 +41,15 @@ enum class StopForm {
     Bare, ///< no oil of its own in the circuit: a plug, small ends, scavenge stages
     Fixed, ///< belongs to the engine's frame: pump, relief, gallery, mains …
 };
-StopForm formOf(std::string_view kind);
+StopForm formOf(StopKind kind);
 
 /// A branch fed from a node. @param name  empty: the kind's usual name
-MadeStop makeBranch(std::string_view kind, const std::string &id, const std::string &name,
+MadeStop makeBranch(StopKind kind, const std::string &id, const std::string &name,
                     const std::string &from, const RecipeScale &scale, int cylinders);
 /// A stop oil passes through, between two nodes.
-MadeStop makeInline(std::string_view kind, const std::string &id, const std::string &name,
+MadeStop makeInline(StopKind kind, const std::string &id, const std::string &name,
                     const std::string &from, const std::string &to, const RecipeScale &scale);
 /// "Cooling jets" for a jet stop.
-std::string usualName(std::string_view kind);
+std::string usualName(StopKind kind);
 
 } // namespace mildpath

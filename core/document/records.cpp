@@ -25,7 +25,6 @@ template <> const RecordType &recordType<Stop>()
               .must<&Stop::id>("id", "unique among the stops")
               .field<&Stop::name>("name", "as people call it")
               .must<&Stop::kind>("kind", "pump, filter, main, big_end, gallery …")
-              .oneOf([] { return idsOf(stopKinds()); })
               .field<&Stop::points>("points", "places where pressure is looked at")
               .field<&Stop::elements>("elements", "of the circuit that belong to it")
               .of("an element's id")
@@ -506,7 +505,7 @@ template <> const RecordType &recordType<Build>()
               .then([](Build &b) {
                   b.readings.change([&](Reading &r) {
                       if (const Stop *stop = r.family.empty() ? b.engine.find(r.stop) : nullptr)
-                          r.family = stop->kind;
+                          r.family = wordOf(stop->kind);
                   });
               })
               .keepsUnknown<&Build::extra>();

@@ -108,7 +108,7 @@ private:
             }
             for (const auto &[key, value] : s.values)
                 stopValue(s, key, value, place + "/values/" + key);
-            if (const Family *family = findFamily(s.kind); family && family->shells)
+            if (const Family *family = findFamily(wordOf(s.kind)); family && family->shells)
                 shelledStop(s, place);
         }
         if (m_build.engine.stops.empty())
@@ -119,7 +119,7 @@ private:
     {
         const NumberKey *known = findStopKey(s.kind, key);
         if (!known)
-            add(place, "is not a number of a stop of kind \"" + s.kind + "\"");
+            add(place, "is not a number of a stop of kind \"" + std::string(wordOf(s.kind)) + "\"");
         else if (!known->allows(v))
             add(place, known->refusal(v));
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "kinds/stopkind.h"
 #include "quantity/record.h"
 #include "quantity/sharedlist.h"
 
@@ -46,7 +47,7 @@ template <> const RecordType &recordType<DebrisFind>();
 struct SignKind
 {
     std::string_view id;
-    std::string_view stopKind;
+    StopKind stopKind;
     std::string_view text; ///< what is seen
     std::string_view meaning; ///< what it says
     std::string_view action;

@@ -39,13 +39,13 @@ constexpr std::array<EventKind, 16> eventKindRows { {
 
 constexpr std::array<std::string_view, 4> means { "light", "wire", "fluid", "camera" };
 
-constexpr std::array<std::string_view, 1> mains { "main" };
-constexpr std::array<std::string_view, 1> bigEnds { "big_end" };
-constexpr std::array<std::string_view, 1> cams { "cam_bearing" };
-constexpr std::array<std::string_view, 1> lifters { "lifter" };
-constexpr std::array<std::string_view, 1> balance { "balance_shaft" };
-constexpr std::array<std::string_view, 3> crankcase { "main", "jet", "balance_shaft" };
-constexpr std::array<std::string_view, 1> smallEnds { "small_end" };
+constexpr std::array mains { StopKind::Main };
+constexpr std::array bigEnds { StopKind::BigEnd };
+constexpr std::array cams { StopKind::CamBearing };
+constexpr std::array lifters { StopKind::Lifter };
+constexpr std::array balance { StopKind::BalanceShaft };
+constexpr std::array crankcase { StopKind::Main, StopKind::Jet, StopKind::BalanceShaft };
+constexpr std::array smallEnds { StopKind::SmallEnd };
 
 /// Where swarf of usual jobs gets in. Common practice, no source.
 constexpr std::array<MachiningJob, 12> jobs { {
@@ -70,7 +70,7 @@ bool ofPart(std::string_view part, std::string_view wanted)
 
 /// Whether a hole of the machined part opens where the job cuts.
 bool opensWhere(const PassageNetwork &network, const PassageEnd &end, const MachiningJob &job,
-                const std::map<std::string, std::string> &stopKinds)
+                const std::map<std::string, StopKind> &stopKinds)
 {
     const Passage *mate = findPassage(network.passages(), end.passage);
     if (!job.facing.empty())
@@ -96,7 +96,7 @@ struct Run
 class Reader
 {
 public:
-    Reader(const PassageNetwork &network, const std::map<std::string, std::string> &stopKinds)
+    Reader(const PassageNetwork &network, const std::map<std::string, StopKind> &stopKinds)
         : m_network(network)
         , m_stopKinds(stopKinds)
         , m_runs(network.passages().size())
@@ -375,7 +375,7 @@ private:
     }
 
     const PassageNetwork &m_network;
-    const std::map<std::string, std::string> &m_stopKinds;
+    const std::map<std::string, StopKind> &m_stopKinds;
     std::unordered_map<const CleanEvent *, int> m_numberOf; ///< in the order of entry
     std::vector<Run> m_runs;
     CleaningBook m_out;
@@ -476,7 +476,7 @@ bool clockWentBack(const SharedList<CleanEvent> &events)
 }
 
 std::vector<bool> dirtiedBy(const PassageNetwork &network, const CleanEvent &event,
-                            const std::map<std::string, std::string> &stopKinds,
+                            const std::map<std::string, StopKind> &stopKinds,
                             const std::function<bool(int)> &plugIn,
                             const std::function<bool(int, int)> &assembled)
 {
@@ -504,7 +504,7 @@ std::vector<bool> dirtiedBy(const PassageNetwork &network, const CleanEvent &eve
 }
 
 CleaningBook readBook(const PassageNetwork &network, const SharedList<CleanEvent> &events,
-                      const std::map<std::string, std::string> &stopKinds)
+                      const std::map<std::string, StopKind> &stopKinds)
 {
     return Reader(network, stopKinds).read(events);
 }

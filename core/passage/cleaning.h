@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "kinds/stopkind.h"
 #include "passage/cleaningplan.h"
 #include "quantity/record.h"
 #include "quantity/sharedlist.h"
@@ -36,7 +37,7 @@ struct MachiningJob
 {
     std::string_view id, name; ///< "Mains line-bored"
     std::string_view part; ///< block: and so on; "head": any head
-    std::span<const std::string_view> stopKinds; ///< holes that open there
+    std::span<const StopKind> stopKinds; ///< holes that open there
     std::string_view facing {}; ///< instead: holes that meet this part
 };
 std::span<const MachiningJob> machiningJobs();
@@ -120,11 +121,11 @@ struct CleaningBook
 };
 /// @param stopKinds  stop id → its kind, for jobs
 CleaningBook readBook(const PassageNetwork &network, const SharedList<CleanEvent> &events,
-                      const std::map<std::string, std::string> &stopKinds);
+                      const std::map<std::string, StopKind> &stopKinds);
 
 /// Passages swarf of this event gets into, with the plugs as `plugIn` says: one flag a passage.
 std::vector<bool> dirtiedBy(const PassageNetwork &network, const CleanEvent &event,
-                            const std::map<std::string, std::string> &stopKinds,
+                            const std::map<std::string, StopKind> &stopKinds,
                             const std::function<bool(int)> &plugIn,
                             const std::function<bool(int, int)> &assembled = {});
 

@@ -11,6 +11,17 @@
 namespace mildpath {
 namespace {
 
+std::string noSuchWord(const Words &words, const std::string &is)
+{
+    std::string known;
+    for (size_t i = 0; i < words.size(); ++i)
+        known += std::string(i == 0                      ? ""
+                                 : i + 1 == words.size() ? " or "
+                                                         : ", ")
+            + std::string(words[i]);
+    return "must be " + known + ", is \"" + is + "\"";
+}
+
 template <class M> M &memberIn(const Field &f, void *record)
 {
     return *const_cast<M *>(static_cast<const M *>(f.at(record)));
@@ -88,6 +99,9 @@ private:
             v = f.required ? m_in.text(key) : m_in.text(key, v);
             break;
         }
+        case MemberShape::Word:
+            word(f, key);
+            break;
         case MemberShape::Packed:
             unpack(f, key);
             break;
@@ -98,6 +112,23 @@ private:
         default:
             readMany(f, key);
         }
+    }
+
+    /// What is none of the words is an error here: there is no kind for it to become.
+    void word(const Field &f, const std::string &key)
+    {
+        if (!f.required && !m_in.has(key))
+            return;
+        const size_t before = m_errors.size();
+        const std::string is = m_in.text(key);
+        if (m_errors.size() > before)
+            return; // missing, or no text at all
+        const auto words = f.words();
+        const auto at = std::find(words.begin(), words.end(), is);
+        if (at != words.end())
+            memberIn<unsigned char>(f, m_record) = static_cast<unsigned char>(at - words.begin());
+        else
+            m_errors.push_back({ m_in.placeOf(key), noSuchWord(words, is) });
     }
 
     void readMany(const Field &f, const std::string &key)
@@ -271,6 +302,8 @@ Json writeField(const Field &f, const void *record)
         return orNull(memberIn<std::optional<bool>>(f, record));
     case MemberShape::Text:
         return memberIn<std::string>(f, record);
+    case MemberShape::Word:
+        return std::string(f.words()[memberIn<unsigned char>(f, record)]);
     case MemberShape::Numbers:
         return memberIn<std::vector<double>>(f, record);
     case MemberShape::Texts:
@@ -401,13 +434,7 @@ private:
         const auto words = f.words();
         if (std::find(words.begin(), words.end(), is) != words.end())
             return;
-        std::string known;
-        for (size_t i = 0; i < words.size(); ++i)
-            known += std::string(i == 0                      ? ""
-                                     : i + 1 == words.size() ? " or "
-                                                             : ", ")
-                + std::string(words[i]);
-        m_errors.push_back({ place, "must be " + known + ", is \"" + is + "\"" });
+        m_errors.push_back({ place, noSuchWord(words, is) });
     }
 
     const void *m_record;
@@ -444,6 +471,7 @@ void Description::add(std::string_view key, std::string_view meaning, const Memb
     f.same = access.same;
     f.record = access.record;
     f.entries = access.entries;
+    f.words = access.words;
     m_type.fields.push_back(f);
 }
 

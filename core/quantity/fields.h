@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "kinds/words.h"
 #include "quantity/extrakeys.h"
 #include "quantity/result.h"
 
@@ -59,6 +60,7 @@ enum class MemberShape {
     Boolean,
     OptionalBoolean,
     Text,
+    Word, ///< of an enumeration (kinds/words.h)
     Numbers, ///< a list of them
     Texts,
     NumbersByKey,
@@ -219,6 +221,8 @@ template <class M> constexpr MemberShape shapeOf()
         return MemberShape::OptionalBoolean;
     else if constexpr (std::is_same_v<M, std::string>)
         return MemberShape::Text;
+    else if constexpr (std::is_enum_v<M>)
+        return MemberShape::Word;
     else if constexpr (std::is_same_v<M, std::vector<double>>)
         return MemberShape::Numbers;
     else if constexpr (std::is_same_v<M, std::vector<std::string>>)
@@ -311,9 +315,20 @@ struct MemberAccess
     bool (*same)(const void *a, const void *b);
     const RecordType &(*record)();
     const EntriesAccess *entries;
+    Words (*words)() = nullptr; ///< of an enumeration
 };
 
 namespace fields {
+
+template <class M> constexpr auto enumWordsOf() -> Words (*)()
+{
+    if constexpr (std::is_enum_v<M>) {
+        static_assert(sizeof(M) == 1, "an enumeration in a file is an unsigned char");
+        return [] { return mildpath::wordsOf(enumWords<M>()); };
+    } else {
+        return nullptr;
+    }
+}
 
 template <class M> constexpr auto recordOf() -> const RecordType &(*)()
 {
@@ -339,7 +354,7 @@ template <class T, auto... path>
 constexpr MemberAccess memberAccess {
     shapeOf<MemberOf<T, path...>>(),         Access<T>::template at<path...>,
     Access<T>::template same<path...>,       recordOf<MemberOf<T, path...>>(),
-    entriesAccessOf<MemberOf<T, path...>>(),
+    entriesAccessOf<MemberOf<T, path...>>(), enumWordsOf<MemberOf<T, path...>>(),
 };
 /// Of a member kept as one text: what it is made of need not be described.
 template <class T, auto... path>

@@ -73,6 +73,7 @@ Json shapeSchema(const Field &f)
     case MemberShape::OptionalBoolean:
         return typed("boolean", true);
     case MemberShape::Text:
+    case MemberShape::Word:
         return textSchema(f);
     case MemberShape::Packed:
         return typed("string");

@@ -30,7 +30,7 @@ struct Known
                 done = s->outcome == "done";
         return done;
     }
-    bool ticked(std::string_view stopKind, std::string_view check) const
+    bool ticked(StopKind stopKind, std::string_view check) const
     {
         const Stop *s = build.engine.ofKind(stopKind);
         const Proof *p = s ? standingCheck(build, s->id, check) : nullptr;
@@ -46,14 +46,14 @@ struct Known
         const StopMarks *m = assessment.marksOf(s.id);
         return m ? m->flow : Mark::NotDone;
     }
-    std::string idOf(std::string_view kind) const
+    std::string idOf(StopKind kind) const
     {
         const Stop *s = build.engine.ofKind(kind);
         return s ? s->id : std::string();
     }
     /// Names of the stops of some kinds whose mark is not yet proven.
     template <class Which>
-    std::string unproven(std::initializer_list<std::string_view> kinds, Which which) const
+    std::string unproven(std::initializer_list<StopKind> kinds, Which which) const
     {
         std::string out;
         int more = 0;
@@ -95,9 +95,9 @@ Shown wetted(const Known &k)
 }
 Shown pickup(const Known &k)
 {
-    if (!k.ticked("pickup", "pan_rests"))
+    if (!k.ticked(StopKind::Pickup, "pan_rests"))
         return { false, "pan and pickup not ticked" };
-    const Stop *s = k.build.engine.ofKind("pickup");
+    const Stop *s = k.build.engine.ofKind(StopKind::Pickup);
     return s && k.size(*s) == Mark::Proven ? Shown { true, "gap measured, pan sits free" }
                                            : Shown { false, "its sizes are not all proven" };
 }
@@ -106,17 +106,19 @@ Shown joint(const Known &k)
     for (const FitVerdict &f : k.assessment.fits)
         if (f.id == "oring" && f.mark != Mark::Proven)
             return { false, f.title };
-    return k.ticked("pickup", "pickup_locked") ? Shown { true, "new ring, bolts locked" }
-                                               : Shown { false, "ring and bolts not ticked" };
+    return k.ticked(StopKind::Pickup, "pickup_locked")
+        ? Shown { true, "new ring, bolts locked" }
+        : Shown { false, "ring and bolts not ticked" };
 }
 Shown gasket(const Known &k)
 {
-    return k.ticked("pump", "pump_gasket") ? Shown { true, "laid on the pump's own base" }
-                                           : Shown { false, "not ticked" };
+    return k.ticked(StopKind::Pump, "pump_gasket") ? Shown { true, "laid on the pump's own base" }
+                                                   : Shown { false, "not ticked" };
 }
 Shown relief(const Known &k)
 {
-    const bool both = k.ticked("relief", "relief_free") && k.ticked("relief", "relief_seat");
+    const bool both
+        = k.ticked(StopKind::Relief, "relief_free") && k.ticked(StopKind::Relief, "relief_seat");
     return both ? Shown { true, "piston free, seat clean" } : Shown { false, "not ticked" };
 }
 Shown plugs(const Known &k)
@@ -124,47 +126,54 @@ Shown plugs(const Known &k)
     for (const LineFault &f : k.assessment.lines.faults)
         if (f.mark == Mark::Hold)
             return { false, f.text };
-    const std::string open
-        = k.unproven({ "plug", "gallery" }, [&](const Stop &s) { return k.flow(s); });
+    const std::string open = k.unproven({ StopKind::Plug, StopKind::Gallery },
+                                        [&](const Stop &s) { return k.flow(s); });
     return open.empty() ? Shown { true, "plugs and galleries proven" }
                         : Shown { false, open + " not proven" };
 }
 Shown clearances(const Known &k)
 {
-    const std::string open
-        = k.unproven({ "main", "big_end", "jet" }, [&](const Stop &s) { return k.size(s); });
+    const std::string open = k.unproven({ StopKind::Main, StopKind::BigEnd, StopKind::Jet },
+                                        [&](const Stop &s) { return k.size(s); });
     return open.empty() ? Shown { true, "all measured, within limits" }
                         : Shown { false, open + " not proven" };
 }
 
 struct CauseRow
 {
-    std::string_view id, name, text, effort, stopKind;
+    std::string_view id, name, text, effort;
+    std::optional<StopKind> stopKind; ///< where it is looked at
     Shown (*shown)(const Known &);
 };
 // Order: common practice, no source. Efforts: own choice.
 constexpr std::array<CauseRow, 10> causeRows { {
-    { "gauge", "Gauge, sender, port, wiring",
-      "Gauge, sender, its port and wiring: put a mechanical gauge on", "a minute", "", gauge },
+    { "gauge",
+      "Gauge, sender, port, wiring",
+      "Gauge, sender, its port and wiring: put a mechanical gauge on",
+      "a minute",
+      {},
+      gauge },
     { "oil", "Oil in, drain plug, filter on",
-      "Oil really in the sump, drain plug in, filter fitted", "seconds", "pickup", oilIn },
+      "Oil really in the sump, drain plug in, filter fitted", "seconds", StopKind::Pickup, oilIn },
     { "drive", "Drive, key, way it turns", "Shaft engaged, key in, drill turning the right way",
-      "a minute", "pump", drive },
+      "a minute", StopKind::Pump, drive },
     { "dry_pump", "Pump dry: pack it, pour oil in",
-      "Pump dry: pre-fill, pack, or fill through the gallery", "minutes", "pump", wetted },
+      "Pump dry: pre-fill, pack, or fill through the gallery", "minutes", StopKind::Pump, wetted },
     { "pickup", "Pickup: plug out, gap, level", "Pickup: transport plug, gap, level over its mouth",
-      "pan off", "pickup", pickup },
+      "pan off", StopKind::Pickup, pickup },
     { "joint", "Pickup joint: ring, crack, bracket",
-      "Pickup joint: ring, gasket, crack, loose bracket", "pan off", "pickup", joint },
+      "Pickup joint: ring, gasket, crack, loose bracket", "pan off", StopKind::Pickup, joint },
     { "cover", "Pump gasket leaves a port open",
-      "Pump cover or gasket leaves a port open: it sucks only air", "pump off", "pump", gasket },
+      "Pump cover or gasket leaves a port open: it sucks only air", "pump off", StopKind::Pump,
+      gasket },
     { "relief", "Relief: stuck, chip, no piston",
-      "Relief stuck, a chip beside it, or without its piston", "plug out", "relief", relief },
+      "Relief stuck, a chip beside it, or without its piston", "plug out", StopKind::Relief,
+      relief },
     { "plug", "Gallery plug, lines, filter",
-      "Gallery plug missing, cooler lines swapped, filter or bypass", "look along it", "gallery",
-      plugs },
+      "Gallery plug missing, cooler lines swapped, filter or bypass", "look along it",
+      StopKind::Gallery, plugs },
     { "clearance", "Bearing or jet missing, or wide", "Bearing or jet missing, a clearance far out",
-      "pan off", "main", clearances },
+      "pan off", StopKind::Main, clearances },
 } };
 
 } // namespace
@@ -175,9 +184,8 @@ std::vector<PrimeCause> primeCauses(const Build &build, const Assessment &assess
     std::vector<PrimeCause> out;
     for (const CauseRow &r : causeRows) {
         Shown s = r.shown(known);
-        out.push_back({ r.id, r.name, r.text, r.effort,
-                        r.stopKind.empty() ? "" : known.idOf(r.stopKind), s.proven,
-                        std::move(s.why) });
+        out.push_back({ r.id, r.name, r.text, r.effort, r.stopKind ? known.idOf(*r.stopKind) : "",
+                        s.proven, std::move(s.why) });
     }
     std::stable_partition(out.begin(), out.end(), [](const PrimeCause &c) { return !c.proven; });
     return out;

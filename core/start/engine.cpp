@@ -49,7 +49,7 @@ Result<SimulatedEngine> SimulatedEngine::make(const Build &build, const Assessme
     out.m_neverLifts = has(options.faults, "pump_gasket") || !out.m_prime.time.time_s;
     out.draw(assessment);
     for (const Stop &s : build.engine.stops)
-        if (s.kind == "lifter" || s.kind == "rocker")
+        if (s.kind == StopKind::Lifter || s.kind == StopKind::Rocker)
             for (int i = 1; i <= static_cast<int>(flowOutlets(build, s).size()); ++i)
                 out.m_outlets.push_back({ s.id, i, options.full ? 1.0 : 0.0 });
     // Once here, so that an engine without a solution is refused and not played.

@@ -94,7 +94,7 @@ private:
             return m_build.start.own(key) ? "as entered"
                                           : std::string(findKey(startKeys(), key)->source);
         };
-        if (m_build.engine.ofKind("filter"))
+        if (m_build.engine.ofKind(StopKind::Filter))
             add("filter_l", full > 0 ? "filter, half filled by hand" : "filter, put on dry",
                 1 - full, source("filter_l"));
         add("cooler_l", "cooler and its lines", 1, source("cooler_l"));

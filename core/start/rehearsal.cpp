@@ -12,9 +12,9 @@
 namespace mildpath {
 namespace {
 
-bool bearing(std::string_view kind)
+bool bearing(StopKind kind)
 {
-    return kind == "main" || kind == "big_end";
+    return kind == StopKind::Main || kind == StopKind::BigEnd;
 }
 
 bool shows(const Look &look, const std::vector<std::string> &words)
@@ -25,8 +25,7 @@ bool shows(const Look &look, const std::vector<std::string> &words)
 }
 
 /// Names of outlets that are not full: "Lifter 7, Lifter 8".
-std::string notFull(const Build &build, const std::vector<OutletFill> &outlets,
-                    std::string_view kind)
+std::string notFull(const Build &build, const std::vector<OutletFill> &outlets, StopKind kind)
 {
     std::string out;
     for (const OutletFill &o : outlets) {
@@ -184,10 +183,10 @@ double Rehearsal::readGauge(const std::string &tap)
     return pa / 1e3;
 }
 
-std::string Rehearsal::lifters(const std::vector<std::string_view> &kinds) const
+std::string Rehearsal::lifters(const std::vector<StopKind> &kinds) const
 {
     std::string out;
-    for (const std::string_view kind : kinds) {
+    for (const StopKind kind : kinds) {
         const std::string bad = notFull(*m_build, m_engine.outlets(), kind);
         if (!bad.empty())
             out += (out.empty() ? "" : "; ") + bad;
@@ -202,7 +201,7 @@ Phrase Rehearsal::look(const Look &look)
     if (look.id == "watch_lifters") {
         // What one sees there is oil or none; what is behind it is for the head to find.
         saw = m_engine.primed() || m_engine.crank_rpm() > 0 || m_engine.time_s() > 0
-            ? lifters({ "lifter", "rocker" })
+            ? lifters({ StopKind::Lifter, StopKind::Rocker })
             : "nothing has turned yet: dry";
         if (words.size() > 0 && shows(look, { m_hidden.kind }))
             append(saw, faultName(*m_build, m_hidden));
@@ -291,7 +290,7 @@ Debrief Rehearsal::debrief(const Assessment &assessment) const
             out.signs.push_back(name + ": " + w->after.points[w->starved.front()].name
                                 + " below its required pressure");
     }
-    const std::string dry = lifters({ "lifter", "rocker" });
+    const std::string dry = lifters({ StopKind::Lifter, StopKind::Rocker });
     if (m_engine.primed() && dry != "all of them full")
         out.signs.push_back("With the cover off: " + dry);
     for (const SymptomKind &s : symptomKinds())

@@ -93,7 +93,7 @@ private:
     {
     }
     void note(Phrase what, Phrase saw, double minutes);
-    std::string lifters(const std::vector<std::string_view> &kinds) const;
+    std::string lifters(const std::vector<StopKind> &kinds) const;
     void best(Debrief &out) const;
     bool same(const Fault &a, const Fault &b) const;
 

@@ -286,7 +286,7 @@ private:
 
     void watch(CardItem &i) const
     {
-        const std::string_view kind = i.id == "lifters" ? "lifter" : "rocker";
+        const StopKind kind = i.id == "lifters" ? StopKind::Lifter : StopKind::Rocker;
         int outlets = 0, seen = 0;
         std::string bad;
         const auto flows = standing(m_build.flows);

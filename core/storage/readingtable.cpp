@@ -147,7 +147,7 @@ Phrase senseOf(const Build &build, Reading &r)
     if (!stop)
         return "there is no stop \"" + r.stop + "\"";
     if (r.family.empty())
-        r.family = stop->kind;
+        r.family = wordOf(stop->kind);
     const Family *family = findFamily(r.family);
     if (!family)
         return "\"" + r.family + "\" is nothing that is gauged at \"" + r.stop + "\"";

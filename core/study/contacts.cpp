@@ -21,7 +21,7 @@ double viscosityAt(const Build &build, double c)
 
 bool hasCams(const Build &build)
 {
-    return build.engine.ofKind("cam_bearing") != nullptr;
+    return build.engine.ofKind(StopKind::CamBearing) != nullptr;
 }
 
 /// A bearing family by its thinnest film.

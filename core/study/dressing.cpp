@@ -17,7 +17,7 @@ Result<DressingPlan> dressingPlan(const Build &build, const std::vector<GaugedSi
     for (size_t i = 0; i < sizes.size(); ++i)
         if (sizes[i].family == "pump_end")
             index = i;
-    const Stop *pump = build.engine.ofKind("pump");
+    const Stop *pump = build.engine.ofKind(StopKind::Pump);
     if (index == sizes.size() || !pump)
         return fail("pump", "there is no pump whose end clearance could be dressed");
     const GaugedSize &end = sizes[index];

@@ -345,7 +345,7 @@ HeatLog judgeHeatLog(const Build &build, const std::vector<GaugedSize> &sizes,
     HeatLog out;
     out.stop = stop;
     const Stop *known = build.engine.find(stop);
-    if (!known || known->kind != "main") {
+    if (!known || known->kind != StopKind::Main) {
         out.verdict = "the bore of a main bearing is gauged warm: choose one";
         return out;
     }

@@ -380,7 +380,7 @@ private:
         Build changed = m_build;
         bool any = false;
         for (Stop &stop : changed.engine.stops) {
-            if (stop.kind != "main" || stop.value("journal_groove") > 0)
+            if (stop.kind != StopKind::Main || stop.value("journal_groove") > 0)
                 continue;
             if (shellGroove_deg(m_build, stop) < 360)
                 continue;
@@ -393,9 +393,9 @@ private:
 
     void spring()
     {
-        const bool relief
-            = std::any_of(m_build.engine.stops.begin(), m_build.engine.stops.end(),
-                          [](const Stop &s) { return s.kind == "relief" && !s.elements.empty(); });
+        const bool relief = std::any_of(
+            m_build.engine.stops.begin(), m_build.engine.stops.end(),
+            [](const Stop &s) { return s.kind == StopKind::Relief && !s.elements.empty(); });
         if (!relief)
             return;
         add({ "room.spring", "relief spring {0}", { asChange(asPressure(1e5, 1)) } },

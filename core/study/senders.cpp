@@ -19,7 +19,7 @@ constexpr double senderFlow_m3_s = 0.5 / litresPerMinute;
 std::set<std::string> cleanNodes(const Build &build)
 {
     std::set<std::string> out;
-    const Stop *filter = build.engine.ofKind("filter");
+    const Stop *filter = build.engine.ofKind(StopKind::Filter);
     if (!filter)
         return out;
     std::set<std::string> own(filter->elements.begin(), filter->elements.end());
@@ -61,8 +61,8 @@ std::string stopAt(const Build &build, const std::string &node)
 
 SenderPlace panPlace(const Build &build, const Operating &now, const AirReport &air)
 {
-    const bool tank = build.engine.ofKind("tank") != nullptr;
-    const Stop *stop = build.engine.ofKind(tank ? "tank" : "pickup");
+    const bool tank = build.engine.ofKind(StopKind::Tank) != nullptr;
+    const Stop *stop = build.engine.ofKind(tank ? StopKind::Tank : StopKind::Pickup);
     SenderPlace p { stop ? stop->id : "",
                     tank ? "tank, low at the side" : "bowl of the pan, at the side", Mark::Proven };
     p.idle_m3_s = now.hotIdle.pumpFlow_m3_s - now.hotIdle.reliefFlow_m3_s;

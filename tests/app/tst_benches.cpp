@@ -333,7 +333,7 @@ void TestBenches::routeMap_coversEveryStopWithAClick()
     map.show();
     map.setResult(assessAt(m_open->build(), m_open->assessment().sizes, 800, 100).value());
     for (const Stop &stop : m_open->build().engine.stops) {
-        if (stop.kind == "gallery")
+        if (stop.kind == StopKind::Gallery)
             continue;
         QTest::mouseClick(&map, Qt::LeftButton, {}, map.placeOf(qs(stop.id)).toPoint());
         QCOMPARE(m_open->selectedStop(), qs(stop.id));
@@ -383,7 +383,7 @@ void TestBenches::forecastPanel_saysWhenTheReliefStaysShut()
     ForecastBench bench(*m_open, nullptr);
     Build build = demoBuild();
     for (Stop &stop : build.engine.stops)
-        if (stop.kind == "relief")
+        if (stop.kind == StopKind::Relief)
             stop.values.clear(); // a measured spring would set it
     build.circuit.find("relief")->values["crack_kpa"] = 900;
     build.circuit.find("relief")->values["full_kpa"] = 1100;

@@ -67,7 +67,7 @@ void TestFaultBench::everyStop_offersItsFaults()
         const auto faults = faultsAt(build(), stop);
         auto *combo = inPanel<QComboBox>(QStringLiteral("whatIf.add"));
         QCOMPARE(combo ? combo->count() : 0, static_cast<int>(faults.size()));
-        if (stop.kind != "small_end")
+        if (stop.kind != StopKind::SmallEnd)
             QVERIFY2(combo, stop.id.c_str());
     }
 }

@@ -194,7 +194,7 @@ void TestFilmBench::stop_becomesSomethingElseOnTheRoute()
 {
     editor("tensioner");
     choose("stopKind", QStringLiteral("Turbocharger"));
-    QVERIFY(!build().engine.find("tensioner") && build().engine.ofKind("turbo"));
+    QVERIFY(!build().engine.find("tensioner") && build().engine.ofKind(StopKind::Turbo));
     m_window->openBuild().undoStack().undo();
     QVERIFY(build().engine.find("tensioner"));
 }

@@ -61,7 +61,7 @@ private:
         b.showPage(page);
         std::vector<std::pair<std::string, QString>> out;
         std::set<QString> seen;
-        std::set<std::string> kinds;
+        std::set<StopKind> kinds;
         for (const Stop &s : open().build().engine.stops) {
             if (!kinds.insert(s.kind).second)
                 continue;
@@ -69,7 +69,7 @@ private:
             b.refresh();
             for (const PanelItem &i : b.panel())
                 if (const auto *item = std::get_if<Item>(&i))
-                    if (seen.insert(item->id + qs(s.kind)).second)
+                    if (seen.insert(item->id + qs(wordOf(s.kind))).second)
                         out.emplace_back(s.id, item->id);
         }
         // A handful of each page, spread over its stops: an edit assesses the whole engine.

@@ -50,7 +50,7 @@ void TestRouteLayout::everyStopAndFeed_hasItsPlace()
     const Build build = loadBuild(file.toStdString())->build;
     const RouteLayout layout = layoutRoute(build, area);
     for (const Stop &stop : build.engine.stops) {
-        if (stop.kind == "gallery")
+        if (stop.kind == StopKind::Gallery)
             continue; // drawn as a line, not as a point
         QVERIFY2(std::any_of(layout.points.begin(), layout.points.end(),
                              [&](const RoutePoint &p) { return p.stop.toStdString() == stop.id; }),
@@ -134,15 +134,17 @@ void TestRouteLayout::risers_passThroughNoRow()
 void TestRouteLayout::editedEngines_keepTheirPlaces()
 {
     Build b = demoBuild();
-    for (const AddStop &add :
-         { AddStop { "turbo", "", "main_gallery" }, AddStop { "cooler", "", "filter" },
-           AddStop { "balance_shaft", "", "cam_bearings" },
-           AddStop { "rocker", "", "lifter_gallery" }, AddStop { "phaser", "", "cam_bearings" },
-           AddStop { "plug", "", "cam_bearings" }, AddStop { "scavenge", "", "sump_pickup" } })
+    for (const AddStop &add : { AddStop { StopKind::Turbo, "", "main_gallery" },
+                                AddStop { StopKind::Cooler, "", "filter" },
+                                AddStop { StopKind::BalanceShaft, "", "cam_bearings" },
+                                AddStop { StopKind::Rocker, "", "lifter_gallery" },
+                                AddStop { StopKind::Phaser, "", "cam_bearings" },
+                                AddStop { StopKind::Plug, "", "cam_bearings" },
+                                AddStop { StopKind::Scavenge, "", "sump_pickup" } })
         b = applyEdit(b, add).value();
     const RouteLayout layout = layoutRoute(b, QRectF(0, 0, 800, 620));
     for (const Stop &stop : b.engine.stops)
-        QVERIFY2(stop.kind == "gallery"
+        QVERIFY2(stop.kind == StopKind::Gallery
                      || std::any_of(
                          layout.points.begin(), layout.points.end(),
                          [&](const RoutePoint &p) { return p.stop.toStdString() == stop.id; }),

@@ -86,7 +86,7 @@ void TestSumpBench::panel_saysTheElevenRows()
     // No share of air anywhere: the ring's squeeze is the only percentage.
     for (const AirRow &r : assessment().air.rows)
         QVERIFY2(r.id == "oring" || !(qs(r.quantity) + qs(r.reason)).contains(u'%'), r.id.c_str());
-    QVERIFY(find<QLabel>("sump.subtitle")->text().contains(QStringLiteral("held up")));
+    QVERIFY(find<QLabel>("sump.subtitle")->text().contains(QStringLiteral("left here")));
 }
 
 void TestSumpBench::turnSlider_tiltsTheOil()

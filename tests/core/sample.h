@@ -54,6 +54,10 @@ private:
             return true;
         case MemberShape::Text:
             return word();
+        case MemberShape::Word: {
+            const auto words = f.words();
+            return std::string(words[static_cast<size_t>(count()) % words.size()]);
+        }
         default:
             return many(f);
         }

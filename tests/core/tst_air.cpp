@@ -8,6 +8,8 @@
 
 #include <set>
 
+#include <QRegularExpression>
+
 using namespace mildpath;
 
 namespace tst_air {
@@ -17,6 +19,7 @@ class TestAir : public QObject
     Q_OBJECT
 private Q_SLOTS:
     void elevenRows_eachWithWhatItRestsOn();
+    void fill_isAccountedFor();
     void states_areThoseOfTheCalculator();
     void rows_answerToTheirInputs_data();
     void rows_answerToTheirInputs();
@@ -425,7 +428,7 @@ void TestAir::everyTemplate_hasASumpThatStands()
     const Build *build = &loaded->build;
     const AirReport air = assess(*build).air;
     QVERIFY2(!air.problem, air.problem ? said(air.problem->message).c_str() : "");
-    if (build->engine.ofKind("tank")) {
+    if (build->engine.ofKind(StopKind::Tank)) {
         QVERIFY(air.tank && air.tank->level_m > 0.1 && air.tank->level_m < air.tank->high_m);
         return;
     }
@@ -559,6 +562,32 @@ void TestAir::drySump_isJudgedByItsTank()
     QVERIFY(said(soft.row("release")->reason).find("folds") != std::string::npos);
     const AirReport dry = assess(withValue(build, "fill_l", 3)).air;
     QVERIFY(stateOf(dry, "uncovering") != AirState::Low);
+}
+
+/// What grows or is pushed aside comes to the fill, what stays up goes: the rest is in the pan.
+void TestAir::fill_isAccountedFor()
+{
+    Build b = demoBuild();
+    for (const double fill_l : { 4.0, 4.6, 5.5 }) {
+        b.sump.values["fill_l"] = fill_l;
+        const Assessment a(b);
+        QString words = QString::fromStdString(render(a.air.balance));
+        words.replace(QChar(0xA0), u' ');
+        double sum = 0, left = -1;
+        for (const QString &part : words.split(QStringLiteral(" · "))) {
+            const auto number = QRegularExpression(QStringLiteral("([0-9.]+) L")).match(part);
+            QVERIFY2(number.hasMatch(), qPrintable(words));
+            const double l = number.captured(1).toDouble();
+            if (part.contains(QStringLiteral("left")))
+                left = l;
+            else
+                sum += part.contains(QStringLiteral("stays"))
+                        || part.contains(QStringLiteral("held"))
+                    ? -l
+                    : l;
+        }
+        QVERIFY2(left > 0 && std::abs(sum - left) < 0.03, qPrintable(words));
+    }
 }
 
 } // namespace tst_air

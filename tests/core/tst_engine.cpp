@@ -91,7 +91,7 @@ void TestEngine::everyLayout_makesABuildThatRuns()
     QVERIFY2(b, b ? "" : (b.error().place + " " + said(b.error().message)).c_str());
     const auto count = [&](const char *kind) {
         return std::count_if(b->engine.stops.begin(), b->engine.stops.end(),
-                             [&](const Stop &s) { return s.kind == kind; });
+                             [&](const Stop &s) { return wordOf(s.kind) == kind; });
     };
     QCOMPARE(count("main"), p.mains());
     QCOMPARE(count("big_end"), cylinders);
@@ -137,7 +137,8 @@ void TestEngine::everyOption_changesTheEngine()
     json[option.toStdString()] = true;
     const Build with = planBuild(fromJson<EnginePlan>(json, "", errors)).value();
     QVERIFY(errors.empty());
-    QVERIFY(!without.engine.ofKind(kind.toStdString()) && with.engine.ofKind(kind.toStdString()));
+    QVERIFY(!without.engine.ofKind(fromWord<StopKind>(kind.toStdString()).value())
+            && with.engine.ofKind(fromWord<StopKind>(kind.toStdString()).value()));
     QVERIFY(at(with, 800, 100).gauge.value_pa > 0.5e5);
 }
 
@@ -231,7 +232,9 @@ void TestEngine::addedStop_feedsAndGoesAgain()
     QFETCH(QString, kind);
     QFETCH(QString, behind);
     const Build before = plain();
-    const auto with = applyEdit(before, AddStop { kind.toStdString(), "", behind.toStdString() });
+    const auto with = applyEdit(
+        before,
+        AddStop { fromWord<StopKind>(kind.toStdString()).value(), "", behind.toStdString() });
     QVERIFY2(with, with ? "" : said(with.error().message).c_str());
     QCOMPARE(with->engine.stops.size(), before.engine.stops.size() + 1);
     const double was = at(before, 800, 100).gauge.value_pa;
@@ -254,7 +257,7 @@ void TestEngine::addedStop_feedsAndGoesAgain()
 void TestEngine::inlineStop_costsPressureBehindItOnly()
 {
     const Build before = plain();
-    const Build with = applyEdit(before, AddStop { "line", "Long hose", "filter" }).value();
+    const Build with = applyEdit(before, AddStop { StopKind::Line, "Long hose", "filter" }).value();
     const OperatingResult was = at(before, 3000, 60), is = at(with, 3000, 60);
     QVERIFY(pressureAt(is, "main_gallery") < pressureAt(was, "main_gallery"));
     QVERIFY(pressureAt(is, "filter") > pressureAt(is, "main_gallery"));
@@ -263,7 +266,7 @@ void TestEngine::inlineStop_costsPressureBehindItOnly()
 
 void TestEngine::thermostat_opensTheCooler()
 {
-    const Build b = applyEdit(plain(), AddStop { "cooler", "", "filter" }).value();
+    const Build b = applyEdit(plain(), AddStop { StopKind::Cooler, "", "filter" }).value();
     const auto share = [&](double oil_c) {
         const OperatingResult r = at(b, 3000, oil_c);
         return r.elementFlow_m3_s.at("cooler_matrix") / r.pumpFlow_m3_s;
@@ -292,19 +295,19 @@ void TestEngine::branch_isFedFromElsewhere()
 void TestEngine::kind_changesInPlace()
 {
     const Build b = plain();
-    const auto turned = applyEdit(b, TurnStop { "chain_jet", "turbo" });
+    const auto turned = applyEdit(b, TurnStop { "chain_jet", StopKind::Turbo });
     QVERIFY2(turned, turned ? "" : said(turned.error().message).c_str());
     const auto place = [](const Build &build, const char *kind) {
         for (size_t i = 0; i < build.engine.stops.size(); ++i)
-            if (build.engine.stops[i].kind == kind)
+            if (wordOf(build.engine.stops[i].kind) == kind)
                 return i;
         return size_t(999);
     };
     QCOMPARE(place(*turned, "turbo"), place(b, "chain"));
     QVERIFY(!turned->engine.find("chain_jet"));
-    QVERIFY(!applyEdit(b, TurnStop { "main_3", "turbo" }));
-    QVERIFY(!applyEdit(b, TurnStop { "chain_jet", "filter" }));
-    QCOMPARE(applyEdit(b, TurnStop { "chain_jet", "chain" }).value(), b);
+    QVERIFY(!applyEdit(b, TurnStop { "main_3", StopKind::Turbo }));
+    QVERIFY(!applyEdit(b, TurnStop { "chain_jet", StopKind::Filter }));
+    QCOMPARE(applyEdit(b, TurnStop { "chain_jet", StopKind::Chain }).value(), b);
 }
 
 void TestEngine::recordsAndDependants_keepAStop()
@@ -318,7 +321,7 @@ void TestEngine::recordsAndDependants_keepAStop()
               .value();
     const auto kept = applyEdit(seen, RemoveStop { "chain_jet" });
     QVERIFY(!kept && said(kept.error().message).find("1 proofs") != std::string::npos);
-    QVERIFY(!applyEdit(seen, TurnStop { "chain_jet", "turbo" }));
+    QVERIFY(!applyEdit(seen, TurnStop { "chain_jet", StopKind::Turbo }));
     QVERIFY(applyEdit(b, RemoveStop { "chain_jet" }));
 }
 
@@ -326,9 +329,10 @@ void TestEngine::frame_staysAsItIs()
 {
     for (const char *stop : { "pump", "main_2", "big_end_1", "main_gallery", "relief" })
         QVERIFY(!applyEdit(plain(), RemoveStop { stop }));
-    QVERIFY(!applyEdit(plain(), AddStop { "main", "", "main_gallery" }));
-    QVERIFY(!applyEdit(plain(), AddStop { "cooler", "", "main_gallery" }));
-    QVERIFY(!applyEdit(plain(), AddStop { "turbo", "", "chain_jet" })); // a jet gives nothing on
+    QVERIFY(!applyEdit(plain(), AddStop { StopKind::Main, "", "main_gallery" }));
+    QVERIFY(!applyEdit(plain(), AddStop { StopKind::Cooler, "", "main_gallery" }));
+    QVERIFY(!applyEdit(plain(),
+                       AddStop { StopKind::Turbo, "", "chain_jet" })); // a jet gives nothing on
     QVERIFY(!applyEdit(plain(), MoveStop { "sump_pickup", -1 }));
     const Build moved = applyEdit(plain(), MoveStop { "chain_jet", 2 }).value();
     verifyClose(at(moved, 800, 100).gauge.value_pa, at(plain(), 800, 100).gauge.value_pa, 1e-9);

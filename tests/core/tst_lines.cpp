@@ -124,7 +124,7 @@ void TestLines::usualLines_areRight()
     b.plumbing.lines = usualLines(b);
     LinesReport r = judgeLines(b);
     QVERIFY2(r.faults.empty(), r.faults.empty() ? "" : said(r.faults.front().text).c_str());
-    if (hasLines(b) && b.engine.ofKind("tank"))
+    if (hasLines(b) && b.engine.ofKind(StopKind::Tank))
         QVERIFY(r.trace.reachesEngine && r.trace.throughFilter && !r.trace.filterReversed);
 }
 
@@ -184,7 +184,7 @@ void TestLines::wrongJoints_areCaught_data()
         Stop turbo;
         turbo.id = "turbo";
         turbo.name = "Turbocharger";
-        turbo.kind = "turbo";
+        turbo.kind = StopKind::Turbo;
         b.engine.stops.push_back(turbo);
         b.plumbing.lines = usualLines(b);
         line(b, "filter.centre").to = "turbo.in";

@@ -335,7 +335,7 @@ void TestPassages::templates_nameEverythingAndHideNothing()
         QVERIFY2(parts.contains(part), part);
     // Every main, big-end and lifter has a way in of its own.
     for (const Stop &s : b.engine.stops) {
-        if (s.kind != "main" && s.kind != "big_end" && s.kind != "lifter")
+        if (s.kind != StopKind::Main && s.kind != StopKind::BigEnd && s.kind != StopKind::Lifter)
             continue;
         QVERIFY2(std::any_of(b.passages.begin(), b.passages.end(),
                              [&](const Passage &p) {

@@ -79,8 +79,8 @@ void TestPlanSweep::everyLayout_isAnEngine()
     isWhole(*b);
     int mains = 0, bigEnds = 0;
     for (const Stop &s : b->engine.stops) {
-        mains += s.kind == "main";
-        bigEnds += s.kind == "big_end";
+        mains += s.kind == StopKind::Main;
+        bigEnds += s.kind == StopKind::BigEnd;
     }
     QCOMPARE(mains, plan.mains());
     QCOMPARE(bigEnds, cylinders);
@@ -126,10 +126,10 @@ void TestPlanSweep::mixedWords_makeWholeBuilds()
         return;
     }
     isWhole(*b);
-    QCOMPARE(b->engine.ofKind("tank") != nullptr, plan.drySump);
-    QCOMPARE(b->engine.ofKind("turbo") != nullptr, plan.turbo);
-    QCOMPARE(b->engine.ofKind("jet") != nullptr, plan.jets);
-    QCOMPARE(b->engine.ofKind("cooler") != nullptr, plan.cooler);
+    QCOMPARE(b->engine.ofKind(StopKind::Tank) != nullptr, plan.drySump);
+    QCOMPARE(b->engine.ofKind(StopKind::Turbo) != nullptr, plan.turbo);
+    QCOMPARE(b->engine.ofKind(StopKind::Jet) != nullptr, plan.jets);
+    QCOMPARE(b->engine.ofKind(StopKind::Cooler) != nullptr, plan.cooler);
 }
 
 void TestPlanSweep::size_scalesWhatFollowsFromIt_data()
@@ -151,7 +151,7 @@ void TestPlanSweep::size_scalesWhatFollowsFromIt()
     middling.name = "Middling";
     const Build m = planBuild(middling).value();
     const double scale = bore / 91;
-    const Stop &main = *b.engine.ofKind("main"), &usual = *m.engine.ofKind("main");
+    const Stop &main = *b.engine.ofKind(StopKind::Main), &usual = *m.engine.ofKind(StopKind::Main);
     // docs/format/plan.md: journals by the bore to the power of 0.85.
     verifyClose(main.journal_mm, usual.journal_mm * std::pow(scale, 0.85), 0.02);
     verifyClose(b.engine.displacement_l, m.engine.displacement_l * std::pow(scale, 3), 0.03);
@@ -234,7 +234,7 @@ void TestPlanSweep::sheet_holdsWhatTheBuildHolds()
         QVERIFY2(all.find(wrong) == std::string::npos, wrong);
     // Who measured stands on it, and every bearing that was measured.
     for (const Stop &s : b.engine.stops)
-        if (s.kind == "main" && a.size(s.id) && a.size(s.id)->measured)
+        if (s.kind == StopKind::Main && a.size(s.id) && a.size(s.id)->measured)
             QVERIFY2(all.find(s.name) != std::string::npos, s.name.c_str());
     for (const Paper paper : { Paper::A4, Paper::Letter }) {
         const std::string html = sheetToHtml(sheet, paper);

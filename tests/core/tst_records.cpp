@@ -60,6 +60,8 @@ class TestRecords : public QObject
     Q_OBJECT
 private Q_SLOTS:
     void everyMember_isWrittenAsItWasRead_data();
+    void kinds_haveOneWordEach();
+    void unknownKind_isRefusedWithItsPlace();
     void everyMember_isWrittenAsItWasRead();
     void aNewRecord_leavesOutWhatSaysNothing_data() { kinds(); }
     void aNewRecord_leavesOutWhatSaysNothing();
@@ -359,6 +361,36 @@ void TestRecords::notAnObject_isNamed()
         QVERIFY(hasPlace(errors, "/here"));
         QVERIFY(said(errors.front().message).starts_with("must be an object"));
     }
+}
+
+void TestRecords::kinds_haveOneWordEach()
+{
+    const auto words = enumWords<StopKind>();
+    for (size_t i = 0; i < words.size(); ++i) {
+        const auto kind = static_cast<StopKind>(i);
+        QCOMPARE(fromWord<StopKind>(wordOf(kind)), std::optional(kind));
+        QVERIFY(!aboutStopKind(kind).plural.empty());
+        for (size_t k = 0; k < i; ++k)
+            QVERIFY(words[i] != words[k]);
+    }
+    QCOMPARE(wordOf(StopKind::BigEnd), std::string_view("big_end"));
+    QVERIFY(!fromWord<StopKind>("teapot"));
+    QVERIFY(!fromWord<StopKind>(""));
+}
+
+void TestRecords::unknownKind_isRefusedWithItsPlace()
+{
+    for (const Json &kind : { Json("teapot"), Json(), Json(3) }) {
+        const Json json { { "id", "x" }, { "kind", kind } };
+        std::vector<Error> errors;
+        fromJson<Stop>(json, "/engine/stops/4", errors);
+        QCOMPARE(errors.size(), size_t(1));
+        QCOMPARE(errors[0].place, std::string("/engine/stops/4/kind"));
+    }
+    std::vector<Error> none;
+    const Stop lifter = fromJson<Stop>(Json { { "id", "x" }, { "kind", "lifter" } }, "", none);
+    QCOMPARE(lifter.kind, StopKind::Lifter);
+    QCOMPARE(toJson(lifter)["kind"], Json("lifter"));
 }
 
 } // namespace tst_records

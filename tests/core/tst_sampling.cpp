@@ -159,9 +159,10 @@ void TestSampling::contacts_standWhereTheirFilmsAre()
     QVERIFY(!find("rings_mid").film_m); // a regime, never a figure
     QVERIFY(find("cam").regime == Regime::Boundary);
     Build bare = b;
-    bare.engine.stops.erase(std::remove_if(bare.engine.stops.begin(), bare.engine.stops.end(),
-                                           [](const Stop &s) { return s.kind == "cam_bearing"; }),
-                            bare.engine.stops.end());
+    bare.engine.stops.erase(
+        std::remove_if(bare.engine.stops.begin(), bare.engine.stops.end(),
+                       [](const Stop &s) { return s.kind == StopKind::CamBearing; }),
+        bare.engine.stops.end());
     QCOMPARE(contactsOf(bare, a.operating.highSpeed).size(), size_t(4));
 }
 

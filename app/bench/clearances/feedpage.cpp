@@ -32,7 +32,7 @@ std::vector<const Stop *> FeedPage::mains() const
 {
     std::vector<const Stop *> out;
     for (const Stop &s : m_open.build().engine.stops)
-        if (s.kind == "main")
+        if (s.kind == StopKind::Main)
             out.push_back(&s);
     return out;
 }
@@ -55,7 +55,7 @@ const std::vector<CoverPoint> &FeedPage::sweep() const
 void FeedPage::refresh()
 {
     const Stop *selected = m_open.build().engine.find(m_open.selectedStop().toStdString());
-    if (selected && selected->kind == "main")
+    if (selected && selected->kind == StopKind::Main)
         m_stop = selected->id;
     const Stop *stop = inHand();
     m_sweep.reset();

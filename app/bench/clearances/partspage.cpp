@@ -20,7 +20,7 @@
 namespace mildpath {
 namespace {
 
-constexpr std::array<std::string_view, 2> kinds { "main", "big_end" };
+constexpr std::array kinds { StopKind::Main, StopKind::BigEnd };
 
 QString partName(const std::string &part)
 {
@@ -56,13 +56,13 @@ PartsPage::PartsPage(OpenBuild &open, QWidget *parent)
     m_grid->setVerticalSpacing(7);
 }
 
-void PartsPage::addChecks(const std::string &kind, int &row)
+void PartsPage::addChecks(StopKind kind, int &row)
 {
     std::vector<const Stop *> stops;
     for (const Stop &s : m_open.build().engine.stops)
         if (s.kind == kind)
             stops.push_back(&s);
-    auto *title = new QLabel(qs(findStopKind(kind)->plural), m_page);
+    auto *title = new QLabel(qs(aboutStopKind(kind).plural), m_page);
     title->setFont(textFont(TextSize::Body, true));
     m_grid->addWidget(title, row, 0);
     for (size_t i = 0; i < stops.size(); ++i) {
@@ -155,8 +155,8 @@ void PartsPage::rebuild()
     m_weights.clear();
     m_spreads.clear();
     int row = 0;
-    for (const std::string_view kind : kinds)
-        addChecks(std::string(kind), row);
+    for (const StopKind kind : kinds)
+        addChecks(kind, row);
     addWeights(row);
     m_grid->setColumnStretch(0, 1);
     for (int column = 1; column < m_grid->columnCount(); ++column)

@@ -30,7 +30,7 @@ protected:
 
 private:
     void rebuild();
-    void addChecks(const std::string &kind, int &row);
+    void addChecks(StopKind kind, int &row);
     void addWeights(int &row);
 
     struct Tick

@@ -25,7 +25,7 @@ namespace {
 /// Pump families have a bench of their own.
 bool belongsHere(const Family &family)
 {
-    return family.stopKind != "pump";
+    return family.stopKind != StopKind::Pump;
 }
 
 } // namespace

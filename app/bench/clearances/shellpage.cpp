@@ -288,10 +288,10 @@ void ShellPage::showJournal()
 {
     const Build &build = m_open.build();
     const Stop *stop = build.engine.find(m_open.selectedStop().toStdString());
-    if (!stop || stop->kind != m_family)
+    if (!stop || wordOf(stop->kind) != m_family)
         stop = build.engine.find(m_stop);
     for (const Stop &s : build.engine.stops)
-        if ((!stop || stop->kind != m_family) && s.kind == m_family)
+        if ((!stop || wordOf(stop->kind) != m_family) && wordOf(s.kind) == m_family)
             stop = &s;
     m_stop = stop ? stop->id : "";
     m_journal->setText(stop ? qs(stop->name) : QString());

@@ -190,15 +190,15 @@ std::string RoomPage::logStop() const
 {
     const Engine &e = m_open.build().engine;
     const Stop *chosen = e.find(m_open.selectedStop().toStdString());
-    if (chosen && chosen->kind == "main")
+    if (chosen && chosen->kind == StopKind::Main)
         return chosen->id;
-    if (const Stop *last = e.find(m_lastMain); last && last->kind == "main")
+    if (const Stop *last = e.find(m_lastMain); last && last->kind == StopKind::Main)
         return last->id;
     // The bore that was gauged warm already, or the first.
     for (const Stop &s : e.stops)
-        if (s.kind == "main" && !standingHeatPoints(m_open.build(), s.id).empty())
+        if (s.kind == StopKind::Main && !standingHeatPoints(m_open.build(), s.id).empty())
             return s.id;
-    const Stop *first = e.ofKind("main");
+    const Stop *first = e.ofKind(StopKind::Main);
     return first ? first->id : "";
 }
 

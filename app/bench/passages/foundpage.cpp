@@ -49,7 +49,7 @@ QComboBox *wordCombo(const QString &name, const QString &spoken, const QString &
     return combo;
 }
 
-std::string wordOf(const QComboBox *combo)
+std::string chosenWord(const QComboBox *combo)
 {
     return combo->currentData().toString().toStdString();
 }
@@ -261,12 +261,12 @@ void FoundPage::say(const QString &refusal)
 void FoundPage::recordFind()
 {
     DebrisFind f;
-    f.stop = wordOf(m_where);
+    f.stop = chosenWord(m_where);
     f.place = m_place->text().trimmed().toStdString();
-    f.size = wordOf(m_size);
-    f.colour = wordOf(m_colour);
-    f.hardness = wordOf(m_hardness);
-    f.magnetic = wordOf(m_magnetic);
+    f.size = chosenWord(m_size);
+    f.colour = chosenWord(m_colour);
+    f.hardness = chosenWord(m_hardness);
+    f.magnetic = chosenWord(m_magnetic);
     if (f.colour.empty() || f.size.empty())
         return say(tr("Say at least its size and colour"));
     const auto done = m_open.record(f);
@@ -351,10 +351,10 @@ void FoundPage::refresh()
         m_where->setCurrentIndex(std::min(1, m_where->count() - 1));
     }
     DebrisFind typed;
-    typed.size = wordOf(m_size);
-    typed.colour = wordOf(m_colour);
-    typed.hardness = wordOf(m_hardness);
-    typed.magnetic = wordOf(m_magnetic);
+    typed.size = chosenWord(m_size);
+    typed.colour = chosenWord(m_colour);
+    typed.hardness = chosenWord(m_hardness);
+    typed.magnetic = chosenWord(m_magnetic);
     const auto guesses = guessDebris(typed);
     m_guess->setText(
         guesses.empty()

@@ -114,7 +114,7 @@ void PlanList::makeLines(const std::string &part)
         ++(s.flush ? flushes : pulls);
         ++number;
         const Stop *stop = m_open.build().engine.find(in.stop);
-        const std::string kind = stop ? stop->kind : "";
+        const std::string kind(stop ? wordOf(stop->kind) : "");
         const QString to = placeName(s);
         const Mark mark = markOfStep(s);
         open += mark != Mark::Proven;

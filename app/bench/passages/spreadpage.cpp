@@ -259,8 +259,9 @@ void SpreadPage::refresh()
     const QVariant before = m_where->currentData();
     m_where->clear();
     for (const Stop &s : build.engine.stops)
-        if (s.kind == "main" || s.kind == "big_end" || s.kind == "cam_bearing"
-            || s.kind == "balance_shaft" || s.kind == "turbo" || s.kind == "small_end")
+        if (s.kind == StopKind::Main || s.kind == StopKind::BigEnd || s.kind == StopKind::CamBearing
+            || s.kind == StopKind::BalanceShaft || s.kind == StopKind::Turbo
+            || s.kind == StopKind::SmallEnd)
             m_where->addItem(qs(s.name), qs(s.id));
     m_where->setCurrentIndex(std::max(0, m_where->findData(before)));
     const Spread *s = spread();

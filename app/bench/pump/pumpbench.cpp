@@ -39,7 +39,7 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     auto *row = new QHBoxLayout;
     row->setSpacing(4);
     for (const Family &f : families()) {
-        if (f.stopKind != "pump")
+        if (f.stopKind != StopKind::Pump)
             continue;
         auto *button = new QPushButton(qs(f.tab), this);
         button->setObjectName(QStringLiteral("family_") + qs(f.id));
@@ -124,7 +124,7 @@ void PumpBench::chooseFamily(const std::string &id)
 
 void PumpBench::refresh()
 {
-    const Stop *pump = m_open.build().engine.ofKind("pump");
+    const Stop *pump = m_open.build().engine.ofKind(StopKind::Pump);
     if (!pump)
         return;
     const int lobes = static_cast<int>(pump->value("lobes", 4));
@@ -182,7 +182,7 @@ void PumpBench::showDressing()
 PanelContent PumpBench::panel() const
 {
     PanelContent out;
-    const Stop *pump = m_open.build().engine.ofKind("pump");
+    const Stop *pump = m_open.build().engine.ofKind(StopKind::Pump);
     if (!pump)
         return out;
     out.push_back(PanelTitle { tr("Pump and suction"), {} });
@@ -200,7 +200,7 @@ void PumpBench::fitLines(PanelContent &out) const
         out.push_back(
             PanelVerdict { f.mark, qs(f.title),
                            qs(f.mark == Mark::NotDone || f.detail.empty() ? f.next : f.detail) });
-    for (const char *kind : { "pump", "relief", "pickup" }) {
+    for (const StopKind kind : { StopKind::Pump, StopKind::Relief, StopKind::Pickup }) {
         const Stop *stop = m_open.build().engine.ofKind(kind);
         for (const Check &c : checks()) {
             if (!stop || c.stopKind != kind)
@@ -246,10 +246,10 @@ void PumpBench::optionLines(PanelContent &out) const
 void PumpBench::fields(PanelContent &out) const
 {
     const Build &build = m_open.build();
-    const std::pair<const char *, QString> groups[] = {
-        { "pump", tr("Rotors and faces") },
-        { "relief", tr("Relief spring") },
-        { "pickup", tr("Pickup") },
+    const std::pair<StopKind, QString> groups[] = {
+        { StopKind::Pump, tr("Rotors and faces") },
+        { StopKind::Relief, tr("Relief spring") },
+        { StopKind::Pickup, tr("Pickup") },
     };
     for (const auto &[kind, title] : groups) {
         const Stop *stop = build.engine.ofKind(kind);
@@ -257,7 +257,7 @@ void PumpBench::fields(PanelContent &out) const
             continue;
         out.push_back(PanelHeading { title });
         for (const NumberKey &key : stopKeys())
-            if (key.group == kind)
+            if (key.group == wordOf(kind))
                 out.push_back(stopValueField(m_open, *stop, std::string(key.key)));
     }
     out.push_back(PanelRule {});

@@ -52,7 +52,7 @@ void RotorPictureView::setFamily(const std::string &family)
     m_family = family;
     QString spoken;
     for (const GaugedSize &s : m_open.sizes())
-        if (findFamily(s.family)->stopKind == "pump")
+        if (findFamily(s.family)->stopKind == StopKind::Pump)
             spoken += qs(s.name) + QStringLiteral(": ") + qs(s.verdict) + QStringLiteral("; ");
     setAccessibleName(spoken);
     update();
@@ -89,7 +89,7 @@ std::vector<RotorPictureView::Label> RotorPictureView::labels() const
 void RotorPictureView::paintEvent(QPaintEvent *)
 {
     const Element *pump = pumpElement(m_open.build());
-    const Stop *stop = m_open.build().engine.ofKind("pump");
+    const Stop *stop = m_open.build().engine.ofKind(StopKind::Pump);
     if (!pump || !stop)
         return;
     QPainter p(this);
@@ -177,7 +177,8 @@ void RotorPictureView::paintLabel(QPainter &p, const Label &label, QPointF from)
     QString name = qs(family.quantity);
     if (family.plan == PlanKind::Lobes)
         name = tr("tip, widest of %1")
-                   .arg(static_cast<int>(m_open.build().engine.ofKind("pump")->value("lobes", 4)));
+                   .arg(static_cast<int>(
+                       m_open.build().engine.ofKind(StopKind::Pump)->value("lobes", 4)));
     else if (label.family == "pump_body")
         name = tr("outer rotor in body");
     drawLine(p, QRectF(label.area.left() + 18, label.area.top(), label.area.width() - 18, 18),
@@ -224,7 +225,7 @@ void RotorPictureView::paintSection(QPainter &p) const
     p.setPen(QPen(t.selection, 1.4));
     const double x = body.right() - wall - 16;
     p.drawLine(QPointF(x, body.top() - 7), QPointF(x, body.top() + gap + 8));
-    const Stop *stop = m_open.build().engine.ofKind("pump");
+    const Stop *stop = m_open.build().engine.ofKind(StopKind::Pump);
     if (stop && stop->value("body_score_um") > 0)
         drawLine(p, QRectF(area.left(), labels().back().area.bottom() + 6, area.width(), 16),
                  Qt::AlignVCenter,
@@ -286,7 +287,7 @@ void GasketPicture::paintEvent(QPaintEvent *)
                        : QObject::tr("wrong: the suction side is open"),
                  textFont(TextSize::Small), right ? t.proven : t.hold);
     }
-    const Stop *stop = m_open.build().engine.ofKind("pump");
+    const Stop *stop = m_open.build().engine.ofKind(StopKind::Pump);
     const Proof *seen = stop ? standingCheck(m_open.build(), stop->id, "pump_gasket") : nullptr;
     drawLine(p, QRectF(6, 112, width() - 12, 16), Qt::AlignCenter,
              seen && seen->verdict == "proven" ? QObject::tr("seen on this pump's own base")

@@ -22,7 +22,7 @@ void choiceOfKind(OpenBuild &open, const Stop &stop, PanelContent &out)
     for (const auto kind : kinds)
         c.options << qs(usualName(kind));
     c.chosen = [&open, id = stop.id, kinds](int i) {
-        return open.edit(TurnStop { id, std::string(kinds[static_cast<size_t>(i)]) });
+        return open.edit(TurnStop { id, kinds[static_cast<size_t>(i)] });
     };
     out.push_back(std::move(c));
 }
@@ -36,7 +36,8 @@ void choiceOfFeeder(OpenBuild &open, const Stop &stop, PanelContent &out)
     PanelChoice c { QStringLiteral("stopFeeder"), tr("fed from"), {}, -1, {} };
     std::vector<std::string> ids;
     for (const Stop &s : build.engine.stops) {
-        if (s.id == stop.id || outletOf(build, s).empty() || s.kind == "tank" || s.kind == "pickup")
+        if (s.id == stop.id || outletOf(build, s).empty() || s.kind == StopKind::Tank
+            || s.kind == StopKind::Pickup)
             continue;
         if (feeder && s.id == feeder->id)
             c.current = static_cast<int>(ids.size());
@@ -52,14 +53,14 @@ void choiceOfFeeder(OpenBuild &open, const Stop &stop, PanelContent &out)
 void choiceBehind(OpenBuild &open, const Stop &stop, PanelContent &out)
 {
     PanelChoice c { QStringLiteral("addBehind"), tr("add behind it"), {}, -1, {} };
-    std::vector<std::string> kinds;
-    for (const StopKind &k : stopKinds()) {
+    std::vector<StopKind> kinds;
+    for (size_t i = 0; i < enumWords<StopKind>().size(); ++i) {
+        const auto k = static_cast<StopKind>(i);
         // Only what could stand here is offered.
-        if (formOf(k.id) == StopForm::Fixed
-            || !addStop(open.build(), { std::string(k.id), "", stop.id }))
+        if (formOf(k) == StopForm::Fixed || !addStop(open.build(), { k, "", stop.id }))
             continue;
-        c.options << qs(usualName(k.id));
-        kinds.emplace_back(k.id);
+        c.options << qs(usualName(k));
+        kinds.push_back(k);
     }
     if (kinds.empty())
         return;
@@ -150,13 +151,13 @@ void engineEditor(OpenBuild &open, const Stop &stop, PanelContent &out)
                                       Tone::Muted });
     }
     out.push_back(PanelRule {});
-    if (stop.kind == "scavenge")
+    if (stop.kind == StopKind::Scavenge)
         for (const char *key : { "stages", "stage_cm3" })
             out.push_back(stopValueField(open, stop, key));
-    if (stop.kind == "main" || stop.kind == "big_end")
+    if (stop.kind == StopKind::Main || stop.kind == StopKind::BigEnd)
         out.push_back(stopValueField(open, stop, "load_n"));
     dimensions(open, stop, out);
-    if (stop.kind == "gallery" || stop.kind == "main") {
+    if (stop.kind == StopKind::Gallery || stop.kind == StopKind::Main) {
         out.push_back(PanelHeading { tr("The engine") });
         for (const char *key : { "bore_mm", "stroke_mm" }) {
             const Field &k = *recordType<Engine>().find(key);

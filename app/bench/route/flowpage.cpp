@@ -32,9 +32,10 @@ constexpr double outletRow = 27, nameWidth = 168, pitch = 34;
 /// them.
 bool shown(const Stop &stop)
 {
-    constexpr std::array kinds { "main",      "big_end", "balance_shaft", "cam_bearing",
-                                 "rocker",    "lifter",  "jet",           "chain",
-                                 "tensioner", "phaser",  "turbo" };
+    constexpr std::array kinds { StopKind::Main,       StopKind::BigEnd, StopKind::BalanceShaft,
+                                 StopKind::CamBearing, StopKind::Rocker, StopKind::Lifter,
+                                 StopKind::Jet,        StopKind::Chain,  StopKind::Tensioner,
+                                 StopKind::Phaser,     StopKind::Turbo };
     return std::find(kinds.begin(), kinds.end(), stop.kind) != kinds.end();
 }
 

@@ -243,13 +243,13 @@ void LinesPage::portPanel(const Port &port, PanelContent &out) const
 void LinesPage::filterPanel(PanelContent &out) const
 {
     const Build &build = m_open.build();
-    const Stop *filter = build.engine.ofKind("filter");
+    const Stop *filter = build.engine.ofKind(StopKind::Filter);
     if (!filter)
         return;
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { qs(filter->name) });
     const Plumbing &p = build.plumbing;
-    if (!build.engine.ofKind("tank") && !build.engine.ofKind("line"))
+    if (!build.engine.ofKind(StopKind::Tank) && !build.engine.ofKind(StopKind::Line))
         out.push_back(PanelTick { QStringLiteral("filter.remote"),
                                   Mark::NotDone,
                                   tr("Away from the block, on lines"),

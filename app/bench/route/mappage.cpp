@@ -265,9 +265,9 @@ void MapPage::stopFigures(const Stop &stop, PanelContent &out) const
         out.push_back(PanelRow {
             tr("Share of the pump"), Figure::percent(flow / m_result->pumpFlow_m3_s), {} });
     }
-    if (stop.kind == "relief" && !stop.elements.empty())
+    if (stop.kind == StopKind::Relief && !stop.elements.empty())
         out.push_back(PanelRow { tr("Passes"), Figure::flow(m_result->reliefFlow_m3_s), {} });
-    if (stop.kind == "pump") {
+    if (stop.kind == StopKind::Pump) {
         out.push_back(PanelRow { tr("Delivers"), Figure::flow(m_result->pumpFlow_m3_s), {} });
         out.push_back(PanelRow { tr("Slip"),
                                  Figure::flow(m_result->sweptFlow_m3_s - m_result->pumpFlow_m3_s),
@@ -309,10 +309,11 @@ void MapPage::stopFields(const Stop &stop, PanelContent &out) const
     for (const std::string &id : stop.elements) {
         const Element *e = m_open.build().circuit.find(id);
         // Of many alike none is singled out, except the one at the stop's entrance.
-        if (!e || (sameType(e->type) > 1 && id != stop.elements.front()) || stop.kind == "jet")
+        if (!e || (sameType(e->type) > 1 && id != stop.elements.front())
+            || stop.kind == StopKind::Jet)
             continue;
         // What a measured spring sets cannot be set here as well.
-        if (stop.kind == "relief" && springSetting(stop))
+        if (stop.kind == StopKind::Relief && springSetting(stop))
             continue;
         for (const std::string_view key : handyKeys(e->type)) {
             const FieldUnit unit = unitFor(key);
@@ -323,9 +324,9 @@ void MapPage::stopFields(const Stop &stop, PanelContent &out) const
             }
             QString label = qs(findElementKey(e->type, key)->meaning);
             if (e->type == "orifice")
-                label = stop.kind == "lifter" ? tr("restrictor before the gallery")
-                    : stop.kind == "pickup"   ? tr("strainer, as one hole")
-                                              : tr("hole");
+                label = stop.kind == StopKind::Lifter ? tr("restrictor before the gallery")
+                    : stop.kind == StopKind::Pickup   ? tr("strainer, as one hole")
+                                                      : tr("hole");
             out.push_back(PanelField {
                 qs(id) + u'.' + qs(key), label, unit.dimension, unit.unit, unit.decimals,
                 e->value(std::string(key)) / unit.perSi,
@@ -375,11 +376,12 @@ void MapPage::stopProofs(const Stop &stop, PanelContent &out) const
             tr("%1. Plugs are kept on the Passages bench, Plugs.").arg(qs(marks->flowReason)),
             Tone::Muted });
     else if (flow)
-        out.push_back(PanelButton {
-            QStringLiteral("proveFlow"),
-            stop.kind == "plug" ? tr("Plug seen fitted and sealed") : tr("Oil seen to flow here"),
-            prove("flow",
-                  stop.kind == "plug" ? tr("seen fitted and sealed") : tr("oil seen to flow")) });
+        out.push_back(PanelButton { QStringLiteral("proveFlow"),
+                                    stop.kind == StopKind::Plug ? tr("Plug seen fitted and sealed")
+                                                                : tr("Oil seen to flow here"),
+                                    prove("flow",
+                                          stop.kind == StopKind::Plug ? tr("seen fitted and sealed")
+                                                                      : tr("oil seen to flow")) });
     if (clean)
         out.push_back(PanelText {
             tr("Solvents: air and gloves. Eyes against brushes and compressed air. Never "

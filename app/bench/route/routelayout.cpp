@@ -62,7 +62,7 @@ private:
         return nullptr;
     }
     const Element *element(const std::string &id) const { return m_build.circuit.find(id); }
-    std::vector<const Stop *> ofKind(std::string_view kind) const
+    std::vector<const Stop *> ofKind(StopKind kind) const
     {
         std::vector<const Stop *> out;
         for (const Stop &s : m_build.engine.stops)
@@ -105,15 +105,15 @@ private:
     void sortStops()
     {
         std::set<std::string> mainNodes;
-        for (const Stop *s : ofKind("main"))
+        for (const Stop *s : ofKind(StopKind::Main))
             for (const StopPoint &p : s->points)
                 mainNodes.insert(p.node);
         std::set<std::string> below = mainNodes;
         for (const Stop &s : m_build.engine.stops) {
-            const bool row = s.kind == "lifter" || s.kind == "cam_bearing" || s.kind == "rocker"
-                || s.kind == "balance_shaft";
-            if (!row && s.kind != "turbo" && s.kind != "phaser" && s.kind != "chain"
-                && s.kind != "tensioner")
+            const bool row = s.kind == StopKind::Lifter || s.kind == StopKind::CamBearing
+                || s.kind == StopKind::Rocker || s.kind == StopKind::BalanceShaft;
+            if (!row && s.kind != StopKind::Turbo && s.kind != StopKind::Phaser
+                && s.kind != StopKind::Chain && s.kind != StopKind::Tensioner)
                 continue;
             const std::string from = inletOf(s);
             if (below.contains(from)) {
@@ -142,7 +142,8 @@ private:
         m_bigEndRow = m_galleryRow + 0.505 * left;
         m_camRow = m_galleryRow + 0.72 * left;
         m_rockerRow = m_galleryRow + 0.865 * left;
-        m_twoABay = ofKind("big_end").size() > std::max<size_t>(1, ofKind("main").size() - 1);
+        m_twoABay = ofKind(StopKind::BigEnd).size()
+            > std::max<size_t>(1, ofKind(StopKind::Main).size() - 1);
         if (m_twoABay && !m_below.empty()) {
             m_bigEndRow = m_galleryRow + 0.42 * left;
             m_camRow = m_galleryRow + 0.825 * left;
@@ -160,10 +161,11 @@ private:
     {
         std::vector<const Stop *> way;
         for (const Stop &s : m_build.engine.stops) {
-            if (s.kind == "gallery")
+            if (s.kind == StopKind::Gallery)
                 break;
-            if (s.kind == "tank" || s.kind == "pickup" || s.kind == "pump" || s.kind == "line"
-                || s.kind == "cooler" || s.kind == "filter")
+            if (s.kind == StopKind::Tank || s.kind == StopKind::Pickup || s.kind == StopKind::Pump
+                || s.kind == StopKind::Line || s.kind == StopKind::Cooler
+                || s.kind == StopKind::Filter)
                 way.push_back(&s);
         }
         const double foot = way.size() > 4 ? 0.90 : 0.86;
@@ -182,7 +184,7 @@ private:
                 if (const Element *e = element(id); e && e->to != sumpNode)
                     m_place.try_emplace(e->to, here);
             stopAt(*way[i], here, RoutePoint::Right);
-            if (way[i]->kind == "pump")
+            if (way[i]->kind == StopKind::Pump)
                 relief(here, step);
             if (i == 0)
                 m_foot = here;
@@ -200,8 +202,8 @@ private:
                 if (!e || e->to == sumpNode || e->type == "pump")
                     continue;
                 const bool passage = e->type == "pipe" || e->type == "orifice";
-                if (passage && (s == &before) == (before.kind == "pump")
-                    && (before.kind == "pump" || s == &behind))
+                if (passage && (s == &before) == (before.kind == StopKind::Pump)
+                    && (before.kind == StopKind::Pump || s == &behind))
                     return e;
                 if (!any)
                     any = e;
@@ -211,7 +213,7 @@ private:
 
     void relief(QPointF pump, double step)
     {
-        for (const Stop *s : ofKind("relief")) {
+        for (const Stop *s : ofKind(StopKind::Relief)) {
             const double out = px(0.05), reach = std::min(28.0, 0.45 * py(step) + 6);
             const QPointF top = pump + QPointF(0, -reach), bottom = pump + QPointF(0, reach);
             const QPointF valve(pump.x() - out, pump.y());
@@ -229,7 +231,7 @@ private:
     /// The chain of gallery pipes, evenly spaced.
     void gallery()
     {
-        const auto galleries = ofKind("gallery");
+        const auto galleries = ofKind(StopKind::Gallery);
         std::vector<const Element *> pipes;
         if (!galleries.empty())
             for (const std::string &id : galleries.front()->elements)
@@ -275,7 +277,7 @@ private:
 
     void mains()
     {
-        for (const Stop *s : ofKind("main")) {
+        for (const Stop *s : ofKind(StopKind::Main)) {
             const Element *feed = into(s->points.front().node);
             if (!feed || !m_place.contains(feed->from))
                 continue;
@@ -289,8 +291,8 @@ private:
     /// Crank pins lie between the mains, one row when there is one a bay, staggered when two.
     void bigEnds()
     {
-        const auto rods = ofKind("big_end");
-        const size_t bays = std::max<size_t>(1, ofKind("main").size() - 1);
+        const auto rods = ofKind(StopKind::BigEnd);
+        const size_t bays = std::max<size_t>(1, ofKind(StopKind::Main).size() - 1);
         const double mid = m_out.area.left() + px((m_galleryStart + galleryEnd) / 2);
         for (size_t i = 0; i < rods.size(); ++i) {
             const Stop *s = rods[i];
@@ -324,7 +326,7 @@ private:
     /// What is oiled by splash stands at the end of the row it belongs to.
     void smallEnds()
     {
-        for (const Stop *s : ofKind("small_end"))
+        for (const Stop *s : ofKind(StopKind::SmallEnd))
             stopAt(*s, at(galleryEnd + 0.055, m_bigEndRow), RoutePoint::Below, true);
     }
 
@@ -337,7 +339,8 @@ private:
                 if (!feed || !m_place.contains(feed->from))
                     continue;
                 const QPointF from = m_place[feed->from];
-                if (s->kind == "rocker" || s->kind == "phaser" || s->kind == "turbo") {
+                if (s->kind == StopKind::Rocker || s->kind == StopKind::Phaser
+                    || s->kind == StopKind::Turbo) {
                     const QPointF here(from.x() + 0.2 * m_spacing, at(0, m_rockerRow).y());
                     line(*feed, { { from, QPointF(from.x(), from.y() + 14), here } });
                     point(*s, p, here, RoutePoint::Right, true);
@@ -389,7 +392,7 @@ private:
             for (size_t k = 0; k < ends.size(); ++k)
                 rowEnd(*ends[k], end, end + QPointF(58 * static_cast<double>(k + 1), 0));
         }
-        for (const Stop *s : ofKind("plug"))
+        for (const Stop *s : ofKind(StopKind::Plug))
             if (!s->points.empty() && m_place.contains(s->points.front().node)) {
                 const QPointF end = m_place[s->points.front().node];
                 m_out.points.push_back(
@@ -408,9 +411,9 @@ private:
                 break;
             }
         const std::string node = s.points.empty() ? std::string() : s.points.front().node;
-        const QString name = qs(s.kind == "phaser"       ? "Phaser"
-                                    : s.kind == "lifter" ? "Adjusters"
-                                                         : s.name);
+        const QString name = qs(s.kind == StopKind::Phaser       ? "Phaser"
+                                    : s.kind == StopKind::Lifter ? "Adjusters"
+                                                                 : s.name);
         m_out.points.push_back({ qs(s.id), node, name, here, RoutePoint::Above, true });
         m_placed.insert(s.id);
     }
@@ -459,7 +462,7 @@ private:
 
     void jets()
     {
-        for (const Stop *s : ofKind("jet")) {
+        for (const Stop *s : ofKind(StopKind::Jet)) {
             std::map<std::string, int> onNode;
             for (const std::string &id : s->elements)
                 if (const Element *e = element(id))
@@ -490,7 +493,7 @@ private:
     {
         double x = 0.55;
         for (const Stop &s : m_build.engine.stops) {
-            if (m_placed.contains(s.id) || s.kind == "gallery")
+            if (m_placed.contains(s.id) || s.kind == StopKind::Gallery)
                 continue;
             const std::string from = inletOf(s);
             QPointF here;

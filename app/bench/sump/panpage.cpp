@@ -218,7 +218,7 @@ PanelContent PanPage::panel()
             if (k.group == group)
                 out.push_back(sumpField(m_open, k));
     }
-    if (const Stop *pickup = m_open.build().engine.ofKind("pickup")) {
+    if (const Stop *pickup = m_open.build().engine.ofKind(StopKind::Pickup)) {
         out.push_back(PanelHeading { tr("Pickup") });
         for (const char *key : { "pickup_bore_mm", "pickup_mouth_mm", "pickup_gap_mm" })
             out.push_back(stopValueField(m_open, *pickup, key));

@@ -99,7 +99,7 @@ void SectionPage::reset()
 
 QString SectionPage::title() const
 {
-    return m_open.build().engine.ofKind("tank") ? tr("Oil tank") : tr("Sump");
+    return m_open.build().engine.ofKind(StopKind::Tank) ? tr("Oil tank") : tr("Sump");
 }
 
 void SectionPage::chooseWay(PanWay way)
@@ -177,7 +177,7 @@ void SectionPage::draw()
         w->setVisible(!m_air.tank);
     m_about = fill ? tr("fill %1").arg(litres(*fill * 1e-3)) : tr("fill not said");
     if (shown && shown->id == "running" && fill)
-        m_about = qs(m_air.balance);
+        m_about += tr(" · %1 left here").arg(litres(shown->volume_m3));
 }
 
 PanelContent SectionPage::panel()
@@ -222,6 +222,8 @@ void SectionPage::levels(PanelContent &out) const
 {
     const AirReport &air = m_open.air();
     out.push_back(PanelHeading { tr("Levels, each by itself") });
+    if (!air.balance.empty())
+        out.push_back(PanelText { tr("Running: %1.").arg(qs(air.balance)), Tone::Muted });
     for (const AirLevel &l : air.levels)
         out.push_back(
             PanelRow { tr("%1: %2").arg(qs(l.name), inWords(asLength(l.level_m * 1e3, 0))),
@@ -258,7 +260,7 @@ void SectionPage::levels(PanelContent &out) const
 
 void SectionPage::fields(PanelContent &out) const
 {
-    const bool dry = m_open.build().engine.ofKind("tank") != nullptr;
+    const bool dry = m_open.build().engine.ofKind(StopKind::Tank) != nullptr;
     for (const SumpGroup &g : sumpGroups()) {
         // The pan's own sizes and its baffle stand on their pages.
         if ((g.drySump && !dry) || g.id == "pan" || g.id == "crank" || g.id == "baffle")

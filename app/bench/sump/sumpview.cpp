@@ -260,7 +260,7 @@ void SumpView::paintPickup(QPainter &p) const
 {
     const Theme &t = Theme::current();
     const Sump &s = m_open.build().sump;
-    const Stop *stop = m_open.build().engine.ofKind("pickup");
+    const Stop *stop = m_open.build().engine.ofKind(StopKind::Pickup);
     const double bore = stop ? stop->value("pickup_bore_mm", 16) * 1e-3 : 0.016;
     const double mouth = stop ? stop->value("pickup_mouth_mm", bore * 1e3 * 2) * 1e-3 : 2 * bore;
     const SectionPoint m = m_section->mouth;

@@ -260,7 +260,7 @@ void TurnsPage::showReplay()
 
 void TurnsPage::baffleChoice(PanelContent &out) const
 {
-    if (m_open.build().engine.ofKind("tank"))
+    if (m_open.build().engine.ofKind(StopKind::Tank))
         return;
     out.push_back(PanelHeading { tr("Baffle: two schools") });
     const std::string answer = choiceOf(m_open.build(), "pan_baffle");
