@@ -7,9 +7,10 @@
 #include "assess/oilreport.h"
 #include "assess/sealreport.h"
 #include "quantity/hours.h"
+#include "quantity/rounding.h"
 #include "storage/buildfile.h"
 #include "storage/passagetables.h"
-#include "storage/recordcells.h"
+#include "storage/recordtable.h"
 
 #include <algorithm>
 #include <atomic>
@@ -194,8 +195,7 @@ std::string shelfToCsv(std::span<const ShelfRow> rows, const ShelfQuantity &q)
     if (!unit.empty())
         unit = " (" + unit + ")";
     const auto cell = [&](const std::optional<double> &v) {
-        return plainCell(v ? std::optional(inShownUnit(*v, q.as, UnitSystem::Metric)) : v,
-                         q.decimals);
+        return v ? formatPlain(inShownUnit(*v, q.as, UnitSystem::Metric), q.decimals) : "";
     };
     std::vector<Row> table { { "file", "name", "engine", "last", q.name + unit, "low" + unit,
                                "high" + unit, "of" } };

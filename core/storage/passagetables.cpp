@@ -4,6 +4,7 @@
 #include "document/logbook.h"
 #include "quantity/rounding.h"
 #include "storage/readingtable.h"
+#include "storage/recordtable.h"
 
 namespace mildpath {
 namespace {
@@ -45,23 +46,15 @@ std::string passagesToCsv(const Build &build)
 
 std::string plugsToCsv(const Build &build)
 {
-    std::vector<std::vector<std::string>> rows { { "id", "name", "kind", "passage", "at_mm", "d_mm",
-                                                   "thread", "behind" } };
-    for (const Plug &p : build.plugs)
-        rows.push_back({ p.id, p.name, p.kind, p.passage, mmCell(p.at_mm), mmCell(p.d_mm), p.thread,
-                         p.behind });
-    return tableToCsv(rows);
+    return recordsToCsv(build.plugs);
 }
 
 std::string eventsToCsv(const Build &build)
 {
-    std::vector<std::vector<std::string>> rows { { "id", "at", "by", "kind", "target", "result",
-                                                   "means", "days", "note", "replaces",
-                                                   "taken_back" } };
+    const RecordColumns columns(recordType<CleanEvent>());
+    std::vector<Row> rows { columns.header({ "where" }) };
     for (const CleanEvent &e : build.events)
-        rows.push_back({ e.id, e.at, e.by, e.kind, targetName(build, e), e.result, e.means,
-                         e.days > 0 ? formatPlain(e.days, 1) : "", e.note, e.replaces,
-                         e.takenBack ? "yes" : "" });
+        rows.push_back(columns.row(&e, { targetName(build, e) }));
     return tableToCsv(rows);
 }
 

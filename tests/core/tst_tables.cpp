@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/logbook.h"
+#include "sample.h"
 #include "storage/cells.h"
 #include "storage/drivetable.h"
 #include "storage/evidencetables.h"
 #include "storage/passagetables.h"
 #include "storage/readingtable.h"
+#include "storage/recordtable.h"
 #include "storage/runfile.h"
 #include "storage/starttables.h"
 #include "storage/tracefile.h"
@@ -23,6 +26,9 @@ class TestTables : public QObject
     Q_OBJECT
 private Q_SLOTS:
     void initTestCase();
+    void entries_comeBackFromTheirTable_data();
+    void entries_comeBackFromTheirTable();
+    void cells_areFullNumbers();
     void exports_areTables_data();
     void exports_areTables();
     void numbers_areUnderstood_data();
@@ -56,6 +62,69 @@ void TestTables::initTestCase()
         = loadBuild(demoBuildPath().parent_path() / "harbour-fire-pump-history.mildpath");
     QVERIFY(loaded);
     m_history = loaded->build;
+}
+
+void TestTables::entries_comeBackFromTheirTable_data()
+{
+    QTest::addColumn<int>("seed");
+    for (int seed = 1; seed <= 8; ++seed)
+        QTest::addRow("%d", seed) << seed;
+}
+
+/// What is one value comes back as it was, whatever kind of entry it is of.
+void TestTables::entries_comeBackFromTheirTable()
+{
+    QFETCH(int, seed);
+    forEachLog([&](const auto &log) {
+        using Entry = typename std::remove_cvref_t<decltype(log)>::Entry;
+        const RecordType &type = recordType<Entry>();
+        std::vector<Error> errors;
+        const Entry was
+            = fromJson<Entry>(Sample(static_cast<unsigned>(seed)).of(type), "/here", errors);
+        SharedList<Entry> list;
+        list.push_back(was);
+        std::vector<Error> faults;
+        TableReader table(recordsToCsv(list), faults);
+        QCOMPARE(table.rows(), size_t(1));
+        Entry is = was; // lists and maps are not the table's
+        for (const Field &f : type.fields)
+            if (f.shape == MemberShape::Number)
+                f.setNumber(&is, 0);
+            else if (f.shape == MemberShape::Text && f.key != "id" && f.key != "replaces"
+                     && !f.words)
+                static_cast<std::string *>(const_cast<void *>(f.at(&is)))->clear();
+        table.read(0, type, &is, {});
+        const Json before = toJson(was), after = toJson(is);
+        for (const Field &f : type.fields) {
+            const std::string key(f.key);
+            if (before.contains(key) && table.column(f.key) >= 0)
+                QVERIFY2(before[key] == after[key], (std::string(type.name) + "/" + key).c_str());
+        }
+    });
+}
+
+void TestTables::cells_areFullNumbers()
+{
+    SharedList<GaugeReading> list;
+    GaugeReading r;
+    r.id = "g1";
+    r.tap = "main_gallery";
+    r.rpm = 812.5;
+    r.oil_c = 98;
+    r.pressure_kpa = 140.0123456789;
+    list.push_back(r);
+    const std::string csv = recordsToCsv(list);
+    for (const char *cell : { ",812.5,", ",98,", ",140.0123456789," })
+        QVERIFY2(csv.find(cell) != std::string::npos, csv.c_str());
+    std::vector<Error> errors;
+    TableReader table("rpm,oil_temp_c,pressure_kpa,tap\n900,hot,1e9,main_gallery\n", errors);
+    GaugeReading back;
+    table.read(0, recordType<GaugeReading>(), &back, {});
+    QCOMPARE(back.rpm, 900.0);
+    QCOMPARE(errors.size(), size_t(2));
+    QCOMPARE(errors[0].place, std::string("line 2, oil_temp_c"));
+    QCOMPARE(errors[1].place, std::string("line 2, pressure_kpa"));
+    QVERIFY(said(errors[1].message).find("must be") != std::string::npos);
 }
 
 void TestTables::exports_areTables_data()
