@@ -61,7 +61,7 @@ QuantityField *BallCard::field(const QString &name, const QString &label, Dimens
     f->setAccessibleName(label);
     f->setDecimals(decimals);
     f->setNudge(std::pow(10.0, -decimals));
-    f->setFixedWidth(52);
+    f->setFixedWidth(56);
     f->setValue(si);
     f->setCheck([least, most](double v) -> Result<void> {
         if (v >= least && v <= most)

@@ -10,6 +10,7 @@
 #include "oil/shear.h"
 #include "open/questions.h"
 #include "open/vectorstate.h"
+#include "paint/elidedlabel.h"
 #include "study/contacts.h"
 
 #include <QHBoxLayout>
@@ -26,7 +27,7 @@ namespace mildpath {
 FilmBench::FilmBench(OpenBuild &open, QWidget *parent)
     : Bench(open, Place::Film, parent)
     , m_title(new QLabel(tr("Oil against heat"), this))
-    , m_subtitle(new QLabel(this))
+    , m_subtitle(new ElidedLabel(this))
     , m_speedText(new QLabel(this))
     , m_oilText(new QLabel(this))
     , m_speed(new QSlider(Qt::Horizontal, this))
@@ -41,8 +42,9 @@ FilmBench::FilmBench(OpenBuild &open, QWidget *parent)
     const auto slider = [&](QSlider *s, QLabel *text, const QString &name, const char *object) {
         s->setObjectName(QLatin1String(object));
         s->setAccessibleName(name);
-        s->setFixedWidth(110);
-        text->setFixedWidth(92);
+        s->setMinimumWidth(60);
+        s->setMaximumWidth(110);
+        text->setFixedWidth(78);
         text->setFont(textFont(TextSize::Normal, true));
         head->addSpacing(6);
         head->addWidget(new QLabel(name, this));

@@ -89,7 +89,7 @@ void FuelCard::work()
                        kv(build.oil.oil.kv100_mm2_s), kv(fouled.oil.oil.kv100_mm2_s),
                        fraction() > 0 });
     const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-    m_rows.push_back({ tr("at the pressure gauge"),
+    m_rows.push_back({ tr("pressure gauge"),
                        Figure::pressure(m_open.operating().hotIdle.gauge.value_pa),
                        Figure::pressure(after->gauge.value_pa), after->gauge.value_pa < floor_pa });
     const auto was = contactsOf(build, m_open.operating().hotIdle), is = contactsOf(fouled, *after);
@@ -112,6 +112,17 @@ void FuelCard::work()
     update();
 }
 
+/// What it says of methanol gives way to the figures where both have no room; it stays in the hint.
+void FuelCard::resizeEvent(QResizeEvent *event)
+{
+    CardWidget::resizeEvent(event);
+    constexpr int rows = 5;
+    const int left = height() - rowsTop - rows * (rowStep + (isNarrow() ? 17 : 0)) - 14;
+    const bool fits = m_methanol->heightForWidth(width() - 28) <= left;
+    m_methanol->setVisible(fits);
+    setToolTip(fits ? QString() : m_methanol->text());
+}
+
 void FuelCard::paintEvent(QPaintEvent *event)
 {
     CardWidget::paintEvent(event);
@@ -120,14 +131,16 @@ void FuelCard::paintEvent(QPaintEvent *event)
     drawLine(p, QRectF(14, 9, width() - 28, 18), Qt::AlignVCenter,
              tr("Fuel in the oil, at hot idle"), textFont(TextSize::Body, true), t.ink);
     double y = rowsTop + 18;
-    const double arrow = width() * 0.66;
+    const double arrow = width() - std::max(84.0, width() * 0.34);
+    const QFont normal = textFont(TextSize::Normal), bold = textFont(TextSize::Normal, true);
+    const bool stacked = isNarrow();
     for (const Row &r : m_rows) {
-        drawLine(p, QRectF(14, y - 14, 170, 18), Qt::AlignVCenter, r.label,
-                 textFont(TextSize::Normal), t.muted);
-        const QFont bold = textFont(TextSize::Normal, true);
+        drawLine(p, QRectF(14, y - 14, stacked ? width() - 28 : arrow - 110, 18), Qt::AlignVCenter,
+                 r.label, normal, t.muted);
+        y += stacked ? 17 : 0;
         drawFigure(p, QPointF(arrow - 12, y), r.before, bold, t.ink, t.muted);
-        drawLine(p, QRectF(arrow - 8, y - 14, 16, 18), Qt::AlignCenter, QStringLiteral("→"),
-                 textFont(TextSize::Normal), t.muted);
+        drawLine(p, QRectF(arrow - 8, y - 14, 16, 18), Qt::AlignCenter, QStringLiteral("→"), normal,
+                 t.muted);
         drawFigure(p, QPointF(width() - 16, y), r.after, bold, r.worse ? t.hold : t.ink, t.muted);
         y += rowStep;
     }

@@ -25,8 +25,11 @@ Q_SIGNALS:
 
 protected:
     void paintEvent(QPaintEvent *) override;
+    void resizeEvent(QResizeEvent *event) override;
 
 private:
+    /// No room for a label and two figures side by side.
+    bool isNarrow() const { return width() < 250; }
     struct Row
     {
         QString label;

@@ -50,7 +50,7 @@ std::vector<OilChart::Line> OilChart::lines() const
         if (o.grade != own.grade && out.size() < 6)
             out.push_back({ qs(o.grade), o.oil, t.proven, false, false });
     if (const ShelfOil *gear = findShelfOil("75W-90 gear"))
-        out.push_back({ tr("75W-90 gear, to compare only"), gear->oil, t.hold, false, true });
+        out.push_back({ tr("75W-90 gear oil"), gear->oil, t.hold, false, true });
     return out;
 }
 

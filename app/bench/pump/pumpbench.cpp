@@ -10,6 +10,7 @@
 #include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/card.h"
+#include "paint/elidedlabel.h"
 #include "paint/text.h"
 #include "shell/stopfields.h"
 
@@ -25,7 +26,7 @@ namespace mildpath {
 PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     : Bench(open, Place::Pump, parent)
     , m_title(new QLabel(tr("Rotor set, seen from the cover"), this))
-    , m_subtitle(new QLabel(this))
+    , m_subtitle(new ElidedLabel(this))
     , m_dressing(new QLabel(this))
     , m_why(new QLabel(this))
     , m_rotors(new RotorPictureView(open, this))
