@@ -131,7 +131,7 @@ ChartView::ChartView(QWidget *parent)
     setToolTip(tr("Enter: the figures as a table"));
 }
 
-QRectF ChartView::area() const
+QRectF ChartView::roomFor() const
 {
     const QFont small = textFont(TextSize::Small);
     double left = 14;
@@ -354,7 +354,8 @@ void ChartView::resizeEvent(QResizeEvent *)
 
 void ChartView::layOut()
 {
-    const QRectF r = area();
+    m_area = roomFor();
+    const QRectF &r = m_area;
     m_plot->setGeometry(rect());
     m_plot->axisRect()->setMargins(QMargins(static_cast<int>(r.left()), static_cast<int>(r.top()),
                                             static_cast<int>(width() - r.right()),

@@ -25,7 +25,7 @@ public:
     const Chart &chart() const { return m_chart; }
     int lineCount() const { return static_cast<int>(m_chart.lines.size()); }
     /// Where the numbers are drawn.
-    QRectF area() const;
+    const QRectF &area() const { return m_area; }
     QPointF at(double x, double y) const;
     /// What stands at x: the number of the axis, then every named line that reaches there.
     QStringList readAt(double x) const;
@@ -68,11 +68,13 @@ private:
     void paintDotNames(QPainter &painter, LabelSpace &space) const;
     void paintLegend(QPainter &painter, LabelSpace &space) const;
     void paintReading(QPainter &painter) const;
+    QRectF roomFor() const;
     QColor ground() const;
     QPolygonF pixels(const ChartLine &line) const;
 
     ChartCanvas *m_plot;
     Chart m_chart;
+    QRectF m_area;
     std::optional<double> m_pointed;
     std::vector<QRectF> m_words, m_blocked;
 };
