@@ -72,7 +72,7 @@ int main(int argc, char **argv)
             log.take({ 3e5, 800, 60, t }, t);
             // What the frame timer would do, at once.
             Q_EMIT log.changed();
-            trace->repaint();
+            trace->paintNow();
         });
         std::printf("  %d repaints; could be %.0f a second; grown by %.1f MiB\n",
                     trace->paints() - paints, 1e6 / median, residentMiB() - before);

@@ -14,12 +14,22 @@
 #include <utility>
 
 namespace mildpath {
+namespace {
+
+/// A number to read and to type over: without marks between thousands, with a real minus.
+QString typedNumber(double number, int decimals)
+{
+    return qs(formatPlain(number, decimals)).replace(u'-', QChar(0x2212));
+}
+
+} // namespace
 
 Result<QString> withoutComma(const QString &text, const QLocale &locale)
 {
     if (!text.contains(u','))
         return text;
-    static const QRegularExpression number(QStringLiteral("^\\s*[+-]?(\\d+),(\\d+)(\\D.*)?$"));
+    static const QRegularExpression number(
+        QStringLiteral("^\\s*[+\u2212-]?(\\d+),(\\d+)(\\D.*)?$"));
     const auto match = number.match(text);
     if (!match.hasMatch())
         return fail("", "\"" + text.toStdString() + "\" is not a number");
@@ -90,7 +100,7 @@ void QuantityField::showValue()
 {
     markRefused(false);
     const QString shown = m_value
-        ? qs(formatPlain(toUnit(*m_value, m_shown.unit, m_dimension), m_shown.decimals))
+        ? typedNumber(toUnit(*m_value, m_shown.unit, m_dimension), m_shown.decimals)
         : QString();
     if (shown != text())
         setText(shown);
@@ -159,8 +169,7 @@ void QuantityField::nudge(double steps)
         return;
     // A nudge in another unit is the next round step of that one.
     const double step = m_shown.unit == m_unit ? m_nudge : std::pow(10.0, -m_shown.decimals);
-    setText(
-        qs(formatPlain(toUnit(*si, m_shown.unit, m_dimension) + steps * step, m_shown.decimals)));
+    setText(typedNumber(toUnit(*si, m_shown.unit, m_dimension) + steps * step, m_shown.decimals));
     setModified(true);
     Q_EMIT textEdited(text());
 }

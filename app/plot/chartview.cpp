@@ -128,7 +128,6 @@ ChartView::ChartView(QWidget *parent)
     m_plot->axisRect()->setupFullAxesBox(false);
     for (QCPAxis *axis : { m_plot->xAxis2, m_plot->yAxis2 })
         axis->setVisible(false);
-    setToolTip(tr("Enter: the figures as a table"));
 }
 
 QRectF ChartView::roomFor() const
@@ -276,6 +275,11 @@ void ChartView::pointAt(std::optional<double> x)
                        std::max(m_chart.x.from, m_chart.x.to));
     m_pointed = x;
     m_plot->update();
+}
+
+void ChartView::paintNow()
+{
+    m_plot->replot(QCustomPlot::rpImmediateRefresh);
 }
 
 void ChartView::showTable()

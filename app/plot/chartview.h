@@ -32,6 +32,8 @@ public:
     /// Reads off at x; nothing: no longer.
     void pointAt(std::optional<double> x);
     std::optional<double> pointed() const { return m_pointed; }
+    /// Draws at once what would be drawn with the next event: what takes the time of a repaint.
+    void paintNow();
     /// Where the words stood when it was last painted.
     const std::vector<QRectF> &words() const { return m_words; }
     /// What they had to keep off: points, and marks a page drew of its own.

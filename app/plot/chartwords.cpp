@@ -201,7 +201,8 @@ void ChartView::paintReading(QPainter &painter) const
     const Theme &t = Theme::current();
     const QFont small = textFont(TextSize::Small);
     const QRectF r = area();
-    const QStringList lines = readAt(*m_pointed);
+    QStringList lines = readAt(*m_pointed);
+    lines << tr("click, Enter: as a table");
     const double x = at(*m_pointed, m_chart.y.from).x();
     painter.setPen(QPen(t.muted, 1));
     painter.drawLine(QPointF(x, r.top()), QPointF(x, r.bottom()));
@@ -215,7 +216,7 @@ void ChartView::paintReading(QPainter &painter) const
     box.adjust(5, 3, -3, -3);
     for (const QString &l : lines) {
         drawLine(painter, QRectF(box.left(), box.top(), box.width(), 15), Qt::AlignVCenter, l,
-                 small, t.ink);
+                 small, &l == &lines.back() ? t.muted : t.ink);
         box.setTop(box.top() + 15);
     }
 }

@@ -10,6 +10,9 @@ namespace {
 /// How much of the segment lies inside, in pixels: Liang and Barsky's clipping.
 double insideOf(const QRectF &r, const QPointF &a, const QPointF &b)
 {
+    // Nearly all of a long line lies aside.
+    if (std::max(a.x(), b.x()) < r.left() || std::min(a.x(), b.x()) > r.right())
+        return 0;
     double from = 0, to = 1;
     const QPointF d = b - a;
     const auto cut = [&](double p, double q) {

@@ -211,9 +211,10 @@ void PressurePage::draw(const std::vector<ForecastLine> &lines)
         chart.lines.back().labelAt = labels[std::min<size_t>(i, 2)];
         for (const double high : chart.lines.back().high)
             most = std::max(most, high);
-        if (lines[i].oil_c == m_open.build().use.hotOil_c)
-            addHot(lines[i], chart);
     }
+    for (const ForecastLine &line : lines)
+        if (line.oil_c == m_open.build().use.hotOil_c)
+            addHot(line, chart);
     if (const ForecastLine *line = m_gas->line()) {
         ChartLine gas { tr("%1 with gas, estimate").arg(Figure::temperature(line->oil_c).text()),
                         t.hold,
