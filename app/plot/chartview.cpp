@@ -141,7 +141,7 @@ QRectF ChartView::roomFor() const
     // Beside a short title of the axis there is room for words over the chart.
     const bool apart = head && widthOf(m_chart.y.title(), small) > left;
     const double top
-        = 22 + m_chart.headRoom + (apart ? 16 : 0) + (m_chart.title.isEmpty() ? 0 : 22);
+        = topGap + m_chart.headRoom + (apart ? 16 : 0) + (m_chart.title.isEmpty() ? 0 : 22);
     return QRectF(rect()).adjusted(std::ceil(left), top, -m_chart.rightRoom, -36);
 }
 

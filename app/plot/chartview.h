@@ -20,6 +20,8 @@ class ChartView : public QWidget
     Q_OBJECT
 public:
     explicit ChartView(QWidget *parent = nullptr);
+    /// Pixels over the area where nothing else is asked for: the title of the upright axis.
+    static constexpr double topGap = 22;
 
     void setChart(Chart chart);
     const Chart &chart() const { return m_chart; }

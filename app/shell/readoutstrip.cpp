@@ -33,10 +33,9 @@ Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment
                 Figure::pressure(now.operating.hotIdle.gauge.value_pa),
                 {},
                 likelyText(now.operating.hotIdle.gauge),
-                Mark::Proven,
+                markAgainst(now.operating.hotIdle.gauge, build.use.hotIdleFloor_kpa * 1e3),
                 Place::Forecast,
                 {} };
-    r.mark = markAgainst(now.operating.hotIdle.gauge, build.use.hotIdleFloor_kpa * 1e3);
     if (before)
         r.was = wasText(Figure::pressure(before->operating.hotIdle.gauge.value_pa), r.value);
     return r;
@@ -58,10 +57,9 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
                         qs(p.name), qs(formatNumber(p.ratio(), 1)),
                         shown(QuantityRange { asPressure(value.low_pa), asPressure(value.high_pa) })
                             .number),
-                Mark::Proven,
+                markAgainst(value, p.need_pa),
                 Place::Route,
                 qs(p.stop) };
-    r.mark = markAgainst(value, p.need_pa);
     if (before)
         r.was = wasText(Figure::pressure(before->operating.hotIdle.weakestPressure.value_pa),
                         r.value);

@@ -341,7 +341,11 @@ Phrase AirJudge::balanceOf(double fill_m3, double oil_c) const
     part(m_out.heldRunning_m3,
          { "air.fill_held", "{0} held up running", { asVolume(m_out.heldRunning_m3 * 1e3) } });
     const double left = volumeIn(oil_c, m_out.heldRunning_m3);
-    append(out, { "air.fill_left", "{0} left here", { asVolume(left * 1e3) } }, "{*| · }");
+    append(out,
+           { "air.fill_left",
+             m_out.heldKnown ? "{0} left here" : "at most {0} left here",
+             { asVolume(left * 1e3) } },
+           "{*| · }");
     return out;
 }
 

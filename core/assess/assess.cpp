@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
+#include "assess/figuremarks.h"
 
 #include "assess/air.h"
 #include "assess/marks.h"
@@ -63,6 +64,16 @@ int Judgement::notDone() const
         for (const Mark mark : { m.size, m.clean, m.flow })
             count += mark == Mark::NotDone;
     return count;
+}
+
+Mark Judgement::worst() const
+{
+    Mark out = Mark::Proven;
+    for (const StopMarks &m : marks)
+        out = worse(out, worstMark(&m));
+    for (const Finding &f : findings)
+        out = worse(out, f.mark);
+    return out;
 }
 
 const StopMarks *Judgement::marksOf(std::string_view stop) const

@@ -111,6 +111,11 @@ Quantity FinishQuantity::asQuantity(double value) const
     return { value * scale, as, 0, decimals };
 }
 
+Mark tracesMark(int traces)
+{
+    return traces >= enoughTraces ? Mark::Proven : Mark::LookAgain;
+}
+
 Phrase trustIn(int traces)
 {
     if (traces >= enoughTraces)

@@ -58,6 +58,8 @@ FinishRange rangeOf(std::span<const ReadTrace> traces, int bore, std::string_vie
                     const FinishQuantity &quantity);
 /// "one trace is weak evidence …"; empty from three traces on.
 Phrase trustIn(int traces);
+/// Too few are to be added to.
+Mark tracesMark(int traces);
 inline constexpr int enoughTraces = 3;
 
 /// A parameter before and after finishing strokes.

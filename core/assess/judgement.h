@@ -23,6 +23,8 @@ struct Judgement
     int holds() const;
     /// Marks (size, clean, flow of every stop) nobody has done anything for yet.
     int notDone() const;
+    /// The worst of all marks and findings: only where every one is proven, all is.
+    Mark worst() const;
     const StopMarks *marksOf(std::string_view stop) const;
 
 private:

@@ -340,6 +340,14 @@ private:
 
 } // namespace
 
+Mark OilReport::lastMark(std::string_view symbol) const
+{
+    for (auto s = samples.rbegin(); s != samples.rend(); ++s)
+        if (const JudgedElement *e = s->element(symbol))
+            return e->mark;
+    return Mark::NotDone;
+}
+
 const JudgedElement *JudgedSample::element(std::string_view symbol) const
 {
     const auto it = std::ranges::find_if(

@@ -57,6 +57,8 @@ struct JudgedSample
 struct OilReport
 {
     std::vector<JudgedSample> samples;
+    /// What the last sample that looked for it says of an element.
+    Mark lastMark(std::string_view symbol) const;
     std::optional<double> sump_kg; ///< absent: neither entered nor known from the fill
     Phrase sumpFrom; ///< where it comes from, or what is missing
     std::vector<std::string> symbols; ///< that were measured, in order

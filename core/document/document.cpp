@@ -12,7 +12,7 @@ namespace mildpath {
 namespace {
 
 /// By kind.
-constexpr std::array<AboutStopKind, 22> kinds { {
+constexpr std::array<AboutStopKind, static_cast<size_t>(StopKind::Plug) + 1> kinds { {
     { "Oil tank", 0 },
     { "Sump and pickup", 0 },
     { "Scavenge stages", 0 },
@@ -56,14 +56,6 @@ std::string nextId(const SharedList<Record> &records, const std::string &prefix)
 const AboutStopKind &aboutStopKind(StopKind kind)
 {
     return kinds[static_cast<size_t>(kind)];
-}
-
-std::string stopKindNames()
-{
-    std::string out;
-    for (const std::string_view word : enumWords<StopKind>())
-        out += (out.empty() ? "" : ", ") + std::string(word);
-    return out;
 }
 
 const Stop *Engine::find(std::string_view id) const

@@ -70,7 +70,6 @@ struct AboutStopKind
     int level; ///< indent on the rail: 0 on the way, 1 a branch, 2 behind a branch
 };
 const AboutStopKind &aboutStopKind(StopKind kind);
-std::string stopKindNames();
 
 /// What the engine is.
 struct Engine

@@ -221,8 +221,8 @@ std::vector<StopKind> kindsInstead(const Stop &stop)
     // Rows of many alike and the crank's own bearings keep their kind.
     if (stop.points.size() > 2 || stop.elements.size() > 6)
         return out;
-    for (size_t i = 0; i < enumWords<StopKind>().size(); ++i)
-        if (const auto k = static_cast<StopKind>(i); k != stop.kind && formOf(k) == form)
+    for (const StopKind k : everyKind<StopKind>())
+        if (k != stop.kind && formOf(k) == form)
             out.push_back(k);
     return out;
 }

@@ -6,6 +6,7 @@
 #include <span>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace mildpath {
 
@@ -25,6 +26,15 @@ template <class E> std::optional<E> fromWord(std::string_view word)
     if (at == words.end())
         return std::nullopt;
     return static_cast<E>(at - words.begin());
+}
+
+/// All of them, in their order.
+template <class E> std::vector<E> everyKind()
+{
+    std::vector<E> out;
+    for (size_t i = 0; i < enumWords<E>().size(); ++i)
+        out.push_back(static_cast<E>(i));
+    return out;
 }
 
 } // namespace mildpath

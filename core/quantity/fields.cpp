@@ -11,17 +11,6 @@
 namespace mildpath {
 namespace {
 
-std::string noSuchWord(const Words &words, const std::string &is)
-{
-    std::string known;
-    for (size_t i = 0; i < words.size(); ++i)
-        known += std::string(i == 0                      ? ""
-                                 : i + 1 == words.size() ? " or "
-                                                         : ", ")
-            + std::string(words[i]);
-    return "must be " + known + ", is \"" + is + "\"";
-}
-
 template <class M> M &memberIn(const Field &f, void *record)
 {
     return *const_cast<M *>(static_cast<const M *>(f.at(record)));
@@ -325,6 +314,17 @@ Json writeField(const Field &f, const void *record)
 }
 
 } // namespace
+
+std::string noSuchWord(const Words &words, const std::string &is)
+{
+    std::string known;
+    for (size_t i = 0; i < words.size(); ++i)
+        known += std::string(i == 0                      ? ""
+                                 : i + 1 == words.size() ? " or "
+                                                         : ", ")
+            + std::string(words[i]);
+    return "must be " + known + ", is \"" + is + "\"";
+}
 
 const Field *RecordType::find(std::string_view key) const
 {

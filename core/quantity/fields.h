@@ -42,6 +42,8 @@ inline Words wordsOf(std::span<const std::string_view> words)
 {
     return { words.begin(), words.end() };
 }
+/// "must be used or new, is \"old\""
+std::string noSuchWord(const Words &words, const std::string &is);
 /// The ids of a table of kinds.
 template <class Kinds> Words idsOf(const Kinds &kinds)
 {

@@ -225,12 +225,8 @@ void TableReader::read(size_t row, const RecordType &type, void *record,
         }
         *static_cast<std::string *>(const_cast<void *>(f.at(record))) = is;
         const Words words = f.words ? f.words() : Words {};
-        if (!words.empty() && std::ranges::find(words, is) == words.end()) {
-            std::string known;
-            for (const std::string_view w : words)
-                known += (known.empty() ? "" : " or ") + std::string(w);
-            fault(row, f.key, "must be " + known + ", is “" + is + "”");
-        }
+        if (!words.empty() && std::ranges::find(words, is) == words.end())
+            fault(row, f.key, noSuchWord(words, is));
     }
 }
 

@@ -12,6 +12,8 @@
 #include "entry/quantityfield.h"
 #include "plot/chartview.h"
 #include "shell/readoutstrip.h"
+#include "study/contacts.h"
+#include "study/room.h"
 #include "window/newbuild.h"
 
 #include <QComboBox>
@@ -43,6 +45,7 @@ private Q_SLOTS:
     void stop_isAddedAndUndone();
     void refusal_isSaidBesideTheField();
     void gauge_movesWithTheChoice();
+    void charts_showTheCoresNumbers();
     void forecast_showsDrawnBands();
     void ownRule_isDrawn();
     void oilOnTheRoute_keepsItsDataSheet();
@@ -238,6 +241,49 @@ void TestFilmBench::gauge_movesWithTheChoice()
     for (const PointPressure &p : assessment().operating.hotIdle.points)
         if (p.name == "Lifter 8")
             verifyClose(assessment().operating.hotIdle.gauge.value_pa, p.pressure_pa, 1e-9);
+}
+
+/// What a chart holds is what the core says, in the core's numbers.
+void TestFilmBench::charts_showTheCoresNumbers()
+{
+    film();
+    const Oil &oil = build().oil.oil;
+    const ChartLine own
+        = static_cast<ChartView *>(find<QWidget>("oilChart"))->chart().lines.front();
+    verifyClose(*heightAt(own, 40), oil.kv40_mm2_s * 1e-6, 1e-6);
+    verifyClose(*heightAt(own, 100), oil.kv100_mm2_s * 1e-6, 1e-6);
+    auto *friction = static_cast<StribeckView *>(find<QWidget>("stribeck"));
+    for (const Contact &c : friction->contacts())
+        if (c.filmParameter > 0.05 && c.filmParameter < 60)
+            verifyClose(*heightAt(friction->chart().lines.front(), c.filmParameter),
+                        std::max(0.0015, stribeckFriction(c.filmParameter)), 0.03);
+
+    m_window->showBench(Place::Forecast);
+    QTRY_VERIFY(!m_window->openBuild().answers().isBusy());
+    const Chart &pressure = find<ChartView>("forecastChart")->chart();
+    const OpenBuild &open = m_window->openBuild();
+    const Use &use = build().use;
+    const auto hot = std::find_if(pressure.lines.begin(), pressure.lines.end(), [&](const auto &l) {
+        return l.name == Figure::temperature(use.hotOil_c).text();
+    });
+    QVERIFY(hot != pressure.lines.end());
+    verifyClose(*heightAt(*hot, use.hotIdle_rpm), open.operating().hotIdle.gauge.value_pa, 0.01);
+    verifyClose(*heightAt(*hot, use.highSpeed_rpm), open.operating().highSpeed.gauge.value_pa,
+                0.01);
+    QVERIFY(*heightAt(*hot, hot->low, use.hotIdle_rpm) < *heightAt(*hot, use.hotIdle_rpm));
+    QVERIFY(*heightAt(*hot, hot->high, use.hotIdle_rpm) > *heightAt(*hot, use.hotIdle_rpm));
+    QCOMPARE(pressure.x.as, Shows::Speed);
+    QCOMPARE(pressure.y.as, Shows::Pressure);
+
+    m_window->showBench(Place::Heat);
+    QTRY_VERIFY(!m_window->openBuild().answers().isBusy());
+    const Chart growth = static_cast<ChartView *>(find<QWidget>("growthChart"))->chart();
+    verifyClose(*growth.zones.front().toY, use.coldestClearanceFloor_um * 1e-6, 1e-9);
+    const double mains_um
+        = *meanOf(open.sizes(), "main", settledTemperatures(build(), use.hotOil_c));
+    QVERIFY(std::any_of(growth.dots.begin(), growth.dots.end(), [&](const ChartDot &d) {
+        return d.x == use.hotOil_c && std::abs(d.y - mains_um * 1e-6) < 1e-9;
+    }));
 }
 
 void TestFilmBench::forecast_showsDrawnBands()

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
+#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
 #include "assess/figuremarks.h"
 #include "assess/finishreport.h"
+#include "assess/oilreport.h"
 #include "oil/grades.h"
 #include "rules/rules.h"
 #include "start/gate.h"
+#include "storage/templates.h"
 #include "study/contacts.h"
 #include "study/room.h"
 #include "testing.h"
@@ -19,6 +22,9 @@ class TestFigureMarks : public QObject
 {
     Q_OBJECT
 private Q_SLOTS:
+    void worst_isThatOfEveryMarkAndFinding();
+    void traces_areEnoughAtThree();
+    void element_speaksByItsLastSample();
     void supply_holdsBelowItsNeed_data();
     void supply_holdsBelowItsNeed();
     void coldBearing_holdsAtItsFloor_data();
@@ -383,6 +389,51 @@ void TestFigureMarks::outOfRound_isLookedAtPastAMicrometre()
     isMarked(outOfRoundMark(0), "proven");
     isMarked(outOfRoundMark(1), "proven");
     isMarked(outOfRoundMark(1.1), "look_again");
+}
+
+void TestFigureMarks::worst_isThatOfEveryMarkAndFinding()
+{
+    const Assessment a(demoBuild());
+    QCOMPARE(a.worst(), Mark::Hold); // Main 4 is past its limit
+    // A new engine: nothing was done, whatever else holds or not.
+    const Assessment fresh(loadTemplate("inline-four-wet-sump")->build);
+    QVERIFY(fresh.notDone() > 0 && fresh.worst() != Mark::Proven);
+    // One thing to look at again is enough for "not everything".
+    for (const StopMarks &m : a.marks)
+        QVERIFY(worse(a.worst(), worstMark(&m)) == a.worst());
+    for (const Finding &f : a.findings)
+        QVERIFY(worse(a.worst(), f.mark) == a.worst());
+}
+
+void TestFigureMarks::traces_areEnoughAtThree()
+{
+    for (const int traces : { 1, 2 }) {
+        QCOMPARE(tracesMark(traces), Mark::LookAgain);
+        QVERIFY(!trustIn(traces).empty());
+    }
+    QCOMPARE(tracesMark(3), Mark::Proven);
+    QVERIFY(trustIn(3).empty());
+}
+
+void TestFigureMarks::element_speaksByItsLastSample()
+{
+    OilReport r;
+    QCOMPARE(r.lastMark("Fe"), Mark::NotDone);
+    const auto sample = [&](std::initializer_list<std::pair<const char *, Mark>> found) {
+        JudgedSample s;
+        for (const auto &[symbol, mark] : found) {
+            JudgedElement e;
+            e.symbol = symbol;
+            e.mark = mark;
+            s.elements.push_back(e);
+        }
+        r.samples.push_back(s);
+    };
+    sample({ { "Fe", Mark::Hold }, { "Cu", Mark::LookAgain } });
+    sample({ { "Fe", Mark::Proven } });
+    QCOMPARE(r.lastMark("Fe"), Mark::Proven);
+    QCOMPARE(r.lastMark("Cu"), Mark::LookAgain); // not looked for since
+    QCOMPARE(r.lastMark("Sn"), Mark::NotDone);
 }
 
 } // namespace tst_figuremarks

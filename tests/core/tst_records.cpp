@@ -366,14 +366,20 @@ void TestRecords::notAnObject_isNamed()
 void TestRecords::kinds_haveOneWordEach()
 {
     const auto words = enumWords<StopKind>();
+    QCOMPARE(everyKind<StopKind>().size(), words.size());
     for (size_t i = 0; i < words.size(); ++i) {
-        const auto kind = static_cast<StopKind>(i);
+        const StopKind kind = everyKind<StopKind>()[i];
         QCOMPARE(fromWord<StopKind>(wordOf(kind)), std::optional(kind));
         QVERIFY(!aboutStopKind(kind).plural.empty());
         for (size_t k = 0; k < i; ++k)
             QVERIFY(words[i] != words[k]);
     }
     QCOMPARE(wordOf(StopKind::BigEnd), std::string_view("big_end"));
+    // The table beside the words stands in the same order.
+    QCOMPARE(aboutStopKind(StopKind::Tank).plural, std::string_view("Oil tank"));
+    QCOMPARE(aboutStopKind(StopKind::BigEnd).plural, std::string_view("Big-end bearings"));
+    QCOMPARE(aboutStopKind(StopKind::BigEnd).level, 2);
+    QCOMPARE(aboutStopKind(StopKind::Plug).plural, std::string_view("Plugs"));
     QVERIFY(!fromWord<StopKind>("teapot"));
     QVERIFY(!fromWord<StopKind>(""));
 }

@@ -15,14 +15,6 @@ namespace {
 
 constexpr double laneLabels = 150, laneFigures = 176, laneTopGap = 36, laneBottomGap = 4;
 
-Mark laneMark(const OilReport &report, const std::string &symbol)
-{
-    for (size_t i = report.samples.size(); i-- > 0;)
-        if (const JudgedElement *e = report.samples[i].element(symbol))
-            return e->mark;
-    return Mark::NotDone;
-}
-
 } // namespace
 
 OilLanes::OilLanes(QWidget *parent)
@@ -119,7 +111,7 @@ void OilLanes::paintLane(QPainter &p, size_t i, const QRectF &lane) const
         p.fillRect(QRectF(4, lane.top() + 1, laneLabels - 8, lane.height() - 2), t.selectionFill);
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(8, lane.bottom()), QPointF(width() - 8.0, lane.bottom()));
-    drawMark(p, { 18, lane.center().y() }, 12, laneMark(m_report, symbol));
+    drawMark(p, { 18, lane.center().y() }, 12, m_report.lastMark(symbol));
     drawLine(p, QRectF(30, lane.top() + 3, laneLabels - 34, 17), Qt::AlignLeft, qs(symbol),
              textFont(TextSize::Body, true), t.ink);
     drawLine(p, QRectF(30, lane.top() + 20, laneLabels - 34, 15), Qt::AlignLeft,

@@ -15,6 +15,7 @@ namespace mildpath {
 namespace {
 
 constexpr int rowsTop = 56, rowStep = 19;
+constexpr int labelStep = 17; // of a label over its figures
 
 const Contact *contact(const std::vector<Contact> &all, const char *id)
 {
@@ -109,16 +110,21 @@ void FuelCard::work()
                            { QString::fromUtf8(regimeWord(before->regime)), {}, {} },
                            { QString::fromUtf8(regimeWord(now->regime)), {}, {} },
                            now->regime != before->regime });
+    giveRoom();
     update();
 }
 
-/// What it says of methanol gives way to the figures where both have no room; it stays in the hint.
 void FuelCard::resizeEvent(QResizeEvent *event)
 {
     CardWidget::resizeEvent(event);
-    constexpr int rows = 5;
-    const int left = height() - rowsTop - rows * (rowStep + (isNarrow() ? 17 : 0)) - 14;
-    const bool fits = m_methanol->heightForWidth(width() - 28) <= left;
+    giveRoom();
+}
+
+/// What it says of methanol gives way to the figures where both have no room; it stays in the hint.
+void FuelCard::giveRoom()
+{
+    const int rows = static_cast<int>(m_rows.size()) * (rowStep + (isNarrow() ? labelStep : 0));
+    const bool fits = m_methanol->heightForWidth(width() - 28) <= height() - rowsTop - rows - 14;
     m_methanol->setVisible(fits);
     setToolTip(fits ? QString() : m_methanol->text());
 }
@@ -137,7 +143,7 @@ void FuelCard::paintEvent(QPaintEvent *event)
     for (const Row &r : m_rows) {
         drawLine(p, QRectF(14, y - 14, stacked ? width() - 28 : arrow - 110, 18), Qt::AlignVCenter,
                  r.label, normal, t.muted);
-        y += stacked ? 17 : 0;
+        y += stacked ? labelStep : 0;
         drawFigure(p, QPointF(arrow - 12, y), r.before, bold, t.ink, t.muted);
         drawLine(p, QRectF(arrow - 8, y - 14, 16, 18), Qt::AlignCenter, QStringLiteral("→"), normal,
                  t.muted);

@@ -28,6 +28,7 @@ protected:
     void resizeEvent(QResizeEvent *event) override;
 
 private:
+    void giveRoom();
     /// No room for a label and two figures side by side.
     bool isNarrow() const { return width() < 250; }
     struct Row

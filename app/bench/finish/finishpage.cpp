@@ -293,8 +293,8 @@ void FinishPage::parameterPanel(PanelContent &out) const
                       after = rangeOf(read(), r->bore, "after", *findFinishQuantity("rk_um"));
     const int fewest = std::min(before.traces > 0 ? before.traces : after.traces,
                                 after.traces > 0 ? after.traces : before.traces);
-    if (fewest > 0 && !trustIn(fewest).empty())
-        out.push_back(PanelVerdict { Mark::LookAgain, tr("Few traces"), qs(trustIn(fewest)) });
+    if (const Mark mark = tracesMark(fewest); fewest > 0 && mark != Mark::Proven)
+        out.push_back(PanelVerdict { mark, tr("Few traces"), qs(trustIn(fewest)) });
     const bool both = before.traces > 0 && after.traces > 0;
     if (both)
         out.push_back(PanelRow { QString(), { tr("before → after"), {}, {} } });

@@ -294,8 +294,8 @@ void PressurePage::verdict(PanelContent &out) const
         out.push_back(PanelVerdict {
             Mark::NotDone, tr("%1 not done").arg(counted(open, tr("check"), tr("checks"))),
             tr("size, clean and flow of the stops on the rail") });
-    if (holds == 0 && open == 0)
-        out.push_back(PanelVerdict { Mark::Proven, tr("Everything proven"), {} });
+    if (const Mark worst = m_open.judgement().worst(); worst == Mark::Proven)
+        out.push_back(PanelVerdict { worst, tr("Everything proven"), {} });
     out.push_back(PanelRule {});
     m_gas->panel(out);
     out.push_back(PanelRule {});

@@ -272,9 +272,9 @@ void RoomPage::verdicts(PanelContent &out) const
     const PartTemperatures hot = settledTemperatures(build, asked().hotOil_c);
     const auto mains = meanOf(sizes, "main", hot), rods = meanOf(sizes, "big_end", hot);
     if (mains && rods)
-        out.push_back(PanelVerdict {
-            Mark::Proven, tr("Hot mains %1").arg(Figure::clearance(*mains, 1).text()),
-            tr("%1 times the big-ends").arg(qs(formatNumber(*mains / *rods, 1))) });
+        out.push_back(PanelText {
+            tr("Hot mains %1: %2 times the big-ends")
+                .arg(Figure::clearance(*mains, 1).text(), qs(formatNumber(*mains / *rods, 1))) });
     if (const auto &crank = m_study->answer.crankOil; crank.size() == 2) {
         const double cold = crank[0].bigEndsShare, warm = crank[1].bigEndsShare;
         out.push_back(PanelVerdict {

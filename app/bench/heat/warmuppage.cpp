@@ -239,11 +239,11 @@ PanelContent WarmUpPage::panel()
         [](const WarmUpPoint &a, const WarmUpPoint &b) { return a.mains_um < b.mains_um; });
     const double end_um = m_fast->points.back().mains_um;
     if (widest->mains_um > end_um + 2)
-        out.push_back(PanelVerdict { Mark::Proven,
-                                     tr("Mains widest after %1").arg(minutes(widest->time_s)),
-                                     tr("%1, hot %2: the block warms before the crank does")
-                                         .arg(Figure::clearance(widest->mains_um, 1).text(),
-                                              Figure::clearance(end_um, 1).text()) });
+        out.push_back(PanelText { tr("Mains widest after %1: %2, hot %3. The block warms before "
+                                     "the crank does.")
+                                      .arg(minutes(widest->time_s),
+                                           Figure::clearance(widest->mains_um, 1).text(),
+                                           Figure::clearance(end_um, 1).text()) });
     out.push_back(PanelRule {});
     const double hot_c = m_open.build().use.hotOil_c;
     const auto row = [&](const QString &label, const WarmUpRun &run,

@@ -54,8 +54,7 @@ void choiceBehind(OpenBuild &open, const Stop &stop, PanelContent &out)
 {
     PanelChoice c { QStringLiteral("addBehind"), tr("add behind it"), {}, -1, {} };
     std::vector<StopKind> kinds;
-    for (size_t i = 0; i < enumWords<StopKind>().size(); ++i) {
-        const auto k = static_cast<StopKind>(i);
+    for (const StopKind k : everyKind<StopKind>()) {
         // Only what could stand here is offered.
         if (formOf(k) == StopForm::Fixed || !addStop(open.build(), { k, "", stop.id }))
             continue;

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/linespage.h"
+
+#include "assess/judgement.h"
 #include "assess/lines.h"
 #include "assess/rules.h"
 #include "entry/refusal.h"
@@ -143,9 +145,9 @@ void LinesPage::faults(PanelContent &out) const
     for (const LineFault &f : m_open.lines().faults)
         out.push_back(PanelVerdict { f.mark, qs(f.text),
                                      qs(f.reason) + QStringLiteral(". ") + qs(f.action) + u'.' });
-    if (gaugeOnFilterHead(m_open.build()))
-        out.push_back(PanelVerdict { Mark::LookAgain, tr("The forecast's gauge sits on the filter"),
-                                     tr("Put it on the engine: Route, Engine, gauge on it.") });
+    for (const Finding &f : m_open.judgement().findings)
+        if (f.id == "gauge_place")
+            out.push_back(PanelVerdict { f.mark, qs(f.text), qs(f.action) });
 }
 
 void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const

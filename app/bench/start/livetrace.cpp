@@ -41,7 +41,7 @@ void LiveTrace::setScene(TraceScene scene)
     const bool minutes = m_scene.minutes && last > 180;
     m_perUnit = minutes ? 60 : 1;
     Chart chart;
-    chart.headRoom = m_scene.big ? headHigh - 22 : 0;
+    chart.headRoom = m_scene.big ? headHigh - topGap : 0;
     chart.x = { 0, last / m_perUnit, 0, 1, minutes ? Shows::Minutes : Shows::Time };
     chart.x.name = minutes ? tr("minutes") : tr("seconds");
     chart.x.count = 8;
