@@ -89,6 +89,7 @@ int runDiagnose(const Options &);
 int runTryDiagnosis(const Options &);
 int runCompareFlows(const Options &);
 int runReplay(const Options &);
+int runChecks(const Options &);
 int runStart(const Options &);
 int runReport(const Options &);
 int runAfter(const Options &);

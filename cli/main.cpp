@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 23> verbs { {
+const std::array<Verb, 24> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -89,6 +89,17 @@ const std::array<Verb, 23> verbs { {
       {},
       { "--csv", "--json" },
       runReplay },
+    { "checks",
+      "checks FILE [--gate turn|fire|load|handover] [--open] [--all] [--today DAY] [--json] "
+      "[--evidence]",
+      "Everything that must be true of this engine before it turns, fires, is loaded or is handed\n"
+      "over: state and reason of each check the job asks, and the four gates. --all: what it does\n"
+      "not ask as well; --open: only what is open; --evidence: in JSON, all that was said of "
+      "each.\n"
+      "Exit code 1 while the gate (fire, or the one named) is closed.",
+      { "--gate", "--today" },
+      { "--open", "--all", "--json", "--evidence" },
+      runChecks },
     { "start",
       "start FILE [--json]",
       "What stands between the build and its first start: holds and who signed them, the prime\n"

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/assessment.h"
+#include "checks/checksreport.h"
 #include "command.h"
+#include "quantity/dates.h"
 #include "report/buildsheet.h"
 #include "report/pictures.h"
 #include "start/startreport.h"
@@ -43,6 +45,34 @@ int writePictures(const Build &build, const Assessment &assessment, const std::s
 }
 
 } // namespace
+
+int runChecks(const Options &options)
+{
+    ChecksShown shown;
+    shown.all = options.has("--all");
+    shown.openOnly = options.has("--open");
+    shown.evidence = options.has("--evidence");
+    if (const auto word = options.value("--gate")) {
+        shown.gate = fromWord<CheckGate>(*word);
+        if (!shown.gate)
+            return report({ "--gate", noSuchWord(wordsOf(enumWords<CheckGate>()), *word) }, "",
+                          BadInput);
+    }
+    const std::string day = options.value("--today").value_or(today());
+    if (!daysBetween(day, day))
+        return report({ "--today", "must be a day such as 2026-03-21, is \"" + day + "\"" }, "",
+                      BadInput);
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const Assessment assessment = assess(*build);
+    const CheckList list = checksOf(*build, assessment, day);
+    if (options.has("--json"))
+        std::cout << checksToJson(*build, list, shown).dump(2) << '\n';
+    else
+        std::cout << checksText(*build, list, shown, units());
+    return list.gate(shown.gate.value_or(CheckGate::Fire)).open ? Done : HasHolds;
+}
 
 int runStart(const Options &options)
 {

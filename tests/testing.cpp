@@ -82,6 +82,8 @@ Build withPlugsSeen(Build build)
         e.scope = "plug";
         e.target = p.id;
         e.by = "tester";
+        if (p.hidden()) // behind the one that is in
+            e.means = "camera";
         build = applyEdit(build, AddEntry { e }).value();
     }
     return build;

@@ -3,7 +3,7 @@
 
 namespace mildpath {
 
-Result<void> tickCheck(OpenBuild &open, const std::string &stop, const Check &check, bool so)
+Result<void> tickCheck(OpenBuild &open, const std::string &stop, const TickKind &check, bool so)
 {
     Proof p;
     p.stop = stop;

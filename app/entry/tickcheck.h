@@ -7,6 +7,6 @@
 namespace mildpath {
 
 /// Writes down that a point of a stop was seen to be so, or is taken back.
-Result<void> tickCheck(OpenBuild &open, const std::string &stop, const Check &check, bool so);
+Result<void> tickCheck(OpenBuild &open, const std::string &stop, const TickKind &check, bool so);
 
 } // namespace mildpath

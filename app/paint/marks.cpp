@@ -18,6 +18,9 @@ QColor onStripColour(Mark mark)
         return QColor::fromRgb(0xE3A84A);
     case Mark::Hold:
         return QColor::fromRgb(0xEE8578);
+    case Mark::Assumed:
+        return QColor::fromRgb(0x6CC0A0);
+    case Mark::SignedOff:
     case Mark::NotDone:
         break;
     }
@@ -60,6 +63,18 @@ void drawMark(QPainter &painter, QPointF centre, double size, Mark mark, bool on
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(colour, size * 0.11));
         painter.drawEllipse(centre, r * 0.82, r * 0.82);
+        break;
+    case Mark::SignedOff: // a ring struck through
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(colour, size * 0.11));
+        painter.drawEllipse(centre, r * 0.82, r * 0.82);
+        painter.drawLine(centre + QPointF(-0.75 * r, 0.75 * r),
+                         centre + QPointF(0.75 * r, -0.75 * r));
+        break;
+    case Mark::Assumed: // green, hollow: never the tick of what was measured
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(colour, size * 0.15));
+        painter.drawEllipse(centre, r * 0.8, r * 0.8);
         break;
     }
     painter.restore();

@@ -202,6 +202,9 @@ QColor Theme::mark(Mark m) const
         return lookAgain;
     case Mark::Hold:
         return hold;
+    case Mark::Assumed:
+        return proven;
+    case Mark::SignedOff:
     case Mark::NotDone:
         return muted;
     }

@@ -4,11 +4,21 @@
 
 #include "assess/air.h"
 #include "assess/marks.h"
+#include "assess/soilings.h"
 #include "document/logbook.h"
 
 #include <algorithm>
 
 namespace mildpath {
+namespace {
+
+CleaningBook cleaningOf(const Build &build, const std::vector<Spread> &spreads)
+{
+    const PassageNetwork network(build.passages, build.plugs);
+    return readBook(network, build.events, stopKindsOf(build), soilingsOf(build, network, spreads));
+}
+
+} // namespace
 
 Figures::Figures(const Build &build)
     : Figures(build, judgeSizes(build))
@@ -25,12 +35,12 @@ Figures::Figures(const Build &build, std::vector<GaugedSize> judged, Predicted p
     , families(summarise(sizes))
     , feedHoles(judgeFeedHoles(build))
     , fits(judgeFits(build, sizes))
-    , cleaning(
-          readBook(PassageNetwork(build.passages, build.plugs), build.events, stopKindsOf(build)))
     , spreads(spreadsOf(build))
+    , cleaning(cleaningOf(build, spreads))
     , lines(judgeLines(build))
     , operating(std::move(predicted.operating))
     , forecast(std::move(predicted.forecast))
+    , states(operating.unsolved ? std::vector<OperatingState>() : operatingStates(build, sizes))
     , air(judgeAir(build, operating))
 {
 }

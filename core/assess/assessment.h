@@ -9,6 +9,7 @@
 #include "assess/operating.h"
 #include "assess/sizes.h"
 #include "assess/spread.h"
+#include "assess/states.h"
 #include "passage/cleaning.h"
 
 #include <string_view>
@@ -26,11 +27,12 @@ struct Figures
     const std::vector<FamilySummary> families; ///< those the engine has
     const std::vector<FeedHole> feedHoles; ///< mains whose holes were measured
     const std::vector<FitVerdict> fits; ///< pump, relief and pickup
-    const CleaningBook cleaning; ///< passages and plugs, as in the document
     const std::vector<Spread> spreads; ///< of the bearings that failed
+    const CleaningBook cleaning; ///< passages and plugs, as in the document
     const LinesReport lines; ///< outside the engine
     const Operating operating;
     const Forecast forecast;
+    const std::vector<OperatingState> states; ///< where it is always judged
     const AirReport air;
 
     /// The first of a stop: its clearance, where it has one.

@@ -47,4 +47,13 @@ double modelFactor(const Build &build)
     return 1 + sumOf(build, "model");
 }
 
+LikelyPressure asGaugeShows(const Build &build, const LikelyPressure &forecast, bool ownTap)
+{
+    const double factor = modelFactor(build), offset = ownTap ? gaugeOffset_pa(build) : 0;
+    LikelyPressure out = forecast;
+    for (double *pa : { &out.value_pa, &out.low_pa, &out.high_pa })
+        *pa = *pa * factor + offset;
+    return out;
+}
+
 } // namespace mildpath

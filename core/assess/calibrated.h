@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/operating.h"
 #include "document/document.h"
 
 namespace mildpath {
@@ -14,5 +15,9 @@ void calibrate(const Build &build, Oil &oil);
 double gaugeOffset_pa(const Build &build);
 /// Factor between engine and model, by the standing calibrations.
 double modelFactor(const Build &build);
+
+/// What the gauge shows of a forecast, by the standing calibrations of gauge and model.
+/// @param ownTap  at the document's gauge; another one has no offset
+LikelyPressure asGaugeShows(const Build &build, const LikelyPressure &forecast, bool ownTap = true);
 
 } // namespace mildpath

@@ -57,6 +57,14 @@ Mark coldestMark(const Build &build, const GaugedSize &size)
         : Mark::Proven;
 }
 
+Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa)
+{
+    if (pressure_pa < floor_pa || pressure_pa < expected.low_pa / 2)
+        return Mark::Hold;
+    const bool within = pressure_pa >= expected.low_pa && pressure_pa <= expected.high_pa;
+    return within ? Mark::Proven : Mark::LookAgain;
+}
+
 Mark proofMark(const Proof &proof)
 {
     if (proof.verdict == "hold")
@@ -69,7 +77,7 @@ Mark worstMark(const StopMarks *marks)
     return marks ? worse(worse(marks->size, marks->clean), marks->flow) : Mark::NotDone;
 }
 
-Mark checkMark(const Check &check, const Proof *standing)
+Mark tickMark(const TickKind &check, const Proof *standing)
 {
     if (standing)
         return proofMark(*standing);

@@ -30,12 +30,15 @@ Mark outOfRoundMark(double spread_um);
 /// A shelled bearing at the coldest start: at the floor it holds; within its expanded uncertainty
 /// (k = 2) of the floor, or not measured, it is to be checked again.
 Mark coldestMark(const Build &build, const GaugedSize &size);
+/// A pressure read on the engine: under the floor, or under half the low edge of what is likely, it
+/// holds; otherwise outside what is likely it is to be checked again.
+Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa);
 /// What was proven of a stop, as it was written down.
 Mark proofMark(const Proof &proof);
 /// The mark a stop shows where there is room for one: the worst of its three; null: not done.
 Mark worstMark(const StopMarks *marks);
 /// A point to tick, with what stands of it (null: nothing): what was found; else a hold where the
 /// start waits for it.
-Mark checkMark(const Check &check, const Proof *standing);
+Mark tickMark(const TickKind &check, const Proof *standing);
 
 } // namespace mildpath

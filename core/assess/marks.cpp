@@ -214,11 +214,11 @@ private:
     void fromChecks(const Stop &stop, MarkAndReason &size, MarkAndReason &clean,
                     MarkAndReason &flow)
     {
-        for (const Check &c : checks()) {
+        for (const TickKind &c : tickKinds()) {
             if (c.stopKind != stop.kind)
                 continue;
             const Proof *p = standingCheck(m_build, stop.id, c.id);
-            const Mark mark = checkMark(c, p);
+            const Mark mark = tickMark(c, p);
             if (mark == Mark::Proven || mark == Mark::NotDone)
                 continue;
             const std::string text = p

@@ -63,4 +63,9 @@ Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<Gauged
     return model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
 }
 
+double primeOil_c(const Build &build)
+{
+    return build.start.own("oil_temp_c").value_or(build.heat.surroundings_c);
+}
+
 } // namespace mildpath

@@ -113,4 +113,7 @@ Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<Gauged
 Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
                                  double rpm, double oil_c, const CircuitChange &change = {});
 
+/// Oil and engine when priming: as entered, else as the workshop is (°C).
+double primeOil_c(const Build &build);
+
 } // namespace mildpath

@@ -6,6 +6,7 @@
 #include "assess/growth.h"
 #include "assess/sizes.h"
 #include "circuit/elementtypes.h"
+#include "circuit/need.h"
 #include "circuit/network.h"
 #include "rules/rules.h"
 
@@ -36,7 +37,7 @@ public:
     struct Watched
     {
         PointPressure point;
-        double needAtSpeed_pa; ///< 0: as at idle
+        StopNeed need; ///< none: 0 at either speed
         int node;
         int crankDrilling; ///< element that feeds it through the crank, −1
         std::vector<int> crankFed; ///< drillings it feeds
@@ -58,7 +59,7 @@ public:
     std::optional<Network> m_network {};
     Oil m_oil {};
     double m_oil_c = 0;
-    double m_floor_pa = 0, m_idleEnds_rpm = 0;
+    double m_floor_pa = 0, m_hotIdle_rpm = 0, m_most_rpm = 0;
     int m_gaugeNode = -1;
     std::vector<Uncertain> m_uncertain {};
     size_t m_groups = 0; ///< of inputs that move together
@@ -106,7 +107,8 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
         if (auto ok = change(out.m_circuit, out.m_oil); !ok)
             return tl::unexpected(ok.error());
     out.m_oil_c = parts.oil_c;
-    out.m_idleEnds_rpm = idleEnds * build.use.hotIdle_rpm;
+    out.m_hotIdle_rpm = build.use.hotIdle_rpm;
+    out.m_most_rpm = build.use.most_rpm;
     out.m_floor_pa = build.use.hotIdleFloor_kpa * 1e3;
     auto network = Network::compile(out.m_circuit);
     if (!network)
@@ -168,6 +170,22 @@ void OperatingModel::Inside::findUncertain(const std::vector<GaugedSize> &sizes,
     m_groups = groups.size();
 }
 
+StopNeed needOf(const Stop &stop)
+{
+    const StopNeed *usual = stopNeed(stop.kind);
+    StopNeed out = usual ? *usual : StopNeed { stop.kind, 0, 0 };
+    if (stop.kind == StopKind::Turbo && stop.value("ball_bearings") > 0)
+        out = ballBearingTurboNeed();
+    if (stop.has("need_idle_kpa"))
+        out.idle_pa = stop.value("need_idle_kpa") * 1e3;
+    if (stop.has("need_most_kpa"))
+        out.most_pa = stop.value("need_most_kpa") * 1e3;
+    // A need of nothing is one's own choice; the user's minimum does not bring it back.
+    if (stop.has("need_idle_kpa") && out.idle_pa == 0 && out.most_pa == 0)
+        out.atLeastFloor = false;
+    return out;
+}
+
 void OperatingModel::Inside::findWatched(const Build &build)
 {
     m_groupOf.assign(m_network->elementCount(), -1);
@@ -182,9 +200,11 @@ void OperatingModel::Inside::findWatched(const Build &build)
         if (const int e = m_network->elementIndex("oil_bevel@" + stop.id); e >= 0)
             m_groupOf[static_cast<size_t>(e)] = 0; // mains
         for (const StopPoint &p : stop.points) {
-            Watched w {
-                { stop.id, p.name, p.node, 0, 0, 0 }, 0, m_network->nodeIndex(p.node), -1, {}
-            };
+            Watched w { { stop.id, p.name, p.node, 0, 0, 0 },
+                        needOf(stop),
+                        m_network->nodeIndex(p.node),
+                        -1,
+                        {} };
             for (const Element &e : m_circuit.elements) {
                 if (e.type != "crank_drilling")
                     continue;
@@ -197,13 +217,6 @@ void OperatingModel::Inside::findWatched(const Build &build)
                 m_watched.push_back(std::move(w));
         }
     }
-    // The need depends on the kind only; keep it with the point and add the speed's part later.
-    for (Watched &w : m_watched)
-        if (const StopNeed *need = stopNeed(build.engine.find(w.point.stop)->kind)) {
-            w.point.need_pa
-                = need->atLeastFloor ? std::max(need->need_pa, m_floor_pa) : need->need_pa;
-            w.needAtSpeed_pa = need->atSpeed_pa;
-        }
 }
 
 void OperatingModel::Inside::findFilmed(const Build &build)
@@ -335,8 +348,7 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
                 = solution.lagged[e] * drilling(w.crankDrilling).column_pa(solution.prepared[e]);
             p.pressure_pa -= p.column_pa;
         }
-        if (w.needAtSpeed_pa > 0 && point.rpm > m_idleEnds_rpm)
-            p.need_pa = w.needAtSpeed_pa;
+        p.need_pa = needAt_pa(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm, m_floor_pa);
         if (p.need_pa > 0)
             for (const int e : w.crankFed)
                 p.need_pa = std::max(

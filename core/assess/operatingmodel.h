@@ -4,6 +4,7 @@
 #include "assess/operating.h"
 #include "assess/sizes.h"
 #include "circuit/change.h"
+#include "circuit/need.h"
 #include "circuit/solvestate.h"
 
 #include <memory>
@@ -14,6 +15,9 @@
 namespace mildpath {
 
 struct PartTemperatures;
+
+/// What a stop needs: as entered for it, else what its kind usually does.
+StopNeed needOf(const Stop &stop);
 
 /// The document as a circuit with its parts at given temperatures, ready for any speed.
 class OperatingModel

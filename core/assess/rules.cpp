@@ -1,20 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/rules.h"
 
+#include "circuit/need.h"
+
 #include <array>
 
 namespace mildpath {
 namespace {
-
-const std::array<StopNeed, 7> needs { {
-    { StopKind::Main, 0, true },
-    { StopKind::BigEnd, 0, true },
-    { StopKind::CamBearing, needCam_pa, false },
-    { StopKind::Lifter, needLifter_pa, false },
-    { StopKind::Tensioner, needTensioner_pa, false },
-    { StopKind::Phaser, needPhaser_pa, false },
-    { StopKind::Turbo, needTurboIdle_pa, false, needTurboSpeed_pa },
-} };
 
 constexpr std::array mainKinds { StopKind::Main };
 constexpr std::array bigEndKinds { StopKind::BigEnd };
@@ -37,38 +29,41 @@ constexpr std::array<OilGroup, 8> groups { {
 } };
 
 // All common practice, no source.
-constexpr std::array<Check, 14> checkTable { {
-    { "main_backs", StopKind::Main, "size", "Shell backs and bores clean and dry",
+constexpr std::array<TickKind, 14> checkTable { {
+    { "main_backs", "tang", StopKind::Main, "size", "Shell backs and bores clean and dry",
       "Oil or dirt behind a shell closes the clearance there and keeps the heat in", false },
-    { "main_tangs", StopKind::Main, "size",
+    { "main_tangs", "tang", StopKind::Main, "size",
       "Tangs in their notches, grooved half where the hole is",
       "A shell the wrong way round covers its own feed", false },
-    { "main_crush", StopKind::Main, "size",
+    { "main_crush", "crush", StopKind::Main, "size",
       "Crush felt: the joint stands open before the last stage",
       "Without crush the shell turns in its bore and shuts the feed", false },
-    { "rod_backs", StopKind::BigEnd, "size", "Shell backs and bores clean and dry",
+    { "rod_backs", "tang", StopKind::BigEnd, "size", "Shell backs and bores clean and dry",
       "Oil or dirt behind a shell closes the clearance there and keeps the heat in", false },
-    { "rod_tangs", StopKind::BigEnd, "size", "Tangs in their notches, on one side",
+    { "rod_tangs", "tang", StopKind::BigEnd, "size", "Tangs in their notches, on one side",
       "A shell that rides on its tang is tight at one edge", false },
-    { "rod_caps", StopKind::BigEnd, "size", "Cap and rod of one number, the right way round",
+    { "rod_caps", "capway", StopKind::BigEnd, "size",
+      "Cap and rod of one number, the right way round",
       "Rod and cap were bored together; a turned cap is a step in the bore", false },
-    { "rod_crush", StopKind::BigEnd, "size",
+    { "rod_crush", "crush", StopKind::BigEnd, "size",
       "Crush felt: the joint stands open before the last stage",
       "Without crush the shell turns in its bore and shuts the feed", false },
-    { "pump_gasket", StopKind::Pump, "size", "Gasket laid on the pump's own base, ports open",
+    { "pump_gasket", "pgask", StopKind::Pump, "size",
+      "Gasket laid on the pump's own base, ports open",
       "The gasket of a like pump leaves a port open to the air: the pump sucks air for ever",
       true },
-    { "pump_ports", StopKind::Pump, "size", "Ports matched, no flash, no sharp turn",
+    { "pump_ports", "pport", StopKind::Pump, "size", "Ports matched, no flash, no sharp turn",
       "A step or flash in the suction port starves the pump at speed", false },
-    { "pump_turns", StopKind::Pump, "flow", "Oiled, turns by hand without a tight spot",
+    { "pump_turns", "pdrive", StopKind::Pump, "flow", "Oiled, turns by hand without a tight spot",
       "A tight spot is a high lobe or a chip", false },
-    { "relief_free", StopKind::Relief, "size", "Piston falls by its own weight, oiled",
+    { "relief_free", "rfree", StopKind::Relief, "size", "Piston falls by its own weight, oiled",
       "One chip beside it and it stays open, or shut", false },
-    { "relief_seat", StopKind::Relief, "clean", "Seat clean and unbroken",
+    { "relief_seat", "rseat", StopKind::Relief, "clean", "Seat clean and unbroken",
       "Pump and relief live before the filter", false },
-    { "pan_rests", StopKind::Pickup, "size", "Pan sits without being forced, pickup clear of it",
+    { "pan_rests", "panfit", StopKind::Pickup, "size",
+      "Pan sits without being forced, pickup clear of it",
       "A pan pulled down by its bolts bends the pickup or shuts its mouth", false },
-    { "pickup_locked", StopKind::Pickup, "size", "Pickup bolts locked, new ring fitted",
+    { "pickup_locked", "klock", StopKind::Pickup, "size", "Pickup bolts locked, new ring fitted",
       "A loose pickup sucks air; a used ring has taken its set", false },
 } };
 
@@ -76,10 +71,14 @@ int severity(Mark mark)
 {
     switch (mark) {
     case Mark::Hold:
-        return 3;
+        return 5;
     case Mark::LookAgain:
-        return 2;
+        return 4;
     case Mark::NotDone:
+        return 3;
+    case Mark::SignedOff:
+        return 2;
+    case Mark::Assumed:
         return 1;
     case Mark::Proven:
         return 0;
@@ -100,6 +99,10 @@ std::string_view markId(Mark mark)
         return "hold";
     case Mark::NotDone:
         return "not_done";
+    case Mark::SignedOff:
+        return "signed_off";
+    case Mark::Assumed:
+        return "assumed";
     }
     return "";
 }
@@ -115,35 +118,31 @@ std::string_view markWord(Mark mark)
         return "holds the start";
     case Mark::NotDone:
         return "not done";
+    case Mark::SignedOff:
+        return "signed off";
+    case Mark::Assumed:
+        return "good on assumed sizes";
     }
     return "";
 }
 
-const StopNeed *stopNeed(StopKind stopKind)
-{
-    for (const StopNeed &n : needs)
-        if (n.stopKind == stopKind)
-            return &n;
-    return nullptr;
-}
-
 double leastWanted_pa(const Use &use, double rpm)
 {
-    return (use.ruleBase_kpa + use.ruleRise_kpa_per_krpm * rpm / 1000) * 1e3;
+    return gaugeNeedAt_pa(use.ruleBase_kpa * 1e3, use.ruleRise_kpa_per_krpm, rpm);
 }
 
 std::span<const OilGroup> oilGroups()
 {
     return groups;
 }
-std::span<const Check> checks()
+std::span<const TickKind> tickKinds()
 {
     return checkTable;
 }
 
-const Check *findCheck(std::string_view id)
+const TickKind *findTickKind(std::string_view id)
 {
-    for (const Check &c : checkTable)
+    for (const TickKind &c : checkTable)
         if (c.id == id)
             return &c;
     return nullptr;

@@ -14,23 +14,13 @@ namespace mildpath {
 // The numbers and rules of judgement, each once, each with where it comes from. All are own choices
 // unless a row says otherwise; docs/theory/rules.md explains them.
 
-/// What a stop is worth knowing for: proven, look again, holds the start, not done.
-enum class Mark { Proven, LookAgain, Hold, NotDone };
+/// What is shown of something: proven, look again, holds the start, not done; signed off by name;
+/// good, but on sizes nobody measured.
+enum class Mark { Proven, LookAgain, Hold, NotDone, SignedOff, Assumed };
 std::string_view markId(Mark mark); ///< "proven" …, for files and scripts
 std::string_view markWord(Mark mark); ///< "holds the start" …, for people
-/// The worse of two: holds, then look again, then not done.
+/// The worse of two: holds, then look again, not done, signed off, good on assumed sizes.
 Mark worse(Mark a, Mark b);
-
-/// Gauge pressure a kind of stop needs (Pa); mains besides what the crank drilling takes.
-struct StopNeed
-{
-    StopKind stopKind;
-    double need_pa;
-    bool atLeastFloor; ///< the user's hot-idle floor, where that is more
-    double atSpeed_pa = 0; ///< above idle instead; 0: the same
-};
-/// @return null where a stop has no need (open outlets).
-const StopNeed *stopNeed(StopKind stopKind);
 
 /// A group of outlets in "where the oil goes".
 struct OilGroup
@@ -45,17 +35,18 @@ std::span<const OilGroup> oilGroups();
 double leastWanted_pa(const Use &use, double rpm);
 
 /// Something that is looked at and ticked, with the reason why.
-struct Check
+struct TickKind
 {
     std::string_view id;
+    std::string_view check; ///< the kind of check it is evidence for (checks/catalogue.h)
     StopKind stopKind;
     std::string_view aspect; ///< size | clean | flow
     std::string_view text; ///< what is true when it is ticked
     std::string_view reason;
     bool holds; ///< not ticked, it holds the start; otherwise it is only open
 };
-std::span<const Check> checks();
+std::span<const TickKind> tickKinds();
 /// @return null for an unknown id.
-const Check *findCheck(std::string_view id);
+const TickKind *findTickKind(std::string_view id);
 
 } // namespace mildpath

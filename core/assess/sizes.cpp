@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/sizes.h"
 
+#include "assess/limits.h"
 #include "pump/rotor.h"
 
 #include <algorithm>
@@ -223,23 +224,27 @@ private:
     {
         const Limits &l = *m_size.limits;
         const double u = m_size.cold_um.expanded();
-        const double low = m_size.cold_um.value - u, high = m_size.cold_um.value + u;
+        LimitedFigure figure { m_size.cold_um.value, u, {}, l.max_um };
+        if (l.min_um > 0)
+            figure.least = l.min_um;
+        const bool wide = l.max_um - figure.value < figure.value - l.min_um;
         const auto past = std::find_if(
             m_size.readings.begin(), m_size.readings.end(),
             [&](const JudgedReading &r) { return r.pastLimit && r.method == m_size.method(); });
-        if (low > l.max_um)
+        const Evident evident = evidentOf(figure);
+        if (evident == Evident::No && wide)
             say(Mark::Hold,
                 { "size.over", "{0} is above the maximum of {1}", { value(), asLimit(l.max_um) } },
                 remedy(true));
-        else if (high < l.min_um)
+        else if (evident == Evident::No)
             say(Mark::Hold,
                 { "size.under", "{0} is below the minimum of {1}", { value(), asLimit(l.min_um) } },
                 remedy(false));
-        else if (high > l.max_um || (low < l.min_um && l.min_um > 0))
+        else if (evident == Evident::Unsure)
             say(Mark::LookAgain,
                 { "size.across",
                   "{0} is too close to the limit of {1} to judge: measure again",
-                  { value(), asLimit(high > l.max_um ? l.max_um : l.min_um) } },
+                  { value(), asLimit(wide ? l.max_um : l.min_um) } },
                 "Measure again, or with a better instrument");
         else if (past != m_size.readings.end())
             say(Mark::LookAgain,

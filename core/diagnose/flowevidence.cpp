@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/flowevidence.h"
 
+#include "circuit/need.h"
+
 #include "diagnose/diagnosis.h"
 #include "document/logbook.h"
 #include "rules/rules.h"
@@ -85,7 +87,7 @@ Result<std::vector<double>> flowLogs(const Build &build, const std::vector<Gauge
         const StopNeed *need = stopNeed(s->kind);
         for (size_t i = 0; need && i < s->points.size(); ++i)
             if (f->outlet == 0 || static_cast<size_t>(f->outlet) == i + 1) {
-                watched.push_back({ s->points[i].node, need->need_pa, f->saw, index });
+                watched.push_back({ s->points[i].node, need->idle_pa, f->saw, index });
                 tapped.circuit.taps[s->points[i].node] = s->points[i].node;
             }
     }

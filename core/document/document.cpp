@@ -145,6 +145,12 @@ std::string choiceOf(const Build &build, std::string_view question)
     return answer;
 }
 
+const Job *currentJob(const Build &build)
+{
+    const auto all = standing(build.jobs);
+    return all.empty() ? nullptr : all.back();
+}
+
 const Proof *standingProof(const Build &build, std::string_view stop, std::string_view aspect)
 {
     const Proof *last = nullptr;

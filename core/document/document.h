@@ -12,6 +12,7 @@
 #include "document/start.h"
 #include "document/sump.h"
 #include "evidence/afterlog.h"
+#include "evidence/checklog.h"
 #include "evidence/debris.h"
 #include "evidence/failure.h"
 #include "evidence/flow.h"
@@ -55,6 +56,7 @@ struct Stop
     double shellWall_mm = 0; ///< bearings: wall of one shell; 0 when not known
     double plugBore_mm = 0; ///< plugs
     std::map<std::string, double> values; ///< by stopKeys()
+    std::string needSource; ///< where its required pressure is from; empty: the usual one
     ExtraKeys extra {};
 
     /// The value under the key, or the fallback.
@@ -248,11 +250,15 @@ struct Build
     SharedList<Opening> openings;
     SharedList<SealCheck> sealChecks;
     SharedList<BoreTrace> boreTraces;
+    SharedList<Job> jobs;
+    SharedList<Person> people;
+    SharedList<CheckEntry> checkEntries;
+    SharedList<Act> acts;
     ExtraKeys extra {}; ///< what newer versions write
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 10;
+inline constexpr int buildVersion = 11;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);
@@ -262,6 +268,8 @@ const Reading *readingAt(const Build &build, const ReadingPlace &place);
 std::string fittedShells(const Build &build, const std::string &family, const std::string &stop);
 /// The last answer to a question; empty if none was given.
 std::string choiceOf(const Build &build, std::string_view question);
+/// What the engine is in for: the last that stands; null where nobody said.
+const Job *currentJob(const Build &build);
 /// Proof that stands for a stop's aspect: the last one; null if there is none.
 const Proof *standingProof(const Build &build, std::string_view stop, std::string_view aspect);
 /// The last tick of one point of a stop; null if there is none.

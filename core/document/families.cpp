@@ -125,6 +125,13 @@ constexpr std::array<NumberKey, 35> keyTable { {
     { "pickup_gap_mm", "mouth to floor", std::nullopt, 0, 100, true, "pickup" },
 } };
 
+/// Of every stop oil is led to: what it needs, where that is not what its kind usually does.
+constexpr std::array<NumberKey, 2> needTable { {
+    { "need_idle_kpa", "pressure it needs at hot idle; 0: none, on purpose", std::nullopt, 0,
+      2000 },
+    { "need_most_kpa", "pressure it needs at the highest speed", std::nullopt, 0, 2000 },
+} };
+
 /// How many of a family a stop holds: its circuit elements, or a count it states.
 std::vector<std::string> elementsOf(const Build &build, const Stop &stop, const Family &family)
 {
@@ -250,7 +257,9 @@ std::span<const NumberKey> stopKeys()
 
 const NumberKey *findStopKey(StopKind stopKind, string_view key)
 {
-    return findKey(keyTable, wordOf(stopKind), key);
+    if (const NumberKey *own = findKey(keyTable, wordOf(stopKind), key))
+        return own;
+    return findKey(needTable, key);
 }
 
 } // namespace mildpath

@@ -48,9 +48,37 @@ std::string_view logOf(const LogEntry &entry)
     return out;
 }
 
+namespace {
+
+/// A plug behind one that is in can neither be fitted nor looked at, but by what sees round it.
+Result<void> canBeReached(const Build &build, const LogEntry &entry)
+{
+    const auto *event = std::get_if<CleanEvent>(&entry);
+    if (!event || event->scope != "plug" || event->dated || !event->replaces.empty())
+        return {};
+    const Plug *plug = findPlug(build.plugs, event->target);
+    const Plug *outer = plug ? findPlug(build.plugs, plug->behind) : nullptr;
+    const bool fits = event->kind == "plug_in", looks = event->kind == "plug_seen";
+    const CheckMeans *means = findCheckMeans(event->means);
+    if (!outer || (!fits && !looks) || (looks && means && means->seesHidden))
+        return {};
+    const PassageNetwork network(build.passages, build.plugs);
+    const CleaningBook book = readBook(network, build.events, stopKindsOf(build));
+    for (const PlugState &p : book.plugs)
+        if (p.plug == outer->id && p.place != PlugPlace::Out)
+            return fail("target",
+                        outer->name + " is in: draw it first"
+                            + (looks ? ", or look by camera or wire" : ""));
+    return {};
+}
+
+} // namespace
+
 Result<Build> addEntry(Build build, const AddEntry &edit)
 {
-    Result<void> ok;
+    Result<void> ok = canBeReached(build, edit.entry);
+    if (!ok)
+        return tl::unexpected(ok.error());
     std::visit(
         [&]<class T>(T entry) {
             forEachLog([&](const auto &log) {
@@ -155,6 +183,21 @@ Phrase describeEntry(const Build &build, const LogEntry &entry)
         [&](const FlowSeen &f) { return nameOfStop(build, f.stop) + ": oil " + f.saw; },
         [&](const Scenario &s) { return "what if: " + s.name; },
         [&](const SignOff &s) { return "signed: " + s.said; },
+        [&](const Job &j) {
+            std::string out = "job";
+            for (const std::string &k : j.kinds)
+                if (const JobKind *kind = findJobKind(k))
+                    out += (&k == &j.kinds.front() ? ": " : ", ") + std::string(kind->name);
+            return out;
+        },
+        [&](const Person &p) { return p.name + (p.role.empty() ? "" : ", " + p.role); },
+        [&](const Act &a) {
+            const ActKind *k = findActKind(a.act);
+            std::string out(k ? k->name : std::string_view(a.act));
+            for (const std::string &place : a.places)
+                out += (&place == &a.places.front() ? ": " : ", ") + nameOfStop(build, place);
+            return a.instrument.empty() ? out : out + ": " + a.instrument;
+        },
         [&](const CardStep &s) {
             std::string step = s.step;
             std::replace(step.begin(), step.end(), '_', ' ');

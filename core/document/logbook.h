@@ -20,6 +20,7 @@ template <class T> struct Log
     std::string_view prefix; ///< of ids
     std::string_view meaning;
     SharedList<T> Build::*list;
+    bool oneStandsAlone = false; ///< a single entry is in a file without a list
 };
 
 inline constexpr std::tuple logs {
@@ -42,6 +43,11 @@ inline constexpr std::tuple logs {
     Log<Opening> { "openings", "n", "times the engine was opened", &Build::openings },
     Log<SealCheck> { "seal_checks", "h", "blow-by and crankcase vacuum", &Build::sealChecks },
     Log<BoreTrace> { "bore_traces", "z", "profiles of the bores", &Build::boreTraces },
+    Log<Job> { "job", "q", "what the engine is in for; a list where it was said anew", &Build::jobs,
+               true },
+    Log<Person> { "people", "p", "who works on it and may sign", &Build::people },
+    Log<CheckEntry> { "check_entries", "i", "what was said of checks", &Build::checkEntries },
+    Log<Act> { "acts", "v", "what was done on the bench and takes proofs away", &Build::acts },
 };
 
 template <class Visit> void forEachLog(Visit visit)

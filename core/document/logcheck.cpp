@@ -140,8 +140,8 @@ private:
 
     void check(const SignOff &s)
     {
-        if (s.hold.empty())
-            add("/hold", "names no hold");
+        if (s.hold.empty() && s.check.empty())
+            add("/check", "names no check");
         if (s.by.empty())
             add("/by", "somebody must sign");
         if (s.note.empty())
@@ -170,6 +170,40 @@ private:
             add("/input", "must be oil, gauge, model or a family, is \"" + c.input + "\"");
         if (c.input == "oil" || c.input == "model")
             amount("/amount", c.amount, -0.9, 3);
+    }
+    void check(const Job &j)
+    {
+        if (j.kinds.empty())
+            add("/kinds", "names no job");
+        for (size_t i = 0; i < j.kinds.size(); ++i)
+            if (!findJobKind(j.kinds[i]))
+                add("/kinds/" + std::to_string(i),
+                    "must be one of N F R S B D O, is \"" + j.kinds[i] + "\"");
+        if (j.alone && blank(j.by))
+            add("/by", "who works alone says so by name");
+    }
+    void check(const Person &p)
+    {
+        if (blank(p.name))
+            add("/name", "is empty");
+    }
+    void check(const CheckEntry &e)
+    {
+        if (e.kind.empty())
+            add("/kind", "names no kind of check");
+        if (e.u && !e.value)
+            add("/u", "goes with a value, and there is none");
+    }
+    void check(const Act &a)
+    {
+        if (a.places.empty() && a.instrument.empty())
+            add("/places", "names nothing it was done to");
+        if (const ActKind *k = findActKind(a.act); k && k->letter == 'i' && a.instrument.empty())
+            add("/instrument", "says which instrument, and is empty");
+    }
+    static bool blank(const std::string &s)
+    {
+        return s.find_first_not_of(" \t") == std::string::npos;
     }
     void check(const FilterCut &c)
     {

@@ -35,6 +35,7 @@ template <> const RecordType &recordType<Stop>()
               .ifSet<&Stop::plugBore_mm>("plug_bore_mm", "plugs: the hole")
               .in("mm")
               .ifSet<&Stop::values>("values", "numbers of this kind of stop, by key")
+              .ifSet<&Stop::needSource>("need_source", "where its required pressure is from")
               .then([](Stop &s) {
                   if (s.name.empty())
                       s.name = s.id;
@@ -444,14 +445,29 @@ Json schemaOfCircuit()
 
 void pass(void *, const Json &, const std::string &, std::vector<Error> &) { }
 
+/// Entries written by hand need no id of their own.
+template <class T> void nameNameless(SharedList<T> &list, std::string_view prefix)
+{
+    size_t n = 0;
+    if (std::any_of(list.begin(), list.end(), [](const T &r) { return r.id.empty(); }))
+        list.change([&](T &r) {
+            ++n;
+            if (r.id.empty())
+                r.id = std::string(prefix) + std::to_string(n);
+        });
+}
+
 template <size_t i = 0> Describe<Build> &&withLogs(Describe<Build> &&type)
 {
     if constexpr (i == std::tuple_size_v<std::remove_const_t<decltype(logs)>>) {
         return std::move(type);
     } else {
-        constexpr auto list = std::get<i>(logs).list;
-        return withLogs<i + 1>(
-            std::move(type).field<list>(std::get<i>(logs).key, std::get<i>(logs).meaning));
+        constexpr auto &log = std::get<i>(logs);
+        if constexpr (log.oneStandsAlone)
+            return withLogs<i + 1>(
+                std::move(type).ifSet<log.list>(log.key, log.meaning).oneStandsAlone());
+        else
+            return withLogs<i + 1>(std::move(type).field<log.list>(log.key, log.meaning));
     }
 }
 
@@ -507,6 +523,7 @@ template <> const RecordType &recordType<Build>()
                       if (const Stop *stop = r.family.empty() ? b.engine.find(r.stop) : nullptr)
                           r.family = wordOf(stop->kind);
                   });
+                  forEachLog([&](const auto &log) { nameNameless(b.*log.list, log.prefix); });
               })
               .keepsUnknown<&Build::extra>();
     return type;

@@ -167,8 +167,21 @@ template <> const RecordType &recordType<SignOff>()
 {
     static const RecordType type
         = describeRecord<SignOff>("signoff")
-              .must<&SignOff::hold>("hold", "id of the finding")
-              .field<&SignOff::said>("said", "its text when it was signed");
+              .ifSet<&SignOff::hold>("hold", "in older files: what was signed; it is void")
+              .ifSet<&SignOff::check>("check", "id of the check")
+              .field<&SignOff::said>("said", "its reason when it was signed")
+              .ifSet<&SignOff::state>("state", "its state when it was signed")
+              .oneOf([] {
+                  return Words { "look_again", "hold", "not_done" };
+              })
+              .ifSet<&SignOff::value>("value", "its figure then, how far inside its limits")
+              .in("")
+              .ifSet<&SignOff::u>("u", "standard uncertainty of that")
+              .in("")
+              .ifSet<&SignOff::gate>("gate", "it was signed at")
+              .oneOf([] {
+                  return Words { "turn", "fire", "load", "handover" };
+              });
     return type;
 }
 

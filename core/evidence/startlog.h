@@ -16,11 +16,17 @@ namespace mildpath {
 // What happened from the gate to the first warm stop: holds signed for, steps of the run card,
 // recorded runs, and what running taught the forecast.
 
-/// Somebody lets a hold pass. The record's note is why; an empty one is refused.
+/// Somebody lets a check pass that is not proven, and says why in the record's note. It keeps what
+/// stood when it was signed: it is void once that is worse.
 struct SignOff : Record
 {
-    std::string hold; ///< id of the finding
-    std::string said; ///< its text when it was signed: a finding that says something else is open
+    std::string hold; ///< in older files: the finding that was signed for; such a signature is void
+    std::string check; ///< id of the check
+    std::string said; ///< its reason when it was signed
+    std::string state; ///< its state then: look_again, hold or not_done
+    std::optional<double> value,
+        u; ///< its figure then, where it has one: how far inside its limits
+    std::string gate; ///< it was signed at; empty: none in particular
     bool operator==(const SignOff &) const = default;
 };
 

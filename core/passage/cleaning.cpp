@@ -88,6 +88,8 @@ struct Run
     bool white = false, clear = false, through = false; ///< since it was last made dirty
     bool greyBrush = false, cloudyFlush = false, blocked = false; ///< the last of each
     const CleanEvent *dirtiedBy = nullptr;
+    const Soiling *soiledBy = nullptr; ///< instead
+    std::string_view stoodInTheWay {}; ///< plug past which the last brush or look did not get
     const CleanEvent *cleanedSince = nullptr; ///< anything that cleans
     double openDays = 0, coveredDays = 0;
     bool closed = false; ///< assembled
@@ -109,8 +111,12 @@ public:
             m_out.plugs[i].plug = network.plugs()[i].id;
     }
 
-    CleaningBook read(const SharedList<CleanEvent> &events)
+    CleaningBook read(const SharedList<CleanEvent> &events, std::vector<Soiling> soilings)
     {
+        std::stable_sort(soilings.begin(), soilings.end(), [](const Soiling &a, const Soiling &b) {
+            return a.at.empty() != b.at.empty() ? b.at.empty() : a.at < b.at;
+        });
+        auto soiling = soilings.begin();
         std::map<std::string_view, int> entered;
         for (size_t i = 0; i < events.size(); ++i) {
             entered[events[i].id] = static_cast<int>(i);
@@ -124,8 +130,16 @@ public:
         needs();
         for (PlugState &p : m_out.plugs)
             p = { p.plug, PlugPlace::NotTouched, false, {}, {}, {}, {}, {}, {} };
-        for (const CleanEvent *e : order)
+        std::string now;
+        for (const CleanEvent *e : order) {
+            now = std::max(now, e->at);
+            for (; soiling != soilings.end() && !soiling->at.empty() && soiling->at < now;
+                 ++soiling)
+                soil(*soiling);
             take(*e, firstEntry(events, entered, *e));
+        }
+        for (; soiling != soilings.end(); ++soiling)
+            soil(*soiling);
         for (size_t i = 0; i < m_runs.size(); ++i)
             conclude(i);
         return std::move(m_out);
@@ -152,7 +166,11 @@ private:
         for (size_t i = 0; i < m_out.plugs.size(); ++i)
             if (m_out.plugs[i].place == PlugPlace::Left)
                 staying.insert(static_cast<int>(i));
-        const auto ways = waysToClean(m_network, staying);
+        m_staysLeft = staying;
+        m_needed = waysToClean(m_network, staying);
+        m_brushed.resize(m_needed.size());
+        m_flushed.resize(m_needed.size());
+        const auto &ways = m_needed;
         for (size_t i = 0; i < ways.size(); ++i) {
             const Stretch &s = m_network.stretches()[i];
             PassageState &p = m_out.passages[static_cast<size_t>(s.passage)];
@@ -163,6 +181,62 @@ private:
         }
     }
 
+    /// What brush and fluid reach with the plugs as they are now.
+    const std::vector<CleanBy> &reachNow()
+    {
+        std::set<int> in;
+        for (size_t i = 0; i < m_out.plugs.size(); ++i)
+            if (plugIn(static_cast<int>(i)))
+                in.insert(static_cast<int>(i));
+        auto [at, fresh] = m_reach.try_emplace(in);
+        if (fresh)
+            at->second = waysToClean(m_network, in);
+        return at->second;
+    }
+    /// Marks what of a passage was got at. @return whether all of it that asks for it now is
+    bool cover(size_t passage, CleanBy by, std::vector<bool> &done, std::string_view &inTheWay)
+    {
+        const auto &ways = reachNow();
+        bool all = true;
+        for (size_t i = 0; i < ways.size(); ++i) {
+            if (m_network.stretches()[i].passage != static_cast<int>(passage) || m_needed[i] != by)
+                continue;
+            if (by == CleanBy::Brush ? ways[i] == CleanBy::Brush : ways[i] != CleanBy::Nothing)
+                done[i] = true;
+            all = all && done[i];
+        }
+        inTheWay = all ? std::string_view() : plugOf(passage);
+        return all;
+    }
+    void forget(size_t passage)
+    {
+        for (size_t i = 0; i < m_needed.size(); ++i)
+            if (m_network.stretches()[i].passage == static_cast<int>(passage))
+                m_brushed[i] = m_flushed[i] = false;
+    }
+    /// A plug of the passage that is in its place though it is to come out; empty: none.
+    std::string_view plugOf(size_t passage) const
+    {
+        for (size_t i = 0; i < m_out.plugs.size(); ++i) {
+            const PlugPlace place = m_out.plugs[i].place;
+            if (m_network.plugs()[i].passage == m_network.passages()[passage].id
+                && place != PlugPlace::Out && !m_staysLeft.contains(static_cast<int>(i)))
+                return m_network.plugs()[i].name;
+        }
+        return {};
+    }
+    void soil(const Soiling &soiling)
+    {
+        const auto on = soiling.reaches([this](int p) { return plugIn(p); });
+        for (size_t i = 0; i < on.size(); ++i)
+            if (on[i]) {
+                Run &r = m_runs[i];
+                r = Run { .touched = true, .soiledBy = &soiling, .closed = r.closed };
+                forget(i);
+                m_out.passages[i].machined = true;
+                m_out.passages[i].provenAt = soiling.at;
+            }
+    }
     bool plugIn(int plug) const
     {
         return m_out.plugs[static_cast<size_t>(plug)].place != PlugPlace::Out;
@@ -247,32 +321,25 @@ private:
         const std::vector<bool> on = meant(e, kind->does, entry);
         for (size_t i = 0; i < on.size(); ++i)
             if (on[i])
-                apply(m_runs[i], m_out.passages[i], e, kind->does);
+                apply(i, e, kind->does);
     }
 
-    void apply(Run &r, PassageState &p, const CleanEvent &e, Does does)
+    void apply(size_t passage, const CleanEvent &e, Does does)
     {
+        Run &r = m_runs[passage];
+        PassageState &p = m_out.passages[passage];
         r.touched = true;
         switch (does) {
         case Does::Dirties:
             r = Run { .touched = true, .dirtiedBy = &e, .closed = r.closed };
+            forget(passage);
             p.machined = true;
             break;
         case Does::Cleans:
-            r.cleanedSince = &e;
-            if (e.kind == "brush") {
-                r.white = e.result == "white";
-                r.greyBrush = !r.white;
-            }
-            if (e.kind == "flush") {
-                r.clear = e.result == "clear";
-                r.cloudyFlush = !r.clear;
-                r.through = r.through || r.clear; // it came out at the far end
-            }
+            cleaned(passage, e);
             break;
         case Does::Looks:
-            r.through = e.result == "through";
-            r.blocked = !r.through;
+            looked(passage, e);
             break;
         case Does::Washes:
             r.openDays = r.coveredDays = 0;
@@ -291,9 +358,38 @@ private:
         case Does::Plug:
             break;
         }
+        p.provenAt = std::max(p.provenAt, e.at);
         p.chain.push_back({ m_numberOf.at(&e), stateOf(r, p) });
     }
 
+    /// A brush proves the lengths that were open when it went through, and so does a flush.
+    void cleaned(size_t passage, const CleanEvent &e)
+    {
+        Run &r = m_runs[passage];
+        r.cleanedSince = &e;
+        if (e.kind == "brush") {
+            r.greyBrush = e.result != "white";
+            if (r.greyBrush)
+                forget(passage);
+            r.white = !r.greyBrush && cover(passage, CleanBy::Brush, m_brushed, r.stoodInTheWay);
+        }
+        if (e.kind == "flush") {
+            r.cloudyFlush = e.result != "clear";
+            r.clear = !r.cloudyFlush && cover(passage, CleanBy::Flush, m_flushed, r.stoodInTheWay);
+            r.through = r.through || r.clear; // it came out at the far end
+        }
+    }
+    /// Light and wire end at a plug; fluid comes out elsewhere, a camera looks in from one end.
+    void looked(size_t passage, const CleanEvent &e)
+    {
+        Run &r = m_runs[passage];
+        const bool endsAtPlug = e.means == "light" || e.means == "wire";
+        const std::string_view plug = endsAtPlug ? plugOf(passage) : std::string_view();
+        r.blocked = e.result != "through";
+        r.through = !r.blocked && plug.empty();
+        if (!plug.empty())
+            r.stoodInTheWay = plug;
+    }
     static bool proven(const Run &r, const PassageState &p)
     {
         return (!p.brush || r.white) && (!p.flush || r.clear) && r.through;
@@ -307,21 +403,26 @@ private:
             return CleanState::Blocked;
         if (r.greyBrush || r.cloudyFlush)
             return CleanState::Grey;
-        if (r.dirtiedBy && !r.cleanedSince)
+        if ((r.dirtiedBy || r.soiledBy) && !r.cleanedSince)
             return CleanState::Dirty;
         if (!proven(r, p))
             return CleanState::Begun;
-        if (r.openDays >= openDaysToWash || r.coveredDays >= coveredDaysToWash)
+        if (r.openDays > openDaysToWash || r.coveredDays > coveredDaysToWash)
             return CleanState::Aged;
         return CleanState::Clean;
     }
 
     static std::string day(const std::string &at) { return dayText(at.substr(0, 10)); }
-    static std::string whatDirtied(const CleanEvent &e)
+    static Phrase whatDirtied(const CleanEvent &e)
     {
         const MachiningJob *job = e.scope == "job" ? findMachiningJob(e.target) : nullptr;
-        return (job ? std::string(job->name) : "machined")
-            + (e.at.empty() ? "" : " on " + day(e.at));
+        return Phrase((job ? std::string(job->name) : "machined")
+                      + (e.at.empty() ? "" : " on " + day(e.at)));
+    }
+
+    static Phrase whatSoiled(const Soiling &s)
+    {
+        return s.at.empty() ? s.what : joinedBy({ s.what, day(s.at) }, "{*| on }");
     }
 
     void conclude(size_t i)
@@ -335,14 +436,16 @@ private:
             p.missing.emplace_back("flush out clear");
         if (!r.through)
             p.missing.emplace_back("light, wire, fluid or camera at the far end");
-        if (r.openDays >= openDaysToWash || r.coveredDays >= coveredDaysToWash)
+        if (r.openDays > openDaysToWash || r.coveredDays > coveredDaysToWash)
             p.missing.emplace_back("final wash");
         switch (p.state) {
         case CleanState::NothingDone:
             p.reason = "nothing recorded";
             break;
         case CleanState::Dirty:
-            p.reason = "dirty again: " + whatDirtied(*r.dirtiedBy);
+            p.reason = { "clean.dirty",
+                         "dirty again: {0}",
+                         { r.soiledBy ? whatSoiled(*r.soiledBy) : whatDirtied(*r.dirtiedBy) } };
             break;
         case CleanState::Grey:
             p.reason = std::string(r.greyBrush ? "the last brush" : "the last flush")
@@ -352,10 +455,13 @@ private:
             p.reason = "far end not seen";
             break;
         case CleanState::Begun:
-            p.reason = "still asked for: " + p.missing.front();
+            p.reason = r.stoodInTheWay.empty()
+                ? Phrase("still asked for: " + p.missing.front())
+                : Phrase("clean.past", "past {0} nothing went; still asked for: {1}",
+                         { r.stoodInTheWay, p.missing.front() });
             break;
         case CleanState::Aged:
-            p.reason = r.openDays >= openDaysToWash
+            p.reason = r.openDays > openDaysToWash
                 ? Phrase("clean.open", "stored open for {0} days since it was proven: final wash",
                          { asCount(std::round(r.openDays)) })
                 : Phrase("clean.stored", "stored for {0} days since it was proven: final wash",
@@ -378,6 +484,10 @@ private:
     const std::map<std::string, StopKind> &m_stopKinds;
     std::unordered_map<const CleanEvent *, int> m_numberOf; ///< in the order of entry
     std::vector<Run> m_runs;
+    std::set<int> m_staysLeft; ///< plugs that are left in, at the end
+    std::vector<CleanBy> m_needed; ///< by stretch
+    std::vector<bool> m_brushed, m_flushed; ///< by stretch, since it was last made dirty
+    std::map<std::set<int>, std::vector<CleanBy>> m_reach; ///< by the plugs that are in
     CleaningBook m_out;
 };
 
@@ -504,9 +614,10 @@ std::vector<bool> dirtiedBy(const PassageNetwork &network, const CleanEvent &eve
 }
 
 CleaningBook readBook(const PassageNetwork &network, const SharedList<CleanEvent> &events,
-                      const std::map<std::string, StopKind> &stopKinds)
+                      const std::map<std::string, StopKind> &stopKinds,
+                      std::vector<Soiling> soilings)
 {
-    return Reader(network, stopKinds).read(events);
+    return Reader(network, stopKinds).read(events, std::move(soilings));
 }
 
 } // namespace mildpath

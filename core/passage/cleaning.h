@@ -98,6 +98,7 @@ struct PassageState
     std::vector<ChainLink> chain; ///< what happened to it
     bool brush = false, flush = false; ///< what the proof needs, by its lengths
     bool machined = false; ///< at any time
+    std::string provenAt; ///< time of the last entry about it
     double unreached_mm = 0; ///< of it, nothing reaches
 };
 
@@ -119,9 +120,20 @@ struct CleaningBook
     std::vector<PassageState> passages; ///< as in the network
     std::vector<PlugState> plugs;
 };
+/// Something that made passages dirty and is no entry of the cleaning logbook: a hole filed, a
+/// bearing that failed, a chip that was found.
+struct Soiling
+{
+    std::string at; ///< ISO 8601; empty: after everything else
+    Phrase what; ///< "filed"
+    /// Flags by passage, with the plugs as they were: `plugIn` says which.
+    std::function<std::vector<bool>(const std::function<bool(int)> &plugIn)> reaches;
+};
 /// @param stopKinds  stop id → its kind, for jobs
+/// @param soilings   in any order
 CleaningBook readBook(const PassageNetwork &network, const SharedList<CleanEvent> &events,
-                      const std::map<std::string, StopKind> &stopKinds);
+                      const std::map<std::string, StopKind> &stopKinds,
+                      std::vector<Soiling> soilings = {});
 
 /// Passages swarf of this event gets into, with the plugs as `plugIn` says: one flag a passage.
 std::vector<bool> dirtiedBy(const PassageNetwork &network, const CleanEvent &event,

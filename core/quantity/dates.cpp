@@ -3,8 +3,29 @@
 
 #include <array>
 #include <charconv>
+#include <chrono>
 
 namespace mildpath {
+namespace {
+
+std::optional<std::chrono::sys_days> dayOf(std::string_view iso)
+{
+    if (iso.size() < 10 || iso[4] != '-' || iso[7] != '-')
+        return std::nullopt;
+    const auto number = [&](size_t from, size_t n) {
+        int out = 0;
+        std::from_chars(iso.data() + from, iso.data() + from + n, out);
+        return out;
+    };
+    const std::chrono::year_month_day day { std::chrono::year(number(0, 4)),
+                                            std::chrono::month(static_cast<unsigned>(number(5, 2))),
+                                            std::chrono::day(static_cast<unsigned>(number(8, 2))) };
+    if (!day.ok())
+        return std::nullopt;
+    return std::chrono::sys_days(day);
+}
+
+} // namespace
 
 std::string dayText(std::string_view iso)
 {
@@ -23,6 +44,14 @@ std::string dayText(std::string_view iso)
     if (iso.size() >= 16 && iso[10] == 'T')
         out += ", " + std::string(iso.substr(11, 5));
     return out;
+}
+
+std::optional<int> daysBetween(std::string_view from, std::string_view to)
+{
+    const auto a = dayOf(from), b = dayOf(to);
+    if (!a || !b)
+        return std::nullopt;
+    return static_cast<int>((*b - *a).count());
 }
 
 } // namespace mildpath

@@ -175,6 +175,10 @@ private:
     {
         if (f.required && !m_in.has(key))
             m_in.error(key, "is missing");
+        if (f.oneStandsAlone && m_in.has(key) && m_in.value(key)->is_object()) {
+            addEntry(f, "0", *m_in.value(key), m_in.placeOf(key));
+            return;
+        }
         const Json &all = m_in.array(key);
         if (f.entries->fixed && all.size() != f.entries->fixed) {
             m_in.error(key, std::string(f.entry));
@@ -271,6 +275,8 @@ Json writeEntries(const Field &f, const void *record)
     else if (f.shape == MemberShape::Records)
         to.out = Json::array();
     f.entries->each(f.at(record), &to, writeEntry);
+    if (f.oneStandsAlone && to.out.size() == 1)
+        return std::move(to.out.front());
     return std::move(to.out);
 }
 

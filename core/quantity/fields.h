@@ -101,6 +101,7 @@ struct Field
     bool aboveLeast = false; ///< `least` itself is refused
     Words (*words)() = nullptr; ///< a text is one of these
     std::string_view entry {}; ///< what an entry of a list is, for errors: "a file name"
+    bool oneStandsAlone = false; ///< a list of one record is that record in a file
     bool asRows = false; ///< records of a list as arrays of their members, null for what is absent
 
     const void *(*at)(const void *record) = nullptr; ///< the member
@@ -477,6 +478,12 @@ public:
     Describe &&of(std::string_view entry) &&
     {
         last().entry = entry;
+        return std::move(*this);
+    }
+    /// The last list may be in a file as its one entry.
+    Describe &&oneStandsAlone() &&
+    {
+        last().oneStandsAlone = true;
         return std::move(*this);
     }
     /// Records of the last list as rows of values. @param entry  what a row holds, for errors

@@ -24,11 +24,9 @@ struct Record
     bool operator==(const Record &) const = default;
 };
 
-/// The description of an entry of the logbook, begun with the members all of them have.
-template <class T> Describe<T> describeRecord(std::string_view name)
+template <class T> Describe<T> describeRecordBy(Describe<T> &&type)
 {
-    return Describe<T>(name)
-        .template must<&T::id>("id", "unique in its list")
+    return std::move(type)
         .template field<&T::by>("by", "who did or saw it")
         .template field<&T::at>("at", "when: ISO 8601, local time")
         .template ifSet<&T::note>("note", "in one's own words")
@@ -38,6 +36,17 @@ template <class T> Describe<T> describeRecord(std::string_view name)
         .template ifSet<&T::photos>("photos", "names within the folder beside the build")
         .of("a file name")
         .template keepsUnknown<&T::extra>();
+}
+/// The description of an entry of the logbook, begun with the members all of them have.
+template <class T> Describe<T> describeRecord(std::string_view name)
+{
+    return describeRecordBy<T>(Describe<T>(name).template must<&T::id>("id", "unique in its list"));
+}
+/// The same of entries people may write by hand without an id: it is made up when they are read.
+template <class T> Describe<T> describeNamelessRecord(std::string_view name)
+{
+    return describeRecordBy<T>(Describe<T>(name).template field<&T::id>(
+        "id", "unique in its list; made up where it lacks"));
 }
 
 /// Records that no later one strikes, in order of entry; those taken back are left out.

@@ -91,6 +91,9 @@ Json shapeSchema(const Field &f)
         return out;
     }
     case MemberShape::Records:
+        if (f.oneStandsAlone)
+            return { { "oneOf",
+                       Json::array({ schemaOf(f.record()), listOf(schemaOf(f.record())) }) } };
         return listOf(f.asRows ? rowSchema(f.record()) : schemaOf(f.record()), f.entries->fixed);
     case MemberShape::RecordsByKey:
         return byKey(schemaOf(f.record()));

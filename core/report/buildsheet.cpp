@@ -241,7 +241,7 @@ private:
             const Stop *s = m_build.engine.find(p.stop);
             if (!s || stands != &p)
                 continue;
-            const Check *check = findCheck(p.check);
+            const TickKind *check = findTickKind(p.check);
             const std::string how = check ? std::string(check->text) : p.how;
             if (before && check && !before->check.empty() && before->stop == p.stop
                 && before->by == p.by && dayText(before->at) == dayText(p.at)

@@ -63,6 +63,9 @@ std::string_view markColour(Mark mark)
         return Svg::lookAgain;
     case Mark::Hold:
         return Svg::hold;
+    case Mark::Assumed:
+        return Svg::proven;
+    case Mark::SignedOff:
     case Mark::NotDone:
         return Svg::muted;
     }
@@ -138,6 +141,14 @@ void Svg::mark(Point c, double size, Mark mark)
         break;
     case Mark::NotDone:
         circle(c, r - 0.6, "none", colour);
+        break;
+    case Mark::SignedOff: // a ring struck through
+        circle(c, r - 0.6, "none", colour);
+        line({ c.x - 0.7 * r, c.y + 0.7 * r }, { c.x + 0.7 * r, c.y - 0.7 * r }, colour, size / 8);
+        break;
+    case Mark::Assumed: // the tick's ring, hollow
+        circle(c, r - 0.6, "none", colour);
+        circle(c, 0.3 * r, colour);
         break;
     }
 }

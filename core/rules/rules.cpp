@@ -72,8 +72,6 @@ constexpr auto table = std::to_array<Rule>({
     { "assess.beyondStrength_pa", 15e5, "Pa",
       "above this no pressure is shown: beyond what filter cans stand",
       "common practice, no source" },
-    { "assess.idleEnds", 1.5, "", "idle ends here for needs that differ: times the hot-idle speed",
-      "own choice, no source" },
     { "assess.reliefOpenShare", 0.01, "",
       "relief counts as open from this share of the pump's flow", "own choice, no source" },
     { "assess.unlikelyWidths", 1.0, "",
@@ -106,15 +104,57 @@ constexpr auto table = std::to_array<Rule>({
       "common practice, no source" },
     { "assess.pumpEfficiency", 0.85, "", "pump power = outlet pressure × swept flow over this",
       "own choice, no source" },
-    { "assess.needCam_pa", 0.2e5, "Pa", "pressure a cam bearing needs", "own choice, no source" },
-    { "assess.needLifter_pa", 0.3e5, "Pa", "pressure a lifter needs", "own choice, no source" },
-    { "assess.needTensioner_pa", 0.5e5, "Pa", "pressure a chain tensioner needs",
+    { "assess.needCamIdle_pa", 0.2e5, "Pa", "pressure a cam bearing needs at hot idle",
+      "common practice, no source" },
+    { "assess.needCamMost_pa", 0.5e5, "Pa", "pressure a cam bearing needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needRockerIdle_pa", 0.1e5, "Pa", "pressure a rocker needs at hot idle",
+      "common practice, no source" },
+    { "assess.needRockerMost_pa", 0.3e5, "Pa", "pressure a rocker needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needLifterIdle_pa", 0.3e5, "Pa", "pressure a lifter needs at hot idle",
+      "common practice, no source" },
+    { "assess.needLifterMost_pa", 0.7e5, "Pa", "pressure a lifter needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needTensionerIdle_pa", 0.5e5, "Pa", "pressure a chain tensioner needs at hot idle",
+      "common practice, no source" },
+    { "assess.needTensionerMost_pa", 1e5, "Pa",
+      "pressure a chain tensioner needs at the highest speed", "common practice, no source" },
+    { "assess.needPhaserIdle_pa", 0.7e5, "Pa", "pressure a phaser needs at hot idle",
+      "common practice, no source" },
+    { "assess.needPhaserMost_pa", 1.5e5, "Pa", "pressure a phaser needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needTurboIdle_pa", 0.7e5, "Pa",
+      "pressure a turbocharger on floating bushes needs at hot idle",
+      "common practice, no source" },
+    { "assess.needTurboMost_pa", 2e5, "Pa",
+      "pressure a turbocharger on floating bushes needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needTurboBallIdle_pa", 0.4e5, "Pa",
+      "pressure a turbocharger on ball bearings needs at hot idle", "common practice, no source" },
+    { "assess.needTurboBallMost_pa", 1e5, "Pa",
+      "pressure a turbocharger on ball bearings needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needBalanceIdle_pa", 0.3e5, "Pa",
+      "pressure a balance shaft bearing needs at hot idle", "common practice, no source" },
+    { "assess.needBalanceMost_pa", 0.8e5, "Pa",
+      "pressure a balance shaft bearing needs at the highest speed", "common practice, no source" },
+    { "assess.needGaugeMost_pa", 4e5, "Pa", "the rule of pressure over speed asks no more",
+      "common practice, no source" },
+    { "assess.gaugeHolds", 0.6, "", "share of the rule below which the gauge holds the start",
       "own choice, no source" },
-    { "assess.needPhaser_pa", 0.7e5, "Pa", "pressure a phaser needs", "own choice, no source" },
-    { "assess.needTurboIdle_pa", 0.7e5, "Pa", "pressure a turbocharger needs at idle",
-      "own choice, no source" },
-    { "assess.needTurboSpeed_pa", 1.5e5, "Pa", "pressure a turbocharger needs above idle",
-      "own choice, no source" },
+    { "assess.filterWarn_pa", 800000, "Pa",
+      "at the filter inlet: cans and gaskets are near their end", "common practice, no source" },
+    { "assess.filterHold_pa", 1e+06, "Pa", "at the filter inlet: gaskets weep from here on",
+      "common practice, no source" },
+    { "assess.elementWarn_pa", 300000, "Pa", "over the filter element",
+      "common practice, no source" },
+    { "assess.elementHold_pa", 500000, "Pa", "over the filter element: it collapses",
+      "common practice, no source" },
+    { "assess.coolerWarn_pa", 700000, "Pa", "at a cooler or hose without a rating",
+      "common practice, no source" },
+    { "assess.coolerHold_pa", 1e+06, "Pa", "at a cooler or hose without a rating",
+      "common practice, no source" },
     { "bearing.neverWithin_deg", 30, "°",
       "nobody gauges nearer the parting line than this (degrees)", "own choice, no source" },
     { "bearing.ringEndShare", 0.1, "",
@@ -303,7 +343,7 @@ constexpr auto table = std::to_array<Rule>({
       "own choice, no source" },
     { "passage.openDaysToWash", 1, "d",
       "storage after which a washed passage asks for the final wash", "own choice, no source" },
-    { "passage.coveredDaysToWash", 60, "d", "the same, covered", "own choice, no source" },
+    { "passage.coveredDaysToWash", 21, "d", "the same, covered", "own choice, no source" },
     { "passage.mostOfPlug", 0.55, "", "share of a plug's bore its drill may take",
       "own choice, no source" },
     { "passage.brushYields", 0.6, "", "a brush still goes through a bore of this share of its size",
@@ -432,7 +472,6 @@ const double modelUncertainty = valueOf("assess.modelUncertainty");
 const double likelyFactor = valueOf("assess.likelyFactor");
 const double ruleClearancePerDiameter = valueOf("assess.ruleClearancePerDiameter");
 const double beyondStrength_pa = valueOf("assess.beyondStrength_pa");
-const double idleEnds = valueOf("assess.idleEnds");
 const double reliefOpenShare = valueOf("assess.reliefOpenShare");
 const double unlikelyWidths = valueOf("assess.unlikelyWidths");
 const double feedShareFine = valueOf("assess.feedShareFine");
@@ -445,12 +484,30 @@ const double dressingWorth = valueOf("assess.dressingWorth");
 const double commonTipLimit_um = valueOf("assess.commonTipLimit_um");
 const double commonEndLimit_um = valueOf("assess.commonEndLimit_um");
 const double pumpEfficiency = valueOf("assess.pumpEfficiency");
-const double needCam_pa = valueOf("assess.needCam_pa");
-const double needLifter_pa = valueOf("assess.needLifter_pa");
-const double needTensioner_pa = valueOf("assess.needTensioner_pa");
-const double needPhaser_pa = valueOf("assess.needPhaser_pa");
+const double needCamIdle_pa = valueOf("assess.needCamIdle_pa");
+const double needCamMost_pa = valueOf("assess.needCamMost_pa");
+const double needRockerIdle_pa = valueOf("assess.needRockerIdle_pa");
+const double needRockerMost_pa = valueOf("assess.needRockerMost_pa");
+const double needLifterIdle_pa = valueOf("assess.needLifterIdle_pa");
+const double needLifterMost_pa = valueOf("assess.needLifterMost_pa");
+const double needTensionerIdle_pa = valueOf("assess.needTensionerIdle_pa");
+const double needTensionerMost_pa = valueOf("assess.needTensionerMost_pa");
+const double needPhaserIdle_pa = valueOf("assess.needPhaserIdle_pa");
+const double needPhaserMost_pa = valueOf("assess.needPhaserMost_pa");
 const double needTurboIdle_pa = valueOf("assess.needTurboIdle_pa");
-const double needTurboSpeed_pa = valueOf("assess.needTurboSpeed_pa");
+const double needTurboMost_pa = valueOf("assess.needTurboMost_pa");
+const double needTurboBallIdle_pa = valueOf("assess.needTurboBallIdle_pa");
+const double needTurboBallMost_pa = valueOf("assess.needTurboBallMost_pa");
+const double needBalanceIdle_pa = valueOf("assess.needBalanceIdle_pa");
+const double needBalanceMost_pa = valueOf("assess.needBalanceMost_pa");
+const double needGaugeMost_pa = valueOf("assess.needGaugeMost_pa");
+const double gaugeHolds = valueOf("assess.gaugeHolds");
+const double filterWarn_pa = valueOf("assess.filterWarn_pa");
+const double filterHold_pa = valueOf("assess.filterHold_pa");
+const double elementWarn_pa = valueOf("assess.elementWarn_pa");
+const double elementHold_pa = valueOf("assess.elementHold_pa");
+const double coolerWarn_pa = valueOf("assess.coolerWarn_pa");
+const double coolerHold_pa = valueOf("assess.coolerHold_pa");
 const double neverWithin_deg = valueOf("bearing.neverWithin_deg");
 const double ringEndShare = valueOf("bearing.ringEndShare");
 const double holeExponent = valueOf("bearing.holeExponent");

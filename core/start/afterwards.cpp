@@ -2,9 +2,9 @@
 #include "start/afterwards.h"
 
 #include "assess/calibrated.h"
+#include "assess/figuremarks.h"
 #include "diagnose/diagnosis.h"
 #include "document/logbook.h"
-#include "start/corridor.h"
 #include "start/runcard.h"
 
 #include <algorithm>

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/corridor.h"
 
-#include "assess/calibrated.h"
-
 #include <cmath>
 
 namespace mildpath {
@@ -18,15 +16,6 @@ LikelyPressure between(const LikelyPressure &a, const LikelyPressure &b, double 
 }
 
 } // namespace
-
-LikelyPressure asGaugeShows(const Build &build, const LikelyPressure &forecast, bool ownTap)
-{
-    const double factor = modelFactor(build), offset = ownTap ? gaugeOffset_pa(build) : 0;
-    LikelyPressure out = forecast;
-    for (double *pa : { &out.value_pa, &out.low_pa, &out.high_pa })
-        *pa = *pa * factor + offset;
-    return out;
-}
 
 PressureMap::PressureMap(std::shared_ptr<const Build> build, std::vector<GaugedSize> sizes)
     : m_build(std::move(build))

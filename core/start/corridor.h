@@ -9,10 +9,6 @@
 
 namespace mildpath {
 
-/// What the gauge shows of a forecast, by the standing calibrations of gauge and model.
-/// @param ownTap  at the document's gauge; another one has no offset
-LikelyPressure asGaugeShows(const Build &build, const LikelyPressure &forecast, bool ownTap = true);
-
 /// What the gauge is expected to show at any speed and oil temperature, worked out where it is
 /// asked for, so that a live trace can ask for every reading: solved on a grid of speeds 4 % and
 /// temperatures 3 K apart, straight in between.

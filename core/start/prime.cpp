@@ -3,9 +3,9 @@
 
 #include "assess/airreport.h"
 #include "assess/assessment.h"
+#include "assess/calibrated.h"
 #include "quantity/types.h"
 #include "rules/rules.h"
-#include "start/corridor.h"
 #include "sump/gas.h"
 
 #include <algorithm>
@@ -174,11 +174,6 @@ double edge(double steady_pa, const std::optional<double> &from_s, double rise_s
 }
 
 } // namespace
-
-double primeOil_c(const Build &build)
-{
-    return build.start.own("oil_temp_c").value_or(build.heat.surroundings_c);
-}
 
 double PrimeForecast::volume_m3() const
 {

@@ -69,9 +69,6 @@ struct PrimeForecast
 /// What this build is expected to do when it is primed as its run card says.
 PrimeForecast primeForecast(const Build &build, const Assessment &assessment);
 
-/// Oil and engine when priming: as entered, else as the workshop is (°C).
-double primeOil_c(const Build &build);
-
 /// The ten causes of the usual order with what this build has proven of each.
 std::vector<PrimeCause> primeCauses(const Build &build, const Assessment &assessment);
 

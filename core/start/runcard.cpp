@@ -2,6 +2,8 @@
 #include "start/runcard.h"
 
 #include "assess/assessment.h"
+#include "assess/calibrated.h"
+#include "assess/figuremarks.h"
 #include "assess/flowproof.h"
 #include "start/corridor.h"
 
@@ -430,14 +432,6 @@ RunCard runCardOf(const Build &build, const Assessment &assessment, const PrimeF
                   const StartGate &gate)
 {
     return Card(build, assessment, prime, gate).run();
-}
-
-Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa)
-{
-    if (pressure_pa < floor_pa)
-        return Mark::Hold;
-    const bool within = pressure_pa >= expected.low_pa && pressure_pa <= expected.high_pa;
-    return within ? Mark::Proven : Mark::LookAgain;
 }
 
 StartCard startCardOf(const Build &build, const Assessment &assessment)

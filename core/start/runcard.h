@@ -64,10 +64,6 @@ struct RunCard
 RunCard runCardOf(const Build &build, const Assessment &assessment, const PrimeForecast &prime,
                   const StartGate &gate);
 
-/// Mark of a pressure read against the forecast and the floor: under the floor it holds; outside
-/// the band, look again.
-Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa);
-
 /// Everything the start-up checklist goes by.
 struct StartCard
 {

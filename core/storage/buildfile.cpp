@@ -75,6 +75,7 @@ constexpr std::array<Step, buildVersion - 1> steps {
     nullptr, // → 8: the sump and what turns the engine stands
     nullptr, // → 9: the start: its numbers, sign-offs, the run card, runs, calibrations
     nullptr, // → 10: filter cuts, oil samples, openings, how rings and bores seal
+    nullptr, // → 11: the job, people, what was said of checks, what was done on the bench
 };
 
 } // namespace

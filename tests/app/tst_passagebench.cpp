@@ -311,6 +311,17 @@ void TestPassageBench::pluggedHole_isLedgeredToSeen()
     QCOMPARE(assessment().marksOf("lifter_rear_plug")->flow, Mark::Hold);
     QVERIFY(!find<QPushButton>("plug.seen")->isEnabled()); // it is out: nobody can have seen it in
     find<QLineEdit>("plugWord")->setText(QStringLiteral("thread paste"));
+    const size_t entries = build().events.size();
+    click("plug.in"); // the outer one is in: draw it first
+    QCOMPARE(build().events.size(), entries);
+    int outer = -1;
+    for (size_t i = 0; i < build().plugs.size(); ++i)
+        if (build().plugs[i].id == build().plugs[static_cast<size_t>(inner)].behind)
+            outer = static_cast<int>(i);
+    clickAt(rows, QPointF(60, RowList::rowHeight * (outer + 0.5)));
+    click("plug.out");
+    clickAt(rows, QPointF(60, RowList::rowHeight * (inner + 0.5)));
+    find<QLineEdit>("plugWord")->setText(QStringLiteral("thread paste"));
     click("plug.in");
     QCOMPARE(build().events.back().note, std::string("thread paste"));
     QCOMPARE(assessment().marksOf("lifter_rear_plug")->flow, Mark::Hold);
@@ -373,14 +384,15 @@ void TestPassageBench::find_isToldAndSettled()
     choose(find<QComboBox>("find.magnetic"), QStringLiteral("no"));
     QVERIFY(find<QLabel>("find.guess")->text().contains(QStringLiteral("copper underlayer")));
     click("find.record");
-    QCOMPARE(assessment().holds(), holds + 1);
+    const int found = assessment().holds();
+    QVERIFY(found > holds); // the find, and what it lay in
     QCOMPARE(build().finds.back().stop, std::string("filter"));
     click("find.settle"); // without a word it is not settled
     QVERIFY(!find<QLabel>("find.refusal")->text().isEmpty());
-    QCOMPARE(assessment().holds(), holds + 1);
+    QCOMPARE(assessment().holds(), found);
     find<QLineEdit>("find.settled")->setText(QStringLiteral("big-end 2 renewed"));
     click("find.settle");
-    QCOMPARE(assessment().holds(), holds);
+    QCOMPARE(assessment().holds(), found - 1); // what it lay in has to be cleaned yet
     // Nothing said, nothing recorded.
     const size_t finds = build().finds.size();
     click("find.record");
@@ -447,7 +459,8 @@ void TestPassageBench::failure_marksPartsAndListsWhatToBuy()
     click("failure.record");
     QCOMPARE(assessment().spreads.size(), size_t(1));
     const auto &items = assessment().spreads.front().items;
-    QCOMPARE(assessment().holds(), holds + static_cast<int>(items.size()));
+    const int failed = assessment().holds();
+    QVERIFY(failed >= holds + static_cast<int>(items.size()));
     QVERIFY(find<QLabel>("failure.summary")
                 ->text()
                 .contains(QStringLiteral("%1 of %1 parts").arg(items.size())));
@@ -459,7 +472,7 @@ void TestPassageBench::failure_marksPartsAndListsWhatToBuy()
     clickAt(way, way->stationArea(filter).center());
     QCOMPARE(title(), QStringLiteral("Filter"));
     clickInPanel("repair.replaced");
-    QCOMPARE(assessment().holds(), holds + static_cast<int>(items.size()) - 1);
+    QCOMPARE(assessment().holds(), failed - 1);
     click("shopping.copy");
     const QString list = QApplication::clipboard()->text();
     QVERIFY(list.contains(QStringLiteral("main shells")));

@@ -195,11 +195,11 @@ void TestFigureMarks::checks_holdUntilSomethingStands()
     QFETCH(bool, holds);
     QFETCH(QString, found);
     QFETCH(QString, mark);
-    Check check;
+    TickKind check;
     check.holds = holds;
     Proof proof;
     proof.verdict = found.toStdString();
-    isMarked(checkMark(check, found.isEmpty() ? nullptr : &proof), mark);
+    isMarked(tickMark(check, found.isEmpty() ? nullptr : &proof), mark);
 }
 
 void TestFigureMarks::valleys_areProvenWithinOneTracesScatter_data()

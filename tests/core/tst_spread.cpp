@@ -191,9 +191,16 @@ void TestSpread::unresolved_holdsTheStart()
     const Build fresh = templateBuild("inline-three-turbo");
     Build b = failedAt(fresh, "big_end_2");
     const int items = static_cast<int>(spreadsOf(b).front().items.size());
-    QCOMPARE(assess(b).holds(), assess(fresh).holds() + items);
+    const auto spreadHolds = [](const Build &build) {
+        const Assessment a = assess(build);
+        return static_cast<int>(
+            std::count_if(a.findings.begin(), a.findings.end(), [](const Finding &finding) {
+                return finding.mark == Mark::Hold && finding.id.starts_with("spread_");
+            }));
+    };
+    QCOMPARE(spreadHolds(b), items);
     b = repaired(b, "pump", "cleaned");
-    QCOMPARE(assess(b).holds(), assess(fresh).holds() + items - 1);
+    QCOMPARE(spreadHolds(b), items - 1);
     // Against the rule it stays a hold; with a reason somebody signed, it is for another look.
     b = repaired(b, "cooler", "flushed");
     QCOMPARE(itemOf(spreadsOf(b), "cooler")->mark, Mark::Hold);
@@ -282,11 +289,17 @@ void TestSpread::copper_holdsUntilItIsSettled()
     DebrisFind f = find("flake", "copper", "soft", "no");
     f.stop = "filter";
     Build b = applyEdit(fresh, AddEntry { f }).value();
-    QCOMPARE(assess(b).holds(), assess(fresh).holds() + 1);
+    const auto copper = [](const Build &build) {
+        const Assessment a = assess(build);
+        return std::any_of(a.findings.begin(), a.findings.end(), [](const Finding &finding) {
+            return finding.mark == Mark::Hold && finding.id.starts_with("debris_");
+        });
+    };
+    QVERIFY(copper(b) && !copper(fresh));
     f.replaces = b.finds.front().id;
     f.settled = "big-end 2, shells renewed";
     b = applyEdit(b, AddEntry { f }).value();
-    QCOMPARE(assess(b).holds(), assess(fresh).holds());
+    QVERIFY(!copper(b));
     QCOMPARE(b.finds.size(), size_t(2));
 }
 

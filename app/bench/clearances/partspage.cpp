@@ -72,7 +72,7 @@ void PartsPage::addChecks(StopKind kind, int &row)
         m_grid->addWidget(name, row, static_cast<int>(i) + 1);
     }
     ++row;
-    for (const Check &c : checks()) {
+    for (const TickKind &c : tickKinds()) {
         if (c.stopKind != kind)
             continue;
         auto *text = new QLabel(qs(c.text), m_page);
@@ -196,7 +196,7 @@ PanelContent PartsPage::panel()
 {
     PanelContent out;
     out.push_back(PanelTitle { tr("Why it is ticked"), {} });
-    for (const Check &c : checks())
+    for (const TickKind &c : tickKinds())
         if (c.stopKind == kinds[1]) {
             out.push_back(PanelHeading { qs(c.text) });
             out.push_back(PanelText { qs(c.reason), Tone::Muted });

@@ -203,11 +203,11 @@ void PumpBench::fitLines(PanelContent &out) const
                            qs(f.mark == Mark::NotDone || f.detail.empty() ? f.next : f.detail) });
     for (const StopKind kind : { StopKind::Pump, StopKind::Relief, StopKind::Pickup }) {
         const Stop *stop = m_open.build().engine.ofKind(kind);
-        for (const Check &c : checks()) {
+        for (const TickKind &c : tickKinds()) {
             if (!stop || c.stopKind != kind)
                 continue;
             const Proof *p = standingCheck(m_open.build(), stop->id, c.id);
-            const Mark mark = checkMark(c, p);
+            const Mark mark = tickMark(c, p);
             const bool so = mark == Mark::Proven;
             out.push_back(PanelTick { QStringLiteral("check.") + qs(c.id), mark, qs(c.text),
                                       so ? QString() : qs(c.reason), so,

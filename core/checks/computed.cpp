@@ -1,0 +1,349 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "checks/board.h"
+
+#include "assess/air.h"
+#include "assess/assessment.h"
+#include "assess/figuremarks.h"
+#include "document/logbook.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+using Kind = Evidence::Kind;
+
+/// What a value that is computed comes to, with the reason.
+struct Says
+{
+    Evident evident = Evident::None;
+    Phrase text;
+};
+Says worseOf(Says a, Says b)
+{
+    return b.evident > a.evident ? std::move(b) : std::move(a);
+}
+
+Evident byMark(Mark mark)
+{
+    switch (mark) {
+    case Mark::Proven:
+        return Evident::Yes;
+    case Mark::LookAgain:
+        return Evident::Unsure;
+    case Mark::Hold:
+        return Evident::No;
+    default:
+        return Evident::None;
+    }
+}
+
+Evidence evidenceOf(Says says)
+{
+    Evidence out;
+    out.kind = says.evident == Evident::Yes ? Kind::Yes
+        : says.evident == Evident::No       ? Kind::No
+                                            : Kind::Unsure;
+    out.text = std::move(says.text);
+    return out;
+}
+
+class Computing
+{
+public:
+    explicit Computing(CheckBoard &board)
+        : m_board(board)
+        , m_build(board.build)
+        , m_in(board.figures)
+    {
+    }
+
+    void run()
+    {
+        m_board.each("shell", [&](Check &c) { lay(c, shell(c)); });
+        m_board.each("form", [&](Check &c) { lay(c, form(c)); });
+        m_board.each("cold", [&](Check &c) { lay(c, cold(c)); });
+        m_board.each("heat", [&](Check &c) { lay(c, heat(c)); });
+        m_board.each("solved", [&](Check &c) { solved(c); });
+        if (m_in.operating.unsolved)
+            return;
+        m_board.each("idle", [&](Check &c) { lay(c, idle()); });
+        m_board.each("need", [&](Check &c) { lay(c, needAt(c, { "hot_idle" })); });
+        m_board.each("speed", [&](Check &c) { lay(c, speed(c)); });
+        m_board.each("over", [&](Check &c) { lay(c, over()); });
+        m_board.each("crank", [&](Check &c) { lay(c, crank()); });
+        m_board.each("film", [&](Check &c) { lay(c, film(c)); });
+        m_board.each("air", [&](Check &c) { lay(c, air()); });
+        strangled();
+    }
+
+private:
+    static void lay(Check &c, Says says)
+    {
+        // A declaration of one's own does not make a figure; what is computed stands alone.
+        c.timeline.clear();
+        if (says.evident != Evident::None)
+            c.timeline.push_back(evidenceOf(std::move(says)));
+        else
+            c.reason = says.text;
+    }
+
+    const GaugedSize *sizeOf(const CheckPlace &p) const
+    {
+        return p.family.empty() ? m_in.size(p.stop) : m_in.size(p.stop, p.family, p.item);
+    }
+
+    /// Halves chosen; a clearance on target proves the choice as well.
+    Says shell(const Check &c) const
+    {
+        const GaugedSize *s = m_in.size(c.place.stop);
+        if (s && s->measured && s->mark == Mark::Proven)
+            return { Evident::Yes, s->verdict };
+        const std::string fitted = s ? fittedShells(m_build, s->family, s->stop) : "";
+        if (!fitted.empty())
+            return { Evident::Yes, "chosen: " + fitted };
+        return { Evident::None, "no shells chosen" };
+    }
+
+    /// Taper over the whole length and out-of-round against what is common where the maker gives
+    /// nothing. Common practice, no source; docs/theory/checks.md.
+    Says form(const Check &c) const
+    {
+        const GaugedSize *s = m_in.size(c.place.stop);
+        if (!s || !s->form || s->form->counted < 2)
+            return { Evident::None, "read at one place only" };
+        double u_um = 0;
+        for (const JudgedReading &r : s->readings)
+            if (r.method == s->method())
+                u_um = std::max(u_um, r.u_um);
+        const double c_um = s->cold_um.value;
+        // Stations stand 0.6 of the length apart; over all of it the taper is so much more.
+        constexpr double stationsApart = 0.6;
+        return worseOf(judged(s->form->taper_m * 1e6 / stationsApart, 2 * std::sqrt(2.0) * u_um,
+                              { 5, 0.10 * c_um }, { 10, 0.20 * c_um }, "form.taper",
+                              "taper {0} over its length, common limit {1}"),
+                       judged(s->form->outOfRound_m * 1e6, 2 * std::sqrt(2.0) * u_um,
+                              { 6, 0.12 * c_um }, { 13, 0.25 * c_um }, "form.round",
+                              "{0} out of round, common limit {1}"));
+    }
+    /// A value less its uncertainty must pass a limit to be worse than it.
+    static Says judged(double value, double u, std::pair<double, double> good,
+                       std::pair<double, double> doubtful, std::string_view id,
+                       std::string_view pattern)
+    {
+        const double fine = std::max(good.first, good.second);
+        const double most = std::max(doubtful.first, doubtful.second);
+        const bool no = value - u > most, unsure = value - u > fine;
+        return { no           ? Evident::No
+                     : unsure ? Evident::Unsure
+                              : Evident::Yes,
+                 { id, pattern, { asClearance(value), asLimit(no ? most : fine) } } };
+    }
+
+    double floorOf(const GaugedSize &s) const
+    {
+        const double floor = m_build.use.coldestClearanceFloor_um;
+        // A round bush is made closer than shells: half of its own minimum is left it.
+        return findFamily(s.family)->shells || !s.limits ? floor
+                                                         : std::min(floor, s.limits->min_um / 2);
+    }
+    Says cold(const Check &c) const
+    {
+        const GaugedSize *s = sizeOf(c.place);
+        if (!s || !s->known)
+            return { Evident::None, "its size is not known" };
+        const LimitedFigure f { s->coldestStart_um, s->measured ? s->cold_um.expanded() : 0,
+                                floorOf(*s), std::nullopt };
+        const Evident evident = evidentOf(f);
+        return { evident,
+                 { "check.coldest",
+                   "{0} at the coldest start, minimum {1}",
+                   { asClearance(f.value), asLimit(*f.least) } } };
+    }
+    Says heat(const Check &c) const
+    {
+        const GaugedSize *s = sizeOf(c.place);
+        if (!s || !s->known)
+            return { Evident::None, "its size is not known" };
+        const LimitedFigure f { s->running_um, s->measured ? s->cold_um.expanded() : 0, floorOf(*s),
+                                std::nullopt };
+        return {
+            evidentOf(f),
+            { "check.running", "{0} hot, minimum {1}", { asClearance(f.value), asLimit(*f.least) } }
+        };
+    }
+
+    /// The circuit must solve, and somebody must say by name that its pump, journals and relief are
+    /// this engine's own.
+    void solved(Check &c) const
+    {
+        if (!m_in.operating.unsolved)
+            return;
+        c.timeline.push_back({ Kind::No, "9999", {}, {}, {}, m_in.operating.unsolved->message });
+    }
+
+    Says idle() const
+    {
+        const LikelyPressure &p = m_in.operating.hotIdle.gauge;
+        const double floor_pa = m_build.use.hotIdleFloor_kpa * 1e3;
+        return { byMark(markAgainst(p, floor_pa)),
+                 { "check.idle",
+                   "likely {0} at hot idle, your minimum {1}",
+                   { QuantityRange { asPressure(p.low_pa), asPressure(p.high_pa) },
+                     asPressure(floor_pa) } } };
+    }
+
+    Says needAt(const Check &c, const std::vector<std::string_view> &states) const
+    {
+        Says out;
+        double worst = 1e9;
+        for (const std::string_view id : states) {
+            const OperatingState *s = stateOf(m_in.states, id);
+            for (const PointPressure &p : s ? s->result.points : noPoints()) {
+                if (p.stop != c.place.stop || !(p.need_pa > 0))
+                    continue;
+                // Hotter oil than asked only warns, where it is short.
+                const Evident e = !id.starts_with("hot_plus") ? byMark(supplyMark(p.ratio()))
+                    : p.ratio() < 1                           ? Evident::Unsure
+                                                              : Evident::Yes;
+                if (e < out.evident || (e == out.evident && p.ratio() >= worst))
+                    continue;
+                worst = p.ratio();
+                out = { e,
+                        { "check.need",
+                          "{0}: {1} at {2}, needs {3}",
+                          { s->kind->name, asPressure(p.pressure_pa), asSpeed(s->result.rpm),
+                            asPressure(p.need_pa) } } };
+            }
+        }
+        if (out.evident == Evident::None)
+            out = { Evident::Yes, "needs nothing, on purpose" };
+        return out;
+    }
+    static const std::vector<PointPressure> &noPoints()
+    {
+        static const std::vector<PointPressure> none;
+        return none;
+    }
+    Says speed(const Check &c) const
+    {
+        return needAt(c,
+                      { "hot_2000", "high", "most", "hot_plus_idle", "hot_plus_most", "cold_idle",
+                        "cold_2000" });
+    }
+
+    struct Limit
+    {
+        std::string_view part;
+        double OperatingState::*value;
+        double warn_pa, hold_pa;
+    };
+    /// With a relief valve that works; one stuck shut holds nothing and is said by itself.
+    Says over() const
+    {
+        const std::array<Limit, 3> limits { {
+            { "filter", &OperatingState::filterIn_pa, filterWarn_pa, filterHold_pa },
+            { "filter element", &OperatingState::element_pa, elementWarn_pa, elementHold_pa },
+            { "cooler", &OperatingState::coolerIn_pa, coolerWarn_pa, coolerHold_pa },
+        } };
+        Says out;
+        double worst = 0;
+        for (const OperatingState &s : m_in.states) {
+            if (s.kind->reliefShut)
+                continue;
+            for (const Limit &l : limits) {
+                const double pa = s.*l.value, share = pa / l.hold_pa;
+                const Evident e = pa > l.hold_pa ? Evident::No
+                    : pa > l.warn_pa             ? Evident::Unsure
+                                                 : Evident::Yes;
+                if (e < out.evident || (e == out.evident && share <= worst))
+                    continue;
+                worst = share;
+                out = { e,
+                        { "check.over",
+                          "{0}: {1} at the {2}, limit {3}",
+                          { s.kind->name, asPressure(std::min(pa, beyondStrength_pa)), l.part,
+                            asPressure(e == Evident::Yes ? l.warn_pa : l.hold_pa) } } };
+            }
+        }
+        return out;
+    }
+    /// Stuck shut the relief valve lets the pressure beyond what cans stand: its piston must fall.
+    void strangled()
+    {
+        for (const OperatingState &s : m_in.states)
+            if (s.kind->reliefShut && s.filterIn_pa > filterHold_pa)
+                m_board.each("rfree", [&](Check &c) {
+                    if (findsOf(c.timeline).evident != Evident::Yes)
+                        c.cls = CheckClass::Never;
+                });
+    }
+
+    Says crank() const
+    {
+        // The main the rod is fed through, at the highest speeds used.
+        const ForecastLine *line = starvesCrankFirst(m_in.forecast);
+        const OperatingResult &most = m_in.operating.mostSpeed;
+        if (line && *line->crankStarves_rpm <= m_build.use.most_rpm)
+            return { Evident::No,
+                     { "check.crank_not",
+                       "not fed above {0} with oil at {1}",
+                       { asSpeed(*line->crankStarves_rpm), asTemperature(line->oil_c) } } };
+        if (!(most.crankNeed_pa > 0))
+            return { Evident::Yes, "no drilling to be fed through" };
+        return { byMark(supplyMark(most.crankRatio)),
+                 { "check.crank",
+                   "{0} × what the drillings take at {1}",
+                   { Quantity { most.crankRatio, Shows::Number }, asSpeed(most.rpm) } } };
+    }
+
+    /// Its load within what its film bears.
+    Says film(const Check &c) const
+    {
+        Says out { Evident::None, "its film is not computed" };
+        for (const OperatingResult *r :
+             { &m_in.operating.hotIdle, &m_in.operating.highSpeed, &m_in.operating.mostSpeed })
+            for (const BearingFilm &f : r->films)
+                if (f.stop == c.place.stop) {
+                    Says here { f.carried ? Evident::Yes : Evident::No,
+                                f.carried
+                                    ? Phrase("check.film", "film {0} at {1}",
+                                             { asClearance(f.smallest_m * 1e6), asSpeed(r->rpm) })
+                                    : Phrase("check.no_film", "no film bears its load at {0}",
+                                             { asSpeed(r->rpm) }) };
+                    out = worseOf(std::move(out), std::move(here));
+                }
+        return out;
+    }
+
+    /// What nobody can tell yet is for another look, and says what is missing.
+    Says air() const
+    {
+        if (const AirRow *row = m_in.air.leading())
+            return { byMark(markOf(m_in.air)), named(row->name, row->quantity) };
+        if (m_in.air.problem)
+            return { Evident::Unsure,
+                     { "check.air_unknown", "not known: {0}", { m_in.air.problem->message } } };
+        for (const AirRow &row : m_in.air.rows)
+            if (row.state == AirState::Unknown)
+                return {
+                    Evident::Unsure,
+                    { "check.air_unknown", "not known: {0}", { named(row.name, row.reason) } }
+                };
+        return { Evident::Yes, "no air row speaks against it" };
+    }
+
+    CheckBoard &m_board;
+    const Build &m_build;
+    const Figures &m_in;
+};
+
+} // namespace
+
+void layComputed(CheckBoard &board)
+{
+    Computing(board).run();
+}
+
+} // namespace mildpath

@@ -1,0 +1,197 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "checks/cost.h"
+
+#include "assess/assessment.h"
+#include "diagnose/faults.h"
+#include "diagnose/whatif.h"
+#include "evidence/flow.h"
+#include "rules/rules.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace mildpath {
+namespace {
+
+/// The fault that a kind of check guards against. Own choice; severities as docs/theory/checks.md.
+struct KindFault
+{
+    std::string_view kinds; ///< of check, by blanks
+    std::string_view fault;
+    double severity; ///< 0: the usual one of the fault
+};
+constexpr std::array<KindFault, 18> kindFaults { {
+    { " clean restr pocket newpart ", "swarf", 0.9 },
+    { " plugin plugseen ", "plug_missing", 0 },
+    { " feed camhole top ", "feed_hole_covered", 0.9 },
+    { " clr form jrnl bore ", "bearing_worn", 0 },
+    { " tang crush torq capway ", "shell_spun", 0 },
+    { " bush ", "cams_worn", 0 },
+    { " lifclr ", "lifter_bores_worn", 0 },
+    { " ptip pend pflat ", "pump_worn", 0 },
+    { " pgask ", "pump_gasket", 0 },
+    { " rfree ", "relief_stuck_open", 0 },
+    { " rseat ", "relief_leaking", 0 },
+    { " kring klock ", "suction_air", 0 },
+    { " kgap panfit ", "pickup_blocked", 0.7 },
+    { " lway ", "lines_swapped", 0 },
+    { " lhose ", "hose_collapsed", 0 },
+    { " jets ", "jet_lost", 0 },
+    { " oilok ", "oil_too_thin", 0 },
+    { " oilin ", "low_fill", 0 },
+} };
+
+const KindFault *faultOfKind(std::string_view kind)
+{
+    for (const KindFault &f : kindFaults)
+        if (f.kinds.find(" " + std::string(kind) + " ") != std::string_view::npos)
+            return &f;
+    return nullptr;
+}
+
+/// The stop the fault befalls: the check's own, else the first it can befall.
+const Stop *stopFor(const Build &build, const FaultKind &kind, const Check &check)
+{
+    for (const std::string &id : check.place.ids)
+        if (const Stop *s = build.engine.find(id); s && happensAt(kind, *s))
+            return s;
+    if (const Stop *s = build.engine.find(check.place.stop))
+        return happensAt(kind, *s) ? s : nullptr;
+    for (const Stop &s : build.engine.stops)
+        if (happensAt(kind, s))
+            return &s;
+    return nullptr;
+}
+
+/// Which of several alike at the stop the check is about; 0: the usual one.
+int itemFor(const Build &build, const FaultKind &kind, const Stop &stop, const Check &check)
+{
+    const auto items = faultItems(build, kind, stop);
+    const auto at = std::find(items.begin(), items.end(), check.place.name);
+    return at == items.end() ? 0 : static_cast<int>(at - items.begin()) + 1;
+}
+
+double severityFor(const Build &build, const FaultKind &kind, const Check &check, double usual)
+{
+    if (check.kind->id == "feed")
+        if (const Stop *s = build.engine.find(check.place.stop))
+            for (const FeedHole &f : judgeFeedHoles(build))
+                if (f.stop == s->id && s->has("hole_offset_mm"))
+                    return std::clamp(1 - f.openShare, 0.0, 1.0);
+    // A bearing is as wide as it was read.
+    if (check.kind->id == "clr" && check.margin && *check.margin < 0 && kind.most > 0)
+        return std::clamp(-*check.margin / kind.most, 0.05, 1.0);
+    return usual > 0 ? usual : kind.usual;
+}
+
+struct At
+{
+    std::string_view state;
+    double rpm, oil_c;
+};
+
+Phrase told(const Build &build, const CheckCost &cost, const OperatingResult &after, bool silent)
+{
+    const Stop *stop = build.engine.find(cost.stop);
+    if (!stop)
+        return "no stop is starved by it";
+    return { "cost.starves",
+             silent
+                 ? "{0} gets {1} × what it needs at {2}, oil {3}; the pressure gauge moves {4} and "
+                   "shows nothing"
+                 : "{0} gets {1} × what it needs at {2}, oil {3}; the pressure gauge moves {4}",
+             { stop->name, Quantity { cost.ratio, Shows::Number }, asSpeed(after.rpm),
+               asTemperature(after.oil_c), asChange(asPressure(cost.gauge_pa)) } };
+}
+
+} // namespace
+
+std::optional<Fault> faultBehind(const Build &build, const Check &check)
+{
+    const KindFault *of = faultOfKind(check.kind->id);
+    const FaultKind *kind = of ? findFaultKind(of->fault) : nullptr;
+    const Stop *stop = kind ? stopFor(build, *kind, check) : nullptr;
+    if (!stop)
+        return std::nullopt;
+    Fault out;
+    out.kind = kind->id;
+    out.stop = stop->id;
+    out.item = itemFor(build, *kind, *stop, check);
+    out.severity = graded(*kind) ? severityFor(build, *kind, check, of->severity) : 1;
+    return out;
+}
+
+CheckCost costOf(const Build &build, const std::vector<GaugedSize> &sizes, const Fault &fault)
+{
+    const std::array<At, 3> conditions { {
+        { "hot_idle", build.use.hotIdle_rpm, build.use.hotOil_c },
+        { "most", build.use.most_rpm, build.use.hotOil_c },
+        { "cold_2000", 2000, build.use.coldestStart_c },
+    } };
+    // A hole that was measured is in the circuit already: what it costs shows against a free one.
+    Build free;
+    const bool measured = fault.kind == "feed_hole_covered" && build.engine.find(fault.stop)
+        && build.engine.find(fault.stop)->has("hole_offset_mm");
+    if (measured) {
+        free = build;
+        for (Stop &s : free.engine.stops)
+            if (s.id == fault.stop)
+                s.values.erase("hole_offset_mm");
+    }
+    const Build &on = measured ? free : build;
+    CheckCost out;
+    out.text = "solved: nothing runs short by it";
+    for (const At &at : conditions) {
+        const auto r = whatIf(on, sizes, { fault }, at.rpm, at.oil_c);
+        if (!r)
+            continue;
+        const double moved
+            = r->taps.empty() ? 0 : r->taps.front().after_pa - r->taps.front().before_pa;
+        // Less than twice what the gauge itself is good for cannot be seen.
+        const bool silent = std::abs(moved) < 2 * GaugeReading::usualGaugeU_kpa * 1e3;
+        CheckCost here;
+        here.state = at.state;
+        here.gauge_pa = moved;
+        here.ratio = 1e9;
+        for (size_t i = 0; i < r->after.points.size() && i < r->before.points.size(); ++i) {
+            const PointPressure &was = r->before.points[i], &is = r->after.points[i];
+            if (!(is.need_pa > 0) || is.ratio() >= here.ratio)
+                continue;
+            const bool falls = is.ratio() < 1 && was.ratio() >= 1;
+            const bool loses = is.ratio() < 0.9 * was.ratio();
+            if (!falls && !loses)
+                continue;
+            here.harm = std::max(here.harm, falls ? (silent ? 3 : 2) : 1);
+            here.stop = is.stop;
+            here.ratio = is.ratio();
+        }
+        if (here.harm > out.harm
+            || (here.harm == out.harm && here.harm > 0 && here.ratio < out.ratio)) {
+            here.text = told(on, here, r->after, silent);
+            out = here;
+        }
+    }
+    return out;
+}
+
+std::map<std::string, CheckCost> costsOf(const Build &build, const Figures &figures,
+                                         const CheckList &list)
+{
+    std::map<std::string, CheckCost> out, byFault;
+    if (figures.operating.unsolved)
+        return out;
+    for (const Check &c : list.all()) {
+        const auto fault = c.asked ? faultBehind(build, c) : std::nullopt;
+        if (!fault)
+            continue;
+        const std::string id = faultId(*fault) + "=" + std::to_string(fault->severity);
+        auto at = byFault.find(id);
+        if (at == byFault.end())
+            at = byFault.emplace(id, costOf(build, figures.sizes, *fault)).first;
+        out.emplace(c.id(), at->second);
+    }
+    return out;
+}
+
+} // namespace mildpath

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "checks/catalogue.h"
+#include "document/document.h"
+
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+/// Where a check stands.
+struct CheckPlace
+{
+    std::string id; ///< "main_3", "lifter_gallery#4", "engine"
+    std::string name; ///< "Main 3", for people
+    std::string stop; ///< on the rail; empty: none of its own
+    /// What a job's scope or an act may name and mean this place by, its own id among them.
+    std::vector<std::string> ids;
+    std::string family {}; ///< of a size, with its item
+    int item = 0;
+};
+
+/// The place of what concerns the engine as a whole.
+inline constexpr std::string_view wholeEngine = "engine";
+
+/// Every place the kind stands at on this engine, in oil order. Which of them are asked is another
+/// matter (checks/asked.h).
+std::vector<CheckPlace> placesOf(const Build &build, const CheckKind &kind);
+
+/// The lines outside the engine: those written down, else the ones such an engine wants.
+std::vector<ExternalLine> linesOf(const Build &build);
+
+} // namespace mildpath

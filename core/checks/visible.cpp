@@ -1,0 +1,100 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "checks/visible.h"
+
+#include "document/logbook.h"
+
+#include <algorithm>
+#include <array>
+
+namespace mildpath {
+namespace {
+
+/// What closes a place, and what it hides there.
+struct Closing
+{
+    std::string_view closes; ///< kind of check that is done when it is shut
+    std::string_view hides; ///< kinds, by blanks
+};
+constexpr std::array<Closing, 2> closings { {
+    { "torq", "tang crush capway lube thrust groove feed" },
+    { "pan", "kring klock kgap panfit baffle float rearseal pdrive pgask" },
+} };
+
+bool hides(const Closing &c, std::string_view kind)
+{
+    return (" " + std::string(c.hides) + " ").find(" " + std::string(kind) + " ")
+        != std::string::npos;
+}
+
+/// Whether it stood shut at a moment: done before, and not undone since.
+bool shutAt(const Check &closer, const std::string &at)
+{
+    bool shut = false;
+    for (const Evidence &e : closer.timeline) {
+        if (e.at.empty() || e.at >= at)
+            break;
+        if (e.kind == Evidence::Kind::Yes)
+            shut = true;
+        else if (e.kind >= Evidence::Kind::Breaks && e.kind != Evidence::Kind::Ages)
+            shut = false;
+    }
+    return shut;
+}
+
+bool shares(const CheckPlace &a, const CheckPlace &b)
+{
+    return std::any_of(a.ids.begin(), a.ids.end(), [&](const std::string &id) {
+        return std::find(b.ids.begin(), b.ids.end(), id) != b.ids.end();
+    });
+}
+
+} // namespace
+
+bool mayBeNone(const CheckKind &kind)
+{
+    for (const std::string_view word : kind.placeWords())
+        if (word == "E" || word == "L" || word == "X")
+            return kind.id != "job" && !kind.isComputed();
+    return false;
+}
+
+bool paperIsEnough(const CheckBoard &board, const Check &check)
+{
+    const Job *job = currentJob(board.build);
+    if (!job || std::find(job->kinds.begin(), job->kinds.end(), "B") == job->kinds.end())
+        return false;
+    return check.kind->aspect == Aspect::Size || check.kind->id == "torq";
+}
+
+void dropUnseen(CheckBoard &board)
+{
+    for (const Closing &c : closings)
+        board.each(c.closes, [&](Check &closer) {
+            for (Check &check : board.checks) {
+                if (!hides(c, check.kind->id))
+                    continue;
+                const bool behind = c.closes == "pan" || shares(closer.place, check.place);
+                if (!behind)
+                    continue;
+                std::erase_if(check.timeline, [&](const Evidence &e) {
+                    const CheckMeans *means = findCheckMeans(e.means);
+                    return e.kind == Evidence::Kind::Yes && !(means && means->seesHidden)
+                        && !e.at.empty() && shutAt(closer, e.at);
+                });
+            }
+        });
+}
+
+bool isCovered(const CheckBoard &board, const Check &check)
+{
+    bool covered = false;
+    for (const CleanEvent *e : inOrder(board.build.events))
+        if (e->kind == "storage"
+            && (e->scope == "all"
+                || std::find(check.place.ids.begin(), check.place.ids.end(), e->target)
+                    != check.place.ids.end()))
+            covered = e->covered;
+    return covered;
+}
+
+} // namespace mildpath

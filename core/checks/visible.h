@@ -1,0 +1,20 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "checks/board.h"
+
+#include <string_view>
+
+namespace mildpath {
+
+/// Whether a row may be answered with "none on this engine".
+bool mayBeNone(const CheckKind &kind);
+/// In a bought short block the supplier's paper proves sizes and torque.
+bool paperIsEnough(const CheckBoard &board, const Check &check);
+/// What was said of a place while it lay behind what was closed is no evidence, unless it came by a
+/// means that sees there.
+void dropUnseen(CheckBoard &board);
+/// Whether the part was last put away covered.
+bool isCovered(const CheckBoard &board, const Check &check);
+
+} // namespace mildpath

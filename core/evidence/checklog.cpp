@@ -1,0 +1,156 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "evidence/checklog.h"
+
+#include <array>
+
+namespace mildpath {
+namespace {
+
+constexpr std::array<JobKind, 7> jobs { {
+    { 'N', "new build, machined block", "all" },
+    { 'F', "rebuild after a bearing failure", "all" },
+    { 'R', "freshen-up: rings and bearings", "bottom end and bores" },
+    { 'S', "single repair in a running engine", "what is named, and nothing else" },
+    { 'B', "bare short block bought ready", "nothing below the pan rail" },
+    { 'D', "dry-sump conversion", "pan, pump and lines" },
+    { 'O', "oil or filter change", "nothing" },
+} };
+
+constexpr std::array<std::string_view, 3> sayings { "yes", "no", "none" };
+
+constexpr std::array<CheckMeans, 7> meansTable { {
+    { "eye", "by eye", false },
+    { "light", "light through it", false },
+    { "wire", "wire through it", true },
+    { "camera", "camera", true },
+    { "photo", "a photo older than the closing", true },
+    { "gauge", "gauge", false },
+    { "paper", "paper of the supplier or the shop", true },
+} };
+
+// Which letters take which proof away stands with each kind of check. Common practice, no source.
+constexpr std::array<ActKind, 16> acts { {
+    { "filed", "Filed", 'M', true },
+    { "dressed", "Dressed", 'M', true },
+    { "cut", "Machined", 'M', true },
+    { "blasted", "Blasted", 'M', true },
+    { "painted", "Painted", 'M', true },
+    { "chased", "Thread chased", 'M', true },
+    { "drilled", "Plug drilled", 'M', true },
+    { "metal_found", "Bearing metal found", 'F', false },
+    { "taken_off", "Taken off", 'X', false },
+    { "opened", "Opened", 'X', false },
+    { "drained", "Drained", 'X', false },
+    { "replaced", "Replaced", 'R', false },
+    { "worked_beside", "Worked beside it while it was open", 'o', false },
+    { "dropped", "Dropped or knocked", 'v', false },
+    { "out_of_true", "Instrument found out of true", 'i', false },
+    { "ran", "The engine ran", 't', false },
+} };
+
+template <class Row> const auto *found(const Row &rows, std::string_view id)
+{
+    for (const auto &r : rows)
+        if (r.id == id)
+            return &r;
+    return static_cast<decltype(rows.data())>(nullptr);
+}
+
+} // namespace
+
+std::span<const JobKind> jobKinds()
+{
+    return jobs;
+}
+
+const JobKind *findJobKind(std::string_view letter)
+{
+    for (const JobKind &j : jobs)
+        if (letter.size() == 1 && letter.front() == j.letter)
+            return &j;
+    return nullptr;
+}
+
+std::span<const std::string_view> checkSayings()
+{
+    return sayings;
+}
+
+std::span<const CheckMeans> checkMeans()
+{
+    return meansTable;
+}
+
+const CheckMeans *findCheckMeans(std::string_view id)
+{
+    return found(meansTable, id);
+}
+
+std::span<const ActKind> actKinds()
+{
+    return acts;
+}
+
+const ActKind *findActKind(std::string_view id)
+{
+    return found(acts, id);
+}
+
+template <> const RecordType &recordType<Job>()
+{
+    static const RecordType type
+        = describeNamelessRecord<Job>("job")
+              .field<&Job::kinds>("kinds", "letters of the jobs it is: N F R S B D O")
+              .of("a letter")
+              .field<&Job::scope>("scope", "what is touched: ids of stops, passages, parts …")
+              .of("an id")
+              .ifSet<&Job::number>("number", "of the engine")
+              .field<&Job::alone>("alone", "whoever it is by works alone");
+    return type;
+}
+
+template <> const RecordType &recordType<Person>()
+{
+    static const RecordType type = describeNamelessRecord<Person>("person")
+                                       .must<&Person::name>("name", "as they sign")
+                                       .field<&Person::role>("role", "what they do here");
+    return type;
+}
+
+template <> const RecordType &recordType<CheckEntry>()
+{
+    static const RecordType type
+        = describeNamelessRecord<CheckEntry>("check_entry")
+              .must<&CheckEntry::kind>("kind", "of check")
+              .field<&CheckEntry::places>("places", "where; none: everywhere it is asked")
+              .of("an id")
+              .ifSet<&CheckEntry::except>("except", "of those, the ones it is not said of")
+              .of("an id")
+              .field<&CheckEntry::says>("says", "yes, no, or none: this engine has none of it")
+              .oneOf([] { return wordsOf(checkSayings()); })
+              .ifSet<&CheckEntry::value>("value", "the figure, in the unit of the kind")
+              .in("", -1e6, 1e6)
+              .ifSet<&CheckEntry::u>("u", "its standard uncertainty")
+              .in("", 0, 1e6)
+              .ifSet<&CheckEntry::means>("means", "how it was seen; else by eye")
+              .oneOf([] { return idsOf(checkMeans()); })
+              .ifSet<&CheckEntry::seenBy>("seen_by", "the other who looked at it");
+    return type;
+}
+
+template <> const RecordType &recordType<Act>()
+{
+    static const RecordType type
+        = describeNamelessRecord<Act>("act")
+              .must<&Act::act>("act", "what was done")
+              .oneOf([] { return idsOf(actKinds()); })
+              .field<&Act::places>("places", "what it was done to")
+              .of("an id")
+              .ifSet<&Act::stopped>("stopped", "part off, or holes stopped: no swarf got in")
+              .ifSet<&Act::ran_h>("ran_h", "the engine ran")
+              .in("h", 0, 1e5)
+              .ifSet<&Act::instrument>("instrument", "that was found out of true");
+    return type;
+}
+
+} // namespace mildpath

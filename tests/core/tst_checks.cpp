@@ -1,0 +1,517 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/assessment.h"
+#include "assess/spread.h"
+#include "checks/checksreport.h"
+#include "checks/cost.h"
+#include "checks/signing.h"
+#include "checksfixture.h"
+#include "quantity/json.h"
+#include "testing.h"
+
+#include <QtTest>
+
+namespace mildpath {
+namespace tst_checks {
+
+using fixture::By;
+
+class TestChecks : public QObject
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void passage_isProvenByWhatCouldSee();
+    void hiddenPlug_isSeenBeforeItIsHidden();
+    void signature_countsByClassAndPerson();
+    void signature_needsAReason_data();
+    void signature_needsAReason();
+    void markOfAStop_isItsWorst_data();
+    void markOfAStop_isItsWorst();
+    void gates_openByWhatIsAsked();
+    void failure_isSettledByProofOrANewPart();
+    void evidence_comesToOneVerdict_data();
+    void evidence_comesToOneVerdict();
+    void figure_isJudgedAlikeOnBothSides_data();
+    void figure_isJudgedAlikeOnBothSides();
+    void catalogue_hasNoCircleAndNoUnknownWord();
+    void jobs_askWhatTheCatalogueSays_data();
+    void jobs_askWhatTheCatalogueSays();
+    void everyJob_canBeBroughtThroughAllGates_data();
+    void everyJob_canBeBroughtThroughAllGates();
+    void oldFile_opensClosedAndAsksForTheJob();
+    void job_isReadAsOneOrAsAList();
+};
+
+/// W1: what a brush proves, what spoils it, what days are counted for.
+void TestChecks::passage_isProvenByWhatCouldSee()
+{
+    By b(fixture::newBuild("N"));
+    const auto state = [&] { return b.state("clean@main_gallery"); };
+    b.clean("brush", "passage", "main_gallery", "white");
+    QCOMPARE(state(), "not_done");
+    QVERIFY(b.reason("clean@main_gallery").contains("nothing went"));
+    b.clean("plug_out", "plug", "main_gallery_front")
+        .clean("plug_out", "plug", "main_gallery_rear");
+    b.clean("brush", "passage", "main_gallery", "white");
+    b.clean("look", "passage", "main_gallery", "through", "light");
+    QCOMPARE(state(), "proven");
+    b.act("filed", { "main_3" });
+    QCOMPARE(state(), "hold");
+    QVERIFY(b.reason("clean@main_gallery").contains("filed", Qt::CaseInsensitive));
+    b.clean("brush", "passage", "main_gallery", "white");
+    b.clean("look", "passage", "main_gallery", "through", "wire");
+    QCOMPARE(state(), "proven");
+    // A part off the engine, or its holes stopped: no swarf got in.
+    b.act("filed", { "main_3" }, true);
+    QCOMPARE(state(), "proven");
+    for (const char *kind :
+         { "clean", "clr", "feed", "camhole", "lifclr", "pocket", "runout", "piston", "wash" })
+        b.says(kind);
+    b.clean("wash", "part", "block");
+    QCOMPARE(b.state("final@block"), "proven");
+    b.stored("block", 22, true);
+    QCOMPARE(state(), "proven");
+    QCOMPARE(b.state("final@block"), "look_again");
+}
+
+/// W2: P4 hides P5.
+void TestChecks::hiddenPlug_isSeenBeforeItIsHidden()
+{
+    By b(fixture::newBuild("N"));
+    const char *outer = "lifter_gallery_rear", *inner = "lifter_gallery_rear_inner";
+    const std::string inOuter = std::string("plugin@") + outer,
+                      seenOuter = std::string("plugseen@") + outer;
+    const std::string inInner = std::string("plugin@") + inner,
+                      seenInner = std::string("plugseen@") + inner;
+    QVERIFY2(b.refused("plug_in", inner).contains("draw it first"),
+             "a plug behind one that is in cannot be fitted");
+    for (const char *kind : { "clean", "final" })
+        b.says(kind);
+    b.as("A").clean("plug_out", "plug", outer).clean("plug_out", "plug", inner);
+    b.as("A").clean("plug_in", "plug", inner).clean("plug_in", "plug", outer);
+    b.as("B").clean("plug_seen", "plug", outer);
+    QCOMPARE(b.state(seenInner), "not_done");
+    QCOMPARE(b.state(inOuter), "look_again");
+    QVERIFY(b.reason(inOuter).contains("closed over"));
+    QVERIFY(b.as("B").refused("plug_seen", inner).contains("draw it first"));
+    b.as("B").clean("plug_seen", "plug", inner, "", "camera");
+    QCOMPARE(b.state(seenInner), "proven");
+    QCOMPARE(b.state(inOuter), "proven");
+    QCOMPARE(b.state(seenOuter), "proven");
+    b.as("A").clean("plug_out", "plug", outer);
+    QCOMPARE(b.state(inOuter), "hold");
+    QCOMPARE(b.state(seenOuter), "hold");
+    QCOMPARE(b.state(inInner), "proven");
+    QCOMPARE(b.state(seenInner), "proven");
+}
+
+/// W3: who may sign for what.
+void TestChecks::signature_countsByClassAndPerson()
+{
+    By b(fixture::newBuild("N"));
+    b.person("A").person("B").person("C");
+    const std::string clr = "clr@main_4", why = "kept for the first hour only";
+    b.as("C").figure("clr", "main_4", 71, 1);
+    QCOMPARE(b.state(clr), "hold");
+    QCOMPARE(b.as("A").sign(clr, why), "");
+    QCOMPARE(b.state(clr), "hold");
+    QVERIFY(b.reason(clr).contains("1 of 2"));
+    QVERIFY(b.as("A").sign(clr, why).contains("another person"));
+    QCOMPARE(b.as("B").sign(clr, why), "");
+    QCOMPARE(b.state(clr), "signed_off");
+    QVERIFY(b.reason(clr).contains("A and B"));
+    b.as("C").figure("clr", "main_4", 70.5, 1);
+    QCOMPARE(b.state(clr), "signed_off"); // better leaves it
+    b.as("C").figure("clr", "main_4", 74, 1);
+    QCOMPARE(b.state(clr), "hold");
+
+    QVERIFY(b.as("A").sign("plugseen@lifter_gallery_rear_inner", why).contains("nobody may sign"));
+    QVERIFY(b.as("x").sign("baffle@sump_pickup", why).contains("not among the people"));
+    b.as("C").says("baffle", {}, "no");
+    QVERIFY(b.as("A").sign("baffle@sump_pickup", "x").contains("three words"));
+    QCOMPARE(b.as("A").sign("baffle@sump_pickup", why), "");
+    QCOMPARE(b.state("baffle@sump_pickup"), "signed_off");
+
+    // Two hundredths open: the main falls below its need, and no gauge shows it.
+    b.stopValue("main_2", "block_hole_mm", 6).stopValue("main_2", "shell_hole_mm", 6);
+    b.stopValue("main_2", "hole_offset_mm", 5.8);
+    QCOMPARE(b.state("feed@main_2"), "hold");
+    QVERIFY(b.as("A").sign("feed@main_2", why).contains("nobody may sign"));
+
+    // Whoever works alone signs once for what else takes two.
+    By alone(fixture::newBuild("N", true));
+    alone.person("A").as("A").says("clr", { "main_4" }, "no");
+    QCOMPARE(alone.as("A").sign(clr, why), "");
+    QCOMPARE(alone.state(clr), "signed_off");
+    QVERIFY(alone.reason(clr).contains("signed alone"));
+}
+
+void TestChecks::signature_needsAReason_data()
+{
+    QTest::addColumn<QString>("reason");
+    QTest::addColumn<bool>("good");
+    QTest::newRow("one letter") << "x" << false;
+    QTest::newRow("two words") << "absolutely acceptable" << false;
+    QTest::newRow("letters too few") << "so it is ok" << false;
+    QTest::newRow("words of one letter") << "a b c d e f g h i j k l m n o p" << false;
+    QTest::newRow("figures are no letters") << "12 345 678 901 234 567 890" << false;
+    QTest::newRow("the statement itself") << "Right cap, right way round" << false;
+    QTest::newRow("a sentence") << "measured twice by two people" << true;
+    QTest::newRow("another alphabet") << "проверено дважды двумя людьми" << true;
+}
+
+void TestChecks::signature_needsAReason()
+{
+    QFETCH(const QString, reason);
+    QFETCH(const bool, good);
+    QCOMPARE(whatLacksReason(reason.toStdString(), "Right cap, right way round").empty(), good);
+}
+
+void TestChecks::markOfAStop_isItsWorst_data()
+{
+    QTest::addColumn<QString>("jrnl");
+    QTest::addColumn<QString>("clr");
+    QTest::addColumn<QString>("bore");
+    QTest::addColumn<QString>("mark");
+    QTest::newRow("not done is better than look again") << "yes"
+                                                        << "near"
+                                                        << ""
+                                                        << "look_again";
+    QTest::newRow("signed is worse than proven") << "signed"
+                                                 << "yes"
+                                                 << "yes"
+                                                 << "signed_off";
+    QTest::newRow("holds is the worst") << "no"
+                                        << "signed"
+                                        << "yes"
+                                        << "hold";
+}
+
+/// W4.
+void TestChecks::markOfAStop_isItsWorst()
+{
+    By b(fixture::newBuild("N"));
+    b.person("A").person("B");
+    // All else of its size is proven, so that these three decide.
+    for (const char *kind : { "card", "tang", "crush" })
+        b.as("C").says(kind);
+    QFETCH(const QString, jrnl);
+    QFETCH(const QString, clr);
+    QFETCH(const QString, bore);
+    for (const auto &[kind, how] : { std::pair("jrnl", jrnl), { "clr", clr }, { "bore", bore } }) {
+        const std::string id = std::string(kind) + "@main_3";
+        if (how == "near")
+            b.as("C").figure(kind, "main_3", 64.5, 1);
+        else if (!how.isEmpty())
+            b.as("C").says(kind, { "main_3" }, how == "yes" ? "yes" : "no");
+        if (how == "signed")
+            for (const char *who : { "A", "B" })
+                QCOMPARE(b.as(who).sign(id, "kept for the first hour only"), "");
+    }
+    QFETCH(const QString, mark);
+    const CheckList list = b.list();
+    Mark worst = Mark::Proven;
+    for (const char *kind : { "jrnl", "clr", "bore" })
+        worst = worse(worst, markOf(*list.find(std::string(kind) + "@main_3")));
+    QCOMPARE(QString::fromUtf8(markId(worst).data()), mark);
+    QVERIFY(worse(*list.markAt("main_3", Aspect::Size), worst)
+            == *list.markAt("main_3", Aspect::Size));
+}
+
+/// W5.
+void TestChecks::gates_openByWhatIsAsked()
+{
+    By none(loadTemplate("inline-four-wet-sump")->build);
+    QVERIFY(!none.open(CheckGate::Turn));
+    QCOMPARE(none.asked(), 1);
+    QCOMPARE(none.state("job@engine"), "not_done");
+
+    By job(fixture::newBuild("N"));
+    QCOMPARE(job.state("job@engine"), "proven");
+    QVERIFY(!job.open(CheckGate::Turn));
+    for (const Check &c : job.list().all())
+        if (c.asked && c.kind->id != "job")
+            QVERIFY2(c.isOpen(), c.id().c_str());
+
+    // The started demo without its readings: every clearance open, no gate open.
+    Build b = demoBuild();
+    b.readings.clear();
+    By unread(fixture::withJob(std::move(b), "N"));
+    for (const Check &c : unread.list().all())
+        if (c.kind->id == "clr")
+            QVERIFY2(c.isOpen(), c.id().c_str());
+    QVERIFY(!unread.open(CheckGate::Turn));
+
+    By all(fixture::newBuild("N"));
+    fixture::settleEverything(all);
+    QVERIFY2(all.open(CheckGate::Fire), qPrintable(all.firstOpen(CheckGate::Fire)));
+    QVERIFY(all.open(CheckGate::Turn));
+    QVERIFY(
+        QString::fromStdString(said(all.list().says(CheckGate::Turn))).startsWith("May turn: "));
+    all.flow("lifter_gallery", 6, "dry");
+    QVERIFY(all.open(CheckGate::Turn));
+    QVERIFY(!all.open(CheckGate::Fire));
+    QCOMPARE(all.firstOpen(CheckGate::Fire), "seelif@lifter_gallery#6");
+}
+
+/// W6.
+void TestChecks::failure_isSettledByProofOrANewPart()
+{
+    By b(fixture::newBuild("F", false, "inline-three-turbo"));
+    for (const char *kind : { "clean", "wash", "newpart" })
+        b.says(kind);
+    QCOMPARE(b.state("clean@main_gallery"), "proven");
+    b.failure("big_end_3");
+    for (const char *id :
+         { "spread@main_gallery", "clean@main_gallery", "spread@cooler", "spread@crank" })
+        QCOMPARE(b.state(id), "hold");
+    b.repair("main_gallery", "cleaned");
+    QCOMPARE(b.state("spread@main_gallery"), "hold");
+    fixture::brushAllOf(b, "main_gallery");
+    QCOMPARE(b.state("clean@main_gallery"), "proven");
+    QCOMPARE(b.state("spread@main_gallery"), "proven");
+    b.repair("cooler", "flushed");
+    QCOMPARE(b.state("spread@cooler"), "hold");
+    b.act("replaced", { "crank" });
+    QCOMPARE(b.state("spread@crank"), "not_done");
+    QVERIFY(b.reason("spread@crank").contains("newpart@crank"));
+}
+
+void TestChecks::evidence_comesToOneVerdict_data()
+{
+    using K = Evidence::Kind;
+    QTest::addColumn<QList<int>>("kinds");
+    QTest::addColumn<int>("evident");
+    const auto row = [](const char *name, std::initializer_list<K> kinds, Evident evident) {
+        QList<int> list;
+        for (const K k : kinds)
+            list << static_cast<int>(k);
+        QTest::newRow(name) << list << static_cast<int>(evident);
+    };
+    row("nothing", {}, Evident::None);
+    row("yes", { K::Yes }, Evident::Yes);
+    row("no", { K::No }, Evident::No);
+    row("mended", { K::No, K::Yes }, Evident::Yes);
+    row("broken", { K::Yes, K::Breaks }, Evident::No);
+    row("broken with nothing before", { K::Breaks }, Evident::No);
+    row("undone", { K::Yes, K::Undoes }, Evident::No);
+    row("undone with nothing before", { K::Undoes }, Evident::None);
+    row("broken and proven", { K::Yes, K::Breaks, K::Yes }, Evident::Yes);
+    row("aged", { K::Yes, K::Ages }, Evident::Unsure);
+    row("aged with nothing before", { K::Ages }, Evident::None);
+    row("aged and looked at", { K::Yes, K::Ages, K::Yes }, Evident::Yes);
+    row("wrong stays wrong when it ages", { K::No, K::Ages }, Evident::No);
+    row("broken, then aged", { K::Yes, K::Breaks, K::Ages }, Evident::No);
+    row("aged, then undone", { K::Yes, K::Ages, K::Undoes }, Evident::No);
+    row("only half seen", { K::Unsure }, Evident::Unsure);
+    row("seen wrong by the same", { K::Yes, K::No }, Evident::No);
+}
+
+void TestChecks::evidence_comesToOneVerdict()
+{
+    QFETCH(const QList<int>, kinds);
+    QFETCH(const int, evident);
+    std::vector<Evidence> timeline;
+    for (const int k : kinds) {
+        Evidence e;
+        e.kind = static_cast<Evidence::Kind>(k);
+        e.by = "A";
+        e.text = "so";
+        timeline.push_back(std::move(e));
+    }
+    QCOMPARE(static_cast<int>(findsOf(timeline).evident), evident);
+    // Two who disagree with nothing done between leave it unsure, whoever came last.
+    if (!timeline.empty() && findsOf(timeline).evident == Evident::Yes) {
+        Evidence no;
+        no.kind = Evidence::Kind::No;
+        no.by = "B";
+        timeline.insert(timeline.end() - 1, no);
+        QCOMPARE(findsOf(timeline).evident, Evident::Unsure);
+    }
+}
+
+void TestChecks::figure_isJudgedAlikeOnBothSides_data()
+{
+    QTest::addColumn<double>("value");
+    QTest::addColumn<double>("expanded");
+    QTest::addColumn<int>("evident");
+    const auto row = [](const char *name, double v, double u, Evident e) {
+        QTest::newRow(name) << v << u << static_cast<int>(e);
+        // The same on the other side of 35 to 65.
+        QTest::newRow(qPrintable(QString("%1, mirrored").arg(name)))
+            << 100 - v << u << static_cast<int>(e);
+    };
+    row("in the middle", 50, 2, Evident::Yes);
+    row("on the limit, sure", 65, 0, Evident::Yes);
+    row("on the limit, as converted", 65 + 1e-12, 0, Evident::Yes);
+    row("as far inside as its uncertainty", 63, 2, Evident::Yes);
+    row("nearer than its uncertainty", 63.1, 2, Evident::Unsure);
+    row("outside within its uncertainty", 66, 2, Evident::Unsure);
+    row("outside by its uncertainty", 67, 2, Evident::Unsure);
+    row("outside by more", 67.1, 2, Evident::No);
+    row("outside, sure", 65.1, 0, Evident::No);
+    row("wider than the tolerance", 50, 20, Evident::Unsure);
+}
+
+void TestChecks::figure_isJudgedAlikeOnBothSides()
+{
+    QFETCH(const double, value);
+    QFETCH(const double, expanded);
+    QFETCH(const int, evident);
+    QCOMPARE(static_cast<int>(evidentOf({ value, expanded, 35, 65 })), evident);
+}
+
+/// No check may come after itself, whatever engine it stands on; every word of the table is known.
+void TestChecks::catalogue_hasNoCircleAndNoUnknownWord()
+{
+    std::set<std::string_view> ids;
+    for (const CheckKind &k : checkKinds()) {
+        QVERIFY2(ids.insert(k.id).second, k.id.data());
+        for (const CheckKind::After &a : k.comesAfter())
+            QVERIFY2(a.kind, k.id.data());
+        QVERIFY(!k.placeWords().empty() && !k.statement.empty() && k.minutes >= 0);
+        for (const char job : k.jobs)
+            QVERIFY2(QString("NFRSBDO").contains(QChar(job).toUpper()), k.id.data());
+        for (const char by : k.by)
+            QVERIFY2(QString("GBLWDPC+").contains(by), k.id.data());
+    }
+    std::map<const CheckKind *, int> colour; // 1: on the way, 2: done
+    const std::function<bool(const CheckKind *)> closes = [&](const CheckKind *k) {
+        if (colour[k] == 1)
+            return true;
+        if (colour[k] == 2)
+            return false;
+        colour[k] = 1;
+        for (const CheckKind::After &a : k->comesAfter())
+            if (closes(a.kind))
+                return true;
+        colour[k] = 2;
+        return false;
+    };
+    for (const CheckKind &k : checkKinds())
+        QVERIFY2(!closes(&k), k.id.data());
+}
+
+void TestChecks::jobs_askWhatTheCatalogueSays_data()
+{
+    QTest::addColumn<QString>("job");
+    QTest::addColumn<QStringList>("asked");
+    QTest::addColumn<QStringList>("notAsked");
+    QTest::newRow("new build") << "N"
+                               << QStringList { "clean@main_gallery", "clr@main_1", "bore@main_1",
+                                                "pport@pump", "used@engine" }
+                               << QStringList { "number@engine", "oldcut@engine" };
+    QTest::newRow("freshen-up") << "R"
+                                << QStringList { "number@engine", "clr@main_1", "jrnl@main_1" }
+                                << QStringList { "bore@main_1", "clean@main_gallery",
+                                                 "bush@cam_bearings#1" };
+    QTest::newRow("single repair")
+        << "S" << QStringList { "kring@sump_pickup", "klock@sump_pickup", "pan@sump_pickup",
+                                "oilin@engine",      "fire@engine",       "dry@engine" }
+        << QStringList { "clr@main_1", "idle@engine", "solved@engine", "clean@main_gallery",
+                         "rfree@relief" };
+    QTest::newRow("short block") << "B"
+                                 << QStringList { "clr@main_1", "kring@sump_pickup", "idle@engine" }
+                                 << QStringList { "jrnl@main_1", "card@main_caps", "float@x" };
+    QTest::newRow("oil change") << "O"
+                                << QStringList { "job@engine",   "oldcut@engine", "filt@filter",
+                                                 "oilok@engine", "oilin@engine",  "fire@engine",
+                                                 "leaks@engine", "again@engine" }
+                                << QStringList { "clr@main_1", "pan@sump_pickup", "press@engine" };
+}
+
+void TestChecks::jobs_askWhatTheCatalogueSays()
+{
+    QFETCH(const QString, job);
+    QFETCH(const QStringList, asked);
+    QFETCH(const QStringList, notAsked);
+    const By b(fixture::newBuild(job.toStdString(), false, "inline-four-wet-sump",
+                                 job == "S" ? std::vector<std::string> { "sump_pickup", "pan" }
+                                            : std::vector<std::string> {}));
+    for (const QString &id : asked)
+        QVERIFY2(b.state(id.toStdString()) != "not asked"
+                     && b.state(id.toStdString()) != "no such check",
+                 qPrintable(id));
+    for (const QString &id : notAsked)
+        QVERIFY2(b.state(id.toStdString()) == "not asked"
+                     || b.state(id.toStdString()) == "no such check",
+                 qPrintable(id));
+}
+
+void TestChecks::everyJob_canBeBroughtThroughAllGates_data()
+{
+    QTest::addColumn<QString>("engine");
+    QTest::addColumn<QString>("job");
+    QTest::addColumn<bool>("alone");
+    QTest::addColumn<QStringList>("scope");
+    const QStringList engines { "inline-four-wet-sump", "v8-dry-sump", "inline-three-turbo",
+                                "single-air-cooled" };
+    for (const QString &engine : engines)
+        for (const char *job : { "N", "F", "R", "S", "B", "D", "O" })
+            for (const bool alone : { false, true })
+                QTest::addRow("%s, %s, %s", qPrintable(engine), job, alone ? "alone" : "two")
+                    << engine << job << alone << QStringList { "sump_pickup", "pan", "pump" };
+    QTest::newRow("one pickup ring") << "inline-four-wet-sump"
+                                     << "S" << true << QStringList { "sump_pickup", "pan" };
+}
+
+/// Nothing an engine is asked for is out of reach of whoever answers it.
+void TestChecks::everyJob_canBeBroughtThroughAllGates()
+{
+    QFETCH(const QString, engine);
+    QFETCH(const QString, job);
+    QFETCH(const bool, alone);
+    QFETCH(const QStringList, scope);
+    std::vector<std::string> ids;
+    for (const QString &s : scope)
+        ids.push_back(s.toStdString());
+    By b(fixture::newBuild(job.toStdString(), alone, engine.toStdString(), ids));
+    if (job == "F")
+        b.failure("main_1");
+    if (job == "F") // what is soft or sealed is new
+        for (const Spread &spread : spreadsOf(b.build()))
+            for (const SpreadItem &i : spread.items)
+                if (std::find(i.choices.begin(), i.choices.end(), "replaced") != i.choices.end())
+                    b.act("replaced", { i.id });
+    fixture::settleEverything(b);
+    for (const CheckGate g :
+         { CheckGate::Turn, CheckGate::Fire, CheckGate::Load, CheckGate::Handover })
+        QVERIFY2(b.open(g),
+                 qPrintable(b.firstOpen(g) + ": " + b.reason(b.firstOpen(g).toStdString())));
+}
+
+void TestChecks::oldFile_opensClosedAndAsksForTheJob()
+{
+    const Build b = demoBuild();
+    Build old = b;
+    old.jobs = {};
+    const Figures f(old);
+    const CheckList list = checksOf(old, f, {});
+    for (const CheckGate g :
+         { CheckGate::Turn, CheckGate::Fire, CheckGate::Load, CheckGate::Handover })
+        QVERIFY(!list.gate(g).open);
+    const QString text = QString::fromStdString(checksText(old, list, {}, fileStyle));
+    QVERIFY(text.contains("Say what the job is"));
+}
+
+void TestChecks::job_isReadAsOneOrAsAList()
+{
+    Json file = Json::parse(buildText(fixture::newBuild("N")));
+    QVERIFY(file["job"].is_object());
+    const auto one = parseBuild(file.dump());
+    QVERIFY(one && one->build.jobs.size() == 1);
+    Json job = file["job"];
+    job.erase("id");
+    file["job"] = Json::array({ job, job });
+    const auto two = parseBuild(file.dump());
+    QVERIFY(two && two->build.jobs.size() == 2);
+    QVERIFY(two->build.jobs[0].id != two->build.jobs[1].id);
+    QVERIFY(Json::parse(buildText(two->build))["job"].is_array());
+    file["job"] = Json { { "kinds", { "N", "Q" } }, { "by", "A" } };
+    const auto bad = parseBuild(file.dump());
+    QVERIFY(!bad && bad.error().errors.front().place == "/job/0/kinds/1");
+}
+
+} // namespace tst_checks
+MILDPATH_TEST(tst_checks, TestChecks)
+} // namespace mildpath
+#include "tst_checks.moc"
