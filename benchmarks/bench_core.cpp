@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One solve, one full assessment, and how many Newton steps they take.
-#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
 #include "bearing/fedfilm.h"
 #include "bearing/shells.h"
 #include "bearing/warmfilm.h"
+#include "checks/assessment.h"
 #include "circuit/elementtypes.h"
 #include "circuit/network.h"
 #include "diagnose/remedies.h"

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A bore trace of 100 000 points filtered, and dragged through more strokes to the repainted
 // pictures; a shelf of 500 builds opened and compared; what is said of filter and oil.
-#include "assess/assessment.h"
 #include "assess/cutreport.h"
 #include "assess/oilreport.h"
 #include "bench/finish/finishbench.h"
 #include "bench/finish/finishpage.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "plot/chartview.h"
 #include "shelf/compare.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "assess/replay.h"
+#include "checks/assessment.h"
 #include "command.h"
 #include "quantity/json.h"
 #include "storage/drivetable.h"

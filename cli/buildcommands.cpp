@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "command.h"
 #include "document/engineplan.h"
 #include "report/assessmentreport.h"
@@ -144,7 +144,7 @@ int runAssess(const Options &options)
         std::cout << assessmentText(*build, a, units());
     if (a.operating.unsolved)
         return report(*a.operating.unsolved, options.words[0], NoSolution);
-    return a.holds() > 0 ? HasHolds : Done;
+    return a.checks.gate(CheckGate::Fire).open ? Done : HasHolds;
 }
 
 int runForecast(const Options &options)

@@ -90,15 +90,17 @@ const std::array<Verb, 24> verbs { {
       { "--csv", "--json" },
       runReplay },
     { "checks",
-      "checks FILE [--gate turn|fire|load|handover] [--open] [--all] [--today DAY] [--json] "
+      "checks FILE [--gate turn|fire|load|handover] [--open] [--all] [--cost] [--today DAY] "
+      "[--json] "
       "[--evidence]",
       "Everything that must be true of this engine before it turns, fires, is loaded or is handed\n"
       "over: state and reason of each check the job asks, and the four gates. --all: what it does\n"
-      "not ask as well; --open: only what is open; --evidence: in JSON, all that was said of "
+      "not ask as well; --open: only what is open; --cost: what each would cost if it were\n"
+      "false; --evidence: in JSON, all that was said of "
       "each.\n"
       "Exit code 1 while the gate (fire, or the one named) is closed.",
       { "--gate", "--today" },
-      { "--open", "--all", "--json", "--evidence" },
+      { "--open", "--all", "--cost", "--json", "--evidence" },
       runChecks },
     { "start",
       "start FILE [--json]",

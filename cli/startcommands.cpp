@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "checks/checksreport.h"
 #include "command.h"
 #include "quantity/dates.h"
@@ -65,8 +65,10 @@ int runChecks(const Options &options)
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
-    const Assessment assessment = assess(*build);
-    const CheckList list = checksOf(*build, assessment, day);
+    const Assessment assessment = assess(*build, day);
+    const CheckList &list = assessment.checks;
+    if (options.has("--cost"))
+        shown.costs = costsOf(*build, assessment, list);
     if (options.has("--json"))
         std::cout << checksToJson(*build, list, shown).dump(2) << '\n';
     else
@@ -79,8 +81,8 @@ int runStart(const Options &options)
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
-    const Assessment assessment = assess(*build);
-    const StartGate gate = gateOf(*build, assessment);
+    const Assessment assessment = assess(*build, today());
+    const StartGate gate = gateOf(assessment);
     const PrimeForecast prime = primeForecast(*build, assessment);
     const RunCard card = runCardOf(*build, assessment, prime, gate);
     const auto residuals = residualsOf(*build, assessment.sizes);
@@ -115,7 +117,7 @@ int runReport(const Options &options)
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
-    const Assessment assessment = assess(*build);
+    const Assessment assessment = assess(*build, today());
     if (pictures)
         if (const int code = writePictures(*build, assessment, *pictures, overOption(options));
             code != Done)

@@ -4,7 +4,7 @@
 // docs/sender-protocol.md. Who stands at the drill and the switch types on standard input, or a
 // script does.
 
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "devices/pseudoterminal.h"
 #include "devices/senderline.h"
 #include "document/logbook.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "open/openbuild.h"
 
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "open/vectorstate.h"
 #include "paint/figure.h"
 #include "storage/buildfile.h"
@@ -26,7 +26,7 @@ Result<std::shared_ptr<const Assessment>> assessed(const Build &build)
 {
     clearVectorState(); // the last painting's leavings slow the checks down
     try {
-        return std::make_shared<const Assessment>(build);
+        return std::make_shared<const Assessment>(build, OpenBuild::now().substr(0, 10));
     } catch (const std::exception &e) {
         return fail("", std::string("it cannot be assessed (") + e.what() + ")");
     }
@@ -85,7 +85,7 @@ OpenBuild::OpenBuild(QString stateFolder, QObject *parent)
     : QObject(parent)
     , m_stateFolder(std::move(stateFolder))
     , m_build(std::make_shared<const Build>())
-    , m_assessment(std::make_shared<const Assessment>(*m_build))
+    , m_assessment(std::make_shared<const Assessment>(*m_build, now().substr(0, 10)))
 {
     m_answers.setAbout({ m_build, m_assessment }, true);
     m_syncSoon.setSingleShot(true);

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "open/questions.h"
 
-#include "assess/assessment.h"
 #include "assess/cutreport.h"
 #include "assess/finishreport.h"
 #include "assess/oilreport.h"
+#include "checks/assessment.h"
 #include "diagnose/diagnosis.h"
 #include "diagnose/remedies.h"
 #include "start/afterwards.h"

@@ -21,6 +21,7 @@ QColor onStripColour(Mark mark)
     case Mark::Assumed:
         return QColor::fromRgb(0x6CC0A0);
     case Mark::SignedOff:
+    case Mark::NotAsked:
     case Mark::NotDone:
         break;
     }
@@ -70,6 +71,10 @@ void drawMark(QPainter &painter, QPointF centre, double size, Mark mark, bool on
         painter.drawEllipse(centre, r * 0.82, r * 0.82);
         painter.drawLine(centre + QPointF(-0.75 * r, 0.75 * r),
                          centre + QPointF(0.75 * r, -0.75 * r));
+        break;
+    case Mark::NotAsked:
+        painter.setPen(QPen(colour, size * 0.11));
+        painter.drawLine(centre - QPointF(0.5 * r, 0), centre + QPointF(0.5 * r, 0));
         break;
     case Mark::Assumed: // green, hollow: never the tick of what was measured
         painter.setBrush(Qt::NoBrush);

@@ -205,6 +205,7 @@ QColor Theme::mark(Mark m) const
     case Mark::Assumed:
         return proven;
     case Mark::SignedOff:
+    case Mark::NotAsked:
     case Mark::NotDone:
         return muted;
     }

@@ -147,7 +147,8 @@ public:
         m_box->setObjectName(item.id);
         m_box->setChecked(item.on);
         m_box->setAccessibleName(item.text);
-        m_text->setText(item.text);
+        // The label has the box for a buddy, so an "&" would be a key.
+        m_text->setText(QString(item.text).replace(u'&', QStringLiteral("&&")));
         m_detail->setText(item.detail);
         m_detail->setVisible(!item.detail.isEmpty());
         const Theme &t = Theme::current();

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/rail.h"
 
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 

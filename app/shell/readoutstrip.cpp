@@ -137,40 +137,34 @@ Readout airReadout(const Assessment &now, const Assessment *before)
 
 Readout holdsReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
-    const StartGate gate = gateOf(build, now);
-    const int open = gate.open(), all = static_cast<int>(gate.holds.size());
+    const StartGate gate = gateOf(now);
     Readout r { QStringLiteral("holds"),
                 tr("Holds before start"),
-                { QString::number(open), {}, {} },
+                { QString::number(gate.holds()), {}, {} },
                 {},
                 {},
-                gate.mark(now.notDone()),
+                gate.mark(),
                 Place::Start,
                 {} };
-    if (all == 0) {
-        // What nobody has looked at holds nothing, but it is not proven either.
-        const int left = now.notDone();
-        r.detail = left > 0
-            ? tr("none found; %1 not done").arg(counted(left, tr("check"), tr("checks")))
-            : tr("everything proven");
-    } else if (open == 0) {
-        r.detail = tr("%1 signed for").arg(all);
-    }
+    const int others = gate.openChecks() - gate.holds();
+    r.detail = gate.mayStart() ? qs(gate.says())
+                               : tr("%1 open").arg(counted(others, tr("check"), tr("checks")));
     QStringList names;
-    for (const GateHold &h : gate.holds) {
-        if (!h.open())
-            continue;
-        const Stop *stop = build.engine.find(h.finding->stop);
-        const QString name = stop ? qs(stop->name) : tr("engine");
-        if (!names.contains(name))
-            names << name;
-        if (r.stop.isEmpty())
-            r.stop = qs(h.finding->stop);
-    }
+    for (const GateGroup &g : gate.open)
+        for (const Check *c : g.checks) {
+            if (c->state != CheckState::Hold)
+                continue;
+            const Stop *stop = build.engine.find(c->place.stop);
+            const QString name = stop ? qs(stop->name) : qs(c->place.name);
+            if (!names.contains(name))
+                names << name;
+            if (r.stop.isEmpty())
+                r.stop = qs(c->place.stop);
+        }
     if (!names.isEmpty())
         r.detail = names.join(QStringLiteral(" · "));
     if (before)
-        r.was = wasText({ QString::number(before->holds()), {}, {} }, r.value);
+        r.was = wasText({ QString::number(gateOf(*before).holds()), {}, {} }, r.value);
     return r;
 }
 

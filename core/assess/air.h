@@ -60,9 +60,6 @@ Mark markOf(const AirReport &air);
 /// level it holds; waves nearer to the crank than the margin are to be checked again too.
 /// @param gapKnown  whether the mouth's height over the floor was measured; not done without
 Mark markOf(const AirCase &c, bool gapKnown);
-/// What of the air side wants saying beside the stops' own marks.
-std::vector<Finding> airFindings(const Build &build, const AirReport &air);
-
 Json airToJson(const AirReport &air);
 std::string airText(const AirReport &air, const UnitStyle &style);
 

@@ -82,30 +82,4 @@ Mark markOf(const AirReport &air, const AirRow &row)
                                                                                : Mark::LookAgain;
 }
 
-std::vector<Finding> airFindings(const Build &build, const AirReport &air)
-{
-    std::vector<Finding> out;
-    const Stop *stop = build.engine.ofKind(build.engine.ofKind(StopKind::Tank) ? StopKind::Tank
-                                                                               : StopKind::Pickup);
-    const std::string at = stop ? stop->id : "";
-    const auto add = [&](const std::string &id, Mark mark, Phrase text, Phrase action) {
-        out.push_back({ "air_" + id + (at.empty() ? "" : "@" + at), mark, at, std::move(text),
-                        std::move(action) });
-    };
-    if (air.problem && air.problem->place.ends_with("fill_l") && build.sump.own("fill_l"))
-        add("overflow", Mark::Hold, { "", "The pan overflows: {0}", { air.problem->message } },
-            "Look at the fill and the section");
-    for (const AirRow &r : air.rows) {
-        // Ring and gasket are judged where they are fitted.
-        if (r.state != AirState::High || r.id == "oring" || r.id == "gasket")
-            continue;
-        add(r.id, markOf(air, r), named(r.name, joinedBy({ r.quantity, r.reason }, "{*|; }")),
-            r.remedy);
-    }
-    if (const auto advice = fillAdvice(build.sump.own("fill_l"), air);
-        advice && advice->mark != Mark::Proven)
-        add("fill", advice->mark, "Fill outside its window", advice->text);
-    return out;
-}
-
 } // namespace mildpath

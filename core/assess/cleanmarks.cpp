@@ -21,29 +21,6 @@ std::string dayOf(const std::string &at)
     return at.empty() ? "" : ", " + dayText(at.substr(0, 10));
 }
 
-const Plug &plugOf(const Build &build, const PlugState &state)
-{
-    return *findPlug(build.plugs, state.plug);
-}
-
-/// The stop a plug belongs to.
-std::string stopOfPlug(const Build &build, const Plug &plug)
-{
-    if (!plug.stop.empty())
-        return plug.stop;
-    const Passage *p = findPassage(build.passages, plug.passage);
-    return p ? p->stop : "";
-}
-
-std::string nextFor(const PassageState &p)
-{
-    std::string out;
-    for (const std::string &m : p.missing)
-        out += (out.empty() ? "" : ", then ") + m;
-    return out.empty() ? "Swarf left there stays: take the plug out that closes it"
-                       : "Asked for: " + out;
-}
-
 Json lengthToJson(const PassageNetwork &n, const Length &l)
 {
     return { { "passage", n.passages()[static_cast<size_t>(l.passage)].id },
@@ -57,6 +34,15 @@ std::string placeName(const PassageNetwork &n, const CleaningStep &s)
 }
 
 } // namespace
+
+std::string nextFor(const PassageState &passage)
+{
+    std::string out;
+    for (const std::string &m : passage.missing)
+        out += (out.empty() ? "" : ", then ") + m;
+    return out.empty() ? "Swarf left there stays: take the plug out that closes it"
+                       : "Asked for: " + out;
+}
 
 Mark markOf(const PassageState &p)
 {
@@ -142,96 +128,6 @@ std::string plugVerdict(const PlugState &p)
 bool hasBodyToClean(StopKind stopKind)
 {
     return std::find(bodies.begin(), bodies.end(), stopKind) != bodies.end();
-}
-
-CleanVerdict judgeCleanness(const Build &build, const CleaningBook &book, const Stop &stop)
-{
-    CleanVerdict out;
-    const PassageState *worst = nullptr;
-    int alike = 0;
-    for (size_t i = 0; i < book.passages.size(); ++i) {
-        if (build.passages[i].stop != stop.id)
-            continue;
-        const PassageState &p = book.passages[i];
-        const Mark mark = markOf(p);
-        if (!out.hasPassages || (mark != out.clean && worse(mark, out.clean) == mark)) {
-            out.clean = mark;
-            worst = &p;
-            alike = 0;
-        }
-        alike += mark == out.clean;
-        out.hasPassages = true;
-    }
-    if (worst) {
-        const std::string name = findPassage(build.passages, worst->passage)->name;
-        out.cleanReason = name == stop.name ? worst->reason : named(name, worst->reason);
-        if (alike > 1)
-            out.cleanReason
-                = { "clean.more", "{0} (and {1} more)", { out.cleanReason, asCount(alike - 1) } };
-        if (out.clean == Mark::Hold || out.clean == Mark::LookAgain)
-            out.findings.push_back({ "passages@" + stop.id, out.clean, stop.id,
-                                     named(stop.name + ", clean", out.cleanReason),
-                                     nextFor(*worst) });
-    }
-    for (const PlugState &p : book.plugs) {
-        const Plug &plug = plugOf(build, p);
-        if (stopOfPlug(build, plug) != stop.id || markOf(p) != Mark::Hold)
-            continue;
-        const std::string kind(findPlugKind(plug.kind)->name);
-        out.findings.push_back(
-            { "plug_" + plug.id + "@" + stop.id, Mark::Hold, stop.id,
-              plug.name + ", " + (plug.hidden() ? "hidden " : "") + kind + ", " + stop.name + ": "
-                  + plugVerdict(p),
-              p.place == PlugPlace::Out ? "Fit it, sealed, and have it seen"
-                  : plug.hidden()
-                  ? "It sits behind the outer plug: look before that one goes in, or by camera"
-                  : "Look at it, and record who saw it" });
-        if (out.flow != Mark::Hold)
-            out.flowReason = plug.name + ": " + plugVerdict(p);
-        out.flow = Mark::Hold;
-    }
-    return out;
-}
-
-std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread> &spreads)
-{
-    std::vector<Finding> out;
-    for (const DebrisFind *f : standing(build.finds)) {
-        const Mark mark = markOf(*f);
-        if (mark == Mark::Proven || mark == Mark::NotDone)
-            continue;
-        const Stop *stop = build.engine.find(f->stop);
-        out.push_back({ "debris_" + f->id + (stop ? "@" + stop->id : ""), mark,
-                        stop ? stop->id : "",
-                        "Found in " + (stop ? stop->name : f->place) + ": "
-                            + std::string(guessDebris(*f).front().kind),
-                        mark == Mark::Hold
-                            ? "A bearing is through its running layer: find it, then settle this"
-                            : "Find where it came from, then settle this" });
-    }
-    for (const Sign *s : standing(build.signs)) {
-        const SignKind *k = findSignKind(s->sign);
-        const Stop *stop = build.engine.find(s->stop);
-        if (!k || !stop || !s->there || !s->settled.empty()
-            || standingSign(build.signs, s->stop, s->sign) != s)
-            continue;
-        out.push_back({ "sign_" + s->sign + "@" + stop->id, k->holds ? Mark::Hold : Mark::LookAgain,
-                        stop->id,
-                        stop->name + ": " + std::string(k->text) + ". " + std::string(k->meaning),
-                        std::string(k->action) });
-    }
-    if (clockWentBack(build.events))
-        out.push_back({ "clock", Mark::LookAgain, "",
-                        "The clock went back between two entries of the cleaning logbook",
-                        "They count in the order they were written down; set the clock" });
-    for (const Spread &spread : spreads)
-        for (const SpreadItem &i : spread.items)
-            if (i.mark != Mark::Proven)
-                out.push_back({ "spread_" + i.id + "@" + spread.stop, i.mark, i.stop,
-                                i.name + " had the failed bearing's oil"
-                                    + (i.done.empty() ? "" : "; " + i.done + " is not the rule"),
-                                i.rule });
-    return out;
 }
 
 BuildPlan cleaningPlanOf(const Build &build)

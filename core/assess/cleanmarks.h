@@ -22,24 +22,10 @@ Mark markOf(const DebrisFind &find);
 /// "in, sealed with thread paste, seen by J. Moor".
 std::string plugVerdict(const PlugState &state);
 
-/// What stands in the way of a stop's cleanness and flow by its passages and plugs, as findings;
-/// the marks are made worse where they are. Stops without passages are left as they are.
-struct CleanVerdict
-{
-    Mark clean = Mark::NotDone;
-    Phrase cleanReason;
-    bool hasPassages = false;
-    Mark flow = Mark::Proven; ///< only holds count
-    Phrase flowReason;
-    std::vector<Finding> findings;
-};
-CleanVerdict judgeCleanness(const Build &build, const CleaningBook &book, const Stop &stop);
-
+/// What to do with a passage next.
+std::string nextFor(const PassageState &passage);
 /// Whether a stop is more than its passages: what was washed besides has to be said as well.
 bool hasBodyToClean(StopKind stopKind);
-
-/// Finds, signs and what a failure spread, as findings.
-std::vector<Finding> judgeEvidence(const Build &build, const std::vector<Spread> &spreads);
 
 /// The plan for a build: its plugs left in stay, its oil order steers where brushes go in, and the
 /// choice "plugs_drawn" = "all" draws every plug that may come out. Refers to the build's passages,

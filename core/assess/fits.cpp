@@ -230,16 +230,12 @@ std::vector<FeedHole> judgeFeedHoles(const Build &build)
         if (o.ofSmaller >= feedShareFine) {
             f.mark = Mark::Proven;
             f.verdict = open("feed hole {0} of the smaller hole open");
-        } else if (o.ofSmaller >= feedShareLeast) {
-            f.mark = Mark::LookAgain;
-            f.verdict = open("only {0} of the smaller hole open; no pressure gauge shows it");
-            f.next = "Goggles. Close the oil holes, file to match, deburr, clean again. Block: if "
-                     "unsure, qualified shop";
         } else {
-            f.mark = Mark::Hold;
-            f.verdict
-                = open("only {0} of the smaller hole open; what is left can close and starves the "
-                       "rod behind it");
+            f.mark = Mark::LookAgain;
+            f.verdict = open(o.ofSmaller >= feedShareLeast
+                                 ? "only {0} of the smaller hole open; no pressure gauge shows it"
+                                 : "only {0} of the smaller hole open; what is left can close and "
+                                   "starves the rod behind it");
             f.next = "Goggles. Close the oil holes, file to match, deburr, clean again. Block: if "
                      "unsure, qualified shop";
         }

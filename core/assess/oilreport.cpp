@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/oilreport.h"
 
-#include "assess/assessment.h"
+#include "assess/figures.h"
 #include "document/logbook.h"
 #include "oil/blending.h"
 
@@ -390,13 +390,13 @@ Result<Oil> oilOfSample(const Build &build, const OilSample &sample)
     return out;
 }
 
-Result<OperatingResult> hotIdleWithSample(const Build &build, const Assessment &assessment,
+Result<OperatingResult> hotIdleWithSample(const Build &build, const Figures &figures,
                                           const OilSample &sample)
 {
     const auto oil = oilOfSample(build, sample);
     if (!oil)
         return tl::unexpected(oil.error());
-    return assessAt(build, assessment.sizes, build.use.hotIdle_rpm, build.use.hotOil_c,
+    return assessAt(build, figures.sizes, build.use.hotIdle_rpm, build.use.hotOil_c,
                     [&](Circuit &, Oil &running) -> Result<void> {
                         running = *oil;
                         return {};

@@ -14,7 +14,7 @@
 
 namespace mildpath {
 
-struct Assessment;
+struct Figures;
 struct OperatingResult;
 
 /// One element of one sample.
@@ -73,7 +73,7 @@ const OilSample *baselineOf(const Build &build, const OilSample &sample);
 /// Errors: `kv100_mm2_s` when neither viscosity nor fuel was measured.
 Result<Oil> oilOfSample(const Build &build, const OilSample &sample);
 /// Hot idle with the sampled oil. Errors: as oilOfSample and Network::solve.
-Result<OperatingResult> hotIdleWithSample(const Build &build, const Assessment &assessment,
+Result<OperatingResult> hotIdleWithSample(const Build &build, const Figures &figures,
                                           const OilSample &sample);
 
 } // namespace mildpath

@@ -82,6 +82,8 @@ int severity(Mark mark)
         return 1;
     case Mark::Proven:
         return 0;
+    case Mark::NotAsked:
+        return -1;
     }
     return 0;
 }
@@ -103,6 +105,8 @@ std::string_view markId(Mark mark)
         return "signed_off";
     case Mark::Assumed:
         return "assumed";
+    case Mark::NotAsked:
+        return "not_asked";
     }
     return "";
 }
@@ -122,6 +126,8 @@ std::string_view markWord(Mark mark)
         return "signed off";
     case Mark::Assumed:
         return "good on assumed sizes";
+    case Mark::NotAsked:
+        return "not asked";
     }
     return "";
 }

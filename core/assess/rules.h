@@ -15,8 +15,8 @@ namespace mildpath {
 // unless a row says otherwise; docs/theory/rules.md explains them.
 
 /// What is shown of something: proven, look again, holds the start, not done; signed off by name;
-/// good, but on sizes nobody measured.
-enum class Mark { Proven, LookAgain, Hold, NotDone, SignedOff, Assumed };
+/// good, but on sizes nobody measured; not asked by the job.
+enum class Mark { Proven, LookAgain, Hold, NotDone, SignedOff, Assumed, NotAsked };
 std::string_view markId(Mark mark); ///< "proven" …, for files and scripts
 std::string_view markWord(Mark mark); ///< "holds the start" …, for people
 /// The worse of two: holds, then look again, not done, signed off, good on assumed sizes.

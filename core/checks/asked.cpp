@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/board.h"
 
-#include "assess/assessment.h"
+#include "assess/figures.h"
 #include "document/logbook.h"
 
 #include <algorithm>

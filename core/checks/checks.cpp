@@ -70,7 +70,7 @@ bool CheckList::shuts(const Check &check)
     return check.cls != CheckClass::Open || check.state == CheckState::Hold;
 }
 
-CheckList::CheckList(std::vector<Check> checks, std::vector<const SignOff *> stray)
+CheckList::CheckList(std::vector<Check> checks, std::vector<SignOff> stray)
     : m_checks(std::move(checks))
     , m_stray(std::move(stray))
 {
@@ -112,17 +112,20 @@ int CheckList::count(CheckState state) const
     }));
 }
 
-std::optional<Mark> CheckList::markAt(std::string_view stop, Aspect aspect) const
+bool CheckList::counts(const Check &check, std::string_view stop, Aspect aspect)
 {
-    std::optional<Mark> out;
-    for (const Check &c : m_checks) {
-        if (!c.asked || c.kind->aspect != aspect || c.place.stop != stop)
-            continue;
-        // What may stay open counts only when it is wrong.
-        if (c.cls == CheckClass::Open && c.state != CheckState::Hold)
-            continue;
-        out = out ? worse(*out, markOf(c)) : markOf(c);
-    }
+    return check.asked && check.kind->aspect == aspect && check.place.stop == stop
+        && (check.cls != CheckClass::Open || check.state == CheckState::Hold);
+}
+
+Mark CheckList::markOf(CheckGate which) const
+{
+    if (gate(which).open)
+        return gate(which).signedOff > 0 ? Mark::SignedOff : Mark::Proven;
+    Mark out = Mark::Proven;
+    for (const Check &c : m_checks)
+        if (shuts(c) && c.kind->gate() <= which)
+            out = worse(out, mildpath::markOf(c));
     return out;
 }
 
@@ -161,12 +164,12 @@ CheckList listChecks(const Build &build, const Figures &figures, std::string_vie
     markAsked(board);
     linkAfter(board);
     settle(board);
-    std::vector<const SignOff *> stray;
+    std::vector<SignOff> stray;
     for (const SignOff *s : standing(build.signOffs)) {
         const auto known = std::any_of(board.checks.begin(), board.checks.end(),
                                        [&](const Check &c) { return c.id() == s->check; });
         if (!known)
-            stray.push_back(s);
+            stray.push_back(*s);
     }
     return CheckList(std::move(board.checks), std::move(stray));
 }

@@ -29,7 +29,7 @@ template <> std::span<const std::string_view> enumWords<CheckState>();
 /// A signature on a check, and whether it still counts.
 struct CheckSignature
 {
-    const SignOff *signOff;
+    SignOff signOff;
     Phrase voidBecause; ///< empty: it counts
 };
 
@@ -41,6 +41,7 @@ struct Check
     bool none = false; ///< answered: this engine has none of it
     CheckState state = CheckState::NotDone;
     Phrase reason {}; ///< one line, with the figure or the date
+    Phrase next {}; ///< what to do; empty: what the statement says
     Evident evident = Evident::None; ///< what the evidence says, signatures apart
     bool onAssumed = false; ///< good, and resting on sizes nobody measured: never green
     CheckClass cls {}; ///< promoted where it is
@@ -72,7 +73,7 @@ struct GateState
 class CheckList
 {
 public:
-    CheckList(std::vector<Check> checks, std::vector<const SignOff *> stray);
+    CheckList(std::vector<Check> checks, std::vector<SignOff> stray);
 
     /// Every check the engine has, asked or not, in the order of the catalogue and of the oil.
     const std::vector<Check> &all() const { return m_checks; }
@@ -82,21 +83,26 @@ public:
     /// The worst asked check; proven where none is asked.
     CheckState worst() const;
     int count(CheckState state) const; ///< asked ones
-    /// The worst of the asked checks of one mark at a stop: its own, and those of its passages,
-    /// plugs and fasteners. Absent where none is asked.
-    std::optional<Mark> markAt(std::string_view stop, Aspect aspect) const;
     /// Signatures that belong to no check: void, and said once.
-    const std::vector<const SignOff *> &stray() const { return m_stray; }
+    const std::vector<SignOff> &stray() const { return m_stray; }
+    /// Whether a check counts for one mark of a stop: what may stay open, only when it is wrong.
+    static bool counts(const Check &check, std::string_view stop, Aspect aspect);
     /// Whether an asked check keeps its gate, and those after it, shut.
     static bool shuts(const Check &check);
+    /// The worst of what shuts it; signed off where it was passed by signature.
+    Mark markOf(CheckGate gate) const;
     /// What a gate says for itself: "May turn", "Closed: 12 checks open, 3 of them hold".
     Phrase says(CheckGate gate) const;
 
 private:
     std::vector<Check> m_checks;
-    std::vector<const SignOff *> m_stray;
+    std::vector<SignOff> m_stray;
     std::array<GateState, 4> m_gates;
 };
+
+/// Id of the check a step of the start-up checklist is evidence for; empty: none of the whole
+/// engine.
+std::string checkOfStep(std::string_view step);
 
 /// Ids of checks that are wrong and whose harm is the worst: no signature passes them.
 using PromotedChecks = std::set<std::string>;

@@ -20,6 +20,8 @@ bool isShown(const Check &c, const ChecksShown &shown)
 constexpr std::array<std::string_view, 7> evidenceWords { "yes",    "no",     "unsure", "figure",
                                                           "breaks", "undoes", "ages" };
 
+constexpr std::array<std::string_view, 4> evidentWords { "none", "yes", "unsure", "no" };
+
 Json orNull(const std::optional<double> &v)
 {
     return v ? Json(*v) : Json();
@@ -50,11 +52,18 @@ Json checkToJson(const CheckList &list, const Check &c, const ChecksShown &shown
                  { "class", wordOf(c.cls) },
                  { "gate", wordOf(c.kind->gate()) },
                  { "reason", render(c.reason, fileStyle) } };
+    if (const auto cost = shown.costs.find(c.id()); cost != shown.costs.end())
+        out["cost"] = { { "harm", cost->second.harm },
+                        { "state", cost->second.state },
+                        { "stop", cost->second.stop },
+                        { "text", render(cost->second.text, fileStyle) } };
     if (shown.all)
         out["asked"] = c.asked;
     if (!shown.evidence)
         return out;
     out["computed"] = c.kind->isComputed();
+    out["evident"] = evidentWords[static_cast<size_t>(c.evident)];
+    out["own_class"] = wordOf(c.kind->cls);
     out["on_assumed"] = c.onAssumed;
     out["evidence"] = Json::array();
     for (const Evidence &e : c.timeline)
@@ -65,7 +74,7 @@ Json checkToJson(const CheckList &list, const Check &c, const ChecksShown &shown
     out["signatures"] = Json::array();
     for (const CheckSignature &s : c.signatures)
         out["signatures"].push_back(
-            { { "by", s.signOff->by }, { "void", render(s.voidBecause, fileStyle) } });
+            { { "by", s.signOff.by }, { "void", render(s.voidBecause, fileStyle) } });
     return out;
 }
 
@@ -112,14 +121,19 @@ std::string checksText(const Build &build, const CheckList &list, const ChecksSh
                "  {0}  {1}: {2}. {3}",
                { c.id(), c.place.id == wholeEngine ? c.kind->statement : c.place.name,
                  markWord(markOf(c)), c.reason } });
+        if (const auto cost = shown.costs.find(c.id());
+            cost != shown.costs.end() && cost->second.harm > 0)
+            line({ "checks.cost",
+                   "      if false, harm {0}: {1}",
+                   { asCount(cost->second.harm), cost->second.text } });
     }
     out += "\n";
     for (const std::string_view word : enumWords<CheckGate>())
         line(list.says(*fromWord<CheckGate>(word)));
-    for (const SignOff *s : list.stray())
+    for (const SignOff &s : list.stray())
         line({ "checks.stray",
                "Signed by {0} for what is no check any more, and void: {1}",
-               { s->by, s->said } });
+               { s.by, s.said.empty() ? s.hold : s.said } });
     return out;
 }
 

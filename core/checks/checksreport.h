@@ -2,8 +2,10 @@
 #pragma once
 
 #include "checks/checks.h"
+#include "checks/cost.h"
 #include "quantity/json.h"
 
+#include <map>
 #include <optional>
 #include <string>
 
@@ -15,6 +17,8 @@ struct ChecksShown
     bool all = false; ///< those the job does not ask as well
     bool openOnly = false;
     std::optional<CheckGate> gate {}; ///< only what stands before this one
+    /// What it would cost if a check were false, by its id; empty: not asked.
+    std::map<std::string, CheckCost> costs {};
     bool evidence = false; ///< with all that was said of each: for a second reading of the rules
 };
 

@@ -2,8 +2,8 @@
 #include "checks/board.h"
 
 #include "assess/air.h"
-#include "assess/assessment.h"
 #include "assess/figuremarks.h"
+#include "assess/figures.h"
 #include "document/logbook.h"
 
 #include <algorithm>
@@ -19,6 +19,7 @@ struct Says
 {
     Evident evident = Evident::None;
     Phrase text;
+    Phrase next {};
 };
 Says worseOf(Says a, Says b)
 {
@@ -46,6 +47,7 @@ Evidence evidenceOf(Says says)
         : says.evident == Evident::No       ? Kind::No
                                             : Kind::Unsure;
     out.text = std::move(says.text);
+    out.next = std::move(says.next);
     return out;
 }
 
@@ -70,7 +72,9 @@ public:
             return;
         m_board.each("idle", [&](Check &c) { lay(c, idle()); });
         m_board.each("need", [&](Check &c) { lay(c, needAt(c, { "hot_idle" })); });
-        m_board.each("speed", [&](Check &c) { lay(c, speed(c)); });
+        m_board.each("speed", [&](Check &c) {
+            lay(c, c.place.id == wholeEngine ? gaugeAtSpeed() : speed(c));
+        });
         m_board.each("over", [&](Check &c) { lay(c, over()); });
         m_board.each("crank", [&](Check &c) { lay(c, crank()); });
         m_board.each("film", [&](Check &c) { lay(c, film(c)); });
@@ -159,7 +163,18 @@ private:
         return { evident,
                  { "check.coldest",
                    "{0} at the coldest start, minimum {1}",
-                   { asClearance(f.value), asLimit(*f.least) } } };
+                   { asClearance(f.value), asLimit(*f.least) } },
+                 evident == Evident::Yes ? Phrase() : preheat(*s, *f.least) };
+    }
+    static Phrase preheat(const GaugedSize &s, double floor_um)
+    {
+        const auto t = s.closesAt_c(floor_um);
+        if (!t)
+            return "Preheat block and oil, or open the clearance";
+        return { "find.preheat",
+                 "Preheat block and oil to {0}, or open the clearance. Use a block, coolant or "
+                 "sump heater, never a flame under the engine.",
+                 { asTemperature(std::ceil(*t)) } };
     }
     Says heat(const Check &c) const
     {
@@ -231,6 +246,28 @@ private:
         return needAt(c,
                       { "hot_2000", "high", "most", "hot_plus_idle", "hot_plus_most", "cold_idle",
                         "cold_2000" });
+    }
+
+    /// The gauge against the rule of pressure over speed: below it look again, far below it holds.
+    Says gaugeAtSpeed() const
+    {
+        Says out;
+        double worst = 1e9;
+        for (const char *id : { "hot_2000", "high", "most" }) {
+            const OperatingState *s = stateOf(m_in.states, id);
+            const double rule_pa = s ? leastWanted_pa(m_build.use, s->result.rpm) : 0;
+            if (!(rule_pa > 0) || s->result.gauge.value_pa / rule_pa >= worst)
+                continue;
+            worst = s->result.gauge.value_pa / rule_pa;
+            out = { worst < gaugeHolds ? Evident::No
+                        : worst < 1    ? Evident::Unsure
+                                       : Evident::Yes,
+                    { "check.gauge_rule",
+                      "pressure gauge {0} at {1}, rule of thumb {2}",
+                      { asPressure(s->result.gauge.value_pa), asSpeed(s->result.rpm),
+                        asPressure(rule_pa) } } };
+        }
+        return out;
     }
 
     struct Limit
@@ -323,8 +360,11 @@ private:
         if (const AirRow *row = m_in.air.leading())
             return { byMark(markOf(m_in.air)), named(row->name, row->quantity) };
         if (m_in.air.problem)
-            return { Evident::Unsure,
-                     { "check.air_unknown", "not known: {0}", { m_in.air.problem->message } } };
+            // More oil than the section holds is wrong; a section nobody entered is not known.
+            return m_in.air.problem->place == "/sump/values/fill_l"
+                ? Says { Evident::No, m_in.air.problem->message }
+                : Says { Evident::Unsure,
+                         { "check.air_unknown", "not known: {0}", { m_in.air.problem->message } } };
         for (const AirRow &row : m_in.air.rows)
             if (row.state == AirState::Unknown)
                 return {

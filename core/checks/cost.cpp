@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/cost.h"
 
-#include "assess/assessment.h"
+#include "assess/figures.h"
 #include "diagnose/faults.h"
 #include "diagnose/whatif.h"
 #include "evidence/flow.h"

@@ -31,6 +31,7 @@ struct Evidence
     std::string by, seenBy, means;
     Phrase text; ///< "brush white, far end seen", "filed"
     std::optional<LimitedFigure> figure {};
+    Phrase next {}; ///< what to do about it; empty: nothing in particular
 };
 
 struct Finds

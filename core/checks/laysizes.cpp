@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/board.h"
 
-#include "assess/assessment.h"
 #include "assess/figuremarks.h"
+#include "assess/figures.h"
 #include "document/fastening.h"
 
 #include <algorithm>
@@ -108,6 +108,7 @@ private:
         Evidence e = latest(s);
         e.means = s.method();
         e.text = s.verdict;
+        e.next = s.next;
         if (!s.measured) {
             e.kind = Kind::Unsure;
         } else {
@@ -153,6 +154,10 @@ private:
         return out;
     }
 
+    /// A dimension of the document has no day: it is so now. What somebody said earlier does not
+    /// outweigh one that is wrong; one that is right outweighs nobody.
+    static std::string asEntered(Kind kind) { return kind == Kind::Yes ? "" : "9999"; }
+
     void fit(const FitVerdict &f)
     {
         const auto kind = saidBy(f.mark);
@@ -163,7 +168,14 @@ private:
             : f.id == "oring"                            ? "kring"
                                                          : "kgap";
         m_board.say(check, f.stop,
-                    { *kind, {}, {}, {}, {}, joinedBy({ f.title, f.detail }, "{*|: }") });
+                    { *kind,
+                      asEntered(*kind),
+                      {},
+                      {},
+                      {},
+                      joinedBy({ f.title, f.detail }, "{*|: }"),
+                      {},
+                      f.next });
     }
 
     /// Little open is to be looked at again; it holds only where the bearing is starved by it.
@@ -175,7 +187,7 @@ private:
         Kind kind = f.openShare >= feedShareFine ? Kind::Yes : Kind::Unsure;
         if (kind == Kind::Unsure && starves(f.stop))
             kind = Kind::No;
-        m_board.say("feed", f.stop, { kind, {}, {}, {}, {}, f.verdict });
+        m_board.say("feed", f.stop, { kind, asEntered(kind), {}, {}, {}, f.verdict, {}, f.next });
     }
     bool starves(const std::string &stop) const
     {
@@ -249,7 +261,7 @@ private:
                     e.at = at;
                     e.by = t.by;
                 }
-            if (state.complete() && !state.bolts.empty()) {
+            if ((state.complete() || state.outOfOrder) && !state.bolts.empty()) {
                 e.kind = state.outOfOrder ? Kind::Unsure : Kind::Yes;
                 e.text = state.outOfOrder ? "tightened out of order" : "all at the last stage";
                 m_board.say("torq", card.id, e);

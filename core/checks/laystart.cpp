@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/board.h"
 
-#include "assess/assessment.h"
 #include "assess/calibrated.h"
 #include "assess/cutreport.h"
 #include "assess/figuremarks.h"
+#include "assess/figures.h"
 #include "assess/flowproof.h"
+#include "assess/oilreport.h"
 #include "document/logbook.h"
+#include "oil/grades.h"
 
 #include <algorithm>
 #include <array>
@@ -56,6 +58,7 @@ public:
         flows();
         filters();
         choices();
+        oil();
     }
 
 private:
@@ -190,8 +193,39 @@ private:
         }
         for (const OilSample *o : standing(m_build.oilSamples))
             if (o->of == "used")
-                m_board.say("used", wholeEngine,
-                            { Kind::Yes, o->at, o->by, {}, "paper", "sample judged" });
+                m_board.say("used", wholeEngine, sample(*o));
+    }
+    Evidence sample(const OilSample &o) const
+    {
+        Evidence out { Kind::Yes, o.at, o.by, {}, "paper", "sample judged" };
+        if (!o.settled.empty()) {
+            out.text = o.settled;
+            return out;
+        }
+        for (const Finding &f : reportOil(m_build).findings) {
+            out.kind = f.mark == Mark::Hold ? Kind::No : Kind::Unsure;
+            out.text = f.text;
+            out.next = f.action;
+            if (f.mark == Mark::Hold)
+                break;
+        }
+        return out;
+    }
+
+    /// Gear oil is no engine oil, whatever the can says.
+    void oil()
+    {
+        const ShelfOil *shelf = findShelfOil(m_build.oil.grade);
+        if (shelf && shelf->gearOil)
+            m_board.say("oilok", wholeEngine,
+                        { Kind::No,
+                          "9999",
+                          {},
+                          {},
+                          {},
+                          "gear oil in an engine",
+                          {},
+                          std::string(gearOilCaution()) });
     }
 
     /// Questions both answers of which have their reasons: answered is done.
@@ -222,6 +256,14 @@ private:
 void layStart(CheckBoard &board)
 {
     Started(board).run();
+}
+
+std::string checkOfStep(std::string_view step)
+{
+    for (const StepCheck &c : stepChecks)
+        if (c.step == step && c.step != "drive" && c.check != "cut")
+            return std::string(c.check) + "@" + std::string(wholeEngine);
+    return {};
 }
 
 } // namespace mildpath

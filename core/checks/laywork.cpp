@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/board.h"
 
-#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
 #include "assess/figuremarks.h"
+#include "assess/figures.h"
 #include "document/logbook.h"
 #include "passage/cleaningplan.h"
 #include "rules/rules.h"
@@ -57,6 +57,7 @@ private:
         Evidence e;
         e.at = p.provenAt;
         e.text = p.reason;
+        e.next = nextFor(p);
         switch (p.state) {
         case CleanState::Clean:
             e.kind = Kind::Yes;
@@ -68,6 +69,7 @@ private:
             break;
         case CleanState::Dirty:
             e.kind = Kind::Breaks;
+            e.text = p.soiled;
             m_board.say("pocket", p.passage, e);
             m_board.say("restr", p.passage, e);
             break;
@@ -125,6 +127,8 @@ private:
             out.means = e.means;
             m_board.say(check, e.target, std::move(out));
         };
+        if (e.kind != "plug_seen")
+            m_isOut[e.target] = e.kind == "plug_out";
         if (e.kind == "plug_out") {
             say("plugout", Kind::Yes, "drawn");
             say("plugin", Kind::Undoes, "drawn");
@@ -140,7 +144,8 @@ private:
             m_fittedBy[e.target] = e.by;
             say("plugin", Kind::Yes, "in" + (e.note.empty() ? "" : ", " + e.note));
         }
-        if (e.kind == "plug_seen" || (e.seen && e.kind != "plug_out"))
+        // What is out nobody can have seen in its place.
+        if ((e.kind == "plug_seen" || (e.seen && e.kind != "plug_out")) && !m_isOut[e.target])
             seen(e, at);
     }
     /// Seen by another than who fitted it; alone, a photo stands for the other.
@@ -239,9 +244,21 @@ private:
                                   {},
                                   f.text });
         }
+        // What no line is at fault for is a port's: open, or closed where oil should go.
+        const auto lines = linesOf(m_build);
         for (const LineFault &f : m_in.lines.faults)
-            if (f.id == "open_port")
-                m_board.say("blank", wholeEngine, { Kind::No, {}, {}, {}, {}, f.text });
+            if (f.id != "gauge_on_filter"
+                && std::none_of(lines.begin(), lines.end(),
+                                [&](const ExternalLine &l) { return ends(f, l); }))
+                m_board.say("blank", wholeEngine,
+                            { f.mark == Mark::Hold ? Kind::No : Kind::Unsure,
+                              {},
+                              {},
+                              {},
+                              {},
+                              f.text,
+                              {},
+                              f.action });
         if (gaugeOnFilterHead(m_build))
             m_board.say("gauge", wholeEngine,
                         { Kind::Unsure,
@@ -310,6 +327,7 @@ private:
     const Build &m_build;
     const Figures &m_in;
     std::map<std::string, std::string> m_fittedBy; ///< plug → who
+    std::map<std::string, bool> m_isOut; ///< plugs that were drawn
 };
 
 } // namespace

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/board.h"
 
-#include "assess/assessment.h"
+#include "assess/figures.h"
 #include "checks/signing.h"
 #include "document/logbook.h"
 
@@ -103,6 +103,8 @@ private:
         c.evident = f.evident;
         if (!f.reason.empty())
             c.reason = f.reason;
+        if (f.last && !f.spoilt)
+            c.next = f.last->next;
         if (f.last && f.last->figure) {
             c.margin = f.last->figure->margin();
             c.expanded = f.last->figure->expanded;

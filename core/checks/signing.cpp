@@ -95,7 +95,7 @@ void Signing::apply(Check &check) const
     if (at == m_byCheck.end())
         return;
     for (const SignOff *s : at->second)
-        check.signatures.push_back({ s, whyVoid(check, *s) });
+        check.signatures.push_back({ *s, whyVoid(check, *s) });
     if (check.state == CheckState::Proven)
         return;
     const auto needed = signaturesNeeded(check, m_job && m_job->alone);
@@ -105,8 +105,8 @@ void Signing::apply(Check &check) const
     for (const CheckSignature &s : check.signatures)
         if (s.voidBecause.empty()
             && std::none_of(valid.begin(), valid.end(),
-                            [&](const SignOff *v) { return v->by == s.signOff->by; }))
-            valid.push_back(s.signOff);
+                            [&](const SignOff *v) { return v->by == s.signOff.by; }))
+            valid.push_back(&s.signOff);
     // Of two, one did not make the evidence.
     const std::string maker = check.timeline.empty() ? "" : check.timeline.back().by;
     const bool other = *needed < 2
@@ -149,7 +149,7 @@ Result<SignOff> signCheck(const Build &build, const CheckList &list, const std::
                     by.empty() ? Phrase("Who signs?")
                                : Phrase(by + " is not among the people of this engine"));
     for (const CheckSignature &s : c->signatures)
-        if (s.voidBecause.empty() && s.signOff->by == by)
+        if (s.voidBecause.empty() && s.signOff.by == by)
             return fail("by", by + " has signed already: another person has to");
     if (Phrase lacks = whatLacksReason(why, c->kind->statement); !lacks.empty())
         return fail("note", std::move(lacks));
@@ -164,6 +164,26 @@ Result<SignOff> signCheck(const Build &build, const CheckList &list, const std::
     if (c->expanded)
         out.u = *c->expanded / 2;
     out.gate = gate;
+    return out;
+}
+
+Result<std::vector<SignOff>> signChecks(const Build &build, const CheckList &list,
+                                        const std::vector<std::string> &checks,
+                                        const std::string &by, const std::string &why,
+                                        const std::string &gate)
+{
+    std::vector<SignOff> out;
+    std::optional<Error> first;
+    for (const std::string &id : checks) {
+        auto sign = signCheck(build, list, id, by, why, gate);
+        if (sign)
+            out.push_back(std::move(*sign));
+        else if (!first || sign.error().place != "check")
+            first = sign.error();
+    }
+    if (out.empty())
+        return first ? tl::unexpected(*first)
+                     : Result<std::vector<SignOff>>(fail("check", "there is nothing to sign for"));
     return out;
 }
 

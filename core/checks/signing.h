@@ -41,4 +41,11 @@ Result<SignOff> signCheck(const Build &build, const CheckList &list, const std::
                           const std::string &by, const std::string &why,
                           const std::string &gate = {});
 
+/// Signatures for a group in one act: those of it somebody may sign for. Errors: as signCheck; when
+/// none of them may be signed for.
+Result<std::vector<SignOff>> signChecks(const Build &build, const CheckList &list,
+                                        const std::vector<std::string> &checks,
+                                        const std::string &by, const std::string &why,
+                                        const std::string &gate = {});
+
 } // namespace mildpath

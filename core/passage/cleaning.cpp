@@ -413,11 +413,14 @@ private:
     }
 
     static std::string day(const std::string &at) { return dayText(at.substr(0, 10)); }
-    static Phrase whatDirtied(const CleanEvent &e)
+    static std::string nameOf(const CleanEvent &e)
     {
         const MachiningJob *job = e.scope == "job" ? findMachiningJob(e.target) : nullptr;
-        return Phrase((job ? std::string(job->name) : "machined")
-                      + (e.at.empty() ? "" : " on " + day(e.at)));
+        return job ? std::string(job->name) : "machined";
+    }
+    static Phrase whatDirtied(const CleanEvent &e)
+    {
+        return Phrase(nameOf(e) + (e.at.empty() ? "" : " on " + day(e.at)));
     }
 
     static Phrase whatSoiled(const Soiling &s)
@@ -443,6 +446,7 @@ private:
             p.reason = "nothing recorded";
             break;
         case CleanState::Dirty:
+            p.soiled = r.soiledBy ? r.soiledBy->what : nameOf(*r.dirtiedBy);
             p.reason = { "clean.dirty",
                          "dirty again: {0}",
                          { r.soiledBy ? whatSoiled(*r.soiledBy) : whatDirtied(*r.dirtiedBy) } };

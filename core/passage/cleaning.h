@@ -98,6 +98,7 @@ struct PassageState
     std::vector<ChainLink> chain; ///< what happened to it
     bool brush = false, flush = false; ///< what the proof needs, by its lengths
     bool machined = false; ///< at any time
+    Phrase soiled; ///< dirty: by what
     std::string provenAt; ///< time of the last entry about it
     double unreached_mm = 0; ///< of it, nothing reaches
 };

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <cmath> // first: the macros of the library stand there, and moc reads <numbers> with them
 #include <numbers>
 
 namespace mildpath {

@@ -2,10 +2,10 @@
 #include "report/assessmentreport.h"
 
 #include "assess/air.h"
-#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
 #include "assess/fits.h"
 #include "assess/forecast.h"
+#include "checks/assessment.h"
 #include "quantity/json.h"
 #include "study/beside.h"
 

@@ -2,7 +2,7 @@
 #include "report/buildsheet.h"
 
 #include "assess/airreport.h"
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "document/logbook.h"
 #include "quantity/dates.h"
 #include "report/aftersheet.h"
@@ -39,7 +39,7 @@ public:
            const UnitStyle &style)
         : m_build(build)
         , m_assessment(assessment)
-        , m_gate(gateOf(build, assessment))
+        , m_gate(gateOf(assessment))
         , m_prime(primeForecast(build, assessment))
         , m_card(runCardOf(build, assessment, m_prime, m_gate))
         , m_date(date)
@@ -90,17 +90,8 @@ private:
                                                       { e.name, asVolume(e.displacement_l, 1) })
                                              : Phrase(e.name),
                         "Oil " + m_build.oil.grade, m_date };
-        const int open = m_gate.open(), all = static_cast<int>(m_gate.holds.size());
-        const int notDone = m_assessment.notDone();
-        m_out.mark = open > 0 ? Mark::Hold : notDone > 0 ? Mark::LookAgain : Mark::Proven;
-        m_out.state = open > 0
-            ? Phrase("sheet.open", "{0} of {1} {1|hold|holds} open: do not start",
-                     { asCount(open), asCount(all) })
-            : all > 0 ? Phrase("sheet.signed", "No hold is open; {0} signed off", { asCount(all) })
-                      : Phrase("Nothing holds the start");
-        if (notDone > 0)
-            append(m_out.state,
-                   { "sheet.not_done", "{0} {0|check|checks} not done", { asCount(notDone) } });
+        m_out.mark = m_gate.mark();
+        m_out.state = m_gate.says();
         if (!m_build.notes.empty())
             text(m_build.notes, true);
     }
@@ -142,24 +133,27 @@ private:
 
     void holds()
     {
-        heading("Holds");
-        if (m_gate.holds.empty()) {
-            text("Nothing holds the start.");
-            return;
-        }
-        SheetTable t { { "hold", "signed by", "reason (open: action)", "when" },
-                       { 0.42, 0.12, 0.28, 0.18 },
-                       {} };
-        for (const GateHold &h : m_gate.holds) {
-            const SignOff *s = h.signature;
-            t.rows.push_back({ { h.finding->text, s ? Mark::LookAgain : Mark::Hold },
-                               { s ? s->by : "open" },
-                               { s                ? Phrase(s->note)
-                                     : h.outdated ? "signed before it changed"
-                                                  : h.finding->action },
-                               { s ? dayText(s->at) : "" } });
-        }
-        table(std::move(t));
+        heading("What is open");
+        SheetTable open { { "check", "where", "open", "holds" }, { 0.5, 0.3, 0.1, 0.1 }, {} };
+        for (const GateGroup &g : m_gate.open)
+            open.rows.push_back({ { g.kind->statement, g.mark() },
+                                  { g.where() },
+                                  { asPhrase(asCount(g.checks.size())) },
+                                  { g.holds ? asPhrase(asCount(g.holds)) : Phrase() } });
+        if (open.rows.empty())
+            text(m_gate.says());
+        table(std::move(open));
+        SheetTable held { { "holds", "why", "next" }, { 0.34, 0.4, 0.26 }, {} };
+        for (const GateGroup &g : m_gate.open)
+            for (const Check *c : g.checks)
+                if (c->state == CheckState::Hold)
+                    held.rows.push_back(
+                        { { c->statement(), Mark::Hold }, { c->reason }, { c->next } });
+        table(std::move(held));
+        SheetTable passed { { "signed off", "by, and why" }, { 0.4, 0.6 }, {} };
+        for (const Check *c : m_gate.signedOff)
+            passed.rows.push_back({ { c->statement(), Mark::SignedOff }, { c->reason } });
+        table(std::move(passed));
     }
 
     void clearances()
@@ -372,8 +366,7 @@ private:
         heading("What to check next");
         SheetTable t { { "what", "do" }, { 0.55, 0.45 }, {} };
         for (const Finding &f : m_assessment.findings)
-            if (f.mark == Mark::LookAgain || m_gate.find(f.id))
-                t.rows.push_back({ { f.text, f.mark }, { f.action } });
+            t.rows.push_back({ { f.text, f.mark }, { f.action } });
         for (const CardItem &i : m_card.items)
             if (i.mark == Mark::NotDone && i.group == "after")
                 t.rows.push_back({ { i.text, i.mark }, { std::string(i.caution) } });

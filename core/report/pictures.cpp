@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/pictures.h"
 
-#include "assess/assessment.h"
 #include "assess/forecast.h"
+#include "checks/assessment.h"
 #include "quantity/dates.h"
 #include "quantity/rounding.h"
 

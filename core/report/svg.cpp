@@ -66,6 +66,7 @@ std::string_view markColour(Mark mark)
     case Mark::Assumed:
         return Svg::proven;
     case Mark::SignedOff:
+    case Mark::NotAsked:
     case Mark::NotDone:
         return Svg::muted;
     }
@@ -145,6 +146,9 @@ void Svg::mark(Point c, double size, Mark mark)
     case Mark::SignedOff: // a ring struck through
         circle(c, r - 0.6, "none", colour);
         line({ c.x - 0.7 * r, c.y + 0.7 * r }, { c.x + 0.7 * r, c.y - 0.7 * r }, colour, size / 8);
+        break;
+    case Mark::NotAsked:
+        line({ c.x - 0.5 * r, c.y }, { c.x + 0.5 * r, c.y }, colour, size / 8);
         break;
     case Mark::Assumed: // the tick's ring, hollow
         circle(c, r - 0.6, "none", colour);

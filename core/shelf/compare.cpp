@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shelf/compare.h"
 
-#include "assess/assessment.h"
 #include "assess/cutreport.h"
 #include "assess/finishreport.h"
 #include "assess/oilreport.h"
 #include "assess/sealreport.h"
+#include "checks/assessment.h"
 #include "quantity/hours.h"
 #include "quantity/rounding.h"
 #include "storage/buildfile.h"

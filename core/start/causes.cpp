@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/prime.h"
 
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "quantity/dates.h"
 
 #include <algorithm>
@@ -22,52 +22,26 @@ struct Known
     const Build &build;
     const Assessment &assessment;
 
-    bool stepDone(std::string_view step) const
-    {
-        bool done = false;
-        for (const CardStep *s : standing(build.cardSteps))
-            if (s->step == step)
-                done = s->outcome == "done";
-        return done;
-    }
-    bool ticked(StopKind stopKind, std::string_view check) const
-    {
-        const Stop *s = build.engine.ofKind(stopKind);
-        const Proof *p = s ? standingCheck(build, s->id, check) : nullptr;
-        return p && p->verdict == "proven";
-    }
-    Mark size(const Stop &s) const
-    {
-        const StopMarks *m = assessment.marksOf(s.id);
-        return m ? m->size : Mark::NotDone;
-    }
-    Mark flow(const Stop &s) const
-    {
-        const StopMarks *m = assessment.marksOf(s.id);
-        return m ? m->flow : Mark::NotDone;
-    }
     std::string idOf(StopKind kind) const
     {
         const Stop *s = build.engine.ofKind(kind);
         return s ? s->id : std::string();
     }
-    /// Names of the stops of some kinds whose mark is not yet proven.
-    template <class Which>
-    std::string unproven(std::initializer_list<StopKind> kinds, Which which) const
-    {
-        std::string out;
-        int more = 0;
-        for (const Stop &s : build.engine.stops)
-            if (std::find(kinds.begin(), kinds.end(), s.kind) != kinds.end()
-                && which(s) != Mark::Proven) {
-                if (out.empty())
-                    out = s.name;
-                else
-                    ++more;
-            }
-        return more > 0 ? out + " and " + std::to_string(more) + " more" : out;
-    }
 };
+
+/// A cause is ruled out when every check of some kinds is proven; the first that is not says why.
+Shown proven(const Known &k, std::initializer_list<std::string_view> kinds)
+{
+    const Check *shown = nullptr;
+    for (const Check &c : k.assessment.checks.all()) {
+        if (!c.asked || std::find(kinds.begin(), kinds.end(), c.kind->id) == kinds.end())
+            continue;
+        if (c.state != CheckState::Proven)
+            return { false, joinedBy({ c.statement(), c.reason }, "{*|: }") };
+        shown = &c;
+    }
+    return shown ? Shown { true, shown->reason } : Shown { false, "not asked by this job" };
+}
 
 Shown gauge(const Known &k)
 {
@@ -78,13 +52,11 @@ Shown gauge(const Known &k)
 }
 Shown oilIn(const Known &k)
 {
-    return k.stepDone("oil_in") ? Shown { true, "level seen, on the run card" }
-                                : Shown { false, "not ticked on the run card" };
+    return proven(k, { "oilin" });
 }
 Shown drive(const Known &k)
 {
-    return k.stepDone("drive") ? Shown { true, "direction and drive seen, on the run card" }
-                               : Shown { false, "not ticked on the run card" };
+    return proven(k, { "pdrive", "off" });
 }
 Shown wetted(const Known &k)
 {
@@ -95,48 +67,27 @@ Shown wetted(const Known &k)
 }
 Shown pickup(const Known &k)
 {
-    if (!k.ticked(StopKind::Pickup, "pan_rests"))
-        return { false, "pan and pickup not ticked" };
-    const Stop *s = k.build.engine.ofKind(StopKind::Pickup);
-    return s && k.size(*s) == Mark::Proven ? Shown { true, "gap measured, pan sits free" }
-                                           : Shown { false, "its sizes are not all proven" };
+    return proven(k, { "kgap", "panfit" });
 }
 Shown joint(const Known &k)
 {
-    for (const FitVerdict &f : k.assessment.fits)
-        if (f.id == "oring" && f.mark != Mark::Proven)
-            return { false, f.title };
-    return k.ticked(StopKind::Pickup, "pickup_locked")
-        ? Shown { true, "new ring, bolts locked" }
-        : Shown { false, "ring and bolts not ticked" };
+    return proven(k, { "kring", "klock" });
 }
 Shown gasket(const Known &k)
 {
-    return k.ticked(StopKind::Pump, "pump_gasket") ? Shown { true, "laid on the pump's own base" }
-                                                   : Shown { false, "not ticked" };
+    return proven(k, { "pgask" });
 }
 Shown relief(const Known &k)
 {
-    const bool both
-        = k.ticked(StopKind::Relief, "relief_free") && k.ticked(StopKind::Relief, "relief_seat");
-    return both ? Shown { true, "piston free, seat clean" } : Shown { false, "not ticked" };
+    return proven(k, { "rfree", "rseat" });
 }
 Shown plugs(const Known &k)
 {
-    for (const LineFault &f : k.assessment.lines.faults)
-        if (f.mark == Mark::Hold)
-            return { false, f.text };
-    const std::string open = k.unproven({ StopKind::Plug, StopKind::Gallery },
-                                        [&](const Stop &s) { return k.flow(s); });
-    return open.empty() ? Shown { true, "plugs and galleries proven" }
-                        : Shown { false, open + " not proven" };
+    return proven(k, { "plugin", "plugseen", "lway", "filt" });
 }
 Shown clearances(const Known &k)
 {
-    const std::string open = k.unproven({ StopKind::Main, StopKind::BigEnd, StopKind::Jet },
-                                        [&](const Stop &s) { return k.size(s); });
-    return open.empty() ? Shown { true, "all measured, within limits" }
-                        : Shown { false, open + " not proven" };
+    return proven(k, { "clr", "jets" });
 }
 
 struct CauseRow

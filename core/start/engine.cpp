@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/engine.h"
 
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "document/logbook.h"
 #include "rules/rules.h"
 

@@ -1,68 +1,46 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/gate.h"
 
-#include "assess/assessment.h"
-#include "assess/figuremarks.h"
-
 #include <algorithm>
 
 namespace mildpath {
 
-Mark GateHold::mark() const
+Mark GateGroup::mark() const
 {
-    return open() ? Mark::Hold : Mark::LookAgain;
-}
-
-Mark StartGate::mark(int notDone) const
-{
-    if (holds.empty())
-        return doneMark(notDone == 0);
-    return mayStart() ? Mark::LookAgain : Mark::Hold;
-}
-
-int StartGate::open() const
-{
-    return static_cast<int>(
-        std::count_if(holds.begin(), holds.end(), [](const GateHold &h) { return h.open(); }));
-}
-
-const GateHold *StartGate::find(std::string_view finding) const
-{
-    for (const GateHold &h : holds)
-        if (h.finding->id == finding)
-            return &h;
-    return nullptr;
-}
-
-StartGate gateOf(const Build &build, const Assessment &assessment)
-{
-    const auto signatures = standing(build.signOffs);
-    StartGate out;
-    for (const Finding &f : assessment.findings) {
-        if (f.mark != Mark::Hold)
-            continue;
-        GateHold hold { &f };
-        for (const SignOff *s : signatures)
-            if (s->hold == f.id)
-                (s->said == render(f.text, fileStyle) ? hold.signature : hold.outdated) = s;
-        out.holds.push_back(hold);
-    }
+    Mark out = Mark::Proven;
+    for (const Check *c : checks)
+        out = worse(out, markOf(*c));
     return out;
 }
 
-Result<SignOff> signFor(const Finding &hold, const std::string &by, const std::string &why)
+Phrase GateGroup::where() const
 {
-    const auto blank
-        = [](const std::string &s) { return s.find_first_not_of(" \t") == std::string::npos; };
-    if (blank(by))
-        return fail("by", "Who signs?");
-    if (blank(why))
-        return fail("note", "Enter the reason");
-    SignOff out;
-    out.by = by;
-    out.note = why;
-    out.hold = hold.id;
-    out.said = render(hold.text, fileStyle);
+    if (checks.front()->place.id == wholeEngine)
+        return {};
+    std::vector<Phrase> names;
+    for (size_t i = 0; i < std::min<size_t>(checks.size(), 2); ++i)
+        names.emplace_back(checks[i]->place.name);
+    Phrase out = joinedBy(names);
+    if (checks.size() > 2)
+        out = { "gate.more", "{0} and {1} more", { out, asCount(checks.size() - 2) } };
+    return out;
+}
+
+StartGate gateOf(const Judgement &judgement)
+{
+    StartGate out { &judgement.checks, {}, {} };
+    for (const Check &c : judgement.checks.all()) {
+        if (!c.asked || c.kind->gate() > CheckGate::Fire)
+            continue;
+        if (c.state == CheckState::SignedOff)
+            out.signedOff.push_back(&c);
+        if (!CheckList::shuts(c))
+            continue;
+        if (out.open.empty() || out.open.back().kind != c.kind)
+            out.open.push_back({ c.kind, {}, 0 });
+        out.open.back().checks.push_back(&c);
+        out.open.back().holds += c.state == CheckState::Hold;
+    }
     return out;
 }
 

@@ -1,42 +1,40 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/finding.h"
-#include "assess/rules.h"
+#include "checks/judgement.h"
+
+#include <vector>
 
 namespace mildpath {
 
-struct Assessment;
-
-/// A hold that stands between the build and its first start.
-struct GateHold
+/// What keeps the start shut, or was signed off, of one kind of check: they are told and signed
+/// for together.
+struct GateGroup
 {
-    const Finding *finding; ///< of the assessment
-    /// The signature that lets it pass; null: none. One given when the finding said something else
-    /// does not count: see `outdated`.
-    const SignOff *signature = nullptr;
-    const SignOff *outdated = nullptr; ///< the last one for this hold that no longer fits its text
-    bool open() const { return signature == nullptr; }
-    /// Signed for, it lets the start pass but stays to be checked again.
+    const CheckKind *kind;
+    std::vector<const Check *> checks; ///< of the list, in oil order
+    int holds = 0; ///< of them
+
+    /// The worst of them.
     Mark mark() const;
+    /// "Main 1 to 5": the first two by name, the rest counted.
+    Phrase where() const;
 };
 
+/// The gate before the first start as the list of checks has it. It must not outlive the judgement.
 struct StartGate
 {
-    std::vector<GateHold> holds; ///< in the order of the findings
-    int open() const;
-    bool mayStart() const { return open() == 0; }
-    /// The worst of its holds; without one, what nobody has looked at yet is not done.
-    /// @param notDone  of the assessment
-    Mark mark(int notDone) const;
-    const GateHold *find(std::string_view finding) const;
+    const CheckList *list;
+    std::vector<GateGroup> open; ///< what shuts it, in the order of the work
+    std::vector<const Check *> signedOff; ///< passed by signature, to be read aloud
+
+    bool mayStart() const { return list->gate(CheckGate::Fire).open; }
+    int openChecks() const { return list->gate(CheckGate::Fire).openChecks; }
+    int holds() const { return list->gate(CheckGate::Fire).holds; }
+    Phrase says() const { return list->says(CheckGate::Fire); }
+    Mark mark() const { return list->markOf(CheckGate::Fire); }
 };
 
-/// Every hold of the assessment with what was signed for it. The gate, the run card and the report
-/// all read this; it must not outlive build and assessment.
-StartGate gateOf(const Build &build, const Assessment &assessment);
-
-/// A signature for a hold. Errors: `by`, `note` when empty.
-Result<SignOff> signFor(const Finding &hold, const std::string &by, const std::string &why);
+StartGate gateOf(const Judgement &judgement);
 
 } // namespace mildpath

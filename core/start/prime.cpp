@@ -2,8 +2,8 @@
 #include "start/prime.h"
 
 #include "assess/airreport.h"
-#include "assess/assessment.h"
 #include "assess/calibrated.h"
+#include "checks/assessment.h"
 #include "quantity/types.h"
 #include "rules/rules.h"
 #include "sump/gas.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/rehearsal.h"
 
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "diagnose/whatif.h"
 #include "document/logbook.h"
 

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/runcard.h"
 
-#include "assess/assessment.h"
 #include "assess/calibrated.h"
 #include "assess/figuremarks.h"
 #include "assess/flowproof.h"
+#include "checks/assessment.h"
 #include "start/corridor.h"
 
 #include <algorithm>
@@ -158,6 +158,8 @@ public:
                 continue; // nothing of the kind on this engine
             m_out.items.push_back(std::move(item));
         }
+        for (CardItem &i : m_out.items)
+            fromList(i);
         lock();
         return std::move(m_out);
     }
@@ -179,11 +181,8 @@ private:
             watch(i);
             break;
         case CardKind::Gate:
-            i.mark = m_gate.mayStart() ? Mark::Proven : Mark::Hold;
-            i.said = m_gate.holds.empty()
-                ? Phrase("no holds")
-                : Phrase("card.holds", "{0} of {1} {1|hold|holds} open",
-                         { asCount(m_gate.open()), asCount(m_gate.holds.size()) });
+            i.mark = m_gate.mayStart() ? m_gate.mark() : Mark::Hold;
+            i.said = m_gate.says();
             break;
         case CardKind::Start:
             start(i);
@@ -372,6 +371,20 @@ private:
             i.why = pa < i.expected->low_pa ? "below the likely range" : "above the likely range";
     }
 
+    /// A step nobody went through may have been answered in the list of checks; one that was gone
+    /// through is worth what the list makes of it.
+    void fromList(CardItem &i) const
+    {
+        const Check *c = m_assessment.checks.find(checkOfStep(i.id));
+        if (!c || !c->asked || (!i.done && c->isOpen()))
+            return;
+        i.mark = markOf(*c);
+        if (!i.done)
+            i.said = c->reason;
+        else if (c->isOpen() && i.why.empty())
+            i.why = c->reason;
+    }
+
     /// The start waits for the gate and for what must be seen before; what follows waits for it.
     void lock()
     {
@@ -392,13 +405,7 @@ private:
             if (i.kind != CardKind::Start)
                 continue;
             if (!m_gate.mayStart())
-                because(
-                    i,
-                    { "card.held", "{0} {0|hold is|holds are} open", { asCount(m_gate.open()) } });
-            else if (!gone("prime"))
-                because(i, "prime first, or give the reason");
-            else if (!gone("people"))
-                because(i, "extinguisher and a second person first");
+                because(i, m_gate.says());
         }
     }
 
@@ -436,7 +443,7 @@ RunCard runCardOf(const Build &build, const Assessment &assessment, const PrimeF
 
 StartCard startCardOf(const Build &build, const Assessment &assessment)
 {
-    StartCard out { gateOf(build, assessment), primeForecast(build, assessment), {} };
+    StartCard out { gateOf(assessment), primeForecast(build, assessment), {} };
     out.card = runCardOf(build, assessment, out.prime, out.gate);
     return out;
 }

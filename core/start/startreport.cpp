@@ -75,19 +75,24 @@ Json startReportToJson(const Build &build, const StartGate &gate, const PrimeFor
                        const std::vector<Explanation> &explanations)
 {
     Json holds = Json::array();
-    for (const GateHold &h : gate.holds)
-        holds.push_back({ { "id", h.finding->id },
-                          { "stop", h.finding->stop },
-                          { "text", h.finding->text },
-                          { "action", h.finding->action },
-                          { "open", h.open() },
-                          { "signed_by", h.signature ? Json(h.signature->by) : Json() },
-                          { "why", h.signature ? Json(h.signature->note) : Json() } });
-    Json out { { "may_start", gate.mayStart() },
-               { "open_holds", gate.open() },
-               { "holds", std::move(holds) },
-               { "prime", primeJson(prime) },
-               { "run_card", cardJson(card) } };
+    const auto tell = [&](const Check &c) {
+        const bool open = c.state != CheckState::SignedOff;
+        holds.push_back({ { "id", c.id() },
+                          { "stop", c.place.stop },
+                          { "text", render(c.reason, fileStyle) },
+                          { "open", open },
+                          { "signed_by", open ? Json() : Json(c.signatures.back().signOff.by) },
+                          { "why", open ? Json() : Json(c.signatures.back().signOff.note) } });
+    };
+    for (const GateGroup &g : gate.open)
+        for (const Check *c : g.checks)
+            if (c->state == CheckState::Hold)
+                tell(*c);
+    for (const Check *c : gate.signedOff)
+        tell(*c);
+    Json out { { "may_start", gate.mayStart() }, { "open_checks", gate.openChecks() },
+               { "open_holds", gate.holds() },   { "holds", std::move(holds) },
+               { "prime", primeJson(prime) },    { "run_card", cardJson(card) } };
     out["readings"] = Json::array();
     for (const Residual &r : residuals)
         out["readings"].push_back({ { "id", r.reading->id },
@@ -126,17 +131,24 @@ public:
 
     void gate(const StartGate &gate)
     {
-        line(gate.mayStart()
-                 ? Phrase("Nothing holds the start.")
-                 : Phrase("start.open", "{0} {0|hold|holds} open:", { asCount(gate.open()) }));
-        for (const GateHold &h : gate.holds)
-            if (h.signature)
-                line({ "start.signed",
-                       "  {0} [signed by {1}: {2}]",
-                       { h.finding->text, h.signature->by, h.signature->note } });
-            else
-                line({ "", "  {0} - {1}", { h.finding->text, h.finding->action } });
-        line("");
+        line({ "", "{0}.", { gate.says() } });
+        std::optional<Stage> stage;
+        for (const GateGroup &g : gate.open) {
+            if (stage != g.kind->stage) {
+                stage = g.kind->stage;
+                line({ "start.stage", "  {0}", { aboutStage(*stage).name } });
+            }
+            const Phrase where = g.where();
+            line(where.empty() ? Phrase("start.kind", "    {0} [{1}]",
+                                        { g.kind->statement, markWord(g.mark()) })
+                               : Phrase("start.kind_at", "    {0}: {1} [{2}]",
+                                        { g.kind->statement, where, markWord(g.mark()) }));
+            for (const Check *c : g.checks)
+                if (c->state == CheckState::Hold)
+                    line({ "start.holds", "      holds: {0}: {1}", { c->place.name, c->reason } });
+        }
+        for (const Check *c : gate.signedOff)
+            line({ "start.signed", "  {0} [{1}]", { c->statement(), c->reason } });
     }
 
     void prime(const PrimeForecast &prime)

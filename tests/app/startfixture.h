@@ -2,6 +2,7 @@
 #pragma once
 
 #include "benchfixture.h"
+#include "core/checksfixture.h"
 #include "enginesim.h"
 
 #include "bench/start/cardlist.h"
@@ -130,31 +131,32 @@ inline void StartFixture::typeInPanel(const QString &name, const QString &text)
     QApplication::processEvents();
 }
 
+/// Everything the job asks answered and signed for, as one edit: what is typed for it is tried by
+/// itself.
 inline void StartFixture::signAll()
 {
-    step("gate");
-    for (int i = 0; i < 10; ++i) {
-        const Assessment now = assessment();
-        QString open;
-        for (const GateHold &h : gateOf(build(), now).holds)
-            if (h.open() && open.isEmpty())
-                open = qs(h.finding->id);
-        if (open.isEmpty())
-            return;
-        typeInPanel(QStringLiteral("gate.who.") + open, QStringLiteral("A. Builder"));
-        typeInPanel(QStringLiteral("gate.why.") + open, QStringLiteral("seen by two"));
-        clickInPanel(("gate.sign." + open.toStdString()).c_str());
-    }
+    Build before = build();
+    before.cardSteps = {};
+    fixture::By by(std::move(before));
+    by.as("A").says("clr", { "main_4" }).says("plugin").says("plugseen", {}, "yes", "camera");
+    fixture::settleEverything(by);
+    std::vector<Edit> edits;
+    const auto add = [&](const auto &now, const auto &was) {
+        for (size_t i = was.size(); i < now.size(); ++i)
+            edits.emplace_back(AddEntry { now[i] });
+    };
+    add(by.build().people, build().people);
+    add(by.build().checkEntries, build().checkEntries);
+    add(by.build().signOffs, build().signOffs);
+    QVERIFY(document().editAll(QStringLiteral("everything answered"), std::move(edits)));
+    QVERIFY2(gateOf(document().judgement()).mayStart(),
+             said(gateOf(document().judgement()).says()).c_str());
 }
 
 inline void StartFixture::readyToStart()
 {
     start();
     signAll();
-    seen("fuel_off");
-    step("prime");
-    clickInPanel("card.skipped");
-    seen("people");
 }
 
 inline QAction *StartFixture::menuEntry(const QString &text)

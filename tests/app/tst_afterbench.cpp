@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench After run as hands use it: cuts and samples typed, settled, taken back; the engine
 // opened again; noises; the shelf.
-#include "assess/assessment.h"
 #include "bench/after/afterbench.h"
 #include "bench/after/cutviews.h"
 #include "bench/after/filterpage.h"
@@ -10,6 +9,7 @@
 #include "bench/after/oilpage.h"
 #include "bench/after/recheckpage.h"
 #include "bench/after/shelfpage.h"
+#include "checks/assessment.h"
 #include "entry/rowlist.h"
 #include "historyfixture.h"
 

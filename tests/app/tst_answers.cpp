@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "diagnose/diagnosis.h"
 #include "open/openbuild.h"
 #include "open/questions.h"

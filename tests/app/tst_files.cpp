@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Nothing typed is lost, whatever goes wrong with files: failed openings, two windows, read-only
 // files, a full disk, a killed process at each of them.
-#include "assess/assessment.h"
 #include "benchfixture.h"
+#include "checks/assessment.h"
 
 #include "document/edit.h"
 #include "document/logbook.h"

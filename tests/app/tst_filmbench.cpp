@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "benchfixture.h"
+#include "checks/assessment.h"
 
 #include "bench/film/ballcard.h"
 #include "bench/film/filmbench.h"

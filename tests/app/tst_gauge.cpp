@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A crank entered through the real widgets: with the keyboard only, and by a gauge on a serial line
 // with nobody at the keyboard.
-#include "assess/assessment.h"
 #include "bench/clearances/clearancebench.h"
 #include "bench/clearances/readingspage.h"
+#include "checks/assessment.h"
 #include "devices/serialgauge.h"
 #include "entry/readingentry.h"
 #include "testing.h"

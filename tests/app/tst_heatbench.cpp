@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The Heat bench by its widgets.
-#include "assess/assessment.h"
 #include "benchfixture.h"
+#include "checks/assessment.h"
 #include "study/room.h"
 
 #include "bench/heat/heatbench.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "benchfixture.h"
+#include "checks/assessment.h"
 
 #include "assess/cleanmarks.h"
 #include "bench/passages/foundpage.h"
@@ -155,12 +155,12 @@ void TestPassageBench::brushAndLight_proveAPassage()
 {
     bench();
     takePassage("chain_jet_feed");
-    QCOMPARE(assessment().marksOf("chain_jet")->clean, Mark::LookAgain);
+    QVERIFY(state("chain_jet_feed").state != CleanState::Clean);
     click("record.white");
     QVERIFY(find<HistoryChain>("historyChain")
                 ->accessibleName()
                 .contains(QStringLiteral("Brush, white")));
-    QCOMPARE(assessment().marksOf("chain_jet")->clean, Mark::LookAgain);
+    QVERIFY(state("chain_jet_feed").state != CleanState::Clean);
     click("record.light");
     QCOMPARE(assessment().marksOf("chain_jet")->clean, Mark::Proven);
     QCOMPARE(state("chain_jet_feed").state, CleanState::Clean);
@@ -308,7 +308,7 @@ void TestPassageBench::pluggedHole_isLedgeredToSeen()
             inner = static_cast<int>(i);
     clickAt(rows, QPointF(60, RowList::rowHeight * (inner + 0.5)));
     QCOMPARE(title(), QStringLiteral("Plug P5"));
-    QCOMPARE(assessment().marksOf("lifter_rear_plug")->flow, Mark::Hold);
+    QVERIFY(assessment().checks.find("plugin@lifter_gallery_rear_inner")->isOpen());
     QVERIFY(!find<QPushButton>("plug.seen")->isEnabled()); // it is out: nobody can have seen it in
     find<QLineEdit>("plugWord")->setText(QStringLiteral("thread paste"));
     const size_t entries = build().events.size();
@@ -324,14 +324,15 @@ void TestPassageBench::pluggedHole_isLedgeredToSeen()
     find<QLineEdit>("plugWord")->setText(QStringLiteral("thread paste"));
     click("plug.in");
     QCOMPARE(build().events.back().note, std::string("thread paste"));
-    QCOMPARE(assessment().marksOf("lifter_rear_plug")->flow, Mark::Hold);
-    const int holds = assessment().holds();
+    const auto seen
+        = [&] { return assessment().checks.find("plugseen@lifter_gallery_rear_inner")->evident; };
+    QCOMPARE(seen(), Evident::None);
     click("plug.seen");
-    QCOMPARE(assessment().holds(), holds - 1);
+    QVERIFY(seen() != Evident::None);
     QVERIFY(
         rows->rows()[static_cast<size_t>(inner)].cells.back().contains(QStringLiteral("seen by")));
     click("plug.out");
-    QCOMPARE(assessment().holds(), holds);
+    QCOMPARE(seen(), Evident::No);
 }
 
 void TestPassageBench::leavingAPlug_asksWhy()

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The parts of the shell by themselves: theme, marks, figures, rail, panel, strip, open build.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
+#include "core/checksfixture.h"
 #include "entry/quantityfield.h"
 #include "open/openbuild.h"
 #include "paint/marks.h"
@@ -228,7 +229,7 @@ void TestShell::rail_tellsTheMarksInWords()
     RailModel model(open);
     const QModelIndex main4 = model.index(model.rowOf(QStringLiteral("main_4")));
     QCOMPARE(main4.data(Qt::AccessibleTextRole).toString(),
-             QStringLiteral("Main 4; size holds the start, clean proven, flow proven"));
+             QStringLiteral("Main 4; size holds the start, clean proven, flow not done"));
     QVERIFY(main4.data(Qt::ToolTipRole).toString().contains(QStringLiteral("above the maximum")));
     QCOMPARE(main4.data(RailModel::LevelRole).toInt(), 1);
 }
@@ -239,10 +240,12 @@ void TestShell::rail_refreshesOnlyChangedRows()
     open.open(demoBuild(), {});
     RailModel model(open);
     QSignalSpy changed(&model, &QAbstractItemModel::dataChanged);
-    QVERIFY(
-        open.edit(AddProof { { "", "small_ends", "clean", "proven", "washed", "t", "", "", {} } }));
+    CheckEntry camhole;
+    camhole.kind = "camhole";
+    camhole.says = "no";
+    QVERIFY(open.record(camhole));
     QCOMPARE(changed.size(), 1);
-    QCOMPARE(changed[0][0].toModelIndex().data().toString(), QStringLiteral("Small ends"));
+    QCOMPARE(changed[0][0].toModelIndex().data().toString(), QStringLiteral("Cam bearings"));
 }
 
 void TestShell::panel_keepsItsFieldWhileTyping()
@@ -334,14 +337,16 @@ void TestShell::readouts_countOnlyHoldsThatAreOpen()
 {
     Build build = demoBuild();
     const Assessment a = assess(build);
-    const auto holds = [&] { return readoutsOf(build, a, nullptr).back(); };
-    QCOMPARE(holds().value.number, QString::number(a.holds()));
+    const auto holds = [&] { return readoutsOf(build, assess(build), nullptr).back(); };
+    QCOMPARE(holds().value.number, QString::number(gateOf(a).holds()));
     QCOMPARE(holds().place, Place::Start);
-    for (const GateHold &h : gateOf(build, a).holds)
-        build.signOffs.push_back(*signFor(*h.finding, "A. Builder", "seen by two"));
+    fixture::By by(std::move(build));
+    by.as("A").says("clr", { "main_4" }).says("plugin").says("plugseen", {}, "yes", "camera");
+    fixture::settleEverything(by);
+    build = by.build();
     QCOMPARE(holds().value.number, QStringLiteral("0"));
-    QVERIFY(holds().detail.contains(QStringLiteral("signed for")));
-    QCOMPARE(holds().mark, Mark::LookAgain); // signed for is not proven
+    QVERIFY2(holds().detail.contains(QStringLiteral("signed off")), qPrintable(holds().detail));
+    QCOMPARE(holds().mark, Mark::SignedOff); // signed for is not proven
 }
 
 void TestShell::readouts_tellWhatItWas()
@@ -364,17 +369,14 @@ void TestShell::readouts_tellWhatItWas()
 void TestShell::freshTemplate_isNotProven()
 {
     Build build = loadTemplate("inline-four-wet-sump")->build;
-    // The gasket and the plugs hold a fresh build; with them seen nothing does, and nothing is
-    // proven yet.
-    QCOMPARE(readoutsOf(build, assess(build), nullptr).back().value.number,
-             QString::number(1 + build.plugs.size()));
-    Proof gasket { "", "pump", "size", "proven", "", "t", "", "pump_gasket", {} };
-    build = withPlugsSeen(applyEdit(build, AddProof { gasket }).value());
-    const Assessment a = assess(build);
-    const Readout holds = readoutsOf(build, a, nullptr).back();
-    QCOMPARE(holds.value.number, QStringLiteral("0"));
-    QCOMPARE(holds.mark, Mark::NotDone); // nobody looked: not the same as proven
-    QVERIFY(holds.detail.contains(QString::number(3 * build.engine.stops.size())));
+    // Nothing holds, and nothing is proven: it says what the job is first.
+    const Readout open = readoutsOf(build, assess(build), nullptr).back();
+    QCOMPARE(open.value.number, QStringLiteral("0"));
+    QCOMPARE(open.mark, Mark::NotDone);
+    QVERIFY(open.detail.contains(QStringLiteral("1 check")));
+    build = fixture::withJob(std::move(build), "N");
+    const Readout asked = readoutsOf(build, assess(build), nullptr).back();
+    QVERIFY(asked.mark != Mark::Proven && asked.detail.contains(QStringLiteral("checks open")));
 }
 
 void TestShell::orderlyEnd_leavesNoJournal()

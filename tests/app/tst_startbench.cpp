@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench of the first start through its widgets.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "startfixture.h"
+
+#include "entry/rowlist.h"
 
 #include "bench/start/afterpage.h"
 #include "bench/start/alarmsound.h"
@@ -47,25 +49,46 @@ void TestStartBench::gate_isSignedInPlaceAndOpensTheStart()
 {
     start();
     step("gate");
-    const auto gate = gateOf(build(), assessment());
-    QVERIFY(gate.open() >= 2);
-    const std::string id = gate.holds.front().finding->id;
-    // Without a reason nobody has signed.
-    clickInPanel(("gate.sign." + id).c_str());
-    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("reason")));
+    QVERIFY(panelText().contains(QStringLiteral("May not fire")));
+    clickInPanel("gate.checks");
+    auto *rows = find<RowList>("checkRows");
+    QVERIFY(rows && rows->isVisible());
+    const auto take = [&](const QString &name) {
+        for (size_t i = 0; i < rows->rows().size(); ++i)
+            if (rows->rows()[i].cells.front().trimmed() == name) {
+                Q_EMIT rows->picked(static_cast<int>(i));
+                QApplication::processEvents();
+                return;
+            }
+        QFAIL(qPrintable(name));
+    };
+    take(QStringLiteral("Clearance inside its limits; cap at its last stage, loosened in reverse"));
+    take(QStringLiteral("Main 4"));
+    // Without a reason nobody has signed; with one it takes two.
+    choose(inPanel<QComboBox>(QStringLiteral("check.signer")), QStringLiteral("J. Moor"));
+    clickInPanel("check.sign");
+    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("three words")));
     QCOMPARE(standing(build().signOffs).size(), size_t(0));
-    signAll();
-    QVERIFY(gateOf(build(), assessment()).mayStart());
-    QCOMPARE(build().signOffs.front().by, std::string("A. Builder"));
-    QVERIFY(panelText().contains(QStringLiteral("seen by two")));
+    typeInPanel(QStringLiteral("check.why"), QStringLiteral("kept for the first hour only"));
+    clickInPanel("check.sign");
+    QCOMPARE(document().judgement().checks.find("clr@main_4")->state, CheckState::Hold);
+    choose(inPanel<QComboBox>(QStringLiteral("check.signer")), QStringLiteral("T. Quill"));
+    clickInPanel("check.sign");
+    QCOMPARE(document().judgement().checks.find("clr@main_4")->state, CheckState::SignedOff);
+    QVERIFY(panelText().contains(QStringLiteral("J. Moor and T. Quill")));
     document().undoStack().undo();
-    QCOMPARE(gateOf(build(), assessment()).open(), 1);
+    QCOMPARE(document().judgement().checks.find("clr@main_4")->state, CheckState::Hold);
+    // A family in one entry, with an exception.
+    take(QStringLiteral("Preservative off; shells, journals, thrust faces oiled"));
+    choose(inPanel<QComboBox>(QStringLiteral("check.by")), QStringLiteral("J. Moor"));
+    typeInPanel(QStringLiteral("check.except"), QStringLiteral("Main 2"));
+    choose(inPanel<QComboBox>(QStringLiteral("check.means")),
+           QStringLiteral("a photo older than the closing"));
+    clickInPanel("check.yes");
+    QCOMPARE(build().checkEntries.back().except, std::vector<std::string> { "main_2" });
     // And where to mend it.
-    document().undoStack().undo();
-    step("gate");
-    clickInPanel("gate.go.clearance@main_4");
+    clickInPanel("check.go");
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Clearances"));
-    QCOMPARE(document().selectedStop(), QStringLiteral("main_4"));
 }
 
 void TestStartBench::card_stepsAndChoicesAreRecordedAndUndone()
@@ -116,7 +139,7 @@ void TestStartBench::record_withoutSenderOrGateSaysWhy()
     QVERIFY(m_window->messageBar().text().contains(QStringLiteral("No sender")));
     step("start");
     click("start.record");
-    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("holds are open")));
+    QVERIFY(m_window->messageBar().text().contains(QStringLiteral("May not fire")));
     QCOMPARE(find<CardList>("start.card")->chosen(), QStringLiteral("gate"));
     typeInPanel(QStringLiteral("start.port"), QStringLiteral("/dev/no-such-port"));
     QCOMPARE(m_window->sender().state(), SerialLine::State::Off);
@@ -385,7 +408,7 @@ void TestStartBench::afterwards_offersACalibrationAndTakesItBack()
     seen("start");
     for (const char *id : { "cold_idle", "fast", "hot_idle" }) {
         step(id);
-        const auto gate = gateOf(build(), assessment());
+        const auto gate = gateOf(document().judgement());
         const auto prime = primeForecast(build(), assessment());
         const auto card = runCardOf(build(), assessment(), prime, gate);
         const double pa = card.find(id)->expected->value_pa * 0.93;

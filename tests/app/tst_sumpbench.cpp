@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sump & air by its widgets, and the gas laid over the forecast.
-#include "assess/assessment.h"
 #include "benchfixture.h"
+#include "checks/assessment.h"
 #include "study/gaseffect.h"
 #include "study/senders.h"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The whole job through the real widgets, from opening the demo to the build sheet, with the
 // simulated engine on a serial line; and a hidden fault that no gauge shows.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "startfixture.h"
 
 #include "bench/start/afterpage.h"

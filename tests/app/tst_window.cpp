@@ -1,15 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The real window, driven by keys and clicks: type, undo, save, reopen, refuse, recover.
-#include "assess/assessment.h"
 #include "bench/clearances/clearancebench.h"
 #include "bench/clearances/readingspage.h"
 #include "bench/route/routemap.h"
+#include "checks/assessment.h"
 #include "entry/readingentry.h"
 #include "plot/chartview.h"
+#include "start/gate.h"
 #include "testing.h"
 #include "window/screenshots.h"
 #include "window/window.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QImage>
 #include <QLabel>
@@ -357,14 +359,13 @@ void TestWindow::proof_marksTheStop()
     bench("route");
     m_window->openBuild().selectStop(QStringLiteral("filter"));
     QApplication::processEvents();
-    m_window->findChild<QPushButton *>(QStringLiteral("proveFlow"))->click();
-    QCOMPARE(m_window->openBuild().assessment().marksOf("filter")->flow, Mark::Proven);
-    // A plug is not proven by a word about flow: its ledger is elsewhere, and this says where.
-    m_window->openBuild().selectStop(QStringLiteral("lifter_rear_plug"));
-    QApplication::processEvents();
-    QVERIFY(!m_window->findChild<QPushButton *>(QStringLiteral("proveFlow")));
-    QCOMPARE(shownIn("holds"), QString::number(m_window->openBuild().assessment().holds()));
-    QVERIFY(!m_window->openBuild().build().proofs.back().by.empty());
+    auto *fitted = m_window->findChild<QCheckBox *>(QStringLiteral("stop.check.filt@filter"));
+    QVERIFY(fitted);
+    fitted->click();
+    const Assessment &now = m_window->openBuild().assessment();
+    QCOMPARE(now.checks.find("filt@filter")->state, CheckState::Proven);
+    QCOMPARE(shownIn("holds"), QString::number(gateOf(now).holds()));
+    QVERIFY(!m_window->openBuild().build().checkEntries.back().by.empty());
 }
 
 void TestWindow::name_isChangedInPlace()
@@ -409,7 +410,7 @@ void TestWindow::stripCell_opensItsBench()
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Forecast"));
     QTest::mouseClick(m_window->findChild<ReadoutCell *>(QStringLiteral("holds")), Qt::LeftButton);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("First start"));
-    QCOMPARE(m_window->openBuild().selectedStop(), QStringLiteral("main_4"));
+    QCOMPARE(m_window->openBuild().selectedStop(), QStringLiteral("lifter_gallery"));
 }
 
 void TestWindow::imperial_isReadAndShown()

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "checks/checks.h"
 #include "checks/signing.h"
 #include "document/edit.h"
@@ -163,8 +163,8 @@ public:
     {
         const Check *c = list().find(id);
         if (!c)
-            return "no such check";
-        return c->asked ? QString::fromUtf8(wordOf(c->state).data()) : QString("not asked");
+            return QStringLiteral("no such check");
+        return c->asked ? QString::fromUtf8(wordOf(c->state).data()) : QStringLiteral("not asked");
     }
     QString reason(const std::string &id) const
     {
@@ -192,7 +192,7 @@ private:
     std::string now() const
     {
         char text[32];
-        std::snprintf(text, sizeof text, "2026-01-%02dT%02d:%02d:00", 2 + m_minute / 1440,
+        std::snprintf(text, sizeof text, "2026-09-%02dT%02d:%02d:00", 2 + m_minute / 1440,
                       m_minute / 60 % 24, m_minute % 60);
         return text;
     }
@@ -281,7 +281,8 @@ inline int settleEverything(By &by)
                 by.as("A").says(std::string(k.id), {}, "yes", "camera");
         std::vector<std::string> open;
         for (const Check &c : by.list().all())
-            if (c.asked && c.isOpen() && c.kind->isComputed() && c.evident != Evident::None)
+            if (c.asked && c.isOpen() && (round > 1 || c.kind->isComputed())
+                && c.evident != Evident::None)
                 open.push_back(c.id());
         for (const std::string &id : open)
             for (const char *who : { "B", "C" })
@@ -289,6 +290,19 @@ inline int settleEverything(By &by)
                     by.as(who).sign(id, "known, and watched in the first hour");
     }
     return 0;
+}
+
+/// How a check stands on a build; one without a job is a new build.
+inline std::string stateOf(const Build &build, const std::string &check)
+{
+    return By(build.jobs.empty() ? withJob(build, "N") : build).state(check).toStdString();
+}
+/// What is to be done about it.
+inline std::string nextOf(const Build &build, const std::string &check)
+{
+    const By by(build.jobs.empty() ? withJob(build, "N") : build);
+    const Check *c = by.list().find(check);
+    return c ? said(c->next) : std::string();
 }
 
 } // namespace mildpath::fixture

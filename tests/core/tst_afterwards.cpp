@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Read against forecast, and which uncertain input would explain the difference.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "entries.h"
 #include "start/afterwards.h"

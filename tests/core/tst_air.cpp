@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
-#include "assess/assessment.h"
 #include "calc/catalogue.h"
+#include "checks/assessment.h"
+#include "checksfixture.h"
 #include "document/edit.h"
 #include "quantity/json.h"
 #include "testing.h"
@@ -69,14 +70,6 @@ AirState stateOf(const AirReport &air, const char *id)
 {
     return air.row(id)->state;
 }
-const Finding *finding(const Assessment &a, const std::string &prefix)
-{
-    for (const Finding &f : a.findings)
-        if (f.id.starts_with(prefix))
-            return &f;
-    return nullptr;
-}
-
 } // namespace
 
 void TestAir::elevenRows_eachWithWhatItRestsOn()
@@ -305,12 +298,8 @@ void TestAir::tooMuch_dipsTheCrank_andHolds()
     const Assessment a = assess(withValue(demoBuild(), "fill_l", 10));
     QCOMPARE(stateOf(a.air, "windage"), AirState::High);
     QVERIFY(a.air.find("running")->clearance_m < 0);
-    const Finding *f = finding(a, "air_windage");
-    QVERIFY(f);
-    QCOMPARE(f->mark, Mark::Hold);
-    QCOMPARE(f->stop, std::string("sump_pickup"));
-    QVERIFY(finding(a, "air_fill"));
-    QVERIFY(!finding(assess(demoBuild()), "air_"));
+    QCOMPARE(fixture::stateOf(withValue(demoBuild(), "fill_l", 10), "air@engine"), "hold");
+    QCOMPARE(fixture::stateOf(demoBuild(), "air@engine"), "look_again");
 }
 
 void TestAir::farTooMuch_overflows_withThePlace()
@@ -319,7 +308,7 @@ void TestAir::farTooMuch_overflows_withThePlace()
     QVERIFY(a.air.problem);
     QCOMPARE(a.air.problem->place, std::string("/sump/values/fill_l"));
     QVERIFY(said(a.air.problem->message).find("more than the section holds") != std::string::npos);
-    QCOMPARE(finding(a, "air_overflow")->mark, Mark::Hold);
+    QCOMPARE(fixture::stateOf(withValue(demoBuild(), "fill_l", 60), "air@engine"), "hold");
 }
 
 void TestAir::advice_bringsTheFillIntoItsWindow_data()
@@ -525,7 +514,8 @@ void TestAir::coolant_holdsAndOverridesTheRest()
     const Assessment a = assess(with(demoBuild(), SetForeign { false, "confirmed" }));
     QCOMPARE(a.air.overall, AirState::High);
     QVERIFY(a.air.foreign);
-    QCOMPARE(finding(a, "air_foreign")->mark, Mark::Hold);
+    QCOMPARE(fixture::stateOf(with(demoBuild(), SetForeign { false, "confirmed" }), "air@engine"),
+             "hold");
     const Assessment fuel = assess(with(demoBuild(), SetForeign { true, "suspected" }));
     QCOMPARE(stateOf(fuel.air, "foreign"), AirState::Watch);
     QCOMPARE(stateOf(assess(with(demoBuild(), SetForeign { true, "" })).air, "foreign"),

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "assess/spread.h"
+#include "checks/assessment.h"
 #include "checks/checksreport.h"
 #include "checks/cost.h"
+#include "checks/judgement.h"
 #include "checks/signing.h"
 #include "checksfixture.h"
 #include "quantity/json.h"
@@ -37,6 +38,9 @@ private Q_SLOTS:
     void jobs_askWhatTheCatalogueSays();
     void everyJob_canBeBroughtThroughAllGates_data();
     void everyJob_canBeBroughtThroughAllGates();
+    void whatIsWrong_isSaidByItsCheck_data();
+    void whatIsWrong_isSaidByItsCheck();
+    void cost_isSolvedWhereNoGaugeShowsIt();
     void oldFile_opensClosedAndAsksForTheJob();
     void job_isReadAsOneOrAsAList();
 };
@@ -213,8 +217,8 @@ void TestChecks::markOfAStop_isItsWorst()
     for (const char *kind : { "jrnl", "clr", "bore" })
         worst = worse(worst, markOf(*list.find(std::string(kind) + "@main_3")));
     QCOMPARE(QString::fromUtf8(markId(worst).data()), mark);
-    QVERIFY(worse(*list.markAt("main_3", Aspect::Size), worst)
-            == *list.markAt("main_3", Aspect::Size));
+    const Judgement j(b.build(), Figures(b.build()), {});
+    QVERIFY(worse(j.marksOf("main_3")->size, worst) == j.marksOf("main_3")->size);
 }
 
 /// W5.
@@ -477,6 +481,101 @@ void TestChecks::everyJob_canBeBroughtThroughAllGates()
          { CheckGate::Turn, CheckGate::Fire, CheckGate::Load, CheckGate::Handover })
         QVERIFY2(b.open(g),
                  qPrintable(b.firstOpen(g) + ": " + b.reason(b.firstOpen(g).toStdString())));
+}
+
+void TestChecks::whatIsWrong_isSaidByItsCheck_data()
+{
+    using Spoil = std::function<void(Build &)>;
+    QTest::addColumn<QString>("engine");
+    QTest::addColumn<Spoil>("spoil");
+    QTest::addColumn<QString>("check");
+    const auto relief = [](double crack_kpa) {
+        return Spoil([crack_kpa](Build &b) {
+            for (Element &e : b.circuit.elements)
+                if (e.id == "relief") {
+                    e.values["crack_kpa"] = crack_kpa;
+                    e.values["full_kpa"] = 1.25 * crack_kpa;
+                }
+        });
+    };
+    const char *four = "inline-four-wet-sump", *turbo = "inline-three-turbo";
+    QTest::newRow("relief opens at 1.9 bar") << four << relief(190) << "speed@engine";
+    QTest::newRow("relief opens at 20 bar") << four << relief(2000) << "over@engine";
+    QTest::newRow("turbocharger short of its own need") << turbo << Spoil([](Build &b) {
+        for (Stop &s : b.engine.stops)
+            if (s.kind == StopKind::Turbo)
+                s.values["need_most_kpa"] = 900;
+    }) << "speed@turbo";
+    QTest::newRow("rockers short at hot idle") << four << Spoil([](Build &b) {
+        for (Stop &s : b.engine.stops)
+            if (s.kind == StopKind::Rocker)
+                s.values["need_idle_kpa"] = 400;
+    }) << "need@rocker_shaft";
+    QTest::newRow("tapered by 28 µm") << four << Spoil([](Build &b) {
+        b.readings.push_back(gaugeReading("main_1", 1, 90, 36));
+        b.readings.push_back(gaugeReading("main_1", 2, 90, 64));
+        b.readings.change([n = 0](Reading &r) mutable { r.id = "r" + std::to_string(++n); });
+    }) << "form@main_1";
+    QTest::newRow("500 kN on a main") << four << Spoil([](Build &b) {
+        for (Stop &s : b.engine.stops)
+            if (s.id == "main_3")
+                s.values["load_n"] = 500e3;
+    }) << "film@main_3";
+    QTest::newRow("closes at the coldest start")
+        << "inline-four-alloy" << Spoil([](Build &b) { b.use.coldestStart_c = -45; })
+        << "cold@main_1";
+    QTest::newRow("0.85 bar read where about 4 was likely") << four << Spoil([](Build &b) {
+        CardStep s;
+        s.id = "k1";
+        s.step = "fast";
+        s.at = "2026-03-01T10:00:00";
+        s.pressure_kpa = 85;
+        s.rpm = 2000;
+        s.oil_c = 60;
+        b.cardSteps.push_back(s);
+    }) << "fast@engine";
+    QTest::newRow("no circuit that solves")
+        << four << Spoil([](Build &b) { b.gaugeTap = "nowhere"; }) << "solved@engine";
+    QTest::newRow("gear oil") << four << Spoil([](Build &b) { b.oil.grade = "75W-90 gear"; })
+                              << "oilok@engine";
+}
+
+void TestChecks::whatIsWrong_isSaidByItsCheck()
+{
+    QFETCH(const QString, engine);
+    QFETCH(const std::function<void(Build &)>, spoil);
+    QFETCH(const QString, check);
+    const std::string id = check.toStdString();
+    By b(fixture::newBuild("N", false, engine.toStdString()));
+    const Check *before = b.list().find(id);
+    QVERIFY2(!before || before->evident != Evident::No, "nothing is wrong yet");
+    b.change([&](Build &build) { spoil(build); });
+    QCOMPARE(b.state(id), "hold");
+    QVERIFY(!b.open(CheckGate::Handover));
+    QVERIFY(!b.reason(id).isEmpty());
+}
+
+/// A feed hole nearly shut starves its main and the rod behind it, and the gauge hardly moves; one
+/// that costs nothing says so.
+void TestChecks::cost_isSolvedWhereNoGaugeShowsIt()
+{
+    const By b(fixture::newBuild("N"));
+    const Figures f(b.build());
+    const auto costs = costsOf(b.build(), f, b.list());
+    QVERIFY(costs.at("feed@main_2").harm >= 1);
+    Fault shut;
+    shut.kind = "feed_hole_covered";
+    shut.stop = "main_2";
+    shut.severity = 0.98;
+    const CheckCost worst = costOf(b.build(), f.sizes, shut);
+    QCOMPARE(worst.harm, 3);
+    QVERIFY(!worst.stop.empty() && worst.ratio < 1);
+    QVERIFY(std::abs(worst.gauge_pa) < 2 * GaugeReading::usualGaugeU_kpa * 1e3);
+    QVERIFY(costs.at("plugin@lifter_gallery_rear_inner").harm >= 2);
+    // A kind no fault stands behind has none.
+    QVERIFY(!costs.contains("card@main_caps"));
+    for (const auto &[id, cost] : costs)
+        QVERIFY2(cost.harm >= 0 && cost.harm <= 3 && !cost.text.empty(), id.c_str());
 }
 
 void TestChecks::oldFile_opensClosedAndAsksForTheJob()

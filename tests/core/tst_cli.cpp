@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The command line as a shell sees it: output, error text, exit code.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
+#include "checksfixture.h"
 #include "document/edit.h"
 #include "quantity/json.h"
 #include "testing.h"
@@ -43,6 +44,7 @@ private Q_SLOTS:
     void newBuild_comesFromAPlan();
     void forecast_takesAnOwnOil();
     void assess_exitsWith1WhenSomethingHolds();
+    void checks_areToldAsPublished();
     void export_writesEveryReading();
     void planCleaning_saysTheSameInWordsAndJson();
     void drawPassages_givesABareBuildItsUsualOnes();
@@ -208,24 +210,58 @@ void TestCli::assess_exitsWith1WhenSomethingHolds()
     QCOMPARE(r.code, 1);
     verifyClose(r.json()["hot_idle"]["gauge"]["kpa"].get<double>(),
                 assess(demoBuild()).operating.hotIdle.gauge.value_pa / 1e3, 0, 0.006);
-    // A fresh build is held by what must be seen; with that seen it is only not done.
-    QString fresh = QString::fromStdString(listTemplates().front().path.string());
-    const CliRun held = run({ QStringLiteral("assess"), fresh });
-    QCOMPARE(held.code, 1);
-    QVERIFY2(held.out.contains("Gasket laid on the pump's own base"), held.out.constData());
-    Build seen = loadBuild(fresh.toStdString())->build;
-    Proof gasket;
-    gasket.stop = "pump";
-    gasket.aspect = "size";
-    gasket.check = "pump_gasket";
-    gasket.verdict = "proven";
-    seen = applyEdit(seen, AddProof { gasket }).value();
-    QVERIFY(held.out.contains("not seen in its place"));
-    seen = withPlugsSeen(seen);
+    // A fresh build says what the job is first; one whose every check is answered may fire.
+    const QString fresh = QString::fromStdString(listTemplates().front().path.string());
+    const CliRun shut = run({ QStringLiteral("checks"), fresh });
+    QCOMPARE(shut.code, 1);
+    QVERIFY2(shut.out.contains("Say what the job is"), shut.out.constData());
+    QCOMPARE(run({ QStringLiteral("assess"), fresh }).code, 1);
+    fixture::By by(fixture::withJob(loadBuild(fresh.toStdString())->build, "N"));
+    fixture::settleEverything(by);
     QTemporaryDir folder;
-    fresh = folder.filePath(QStringLiteral("seen.mildpath"));
-    QVERIFY(saveBuild(fresh.toStdString(), seen));
-    QCOMPARE(run({ QStringLiteral("assess"), fresh }).code, 0);
+    const QString answered = folder.filePath(QStringLiteral("answered.mildpath"));
+    QVERIFY(saveBuild(answered.toStdString(), by.build()));
+    for (const char *verb : { "assess", "start", "checks" })
+        QCOMPARE(run({ QLatin1String(verb), answered }).code, 0);
+}
+
+/// The published form of the list: programs read it.
+void TestCli::checks_areToldAsPublished()
+{
+    const Json all = run({ QStringLiteral("checks"), demo(), QStringLiteral("--json"),
+                           QStringLiteral("--today"), QStringLiteral("2026-04-01") })
+                         .json();
+    std::set<std::string> ids;
+    for (const Json &c : all["checks"]) {
+        QVERIFY(ids.insert(c["id"].get<std::string>()).second);
+        QCOMPARE(c["id"].get<std::string>(),
+                 c["kind"].get<std::string>() + "@" + c["place"].get<std::string>());
+        QVERIFY(fromWord<CheckState>(c["state"].get<std::string>()));
+        QVERIFY(fromWord<CheckClass>(c["class"].get<std::string>()));
+        QVERIFY(fromWord<CheckGate>(c["gate"].get<std::string>()));
+        QVERIFY(!c["reason"].get<std::string>().empty());
+    }
+    for (const char *gate : { "turn", "fire", "load", "handover" }) {
+        const Json &g = all["gates"][gate];
+        QVERIFY(!g["open"].get<bool>() && g["open_checks"].get<int>() >= g["holds"].get<int>());
+    }
+    const auto count = [&](std::initializer_list<const char *> options) {
+        QStringList words { QStringLiteral("checks"), demo(), QStringLiteral("--json") };
+        for (const char *o : options)
+            words << QLatin1String(o);
+        return run(words).json()["checks"].size();
+    };
+    QVERIFY(count({ "--all" }) > ids.size());
+    QVERIFY(count({ "--open" }) < ids.size());
+    QVERIFY(count({ "--gate", "turn" }) < count({ "--gate", "fire" }));
+    QCOMPARE(
+        run({ QStringLiteral("checks"), demo(), QStringLiteral("--gate"), QStringLiteral("wash") })
+            .code,
+        2);
+    QCOMPARE(run({ QStringLiteral("checks"), demo(), QStringLiteral("--today"),
+                   QStringLiteral("tomorrow") })
+                 .code,
+             2);
 }
 
 void TestCli::export_writesEveryReading()

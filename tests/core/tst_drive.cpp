@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A drive over the pan and its table; gas laid over the forecast; where a sender sees oil.
-#include "assess/assessment.h"
 #include "assess/replay.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "storage/drivetable.h"
 #include "study/gaseffect.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "assess/circuitof.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "document/engineplan.h"
 #include "document/recipes.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Files of traces, tables of cuts and samples, and a folder of builds.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "quantity/json.h"
 #include "shelf/compare.h"

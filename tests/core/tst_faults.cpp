@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Faults as what-ifs: what they do to the reference inline-four, their names, every fault of every
 // template; remedies on one footing.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "diagnose/remedies.h"
 #include "diagnose/signatures.h"
 #include "diagnose/whatif.h"

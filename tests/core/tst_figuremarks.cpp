@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/air.h"
-#include "assess/assessment.h"
 #include "assess/cleanmarks.h"
 #include "assess/figuremarks.h"
 #include "assess/finishreport.h"
 #include "assess/oilreport.h"
+#include "checks/assessment.h"
 #include "oil/grades.h"
 #include "rules/rules.h"
-#include "start/gate.h"
 #include "storage/templates.h"
 #include "study/contacts.h"
 #include "study/room.h"
@@ -46,8 +45,6 @@ private Q_SLOTS:
     void coldestStart_isJudgedByTheWinterTest();
     void pickup_holdsOnTheLevelAndIsCheckedInATurn_data();
     void pickup_holdsOnTheLevelAndIsCheckedInATurn();
-    void signedHold_isStillToBeChecked();
-    void gate_isNotDoneOnlyWithoutHolds();
     void stop_showsTheWorstOfItsMarks();
     void crank_holdsWhereAnyLineStarvesIt();
     void outOfRound_isLookedAtPastAMicrometre();
@@ -334,27 +331,6 @@ void TestFigureMarks::pickup_holdsOnTheLevelAndIsCheckedInATurn()
     turn.clearance_m = toCrank * turn.wind.allowance_m;
     isMarked(markOf(turn, true), mark);
     isMarked(markOf(turn, false), "not_done");
-}
-
-void TestFigureMarks::signedHold_isStillToBeChecked()
-{
-    const Finding finding { "x", Mark::Hold, "", "too tight", "open it" };
-    const SignOff signature;
-    isMarked(GateHold { &finding }.mark(), "hold");
-    isMarked((GateHold { &finding, &signature }).mark(), "look_again");
-}
-
-void TestFigureMarks::gate_isNotDoneOnlyWithoutHolds()
-{
-    const Finding finding { "x", Mark::Hold, "", "too tight", "open it" };
-    const SignOff signature;
-    StartGate gate;
-    isMarked(gate.mark(3), "not_done");
-    isMarked(gate.mark(0), "proven");
-    gate.holds.push_back({ &finding, &signature });
-    isMarked(gate.mark(3), "look_again");
-    gate.holds.push_back({ &finding });
-    isMarked(gate.mark(0), "hold");
 }
 
 void TestFigureMarks::stop_showsTheWorstOfItsMarks()

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "assess/operating.h"
 #include "bearing/filmtable.h"
 #include "bearing/load.h"
+#include "checks/assessment.h"
 #include "study/room.h"
 #include "testing.h"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What must hold whatever the numbers: tried over speeds, temperatures, oils and changed
 // dimensions.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "testing.h"
 

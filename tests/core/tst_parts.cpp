@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Torque cards, shells, weights, choices and stop numbers in the document: what is refused and
 // where, and what an older file becomes.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "quantity/json.h"
 #include "storage/buildfile.h"

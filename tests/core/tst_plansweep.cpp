@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "document/engineplan.h"
 #include "report/buildsheet.h"
 #include "storage/readingtable.h"

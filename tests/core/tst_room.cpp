@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "assess/finding.h"
 #include "assess/operating.h"
 #include "assess/operatingmodel.h"
+#include "checks/assessment.h"
+#include "checksfixture.h"
 #include "document/edit.h"
 #include "oil/grades.h"
 #include "quantity/json.h"
@@ -388,15 +389,13 @@ void TestRoom::coldStart_saysHowWarmToPreheat()
     Build b = templateBuild("inline-four-alloy");
     b.use.coldestStart_c = -45;
     const Assessment a = assess(b);
-    const Finding *cold = nullptr;
-    for (const Finding &f : a.findings)
-        if (f.id.starts_with("coldest_start"))
-            cold = &f;
-    QVERIFY(cold && cold->mark == Mark::Hold);
+    const std::string id = "cold@" + coldestOf(a.sizes)->stop;
+    QCOMPARE(fixture::stateOf(b, id), "hold");
+    const std::string action = fixture::nextOf(b, id);
     const auto t = coldestOf(a.sizes)->closesAt_c(b.use.coldestClearanceFloor_um);
     QVERIFY(t);
-    QVERIFY2(said(cold->action).find(formatPlain(std::ceil(*t), 0) + " °C") != std::string::npos,
-             said(cold->action).c_str());
+    QVERIFY2(action.find(formatPlain(std::ceil(*t), 0) + " °C") != std::string::npos,
+             action.c_str());
     // A steel rod on a steel journal: cold does nothing.
     for (const GaugedSize &s : a.sizes)
         if (s.family == "big_end")
@@ -407,10 +406,10 @@ void TestRoom::housingsThatGrowLess_closeHot()
 {
     const Build b = templateBuild("inline-four-wet-sump");
     const auto holds = [](const Build &build) {
-        const Assessment a = assess(build);
-        return std::count_if(a.findings.begin(), a.findings.end(), [](const Finding &f) {
-            return f.id.starts_with("hot_clearance") && f.mark == Mark::Hold;
-        });
+        int n = 0;
+        for (const Stop &s : build.engine.stops)
+            n += fixture::stateOf(build, "heat@" + s.id) == "hold";
+        return n;
     };
     QCOMPARE(holds(b), 0);
     OwnExpansion own;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "assess/operatingmodel.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "oil/blending.h"
 #include "oil/grades.h"

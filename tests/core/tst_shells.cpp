@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
 #include "bearing/shells.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "study/shellplan.h"
 #include "testing.h"

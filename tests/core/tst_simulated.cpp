@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The played engine, and the rehearsal on it.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "document/edit.h"
 #include "entries.h"
 #include "start/alarms.h"

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Readings by every method: which decides, what they are worth, when they disagree.
-#include "assess/assessment.h"
 #include "bearing/thermal.h"
+#include "checks/assessment.h"
+#include "checksfixture.h"
 #include "document/edit.h"
 #include "pump/rotor.h"
 #include "quantity/json.h"
@@ -53,12 +54,6 @@ std::vector<Reading> bothEnds(const std::string &method, const std::string &stop
                               double u_um)
 {
     return { by(method, stop, um, u_um, 1), by(method, stop, um, u_um, 2) };
-}
-
-bool finds(const Assessment &a, const std::string &id)
-{
-    return std::any_of(a.findings.begin(), a.findings.end(),
-                       [&](const Finding &f) { return f.id == id; });
 }
 
 } // namespace
@@ -137,7 +132,8 @@ void TestSizes::disagreement_isAFinding()
     QCOMPARE(a.size("main_1")->disagreement.empty(), !disagrees);
     QCOMPARE(markWord(a.size("main_1")->mark),
              markWord(disagrees ? Mark::LookAgain : Mark::Proven));
-    QCOMPARE(finds(a, "clearance@main_1"), disagrees);
+    QCOMPARE(fixture::stateOf(with(plain(), readings), "clr@main_1"),
+             disagrees ? "look_again" : "proven");
 }
 
 void TestSizes::strip_isReadAtItsTightest()
@@ -205,14 +201,13 @@ void TestSizes::twoInstruments_addTheirUncertainties()
 void TestSizes::holdBySomebody_standsBesideTheFigures()
 {
     Build b = with(plain(), bothEnds("zeroed_bore_gauge", "main_1", 50, 1.3));
-    QCOMPARE(markWord(assess(b).marksOf("main_1")->size), markWord(Mark::Proven));
-    Proof p { "", "main_1", "size", "hold", "journal scored", "t", "", "", {} };
+    QCOMPARE(fixture::stateOf(b, "clr@main_1"), "proven");
+    Proof p { "", "main_1", "size", "hold", "journal scored", "t", "2027-01-01", "", {} };
     b = applyEdit(b, AddProof { p }).value();
-    QCOMPARE(markWord(assess(b).marksOf("main_1")->size), markWord(Mark::Hold));
-    QVERIFY(finds(assess(b), "size@main_1"));
+    QCOMPARE(fixture::stateOf(b, "clr@main_1"), "hold");
     p.verdict = "proven";
     b = applyEdit(b, AddProof { p }).value();
-    QCOMPARE(markWord(assess(b).marksOf("main_1")->size), markWord(Mark::Proven));
+    QCOMPARE(fixture::stateOf(b, "clr@main_1"), "proven");
 }
 
 void TestSizes::looseCap_isFlagged()

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // From the gate to the run card: holds and signatures, the prime forecast, corridors, alarms.
-#include "assess/assessment.h"
+#include "checks/assessment.h"
+#include "checksfixture.h"
 #include "document/edit.h"
 #include "start/alarms.h"
 #include "start/runcard.h"
@@ -14,10 +15,8 @@ class TestStart : public QObject
 {
     Q_OBJECT
 private Q_SLOTS:
-    void gate_opensOnlyBySignature();
-    void signature_lapsesWhenTheFindingSaysSomethingElse();
-    void signature_needsNameAndReason_data();
-    void signature_needsNameAndReason();
+    void gate_isAViewOfTheList();
+    void signature_inAFileNeedsNameAndReason();
     void card_keepsTheStartShutUntilAllBeforeItIsDone();
     void card_judgesWhatWasRead_data();
     void card_judgesWhatWasRead();
@@ -71,12 +70,14 @@ Build withChoice(Build build, std::string_view question, const char *answer)
     c.answer = answer;
     return with(std::move(build), Choose { c });
 }
+/// Everything the job asks answered, and signed off where it is only unsure.
 Build allSigned(Build build)
 {
-    const Assessment a = assess(build);
-    for (const GateHold &h : gateOf(build, a).holds)
-        build = withEntry(std::move(build), *signFor(*h.finding, "A. Builder", "seen by two"));
-    return build;
+    build.cardSteps = {};
+    fixture::By by(std::move(build));
+    by.as("A").says("clr", { "main_4" }).says("plugin").says("plugseen", {}, "yes", "camera");
+    fixture::settleEverything(by);
+    return by.build();
 }
 
 /// Gate, forecast and card of a build, kept together as they point into each other.
@@ -85,7 +86,7 @@ struct Judged
     explicit Judged(Build b)
         : build(std::move(b))
         , assessment(assess(build))
-        , gate(gateOf(build, assessment))
+        , gate(gateOf(assessment))
         , prime(primeForecast(build, assessment))
         , card(runCardOf(build, assessment, prime, gate))
     {
@@ -102,80 +103,45 @@ struct Judged
 
 } // namespace
 
-void TestStart::gate_opensOnlyBySignature()
+void TestStart::gate_isAViewOfTheList()
 {
     const Judged before(demoBuild());
-    QVERIFY(before.assessment.holds() >= 2);
-    QCOMPARE(before.gate.open(), before.assessment.holds());
-    QVERIFY(!before.gate.mayStart());
+    QVERIFY(before.assessment.holds() >= 2 && !before.gate.mayStart());
+    int open = 0, holds = 0;
+    for (const GateGroup &g : before.gate.open) {
+        open += static_cast<int>(g.checks.size());
+        holds += g.holds;
+        for (const Check *c : g.checks)
+            QVERIFY(CheckList::shuts(*c) && c->kind == g.kind);
+    }
+    QCOMPARE(open, before.gate.openChecks());
+    QCOMPARE(holds, before.gate.holds());
+    QCOMPARE(before.gate.mark(), Mark::Hold);
     const Judged after(allSigned(demoBuild()));
-    QVERIFY(after.gate.mayStart());
-    // Signed for is not mended: the hold stays, with who and why.
-    QCOMPARE(after.assessment.holds(), before.assessment.holds());
-    QCOMPARE(after.gate.holds.front().signature->by, std::string("A. Builder"));
-    QCOMPARE(after.gate.holds.front().signature->note, std::string("seen by two"));
-    // Taken back, it is open again.
-    const Judged back(
-        with(after.build, TakeBackEntry { "signoffs", "o1", "tester", "2026-03-02" }));
-    QCOMPARE(back.gate.open(), 1);
+    QVERIFY2(after.gate.mayStart(), said(after.gate.says()).c_str());
+    QCOMPARE(after.gate.mark(), after.gate.signedOff.empty() ? Mark::Proven : Mark::SignedOff);
+    QVERIFY(after.gate.open.empty());
+    // A signature taken back leaves its check open.
+    QVERIFY(!after.gate.signedOff.empty());
+    Build back = after.build;
+    for (const SignOff &o : after.build.signOffs)
+        if (o.check == after.gate.signedOff.front()->id())
+            back = with(back, TakeBackEntry { "signoffs", o.id, "tester", "2026-03-02" });
+    QVERIFY(!Judged(std::move(back)).gate.mayStart());
 }
 
-void TestStart::signature_lapsesWhenTheFindingSaysSomethingElse()
+void TestStart::signature_inAFileNeedsNameAndReason()
 {
-    Build build = allSigned(demoBuild());
-    // Gauged wider still: what was signed for was another size.
-    for (const double angle : { 60.0, 90.0, 120.0 })
-        build = with(std::move(build), EnterReading { gaugeReading("main_4", 1, angle, 78) });
-    const Judged now(std::move(build));
-    QVERIFY(!now.gate.mayStart());
-    const auto it = std::find_if(now.gate.holds.begin(), now.gate.holds.end(),
-                                 [](const GateHold &h) { return h.open(); });
-    QCOMPARE(it->finding->stop, std::string("main_4"));
-    QVERIFY(it->outdated != nullptr);
-}
-
-void TestStart::signature_needsNameAndReason_data()
-{
-    QTest::addColumn<QString>("by");
-    QTest::addColumn<QString>("why");
-    QTest::addColumn<QString>("place");
-    QTest::newRow("nobody") << ""
-                            << "because"
-                            << "by";
-    QTest::newRow("blanks") << "  "
-                            << "because"
-                            << "by";
-    QTest::newRow("no reason") << "A. Builder"
-                               << ""
-                               << "note";
-    QTest::newRow("blank reason") << "A. Builder"
-                                  << " \t"
-                                  << "note";
-}
-
-void TestStart::signature_needsNameAndReason()
-{
-    QFETCH(QString, by);
-    QFETCH(QString, why);
-    QFETCH(QString, place);
-    const Build build = demoBuild();
-    const Assessment a = assess(build);
-    const auto sign
-        = signFor(*gateOf(build, a).holds.front().finding, by.toStdString(), why.toStdString());
-    QVERIFY(!sign);
-    QCOMPARE(QString::fromStdString(sign.error().place), place);
-    // Nor by the way of a file.
+    Build bad = demoBuild();
     SignOff empty;
-    empty.hold = "x";
-    empty.by = by.trimmed().toStdString();
-    empty.note = why.trimmed().toStdString();
-    Build bad = build;
     empty.id = "o1";
     bad.signOffs.push_back(empty);
     const auto errors = validateBuild(bad);
-    QVERIFY(std::any_of(errors.begin(), errors.end(), [&](const Error &e) {
-        return e.place == "/signoffs/0/" + place.toStdString();
-    }));
+    for (const char *key : { "check", "by", "note" })
+        QVERIFY2(std::any_of(
+                     errors.begin(), errors.end(),
+                     [&](const Error &e) { return e.place == std::string("/signoffs/0/") + key; }),
+                 key);
 }
 
 void TestStart::card_keepsTheStartShutUntilAllBeforeItIsDone()
@@ -186,13 +152,18 @@ void TestStart::card_keepsTheStartShutUntilAllBeforeItIsDone()
         return start->locked ? start->why : std::string();
     };
     Build build = demoBuild();
-    QVERIFY(QString::fromStdString(said(why(build))).contains("holds are open"));
+    QVERIFY(QString::fromStdString(said(why(build))).startsWith("May not fire"));
     build = allSigned(std::move(build));
-    QVERIFY(QString::fromStdString(said(why(build))).contains("prime first"));
-    build = withStep(std::move(build), "prime");
-    QVERIFY(QString::fromStdString(said(why(build))).contains("extinguisher"));
-    build = withStep(std::move(build), "people");
     QCOMPARE(why(build), std::string());
+    // One lifter dry, and it is shut again.
+    FlowSeen dry;
+    dry.stop = "lifter_gallery";
+    dry.outlet = 6;
+    dry.saw = "dry";
+    dry.means = "drill";
+    dry.at = "2026-10-01T10:00:00";
+    const Build one = with(build, AddEntry { dry });
+    QVERIFY(QString::fromStdString(said(why(one))).contains("1 of them holds"));
     // Nothing read before the engine ran.
     QVERIFY(Judged(build).card.find("hot_idle")->locked);
     build = withStep(std::move(build), "start");
@@ -214,7 +185,7 @@ void TestStart::card_judgesWhatWasRead()
 {
     QFETCH(double, share);
     QFETCH(QString, mark);
-    Build build = withStep(allSigned(demoBuild()), "start");
+    Build build = withStep(demoBuild(), "start");
     const Assessment a = assess(build);
     CardStep s;
     s.step = "hot_idle";
@@ -346,12 +317,15 @@ void TestStart::causes_whatIsProvenComesLast()
     };
     Build build = demoBuild();
     build.proofs.clear();
+    build.checkEntries = {};
     // With nothing proven: the usual order (common practice, no source).
     const QStringList bare = order(build);
     QCOMPARE(bare.mid(0, 5), QStringList({ "gauge", "oil", "drive", "dry_pump", "pickup" }));
-    const QStringList seen = order(withStep(build, "oil_in"));
+    fixture::By by(build);
+    by.as("A").says("rfree").says("rseat");
+    const QStringList seen = order(by.build());
     QCOMPARE(seen.front(), QStringLiteral("gauge"));
-    QCOMPARE(seen.back(), QStringLiteral("oil"));
+    QCOMPARE(seen.back(), QStringLiteral("relief"));
     RunLog run;
     run.kind = "prime";
     run.tap = build.gaugeTap;

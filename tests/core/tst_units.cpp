@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "assess/assessment.h"
+#include "checks/assessment.h"
 #include "clirun.h"
 #include "report/buildsheet.h"
 #include "start/alarms.h"

@@ -4,6 +4,7 @@
 #include "assess/operating.h"
 #include "bench/after/oillanes.h"
 #include "bench/after/tablefile.h"
+#include "checks/assessment.h"
 #include "diagnose/faults.h"
 #include "document/logbook.h"
 #include "entry/entryform.h"

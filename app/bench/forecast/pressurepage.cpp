@@ -2,7 +2,6 @@
 #include "bench/forecast/pressurepage.h"
 
 #include "assess/figuremarks.h"
-#include "assess/judgement.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/forecast/gaslayer.h"
 #include "open/questions.h"
@@ -10,6 +9,7 @@
 #include "paint/text.h"
 #include "plot/chartview.h"
 #include "shell/stopfields.h"
+#include "start/gate.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -278,24 +278,8 @@ void PressurePage::verdict(PanelContent &out) const
                                              .arg(Figure::speed(build.use.most_rpm).text()) });
         crankVerdict(out);
     }
-    const int holds = m_open.judgement().holds();
-    QStringList names;
-    for (const Finding &f : m_open.judgement().findings)
-        if (f.mark == Mark::Hold)
-            if (const Stop *stop = build.engine.find(f.stop);
-                stop && !names.contains(qs(stop->name)))
-                names << qs(stop->name);
-    const int open = m_open.judgement().notDone();
-    if (holds > 0)
-        out.push_back(PanelVerdict {
-            Mark::Hold, tr("%1 before start").arg(counted(holds, tr("hold"), tr("holds"))),
-            names.join(QStringLiteral(", ")) });
-    if (open > 0)
-        out.push_back(PanelVerdict {
-            Mark::NotDone, tr("%1 not done").arg(counted(open, tr("check"), tr("checks"))),
-            tr("size, clean and flow of the stops on the rail") });
-    if (const Mark worst = m_open.judgement().worst(); worst == Mark::Proven)
-        out.push_back(PanelVerdict { worst, tr("Everything proven"), {} });
+    const StartGate gate = gateOf(m_open.judgement());
+    out.push_back(PanelVerdict { gate.mark(), qs(gate.says()), {} });
     out.push_back(PanelRule {});
     m_gas->panel(out);
     out.push_back(PanelRule {});

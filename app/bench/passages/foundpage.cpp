@@ -2,8 +2,8 @@
 #include "bench/passages/foundpage.h"
 
 #include "assess/cleanmarks.h"
-#include "assess/judgement.h"
 #include "bench/passages/findway.h"
+#include "checks/judgement.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/photostrip.h"
@@ -418,7 +418,7 @@ PanelContent FoundPage::panel()
     }
     out.push_back(PanelText { qs(magnetCaution()), Tone::Muted });
     for (const Finding &finding : m_open.judgement().findings)
-        if (finding.id.starts_with("sign_") || finding.id.starts_with("debris_"))
+        if (finding.id.starts_with("sign@") || finding.id.starts_with("find@"))
             out.push_back(PanelVerdict { finding.mark, qs(finding.text), qs(finding.action) });
     return out;
 }

@@ -2,8 +2,8 @@
 #include "bench/route/flowpage.h"
 
 #include "assess/finding.h"
-#include "assess/judgement.h"
 #include "assess/rules.h"
+#include "checks/judgement.h"
 #include "document/logbook.h"
 #include "entry/refusal.h"
 #include "paint/marks.h"

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/linespage.h"
 
-#include "assess/judgement.h"
 #include "assess/lines.h"
 #include "assess/rules.h"
+#include "checks/judgement.h"
 #include "entry/refusal.h"
 
 #include "entry/rowlist.h"
@@ -146,7 +146,7 @@ void LinesPage::faults(PanelContent &out) const
         out.push_back(PanelVerdict { f.mark, qs(f.text),
                                      qs(f.reason) + QStringLiteral(". ") + qs(f.action) + u'.' });
     for (const Finding &f : m_open.judgement().findings)
-        if (f.id == "gauge_place")
+        if (f.id == "gauge@engine" || f.id == "blank@engine")
             out.push_back(PanelVerdict { f.mark, qs(f.text), qs(f.action) });
 }
 

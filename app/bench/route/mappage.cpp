@@ -3,7 +3,7 @@
 
 #include "assess/circuitof.h"
 #include "assess/cleanmarks.h"
-#include "assess/judgement.h"
+#include "checks/judgement.h"
 #include "entry/refusal.h"
 
 #include "bench/route/engineeditor.h"
@@ -337,56 +337,37 @@ void MapPage::stopFields(const Stop &stop, PanelContent &out) const
     }
 }
 
+/// What the job asks of the stop and is not proven; what is only looked at is ticked here.
 void MapPage::stopProofs(const Stop &stop, PanelContent &out) const
 {
-    const StopMarks *marks = m_open.judgement().marksOf(stop.id);
-    const auto prove = [this, id = stop.id](const char *aspect, const QString &how) {
-        return [open = &m_open, id, aspect, how] {
-            saidIfRefused(open->edit(AddProof { { "",
-                                                  id,
-                                                  aspect,
-                                                  "proven",
-                                                  how.toStdString(),
-                                                  OpenBuild::userName(),
-                                                  OpenBuild::now(),
-                                                  "",
-                                                  {} } }));
-        };
-    };
-    const bool clean = marks->clean != Mark::Proven, flow = marks->flow != Mark::Proven;
-    if (!clean && !flow)
-        return;
-    out.push_back(PanelRule {});
-    const Build &build = m_open.build();
-    const bool hasPassages = std::any_of(build.passages.begin(), build.passages.end(),
-                                         [&](const Passage &p) { return p.stop == stop.id; });
-    const bool hasPlugs = std::any_of(build.plugs.begin(), build.plugs.end(),
-                                      [&](const Plug &p) { return p.stop == stop.id; });
-    if (clean && hasPassages)
-        out.push_back(PanelText { tr("Clean: %1. Its passages are proven on the Passages bench.")
-                                      .arg(qs(marks->cleanReason)),
-                                  Tone::Muted });
-    if (clean && (!hasPassages || hasBodyToClean(stop.kind)))
-        out.push_back(PanelButton {
-            QStringLiteral("proveClean"),
-            hasPassages ? tr("The rest of it seen clean") : tr("Seen clean to the far end"),
-            prove("clean", hasPassages ? tr("seen clean") : tr("seen clean to the far end")) });
-    if (flow && hasPlugs)
-        out.push_back(PanelText {
-            tr("%1. Plugs are kept on the Passages bench, Plugs.").arg(qs(marks->flowReason)),
-            Tone::Muted });
-    else if (flow)
-        out.push_back(PanelButton { QStringLiteral("proveFlow"),
-                                    stop.kind == StopKind::Plug ? tr("Plug seen fitted and sealed")
-                                                                : tr("Oil seen to flow here"),
-                                    prove("flow",
-                                          stop.kind == StopKind::Plug ? tr("seen fitted and sealed")
-                                                                      : tr("oil seen to flow")) });
-    if (clean)
-        out.push_back(PanelText {
-            tr("Solvents: air and gloves. Eyes against brushes and compressed air. Never "
-               "with a torch or hot air."),
-            Tone::Muted });
+    std::optional<Stage> stage;
+    for (const Check &c : m_open.judgement().checks.all()) {
+        if (!c.asked || c.place.stop != stop.id || !c.isOpen())
+            continue;
+        if (stage != c.kind->stage) {
+            stage = c.kind->stage;
+            out.push_back(PanelRule {});
+            if (const auto caution = aboutStage(*stage).caution; !caution.empty())
+                out.push_back(PanelText { qs(caution), Tone::Warn });
+        }
+        // The panel is about this stop: only what belongs to it is named.
+        const QString what = c.place.id == stop.id ? qs(c.kind->statement) : qs(c.statement());
+        const bool looked = c.kind->by.find('G') == std::string_view::npos
+            && c.kind->by.find('B') == std::string_view::npos && !c.kind->isComputed();
+        if (!looked) {
+            out.push_back(PanelVerdict { markOf(c), what, qs(c.reason) });
+            continue;
+        }
+        CheckEntry entry;
+        entry.kind = c.kind->id;
+        entry.places = { c.place.id };
+        out.push_back(PanelTick { QStringLiteral("stop.check.") + qs(c.id()), markOf(c), what,
+                                  qs(c.reason), false, [open = &m_open, entry](bool) {
+                                      const auto done = open->record(entry);
+                                      saidIfRefused(done ? Result<void> {}
+                                                         : tl::unexpected(done.error()));
+                                  } });
+    }
 }
 
 /// A bearing's own film, where it is one bearing.

@@ -2,7 +2,7 @@
 #include "bench/route/routemap.h"
 
 #include "assess/finding.h"
-#include "assess/judgement.h"
+#include "checks/judgement.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 
@@ -275,7 +275,8 @@ void RouteMap::paintKey(QPainter &p) const
     x += ramp + 5;
     word(inWords(asPressure(5e5, 0)), t.muted, 12);
     word(tr("width: flow"), t.muted, 18);
-    for (const Mark mark : { Mark::Proven, Mark::LookAgain, Mark::Hold, Mark::NotDone }) {
+    for (const Mark mark :
+         { Mark::Proven, Mark::LookAgain, Mark::Hold, Mark::NotDone, Mark::SignedOff }) {
         drawMark(p, QPointF(x + 5, y), 10, mark);
         x += 15;
         word(qs(markWord(mark)), t.muted, 14);

@@ -2,6 +2,7 @@
 #include "bench/start/startbench.h"
 
 #include "bench/start/afterpage.h"
+#include "bench/start/checkspage.h"
 #include "bench/start/rehearsalpage.h"
 #include "bench/start/startpage.h"
 #include "quantity/rounding.h"
@@ -17,6 +18,8 @@ StartBench::StartBench(OpenBuild &open, SerialSender *sender, QWidget *parent)
 {
     addPage(new RehearsalPage(open, this));
     addPage(new AfterPage(open, this));
+    Page *checks = addPage(new ChecksPage(open, this));
+    connect(m_start, &StartPage::checksAsked, this, [this, checks] { showPage(checks); });
 }
 
 std::vector<Import> StartBench::imports()

@@ -81,8 +81,6 @@ void StartPage::reset()
     m_log->stop(tr("another build was opened"));
     m_step.clear();
     m_say.clear();
-    m_who.clear();
-    m_why.clear();
     m_typed = {};
     m_middle->setCurrentIndex(0);
 }

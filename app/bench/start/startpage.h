@@ -44,6 +44,9 @@ public:
     /// A run a crash left behind becomes a run of this build; its file goes beside it, or is kept.
     Result<void> takeUnfinished(const UnfinishedRun &run);
 
+Q_SIGNALS:
+    void checksAsked(); ///< to the list of checks
+
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
     void resizeEvent(QResizeEvent *) override;
@@ -85,9 +88,7 @@ private:
     void primePanel(PanelContent &out);
     void gatePanel(PanelContent &out);
     void goTo(Place place, QString stop);
-    void signHold(std::string id, std::string who);
     void holdsPanel(PanelContent &out);
-    void holdsHeading(PanelContent &out) const;
     void senderPanel(PanelContent &out);
     void numbersPanel(const CardItem &item, PanelContent &out);
     void explainedPanel(PanelContent &out) const;
@@ -109,7 +110,6 @@ private:
     QString m_say; ///< what to switch off
     std::shared_ptr<const Answered<StartCard>> m_judged; ///< shown
     std::shared_ptr<const Answered<Result<Diagnosis>>> m_diagnosis; ///< null: none
-    std::map<std::string, std::string> m_who, m_why; ///< typed for a hold, not yet signed
     RunPoint m_typed; ///< of a reading entered by hand
     bool m_startSeen = false;
 };

@@ -327,84 +327,40 @@ void StartPage::readPanel(const CardItem &i, PanelContent &out)
     tickPanel(i, out);
 }
 
-/// The holds in short; the gate's own step is where they are signed for.
+/// What is open in short; the list of checks is where it is answered and signed for.
 void StartPage::holdsPanel(PanelContent &out)
 {
-    holdsHeading(out);
-    for (const GateHold &h : gate().holds)
-        out.push_back(PanelVerdict { h.mark(), qs(h.finding->text),
-                                     h.signature ? tr("signed by %1").arg(qs(h.signature->by))
-                                                 : qs(h.finding->action) });
-    if (gate().open() > 0)
-        out.push_back(PanelButton { QStringLiteral("gate.open"), tr("Fix or sign off"),
+    const StartGate &g = gate();
+    out.push_back(PanelHeading { qs(g.says()), g.mayStart() ? Tone::Good : Tone::Bad });
+    for (const GateGroup &group : g.open)
+        for (const Check *c : group.checks)
+            if (c->state == CheckState::Hold)
+                out.push_back(PanelVerdict { Mark::Hold, qs(c->statement()), qs(c->reason) });
+    if (!g.mayStart())
+        out.push_back(PanelButton { QStringLiteral("gate.open"), tr("Show what is open"),
                                     [this] { showStep(QStringLiteral("gate")); } });
 }
 
-void StartPage::holdsHeading(PanelContent &out) const
-{
-    const int open = gate().open();
-    out.push_back(PanelHeading { open == 0       ? tr("Nothing holds the start")
-                                     : open == 1 ? tr("1 hold before start")
-                                                 : tr("%1 holds before start").arg(open),
-                                 open == 0 ? Tone::Good : Tone::Bad });
-}
-
+/// By stage: what shuts the gate, then what was signed off, to be read aloud.
 void StartPage::gatePanel(PanelContent &out)
 {
-    holdsHeading(out);
-    for (const GateHold &h : gate().holds) {
-        const std::string id = h.finding->id;
-        if (&h != &gate().holds.front())
+    const StartGate &g = gate();
+    out.push_back(PanelHeading { qs(g.says()), g.mayStart() ? Tone::Good : Tone::Bad });
+    out.push_back(PanelButton { QStringLiteral("gate.checks"), tr("Answer and sign: the list"),
+                                [this] { Q_EMIT checksAsked(); } });
+    std::optional<Stage> stage;
+    for (const GateGroup &group : g.open) {
+        if (stage != group.kind->stage) {
+            stage = group.kind->stage;
             out.push_back(PanelRule {});
-        out.push_back(PanelVerdict {
-            h.mark(), qs(h.finding->text),
-            h.signature ? tr("signed by %1: %2").arg(qs(h.signature->by), qs(h.signature->note))
-                        : qs(h.finding->action) });
-        if (h.outdated && h.open())
-            out.push_back(PanelText {
-                tr("%1 signed for it when it said something else.").arg(qs(h.outdated->by)),
-                Tone::Warn });
-        out.push_back(PanelButton {
-            QStringLiteral("gate.go.") + qs(id), tr("Go there"),
-            [this, stop = qs(h.finding->stop), place = h.finding->place] { goTo(place, stop); } });
-        if (h.signature) {
-            out.push_back(PanelButton { QStringLiteral("gate.takeBack.") + qs(id),
-                                        tr("Take the signature back"),
-                                        [open_ = &m_open, sign = h.signature->id] {
-                                            saidIfRefused(open_->takeBack("signoffs", sign));
-                                        } });
-            continue;
+            out.push_back(PanelHeading { qs(aboutStage(*stage).name) });
         }
-        const std::string who = m_who.contains(id) ? m_who.at(id) : OpenBuild::userName();
-        out.push_back(PanelWord { QStringLiteral("gate.who.") + qs(id), tr("Who signs"), qs(who),
-                                  [this, id](const QString &text) -> Result<void> {
-                                      m_who[id] = text.trimmed().toStdString();
-                                      return {};
-                                  } });
-        out.push_back(PanelWord { QStringLiteral("gate.why.") + qs(id), tr("Reason"), qs(m_why[id]),
-                                  [this, id](const QString &text) -> Result<void> {
-                                      m_why[id] = text.trimmed().toStdString();
-                                      return {};
-                                  } });
-        out.push_back(PanelButton { QStringLiteral("gate.sign.") + qs(id), tr("Sign for it"),
-                                    [this, id, who] { signHold(id, who); } });
+        out.push_back(PanelVerdict { group.mark(), qs(group.kind->statement),
+                                     group.holds > 0 ? qs(group.checks.front()->reason)
+                                                     : qs(group.where()) });
     }
-}
-
-/// Signed by the name that was typed, whoever sits here. By value: the edit renews the panel.
-void StartPage::signHold(std::string id, std::string who)
-{
-    const GateHold *hold = gate().find(id);
-    if (!hold)
-        return;
-    auto sign = signFor(*hold->finding, m_who.contains(id) ? m_who[id] : who, m_why[id]);
-    Result<void> ok = sign ? Result<void> {} : tl::unexpected(sign.error());
-    if (sign) {
-        sign->at = OpenBuild::now();
-        ok = m_open.edit(AddEntry { std::move(*sign) });
-    }
-    if (!ok)
-        Q_EMIT complained(qs(ok.error().message));
+    for (const Check *c : g.signedOff)
+        out.push_back(PanelVerdict { Mark::SignedOff, qs(c->statement()), qs(c->reason) });
 }
 
 /// By value: the panel is another one by then.

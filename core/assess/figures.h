@@ -4,7 +4,6 @@
 #include "assess/airreport.h"
 #include "assess/fits.h"
 #include "assess/forecast.h"
-#include "assess/judgement.h"
 #include "assess/lines.h"
 #include "assess/operating.h"
 #include "assess/sizes.h"
@@ -47,14 +46,5 @@ private:
     Figures(const Build &build, std::vector<GaugedSize> judged);
     Figures(const Build &build, std::vector<GaugedSize> judged, Predicted predicted);
 };
-
-/// Everything that can be said about a document.
-struct Assessment : Figures, Judgement
-{
-    explicit Assessment(const Build &build);
-};
-
-/// Never fails: what cannot be solved is said in `operating.unsolved` and as a finding.
-Assessment assess(const Build &build);
 
 } // namespace mildpath

@@ -1,0 +1,468 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/start/checkspage.h"
+
+#include "assess/figuremarks.h"
+#include "checks/signing.h"
+#include "checks/visible.h"
+#include "document/logbook.h"
+#include "entry/rowlist.h"
+#include "paint/scrolled.h"
+#include "paint/text.h"
+#include "start/gate.h"
+
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+QString trimmedName(const std::string &text)
+{
+    return qs(text).trimmed();
+}
+
+} // namespace
+
+ChecksPage::ChecksPage(OpenBuild &open, QWidget *parent)
+    : Page(open, parent)
+    , m_rows(new RowList({ 0, 0.56, 0.86 }, 0, this))
+{
+    m_rows->setObjectName(QStringLiteral("checkRows"));
+    m_rows->setAccessibleName(tr("Checks by stage"));
+    auto *column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(scrolled(m_rows, this), 1);
+    connect(m_rows, &RowList::picked, this, [this](int row) {
+        const Item &item = m_items[static_cast<size_t>(row)];
+        const std::string kind(item.kind ? item.kind->id : std::string_view());
+        const bool again = kind == m_kind && item.place == m_place;
+        m_kind = again && item.place.empty() ? std::string() : kind;
+        m_place = item.place;
+        m_typed.value.clear();
+        m_typed.except.clear();
+        refresh();
+        Q_EMIT changed();
+    });
+}
+
+const CheckList &ChecksPage::list() const
+{
+    return m_open.judgement().checks;
+}
+
+QString ChecksPage::about() const
+{
+    return qs(list().says(CheckGate::Fire));
+}
+
+void ChecksPage::reset()
+{
+    m_kind = "job";
+    m_place.clear();
+    m_typed = {};
+    m_job = {};
+}
+
+void ChecksPage::takeFocus()
+{
+    m_rows->setFocus(Qt::OtherFocusReason);
+}
+
+void ChecksPage::rowsOf(const CheckKind &kind, std::vector<Item> &items) const
+{
+    int places = 0;
+    for (const Check &c : list().all())
+        places += c.asked && c.kind == &kind;
+    if (places == 0)
+        return;
+    items.push_back({ kind.stage, &kind });
+    if (m_kind != kind.id || places < 2)
+        return;
+    for (const Check &c : list().all())
+        if (c.asked && c.kind == &kind)
+            items.push_back({ kind.stage, &kind, c.place.id });
+}
+
+void ChecksPage::refresh()
+{
+    m_items.clear();
+    std::vector<RowList::Row> rows;
+    int chosen = -1;
+    for (const CheckKind &kind : checkKinds()) {
+        std::vector<Item> items;
+        rowsOf(kind, items);
+        if (items.empty())
+            continue;
+        if (m_items.empty() || m_items.back().stage != kind.stage) {
+            m_items.push_back({ kind.stage });
+            rows.push_back({ Mark::NotAsked,
+                             { qs(aboutStage(kind.stage).name).toUpper(), {}, {} },
+                             qs(aboutStage(kind.stage).needs),
+                             true });
+        }
+        for (const Item &item : items) {
+            GateGroup group { &kind, {}, 0 };
+            int open = 0;
+            for (const Check &c : list().all())
+                if (c.asked && c.kind == &kind
+                    && (item.place.empty() || c.place.id == item.place)) {
+                    group.checks.push_back(&c);
+                    open += c.isOpen();
+                }
+            const bool one = !item.place.empty() || group.checks.size() == 1;
+            rows.push_back(
+                { group.mark(),
+                  { item.place.empty()
+                        ? qs(kind.statement)
+                        : QStringLiteral("      ") + qs(group.checks.front()->place.name),
+                    one ? qs(group.checks.front()->reason) : qs(group.where()),
+                    one             ? qs(markWord(group.mark()))
+                        : open == 0 ? tr("all %1").arg(group.checks.size())
+                                    : tr("%1 of %2 open").arg(open).arg(group.checks.size()) },
+                  qs(kind.statement) });
+            if (m_kind == kind.id && m_place == item.place)
+                chosen = static_cast<int>(rows.size()) - 1;
+            m_items.push_back(item);
+        }
+    }
+    m_rows->setRows(std::move(rows));
+    m_rows->choose(chosen);
+}
+
+const ChecksPage::Item *ChecksPage::chosen() const
+{
+    const int row = m_rows->chosen();
+    return row < 0 ? nullptr : &m_items[static_cast<size_t>(row)];
+}
+
+std::vector<const Check *> ChecksPage::chosenChecks() const
+{
+    std::vector<const Check *> out;
+    for (const Check &c : list().all())
+        if (c.asked && c.kind->id == m_kind && (m_place.empty() || c.place.id == m_place))
+            out.push_back(&c);
+    return out;
+}
+
+PanelContent ChecksPage::panel()
+{
+    PanelContent out;
+    for (const std::string_view word : enumWords<CheckGate>()) {
+        const CheckGate gate = *fromWord<CheckGate>(word);
+        out.push_back(PanelVerdict { list().markOf(gate), qs(list().says(gate)), {} });
+    }
+    out.push_back(PanelRule {});
+    const Item *item = chosen();
+    if (m_kind == "job" || !item || !item->kind) {
+        jobPanel(out);
+        return out;
+    }
+    answerPanel(*item, out);
+    return out;
+}
+
+void ChecksPage::jobPanel(PanelContent &out)
+{
+    const Job *job = currentJob(m_open.build());
+    if (!m_job.begun) {
+        m_job.begun = true;
+        if (job) {
+            m_job.kinds = job->kinds;
+            m_job.by = job->by;
+            m_job.number = job->number;
+            m_job.alone = job->alone;
+            for (const std::string &s : job->scope)
+                m_job.scope += (m_job.scope.empty() ? "" : ", ") + s;
+        }
+    }
+    out.push_back(PanelHeading { tr("What is the job?") });
+    for (const JobKind &k : jobKinds()) {
+        const std::string letter(1, k.letter);
+        const auto at = std::find(m_job.kinds.begin(), m_job.kinds.end(), letter);
+        const bool on = at != m_job.kinds.end();
+        out.push_back(PanelTick { QStringLiteral("job.") + qs(letter), doneMark(on),
+                                  qs(capitalised(k.name)), tr("taken apart: %1").arg(qs(k.apart)),
+                                  on, [this, letter](bool now) {
+                                      std::erase(m_job.kinds, letter);
+                                      if (now)
+                                          m_job.kinds.push_back(letter);
+                                      Q_EMIT changed();
+                                  } });
+    }
+    const auto word = [this](const char *id, const QString &label, std::string TypedJob::*which) {
+        return PanelWord { QString::fromLatin1(id), label, qs(m_job.*which),
+                           [this, which](const QString &text) -> Result<void> {
+                               m_job.*which = text.trimmed().toStdString();
+                               return {};
+                           } };
+    };
+    out.push_back(word("job.scope", tr("Touches"), &TypedJob::scope));
+    out.push_back(word("job.number", tr("Engine number"), &TypedJob::number));
+    out.push_back(word("job.by", tr("Says"), &TypedJob::by));
+    out.push_back(PanelTick { QStringLiteral("job.alone"), doneMark(m_job.alone), tr("Works alone"),
+                              tr("one signature then does for two, and is printed so"), m_job.alone,
+                              [this](bool on) {
+                                  m_job.alone = on;
+                                  Q_EMIT changed();
+                              } });
+    out.push_back(PanelButton { QStringLiteral("job.record"), tr("That is the job"),
+                                [this] { recordJob(); } });
+    peoplePanel(out);
+}
+
+void ChecksPage::peoplePanel(PanelContent &out)
+{
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Who works on it") });
+    for (const Person *p : standing(m_open.build().people))
+        out.push_back(PanelText {
+            qs(p->name) + (p->role.empty() ? QString() : QStringLiteral(", ") + qs(p->role)),
+            Tone::Plain });
+    const auto word = [this](const char *id, const QString &label, std::string TypedJob::*which) {
+        return PanelWord { QString::fromLatin1(id), label, qs(m_job.*which),
+                           [this, which](const QString &text) -> Result<void> {
+                               m_job.*which = text.trimmed().toStdString();
+                               return {};
+                           } };
+    };
+    out.push_back(word("person.name", tr("Name"), &TypedJob::person));
+    out.push_back(word("person.role", tr("Does"), &TypedJob::role));
+    out.push_back(PanelButton { QStringLiteral("person.add"), tr("Add"), [this] {
+                                   Person p;
+                                   p.name = m_job.person;
+                                   p.role = m_job.role;
+                                   m_job.person.clear();
+                                   m_job.role.clear();
+                                   const auto done = m_open.record(p);
+                                   say(done ? Result<void> {} : tl::unexpected(done.error()));
+                               } });
+}
+
+void ChecksPage::recordJob()
+{
+    Job job;
+    job.kinds = m_job.kinds;
+    job.number = m_job.number;
+    job.alone = m_job.alone;
+    job.by = m_job.by;
+    for (const QString &part : qs(m_job.scope).split(u',', Qt::SkipEmptyParts)) {
+        const std::string wanted = part.trimmed().toStdString();
+        std::string id = wanted;
+        for (const Stop &s : m_open.build().engine.stops)
+            if (s.name == wanted)
+                id = s.id;
+        job.scope.push_back(id);
+    }
+    if (const Job *now = currentJob(m_open.build()))
+        job.replaces = now->id;
+    if (trimmedName(job.by).isEmpty()) {
+        Q_EMIT complained(tr("Say who says so: the job needs a name"));
+        return;
+    }
+    const bool known = [&] {
+        for (const Person *p : standing(m_open.build().people))
+            if (p->name == job.by)
+                return true;
+        return false;
+    }();
+    std::vector<Edit> edits;
+    job.at = OpenBuild::now();
+    edits.emplace_back(AddEntry { job });
+    if (!known) {
+        Person p;
+        p.name = job.by;
+        p.by = job.by;
+        p.at = job.at;
+        edits.emplace_back(AddEntry { p });
+    }
+    m_job.begun = false;
+    m_job.scope.clear();
+    say(m_open.editAll(tr("the job"), std::move(edits)));
+}
+
+void ChecksPage::statePanel(const std::vector<const Check *> &checks, PanelContent &out) const
+{
+    constexpr size_t most = 6;
+    for (size_t i = 0; i < std::min(checks.size(), most); ++i)
+        out.push_back(
+            PanelVerdict { markOf(*checks[i]), qs(checks[i]->place.name), qs(checks[i]->reason) });
+    if (checks.size() > most)
+        out.push_back(PanelText { tr("and %1 more").arg(checks.size() - most), Tone::Muted });
+}
+
+PanelChoice ChecksPage::person(const QString &id, const QString &label, std::string Typed::*which,
+                               bool mayBeNobody)
+{
+    PanelChoice out { id, label, {}, -1, {} };
+    std::vector<std::string> names;
+    if (mayBeNobody) {
+        out.options << tr("nobody");
+        names.emplace_back();
+    }
+    for (const Person *p : standing(m_open.build().people)) {
+        out.options << qs(p->name);
+        names.push_back(p->name);
+    }
+    const auto at = std::find(names.begin(), names.end(), m_typed.*which);
+    out.current = at == names.end() ? -1 : static_cast<int>(at - names.begin());
+    out.chosen = [this, which, names](int index) -> Result<void> {
+        m_typed.*which = names[static_cast<size_t>(index)];
+        return {};
+    };
+    return out;
+}
+
+PanelWord ChecksPage::word(const QString &id, const QString &label, std::string Typed::*which)
+{
+    return { id, label, qs(m_typed.*which), [this, which](const QString &text) -> Result<void> {
+                m_typed.*which = text.trimmed().toStdString();
+                return {};
+            } };
+}
+
+void ChecksPage::answerPanel(const Item &item, PanelContent &out)
+{
+    const CheckKind &kind = *item.kind;
+    const auto checks = chosenChecks();
+    out.push_back(PanelTitle { qs(kind.statement), qs(aboutStage(kind.stage).name) });
+    if (!aboutStage(kind.stage).caution.empty())
+        out.push_back(PanelText { qs(aboutStage(kind.stage).caution), Tone::Warn });
+    statePanel(checks, out);
+    out.push_back(PanelButton { QStringLiteral("check.go"), tr("Go there"), [this, &kind] {
+                                   const auto here = chosenChecks();
+                                   if (!here.empty() && !here.front()->place.stop.empty())
+                                       m_open.selectStop(qs(here.front()->place.stop));
+                                   Q_EMIT benchAsked(placeOf(kind));
+                               } });
+    const bool declared = kind.id == "solved" || kind.id == "spread";
+    if (!kind.isComputed() || declared) {
+        out.push_back(PanelRule {});
+        out.push_back(PanelHeading { checks.size() > 1 ? tr("Answer for all %1").arg(checks.size())
+                                                       : tr("Answer") });
+        out.push_back(person(QStringLiteral("check.by"), tr("Done by"), &Typed::by, false));
+        out.push_back(person(QStringLiteral("check.seenBy"), tr("Seen by"), &Typed::seenBy, true));
+        PanelChoice means { QStringLiteral("check.means"), tr("By"), {}, 0, {} };
+        for (const CheckMeans &m : checkMeans())
+            means.options << qs(m.name);
+        for (size_t i = 0; i < checkMeans().size(); ++i)
+            if (m_typed.means == checkMeans()[i].id)
+                means.current = static_cast<int>(i);
+        means.chosen = [this](int index) -> Result<void> {
+            m_typed.means = checkMeans()[static_cast<size_t>(index)].id;
+            return {};
+        };
+        out.push_back(std::move(means));
+        if (kind.by.find('G') != std::string_view::npos) {
+            out.push_back(word(QStringLiteral("check.value"), tr("Figure"), &Typed::value));
+            out.push_back(word(QStringLiteral("check.u"), tr("± U"), &Typed::u));
+        }
+        if (checks.size() > 1)
+            out.push_back(word(QStringLiteral("check.except"), tr("Except"), &Typed::except));
+        out.push_back(word(QStringLiteral("check.note"), tr("Note"), &Typed::note));
+        const auto button = [this](const char *id, const QString &text, const char *says) {
+            return PanelButton { QString::fromLatin1(id), text,
+                                 [this, says] { say(answer(says)); } };
+        };
+        out.push_back(button("check.yes", tr("Yes, it is so"), "yes"));
+        out.push_back(button("check.no", tr("No"), "no"));
+        if (mayBeNone(kind))
+            out.push_back(button("check.none", tr("None on this engine"), "none"));
+    }
+    signPanel(checks, out);
+}
+
+void ChecksPage::signPanel(const std::vector<const Check *> &checks, PanelContent &out)
+{
+    const Job *job = currentJob(m_open.build());
+    const auto maySign = std::any_of(checks.begin(), checks.end(), [&](const Check *c) {
+        return c->isOpen() && signaturesNeeded(*c, job && job->alone);
+    });
+    if (!maySign) {
+        const bool open
+            = std::any_of(checks.begin(), checks.end(), [](const Check *c) { return c->isOpen(); });
+        if (open)
+            out.push_back(PanelText { tr("Nobody may sign for this: prove it, or change what is "
+                                         "asked."),
+                                      Tone::Muted });
+        return;
+    }
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Or sign it off") });
+    out.push_back(person(QStringLiteral("check.signer"), tr("Who signs"), &Typed::by, false));
+    out.push_back(word(QStringLiteral("check.why"), tr("Reason"), &Typed::why));
+    out.push_back(
+        PanelButton { QStringLiteral("check.sign"), tr("Sign"), [this] { signChosen(); } });
+}
+
+Result<void> ChecksPage::answer(const std::string &says)
+{
+    CheckEntry e;
+    e.kind = m_kind;
+    e.says = says;
+    e.by = m_typed.by;
+    e.seenBy = m_typed.seenBy;
+    e.means = m_typed.means;
+    e.note = m_typed.note;
+    e.at = OpenBuild::now();
+    if (e.by.empty())
+        return fail("by", "Say who: choose a name, or add one under the job");
+    const auto checks = chosenChecks();
+    if (!m_place.empty())
+        e.places = { m_place };
+    for (const QString &name : qs(m_typed.except).split(u',', Qt::SkipEmptyParts)) {
+        const auto at = std::find_if(checks.begin(), checks.end(), [&](const Check *c) {
+            return qs(c->place.name) == name.trimmed() || qs(c->place.id) == name.trimmed();
+        });
+        if (at == checks.end())
+            return fail("except", "there is no " + name.trimmed().toStdString() + " among them");
+        e.except.push_back((*at)->place.id);
+    }
+    const auto number = [](const std::string &text) -> std::optional<double> {
+        bool ok = false;
+        const double v = qs(text).replace(u',', u'.').toDouble(&ok);
+        return ok ? std::optional(v) : std::nullopt;
+    };
+    if (!m_typed.value.empty()) {
+        e.value = number(m_typed.value);
+        if (!e.value)
+            return fail("value", "\"" + m_typed.value + "\" is no number");
+        if (!m_typed.u.empty())
+            e.u = number(m_typed.u).value_or(0) / 2;
+    }
+    const auto done = m_open.record(e);
+    if (!done)
+        return tl::unexpected(done.error());
+    m_typed.note.clear();
+    m_typed.value.clear();
+    m_typed.except.clear();
+    return {};
+}
+
+void ChecksPage::signChosen()
+{
+    std::vector<std::string> ids;
+    for (const Check *c : chosenChecks())
+        if (c->isOpen())
+            ids.push_back(c->id());
+    const auto signs = signChecks(m_open.build(), list(), ids, m_typed.by, m_typed.why, "fire");
+    if (!signs) {
+        say(tl::unexpected(signs.error()));
+        return;
+    }
+    std::vector<Edit> edits;
+    for (SignOff s : *signs) {
+        s.at = OpenBuild::now();
+        edits.emplace_back(AddEntry { std::move(s) });
+    }
+    say(m_open.editAll(tr("signed off"), std::move(edits)));
+}
+
+void ChecksPage::say(const Result<void> &done)
+{
+    if (!done)
+        Q_EMIT complained(qs(done.error().message));
+    Q_EMIT changed();
+}
+
+} // namespace mildpath

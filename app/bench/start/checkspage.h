@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "checks/checks.h"
+#include "shell/page.h"
+
+#include <string>
+#include <vector>
+
+namespace mildpath {
+
+class RowList;
+
+/// Everything the job asks, by stage and kind: what is open, and where each is answered and signed
+/// for. A family is answered in one entry, with exceptions.
+class ChecksPage : public Page
+{
+    Q_OBJECT
+public:
+    ChecksPage(OpenBuild &open, QWidget *parent);
+    std::vector<PageTab> tabs() const override { return { { "checks", tr("Checks") } }; }
+    QString title() const override { return tr("What must be true before it turns and fires"); }
+    QString about() const override;
+    void reset() override;
+    void refresh() override;
+    PanelContent panel() override;
+    void takeFocus() override;
+
+private:
+    /// A row of the list: a stage, a kind of check, or one of its places.
+    struct Item
+    {
+        Stage stage;
+        const CheckKind *kind = nullptr;
+        std::string place {};
+    };
+    /// What was typed for an answer and not yet recorded.
+    struct Typed
+    {
+        std::string by, seenBy, means, except, value, u, note, why;
+    };
+    struct TypedJob
+    {
+        std::vector<std::string> kinds;
+        std::string by, number, scope, person, role;
+        bool alone = false, begun = false;
+    };
+
+    const CheckList &list() const;
+    void rowsOf(const CheckKind &kind, std::vector<Item> &items) const;
+    const Item *chosen() const;
+    /// The asked checks of the chosen row.
+    std::vector<const Check *> chosenChecks() const;
+
+    void jobPanel(PanelContent &out);
+    void peoplePanel(PanelContent &out);
+    void stagePanel(Stage stage, PanelContent &out) const;
+    void answerPanel(const Item &item, PanelContent &out);
+    void statePanel(const std::vector<const Check *> &checks, PanelContent &out) const;
+    void signPanel(const std::vector<const Check *> &checks, PanelContent &out);
+    PanelChoice person(const QString &id, const QString &label, std::string Typed::*which,
+                       bool mayBeNobody);
+    PanelWord word(const QString &id, const QString &label, std::string Typed::*which);
+
+    Result<void> answer(const std::string &says);
+    void recordJob();
+    void signChosen();
+    void say(const Result<void> &done);
+
+    RowList *m_rows;
+    std::vector<Item> m_items;
+    std::string m_kind = "job", m_place; ///< chosen; place empty: all of the kind
+    Typed m_typed;
+    TypedJob m_job;
+};
+
+} // namespace mildpath
