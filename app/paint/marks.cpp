@@ -80,6 +80,9 @@ void drawMark(QPainter &painter, QPointF centre, double size, Mark mark, bool on
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(colour, size * 0.15));
         painter.drawEllipse(centre, r * 0.8, r * 0.8);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(colour);
+        painter.drawEllipse(centre, r * 0.28, r * 0.28);
         break;
     }
     painter.restore();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/board.h"
+#include "checks/verdicttable.h"
 
 #include "assess/air.h"
 #include "assess/figuremarks.h"
@@ -218,10 +219,7 @@ private:
             for (const PointPressure &p : s ? s->result.points : noPoints()) {
                 if (p.stop != c.place.stop || !(p.need_pa > 0))
                     continue;
-                // Hotter oil than asked only warns, where it is short.
-                const Evident e = !id.starts_with("hot_plus") ? byMark(supplyMark(p.ratio()))
-                    : p.ratio() < 1                           ? Evident::Unsure
-                                                              : Evident::Yes;
+                const Evident e = byMark(supplyMarkAt(*s->kind, p.ratio()));
                 if (e < out.evident || (e == out.evident && p.ratio() >= worst))
                     continue;
                 worst = p.ratio();
@@ -255,17 +253,18 @@ private:
         double worst = 1e9;
         for (const char *id : { "hot_2000", "high", "most" }) {
             const OperatingState *s = stateOf(m_in.states, id);
-            const double rule_pa = s ? leastWanted_pa(m_build.use, s->result.rpm) : 0;
-            if (!(rule_pa > 0) || s->result.gauge.value_pa / rule_pa >= worst)
+            if (!s)
                 continue;
-            worst = s->result.gauge.value_pa / rule_pa;
-            out = { worst < gaugeHolds ? Evident::No
-                        : worst < 1    ? Evident::Unsure
-                                       : Evident::Yes,
+            const GaugeVerdict v = gaugeVerdict(m_build, *s);
+            const double ratio = v.least_pa > 0 ? v.value_pa / v.least_pa : 1e9;
+            if (ratio >= worst)
+                continue;
+            worst = ratio;
+            out = { byMark(v.mark),
                     { "check.gauge_rule",
                       "pressure gauge {0} at {1}, rule of thumb {2}",
-                      { asPressure(s->result.gauge.value_pa), asSpeed(s->result.rpm),
-                        asPressure(rule_pa) } } };
+                      { asPressure(v.value_pa), asSpeed(s->result.rpm),
+                        asPressure(v.least_pa) } } };
         }
         return out;
     }
@@ -291,9 +290,7 @@ private:
                 continue;
             for (const Limit &l : limits) {
                 const double pa = s.*l.value, share = pa / l.hold_pa;
-                const Evident e = pa > l.hold_pa ? Evident::No
-                    : pa > l.warn_pa             ? Evident::Unsure
-                                                 : Evident::Yes;
+                const Evident e = byMark(standsMark(pa, l.warn_pa, l.hold_pa));
                 if (e < out.evident || (e == out.evident && share <= worst))
                     continue;
                 worst = share;

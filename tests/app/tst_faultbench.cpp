@@ -228,6 +228,14 @@ void TestFaultBench::usualLines_areDrawnAndSeen()
     clickInPanel("line.seen");
     QVERIFY(!build().plumbing.lines[4].by.empty());
     QVERIFY(find<QLabel>("lines.verdict")->text().contains(QStringLiteral("1 of 9 seen")));
+    // Joined otherwise at the desk, it has to be followed by hand again.
+    const std::string to = build().plumbing.lines[4].to;
+    clickAt(list, QPointF(60, RowList::rowHeight * 4.5));
+    auto *end = inPanel<QComboBox>(QStringLiteral("line.to"));
+    choose(end, end->itemText(end->currentIndex() == 0 ? 1 : 0));
+    QVERIFY(build().plumbing.lines[4].to != to && build().plumbing.lines[4].by.empty());
+    document().undoStack().undo();
+    QVERIFY(!build().plumbing.lines[4].by.empty());
     // All off, then drawn anew.
     while (!build().plumbing.lines.empty()) {
         clickAt(list, QPointF(60, RowList::rowHeight * 0.5));

@@ -5,6 +5,7 @@
 #include "checks/cost.h"
 #include "checks/judgement.h"
 #include "checks/signing.h"
+#include "checks/verdicttable.h"
 #include "checksfixture.h"
 #include "quantity/json.h"
 #include "testing.h"
@@ -41,6 +42,7 @@ private Q_SLOTS:
     void whatIsWrong_isSaidByItsCheck_data();
     void whatIsWrong_isSaidByItsCheck();
     void cost_isSolvedWhereNoGaugeShowsIt();
+    void verdicts_areThoseOfTheChecks();
     void oldFile_opensClosedAndAsksForTheJob();
     void job_isReadAsOneOrAsAList();
 };
@@ -576,6 +578,45 @@ void TestChecks::cost_isSolvedWhereNoGaugeShowsIt()
     QVERIFY(!costs.contains("card@main_caps"));
     for (const auto &[id, cost] : costs)
         QVERIFY2(cost.harm >= 0 && cost.harm <= 3 && !cost.text.empty(), id.c_str());
+}
+
+/// The table of verdicts and the computed checks are one judgement.
+void TestChecks::verdicts_areThoseOfTheChecks()
+{
+    By b(fixture::newBuild("N"));
+    for (const double crack_kpa : { 400.0, 190.0, 2000.0 }) {
+        b.change([&](Build &build) {
+            for (Element &e : build.circuit.elements)
+                if (e.id == "relief") {
+                    e.values["crack_kpa"] = crack_kpa;
+                    e.values["full_kpa"] = 1.25 * crack_kpa;
+                }
+        });
+        const Figures f(b.build());
+        const VerdictTable t = verdictTable(b.build(), f);
+        QVERIFY(t.states.size() == 10 && t.rows.size() > 6);
+        Mark before = Mark::Hold, supply = Mark::Proven, stands = Mark::Proven;
+        int cells = 0;
+        for (const VerdictRow &r : t.rows) {
+            QVERIFY(worse(before, r.worst()) == before); // the worst first
+            before = r.worst();
+            (r.upper ? stands : supply) = worse(r.upper ? stands : supply, r.worst());
+            for (const VerdictCell &c : r.cells) {
+                cells += c.mark != Mark::NotAsked;
+                if (c.mark != Mark::NotAsked && c.limit_pa > 0)
+                    verifyClose(c.ratio,
+                                r.upper ? c.limit_pa / c.value_pa : c.value_pa / c.limit_pa, 1e-12);
+            }
+        }
+        QCOMPARE(t.inside + t.doubtful + t.beyond, cells);
+        QCOMPARE(stands == Mark::Hold, b.list().find("over@engine")->evident == Evident::No);
+        bool starves = false;
+        for (const Check &c : b.list().all())
+            if (c.kind->id == "need" || c.kind->id == "speed" || c.kind->id == "idle"
+                || c.kind->id == "crank")
+                starves = starves || c.evident == Evident::No;
+        QCOMPARE(supply == Mark::Hold, starves);
+    }
 }
 
 void TestChecks::oldFile_opensClosedAndAsksForTheJob()

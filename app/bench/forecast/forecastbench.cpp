@@ -4,6 +4,7 @@
 #include "bench/forecast/diagnosispage.h"
 #include "bench/forecast/pressurepage.h"
 #include "bench/forecast/remedypage.h"
+#include "bench/forecast/verdictspage.h"
 
 namespace mildpath {
 
@@ -13,6 +14,7 @@ ForecastBench::ForecastBench(OpenBuild &open, QWidget *parent)
     addPage(new PressurePage(open, this));
     addPage(new RemedyPage(open, this));
     addPage(new DiagnosisPage(open, this));
+    addPage(new VerdictsPage(open, this));
 }
 
 } // namespace mildpath

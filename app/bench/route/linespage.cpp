@@ -33,8 +33,15 @@ const ExternalLine *lineOf(const Build &build, const std::string &id)
     return nullptr;
 }
 
-/// A line changed by hand is one somebody has seen.
-Result<void> put(OpenBuild &open, ExternalLine line)
+/// A line drawn at the desk is a plan: nobody has had a hand on the hose.
+Result<void> putDrawn(OpenBuild &open, ExternalLine line)
+{
+    line.by.clear();
+    line.at.clear();
+    return open.edit(PutLine { std::move(line) });
+}
+/// Followed by hand from port to port.
+Result<void> putTraced(OpenBuild &open, ExternalLine line)
 {
     line.by = OpenBuild::userName();
     line.at = OpenBuild::now();
@@ -167,7 +174,7 @@ void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const
         c.chosen = [open = &m_open, line, which, ids](int i) {
             ExternalLine changed = line;
             changed.*which = ids[static_cast<size_t>(i)];
-            return put(*open, changed);
+            return putDrawn(*open, changed);
         };
         out.push_back(std::move(c));
     };
@@ -183,7 +190,7 @@ void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const
     rating.chosen = [open = &m_open, line](int i) {
         ExternalLine changed = line;
         changed.rating = i == 0 ? "" : i == 1 ? "pressure" : "suction";
-        return put(*open, changed);
+        return open->edit(PutLine { changed });
     };
     out.push_back(std::move(rating));
     out.push_back(PanelField { QStringLiteral("line.bore"), tr("bore"), Dimension::Length, "mm", 1,
@@ -191,11 +198,12 @@ void LinesPage::linePanel(const ExternalLine &line, PanelContent &out) const
                                [open = &m_open, line](double si) {
                                    ExternalLine changed = line;
                                    changed.bore_mm = si * 1e3;
-                                   return put(*open, changed);
+                                   return open->edit(PutLine { changed });
                                } });
     if (line.by.empty() && line.at.empty())
-        out.push_back(PanelButton { QStringLiteral("line.seen"), tr("Traced by hand: correct"),
-                                    [open = &m_open, line] { saidIfRefused(put(*open, line)); } });
+        out.push_back(
+            PanelButton { QStringLiteral("line.seen"), tr("Traced by hand: correct"),
+                          [open = &m_open, line] { saidIfRefused(putTraced(*open, line)); } });
     else
         out.push_back(PanelText {
             tr("Seen so by %1, %2").arg(qs(line.by), qs(dayText(line.at.substr(0, 10)))),
@@ -236,7 +244,7 @@ void LinesPage::portPanel(const Port &port, PanelContent &out) const
         ExternalLine line;
         line.from = from;
         line.to = ids[static_cast<size_t>(i)];
-        return put(*open, line);
+        return putDrawn(*open, line);
     };
     out.push_back(std::move(c));
 }

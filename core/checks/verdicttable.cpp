@@ -1,0 +1,183 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "checks/verdicttable.h"
+
+#include "assess/figuremarks.h"
+#include "assess/figures.h"
+#include "circuit/elementtypes.h"
+#include "document/logbook.h"
+#include "rules/rules.h"
+
+#include <algorithm>
+
+namespace mildpath {
+namespace {
+
+constexpr double usualRelease_kpa = 30; ///< absolute, where the pump says nothing
+
+class Table
+{
+public:
+    Table(const Build &build, const Figures &figures)
+        : m_build(build)
+    {
+        for (const OperatingState &s : figures.states)
+            if (!s.kind->reliefShut)
+                m_out.states.push_back(&s);
+    }
+
+    VerdictTable run()
+    {
+        add("gauge", "Pressure gauge", [&](const OperatingState &s) {
+            const GaugeVerdict v = gaugeVerdict(m_build, s);
+            return of(v.value_pa, v.least_pa, v.mark, {}, tapName(m_build, m_build.gaugeTap));
+        });
+        for (const StopKind kind : everyKind<StopKind>())
+            consumers(kind);
+        add("crank", "Crank feed", [&](const OperatingState &s) {
+            const double need = s.result.crankNeed_pa;
+            if (!(need > 0))
+                return VerdictCell {};
+            return of(need * s.result.crankRatio, need, supplyMarkAt(*s.kind, s.result.crankRatio),
+                      {}, "mains over what it takes");
+        });
+        double release_pa = usualRelease_kpa * 1e3;
+        for (const Element &e : m_build.circuit.elements)
+            if (e.type == "pump")
+                release_pa = e.value("release_pressure_abs_kpa") * 1e3;
+        add("suction", "Suction",
+            [&](const OperatingState &s) {
+                return of(s.inletAbs_pa, release_pa,
+                          supplyMarkAt(*s.kind, s.inletAbs_pa / release_pa), "sump_pickup",
+                          "at the pump, absolute");
+            })
+            .absolute
+            = true;
+        upper("filter", "Filter inlet", &OperatingState::filterIn_pa, filterWarn_pa, filterHold_pa);
+        upper("element", "Filter element", &OperatingState::element_pa, elementWarn_pa,
+              elementHold_pa);
+        upper("cooler", "Cooler", &OperatingState::coolerIn_pa, coolerWarn_pa, coolerHold_pa);
+        finish();
+        return std::move(m_out);
+    }
+
+private:
+    template <class Cell> VerdictRow &add(const char *id, const char *name, Cell cell)
+    {
+        VerdictRow row { id, name, false, false, {} };
+        for (const OperatingState *s : m_out.states)
+            row.cells.push_back(cell(*s));
+        return m_out.rows.emplace_back(std::move(row));
+    }
+    static VerdictCell of(double value, double least, Mark mark, std::string stop, std::string at)
+    {
+        return {
+            value, least > 0 ? value / least : 0, least, std::move(stop), std::move(at), mark
+        };
+    }
+
+    /// The worst point of all stops of a kind, by its ratio.
+    void consumers(StopKind kind)
+    {
+        const auto worst = [&](const OperatingState &s) {
+            VerdictCell out;
+            for (const PointPressure &p : s.result.points) {
+                const Stop *stop = m_build.engine.find(p.stop);
+                if (!stop || stop->kind != kind || !(p.need_pa > 0))
+                    continue;
+                if (out.mark == Mark::NotAsked || p.ratio() < out.ratio)
+                    out = of(p.pressure_pa, p.need_pa, supplyMarkAt(*s.kind, p.ratio()), p.stop,
+                             p.name);
+            }
+            return out;
+        };
+        const std::string word(wordOf(kind));
+        add(word.c_str(), std::string(aboutStopKind(kind).plural).c_str(), worst);
+    }
+
+    void upper(const char *id, const char *name, double OperatingState::*value, double warn_pa,
+               double hold_pa)
+    {
+        add(id, name,
+            [&](const OperatingState &s) {
+                const double pa = s.*value;
+                if (!(pa > 0))
+                    return VerdictCell {};
+                return VerdictCell { pa, hold_pa / pa, hold_pa,
+                                     {}, {},           standsMark(pa, warn_pa, hold_pa) };
+            })
+            .upper
+            = true;
+    }
+
+    /// Rows of what the engine has not vanish; the worst stand first, alike ones as they are made.
+    void finish()
+    {
+        std::erase_if(m_out.rows, [](const VerdictRow &r) {
+            return std::all_of(r.cells.begin(), r.cells.end(),
+                               [](const VerdictCell &c) { return c.mark == Mark::NotAsked; });
+        });
+        std::stable_sort(
+            m_out.rows.begin(), m_out.rows.end(), [](const VerdictRow &a, const VerdictRow &b) {
+                return a.worst() != b.worst() && worse(a.worst(), b.worst()) == a.worst();
+            });
+        for (const VerdictRow &r : m_out.rows)
+            for (const VerdictCell &c : r.cells) {
+                m_out.inside += c.mark == Mark::Proven;
+                m_out.doubtful += c.mark == Mark::LookAgain;
+                m_out.beyond += c.mark == Mark::Hold;
+            }
+    }
+
+    const Build &m_build;
+    VerdictTable m_out;
+};
+
+} // namespace
+
+Mark supplyMarkAt(const StateKind &state, double ratio)
+{
+    if (!state.id.starts_with("hot_plus"))
+        return supplyMark(ratio);
+    return ratio < 1 ? Mark::LookAgain : Mark::Proven;
+}
+
+GaugeVerdict gaugeVerdict(const Build &build, const OperatingState &state)
+{
+    const LikelyPressure &gauge = state.result.gauge;
+    GaugeVerdict out { gauge.value_pa, 0, Mark::Proven };
+    const bool warns = state.kind->id.starts_with("hot_plus");
+    if (state.kind->id.find("idle") != std::string_view::npos) {
+        out.least_pa = build.use.hotIdleFloor_kpa * 1e3;
+        out.mark = markAgainst(gauge, out.least_pa);
+    } else {
+        out.least_pa = leastWanted_pa(build.use, state.result.rpm);
+        const double ratio = out.least_pa > 0 ? gauge.value_pa / out.least_pa : 1;
+        if (ratio < 1)
+            out.mark = ratio < gaugeHolds ? Mark::Hold : Mark::LookAgain;
+    }
+    if (warns && out.mark == Mark::Hold)
+        out.mark = Mark::LookAgain;
+    return out;
+}
+
+Mark standsMark(double pa, double warn_pa, double hold_pa)
+{
+    if (pa > hold_pa)
+        return Mark::Hold;
+    return pa > warn_pa ? Mark::LookAgain : Mark::Proven;
+}
+
+Mark VerdictRow::worst() const
+{
+    Mark out = Mark::NotAsked;
+    for (const VerdictCell &c : cells)
+        out = worse(out, c.mark);
+    return out;
+}
+
+VerdictTable verdictTable(const Build &build, const Figures &figures)
+{
+    return Table(build, figures).run();
+}
+
+} // namespace mildpath
