@@ -143,6 +143,29 @@ void printCleaning(Build build)
                 (load + derive) / 50000, plan / 16000);
 }
 
+/// What the list of checks adds to the numbers it is read from, on the largest template.
+void printChecks()
+{
+    Build b = loadTemplate("v12-one-cam")->build;
+    Job job;
+    job.id = "q1";
+    job.kinds = { "N" };
+    job.by = "A";
+    b.jobs.push_back(job);
+    const Figures figures(b);
+    const double numbers = measure("figures, v12", 20, [&](int) { static_cast<void>(Figures(b)); });
+    const double states = measure("  of these, thirteen states", 20, [&](int) {
+        static_cast<void>(operatingStates(b, figures.sizes, figures.operating));
+    });
+    const CheckList list = listChecks(b, figures, "2026-04-01");
+    const double alone = measure("  the list alone", 50, [&](int) {
+        static_cast<void>(listChecks(b, figures, "2026-04-01"));
+    });
+    std::printf(
+        "%zu checks; figures and list / figures without the states %.2f; list / 5 ms %.2f\n",
+        list.all().size(), (numbers + alone) / (numbers - states), alone / 5000);
+}
+
 void printForecasts(const Build &build)
 {
     const auto sizes = judgeSizes(build);
@@ -156,6 +179,7 @@ void printForecasts(const Build &build)
             = measure(("assess " + t.name).c_str(), 20, [&](int) { static_cast<void>(assess(b)); });
         std::printf("  / frame %.2f, %zu elements\n", whole / 16000, b.circuit.elements.size());
     }
+    printChecks();
 }
 
 /// Steps from a solved circuit to one whose pump or mains are 2 % larger.

@@ -326,7 +326,7 @@ void OperatingModel::Inside::share(const Solution &solution, OperatingResult &ou
 OperatingResult OperatingModel::Inside::judge(const Solution &solution, const OperatingPoint &point,
                                               Detail detail) const
 {
-    const bool ranges = detail != Detail::Values;
+    const bool ranges = detail >= Detail::Ranges;
     OperatingResult out;
     out.rpm = point.rpm;
     out.oil_c = point.sumpTemperature_c;
@@ -376,10 +376,11 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
         out.crankRatio = out.crankRatio == 0 ? ratio : std::min(out.crankRatio, ratio);
     }
     share(solution, out);
-    if (detail == Detail::Everything) {
-        fillFilms(solution, point, out);
+    if (detail == Detail::Nodes || detail >= Detail::Pressures)
         for (size_t n = 0; n < m_network->nodes().size(); ++n)
             out.nodePressure_pa[m_network->nodes()[n]] = solution.pressure_pa[n];
+    if (detail == Detail::Everything) {
+        fillFilms(solution, point, out);
         for (size_t e = 0; e < m_network->elementCount(); ++e)
             out.elementFlow_m3_s[m_network->elementId(static_cast<int>(e))] = solution.flow_m3_s[e];
     }

@@ -35,8 +35,10 @@ public:
     /// How much of an OperatingResult is wanted; each step costs about as much as a solve.
     enum class Detail {
         Values, ///< gauge and points, no ranges
-        Ranges, ///< and the likely ranges
-        Everything, ///< and what every node and element does
+        Nodes, ///< and the pressure of every node, no ranges
+        Ranges, ///< values and the likely ranges
+        Pressures, ///< and the pressure of every node
+        Everything, ///< and what every element and film does
     };
     /// Errors: as Network::solve.
     Result<OperatingResult> at(double rpm, Detail detail = Detail::Everything);

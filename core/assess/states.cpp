@@ -128,14 +128,24 @@ std::span<const StateKind> stateKinds()
     return kinds;
 }
 
-std::vector<OperatingState> operatingStates(const Build &build,
-                                            const std::vector<GaugedSize> &sizes)
+std::vector<OperatingState>
+operatingStates(const Build &build, const std::vector<GaugedSize> &sizes, const Operating &solved)
 {
     const Parts parts(build);
     const CircuitChange shut = reliefShut(build);
     std::map<std::pair<double, bool>, std::optional<OperatingModel>> models;
     std::vector<OperatingState> out;
     for (const StateKind &kind : kinds) {
+        const OperatingResult *before = kind.id == "hot_idle" ? &solved.hotIdle
+            : kind.id == "high"                               ? &solved.highSpeed
+            : kind.id == "most"                               ? &solved.mostSpeed
+                                                              : nullptr;
+        if (before) {
+            OperatingState state { &kind, *before };
+            parts.fill(state);
+            out.push_back(std::move(state));
+            continue;
+        }
         const Where where = whereOf(kind.id, build.use);
         auto [model, fresh] = models.try_emplace({ where.oil_c, kind.reliefShut });
         if (fresh)
@@ -144,7 +154,10 @@ std::vector<OperatingState> operatingStates(const Build &build,
                 model->second = std::move(*made);
         if (!model->second)
             continue;
-        auto result = model->second->at(where.rpm);
+        // A range is wanted where the gauge is held against the user's minimum.
+        const bool idle = kind.id.find("idle") != std::string_view::npos;
+        using Detail = OperatingModel::Detail;
+        auto result = model->second->at(where.rpm, idle ? Detail::Pressures : Detail::Nodes);
         if (!result)
             continue;
         OperatingState state { &kind, std::move(*result) };

@@ -34,8 +34,9 @@ struct OperatingState
 };
 
 /// All of them. Never fails: what cannot be solved is left out.
-std::vector<OperatingState> operatingStates(const Build &build,
-                                            const std::vector<GaugedSize> &sizes);
+/// @param solved  of the same build: its states are not solved again
+std::vector<OperatingState>
+operatingStates(const Build &build, const std::vector<GaugedSize> &sizes, const Operating &solved);
 /// @return null where it was not solved
 const OperatingState *stateOf(const std::vector<OperatingState> &states, std::string_view id);
 

@@ -449,8 +449,11 @@ void TestChecks::everyJob_canBeBroughtThroughAllGates_data()
     QTest::addColumn<QString>("job");
     QTest::addColumn<bool>("alone");
     QTest::addColumn<QStringList>("scope");
-    const QStringList engines { "inline-four-wet-sump", "v8-dry-sump", "inline-three-turbo",
-                                "single-air-cooled" };
+    QStringList engines { "inline-four-wet-sump" };
+    if (!sanitized) // the same code on other engines
+        engines << "v8-dry-sump"
+                << "inline-three-turbo"
+                << "single-air-cooled";
     for (const QString &engine : engines)
         for (const char *job : { "N", "F", "R", "S", "B", "D", "O" })
             for (const bool alone : { false, true })

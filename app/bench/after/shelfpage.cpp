@@ -356,7 +356,7 @@ PanelContent ShelfPage::panel()
                                    pathOf(e->path.filename()) });
         if (e->damaged())
             out.push_back(PanelVerdict { Mark::LookAgain, tr("Damaged"),
-                                         qs(e->trouble) + tr(". It is shelfLeft as it is.") });
+                                         qs(e->trouble) + tr(". It is left as it is.") });
         const auto row = [&](const QString &label, const QString &value) {
             if (!value.isEmpty())
                 out.push_back(PanelRow { label, { value, {}, {} } });
@@ -394,11 +394,10 @@ PanelContent ShelfPage::panel()
                              if (!path.isEmpty())
                                  m_said->setText(exportTable(path));
                          } });
-    out.push_back(
-        PanelText { tr("What is compared is reckoned from each file as its own benches "
-                       "would. Photos are not loaded. A damaged file is shown and shelfLeft "
-                       "alone."),
-                    Tone::Muted });
+    out.push_back(PanelText { tr("What is compared is reckoned from each file as its own benches "
+                                 "would. Photos are not loaded. A damaged file is shown and left "
+                                 "alone."),
+                              Tone::Muted });
     return out;
 }
 

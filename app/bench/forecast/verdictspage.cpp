@@ -271,7 +271,7 @@ PanelContent VerdictsPage::panel()
             row.upper ? tr("%1 of what it stands").arg(inWords(asShare(1 / cell.ratio)))
                       : tr("%1 its need").arg(timesText(cell.ratio)),
             {} });
-    if (row.id == "gauge")
+    if (row.id == "gauge" && state.result.gauge.high_pa > state.result.gauge.low_pa)
         out.push_back(
             PanelText { tr("likely %1")
                             .arg(inWords(QuantityRange { asPressure(state.result.gauge.low_pa),
