@@ -9,7 +9,7 @@ Result<void> tickCheck(OpenBuild &open, const std::string &stop, const TickKind 
     p.stop = stop;
     p.aspect = check.aspect;
     p.check = check.id;
-    p.verdict = so ? "proven" : check.holds ? "hold" : "look_again";
+    p.verdict = so ? "proven" : "look_again";
     if (!so)
         p.how = "taken back: " + std::string(check.text);
     p.by = OpenBuild::userName();

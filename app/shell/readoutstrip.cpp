@@ -3,6 +3,7 @@
 
 #include "assess/air.h"
 #include "assess/figuremarks.h"
+#include "checks/verdicttable.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 #include "start/gate.h"
@@ -33,7 +34,7 @@ Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment
                 Figure::pressure(now.operating.hotIdle.gauge.value_pa),
                 {},
                 likelyText(now.operating.hotIdle.gauge),
-                markAgainst(now.operating.hotIdle.gauge, build.use.hotIdleFloor_kpa * 1e3),
+                leadingVerdicts(build, now).idle.mark,
                 Place::Forecast,
                 {} };
     if (before)
@@ -41,7 +42,7 @@ Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment
     return r;
 }
 
-std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *before)
+std::optional<Readout> weakestReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
     if (now.operating.hotIdle.weakest < 0)
         return std::nullopt;
@@ -57,7 +58,7 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
                         qs(p.name), qs(formatNumber(p.ratio(), 1)),
                         shown(QuantityRange { asPressure(value.low_pa), asPressure(value.high_pa) })
                             .number),
-                markAgainst(value, p.need_pa),
+                leadingVerdicts(build, now).weakest,
                 Place::Route,
                 qs(p.stop) };
     if (before)
@@ -68,14 +69,14 @@ std::optional<Readout> weakestReadout(const Assessment &now, const Assessment *b
 
 Readout highSpeedReadout(const Build &build, const Assessment &now, const Assessment *before)
 {
-    const double rule_pa = leastWanted_pa(build.use, build.use.highSpeed_rpm);
+    const GaugeVerdict fast = leadingVerdicts(build, now).fast;
     const LikelyPressure &value = now.operating.highSpeed.gauge;
     Readout r { QStringLiteral("highSpeedGauge"),
                 tr("Hot %1, gauge").arg(Figure::speed(build.use.highSpeed_rpm).text()),
                 Figure::pressure(value.value_pa),
                 {},
-                tr("%1 · rule %2").arg(likelyText(value), Figure::pressure(rule_pa).number),
-                highSpeedMark(build, now.operating),
+                tr("%1 · rule %2").arg(likelyText(value), Figure::pressure(fast.least_pa).number),
+                fast.mark,
                 Place::Forecast,
                 {} };
     if (before)
@@ -91,7 +92,7 @@ std::optional<Readout> coldestReadout(const Build &build, const Assessment &now,
         return std::nullopt;
     const GaugedSize &c = *coldest;
     const double u = c.cold_um.standardUncertainty;
-    const double floor = build.use.coldestClearanceFloor_um;
+    const double floor = clearanceFloor_um(build, c);
     Readout r { QStringLiteral("coldestClearance"),
                 tr("Coldest-start clearance"),
                 Figure::clearance(c.coldestStart_um, std::max(u, 1.0)),
@@ -178,7 +179,7 @@ std::vector<Readout> readoutsOf(const Build &build, const Assessment &now, const
         before = nullptr;
     if (!now.operating.unsolved && !now.forecast.lines.empty()) {
         out.push_back(gaugeReadout(build, now, before));
-        if (auto r = weakestReadout(now, before))
+        if (auto r = weakestReadout(build, now, before))
             out.push_back(*r);
         out.push_back(highSpeedReadout(build, now, before));
     }

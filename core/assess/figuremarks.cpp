@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/figuremarks.h"
 
+#include "document/families.h"
 #include "rules/rules.h"
+
+#include <algorithm>
 
 namespace mildpath {
 
@@ -17,10 +20,20 @@ Mark supplyMark(double ratio)
     return ratio < 1 + likelyFactor * modelUncertainty ? Mark::LookAgain : Mark::Proven;
 }
 
-Mark highSpeedMark(const Build &build, const Operating &operating)
+Mark unsolvedMark()
 {
-    const double rule_pa = leastWanted_pa(build.use, build.use.highSpeed_rpm);
-    return operating.highSpeed.gauge.value_pa < rule_pa ? Mark::LookAgain : Mark::Proven;
+    return Mark::Hold;
+}
+
+bool assumesSizes(const std::vector<GaugedSize> &sizes)
+{
+    return std::any_of(sizes.begin(), sizes.end(),
+                       [](const GaugedSize &s) { return s.known && !s.measured; });
+}
+
+Mark onSizes(Mark mark, const std::vector<GaugedSize> &sizes)
+{
+    return mark == Mark::Proven && assumesSizes(sizes) ? Mark::Assumed : mark;
 }
 
 Mark reliefMark(const ForecastLine &hot)
@@ -47,14 +60,32 @@ Mark outOfRoundMark(double spread_um)
     return spread_um > 1 ? Mark::LookAgain : Mark::Proven;
 }
 
-Mark coldestMark(const Build &build, const GaugedSize &size)
+double clearanceFloor_um(const Build &build, const GaugedSize &size)
 {
     const double floor = build.use.coldestClearanceFloor_um;
-    if (size.coldestStart_um < floor)
-        return Mark::Hold;
-    return size.coldestStart_um - 2 * size.cold_um.standardUncertainty < floor || !size.measured
-        ? Mark::LookAgain
-        : Mark::Proven;
+    return findFamily(size.family)->shells || !size.limits
+        ? floor
+        : std::min(floor, size.limits->min_um / 2);
+}
+
+LimitedFigure coldestFigure(const Build &build, const GaugedSize &size)
+{
+    return { size.coldestStart_um, size.measured ? size.cold_um.expanded() : 0,
+             clearanceFloor_um(build, size), std::nullopt };
+}
+
+Mark coldestMark(const Build &build, const GaugedSize &size)
+{
+    switch (evidentOf(coldestFigure(build, size))) {
+    case Evident::Yes:
+        return size.measured ? Mark::Proven : Mark::Assumed;
+    case Evident::Unsure:
+        return Mark::LookAgain;
+    case Evident::None:
+    case Evident::No:
+        break;
+    }
+    return Mark::Hold;
 }
 
 Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double floor_pa)
@@ -77,11 +108,9 @@ Mark worstMark(const StopMarks *marks)
     return marks ? worse(worse(marks->size, marks->clean), marks->flow) : Mark::NotDone;
 }
 
-Mark tickMark(const TickKind &check, const Proof *standing)
+Mark tickMark(const Proof *standing)
 {
-    if (standing)
-        return proofMark(*standing);
-    return check.holds ? Mark::Hold : Mark::NotDone;
+    return standing ? proofMark(*standing) : Mark::NotDone;
 }
 
 } // namespace mildpath

@@ -3,6 +3,7 @@
 
 #include "assess/finding.h"
 #include "assess/forecast.h"
+#include "assess/limits.h"
 #include "assess/operating.h"
 #include "assess/sizes.h"
 
@@ -15,8 +16,12 @@ Mark doneMark(bool done);
 /// A supply over its need, or a pressure over its floor: below 1 it holds the start, within the
 /// likely range of the model's own uncertainty of 1 it is to be checked again.
 Mark supplyMark(double ratio);
-/// The gauge at the higher speed against the least wanted there: a rule, so it never holds.
-Mark highSpeedMark(const Build &build, const Operating &operating);
+/// What stands where there is no forecast: it holds until the circuit can be solved.
+Mark unsolvedMark();
+/// Whether the figures rest on sizes that are taken to be so and were not measured.
+bool assumesSizes(const std::vector<GaugedSize> &sizes);
+/// A verdict on a figure of these sizes: what is good is only proven where all were measured.
+Mark onSizes(Mark mark, const std::vector<GaugedSize> &sizes);
 /// Whether the relief valve limits hot pressure up to the highest speed; shut all the way is to be
 /// checked again.
 Mark reliefMark(const ForecastLine &hot);
@@ -27,8 +32,13 @@ Mark crankFeedMark(const Forecast &forecast);
 /// How far parts that grow apart take a bore out of round, hot: more than 1 µm (own choice: what a
 /// bore gauge shows) is to be checked again.
 Mark outOfRoundMark(double spread_um);
-/// A shelled bearing at the coldest start: at the floor it holds; within its expanded uncertainty
-/// (k = 2) of the floor, or not measured, it is to be checked again.
+/// The least a clearance may come to, in µm: the user's floor for shells; a round bush is made
+/// closer, half of its own minimum is left it.
+double clearanceFloor_um(const Build &build, const GaugedSize &size);
+/// A bearing's clearance at the coldest start against that floor, as measured (k = 2).
+LimitedFigure coldestFigure(const Build &build, const GaugedSize &size);
+/// Below the floor by more than its uncertainty it holds, nearer on either side it is to be checked
+/// again; what is good and was not measured is assumed.
 Mark coldestMark(const Build &build, const GaugedSize &size);
 /// A pressure read on the engine: under the floor, or under half the low edge of what is likely, it
 /// holds; otherwise outside what is likely it is to be checked again.
@@ -37,8 +47,7 @@ Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double fl
 Mark proofMark(const Proof &proof);
 /// The mark a stop shows where there is room for one: the worst of its three; null: not done.
 Mark worstMark(const StopMarks *marks);
-/// A point to tick, with what stands of it (null: nothing): what was found; else a hold where the
-/// start waits for it.
-Mark tickMark(const TickKind &check, const Proof *standing);
+/// A point to tick, with what stands of it; null: nothing, and it is not done.
+Mark tickMark(const Proof *standing);
 
 } // namespace mildpath

@@ -43,7 +43,6 @@ struct TickKind
     std::string_view aspect; ///< size | clean | flow
     std::string_view text; ///< what is true when it is ticked
     std::string_view reason;
-    bool holds; ///< not ticked, it holds the start; otherwise it is only open
 };
 std::span<const TickKind> tickKinds();
 /// @return null for an unknown id.

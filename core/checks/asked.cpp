@@ -110,9 +110,7 @@ bool hasSubject(const CheckBoard &board, const Check &c)
 
 bool wasReplaced(const Build &build, const CheckPlace &place)
 {
-    const auto means = [&](const std::string &id) {
-        return std::find(place.ids.begin(), place.ids.end(), id) != place.ids.end();
-    };
+    const auto means = [&](const std::string &id) { return place.isMeantBy(id); };
     for (const Act *a : standing(build.acts))
         if (a->act == "replaced" && std::any_of(a->places.begin(), a->places.end(), means))
             return true;
@@ -157,11 +155,6 @@ void linkAfter(CheckBoard &board)
     for (size_t i = 0; i < board.checks.size(); ++i)
         if (board.checks[i].asked)
             ofKind[board.checks[i].kind].push_back(i);
-    const auto shares = [&](const CheckPlace &a, const CheckPlace &b) {
-        return std::any_of(a.ids.begin(), a.ids.end(), [&](const std::string &id) {
-            return std::find(b.ids.begin(), b.ids.end(), id) != b.ids.end();
-        });
-    };
     for (Check &c : board.checks) {
         if (!c.asked)
             continue;
@@ -173,7 +166,7 @@ void linkAfter(CheckBoard &board)
                     found.push_back(i);
             if (found.empty()) // else at what belongs to it, else the engine's
                 for (const size_t i : all)
-                    if (shares(board.checks[i].place, c.place)
+                    if (board.checks[i].place.shares(c.place)
                         || board.checks[i].place.id == wholeEngine)
                         found.push_back(i);
             c.after.insert(c.after.end(), found.begin(), found.end());

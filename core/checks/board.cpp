@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/board.h"
 
-#include <algorithm>
-
 namespace mildpath {
 
 CheckBoard::CheckBoard(const Build &of, const Figures &numbers, std::string_view day)
@@ -48,7 +46,7 @@ void CheckBoard::eachAt(std::string_view id, const std::function<void(Check &)> 
     if (const auto at = m_byId.find(std::string(id)); at != m_byId.end())
         return visit(checks[at->second]);
     for (Check &c : checks)
-        if (std::find(c.place.ids.begin(), c.place.ids.end(), id) != c.place.ids.end())
+        if (c.place.isMeantBy(id))
             visit(c);
 }
 

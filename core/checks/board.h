@@ -36,6 +36,9 @@ private:
     std::unordered_map<std::string_view, std::pair<size_t, size_t>> m_byKind; ///< first, end
 };
 
+/// When what the document says without a day counts: now, after every entry.
+inline constexpr const char *asItIsNow = "9999";
+
 /// Time of the entries of one list: a clock that was set back moves none before its fellows.
 class EntryClock
 {

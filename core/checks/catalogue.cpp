@@ -158,6 +158,13 @@ template <class Do> void eachWord(std::string_view words, Do what)
 
 } // namespace
 
+bool hasWord(std::string_view words, std::string_view word)
+{
+    bool found = false;
+    eachWord(words, [&](std::string_view one) { found = found || one == word; });
+    return found;
+}
+
 std::span<const CheckKind> checkKinds()
 {
     return table;

@@ -87,6 +87,8 @@ struct CheckKind
     std::optional<int> freshDays() const;
     bool isComputed() const { return by.starts_with('C'); }
 };
+/// Whether a word stands among words divided by blanks.
+bool hasWord(std::string_view words, std::string_view word);
 /// In the order of the work.
 std::span<const CheckKind> checkKinds();
 /// @return null for an unknown id

@@ -146,20 +146,12 @@ private:
                  { id, pattern, { asClearance(value), asLimit(no ? most : fine) } } };
     }
 
-    double floorOf(const GaugedSize &s) const
-    {
-        const double floor = m_build.use.coldestClearanceFloor_um;
-        // A round bush is made closer than shells: half of its own minimum is left it.
-        return findFamily(s.family)->shells || !s.limits ? floor
-                                                         : std::min(floor, s.limits->min_um / 2);
-    }
     Says cold(const Check &c) const
     {
         const GaugedSize *s = sizeOf(c.place);
         if (!s || !s->known)
             return { Evident::None, "its size is not known" };
-        const LimitedFigure f { s->coldestStart_um, s->measured ? s->cold_um.expanded() : 0,
-                                floorOf(*s), std::nullopt };
+        const LimitedFigure f = coldestFigure(m_build, *s);
         const Evident evident = evidentOf(f);
         return { evident,
                  { "check.coldest",
@@ -182,8 +174,8 @@ private:
         const GaugedSize *s = sizeOf(c.place);
         if (!s || !s->known)
             return { Evident::None, "its size is not known" };
-        const LimitedFigure f { s->running_um, s->measured ? s->cold_um.expanded() : 0, floorOf(*s),
-                                std::nullopt };
+        const LimitedFigure f { s->running_um, s->measured ? s->cold_um.expanded() : 0,
+                                clearanceFloor_um(m_build, *s), std::nullopt };
         return {
             evidentOf(f),
             { "check.running", "{0} hot, minimum {1}", { asClearance(f.value), asLimit(*f.least) } }
@@ -196,7 +188,7 @@ private:
     {
         if (!m_in.operating.unsolved)
             return;
-        c.timeline.push_back({ Kind::No, "9999", {}, {}, {}, m_in.operating.unsolved->message });
+        c.timeline.push_back({ Kind::No, asItIsNow, {}, {}, {}, m_in.operating.unsolved->message });
     }
 
     Says idle() const

@@ -22,30 +22,30 @@ struct KindFault
     double severity; ///< 0: the usual one of the fault
 };
 constexpr std::array<KindFault, 18> kindFaults { {
-    { " clean restr pocket newpart ", "swarf", 0.9 },
-    { " plugin plugseen ", "plug_missing", 0 },
-    { " feed camhole top ", "feed_hole_covered", 0.9 },
-    { " clr form jrnl bore ", "bearing_worn", 0 },
-    { " tang crush torq capway ", "shell_spun", 0 },
-    { " bush ", "cams_worn", 0 },
-    { " lifclr ", "lifter_bores_worn", 0 },
-    { " ptip pend pflat ", "pump_worn", 0 },
-    { " pgask ", "pump_gasket", 0 },
-    { " rfree ", "relief_stuck_open", 0 },
-    { " rseat ", "relief_leaking", 0 },
-    { " kring klock ", "suction_air", 0 },
-    { " kgap panfit ", "pickup_blocked", 0.7 },
-    { " lway ", "lines_swapped", 0 },
-    { " lhose ", "hose_collapsed", 0 },
-    { " jets ", "jet_lost", 0 },
-    { " oilok ", "oil_too_thin", 0 },
-    { " oilin ", "low_fill", 0 },
+    { "clean restr pocket newpart", "swarf", 0.9 },
+    { "plugin plugseen", "plug_missing", 0 },
+    { "feed camhole top", "feed_hole_covered", 0.9 },
+    { "clr form jrnl bore", "bearing_worn", 0 },
+    { "tang crush torq capway", "shell_spun", 0 },
+    { "bush", "cams_worn", 0 },
+    { "lifclr", "lifter_bores_worn", 0 },
+    { "ptip pend pflat", "pump_worn", 0 },
+    { "pgask", "pump_gasket", 0 },
+    { "rfree", "relief_stuck_open", 0 },
+    { "rseat", "relief_leaking", 0 },
+    { "kring klock", "suction_air", 0 },
+    { "kgap panfit", "pickup_blocked", 0.7 },
+    { "lway", "lines_swapped", 0 },
+    { "lhose", "hose_collapsed", 0 },
+    { "jets", "jet_lost", 0 },
+    { "oilok", "oil_too_thin", 0 },
+    { "oilin", "low_fill", 0 },
 } };
 
 const KindFault *faultOfKind(std::string_view kind)
 {
     for (const KindFault &f : kindFaults)
-        if (f.kinds.find(" " + std::string(kind) + " ") != std::string_view::npos)
+        if (hasWord(f.kinds, kind))
             return &f;
     return nullptr;
 }

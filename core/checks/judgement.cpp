@@ -102,15 +102,15 @@ Place placeOf(const CheckKind &kind)
     };
     // What does not go with its stage.
     static constexpr std::array<Row, 6> apart { {
-        { " cold heat ", Place::Heat },
-        { " piston asked ", Place::BoreFinish },
-        { " film ", Place::Film },
-        { " air drain baffle ", Place::Sump },
-        { " card bolts torq ", Place::Clearances },
-        { " capway lube tang crush ", Place::Clearances },
+        { "cold heat", Place::Heat },
+        { "piston asked", Place::BoreFinish },
+        { "film", Place::Film },
+        { "air drain baffle", Place::Sump },
+        { "card bolts torq", Place::Clearances },
+        { "capway lube tang crush", Place::Clearances },
     } };
     for (const Row &r : apart)
-        if (r.kinds.find(" " + std::string(kind.id) + " ") != std::string_view::npos)
+        if (hasWord(r.kinds, kind.id))
             return r.place;
     switch (kind.stage) {
     case Stage::Strip:

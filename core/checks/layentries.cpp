@@ -16,9 +16,8 @@ using Kind = Evidence::Kind;
 
 bool names(const std::vector<std::string> &list, const CheckPlace &place)
 {
-    return std::any_of(list.begin(), list.end(), [&](const std::string &id) {
-        return std::find(place.ids.begin(), place.ids.end(), id) != place.ids.end();
-    });
+    return std::any_of(list.begin(), list.end(),
+                       [&](const std::string &id) { return place.isMeantBy(id); });
 }
 
 /// Evidence of one entry for one check.
@@ -93,7 +92,6 @@ void layEntries(CheckBoard &board)
                 return;
             if (e->says == "none") {
                 c.none = mayBeNone(*c.kind);
-                c.reason = "none on this engine" + (e->by.empty() ? "" : ", says " + e->by);
                 return;
             }
             c.none = false;
@@ -121,6 +119,12 @@ Evidence evidenceOf(const Act &act, const ActKind &kind)
     text[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(text[0])));
     out.text = text;
     return out;
+}
+
+/// What swarf and bearing metal do to passages the cleaning ledger works out.
+bool isOfTheLedger(const Check &c)
+{
+    return hasWord("clean pocket restr", c.kind->id);
 }
 
 /// Instruments that were out of true take their readings since they were last good with them.
@@ -195,10 +199,7 @@ void layActs(CheckBoard &board)
         }
         for (const std::string &place : a->places)
             board.eachAt(place, [&](Check &c) {
-                // What swarf does to passages the cleaning ledger works out.
-                const bool ledger = kind->letter == 'M'
-                    && (c.kind->id == "clean" || c.kind->id == "pocket" || c.kind->id == "restr");
-                if (!ledger && c.kind->isSpoiltBy(kind->letter))
+                if (!isOfTheLedger(c) && c.kind->isSpoiltBy(kind->letter))
                     c.timeline.push_back(e);
                 // What was said of the part before it is not said of the new one.
                 if (kind->letter == 'R' && c.kind->id == "newpart")
@@ -216,9 +217,7 @@ void layActs(CheckBoard &board)
             if (s.failure == f->id)
                 for (const SpreadItem &i : s.items)
                     board.eachAt(i.id, [&](Check &c) {
-                        if (c.kind->isSpoiltBy('F') && c.kind->id != "spread"
-                            && c.kind->id != "clean" && c.kind->id != "pocket"
-                            && c.kind->id != "restr")
+                        if (c.kind->isSpoiltBy('F') && c.kind->id != "spread" && !isOfTheLedger(c))
                             c.timeline.push_back(
                                 { Kind::Breaks, f->at, f->by, {}, {}, "a bearing failed" });
                     });

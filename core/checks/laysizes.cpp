@@ -156,7 +156,7 @@ private:
 
     /// A dimension of the document has no day: it is so now. What somebody said earlier does not
     /// outweigh one that is wrong; one that is right outweighs nobody.
-    static std::string asEntered(Kind kind) { return kind == Kind::Yes ? "" : "9999"; }
+    static std::string asEntered(Kind kind) { return kind == Kind::Yes ? "" : asItIsNow; }
 
     void fit(const FitVerdict &f)
     {

@@ -219,7 +219,7 @@ private:
         if (shelf && shelf->gearOil)
             m_board.say("oilok", wholeEngine,
                         { Kind::No,
-                          "9999",
+                          asItIsNow,
                           {},
                           {},
                           {},

@@ -62,17 +62,6 @@ constexpr std::array<Part, 10> parts { {
     { "pistons", "Pistons", "wash", always },
 } };
 
-bool contains(std::string_view words, std::string_view word)
-{
-    while (!words.empty()) {
-        const size_t end = std::min(words.find(' '), words.size());
-        if (words.substr(0, end) == word)
-            return true;
-        words.remove_prefix(std::min(end + 1, words.size()));
-    }
-    return false;
-}
-
 class Finder
 {
 public:
@@ -215,7 +204,7 @@ private:
             return;
         }
         for (const Part &p : parts)
-            if (contains(p.kinds, m_kind.id) && p.on(m_build))
+            if (hasWord(p.kinds, m_kind.id) && p.on(m_build))
                 put(std::string(p.id), std::string(p.name));
         if (m_kind.id == "final") // heads and whatever else has passages of its own
             for (const PassagePart &p : passageParts())
@@ -321,6 +310,17 @@ private:
 };
 
 } // namespace
+
+bool CheckPlace::isMeantBy(std::string_view id) const
+{
+    return std::find(ids.begin(), ids.end(), id) != ids.end();
+}
+
+bool CheckPlace::shares(const CheckPlace &other) const
+{
+    return std::any_of(ids.begin(), ids.end(),
+                       [&](const std::string &id) { return other.isMeantBy(id); });
+}
 
 std::vector<CheckPlace> placesOf(const Build &build, const CheckKind &kind)
 {

@@ -19,6 +19,10 @@ struct CheckPlace
     std::vector<std::string> ids;
     std::string family {}; ///< of a size, with its item
     int item = 0;
+
+    bool isMeantBy(std::string_view id) const;
+    /// Whether one belongs to the other: an id means both.
+    bool shares(const CheckPlace &other) const;
 };
 
 /// The place of what concerns the engine as a whole.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/board.h"
 
+#include "assess/figuremarks.h"
 #include "assess/figures.h"
 #include "checks/signing.h"
 #include "document/logbook.h"
@@ -184,15 +185,13 @@ private:
     }
     bool assumesSizes(const Check &c) const
     {
-        const bool ofAPlace = c.kind->id == "cold" || c.kind->id == "heat" || c.kind->id == "film"
-            || c.kind->id == "form" || c.kind->id == "shell";
-        return std::any_of(m_board.figures.sizes.begin(), m_board.figures.sizes.end(),
-                           [&](const GaugedSize &s) {
-                               return !s.measured && s.known
-                                   && (!ofAPlace
-                                       || (s.stop == c.place.stop
-                                           && (c.place.item == 0 || s.item == c.place.item)));
-                           });
+        const std::vector<GaugedSize> &sizes = m_board.figures.sizes;
+        if (!hasWord("cold heat film form shell", c.kind->id))
+            return mildpath::assumesSizes(sizes);
+        return std::any_of(sizes.begin(), sizes.end(), [&](const GaugedSize &s) {
+            return s.known && !s.measured && s.stop == c.place.stop
+                && (c.place.item == 0 || s.item == c.place.item);
+        });
     }
 
     /// Settled, and its passages proven since.
@@ -211,7 +210,7 @@ private:
         std::string out;
         m_board.each("clean", [&](Check &c) {
             const bool here = std::any_of(ids.begin(), ids.end(), [&](const std::string &id) {
-                return std::find(c.place.ids.begin(), c.place.ids.end(), id) != c.place.ids.end();
+                return c.place.isMeantBy(id);
             });
             if (!here || !c.asked)
                 return;

@@ -19,6 +19,7 @@ class Table
 public:
     Table(const Build &build, const Figures &figures)
         : m_build(build)
+        , m_figures(figures)
     {
         for (const OperatingState &s : figures.states)
             if (!s.kind->reliefShut)
@@ -66,6 +67,8 @@ private:
         VerdictRow row { id, name, false, false, {} };
         for (const OperatingState *s : m_out.states)
             row.cells.push_back(cell(*s));
+        for (VerdictCell &c : row.cells)
+            c.mark = onSizes(c.mark, m_figures.sizes);
         return m_out.rows.emplace_back(std::move(row));
     }
     static VerdictCell of(double value, double least, Mark mark, std::string stop, std::string at)
@@ -122,13 +125,14 @@ private:
             });
         for (const VerdictRow &r : m_out.rows)
             for (const VerdictCell &c : r.cells) {
-                m_out.inside += c.mark == Mark::Proven;
+                m_out.inside += c.mark == Mark::Proven || c.mark == Mark::Assumed;
                 m_out.doubtful += c.mark == Mark::LookAgain;
                 m_out.beyond += c.mark == Mark::Hold;
             }
     }
 
     const Build &m_build;
+    const Figures &m_figures;
     VerdictTable m_out;
 };
 
@@ -157,6 +161,25 @@ GaugeVerdict gaugeVerdict(const Build &build, const OperatingState &state)
     }
     if (warns && out.mark == Mark::Hold)
         out.mark = Mark::LookAgain;
+    return out;
+}
+
+LeadingVerdicts leadingVerdicts(const Build &build, const Figures &figures)
+{
+    LeadingVerdicts out;
+    const auto gauge = [&](std::string_view id) {
+        const OperatingState *s = stateOf(figures.states, id);
+        GaugeVerdict v = s ? gaugeVerdict(build, *s) : GaugeVerdict { 0, 0, unsolvedMark() };
+        v.mark = onSizes(v.mark, figures.sizes);
+        return v;
+    };
+    out.idle = gauge("hot_idle");
+    out.fast = gauge("high");
+    const OperatingResult &idle = figures.operating.hotIdle;
+    if (idle.weakest >= 0)
+        out.weakest = onSizes(markAgainst(idle.weakestPressure,
+                                          idle.points[static_cast<size_t>(idle.weakest)].need_pa),
+                              figures.sizes);
     return out;
 }
 

@@ -25,6 +25,14 @@ struct GaugeVerdict
     Mark mark = Mark::Proven;
 };
 GaugeVerdict gaugeVerdict(const Build &build, const OperatingState &state);
+/// The verdicts that lead, as the strip, the forecast and the build sheet show them.
+struct LeadingVerdicts
+{
+    GaugeVerdict idle, fast; ///< hot at idle; hot at the higher speed
+    Mark weakest = Mark::NotAsked; ///< the weakest feed at hot idle; no feed, no verdict
+};
+/// Valid for figures that are solved.
+LeadingVerdicts leadingVerdicts(const Build &build, const Figures &figures);
 /// A pressure against what a part stands: above `warn_pa` look again, above `hold_pa` it holds.
 Mark standsMark(double pa, double warn_pa, double hold_pa);
 

@@ -20,18 +20,12 @@ constexpr std::array<Closing, 2> closings { {
     { "pan", "kring klock kgap panfit baffle float rearseal pdrive pgask" },
 } };
 
-bool hides(const Closing &c, std::string_view kind)
-{
-    return (" " + std::string(c.hides) + " ").find(" " + std::string(kind) + " ")
-        != std::string::npos;
-}
-
 /// Whether it stood shut at a moment: done before, and not undone since.
 bool shutAt(const Check &closer, const std::string &at)
 {
     bool shut = false;
     for (const Evidence &e : closer.timeline) {
-        if (e.at.empty() || e.at >= at)
+        if (e.at >= at)
             break;
         if (e.kind == Evidence::Kind::Yes)
             shut = true;
@@ -39,13 +33,6 @@ bool shutAt(const Check &closer, const std::string &at)
             shut = false;
     }
     return shut;
-}
-
-bool shares(const CheckPlace &a, const CheckPlace &b)
-{
-    return std::any_of(a.ids.begin(), a.ids.end(), [&](const std::string &id) {
-        return std::find(b.ids.begin(), b.ids.end(), id) != b.ids.end();
-    });
 }
 
 } // namespace
@@ -66,21 +53,34 @@ bool paperIsEnough(const CheckBoard &board, const Check &check)
     return check.kind->aspect == Aspect::Size || check.kind->id == "torq";
 }
 
+namespace {
+
+/// Drops what was said of a check at moments when its closer stood shut.
+void dropBehind(const Check &closer, Check &check)
+{
+    std::erase_if(check.timeline, [&](const Evidence &e) {
+        const CheckMeans *means = findCheckMeans(e.means);
+        return e.kind == Evidence::Kind::Yes && !(means && means->seesHidden) && !e.at.empty()
+            && shutAt(closer, e.at);
+    });
+}
+
+} // namespace
+
 void dropUnseen(CheckBoard &board)
 {
+    for (const Plug &p : board.build.plugs)
+        if (const Check *outer = p.hidden() ? board.find("plugin", p.behind) : nullptr)
+            for (const char *kind : { "plugin", "plugseen" })
+                if (Check *inner = board.find(kind, p.id))
+                    dropBehind(*outer, *inner);
     for (const Closing &c : closings)
         board.each(c.closes, [&](Check &closer) {
             for (Check &check : board.checks) {
-                if (!hides(c, check.kind->id))
+                if (!hasWord(c.hides, check.kind->id))
                     continue;
-                const bool behind = c.closes == "pan" || shares(closer.place, check.place);
-                if (!behind)
-                    continue;
-                std::erase_if(check.timeline, [&](const Evidence &e) {
-                    const CheckMeans *means = findCheckMeans(e.means);
-                    return e.kind == Evidence::Kind::Yes && !(means && means->seesHidden)
-                        && !e.at.empty() && shutAt(closer, e.at);
-                });
+                if (c.closes == "pan" || closer.place.shares(check.place))
+                    dropBehind(closer, check);
             }
         });
 }
@@ -90,9 +90,7 @@ bool isCovered(const CheckBoard &board, const Check &check)
     bool covered = false;
     for (const CleanEvent *e : inOrder(board.build.events))
         if (e->kind == "storage"
-            && (e->scope == "all"
-                || std::find(check.place.ids.begin(), check.place.ids.end(), e->target)
-                    != check.place.ids.end()))
+            && (e->scope == "all" || check.place.isMeantBy(e->target)))
             covered = e->covered;
     return covered;
 }

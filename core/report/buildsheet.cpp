@@ -3,6 +3,7 @@
 
 #include "assess/airreport.h"
 #include "checks/assessment.h"
+#include "checks/verdicttable.h"
 #include "document/logbook.h"
 #include "quantity/dates.h"
 #include "report/aftersheet.h"
@@ -106,24 +107,23 @@ private:
         const OperatingResult &idle = m_assessment.operating.hotIdle,
                               &fast = m_assessment.operating.highSpeed;
         SheetTable t { { "", "likely range of the model", "asked for" }, { 0.44, 0.32, 0.24 }, {} };
-        const double floor = m_build.use.hotIdleFloor_kpa * 1e3;
+        const LeadingVerdicts verdicts = leadingVerdicts(m_build, m_assessment);
         t.rows.push_back({ { condition("Hot idle at the pressure gauge, {0}, {1}", idle),
-                             markAgainst(idle.gauge, floor) },
+                             verdicts.idle.mark },
                            { likely(idle.gauge) },
-                           { { "sheet.minimum", "minimum {0}", { asPressure(floor) } } } });
+                           { { "sheet.minimum", "minimum {0}", { asPressure(verdicts.idle.least_pa) } } } });
         if (idle.weakest >= 0) {
             const PointPressure &w = idle.points[static_cast<size_t>(idle.weakest)];
             t.rows.push_back(
                 { { "Hot idle at the weakest feed, " + w.name,
-                    markAgainst(idle.weakestPressure, w.need_pa) },
+                    verdicts.weakest },
                   { likely(idle.weakestPressure) },
                   { { "sheet.required", "required pressure {0}", { asPressure(w.need_pa) } } } });
         }
-        const double rule = leastWanted_pa(m_build.use, fast.rpm);
         t.rows.push_back(
-            { { condition("Hot, {0}, at the pressure gauge", fast), markAgainst(fast.gauge, rule) },
+            { { condition("Hot, {0}, at the pressure gauge", fast), verdicts.fast.mark },
               { likely(fast.gauge) },
-              { { "sheet.rule", "rule of thumb {0}", { asPressure(rule) } } } });
+              { { "sheet.rule", "rule of thumb {0}", { asPressure(verdicts.fast.least_pa) } } } });
         table(std::move(t));
         picture(forecastPicture(m_build, m_assessment, m_out.style));
         picture(sharesPicture(m_assessment, m_out.style));

@@ -32,8 +32,7 @@ private Q_SLOTS:
     void contacts_holdOnlyWhereTheyMustFloat();
     void finds_holdForCopperUntilExplained_data();
     void finds_holdForCopperUntilExplained();
-    void checks_holdUntilSomethingStands_data();
-    void checks_holdUntilSomethingStands();
+    void tick_isNotDoneUntilSomethingStands();
     void valleys_areProvenWithinOneTracesScatter_data();
     void valleys_areProvenWithinOneTracesScatter();
     void crankOil_isLookedAtWhenTheRodsLoseTheirShare_data();
@@ -84,11 +83,12 @@ void TestFigureMarks::coldBearing_holdsAtItsFloor_data()
     QTest::addColumn<double>("u_um");
     QTest::addColumn<bool>("measured");
     QTest::addColumn<QString>("mark");
-    QTest::newRow("below") << -0.1 << 1.0 << true << "hold";
+    QTest::newRow("below by more than that") << -2.1 << 1.0 << true << "hold";
+    QTest::newRow("below within it") << -1.9 << 1.0 << true << "look_again";
     QTest::newRow("assumed and below") << -0.1 << 1.0 << false << "hold";
     QTest::newRow("within twice its uncertainty") << 1.9 << 1.0 << true << "look_again";
     QTest::newRow("clear of it") << 2.1 << 1.0 << true << "proven";
-    QTest::newRow("clear of it, but assumed") << 30.0 << 1.0 << false << "look_again";
+    QTest::newRow("clear of it, but assumed") << 30.0 << 1.0 << false << "assumed";
 }
 
 void TestFigureMarks::coldBearing_holdsAtItsFloor()
@@ -102,6 +102,7 @@ void TestFigureMarks::coldBearing_holdsAtItsFloor()
     size.coldestStart_um = build.use.coldestClearanceFloor_um + aboveFloor_um;
     size.cold_um.standardUncertainty = u_um;
     size.measured = measured;
+    size.family = "main";
     isMarked(coldestMark(build, size), mark);
 }
 
@@ -172,31 +173,14 @@ void TestFigureMarks::finds_holdForCopperUntilExplained()
     isMarked(markOf(find), mark);
 }
 
-void TestFigureMarks::checks_holdUntilSomethingStands_data()
+void TestFigureMarks::tick_isNotDoneUntilSomethingStands()
 {
-    QTest::addColumn<bool>("holds");
-    QTest::addColumn<QString>("found");
-    QTest::addColumn<QString>("mark");
-    QTest::newRow("nothing yet") << false << ""
-                                 << "not_done";
-    QTest::newRow("nothing yet, the start waits") << true << ""
-                                                  << "hold";
-    for (const char *found : { "proven", "look_again", "hold" })
-        for (const bool holds : { false, true })
-            QTest::newRow(qPrintable(QStringLiteral("%1 %2").arg(found).arg(holds)))
-                << holds << found << found;
-}
-
-void TestFigureMarks::checks_holdUntilSomethingStands()
-{
-    QFETCH(bool, holds);
-    QFETCH(QString, found);
-    QFETCH(QString, mark);
-    TickKind check;
-    check.holds = holds;
-    Proof proof;
-    proof.verdict = found.toStdString();
-    isMarked(tickMark(check, found.isEmpty() ? nullptr : &proof), mark);
+    isMarked(tickMark(nullptr), "not_done");
+    for (const char *found : { "proven", "look_again", "hold" }) {
+        Proof proof;
+        proof.verdict = found;
+        isMarked(tickMark(&proof), QString::fromLatin1(found));
+    }
 }
 
 void TestFigureMarks::valleys_areProvenWithinOneTracesScatter_data()

@@ -243,7 +243,7 @@ PanelContent HeardPage::panel()
                                          "and moves the diagnosis neither way."),
                                       Tone::Muted });
         else {
-            out.push_back(PanelVerdict { Mark::LookAgain, tr("It speaks for"), qs(k->text) });
+            out.push_back(PanelText { tr("It speaks for: %1").arg(qs(k->text)), Tone::Warn });
             if (!k->likely.empty())
                 out.push_back(PanelText { tr("Likely: %1.").arg(faultWords(k->likely)) });
             if (!k->possible.empty())

@@ -5,6 +5,7 @@
 #include "bearing/thermal.h"
 #include "bench/clearances/clearanceaxis.h"
 #include "calc/catalogue.h"
+#include "assess/figuremarks.h"
 #include "entry/readingentry.h"
 #include "entry/refusal.h"
 #include "open/vectorstate.h"
@@ -204,7 +205,7 @@ void ReadingsPage::oilLines(const GaugedSize &c, PanelContent &out) const
 {
     out.push_back(PanelTitle { tr("What it does to the oil"), {} });
     if (m_open.operating().unsolved) {
-        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"),
+        out.push_back(PanelVerdict { unsolvedMark(), tr("No forecast"),
                                      qs(m_open.operating().unsolved->message) });
         return;
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/film/filmbench.h"
 
+#include "assess/figuremarks.h"
 #include "bench/film/ballcard.h"
 #include "bench/film/fuelcard.h"
 #include "bench/film/oilchart.h"
@@ -116,7 +117,7 @@ PanelContent FilmBench::panel() const
     out.push_back(PanelTitle { tr("This oil, this engine"), {} });
     if (!m_result) {
         out.push_back(
-            PanelVerdict { Mark::Hold, tr("No solution"), tr("at this speed and temperature") });
+            PanelVerdict { unsolvedMark(), tr("No solution"), tr("at this speed and temperature") });
     } else {
         verdicts(out);
     }

@@ -4,6 +4,8 @@
 #include "assess/figuremarks.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/forecast/gaslayer.h"
+#include "checks/assessment.h"
+#include "checks/verdicttable.h"
 #include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
@@ -246,21 +248,21 @@ void PressurePage::verdict(PanelContent &out) const
     for (const Calibration *c : standing(build.calibrations))
         out.push_back(PanelText { tr("Calibrated by running: %1.").arg(qs(c->note)), Tone::Warn });
     if (m_open.operating().unsolved) {
-        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"),
+        out.push_back(PanelVerdict { unsolvedMark(), tr("No forecast"),
                                      qs(m_open.operating().unsolved->message) });
     } else {
-        const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
+        const LeadingVerdicts verdicts = leadingVerdicts(build, m_open.assessment());
         const LikelyPressure &idle = m_open.operating().hotIdle.gauge;
         out.push_back(
-            PanelVerdict { markAgainst(idle, floor_pa),
+            PanelVerdict { verdicts.idle.mark,
                            tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
-                           tr("your minimum: %1").arg(Figure::pressure(floor_pa).text()) });
+                           tr("your minimum: %1").arg(Figure::pressure(verdicts.idle.least_pa).text()) });
         if (m_open.operating().hotIdle.weakest >= 0) {
             const PointPressure &p
                 = m_open.operating()
                       .hotIdle.points[static_cast<size_t>(m_open.operating().hotIdle.weakest)];
             out.push_back(PanelVerdict {
-                markAgainst(m_open.operating().hotIdle.weakestPressure, p.need_pa),
+                verdicts.weakest,
                 tr("%1 gets %2").arg(qs(p.name), Figure::pressure(p.pressure_pa).text()),
                 tr("%1 × its need of %2")
                     .arg(qs(formatNumber(p.ratio(), 1)), Figure::pressure(p.need_pa).number) });

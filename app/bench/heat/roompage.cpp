@@ -229,7 +229,7 @@ PanelContent RoomPage::panel()
     out.push_back(PanelTitle { tr("What follows"), {} });
     if (!found()) {
         out.push_back(
-            PanelVerdict { Mark::Hold, tr("No forecast"),
+            PanelVerdict { unsolvedMark(), tr("No forecast"),
                            m_study ? qs(m_study->answer.room.error().message) : QString() });
         return out;
     }

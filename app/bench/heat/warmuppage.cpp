@@ -220,7 +220,7 @@ PanelContent WarmUpPage::panel()
     PanelContent out;
     out.push_back(PanelTitle { tr("What follows"), {} });
     if (!m_idle || !m_fast) {
-        out.push_back(PanelVerdict { Mark::Hold, tr("No forecast"), m_problem->text() });
+        out.push_back(PanelVerdict { unsolvedMark(), tr("No forecast"), m_problem->text() });
         settingFields(out);
         return out;
     }

@@ -207,7 +207,7 @@ void PumpBench::fitLines(PanelContent &out) const
             if (!stop || c.stopKind != kind)
                 continue;
             const Proof *p = standingCheck(m_open.build(), stop->id, c.id);
-            const Mark mark = tickMark(c, p);
+            const Mark mark = tickMark(p);
             const bool so = mark == Mark::Proven;
             out.push_back(PanelTick { QStringLiteral("check.") + qs(c.id), mark, qs(c.text),
                                       so ? QString() : qs(c.reason), so,

@@ -335,7 +335,7 @@ void StartPage::holdsPanel(PanelContent &out)
     for (const GateGroup &group : g.open)
         for (const Check *c : group.checks)
             if (c->state == CheckState::Hold)
-                out.push_back(PanelVerdict { Mark::Hold, qs(c->statement()), qs(c->reason) });
+                out.push_back(PanelVerdict { markOf(*c), qs(c->statement()), qs(c->reason) });
     if (!g.mayStart())
         out.push_back(PanelButton { QStringLiteral("gate.open"), tr("Show what is open"),
                                     [this] { showStep(QStringLiteral("gate")); } });
@@ -360,7 +360,7 @@ void StartPage::gatePanel(PanelContent &out)
                                                      : qs(group.where()) });
     }
     for (const Check *c : g.signedOff)
-        out.push_back(PanelVerdict { Mark::SignedOff, qs(c->statement()), qs(c->reason) });
+        out.push_back(PanelVerdict { markOf(*c), qs(c->statement()), qs(c->reason) });
 }
 
 /// By value: the panel is another one by then.

@@ -204,7 +204,7 @@ PanelContent PanPage::panel()
     out.push_back(PanelTitle { tr("Pan and pickup"), {} });
     const AirReport &air = m_open.air();
     if (air.problem)
-        out.push_back(PanelVerdict { Mark::LookAgain, tr("Not judged"), qs(air.problem->message) });
+        out.push_back(PanelVerdict { markOf(air), tr("Not judged"), qs(air.problem->message) });
     out.push_back(
         PanelText { tr("Heights count from the lowest inside point. The section along the "
                        "engine and the inside width make the volume; a slice across keeps "
