@@ -42,7 +42,8 @@ Readout gaugeReadout(const Build &build, const Assessment &now, const Assessment
     return r;
 }
 
-std::optional<Readout> weakestReadout(const Build &build, const Assessment &now, const Assessment *before)
+std::optional<Readout> weakestReadout(const Build &build, const Assessment &now,
+                                      const Assessment *before)
 {
     if (now.operating.hotIdle.weakest < 0)
         return std::nullopt;

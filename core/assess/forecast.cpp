@@ -89,7 +89,8 @@ Mark markOf(const OperatingResult &r, double floor_pa)
     return worse(supplyMark(r.gauge.value_pa / floor_pa), supplyMark(ratio));
 }
 
-void fillOtherOils(const Build &build, OperatingModel &hot, Forecast &out)
+void fillOtherOils(const Build &build, const std::vector<GaugedSize> &sizes, OperatingModel &hot,
+                   Forecast &out)
 {
     const auto add = [&](const std::string &grade, const Oil &oil, bool gear, bool fitted) {
         const auto r = hot.at(build.use.hotIdle_rpm, oil);
@@ -101,7 +102,7 @@ void fillOtherOils(const Build &build, OperatingModel &hot, Forecast &out)
                        r->gauge.value_pa,
                        r->weakestPressure.value_pa,
                        "",
-                       markOf(*r, build.use.hotIdleFloor_kpa * 1e3) };
+                       onSizes(markOf(*r, build.use.hotIdleFloor_kpa * 1e3), sizes) };
         if (gear)
             row.mark = Mark::Hold;
         if (r->weakest >= 0)
@@ -285,7 +286,7 @@ Predicted predict(const Build &build, const std::vector<GaugedSize> &sizes)
         operating.highSpeed = std::move(*fast);
         fillLevers(build, sizes, { model->state(), operating.hotIdle.gauge.value_pa },
                    out.forecast);
-        fillOtherOils(build, *model, out.forecast);
+        fillOtherOils(build, sizes, *model, out.forecast);
     }
     return out;
 }

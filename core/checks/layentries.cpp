@@ -55,9 +55,11 @@ Evidence evidenceOf(const CheckBoard &board, const CheckEntry &e, const Check &c
 void figureOf(const CheckBoard &board, const CheckEntry &e, const Check &check, Evidence &said)
 {
     const CheckPlace &p = check.place;
+    if (!takesFigure(check))
+        return;
     for (const GaugedSize &s : board.figures.sizes) {
         const bool here = p.family.empty()
-            ? (check.kind->id == "clr" && s.stop == p.stop && findFamily(s.family)->shells)
+            ? s.stop == p.stop && findFamily(s.family)->shells
             : (s.stop == p.stop && s.family == p.family && s.item == p.item);
         if (!here || !s.limits)
             continue;

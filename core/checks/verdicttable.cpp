@@ -125,7 +125,7 @@ private:
             });
         for (const VerdictRow &r : m_out.rows)
             for (const VerdictCell &c : r.cells) {
-                m_out.inside += c.mark == Mark::Proven || c.mark == Mark::Assumed;
+                m_out.inside += c.isInside();
                 m_out.doubtful += c.mark == Mark::LookAgain;
                 m_out.beyond += c.mark == Mark::Hold;
             }

@@ -43,6 +43,9 @@ struct VerdictCell
     double limit_pa = 0; ///< need, or most
     std::string stop, at; ///< the worst of the row here; its name
     Mark mark = Mark::NotAsked; ///< nothing to judge here
+
+    /// Good, be it on sizes that were not measured.
+    bool isInside() const { return mark == Mark::Proven || mark == Mark::Assumed; }
 };
 struct VerdictRow
 {

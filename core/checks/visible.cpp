@@ -37,6 +37,11 @@ bool shutAt(const Check &closer, const std::string &at)
 
 } // namespace
 
+bool takesFigure(const Check &check)
+{
+    return check.kind->id == "clr" || !check.place.family.empty();
+}
+
 bool mayBeNone(const CheckKind &kind)
 {
     for (const std::string_view word : kind.placeWords())
@@ -89,8 +94,7 @@ bool isCovered(const CheckBoard &board, const Check &check)
 {
     bool covered = false;
     for (const CleanEvent *e : inOrder(board.build.events))
-        if (e->kind == "storage"
-            && (e->scope == "all" || check.place.isMeantBy(e->target)))
+        if (e->kind == "storage" && (e->scope == "all" || check.place.isMeantBy(e->target)))
             covered = e->covered;
     return covered;
 }

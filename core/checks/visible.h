@@ -9,6 +9,8 @@ namespace mildpath {
 
 /// Whether a row may be answered with "none on this engine".
 bool mayBeNone(const CheckKind &kind);
+/// Whether an answer may bring the figure: a clearance (µm), which then stands against its limits.
+bool takesFigure(const Check &check);
 /// In a bought short block the supplier's paper proves sizes and torque.
 bool paperIsEnough(const CheckBoard &board, const Check &check);
 /// What was said of a place while it lay behind what was closed is no evidence, unless it came by a

@@ -108,15 +108,14 @@ private:
                               &fast = m_assessment.operating.highSpeed;
         SheetTable t { { "", "likely range of the model", "asked for" }, { 0.44, 0.32, 0.24 }, {} };
         const LeadingVerdicts verdicts = leadingVerdicts(m_build, m_assessment);
-        t.rows.push_back({ { condition("Hot idle at the pressure gauge, {0}, {1}", idle),
-                             verdicts.idle.mark },
-                           { likely(idle.gauge) },
-                           { { "sheet.minimum", "minimum {0}", { asPressure(verdicts.idle.least_pa) } } } });
+        t.rows.push_back(
+            { { condition("Hot idle at the pressure gauge, {0}, {1}", idle), verdicts.idle.mark },
+              { likely(idle.gauge) },
+              { { "sheet.minimum", "minimum {0}", { asPressure(verdicts.idle.least_pa) } } } });
         if (idle.weakest >= 0) {
             const PointPressure &w = idle.points[static_cast<size_t>(idle.weakest)];
             t.rows.push_back(
-                { { "Hot idle at the weakest feed, " + w.name,
-                    verdicts.weakest },
+                { { "Hot idle at the weakest feed, " + w.name, verdicts.weakest },
                   { likely(idle.weakestPressure) },
                   { { "sheet.required", "required pressure {0}", { asPressure(w.need_pa) } } } });
         }

@@ -78,6 +78,14 @@ void TestStartBench::gate_isSignedInPlaceAndOpensTheStart()
     QVERIFY(panelText().contains(QStringLiteral("J. Moor and T. Quill")));
     document().undoStack().undo();
     QCOMPARE(document().judgement().checks.find("clr@main_4")->state, CheckState::Hold);
+    // A figure in any unit, against the limits.
+    typeInPanel(QStringLiteral("check.value"), QStringLiteral("3 thou"));
+    typeInPanel(QStringLiteral("check.u"), QStringLiteral("2 µm"));
+    choose(inPanel<QComboBox>(QStringLiteral("check.by")), QStringLiteral("J. Moor"));
+    clickInPanel("check.yes");
+    QVERIFY(std::abs(build().checkEntries.back().value.value_or(0) - 76.2) < 1e-6);
+    QVERIFY(std::abs(build().checkEntries.back().u.value_or(0) - 1) < 1e-6);
+    document().undoStack().undo();
     // A family in one entry, with an exception.
     take(QStringLiteral("Preservative off; shells, journals, thrust faces oiled"));
     choose(inPanel<QComboBox>(QStringLiteral("check.by")), QStringLiteral("J. Moor"));

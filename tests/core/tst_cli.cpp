@@ -44,7 +44,6 @@ private Q_SLOTS:
     void newBuild_comesFromAPlan();
     void forecast_takesAnOwnOil();
     void assess_exitsWith1WhenSomethingHolds();
-    void checks_areToldAsPublished();
     void export_writesEveryReading();
     void planCleaning_saysTheSameInWordsAndJson();
     void drawPassages_givesABareBuildItsUsualOnes();
@@ -223,45 +222,6 @@ void TestCli::assess_exitsWith1WhenSomethingHolds()
     QVERIFY(saveBuild(answered.toStdString(), by.build()));
     for (const char *verb : { "assess", "start", "checks" })
         QCOMPARE(run({ QLatin1String(verb), answered }).code, 0);
-}
-
-/// The published form of the list: programs read it.
-void TestCli::checks_areToldAsPublished()
-{
-    const Json all = run({ QStringLiteral("checks"), demo(), QStringLiteral("--json"),
-                           QStringLiteral("--today"), QStringLiteral("2026-04-01") })
-                         .json();
-    std::set<std::string> ids;
-    for (const Json &c : all["checks"]) {
-        QVERIFY(ids.insert(c["id"].get<std::string>()).second);
-        QCOMPARE(c["id"].get<std::string>(),
-                 c["kind"].get<std::string>() + "@" + c["place"].get<std::string>());
-        QVERIFY(fromWord<CheckState>(c["state"].get<std::string>()));
-        QVERIFY(fromWord<CheckClass>(c["class"].get<std::string>()));
-        QVERIFY(fromWord<CheckGate>(c["gate"].get<std::string>()));
-        QVERIFY(!c["reason"].get<std::string>().empty());
-    }
-    for (const char *gate : { "turn", "fire", "load", "handover" }) {
-        const Json &g = all["gates"][gate];
-        QVERIFY(!g["open"].get<bool>() && g["open_checks"].get<int>() >= g["holds"].get<int>());
-    }
-    const auto count = [&](std::initializer_list<const char *> options) {
-        QStringList words { QStringLiteral("checks"), demo(), QStringLiteral("--json") };
-        for (const char *o : options)
-            words << QLatin1String(o);
-        return run(words).json()["checks"].size();
-    };
-    QVERIFY(count({ "--all" }) > ids.size());
-    QVERIFY(count({ "--open" }) < ids.size());
-    QVERIFY(count({ "--gate", "turn" }) < count({ "--gate", "fire" }));
-    QCOMPARE(
-        run({ QStringLiteral("checks"), demo(), QStringLiteral("--gate"), QStringLiteral("wash") })
-            .code,
-        2);
-    QCOMPARE(run({ QStringLiteral("checks"), demo(), QStringLiteral("--today"),
-                   QStringLiteral("tomorrow") })
-                 .code,
-             2);
 }
 
 void TestCli::export_writesEveryReading()

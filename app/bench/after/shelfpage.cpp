@@ -355,8 +355,8 @@ PanelContent ShelfPage::panel()
         out.push_back(PanelTitle { e->name.empty() ? pathOf(e->path.filename()) : qs(e->name),
                                    pathOf(e->path.filename()) });
         if (e->damaged())
-            out.push_back(PanelText {
-                tr("Damaged: %1. It is left as it is.").arg(qs(e->trouble)), Tone::Warn });
+            out.push_back(PanelText { tr("Damaged: %1. It is left as it is.").arg(qs(e->trouble)),
+                                      Tone::Warn });
         const auto row = [&](const QString &label, const QString &value) {
             if (!value.isEmpty())
                 out.push_back(PanelRow { label, { value, {}, {} } });

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/clearances/readingspage.h"
 
+#include "assess/figuremarks.h"
 #include "assess/operating.h"
 #include "bearing/thermal.h"
 #include "bench/clearances/clearanceaxis.h"
 #include "calc/catalogue.h"
-#include "assess/figuremarks.h"
 #include "entry/readingentry.h"
 #include "entry/refusal.h"
 #include "open/vectorstate.h"

@@ -116,8 +116,8 @@ PanelContent FilmBench::panel() const
     PanelContent out;
     out.push_back(PanelTitle { tr("This oil, this engine"), {} });
     if (!m_result) {
-        out.push_back(
-            PanelVerdict { unsolvedMark(), tr("No solution"), tr("at this speed and temperature") });
+        out.push_back(PanelVerdict { unsolvedMark(), tr("No solution"),
+                                     tr("at this speed and temperature") });
     } else {
         verdicts(out);
     }

@@ -253,10 +253,9 @@ void PressurePage::verdict(PanelContent &out) const
     } else {
         const LeadingVerdicts verdicts = leadingVerdicts(build, m_open.assessment());
         const LikelyPressure &idle = m_open.operating().hotIdle.gauge;
-        out.push_back(
-            PanelVerdict { verdicts.idle.mark,
-                           tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
-                           tr("your minimum: %1").arg(Figure::pressure(verdicts.idle.least_pa).text()) });
+        out.push_back(PanelVerdict {
+            verdicts.idle.mark, tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
+            tr("your minimum: %1").arg(Figure::pressure(verdicts.idle.least_pa).text()) });
         if (m_open.operating().hotIdle.weakest >= 0) {
             const PointPressure &p
                 = m_open.operating()
@@ -271,10 +270,12 @@ void PressurePage::verdict(PanelContent &out) const
             if (line.oil_c == build.use.hotOil_c)
                 out.push_back(
                     line.reliefOpens_rpm
-                        ? PanelVerdict { reliefMark(line), tr("Relief valve limits pressure"),
+                        ? PanelVerdict { onSizes(reliefMark(line), m_open.sizes()),
+                                         tr("Relief valve limits pressure"),
                                          tr("from %1 hot; below that a stiffer spring does nothing")
                                              .arg(aboutSpeed(*line.reliefOpens_rpm)) }
-                        : PanelVerdict { reliefMark(line), tr("Relief stays shut"),
+                        : PanelVerdict { onSizes(reliefMark(line), m_open.sizes()),
+                                         tr("Relief stays shut"),
                                          tr("hot, up to %1: the pump never reaches it, a stiffer "
                                             "spring does nothing")
                                              .arg(Figure::speed(build.use.most_rpm).text()) });
@@ -292,7 +293,7 @@ void PressurePage::verdict(PanelContent &out) const
 void PressurePage::crankVerdict(PanelContent &out) const
 {
     const auto &lines = m_open.forecast().lines;
-    const Mark mark = crankFeedMark(m_open.forecast());
+    const Mark mark = onSizes(crankFeedMark(m_open.forecast()), m_open.sizes());
     if (const ForecastLine *first = starvesCrankFirst(m_open.forecast()))
         out.push_back(PanelVerdict {
             mark, tr("Crank not fed above %1").arg(aboutSpeed(*first->crankStarves_rpm)),

@@ -289,7 +289,7 @@ PanelContent VerdictsPage::panel()
     for (const VerdictRow &r : t.rows)
         for (size_t k = 0; k < r.cells.size(); ++k)
             if (const VerdictCell &c = r.cells[k];
-                c.mark != Mark::NotAsked && c.mark != Mark::Proven && &c != &cell)
+                c.mark != Mark::NotAsked && !c.isInside() && &c != &cell)
                 others.push_back({ c.mark, qs(r.name), qs(t.states[k]->kind->name) });
     if (!others.empty()) {
         out.push_back(PanelRule {});

@@ -227,7 +227,7 @@ PanelContent WarmUpPage::panel()
     for (const WarmUpRun *run : { &*m_idle, &*m_fast }) {
         const WarmUpPoint &p = run->weakest();
         out.push_back(PanelVerdict {
-            supplyMark(p.weakestRatio),
+            onSizes(supplyMark(p.weakestRatio), m_open.sizes()),
             tr("%1: at least %2 × its need")
                 .arg(run == &*m_idle ? tr("idle") : Figure::speed(run->rpm).text(),
                      qs(formatNumber(p.weakestRatio, 1))),

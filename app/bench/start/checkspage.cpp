@@ -39,7 +39,8 @@ ChecksPage::ChecksPage(OpenBuild &open, QWidget *parent)
         const bool again = kind == m_kind && item.place == m_place;
         m_kind = again && item.place.empty() ? std::string() : kind;
         m_place = item.place;
-        m_typed.value.clear();
+        m_typed.value_m.reset();
+        m_typed.u_m.reset();
         m_typed.except.clear();
         refresh();
         Q_EMIT changed();
@@ -321,6 +322,21 @@ PanelWord ChecksPage::word(const QString &id, const QString &label, std::string 
             } };
 }
 
+PanelField ChecksPage::clearance(const QString &id, const QString &label,
+                                 std::optional<double> Typed::*which)
+{
+    return { id,
+             label,
+             Dimension::Length,
+             "µm",
+             0,
+             m_typed.*which,
+             [this, which](double si) -> Result<void> {
+                 m_typed.*which = si;
+                 return {};
+             } };
+}
+
 void ChecksPage::answerPanel(const Item &item, PanelContent &out)
 {
     const CheckKind &kind = *item.kind;
@@ -353,9 +369,9 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
             return {};
         };
         out.push_back(std::move(means));
-        if (kind.by.find('G') != std::string_view::npos) {
-            out.push_back(word(QStringLiteral("check.value"), tr("Figure"), &Typed::value));
-            out.push_back(word(QStringLiteral("check.u"), tr("± U"), &Typed::u));
+        if (checks.size() == 1 && takesFigure(*checks.front())) {
+            out.push_back(clearance(QStringLiteral("check.value"), tr("Figure"), &Typed::value_m));
+            out.push_back(clearance(QStringLiteral("check.u"), tr("± U, k = 2"), &Typed::u_m));
         }
         if (checks.size() > 1)
             out.push_back(word(QStringLiteral("check.except"), tr("Except"), &Typed::except));
@@ -418,23 +434,17 @@ Result<void> ChecksPage::answer(const std::string &says)
             return fail("except", "there is no " + name.trimmed().toStdString() + " among them");
         e.except.push_back((*at)->place.id);
     }
-    const auto number = [](const std::string &text) -> std::optional<double> {
-        bool ok = false;
-        const double v = qs(text).replace(u',', u'.').toDouble(&ok);
-        return ok ? std::optional(v) : std::nullopt;
-    };
-    if (!m_typed.value.empty()) {
-        e.value = number(m_typed.value);
-        if (!e.value)
-            return fail("value", "\"" + m_typed.value + "\" is no number");
-        if (!m_typed.u.empty())
-            e.u = number(m_typed.u).value_or(0) / 2;
+    if (m_typed.value_m) {
+        e.value = *m_typed.value_m * 1e6;
+        if (m_typed.u_m)
+            e.u = *m_typed.u_m * 1e6 / 2;
     }
     const auto done = m_open.record(e);
     if (!done)
         return tl::unexpected(done.error());
     m_typed.note.clear();
-    m_typed.value.clear();
+    m_typed.value_m.reset();
+    m_typed.u_m.reset();
     m_typed.except.clear();
     return {};
 }

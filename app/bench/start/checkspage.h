@@ -4,6 +4,7 @@
 #include "checks/checks.h"
 #include "shell/page.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -37,7 +38,8 @@ private:
     /// What was typed for an answer and not yet recorded.
     struct Typed
     {
-        std::string by, seenBy, means, except, value, u, note, why;
+        std::string by, seenBy, means, except, note, why;
+        std::optional<double> value_m, u_m; ///< of a clearance, its expanded uncertainty
     };
     struct TypedJob
     {
@@ -60,6 +62,8 @@ private:
     void signPanel(const std::vector<const Check *> &checks, PanelContent &out);
     PanelChoice person(const QString &id, const QString &label, std::string Typed::*which,
                        bool mayBeNobody);
+    PanelField clearance(const QString &id, const QString &label,
+                         std::optional<double> Typed::*which);
     PanelWord word(const QString &id, const QString &label, std::string Typed::*which);
 
     Result<void> answer(const std::string &says);
