@@ -189,7 +189,7 @@ void printStepsAfterEdit(const Circuit &circuit)
     for (const char *what : { "pump displacement", "all mains" }) {
         Circuit changed = circuit;
         for (Element &e : changed.elements) {
-            if (e.type == "pump" && std::string_view(what).starts_with("pump"))
+            if (e.kind == ElementKind::Pump && std::string_view(what).starts_with("pump"))
                 e.values["displacement_m3"] *= 1.02;
             if (e.id.starts_with("main_") && isBearing(e)
                 && std::string_view(what).starts_with("all"))

@@ -90,6 +90,7 @@ int runTryDiagnosis(const Options &);
 int runCompareFlows(const Options &);
 int runReplay(const Options &);
 int runChecks(const Options &);
+int runPlan(const Options &);
 int runStart(const Options &);
 int runReport(const Options &);
 int runAfter(const Options &);

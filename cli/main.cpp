@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 24> verbs { {
+const std::array<Verb, 25> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -102,6 +102,14 @@ const std::array<Verb, 24> verbs { {
       { "--gate", "--today" },
       { "--open", "--all", "--cost", "--json", "--evidence" },
       runChecks },
+    { "plan",
+      "plan FILE [--hours] [--all] [--now MOMENT] [--json]",
+      "The open checks as the order of the work: what is next, what can be done now, what waits.\n"
+      "--hours: how long it takes and when it starts, though little was timed; --all: what waits,\n"
+      "and for what; --now: instead of this moment, such as 2026-03-21T08:30.",
+      { "--now" },
+      { "--hours", "--all", "--json" },
+      runPlan },
     { "start",
       "start FILE [--json]",
       "What stands between the build and its first start: holds and who signed them, the prime\n"

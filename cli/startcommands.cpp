@@ -2,6 +2,7 @@
 #include "checks/assessment.h"
 #include "checks/checksreport.h"
 #include "command.h"
+#include "plan/planreport.h"
 #include "quantity/dates.h"
 #include "report/buildsheet.h"
 #include "report/pictures.h"
@@ -74,6 +75,25 @@ int runChecks(const Options &options)
     else
         std::cout << checksText(*build, list, shown, units());
     return list.gate(shown.gate.value_or(CheckGate::Fire)).open ? Done : HasHolds;
+}
+
+int runPlan(const Options &options)
+{
+    const std::string now = options.value("--now").value_or(today() + "T08:00");
+    if (!daysBetween(now.substr(0, 10), now.substr(0, 10)))
+        return report({ "--now", "must be a moment such as 2026-03-21T08:30, is \"" + now + "\"" },
+                      "", BadInput);
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const Assessment assessment = assess(*build, now.substr(0, 10));
+    const WorkPlan plan = planOf(*build, assessment.checks, now);
+    if (options.has("--json"))
+        std::cout << planToJson(plan).dump(2) << '\n';
+    else
+        std::cout << planText(*build, plan, { options.has("--hours"), options.has("--all") },
+                              units());
+    return plan.problem ? BadInput : Done;
 }
 
 int runStart(const Options &options)

@@ -73,6 +73,35 @@ void EntryForm::addNumber(const char *key, const QString &label, Dimension dimen
     nameWithUnit(static_cast<QLabel *>(m_fields.at(key).label), label, field);
 }
 
+void EntryForm::addNumber(const RecordType &type, const char *key, const QString &label,
+                          int decimals)
+{
+    const mildpath::Field &field = *type.find(key);
+    const auto unit = std::ranges::find(unitTable(), field.unit, &Unit::symbol);
+    const bool bare = unit == unitTable().end();
+    addNumber(key,
+              bare && !field.unit.empty() ? label + QStringLiteral(", ") + qs(field.unit) : label,
+              bare ? Dimension::Number : unit->dimension,
+              bare ? std::string() : std::string(field.unit), decimals);
+    m_fields.at(key).widget->setWhatsThis(qs(field.about()));
+    m_described.emplace_back(key);
+}
+
+void EntryForm::fillRecord(const RecordType &type, void *record) const
+{
+    for (const std::string &key : m_described) {
+        const mildpath::Field &field = *type.find(key);
+        const auto typed = number(key.c_str());
+        if (!typed || m_fields.at(key).widget->isHidden())
+            continue;
+        void *member = const_cast<void *>(field.at(record));
+        if (field.shape == MemberShape::OptionalNumber)
+            *static_cast<std::optional<double> *>(member) = *typed;
+        else
+            *static_cast<double *>(member) = *typed;
+    }
+}
+
 void EntryForm::addMatrix(const std::vector<MatrixRow> &rows,
                           const std::vector<std::pair<QString, QString>> &columns)
 {

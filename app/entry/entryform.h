@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/fields.h"
 #include "quantity/units.h"
 
 #include <QWidget>
@@ -29,12 +30,15 @@ class EntryForm : public QWidget
 {
     Q_OBJECT
 public:
-    /// @param prefix   of the fields' object names: "cut" → "cut.engine_h"
+    /// @param prefix   of the fields' object names: "cut" → "cut.note"
     /// @param columns  0: one below the other with their labels on the left
     EntryForm(const QString &prefix, int columns, QWidget *parent);
 
     void addNumber(const char *key, const QString &label, Dimension dimension,
                    const std::string &unit, int decimals);
+    /// A number of a record, in the file's unit; what it is and may be follows from its
+    /// description.
+    void addNumber(const RecordType &type, const char *key, const QString &label, int decimals);
     void addWord(const char *key, const QString &label, const QString &placeholder = {});
     /// @param options  (id, word)
     void addChoice(const char *key, const QString &label,
@@ -57,6 +61,9 @@ public:
 
     /// In the field's unit, as typed; absent where it is empty.
     std::optional<double> number(const char *key) const;
+    /// Puts what was typed into the members whose numbers stand here by their description and are
+    /// shown; what is empty stays as it is.
+    template <class T> void fill(T &record) const { fillRecord(recordType<T>(), &record); }
     void setNumber(const char *key, std::optional<double> value);
     std::string word(const char *key) const;
     void setWord(const char *key, const QString &text);
@@ -90,6 +97,7 @@ private:
     void keep(const std::string &key, const QString &spoken, Field field);
     void place(const char *key, const QString &label, QWidget *widget, Field field);
     void step(QWidget *from, int by);
+    void fillRecord(const RecordType &type, void *record) const;
 
     QString m_prefix;
     int m_columns, m_row = 0, m_column = 0;
@@ -98,6 +106,7 @@ private:
     QLabel *m_refusal;
     std::map<std::string, Field> m_fields;
     std::vector<QWidget *> m_order;
+    std::vector<std::string> m_described; ///< keys that came by a description
 };
 
 /// A card with a form and its button "Record", which submits the form.

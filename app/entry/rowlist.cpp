@@ -7,6 +7,7 @@
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QScrollArea>
 #include <QToolTip>
 
 #include <algorithm>
@@ -39,6 +40,13 @@ void RowList::choose(int row)
 {
     m_chosen = row >= 0 && row < static_cast<int>(m_rows.size()) ? row : -1;
     update();
+}
+
+void RowList::showChosen()
+{
+    for (QWidget *w = parentWidget(); w && m_chosen >= 0; w = w->parentWidget())
+        if (auto *area = qobject_cast<QScrollArea *>(w))
+            area->ensureVisible(0, rowHeight * m_chosen + rowHeight / 2, 0, 3 * rowHeight);
 }
 
 int RowList::rowAt(double y) const

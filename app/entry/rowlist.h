@@ -29,7 +29,9 @@ public:
 
     void setRows(std::vector<Row> rows);
     const std::vector<Row> &rows() const { return m_rows; }
-    void choose(int row); ///< −1: none
+    void choose(int row);
+    /// Scrolls what it stands in so that the chosen row is seen.
+    void showChosen(); ///< −1: none
     int chosen() const { return m_chosen; }
     static constexpr int rowHeight = 23;
 

@@ -370,6 +370,12 @@ void OpenBuild::selectStop(const QString &id)
     Q_EMIT stopSelected(id);
 }
 
+void OpenBuild::selectCheck(const std::string &id)
+{
+    m_selectedCheck = id;
+    Q_EMIT checkSelected();
+}
+
 std::string OpenBuild::userName()
 {
     for (const char *name : { "MILDPATH_USER", "USER", "LOGNAME" })
@@ -380,7 +386,16 @@ std::string OpenBuild::userName()
 
 std::string OpenBuild::now()
 {
-    return QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    // What is entered later counts as later, though the clock was put back meanwhile (summer time's
+    // end, a correction over the network).
+    constexpr qint64 putBack_s = 2 * 3600;
+    static QDateTime last;
+    const QDateTime clock = QDateTime::currentDateTime();
+    const QDateTime local(clock.date(), clock.time(), Qt::UTC); // as it reads
+    const qint64 behind_s = last.isValid() ? local.secsTo(last) : 0;
+    if (behind_s <= 0 || behind_s > putBack_s)
+        last = local;
+    return last.toString(u"yyyy-MM-ddTHH:mm:ss").toStdString();
 }
 
 } // namespace mildpath

@@ -117,6 +117,9 @@ public:
 
     const QString &selectedStop() const { return m_selectedStop; }
     void selectStop(const QString &id);
+    /// A check that is to be answered: where checks are answered it is chosen.
+    void selectCheck(const std::string &id);
+    const std::string &selectedCheck() const { return m_selectedCheck; }
 
     /// Faults imagined on this engine, for all benches: not part of the document until a scenario
     /// of them is kept.
@@ -135,6 +138,7 @@ Q_SIGNALS:
     void changed();
     void opened();
     void stopSelected(const QString &id);
+    void checkSelected();
     void imaginedChanged();
     void mapWanted(); ///< what is imagined is to be seen
     void titleChanged();
@@ -158,6 +162,7 @@ private:
     QTimer m_syncSoon;
     OpenedFrom m_from;
     QString m_selectedStop;
+    std::string m_selectedCheck;
     std::vector<Fault> m_imagined;
     bool m_journalFailed = false;
 };

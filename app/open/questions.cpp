@@ -7,6 +7,7 @@
 #include "checks/assessment.h"
 #include "diagnose/diagnosis.h"
 #include "diagnose/remedies.h"
+#include "plan/workplan.h"
 #include "start/afterwards.h"
 #include "start/modified.h"
 #include "start/runcard.h"
@@ -161,6 +162,30 @@ Question<OilReport> usedOil()
 {
     return { "usedOil", {}, [](const AskedAbout &about, Progress &) {
                 return reportOil(*about.build);
+            } };
+}
+
+Question<VerdictRanges> verdictRanges()
+{
+    return { "verdictRanges", {}, [](const AskedAbout &about, Progress &progress) {
+                return mildpath::verdictRanges(*about.build, *about.assessment, &progress);
+            } };
+}
+
+Question<std::map<std::string, CheckCost>> checkCosts()
+{
+    return { "checkCosts", {}, [](const AskedAbout &about, Progress &progress) {
+                return costsOf(*about.build, *about.assessment, about.assessment->checks,
+                               &progress);
+            } };
+}
+
+Question<WorkPlan> plan()
+{
+    // By the hour: what can be done does not change with the minute.
+    const std::string now = OpenBuild::now().substr(0, 13) + ":00";
+    return { "plan", now, [now](const AskedAbout &about, Progress &) {
+                return planOf(*about.build, about.assessment->checks, now);
             } };
 }
 

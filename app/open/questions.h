@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "checks/cost.h"
+#include "checks/verdicttable.h"
 #include "open/answers.h"
 #include "quantity/result.h"
 
+#include <map>
 #include <optional>
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -30,6 +34,7 @@ struct SampledForecast;
 struct ShellPlan;
 struct StartCard;
 struct WarmUps;
+struct WorkPlan;
 enum class ProfileFilter;
 
 /// The questions about the open document, each in one place whoever asks it.
@@ -62,6 +67,12 @@ Question<Result<std::vector<CoverPoint>>> covered(const std::string &main,
 Question<Result<ShellPlan>> shells(const std::string &family);
 Question<CutReport> cuts();
 Question<OilReport> usedOil();
+/// How sure each verdict is, and what would make it surer.
+Question<VerdictRanges> verdictRanges();
+/// What each check would cost if it were false, by its id.
+Question<std::map<std::string, CheckCost>> checkCosts();
+/// The open checks as the order of the work; it points into the list it is about.
+Question<WorkPlan> plan();
 /// How far to dress the pump, and what else would do.
 Question<PumpStudy> pump();
 Question<Result<Modified>> modified(const std::vector<ElementChange> &changes);

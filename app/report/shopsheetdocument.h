@@ -9,6 +9,8 @@
 
 namespace mildpath {
 
+struct Assessment;
+
 /// The machine-shop sheet as a document for screen, printer and PDF; its drawing of the passages is
 /// drawn as vectors wherever it goes. Always ink on white paper, whatever the theme.
 std::unique_ptr<QTextDocument> shopSheetDocument(const Build &build, const Assessment &assessment,

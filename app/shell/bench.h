@@ -71,6 +71,8 @@ public:
     virtual void showPage(int) { }
     /// By the id of its button; nothing for an id there is not.
     virtual void showPage(const QString &) { }
+    /// Id of the button of the page that is shown; empty where there is only one.
+    virtual QString pageId() const { return {}; }
     /// What an earlier run of the program left unfinished, if the bench keeps such things: asked
     /// about by `asked`.
     virtual void offerLeftOvers() { }
@@ -110,6 +112,7 @@ public:
     QStringList pages() const override;
     void showPage(int page) override;
     void showPage(const QString &id) override;
+    QString pageId() const override { return m_tabs[static_cast<size_t>(m_page)].id; }
     /// The first of this page's buttons, or one of them.
     void showPage(const Page *page, int tab = 0);
     Page *currentPage() const { return m_tabs[static_cast<size_t>(m_page)].page; }

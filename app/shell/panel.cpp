@@ -68,6 +68,8 @@ public:
     void set(const PanelField &item)
     {
         m_store = item.store;
+        m_field->setWhatsThis(item.about);
+        m_label->setToolTip(item.about);
         m_label->setText(item.label);
         m_field->setAccessibleName(item.label);
         m_field->setUnit(item.unit);

@@ -71,6 +71,7 @@ struct PanelField
     int decimals;
     std::optional<double> value_si;
     std::function<Result<void>(double si)> store;
+    QString about {}; ///< what it is and may be, for who asks
 };
 struct PanelButton
 {

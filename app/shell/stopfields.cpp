@@ -55,7 +55,8 @@ PanelField settingField(OpenBuild &open, const char *group, const Field &key,
              key.number(&settings) * shape.siPerFile,
              [&open, id = std::string(key.key), shape](double si) {
                  return open.edit(SettingEdit { id, std::round(si / shape.siPerFile * 1e4) / 1e4 });
-             } };
+             },
+             qs(key.about()) };
 }
 
 /// A number that may be left out: what is taken instead, and why, stands with it.
@@ -79,7 +80,8 @@ PanelField valueField(const char *group, const NumberKey &key, bool withSource,
              own ? std::optional(*own * shape.siPerFile) : std::nullopt,
              [shape, store = std::move(store)](double si) {
                  return store(std::round(si / shape.siPerFile * 1e6) / 1e6);
-             } };
+             },
+             qs(key.about()) };
 }
 
 } // namespace
@@ -182,7 +184,8 @@ PanelField stopValueField(OpenBuild &open, const Stop &stop, const std::string &
                  // Nine digits: what was typed, without the noise of changing units.
                  const double file = std::round(si / shape.siPerFile * 1e6) / 1e6;
                  return open.edit(SetStopValue { id, key, file });
-             } };
+             },
+             qs(definition.about()) };
 }
 
 PanelField limitField(OpenBuild &open, const std::string &family, const char *key,

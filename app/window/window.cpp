@@ -4,6 +4,7 @@
 #include "devices/serialgauge.h"
 #include "devices/serialsender.h"
 #include "entry/quantityfield.h"
+#include "shell/nextcard.h"
 #include "window/benches.h"
 
 #include <QApplication>
@@ -236,6 +237,9 @@ void MainWindow::makeMiddle(QWidget *page)
     railSide->setFixedWidth(railWidth);
     auto *railColumn = tightColumn(railSide);
     railColumn->setContentsMargins(0, 4, 1, 0);
+    m_next = new NextCard(*m_open, railSide);
+    connect(m_next, &NextCard::goAsked, this, &MainWindow::goToCheck);
+    railColumn->addWidget(m_next);
     auto *railHead = new RailHead(railSide);
     railHead->setFixedHeight(22);
     railColumn->addWidget(railHead);

@@ -9,6 +9,10 @@
 #include "storage/journal.h"
 
 #include <QMainWindow>
+#include <QPointer>
+
+#include <optional>
+#include <string>
 
 class QLabel;
 class QLineEdit;
@@ -19,6 +23,7 @@ class QTabBar;
 
 namespace mildpath {
 
+class NextCard;
 class SerialGauge;
 class SerialSender;
 
@@ -90,6 +95,11 @@ public:
     /// The same, at one of its pages by the id of its button.
     void showPage(Place place, const QString &page);
     Bench *benchAt(Place place) const;
+    /// To the very place where a check is answered, its field or button in hand.
+    void goToCheck(const std::string &id);
+    /// The same of the next thing to do; from there back to where one was.
+    void goNext();
+    NextCard &nextCard() { return *m_next; }
     void setTheme(ThemeChoice choice);
     void setUnits(UnitSystem system);
     MessageBar &messageBar() { return *m_messages; }
@@ -139,6 +149,16 @@ private:
     QTabBar *m_tabs;
     QStackedWidget *m_stack;
     SidePanel *m_panel;
+    /// Where one was before going to a check.
+    struct Before
+    {
+        Place place;
+        QString page;
+        QPointer<QWidget> focus;
+    };
+    std::optional<Before> m_before {};
+    std::string m_goneTo; ///< check
+    NextCard *m_next;
     ReadoutStrip *m_strip;
     MessageBar *m_messages;
     QLineEdit *m_name; ///< the build's name, changed in place

@@ -473,6 +473,9 @@ void MainWindow::makeEditMenu()
         m_tabs->setCurrentIndex((m_tabs->currentIndex() + by + count) % count);
         currentBench()->takeFocus();
     };
+    bench->addAction(tr("What to do next, and back"), QKeySequence(Qt::Key_F8), this,
+                     &MainWindow::goNext);
+    bench->addSeparator();
     bench->addAction(tr("Next bench"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), this,
                      [step] { step(1); });
     bench->addAction(tr("Bench before"), QKeySequence(Qt::CTRL | Qt::Key_PageUp), this,

@@ -225,7 +225,7 @@ double AirJudge::headFlow(const OperatingResult &at) const
     for (const Stop &s : m_build.engine.stops)
         for (const std::string &id : s.elements)
             if (const Element *e = m_build.circuit.find(id); e && e->to == sumpNode) {
-                const bool rod = s.kind == StopKind::Lifter && e->type == "pipe";
+                const bool rod = s.kind == StopKind::Lifter && e->kind == ElementKind::Pipe;
                 pushrods = pushrods || rod;
                 if (rod || s.kind == StopKind::Rocker || s.kind == StopKind::Phaser)
                     if (const auto it = at.elementFlow_m3_s.find(id);
@@ -539,7 +539,7 @@ void AirJudge::window()
 double AirJudge::inletGauge_pa(const OperatingResult &at) const
 {
     for (const Element &e : m_build.circuit.elements)
-        if (e.type == "pump")
+        if (e.kind == ElementKind::Pump)
             if (const auto it = at.nodePressure_pa.find(e.from); it != at.nodePressure_pa.end())
                 return it->second;
     return 0;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/airjudge.h"
 
+#include "kinds/cautions.h"
 #include "pump/suction.h"
 #include "rules/rules.h"
 #include "sump/gas.h"
@@ -96,7 +97,7 @@ AirRow AirJudge::scavengeRow() const
         return unknown(id, name, "windage", "the scavenge stages are not measured");
     double ratio = 1;
     for (const Element &e : m_build.circuit.elements)
-        if (e.type == "pump")
+        if (e.kind == ElementKind::Pump)
             ratio = e.value("drive_ratio");
     const OperatingResult &most = m_operating.mostSpeed;
     const double takes
@@ -526,8 +527,7 @@ AirRow AirJudge::foreignRow() const
     const auto said = [](const std::string &word) { return word.empty() ? "not said" : word; };
     out.quantity = "coolant " + said(m_sump.coolant) + ", fuel " + said(m_sump.fuel);
     if (out.state == AirState::Unknown)
-        out.reason = "check the dipstick for milky oil or fuel smell, then send a sample; never "
-                     "heat a sample";
+        out.reason = std::string(caution::spoiltOil);
     else if (foreignState(m_sump.coolant) == AirState::High)
         out.reason = "nothing else here holds until the oil is changed";
     if (out.state == AirState::High || out.state == AirState::Watch)

@@ -38,7 +38,7 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
         && (shellGroove_deg(build, main) >= 180 || main.value("journal_groove") > 0)) {
         // The bevel lies at the parting line: only a groove that reaches it brings oil there.
         Element bevel { "oil_bevel@" + main.id,
-                        "orifice",
+                        ElementKind::Orifice,
                         main.points.front().node,
                         std::string(sumpNode),
                         { { "d_mm", std::sqrt(4 * bevel_mm2 / pi) }, { "cd", bevelDischarge } },
@@ -57,7 +57,7 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
         }
     const auto share = feedShareOfTurn(build, main);
     for (Element &e : circuit.elements)
-        if (share && e.type == "crank_drilling" && e.from == main.points.front().node)
+        if (share && e.kind == ElementKind::CrankDrilling && e.from == main.points.front().node)
             e.values["duty"] = *share;
 }
 
@@ -66,7 +66,7 @@ void applyLoads(const Build &build, Circuit &circuit)
 {
     for (const BearingLoad &l : bearingLoads(build))
         for (const std::string &id : build.engine.find(l.stop)->elements)
-            if (Element *e = circuit.find(id); e && e->type == "film_bearing") {
+            if (Element *e = circuit.find(id); e && e->kind == ElementKind::FilmBearing) {
                 e->values["load_n"] = l.still_n;
                 e->values["load_n_per_krpm2"] = l.perKrpm2_n;
             }
@@ -93,7 +93,7 @@ const Element *feedDrilling(const Build &build, const Stop &main)
         return nullptr;
     for (const std::string &id : main.elements)
         if (const Element *e = build.circuit.find(id);
-            e && e->type == "pipe" && e->to == main.points.front().node)
+            e && e->kind == ElementKind::Pipe && e->to == main.points.front().node)
             return e;
     return nullptr;
 }
@@ -189,7 +189,7 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
             continue;
         // The running clearance goes in ready; the element's own growth would add to it. A pump
         // with no gap at all is no pump: a micrometre keeps its leak defined.
-        const bool pump = e->type == "pump";
+        const bool pump = e->kind == ElementKind::Pump;
         e->values[key] = std::max(pump ? 1.0 : 0.0, s.at(parts));
         if (isBearing(*e))
             e->values["growth_um_per_k"] = 0;
@@ -211,14 +211,15 @@ void reverseFilter(const Build &build, Circuit &circuit)
     for (const Stop &stop : build.engine.stops)
         if (stop.kind == StopKind::Filter)
             for (const std::string &id : stop.elements)
-                if (Element *e = circuit.find(id); e && (e->type == "check" || e->type == "relief"))
+                if (Element *e = circuit.find(id);
+                    e && (e->kind == ElementKind::Check || e->kind == ElementKind::Relief))
                     std::swap(e->from, e->to);
 }
 
 void lengthenRotors(Circuit &circuit, double factor)
 {
     for (Element &e : circuit.elements)
-        if (e.type == "pump")
+        if (e.kind == ElementKind::Pump)
             for (const char *key : { "displacement_m3", "rotor_length_mm" })
                 e.values[key] *= factor;
 }

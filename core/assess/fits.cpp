@@ -191,7 +191,7 @@ std::optional<double> feedShareOfTurn(const Build &build, const Stop &main)
         return std::nullopt;
     double drilling_mm = 0;
     for (const Element &e : build.circuit.elements)
-        if (e.type == "crank_drilling" && e.from == main.points.front().node)
+        if (e.kind == ElementKind::CrankDrilling && e.from == main.points.front().node)
             drilling_mm = e.value("d_mm");
     if (drilling_mm == 0)
         return std::nullopt;

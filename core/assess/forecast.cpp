@@ -193,7 +193,7 @@ void fillLevers(const Build &build, const std::vector<GaugedSize> &sizes, const 
 void fillColdInlet(const Build &build, OperatingModel &cool, Operating &out)
 {
     for (const Element &e : build.circuit.elements)
-        if (e.type == "pump")
+        if (e.kind == ElementKind::Pump)
             if (const auto p
                 = cool.pressures(build.use.most_rpm, cool.oil(), std::array { e.from })) {
                 out.coldInlet_pa = p->front();

@@ -304,7 +304,7 @@ bool gaugeOnFilterHead(const Build &build)
     if (tap == build.circuit.taps.end() || !filter)
         return false;
     for (const std::string &id : filter->elements)
-        if (const Element *e = build.circuit.find(id); e && e->type == "check")
+        if (const Element *e = build.circuit.find(id); e && e->kind == ElementKind::Check)
             return e->from == tap->second;
     return false;
 }

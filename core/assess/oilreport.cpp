@@ -26,7 +26,7 @@ std::string joined(const std::vector<std::string> &words)
 
 std::string nameOf(const std::string &symbol)
 {
-    const ElementKind *k = findElementKind(symbol);
+    const OilElement *k = findOilElement(symbol);
     return k ? std::string(k->name) : symbol;
 }
 
@@ -50,7 +50,8 @@ constexpr std::array groups {
     Group { { "Na", "K", "" },
             2,
             "coolant",
-            "Press the cooling system, look at the head gasket",
+            "Pressure-test the cooling system cold, within its cap rating, never open it hot; look "
+            "at the head gasket",
             false },
 };
 
@@ -68,7 +69,7 @@ public:
     OilReport run()
     {
         findSump();
-        for (const ElementKind &k : elementKinds())
+        for (const OilElement &k : knownOilElements())
             for (const OilSample *s : m_used)
                 if (s->elements.contains(std::string(k.symbol))) {
                     m_out.symbols.emplace_back(k.symbol);
@@ -76,7 +77,7 @@ public:
                 }
         for (const OilSample *s : m_used)
             for (const auto &[symbol, value] : s->elements)
-                if (!findElementKind(symbol)
+                if (!findOilElement(symbol)
                     && std::ranges::find(m_out.symbols, symbol) == m_out.symbols.end())
                     m_out.symbols.push_back(symbol);
         for (size_t i = 0; i < m_used.size(); ++i)
@@ -154,7 +155,7 @@ private:
                           const JudgedSample &sample, const std::string &symbol, double mg_kg)
     {
         JudgedElement e { .symbol = symbol, .mg_kg = mg_kg, .verdict = {} };
-        const ElementKind *kind = findElementKind(symbol);
+        const OilElement *kind = findOilElement(symbol);
         if (baseline)
             if (const auto b = baseline->elements.find(symbol); b != baseline->elements.end())
                 e.baseline_mg_kg = b->second;
@@ -191,7 +192,7 @@ private:
         return e;
     }
 
-    static void judgeElement(const ElementKind *kind, JudgedElement &e)
+    static void judgeElement(const OilElement *kind, JudgedElement &e)
     {
         const auto ppm = [](double mg_kg) {
             return Quantity { mg_kg, Shows::Concentration, 0, 1 };
@@ -282,7 +283,7 @@ private:
         for (const std::string &r : rang)
             names.push_back(nameOf(r));
         if (says.empty() && rang.size() == 1)
-            if (const ElementKind *k = findElementKind(rang.front()))
+            if (const OilElement *k = findOilElement(rang.front()))
                 says = k->parts;
         if (holds)
             out.mark = Mark::Hold;

@@ -41,7 +41,7 @@ struct JudgedSample
     double stretch_h = 0; ///< hours the rates are over
     bool firstHours = false; ///< set apart: no part of the pattern
     bool usable = true; ///< false: its remarks say why it is left out of the trend
-    std::vector<JudgedElement> elements; ///< in the order of elementKinds(), then unknown ones
+    std::vector<JudgedElement> elements; ///< in the order of knownOilElements(), then unknown ones
     std::optional<double> viscosityLoss {}; ///< share of the new oil's at 100 °C
     std::optional<double> fuelLoss {}; ///< what the fuel in it explains of that
     Phrase viscosity; ///< in words; empty: not measured

@@ -3,7 +3,10 @@
 
 #include "assess/operatingmodel.h"
 #include "assess/sizes.h"
+#include "document/logbook.h"
 #include "rules/rules.h"
+
+#include <algorithm>
 
 namespace mildpath {
 
@@ -61,6 +64,20 @@ Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<Gauged
     if (!model)
         return tl::unexpected(model.error());
     return model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
+}
+
+PrimeTurn primeTurn(const Build &build)
+{
+    PrimeTurn out;
+    out.drill = choiceOf(build, question::primeBy) != "starter";
+    for (const Element &e : build.circuit.elements)
+        if (e.kind == ElementKind::Pump) {
+            const double ratio = std::max(0.01, e.value("drive_ratio"));
+            const Start &s = build.start;
+            out.shaft_rpm = out.drill ? *s.value("drill_rpm") : *s.value("starter_rpm") * ratio;
+            out.crank_rpm = out.shaft_rpm / ratio;
+        }
+    return out;
 }
 
 double primeOil_c(const Build &build)

@@ -45,6 +45,8 @@ struct PointPressure
     double pressure_pa = 0; ///< at its feed, without the crank's oil column
     double column_pa = 0; ///< that column
     double need_pa = 0; ///< 0: none
+    double flow_m3_s = 0; ///< what the stop takes here
+    double needFlow_m3_s = 0; ///< 0: any
     double ratio() const { return need_pa > 0 ? pressure_pa / need_pa : 0; }
 };
 
@@ -113,6 +115,14 @@ Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<Gauged
 Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
                                  double rpm, double oil_c, const CircuitChange &change = {});
 
+/// How the pump is turned when priming. Without a pump: nothing turns.
+struct PrimeTurn
+{
+    bool drill = true; ///< else the starter
+    double shaft_rpm = 0; ///< of the pump
+    double crank_rpm = 0; ///< the speed of the crank that turns the pump so
+};
+PrimeTurn primeTurn(const Build &build);
 /// Oil and engine when priming: as entered, else as the workshop is (°C).
 double primeOil_c(const Build &build);
 

@@ -12,8 +12,21 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
+#include <numeric>
 
 namespace mildpath {
+
+namespace {
+
+LikelyPressure within(double value_pa, double half_pa)
+{
+    const double low = value_pa - half_pa;
+    // What is under pressure is not sucked empty by doubt; a suction side is below it as it is.
+    return { value_pa, value_pa > 0 ? std::max(0.0, low) : low, value_pa + half_pa };
+}
+
+} // namespace
 
 class OperatingModel::Inside
 {
@@ -25,6 +38,7 @@ public:
         const Element *base; ///< of m_circuit
         std::string key;
         double step_um;
+        std::string name; ///< "Main 4"
         size_t own = 0; ///< which input is its own alone
         /// Shares of the step that are uncertain, by what moves together; −1: by itself.
         std::vector<std::pair<int, double>> shares;
@@ -41,13 +55,21 @@ public:
         int node;
         int crankDrilling; ///< element that feeds it through the crank, −1
         std::vector<int> crankFed; ///< drillings it feeds
+        std::vector<int> taken {}; ///< elements of the stop that lead on from here
+        double outlets = 0; ///< how many of them the need of one is for
     };
     OperatingResult judge(const Solution &solution, const OperatingPoint &point,
                           Detail detail) const;
     /// Change of each uncertain element's flow by one step of its value.
     std::vector<double> flowSteps(const Solution &solution, const OperatingPoint &point) const;
+    /// Variance (Pa²) of a node's pressure: the model's, of what moves together, of each by itself.
+    std::vector<double> variances(const Solution &solution, const std::vector<double> &steps,
+                                  int node, double value_pa) const;
     LikelyPressure likely(const Solution &solution, const std::vector<double> &steps, int node,
                           double value_pa) const;
+    DoubtfulPressure doubtful(const Solution &solution, const std::vector<double> &steps,
+                              int node) const;
+    double flowTaken_m3_s(const Watched &w, const Solution &solution) const;
     void share(const Solution &solution, OperatingResult &out) const;
     void findUncertain(const std::vector<GaugedSize> &sizes, const PartTemperatures &parts);
     void findWatched(const Build &build);
@@ -63,6 +85,7 @@ public:
     int m_gaugeNode = -1;
     std::vector<Uncertain> m_uncertain {};
     size_t m_groups = 0; ///< of inputs that move together
+    std::vector<Doubt> m_groupDoubts {}; ///< what each of these is
     size_t m_ownInputs = 0; ///< that move by themselves
     std::vector<Watched> m_watched {};
     std::vector<Filmed> m_filmed {};
@@ -128,31 +151,36 @@ void OperatingModel::Inside::findUncertain(const std::vector<GaugedSize> &sizes,
                                            const PartTemperatures &parts)
 {
     std::map<std::string, int> groups;
+    const auto groupOf = [&](const Doubt &what) {
+        const auto [at, fresh] = groups.try_emplace(what.cause, static_cast<int>(groups.size()));
+        if (fresh)
+            m_groupDoubts.push_back(what);
+        return at->second;
+    };
     for (const GaugedSize &s : sizes) {
         const std::string key(findFamily(s.family)->elementKey);
         const Element *e = key.empty() || !s.known ? nullptr : m_circuit.find(s.element);
         if (!e)
             continue;
         std::vector<std::pair<int, double>> own;
-        const auto add = [&](const std::string &group, double u_um) {
+        const auto add = [&](const Doubt &what, double u_um) {
             if (std::abs(u_um) > 1e-9)
-                own.emplace_back(
-                    group.empty()
-                        ? -1
-                        : groups.emplace(group, static_cast<int>(groups.size())).first->second,
-                    u_um);
+                own.emplace_back(what.cause.empty() ? -1 : groupOf(what), u_um);
         };
         // What nobody gauged comes out of one box: it moves together. So do parts of one metal.
-        add(s.measured ? "" : "assumed " + s.family, s.cold_um.standardUncertainty);
+        const std::string plural(findFamily(s.family)->plural);
+        add(s.measured ? Doubt {} : Doubt { plural + ", assumed", s.family },
+            s.cold_um.standardUncertainty);
         const Growth &g = s.growth;
-        add(g.part == HousingPart::Rod ? "rod"
-                : g.effective          ? "main housing"
-                                       : "block",
+        add({ g.part == HousingPart::Rod ? "how the rods grow"
+                  : g.effective          ? "how the main housings grow"
+                                         : "how the block grows",
+              {} },
             g.housingU_um_per_k * (g.housing_c(parts) - 20));
-        add(findFamily(s.family)->shells ? "crank" : "camshaft",
+        add({ findFamily(s.family)->shells ? "how the crank grows" : "how the camshaft grows", {} },
             -g.journalU_um_per_k * (parts.journal_c - 20));
         // The mean of a hybrid bore is good to half its spread either way (engineering estimate).
-        add("hybrid", g.spread_um(parts) / 2 / std::sqrt(3.0));
+        add({ "bores of two metals", {} }, g.spread_um(parts) / 2 / std::sqrt(3.0));
         double step = 0;
         for (const auto &[group, u] : own)
             step = std::hypot(step, u);
@@ -165,7 +193,7 @@ void OperatingModel::Inside::findUncertain(const std::vector<GaugedSize> &sizes,
         const bool alone = std::any_of(own.begin(), own.end(),
                                        [](const auto &share) { return share.first < 0; });
         m_uncertain.push_back({ m_network->elementIndex(s.element), makeLaw(raised), e, key, step,
-                                alone ? m_ownInputs++ : 0, std::move(own) });
+                                s.name, alone ? m_ownInputs++ : 0, std::move(own) });
     }
     m_groups = groups.size();
 }
@@ -205,8 +233,13 @@ void OperatingModel::Inside::findWatched(const Build &build)
                         m_network->nodeIndex(p.node),
                         -1,
                         {} };
+            for (const std::string &id : stop.elements)
+                if (const Element *e = m_circuit.find(id); e && e->from == p.node) {
+                    w.taken.push_back(m_network->elementIndex(id));
+                    w.outlets += e->value("count");
+                }
             for (const Element &e : m_circuit.elements) {
-                if (e.type != "crank_drilling")
+                if (e.kind != ElementKind::CrankDrilling)
                     continue;
                 if (e.to == p.node)
                     w.crankDrilling = m_network->elementIndex(e.id);
@@ -222,11 +255,11 @@ void OperatingModel::Inside::findWatched(const Build &build)
 void OperatingModel::Inside::findFilmed(const Build &build)
 {
     for (size_t e = 0; e < m_circuit.elements.size(); ++e)
-        if (m_circuit.elements[e].type == "crank_drilling")
+        if (m_circuit.elements[e].kind == ElementKind::CrankDrilling)
             m_crankDrillings.push_back(static_cast<int>(e));
     for (const SizeItem &i : sizeItems(build))
         if (const int e = i.element.empty() ? -1 : m_network->elementIndex(i.element);
-            e >= 0 && m_circuit.elements[static_cast<size_t>(e)].type == "film_bearing") {
+            e >= 0 && m_circuit.elements[static_cast<size_t>(e)].kind == ElementKind::FilmBearing) {
             Filmed f { {}, e };
             f.film.stop = i.stop->id;
             f.film.family = i.family->id;
@@ -268,27 +301,62 @@ std::vector<double> OperatingModel::Inside::flowSteps(const Solution &solution,
     return out;
 }
 
-LikelyPressure OperatingModel::Inside::likely(const Solution &solution,
-                                              const std::vector<double> &steps, int node,
-                                              double value_pa) const
+std::vector<double> OperatingModel::Inside::variances(const Solution &solution,
+                                                      const std::vector<double> &steps, int node,
+                                                      double value_pa) const
 {
     const std::vector<double> answer = m_network->adjoint(solution, node);
     std::vector<double> together(m_groups, 0.0);
-    double variance = std::pow(modelUncertainty * value_pa, 2);
+    std::vector<double> out(1 + m_groups + m_uncertain.size(), 0.0);
+    out[0] = std::pow(modelUncertainty * value_pa, 2);
     for (size_t i = 0; i < m_uncertain.size(); ++i) {
         const Uncertain &u = m_uncertain[i];
         const double change = answer[static_cast<size_t>(u.element)] * steps[i];
         for (const auto &[group, share] : u.shares) {
             if (group < 0)
-                variance += share * change * share * change;
+                out[1 + m_groups + i] += share * change * share * change;
             else
                 together[static_cast<size_t>(group)] += share * change;
         }
     }
-    for (const double change : together)
-        variance += change * change;
-    const double half = likelyFactor * std::sqrt(variance);
-    return { value_pa, std::max(0.0, value_pa - half), value_pa + half };
+    for (size_t g = 0; g < m_groups; ++g)
+        out[1 + g] = together[g] * together[g];
+    return out;
+}
+
+LikelyPressure OperatingModel::Inside::likely(const Solution &solution,
+                                              const std::vector<double> &steps, int node,
+                                              double value_pa) const
+{
+    const auto all = variances(solution, steps, node, value_pa);
+    return within(value_pa, likelyFactor * std::sqrt(std::reduce(all.begin(), all.end())));
+}
+
+DoubtfulPressure OperatingModel::Inside::doubtful(const Solution &solution,
+                                                  const std::vector<double> &steps, int node) const
+{
+    const double value = solution.pressure_pa[static_cast<size_t>(node)];
+    const auto all = variances(solution, steps, node, value);
+    const double whole = std::reduce(all.begin(), all.end());
+    DoubtfulPressure out { within(value, likelyFactor * std::sqrt(whole)), {} };
+    if (!(whole > 0))
+        return out;
+    out.from.push_back({ "the model itself", {}, all[0] / whole });
+    for (size_t g = 0; g < m_groups; ++g)
+        out.from.push_back({ m_groupDoubts[g].cause, m_groupDoubts[g].family, all[1 + g] / whole });
+    for (size_t i = 0; i < m_uncertain.size(); ++i)
+        out.from.push_back(
+            { m_uncertain[i].name + ", as gauged", {}, all[1 + m_groups + i] / whole });
+    std::ranges::stable_sort(out.from, std::greater {}, &Doubt::share);
+    return out;
+}
+
+double OperatingModel::Inside::flowTaken_m3_s(const Watched &w, const Solution &solution) const
+{
+    double out = 0;
+    for (const int e : w.taken)
+        out += solution.flow_m3_s[static_cast<size_t>(e)];
+    return out;
 }
 
 void OperatingModel::Inside::share(const Solution &solution, OperatingResult &out) const
@@ -349,6 +417,8 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
             p.pressure_pa -= p.column_pa;
         }
         p.need_pa = needAt_pa(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm, m_floor_pa);
+        p.flow_m3_s = flowTaken_m3_s(w, solution);
+        p.needFlow_m3_s = w.outlets * needFlowAt_m3_s(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm);
         if (p.need_pa > 0)
             for (const int e : w.crankFed)
                 p.need_pa = std::max(
@@ -450,6 +520,29 @@ Result<std::vector<double>> OperatingModel::pressures(double rpm, const Oil &oil
         out.push_back(n < 0 ? 0 : solution->pressure_pa[static_cast<size_t>(n)]);
     }
     return out;
+}
+
+Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(double rpm,
+                                                               std::span<const std::string> nodes)
+{
+    const Inside &in = *m_inside;
+    const OperatingPoint point { in.m_oil, rpm, in.m_oil_c };
+    const auto solution = in.m_network->solve(point, &m_state);
+    if (!solution)
+        return tl::unexpected(solution.error());
+    const auto steps = in.flowSteps(*solution, point);
+    std::vector<DoubtfulPressure> out;
+    for (const std::string &node : nodes) {
+        const int n = in.m_network->nodeIndex(node);
+        out.push_back(n < 0 ? DoubtfulPressure {} : in.doubtful(*solution, steps, n));
+    }
+    return out;
+}
+
+LikelyPressure DoubtfulPressure::without(const Doubt &doubt) const
+{
+    return within(pressure.value_pa,
+                  (pressure.high_pa - pressure.value_pa) * std::sqrt(1 - doubt.share));
 }
 
 } // namespace mildpath

@@ -16,6 +16,21 @@ namespace mildpath {
 
 struct PartTemperatures;
 
+/// Something a likely range is wide for.
+struct Doubt
+{
+    std::string cause; ///< "Main 4, as gauged", "Big-end bearings, assumed"
+    std::string family; ///< that nobody gauged; empty: anything else
+    double share = 0; ///< of the variance
+};
+struct DoubtfulPressure
+{
+    LikelyPressure pressure;
+    std::vector<Doubt> from; ///< the largest first; shares add up to 1
+    /// The range if one of its causes were none.
+    LikelyPressure without(const Doubt &doubt) const;
+};
+
 /// What a stop needs: as entered for it, else what its kind usually does.
 StopNeed needOf(const Stop &stop);
 
@@ -44,6 +59,11 @@ public:
     Result<OperatingResult> at(double rpm, Detail detail = Detail::Everything);
     /// Values with another oil.
     Result<OperatingResult> at(double rpm, const Oil &oil);
+
+    /// Pressures at some nodes with the ranges nine builds in ten fall in, and what widens them.
+    /// @param nodes  names; an unknown one reads 0
+    /// Errors: as Network::solve.
+    Result<std::vector<DoubtfulPressure>> likelyAt(double rpm, std::span<const std::string> nodes);
 
     /// How many independent normal draws make one possible build (clearances and expansions).
     size_t inputs() const;

@@ -124,7 +124,7 @@ private:
             queue.pop_front();
             for (const Element &e : m_build.circuit.elements)
                 // A relief valve runs back to where the oil came from.
-                if (e.from == node && e.to != sumpNode && e.type != "relief"
+                if (e.from == node && e.to != sumpNode && e.kind != ElementKind::Relief
                     && far.try_emplace(e.to, far[node] + 1).second)
                     queue.push_back(e.to);
         }

@@ -15,19 +15,19 @@ namespace mildpath {
 namespace {
 
 constexpr std::array<StateKind, 13> kinds { {
-    { "cold_idle", "Coldest start, idle", false },
-    { "cold_2000", "Coldest start, fast", false },
-    { "room_idle", "Workshop, idle", false },
-    { "room_2000", "Workshop, fast", false },
-    { "hot_idle", "Hot idle", false },
-    { "hot_2000", "Hot, fast", false },
-    { "hot_plus_idle", "Hotter, idle", false },
-    { "high", "Hot, high speed", false },
-    { "most", "Hot, highest speed", false },
-    { "hot_plus_most", "Hotter, highest speed", false },
-    { "cold_2000_shut", "Coldest start, relief stuck shut", true },
-    { "room_2000_shut", "Workshop, relief stuck shut", true },
-    { "most_shut", "Highest speed, relief stuck shut", true },
+    { "cold_idle", "Coldest start, idle", false, false },
+    { "cold_2000", "Coldest start, fast", false, false },
+    { "room_idle", "Workshop, idle", false, false },
+    { "room_2000", "Workshop, fast", false, false },
+    { "hot_idle", "Hot idle", true, false },
+    { "hot_2000", "Hot, fast", true, false },
+    { "hot_plus_idle", "Hotter, idle", true, false },
+    { "high", "Hot, high speed", true, false },
+    { "most", "Hot, highest speed", true, false },
+    { "hot_plus_most", "Hotter, highest speed", true, false },
+    { "cold_2000_shut", "Coldest start, relief stuck shut", false, true },
+    { "room_2000_shut", "Workshop, relief stuck shut", false, true },
+    { "most_shut", "Highest speed, relief stuck shut", true, true },
 } };
 
 constexpr double fast_rpm = 2000; ///< of cold starts and of the first run
@@ -89,7 +89,7 @@ public:
             if (s.kind == StopKind::Filter && m_filterIn.empty()) {
                 m_filterIn = elements.front()->from;
                 for (const Element *e : elements)
-                    if (e->type == "media") {
+                    if (e->kind == ElementKind::Media) {
                         m_elementIn = e->from;
                         m_elementOut = e->to;
                     }

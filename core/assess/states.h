@@ -15,6 +15,7 @@ struct StateKind
 {
     std::string_view id; ///< "cold_2000"
     std::string_view name; ///< "Coldest start, 2 000": for people
+    bool warmedUp; ///< thick oil passes little: flows are judged once it is warm
     bool reliefShut; ///< as if its piston stuck; holds nothing by itself
 };
 /// In the order they are told.

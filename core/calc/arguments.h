@@ -61,6 +61,7 @@ extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCa
     fuelDilutionCalculator, highShearCalculator;
 extern const Calculator filmParameterCalculator, lineContactCalculator, fallingBallCalculator,
     fuelMassCalculator;
+extern const Calculator stopNeedCalculator;
 extern const Calculator crankFeedCalculator, bearingHeatCalculator, inletPressureCalculator,
     timedFeedCalculator;
 extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator, stripGaugeCalculator,

@@ -9,7 +9,7 @@ namespace mildpath {
 namespace {
 
 // A new calculator is one definition in its topic's file and one line here.
-const std::array<const Calculator *, 62> all {
+const std::array<const Calculator *, 63> all {
     &viscosityAtCalculator,
     &viscosityIndexCalculator,
     &gradeCalculator,
@@ -32,6 +32,7 @@ const std::array<const Calculator *, 62> all {
     &bearingFilmCalculator,
     &bearingHeatCalculator,
     &crankFeedCalculator,
+    &stopNeedCalculator,
     &grooveFlowCalculator,
     &holeFlowCalculator,
     &feedOverlapCalculator,

@@ -208,19 +208,20 @@ private:
         double worst = 1e9;
         for (const std::string_view id : states) {
             const OperatingState *s = stateOf(m_in.states, id);
-            for (const PointPressure &p : s ? s->result.points : noPoints()) {
-                if (p.stop != c.place.stop || !(p.need_pa > 0))
-                    continue;
-                const Evident e = byMark(supplyMarkAt(*s->kind, p.ratio()));
-                if (e < out.evident || (e == out.evident && p.ratio() >= worst))
-                    continue;
-                worst = p.ratio();
-                out = { e,
-                        { "check.need",
-                          "{0}: {1} at {2}, needs {3}",
-                          { s->kind->name, asPressure(p.pressure_pa), asSpeed(s->result.rpm),
-                            asPressure(p.need_pa) } } };
-            }
+            for (const PointPressure &p : s ? s->result.points : noPoints())
+                for (const Supply &supply :
+                     p.stop == c.place.stop ? suppliesOf(*s->kind, p) : std::vector<Supply>()) {
+                    const Evident e = byMark(supplyMarkAt(*s->kind, supply.ratio()));
+                    if (e < out.evident || (e == out.evident && supply.ratio() >= worst))
+                        continue;
+                    worst = supply.ratio();
+                    out = { e,
+                            { "check.need",
+                              "{0}: {1} at {2}, needs {3}",
+                              { s->kind->name, Quantity { supply.value, supply.shows },
+                                asSpeed(s->result.rpm),
+                                Quantity { supply.need, supply.shows } } } };
+                }
         }
         if (out.evident == Evident::None)
             out = { Evident::Yes, "needs nothing, on purpose" };
@@ -233,9 +234,41 @@ private:
     }
     Says speed(const Check &c) const
     {
-        return needAt(c,
-                      { "hot_2000", "high", "most", "hot_plus_idle", "hot_plus_most", "cold_idle",
-                        "cold_2000" });
+        return worseOf(needAt(c,
+                              { "hot_2000", "high", "most", "hot_plus_idle", "hot_plus_most",
+                                "cold_idle", "cold_2000" }),
+                       amongItsLike(c));
+    }
+
+    /// Enough, but far less than most of its kind get: something narrows its feed.
+    Says amongItsLike(const Check &c) const
+    {
+        Says out { Evident::Yes, {} };
+        const Stop *stop = m_build.engine.find(c.place.stop);
+        for (const char *id : { "high", "most" }) {
+            const OperatingState *s = stop ? stateOf(m_in.states, id) : nullptr;
+            std::vector<double> all;
+            double least = 0;
+            for (const PointPressure &p : s ? s->result.points : noPoints())
+                if (const Stop *other = m_build.engine.find(p.stop);
+                    other->kind == stop->kind && p.need_pa > 0) {
+                    all.push_back(p.pressure_pa);
+                    if (p.stop == stop->id && (least == 0 || p.pressure_pa < least))
+                        least = p.pressure_pa;
+                }
+            constexpr size_t enough = 3; // to say what is usual
+            if (all.size() < enough)
+                continue;
+            const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);
+            std::ranges::nth_element(all, middle);
+            if (least > 0 && least < farBelowLike * *middle)
+                out = { Evident::Unsure,
+                        { "check.among_like",
+                          "{0}: {1} at {2}, where most of its kind get {3}",
+                          { s->kind->name, asPressure(least), asSpeed(s->result.rpm),
+                            asPressure(*middle) } } };
+        }
+        return out;
     }
 
     /// The gauge against the rule of pressure over speed: below it look again, far below it holds.

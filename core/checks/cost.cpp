@@ -124,10 +124,11 @@ std::optional<Fault> faultBehind(const Build &build, const Check &check)
 
 CheckCost costOf(const Build &build, const std::vector<GaugedSize> &sizes, const Fault &fault)
 {
-    const std::array<At, 3> conditions { {
+    const std::array<At, 4> conditions { {
         { "hot_idle", build.use.hotIdle_rpm, build.use.hotOil_c },
         { "most", build.use.most_rpm, build.use.hotOil_c },
         { "cold_2000", 2000, build.use.coldestStart_c },
+        { "prime", primeTurn(build).crank_rpm, primeOil_c(build) },
     } };
     // A hole that was measured is in the circuit already: what it costs shows against a free one.
     Build free;
@@ -143,7 +144,8 @@ CheckCost costOf(const Build &build, const std::vector<GaugedSize> &sizes, const
     CheckCost out;
     out.text = "solved: nothing runs short by it";
     for (const At &at : conditions) {
-        const auto r = whatIf(on, sizes, { fault }, at.rpm, at.oil_c);
+        const auto r = at.rpm > 0 ? whatIf(on, sizes, { fault }, at.rpm, at.oil_c)
+                                  : Result<WhatIf>(fail("rpm", "nothing turns"));
         if (!r)
             continue;
         const double moved
@@ -176,7 +178,7 @@ CheckCost costOf(const Build &build, const std::vector<GaugedSize> &sizes, const
 }
 
 std::map<std::string, CheckCost> costsOf(const Build &build, const Figures &figures,
-                                         const CheckList &list)
+                                         const CheckList &list, Progress *progress)
 {
     std::map<std::string, CheckCost> out, byFault;
     if (figures.operating.unsolved)
@@ -185,6 +187,8 @@ std::map<std::string, CheckCost> costsOf(const Build &build, const Figures &figu
         const auto fault = c.asked ? faultBehind(build, c) : std::nullopt;
         if (!fault)
             continue;
+        if (progress && progress->cancel)
+            break;
         const std::string id = faultId(*fault) + "=" + std::to_string(fault->severity);
         auto at = byFault.find(id);
         if (at == byFault.end())

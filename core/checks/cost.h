@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/progress.h"
 #include "checks/checks.h"
 #include "evidence/flow.h"
 
@@ -20,7 +21,7 @@ struct CheckCost
     /// 3: something falls below its need and the gauge is silent, or pressure passes what parts
     /// stand · 2: it falls, and the gauge shows it · 1: something loses a tenth · 0: none of these.
     int harm = 0;
-    std::string state; ///< where it is worst, by its id: see stateKinds()
+    std::string state; ///< where it is worst, by its id: see stateKinds(); or "prime"
     std::string stop; ///< the worst stop; empty: none
     double ratio = 0; ///< of what it gets to what it needs
     double gauge_pa = 0; ///< change at the gauge there
@@ -30,12 +31,12 @@ struct CheckCost
 /// The fault a check guards against, as bad as its evidence says, else as bad as is usual; absent:
 /// the circuit knows none.
 std::optional<Fault> faultBehind(const Build &build, const Check &check);
-/// Solved at hot idle, hot at the highest speed and at the coldest start, 2 000. Never fails: a
-/// state that cannot be solved is left out.
+/// Solved at hot idle, hot at the highest speed, at the coldest start, 2 000, and when priming.
+/// Never fails: a state that cannot be solved is left out.
 CheckCost costOf(const Build &build, const std::vector<GaugedSize> &sizes, const Fault &fault);
 
 /// Of every asked check that has one, by its id; one solve for each fault. Takes seconds.
 std::map<std::string, CheckCost> costsOf(const Build &build, const Figures &figures,
-                                         const CheckList &list);
+                                         const CheckList &list, Progress *progress = nullptr);
 
 } // namespace mildpath

@@ -246,6 +246,9 @@ private:
             }
         if (done < kinds.size() && worst == Mark::Proven)
             return;
+        // What nobody may sign for is wrong as soon as somebody doubts it.
+        if (worst == Mark::LookAgain && findCheckKind(check)->cls == CheckClass::Never)
+            worst = Mark::Hold;
         e.kind = *saidBy(worst);
         m_board.say(check, stop, std::move(e));
     }

@@ -30,10 +30,16 @@ public:
     {
         add("gauge", "Pressure gauge", [&](const OperatingState &s) {
             const GaugeVerdict v = gaugeVerdict(m_build, s);
-            return of(v.value_pa, v.least_pa, v.mark, {}, tapName(m_build, m_build.gaugeTap));
+            VerdictCell out
+                = of(v.value_pa, v.least_pa, v.mark, {}, tapName(m_build, m_build.gaugeTap));
+            if (const auto tap = m_build.circuit.taps.find(m_build.gaugeTap);
+                tap != m_build.circuit.taps.end())
+                out.node = tap->second;
+            return out;
         });
         for (const StopKind kind : everyKind<StopKind>())
-            consumers(kind);
+            for (const Shows what : { Shows::Pressure, Shows::Flow })
+                consumers(kind, what);
         add("crank", "Crank feed", [&](const OperatingState &s) {
             const double need = s.result.crankNeed_pa;
             if (!(need > 0))
@@ -42,14 +48,19 @@ public:
                       {}, "mains over what it takes");
         });
         double release_pa = usualRelease_kpa * 1e3;
+        std::string inlet;
         for (const Element &e : m_build.circuit.elements)
-            if (e.type == "pump")
+            if (e.kind == ElementKind::Pump) {
                 release_pa = e.value("release_pressure_abs_kpa") * 1e3;
+                inlet = e.from;
+            }
         add("suction", "Suction",
             [&](const OperatingState &s) {
-                return of(s.inletAbs_pa, release_pa,
-                          supplyMarkAt(*s.kind, s.inletAbs_pa / release_pa), "sump_pickup",
-                          "at the pump, absolute");
+                VerdictCell out
+                    = of(s.inletAbs_pa, release_pa,
+                         supplyMarkAt(*s.kind, s.inletAbs_pa / release_pa), "sump_pickup", {});
+                out.node = inlet;
+                return out;
             })
             .absolute
             = true;
@@ -57,6 +68,7 @@ public:
         upper("element", "Filter element", &OperatingState::element_pa, elementWarn_pa,
               elementHold_pa);
         upper("cooler", "Cooler", &OperatingState::coolerIn_pa, coolerWarn_pa, coolerHold_pa);
+        add("film", "Smallest film", [&](const OperatingState &s) { return thinnest(s); });
         finish();
         return std::move(m_out);
     }
@@ -73,28 +85,60 @@ private:
     }
     static VerdictCell of(double value, double least, Mark mark, std::string stop, std::string at)
     {
-        return {
-            value, least > 0 ? value / least : 0, least, std::move(stop), std::move(at), mark
-        };
+        VerdictCell out;
+        out.value = value;
+        out.ratio = least > 0 ? value / least : 0;
+        out.limit = least;
+        out.stop = std::move(stop);
+        out.at = std::move(at);
+        out.mark = mark;
+        return out;
     }
 
-    /// The worst point of all stops of a kind, by its ratio.
-    void consumers(StopKind kind)
+    /// The worst point of all stops of a kind, by its ratio: of pressure, or of oil flow.
+    void consumers(StopKind kind, Shows what)
     {
         const auto worst = [&](const OperatingState &s) {
             VerdictCell out;
             for (const PointPressure &p : s.result.points) {
                 const Stop *stop = m_build.engine.find(p.stop);
-                if (!stop || stop->kind != kind || !(p.need_pa > 0))
+                if (!stop || stop->kind != kind)
                     continue;
-                if (out.mark == Mark::NotAsked || p.ratio() < out.ratio)
-                    out = of(p.pressure_pa, p.need_pa, supplyMarkAt(*s.kind, p.ratio()), p.stop,
-                             p.name);
+                for (const Supply &supply : suppliesOf(*s.kind, p)) {
+                    const bool worse = supply.shows == what
+                        && (out.mark == Mark::NotAsked || supply.ratio() < out.ratio);
+                    if (!worse)
+                        continue;
+                    out = of(supply.value, supply.need, supplyMarkAt(*s.kind, supply.ratio()),
+                             p.stop, p.name);
+                    out.shows = what;
+                    if (what == Shows::Pressure)
+                        out.node = p.node;
+                }
             }
             return out;
         };
-        const std::string word(wordOf(kind));
-        add(word.c_str(), std::string(aboutStopKind(kind).plural).c_str(), worst);
+        const std::string word(wordOf(kind)), plural(aboutStopKind(kind).plural);
+        if (what == Shows::Pressure)
+            add(word.c_str(), plural.c_str(), worst);
+        else
+            add((word + "_flow").c_str(), (plural + ", flow").c_str(), worst);
+    }
+
+    /// Of the films that are worked out here: the thinnest, or one that bears no load.
+    static VerdictCell thinnest(const OperatingState &s)
+    {
+        VerdictCell out;
+        for (const BearingFilm &f : s.result.films) {
+            const Mark mark = f.carried ? Mark::Proven : Mark::Hold;
+            const bool worst = out.mark == Mark::NotAsked
+                || (mark != out.mark ? mark == Mark::Hold : f.smallest_m < out.value);
+            if (!worst)
+                continue;
+            out = of(f.smallest_m, 0, mark, f.stop, f.name);
+            out.shows = Shows::Clearance;
+        }
+        return out;
     }
 
     void upper(const char *id, const char *name, double OperatingState::*value, double warn_pa,
@@ -105,8 +149,12 @@ private:
                 const double pa = s.*value;
                 if (!(pa > 0))
                     return VerdictCell {};
-                return VerdictCell { pa, hold_pa / pa, hold_pa,
-                                     {}, {},           standsMark(pa, warn_pa, hold_pa) };
+                VerdictCell out;
+                out.value = pa;
+                out.ratio = hold_pa / pa;
+                out.limit = hold_pa;
+                out.mark = standsMark(pa, warn_pa, hold_pa);
+                return out;
             })
             .upper
             = true;
@@ -143,6 +191,16 @@ Mark supplyMarkAt(const StateKind &state, double ratio)
     if (!state.id.starts_with("hot_plus"))
         return supplyMark(ratio);
     return ratio < 1 ? Mark::LookAgain : Mark::Proven;
+}
+
+std::vector<Supply> suppliesOf(const StateKind &state, const PointPressure &point)
+{
+    std::vector<Supply> out;
+    if (point.need_pa > 0)
+        out.push_back({ point.pressure_pa, point.need_pa, Shows::Pressure });
+    if (state.warmedUp && point.needFlow_m3_s > 0)
+        out.push_back({ point.flow_m3_s, point.needFlow_m3_s, Shows::Flow });
+    return out;
 }
 
 GaugeVerdict gaugeVerdict(const Build &build, const OperatingState &state)
@@ -195,6 +253,40 @@ Mark VerdictRow::worst() const
     Mark out = Mark::NotAsked;
     for (const VerdictCell &c : cells)
         out = worse(out, c.mark);
+    return out;
+}
+
+VerdictRanges verdictRanges(const Build &build, const Figures &figures, Progress *progress)
+{
+    const VerdictTable table = verdictTable(build, figures);
+    std::map<double, std::optional<OperatingModel>> models; // by oil
+    VerdictRanges out;
+    for (size_t at = 0; at < table.states.size(); ++at) {
+        if (progress && progress->cancel)
+            break;
+        const OperatingState &state = *table.states[at];
+        auto [model, fresh] = models.try_emplace(state.result.oil_c);
+        if (fresh)
+            if (auto made = OperatingModel::make(build, figures.sizes, state.result.oil_c))
+                model->second = std::move(*made);
+        std::vector<const VerdictRow *> rows;
+        std::vector<std::string> nodes;
+        for (const VerdictRow &row : table.rows)
+            if (!row.cells[at].node.empty()) {
+                rows.push_back(&row);
+                nodes.push_back(row.cells[at].node);
+            }
+        auto likely = model->second ? model->second->likelyAt(state.result.rpm, nodes)
+                                    : Result<std::vector<DoubtfulPressure>>();
+        for (size_t i = 0; likely && i < likely->size(); ++i) {
+            DoubtfulPressure &p = (*likely)[i];
+            // A cell may count from elsewhere: without the crank's oil column, absolute.
+            const double from = rows[i]->cells[at].value - p.pressure.value_pa;
+            out.emplace(
+                std::pair(rows[i]->id, state.kind->id),
+                VerdictRange { p.pressure.low_pa + from, p.pressure.high_pa + from, std::move(p) });
+        }
+    }
     return out;
 }
 

@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/operatingmodel.h"
+#include "assess/progress.h"
 #include "assess/rules.h"
 #include "assess/states.h"
 
+#include <map>
 #include <optional>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 namespace mildpath {
@@ -18,6 +22,15 @@ struct Figures;
 
 /// A supply against its need in a state: hotter oil than asked only warns.
 Mark supplyMarkAt(const StateKind &state, double ratio);
+/// What a point gets against what it needs.
+struct Supply
+{
+    double value = 0, need = 0; ///< Pa or m3/s
+    Shows shows = Shows::Pressure;
+    double ratio() const { return value / need; }
+};
+/// By pressure, and of warm oil by flow, where it needs either.
+std::vector<Supply> suppliesOf(const StateKind &state, const PointPressure &point);
 /// The pressure gauge in a state: against the user's minimum at idle, against the rule at speed.
 struct GaugeVerdict
 {
@@ -38,13 +51,16 @@ Mark standsMark(double pa, double warn_pa, double hold_pa);
 
 struct VerdictCell
 {
-    double value_pa = 0;
+    double value = 0; ///< Pa, m3/s or m: see `shows`
     double ratio = 0; ///< of what there is to what is needed; of what is stood to what there is
-    double limit_pa = 0; ///< need, or most
+    double limit = 0; ///< need, or most
     std::string stop, at; ///< the worst of the row here; its name
+    std::string node {}; ///< of the circuit, whose pressure it is; empty: no one node's
+    Shows shows = Shows::Pressure;
     Mark mark = Mark::NotAsked; ///< nothing to judge here
 
     /// Good, be it on sizes that were not measured.
+    Quantity figure(double si) const { return { si, shows }; }
     bool isInside() const { return mark == Mark::Proven || mark == Mark::Assumed; }
 };
 struct VerdictRow
@@ -61,6 +77,16 @@ struct VerdictTable
     std::vector<VerdictRow> rows; ///< the worst first
     int inside = 0, doubtful = 0, beyond = 0; ///< cells
 };
+/// How sure a cell is: nine builds in ten lie within, and what the width is for.
+struct VerdictRange
+{
+    double low_pa = 0, high_pa = 0;
+    DoubtfulPressure doubtful;
+};
+/// By row and state.
+using VerdictRanges = std::map<std::pair<std::string, std::string_view>, VerdictRange>;
+/// Of every cell that is one node's pressure. Some solves and back-substitutions: not for a frame.
+VerdictRanges verdictRanges(const Build &build, const Figures &figures, Progress *progress);
 /// It must not outlive the figures.
 VerdictTable verdictTable(const Build &build, const Figures &figures);
 

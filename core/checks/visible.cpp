@@ -42,6 +42,16 @@ bool takesFigure(const Check &check)
     return check.kind->id == "clr" || !check.place.family.empty();
 }
 
+bool isDeclared(const CheckKind &kind)
+{
+    return kind.id == "solved" || kind.id == "spread";
+}
+
+bool isAnsweredInList(const Check &check)
+{
+    return !takesFigure(check) && (!check.kind->isComputed() || isDeclared(*check.kind));
+}
+
 bool mayBeNone(const CheckKind &kind)
 {
     for (const std::string_view word : kind.placeWords())

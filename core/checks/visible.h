@@ -11,6 +11,11 @@ namespace mildpath {
 bool mayBeNone(const CheckKind &kind);
 /// Whether an answer may bring the figure: a clearance (µm), which then stands against its limits.
 bool takesFigure(const Check &check);
+/// Whether it is answered in the list itself: neither read with an instrument at a bench nor
+/// computed.
+bool isAnsweredInList(const Check &check);
+/// A computed one that somebody declares to be so.
+bool isDeclared(const CheckKind &kind);
 /// In a bought short block the supplier's paper proves sizes and torque.
 bool paperIsEnough(const CheckBoard &board, const Check &check);
 /// What was said of a place while it lay behind what was closed is no evidence, unless it came by a

@@ -10,7 +10,7 @@ double Element::value(std::string_view key) const
 {
     if (const auto it = values.find(std::string(key)); it != values.end())
         return it->second;
-    const NumberKey *k = findElementKey(type, key);
+    const NumberKey *k = findElementKey(kind, key);
     return k ? k->usual.value_or(0) : 0;
 }
 
@@ -40,18 +40,19 @@ Element elementFromJson(const Json &json, const std::string &place, std::vector<
     JsonReader in(json, place, errors);
     Element e;
     e.id = in.text("id");
-    e.type = in.text("type");
+    const std::string kind = in.text("type");
     e.from = in.text("from");
     e.to = in.text("to");
-    if (const ElementType *type = findElementType(e.type)) {
-        for (const NumberKey &key : type->keys)
+    if (const auto known = fromWord<ElementKind>(kind)) {
+        e.kind = *known;
+        for (const NumberKey &key : elementType(e.kind).keys)
             if (const auto number = in.optionalNumber(std::string(key.key)))
                 e.values[std::string(key.key)] = *number;
         for (const NumberKey &key : commonElementKeys())
             if (const auto number = in.optionalNumber(std::string(key.key)))
                 e.values[std::string(key.key)] = *number;
-    } else if (!e.type.empty()) {
-        in.error("type", "unknown element type \"" + e.type + "\"; known: " + elementTypeNames());
+    } else if (!kind.empty()) {
+        in.error("type", "unknown element type \"" + kind + "\"; known: " + elementTypeNames());
     }
     e.extra = in.leftOver();
     return e;
@@ -82,14 +83,13 @@ Circuit circuitFromJson(const Json &json, const std::string &place, std::vector<
 
 Json elementToJson(const Element &e)
 {
-    Json out = { { "id", e.id }, { "type", e.type }, { "from", e.from }, { "to", e.to } };
+    Json out = { { "id", e.id }, { "type", wordOf(e.kind) }, { "from", e.from }, { "to", e.to } };
     const auto write = [&](std::span<const NumberKey> keys) {
         for (const NumberKey &key : keys)
             if (const auto it = e.values.find(std::string(key.key)); it != e.values.end())
                 out[it->first] = it->second;
     };
-    if (const ElementType *type = findElementType(e.type))
-        write(type->keys);
+    write(elementType(e.kind).keys);
     write(commonElementKeys());
     out.update(e.extra.json());
     return out;
@@ -119,7 +119,7 @@ Json circuitSchema()
     const auto number = [] { return Json { { "type", "number" } }; };
     Json kinds = Json::array(), rules = Json::array();
     for (const ElementType &type : elementTypes()) {
-        kinds.push_back(type.name);
+        kinds.push_back(wordOf(type.kind));
         Json required = Json::array(), properties = Json::object();
         const auto add = [&](std::span<const NumberKey> keys) {
             for (const NumberKey &key : keys) {
@@ -137,7 +137,7 @@ Json circuitSchema()
             if (!key.usual)
                 required.push_back(key.key);
         rules.push_back(
-            { { "if", { { "properties", { { "type", { { "const", type.name } } } } } } },
+            { { "if", { { "properties", { { "type", { { "const", wordOf(type.kind) } } } } } } },
               { "then",
                 { { "required", std::move(required) },
                   { "properties", std::move(properties) } } } });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "kinds/elementkind.h"
 #include "quantity/jsonreader.h"
 #include "quantity/numberkey.h"
 #include "quantity/result.h"
@@ -16,19 +17,19 @@ namespace mildpath {
 /// The node every return flows to; fixed at 0 gauge.
 inline constexpr std::string_view sumpNode = "sump";
 
-/// One hydraulic element as written in a file. Its keys and their ranges belong to its type
+/// One hydraulic element as written in a file. Its keys and their ranges belong to its kind
 /// (circuit/elementtypes.h).
 struct Element
 {
     std::string id;
-    std::string type;
+    ElementKind kind {};
     std::string from, to; ///< positive flow runs from → to
     std::map<std::string, double> values;
     ExtraKeys extra {}; ///< keys this version does not know, kept
 
-    /// As entered, or what is usual for its type; 0 where neither is.
+    /// As entered, or what is usual for its kind; 0 where neither is.
     double value(std::string_view key) const;
-    /// The same, by the keys of its type.
+    /// The same, by the keys of its kind.
     double value(std::string_view key, std::span<const NumberKey> keys) const;
     bool operator==(const Element &) const = default;
 };
@@ -56,7 +57,7 @@ struct Circuit
     bool operator==(const Circuit &) const = default;
 };
 
-/// Reads a circuit; every error goes to `errors` with its JSON pointer. Element keys that the type
+/// Reads a circuit; every error goes to `errors` with its JSON pointer. Element keys that the kind
 /// does not know are kept in `extra`. Sense (paths, ranges) is checked by Network::compile().
 Circuit circuitFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);
 Element elementFromJson(const Json &json, const std::string &place, std::vector<Error> &errors);

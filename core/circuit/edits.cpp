@@ -86,7 +86,7 @@ Result<void> applyToEngine(Circuit &c, const Json &values, const std::string &pl
         const auto isPump = [](const Json &e) { return e.value("type", Json()) == "pump"; };
         Json &elements = json["elements"];
         const auto pump = std::find_if(elements.begin(), elements.end(), isPump);
-        if (pump == elements.end() || !findElementKey("pump", key))
+        if (pump == elements.end() || !findElementKey(ElementKind::Pump, key))
             return fail(place + "/" + key,
                         "is not known here: bearing_dt, taps, fixed_kpa or a key of the pump");
         (*pump)[key] = value;

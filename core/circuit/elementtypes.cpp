@@ -12,6 +12,12 @@ namespace {
 
 constexpr std::nullopt_t required = std::nullopt;
 
+constexpr NumberKey untyped(NumberKey key)
+{
+    key.typed = false;
+    return key;
+}
+
 constexpr std::array<NumberKey, 3> commonKeys { {
     { "count", "identical elements side by side", 1.0, 0, 1000, true },
     { "duty", "share of a turn it is open", 1.0, 0, 1 },
@@ -21,19 +27,19 @@ constexpr std::array<NumberKey, 3> commonKeys { {
 constexpr std::array<NumberKey, 4> pipeKeys { {
     { "d_mm", "bore", required, 0, 1000, true },
     { "l_mm", "length", required, 0, 1e5, true },
-    { "rough_um", "wall roughness", 10.0, 0, 5000 },
+    untyped({ "rough_um", "wall roughness", 10.0, 0, 5000 }),
     { "k", "loss coefficient of entry, exit, bends", 1.5, 0, 1e6 },
 } };
 
 constexpr std::array<NumberKey, 3> orificeKeys { {
     { "d_mm", "hole", required, 0, 1000, true },
     { "l_mm", "length of the hole", 0.0, 0, 1e4 },
-    { "cd", "discharge coefficient", 0.7, 0, 1, true },
+    untyped({ "cd", "discharge coefficient", 0.7, 0, 1, true }),
 } };
 
 constexpr std::array<NumberKey, 4> annulusKeys { {
     { "d_mm", "diameter", required, 0, 1000, true },
-    { "clearance_um", "diametral clearance", required, 0, 5000 },
+    untyped({ "clearance_um", "diametral clearance", required, 0, 5000 }),
     { "l_mm", "length", required, 0, 1e4, true },
     { "ecc", "eccentricity ratio", 0.0, 0, 1 },
 } };
@@ -44,8 +50,9 @@ constexpr std::array<NumberKey, 10> bearingKeys { {
     { "groove_width_mm", "oil groove width", 0.0, 0, 1000 },
     { "groove_deg", "oil groove extent; 0: a single hole", 360.0, 0, 360 },
     { "hole_mm", "feed hole where there is no groove", 5.0, 0, 100, true },
-    { "clearance_um", "diametral clearance", required, 0, 5000 },
-    { "growth_um_per_k", "growth of that clearance with the sump's temperature", 0.0, -50, 50 },
+    untyped({ "clearance_um", "diametral clearance", required, 0, 5000 }),
+    untyped({ "growth_um_per_k", "growth of that clearance with the sump's temperature", 0.0, -50,
+              50 }),
     { "ecc", "eccentricity ratio", 0.6, 0, 1 },
     { "speed_flow", "share of the flow carried out by rotation", 0.0, 0, 1 },
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100 },
@@ -59,17 +66,18 @@ constexpr std::array<NumberKey, 12> filmBearingKeys { {
     { "hole_mm", "feed hole where there is no groove", 5.0, 0, 100, true },
     { "hole_in_journal", "the feed hole turns with the journal (1: yes)", 0.0, 0, 1 },
     { "feed_from_load_deg", "middle of groove or hole, from the load", 180.0, -360, 360 },
-    { "clearance_um", "diametral clearance", required, 0, 5000 },
-    { "growth_um_per_k", "growth of that clearance with the sump's temperature", 0.0, -50, 50 },
-    { "load_n", "steady load at standstill", 0.0, 0, 1e7 },
-    { "load_n_per_krpm2", "further load, growing with the square of speed", 0.0, 0, 1e6 },
+    untyped({ "clearance_um", "diametral clearance", required, 0, 5000 }),
+    untyped({ "growth_um_per_k", "growth of that clearance with the sump's temperature", 0.0, -50,
+              50 }),
+    untyped({ "load_n", "steady load at standstill", 0.0, 0, 1e7 }),
+    untyped({ "load_n_per_krpm2", "further load, growing with the square of speed", 0.0, 0, 1e6 }),
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100, true },
 } };
 
 constexpr std::array<NumberKey, 7> crankDrillingKeys { {
     { "d_mm", "bore", required, 0, 100, true },
     { "l_mm", "length", required, 0, 1e4, true },
-    { "rough_um", "wall roughness", 10.0, 0, 5000 },
+    untyped({ "rough_um", "wall roughness", 10.0, 0, 5000 }),
     { "k", "loss coefficient of entry, exit, bends", 1.5, 0, 1e6 },
     { "r_in_mm", "radius where the oil enters", required, 0, 1000 },
     { "r_out_mm", "radius where the oil leaves", required, 0, 1000 },
@@ -78,68 +86,80 @@ constexpr std::array<NumberKey, 7> crankDrillingKeys { {
 } };
 
 constexpr std::array<NumberKey, 1> mediaKeys { {
-    { "permeance_m3", "permeability × area / thickness", required, 0, 1, true },
+    untyped({ "permeance_m3", "permeability × area / thickness", required, 0, 1, true }),
 } };
 
 constexpr std::array<NumberKey, 6> checkKeys { {
     { "d_mm", "hole", required, 0, 1000, true },
     { "l_mm", "length of the hole", 0.0, 0, 1e4 },
-    { "cd", "discharge coefficient", 0.7, 0, 1, true },
+    untyped({ "cd", "discharge coefficient", 0.7, 0, 1, true }),
     { "open_kpa", "pressure at which it begins to open", required, -1e5, 1e5 },
     { "open_width_kpa", "further pressure until it is open", 20.0, 0, 1e5, true },
-    { "leak", "share of the hole that stays open when shut", 1e-5, 0, 1, true },
+    untyped({ "leak", "share of the hole that stays open when shut", 1e-5, 0, 1, true }),
 } };
 
 constexpr std::array<NumberKey, 6> thermostatKeys { {
     { "d_mm", "hole when open", required, 0, 1000, true },
     { "l_mm", "length of the hole", 0.0, 0, 1e4 },
-    { "cd", "discharge coefficient", 0.7, 0, 1, true },
+    untyped({ "cd", "discharge coefficient", 0.7, 0, 1, true }),
     { "open_c", "oil temperature at which it begins to open", required, -40, 200 },
     { "full_c", "oil temperature at which it is open", required, -40, 200 },
-    { "leak", "share of the hole that stays open when shut", 1e-3, 0, 1, true },
+    untyped({ "leak", "share of the hole that stays open when shut", 1e-3, 0, 1, true }),
 } };
 
 constexpr std::array<NumberKey, 5> reliefKeys { {
     { "crack_kpa", "pressure at which it begins to open", required, 0, 1e5, true },
     { "full_kpa", "pressure at which it is fully open", required, 0, 1e5, true },
     { "full_area_mm2", "area when fully open", required, 0, 1e5, true },
-    { "cd", "discharge coefficient", 0.7, 0, 1, true },
-    { "stuck_open_fraction", "jammed at this opening (not jammed unless given)", -1.0, 0, 1 },
+    untyped({ "cd", "discharge coefficient", 0.7, 0, 1, true }),
+    untyped(
+        { "stuck_open_fraction", "jammed at this opening (not jammed unless given)", -1.0, 0, 1 }),
 } };
 
 constexpr std::array<NumberKey, 15> pumpKeys { {
-    { "displacement_m3", "displacement per pump turn", required, 0, 1, true },
+    untyped({ "displacement_m3", "displacement per pump turn", required, 0, 1, true }),
     { "drive_ratio", "pump speed against the crankshaft's", 1.0, 0, 100, true },
     { "rotor_length_mm", "rotor length", required, 0, 1000, true },
-    { "tip_clearance_um", "rotor tip clearance", required, 0, 5000 },
-    { "end_clearance_um", "rotor end clearance", required, 0, 5000 },
-    { "body_clearance_um", "outer rotor to body, diametral", required, 0, 5000 },
+    untyped({ "tip_clearance_um", "rotor tip clearance", required, 0, 5000 }),
+    untyped({ "end_clearance_um", "rotor end clearance", required, 0, 5000 }),
+    untyped({ "body_clearance_um", "outer rotor to body, diametral", required, 0, 5000 }),
     { "tip_land_mm", "land of a rotor tip", required, 0, 1000, true },
     { "end_path_width_mm", "leak path over the ends, width", required, 0, 1e4, true },
     { "end_path_length_mm", "leak path over the ends, length", required, 0, 1e4, true },
     { "body_path_length_mm", "leak path round the body, length", required, 0, 1e4, true },
     { "inlet_port_mm2", "inlet port area; 0: no limit", 0.0, 0, 1e5 },
-    { "inlet_port_cd", "inlet port discharge coefficient", 0.6, 0, 1, true },
-    { "release_pressure_abs_kpa", "absolute pressure at which air comes out", 30.0, 0, 101.325 },
-    { "suction_air_hole_mm", "hole on the suction side", 0.0, 0, 100 },
-    { "suction_air_fraction", "share of air forced (from the hole unless given)", -1.0, 0, 0.95 },
+    untyped({ "inlet_port_cd", "inlet port discharge coefficient", 0.6, 0, 1, true }),
+    untyped({ "release_pressure_abs_kpa", "absolute pressure at which air comes out", 30.0, 0,
+              101.325 }),
+    untyped({ "suction_air_hole_mm", "hole on the suction side", 0.0, 0, 100 }),
+    untyped({ "suction_air_fraction", "share of air forced (from the hole unless given)", -1.0, 0,
+              0.95 }),
 } };
 
 constexpr std::array<ElementType, 13> types { {
-    { "pipe", "pipe or drilling", pipeKeys, makePipe },
-    { "drilling", "pipe or drilling", pipeKeys, makePipe },
-    { "orifice", "hole, jet or restrictor", orificeKeys, makeOrifice },
-    { "annulus", "leak round a lifter, a rocker, a shaft", annulusKeys, makeAnnulus },
-    { "bearing", "journal bearing", bearingKeys, makeBearing },
-    { "film_bearing", "journal bearing by its film", filmBearingKeys, makeFilmBearing },
-    { "crank_drilling", "drilling through the crank", crankDrillingKeys, makeCrankDrilling },
-    { "media", "filter medium", mediaKeys, makeMedia },
-    { "check", "check valve", checkKeys, makeCheck },
-    { "jet", "jet with an opening pressure", checkKeys, makeCheck },
-    { "thermostat", "thermostat", thermostatKeys, makeThermostat },
-    { "relief", "relief or bypass valve", reliefKeys, makeRelief },
-    { "pump", "pressure pump", pumpKeys, makePump },
+    { ElementKind::Pipe, "pipe or drilling", pipeKeys, makePipe },
+    { ElementKind::Drilling, "pipe or drilling", pipeKeys, makePipe },
+    { ElementKind::Orifice, "hole, jet or restrictor", orificeKeys, makeOrifice },
+    { ElementKind::Annulus, "leak round a lifter, a rocker, a shaft", annulusKeys, makeAnnulus },
+    { ElementKind::Bearing, "journal bearing", bearingKeys, makeBearing },
+    { ElementKind::FilmBearing, "journal bearing by its film", filmBearingKeys, makeFilmBearing },
+    { ElementKind::CrankDrilling, "drilling through the crank", crankDrillingKeys,
+      makeCrankDrilling },
+    { ElementKind::Media, "filter medium", mediaKeys, makeMedia },
+    { ElementKind::Check, "check valve", checkKeys, makeCheck },
+    { ElementKind::Jet, "jet with an opening pressure", checkKeys, makeCheck },
+    { ElementKind::Thermostat, "thermostat", thermostatKeys, makeThermostat },
+    { ElementKind::Relief, "relief or bypass valve", reliefKeys, makeRelief },
+    { ElementKind::Pump, "pressure pump", pumpKeys, makePump },
 } };
+static_assert(
+    [] {
+        for (size_t i = 0; i < types.size(); ++i)
+            if (types[i].kind != static_cast<ElementKind>(i))
+                return false;
+        return true;
+    }(),
+    "a row for each kind, in their order");
 
 std::string rangeText(const NumberKey &key)
 {
@@ -174,26 +194,27 @@ Result<void> checkKey(const Element &e, const NumberKey &key)
 
 Result<void> checkTogether(const Element &e)
 {
-    if (e.type == "relief" && !(e.value("full_kpa") > e.value("crack_kpa")))
+    if (e.kind == ElementKind::Relief && !(e.value("full_kpa") > e.value("crack_kpa")))
         return fail("full_kpa",
                     "must be above crack_kpa (" + Json(e.value("crack_kpa")).dump() + "), is "
                         + Json(e.value("full_kpa")).dump());
-    if (e.type == "thermostat" && !(e.value("full_c") > e.value("open_c")))
+    if (e.kind == ElementKind::Thermostat && !(e.value("full_c") > e.value("open_c")))
         return fail("full_c", "must be above open_c");
     const bool bearing = isBearing(e);
     if (bearing && !(e.value("groove_width_mm") < e.value("width_mm")))
         return fail("groove_width_mm",
                     "must be narrower than the bearing (" + Json(e.value("width_mm")).dump()
                         + "), is " + Json(e.value("groove_width_mm")).dump());
-    const double most = e.type == "film_bearing" ? 0.8 : 1;
+    const double most = e.kind == ElementKind::FilmBearing ? 0.8 : 1;
     if (bearing && e.value("groove_deg") == 0 && !(e.value("hole_mm") < most * e.value("width_mm")))
         return fail("hole_mm",
                     most < 1 ? "must be smaller than 0.8 of the bearing's width"
                              : "must be smaller than the bearing's width");
     if (const double deg = e.value("groove_deg");
-        e.type == "film_bearing" && deg > 300 && deg < 360)
+        e.kind == ElementKind::FilmBearing && deg > 300 && deg < 360)
         return fail("groove_deg", "must be at most 300, or 360 for a full groove");
-    if ((e.type == "pipe" || e.type == "drilling" || e.type == "crank_drilling")
+    if ((e.kind == ElementKind::Pipe || e.kind == ElementKind::Drilling
+         || e.kind == ElementKind::CrankDrilling)
         && !(e.value("rough_um") * 1e-3 <= 0.05 * e.value("d_mm")))
         return fail("rough_um", "must be at most 0.05 of the bore");
     return {};
@@ -203,7 +224,7 @@ Result<void> checkTogether(const Element &e)
 
 bool isBearing(const Element &e)
 {
-    return e.type == "bearing" || e.type == "film_bearing";
+    return e.kind == ElementKind::Bearing || e.kind == ElementKind::FilmBearing;
 }
 
 std::span<const ElementType> elementTypes()
@@ -213,16 +234,13 @@ std::span<const ElementType> elementTypes()
 
 std::unique_ptr<Law> makeLaw(const Element &element)
 {
-    const ElementType *type = findElementType(element.type);
-    return type->make(ElementValues(element, type->keys));
+    const ElementType &type = elementType(element.kind);
+    return type.make(ElementValues(element, type.keys));
 }
 
-const ElementType *findElementType(std::string_view name)
+const ElementType &elementType(ElementKind kind)
 {
-    for (const ElementType &t : types)
-        if (t.name == name)
-            return &t;
-    return nullptr;
+    return types[static_cast<size_t>(kind)];
 }
 
 std::span<const NumberKey> commonElementKeys()
@@ -234,17 +252,13 @@ std::string elementTypeNames()
 {
     std::string out;
     for (const ElementType &t : types)
-        out += (out.empty() ? "" : ", ") + std::string(t.name);
+        out += (out.empty() ? "" : ", ") + std::string(wordOf(t.kind));
     return out;
 }
 
 Result<void> checkElement(const Element &e)
 {
-    const ElementType *type = findElementType(e.type);
-    if (!type)
-        return fail("type",
-                    "unknown element type \"" + e.type + "\"; known: " + elementTypeNames());
-    for (const NumberKey &key : type->keys)
+    for (const NumberKey &key : elementType(e.kind).keys)
         if (auto r = checkKey(e, key); !r)
             return r;
     for (const NumberKey &key : commonKeys)
@@ -253,12 +267,9 @@ Result<void> checkElement(const Element &e)
     return checkTogether(e);
 }
 
-const NumberKey *findElementKey(std::string_view type, std::string_view key)
+const NumberKey *findElementKey(ElementKind kind, std::string_view key)
 {
-    const ElementType *t = findElementType(type);
-    if (!t)
-        return nullptr;
-    for (const NumberKey &k : t->keys)
+    for (const NumberKey &k : elementType(kind).keys)
         if (k.key == key)
             return &k;
     for (const NumberKey &k : commonKeys)

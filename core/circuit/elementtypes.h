@@ -16,7 +16,7 @@ namespace mildpath {
 /// A type of element. A new one is a law in laws.cpp and a row in elementtypes.cpp.
 struct ElementType
 {
-    std::string_view name;
+    ElementKind kind;
     std::string_view meaning;
     std::span<const NumberKey> keys;
     std::unique_ptr<Law> (*make)(const ElementValues &);
@@ -27,20 +27,20 @@ bool isBearing(const Element &element);
 
 /// The catalogue of element types, in the order of the help text.
 std::span<const ElementType> elementTypes();
-const ElementType *findElementType(std::string_view name);
+const ElementType &elementType(ElementKind kind);
 /// `count`, `duty`, `dt_k`: understood by every type.
 std::span<const NumberKey> commonElementKeys();
 /// Comma-separated, for messages.
 std::string elementTypeNames();
 
-/// The law of an element of a known type.
+/// The law of an element.
 std::unique_ptr<Law> makeLaw(const Element &element);
 
 /// Checks every value of an element against its type's ranges and cross-conditions.
-/// Errors: key = the offending key (or `type`).
+/// Errors: key = the offending key.
 Result<void> checkElement(const Element &element);
 
 /// The key's definition for this element type, common keys included; null if it has none.
-const NumberKey *findElementKey(std::string_view type, std::string_view key);
+const NumberKey *findElementKey(ElementKind kind, std::string_view key);
 
 } // namespace mildpath

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/need.h"
 
+#include "quantity/types.h"
 #include "rules/rules.h"
 
 #include <algorithm>
@@ -10,18 +11,24 @@
 namespace mildpath {
 namespace {
 
-const std::array<StopNeed, 9> needs { {
+const std::array<StopNeed, 10> needs { {
     { StopKind::Main, 0, 0, true },
     { StopKind::BigEnd, 0, 0, true },
     { StopKind::CamBearing, needCamIdle_pa, needCamMost_pa },
-    { StopKind::Rocker, needRockerIdle_pa, needRockerMost_pa },
+    { StopKind::Rocker, needRockerIdle_pa, needRockerMost_pa, false, needRockerIdleFlow_l_min,
+      needRockerMostFlow_l_min },
     { StopKind::Lifter, needLifterIdle_pa, needLifterMost_pa },
     { StopKind::Tensioner, needTensionerIdle_pa, needTensionerMost_pa },
     { StopKind::Phaser, needPhaserIdle_pa, needPhaserMost_pa },
-    { StopKind::Turbo, needTurboIdle_pa, needTurboMost_pa },
+    { StopKind::Chain, 0, 0, false, needChainIdleFlow_l_min, needChainMostFlow_l_min },
+    { StopKind::Turbo, needTurboIdle_pa, needTurboMost_pa, false, needTurboIdleFlow_l_min,
+      needTurboMostFlow_l_min },
     { StopKind::BalanceShaft, needBalanceIdle_pa, needBalanceMost_pa },
 } };
-const StopNeed ballBearingTurbo { StopKind::Turbo, needTurboBallIdle_pa, needTurboBallMost_pa };
+const StopNeed ballBearingTurbo {
+    StopKind::Turbo, needTurboBallIdle_pa,        needTurboBallMost_pa,
+    false,           needTurboBallIdleFlow_l_min, needTurboBallMostFlow_l_min
+};
 
 } // namespace
 
@@ -42,6 +49,12 @@ double betweenSpeeds(double idle, double most, double rpm, double hotIdle_rpm, d
     const double span = most_rpm - hotIdle_rpm;
     const double share = span > 0 ? std::clamp((rpm - hotIdle_rpm) / span, 0.0, 1.0) : 0;
     return std::lerp(idle, most, share);
+}
+
+double needFlowAt_m3_s(const StopNeed &need, double rpm, double hotIdle_rpm, double most_rpm)
+{
+    return betweenSpeeds(need.idle_l_min, need.most_l_min, rpm, hotIdle_rpm, most_rpm)
+        / litresPerMinute;
 }
 
 double needAt_pa(const StopNeed &need, double rpm, double hotIdle_rpm, double most_rpm,

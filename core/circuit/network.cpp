@@ -74,18 +74,19 @@ Result<void> Network::addElements(const Circuit &circuit)
             m_compileWarnings.push_back(
                 { "unknown_key",
                   "element \"" + e.id + "\": key \"" + key + "\" is not known and has no effect" });
-        if (e.type == "pump") {
+        if (e.kind == ElementKind::Pump) {
             if (m_pump >= 0)
                 return wrong("type", "a second pressure pump; exactly one is needed");
             m_pump = static_cast<int>(i);
         }
         // A pump warms its own oil by churning it (own choice); nothing else does.
-        const double own_k = e.type == "pump" && !e.values.contains("dt_k") ? 2.0 : e.value("dt_k");
+        const double own_k
+            = e.kind == ElementKind::Pump && !e.values.contains("dt_k") ? 2.0 : e.value("dt_k");
         m_elements.push_back(
-            { e.id, e.type, addNode(e.from, known), addNode(e.to, known), -1, -1, -1,
+            { e.id, e.kind, addNode(e.from, known), addNode(e.to, known), -1, -1, -1,
               e.value("count", commonElementKeys()) * e.value("duty", commonElementKeys()), own_k,
-              e.type == "bearing", nullptr, makeLaw(e) });
-        if (e.type == "film_bearing")
+              e.kind == ElementKind::Bearing, nullptr, makeLaw(e) });
+        if (e.kind == ElementKind::FilmBearing)
             m_elements.back().film
                 = static_cast<const FilmBearingLaw *>(m_elements.back().law.get());
     }
@@ -165,7 +166,7 @@ Result<Network> Network::compile(const Circuit &circuit)
             p.slot = n.m_elimination.slot(p.freeFrom, p.freeTo);
         if (p.law->lagged() != Lagged::None)
             n.m_lagging.push_back(i);
-        if (n.m_relief < 0 && p.type == "relief" && p.from == outlet)
+        if (n.m_relief < 0 && p.kind == ElementKind::Relief && p.from == outlet)
             n.m_relief = static_cast<int>(i);
     }
     return n;

@@ -117,7 +117,7 @@ private:
     struct Part
     {
         std::string id;
-        std::string type;
+        ElementKind kind;
         int from, to; ///< node
         int freeFrom, freeTo; ///< unknown, −1 when fixed
         int slot; ///< of the pair in the elimination, −1

@@ -497,7 +497,7 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
     const double delivered = out.flow_m3_s[static_cast<size_t>(m_pump)];
     for (size_t i = 0; i < m_elements.size(); ++i) {
         const Part &e = m_elements[i];
-        if (e.type == "crank_drilling") {
+        if (e.kind == ElementKind::CrankDrilling) {
             const double needed
                 = static_cast<const CrankDrillingLaw &>(*e.law).supplyNeeded_pa(out.prepared[i]);
             const double supply = out.pressure_pa[static_cast<size_t>(e.from)];
@@ -506,7 +506,7 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
                     { "solver.crank",
                       "\"{0}\": {1} at the main is below the {2} the oil needs to enter the crank",
                       { e.id, asPressure(supply), asPressure(needed) } });
-        } else if (e.type == "relief") {
+        } else if (e.kind == ElementKind::Relief) {
             const bool isRelief = static_cast<int>(i) == m_relief;
             const double share = delivered > 0 ? out.flow_m3_s[i] / delivered : 0;
             if (isRelief && share > 0.01 && point.rpm <= 1000 && point.sumpTemperature_c >= 80)

@@ -16,18 +16,18 @@
 namespace mildpath {
 namespace {
 
-void widen(Circuit &circuit, const Stop &stop, std::string_view type, double by_um)
+void widen(Circuit &circuit, const Stop &stop, ElementKind kind, double by_um)
 {
     for (const std::string &id : stop.elements)
         if (Element *e = circuit.find(id);
-            e && (e->type == type || (type == "bearing" && isBearing(*e))))
+            e && (e->kind == kind || (kind == ElementKind::Bearing && isBearing(*e))))
             e->values["clearance_um"] += by_um;
 }
 
 Element hole(std::string id, std::string from, double d_mm, double l_mm, double cd)
 {
     return { std::move(id),
-             "orifice",
+             ElementKind::Orifice,
              std::move(from),
              std::string(sumpNode),
              { { "d_mm", d_mm }, { "l_mm", l_mm }, { "cd", cd } },
@@ -41,11 +41,11 @@ Result<void> none(const FaultAt &at)
                     + "\" could befall");
 }
 
-template <class Do> Result<void> each(const FaultAt &at, std::string_view type, Do change)
+template <class Do> Result<void> each(const FaultAt &at, ElementKind kind, Do change)
 {
     bool any = false;
     for (const std::string &id : at.stop.elements)
-        if (Element *e = at.circuit.find(id); e && e->type == type) {
+        if (Element *e = at.circuit.find(id); e && e->kind == kind) {
             change(*e);
             any = true;
         }
@@ -63,7 +63,7 @@ Element *pumpOf(Circuit &circuit)
 {
     Element *pump = nullptr;
     for (Element &e : circuit.elements)
-        if (e.type == "pump")
+        if (e.kind == ElementKind::Pump)
             pump = &e;
     return pump;
 }
@@ -80,7 +80,7 @@ Result<void> narrowSuction(const FaultAt &at, bool mouth)
     const Stop *pickup = at.build.engine.ofKind(StopKind::Pickup);
     const auto all = pickup ? narrowable(at.build, *pickup) : std::vector<const Element *> {};
     for (const Element *e : all)
-        if ((e->type == "orifice") == mouth) {
+        if ((e->kind == ElementKind::Orifice) == mouth) {
             at.circuit.find(e->id)->values["d_mm"] *= std::sqrt(1 - at.amount);
             return {};
         }
@@ -170,7 +170,7 @@ Result<void> leakPastValve(const FaultAt &at)
 
 Result<void> holdValveShut(const FaultAt &at)
 {
-    return each(at, "relief", [](Element &e) {
+    return each(at, ElementKind::Relief, [](Element &e) {
         e.values["crack_kpa"] += stuckShutBy_kpa;
         e.values["full_kpa"] += stuckShutBy_kpa;
     });
@@ -178,14 +178,14 @@ Result<void> holdValveShut(const FaultAt &at)
 
 Result<void> holdValveOpen(const FaultAt &at)
 {
-    return each(at, "relief", [&](Element &e) {
+    return each(at, ElementKind::Relief, [&](Element &e) {
         e.values["stuck_open_fraction"] = graded(at.kind) ? at.amount : 1;
     });
 }
 
 Result<void> clogMedia(const FaultAt &at)
 {
-    return each(at, "media",
+    return each(at, ElementKind::Media,
                 [&](Element &e) { e.values["permeance_m3"] *= std::pow(10, -at.amount); });
 }
 
@@ -228,7 +228,7 @@ Result<void> runLineToGauge(const FaultAt &at)
             return none(at);
         at.circuit.elements.push_back(
             { "external_line",
-              "pipe",
+              ElementKind::Pipe,
               pump.to,
               tap->second,
               { { "d_mm", helperLineBore_mm }, { "l_mm", helperLineLength_mm }, { "k", 3 } },
@@ -257,19 +257,19 @@ Result<void> froth(const FaultAt &at)
 
 Result<void> widenBearings(const FaultAt &at)
 {
-    widen(at.circuit, at.stop, "bearing", at.amount);
+    widen(at.circuit, at.stop, ElementKind::Bearing, at.amount);
     return {};
 }
 
 Result<void> widenAnnuli(const FaultAt &at)
 {
-    widen(at.circuit, at.stop, "annulus", at.amount);
+    widen(at.circuit, at.stop, ElementKind::Annulus, at.amount);
     return {};
 }
 
 Result<void> restrictPushrods(const FaultAt &at)
 {
-    for (const Element *e : ofType(at.build, at.stop, "pipe"))
+    for (const Element *e : ofType(at.build, at.stop, ElementKind::Pipe))
         if (e->to == sumpNode)
             at.circuit.find(e->id)->values["k"]
                 += at.amount * restrictorLoss(e->value("d_mm"), pushrodRestrictor_mm);

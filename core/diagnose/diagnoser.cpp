@@ -4,6 +4,7 @@
 #include "diagnose/faultplaces.h"
 #include "rules/rules.h"
 
+#include "kinds/cautions.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -16,14 +17,15 @@ const std::array<Look, 10> lookTable { {
     { "stick",
       "Oil on the stick: level, feel, smell",
       1,
-      { "fuel_in_oil", "oil_too_thin", "coolant_in_oil", "oil_too_thick", "overfill",
-        "low_fill" } },
+      { "fuel_in_oil", "oil_too_thin", "coolant_in_oil", "oil_too_thick", "overfill", "low_fill" },
+      caution::spoiltOil },
     { "follow_lines", "Follow the lines by hand, port by port", 5, { "lines_swapped" } },
     { "cut_filter",
       "Cut the filter",
       15,
       { "filter_clogged", "bypass_stuck_shut", "bypass_stuck_open", "drain_back_leaking",
-        "mains_worn", "big_ends_worn" } },
+        "mains_worn", "big_ends_worn" },
+      caution::usedOil },
     { "camera",
       "Camera down the drive hole",
       20,
@@ -32,26 +34,31 @@ const std::array<Look, 10> lookTable { {
       "Cover off, watch the lifters and rockers",
       25,
       { "lifter_plug_missing", "lifter_swarf", "lifter_bores_worn", "rockers_worn", "rocker_swarf",
-        "pushrods_restricted" } },
+        "pushrods_restricted" },
+      caution::coverOff },
     { "pan_off",
       "Pan off",
       120,
       { "suction_air", "pickup_blocked", "hose_collapsed", "pickup_uncovers", "jet_lost",
-        "big_ends_worn", "mains_worn", "feed_hole_covered", "shell_spun" } },
+        "big_ends_worn", "mains_worn", "feed_hole_covered", "shell_spun" },
+      caution::hoist },
     { "front_cover",
       "Front cover off, pump and relief apart",
       180,
       { "pump_worn", "pump_gasket", "relief_stuck_open", "relief_leaking", "relief_stuck_shut",
-        "chain_swarf", "tensioner_swarf", "phaser_swarf" } },
+        "chain_swarf", "tensioner_swarf", "phaser_swarf" },
+      caution::hoist },
     { "engine_out",
       "Engine out, galleries and cam bearings looked at",
       480,
       { "cams_worn", "swarf", "plug_missing", "lifter_bores_worn", "mains_worn", "big_ends_worn",
-        "feed_hole_covered", "shell_spun", "bearing_worn" } },
+        "feed_hole_covered", "shell_spun", "bearing_worn" },
+      caution::hoist },
     { "turn",
       "Hard turns on a level ground, eye on the gauge",
       10,
-      { "pickup_uncovers", "low_fill" } },
+      { "pickup_uncovers", "low_fill" },
+      caution::hardTurns },
     { "oil_sample",
       "Oil sample to the laboratory",
       5,
@@ -84,7 +91,7 @@ std::string stretchOf(const Build &build, const Stop &stop, const std::vector<st
         if (i > 0 && isTap(build, e.from))
             stretch = stop.id + "." + std::to_string(i + 1);
         if (i == item - 1 && e.to == sumpNode)
-            stretch = e.type + " from " + e.from;
+            stretch = std::string(wordOf(e.kind)) + " from " + e.from;
     }
     return stretch;
 }
@@ -150,6 +157,15 @@ std::vector<double> gaugesOf(std::span<const ReadPoint> read)
 }
 
 } // namespace
+
+std::vector<std::string_view> cautionsOf(std::span<const NextStep> steps)
+{
+    std::vector<std::string_view> out;
+    for (const NextStep &n : steps.first(std::min(stepsTold, steps.size())))
+        if (!n.caution.empty() && std::ranges::find(out, n.caution) == out.end())
+            out.push_back(n.caution);
+    return out;
+}
 
 std::span<const Look> looks()
 {

@@ -341,6 +341,7 @@ private:
             n.look = true;
             n.id = l.id;
             n.text = l.text;
+            n.caution = l.caution;
             n.minutes = l.minutes;
             n.bits = m_diagnoser->information(m_weights, l);
             m_out.next.push_back(std::move(n));

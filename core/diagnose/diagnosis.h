@@ -27,6 +27,7 @@ struct Look
     std::string_view id, text;
     double minutes;
     std::vector<std::string_view> shows; ///< words of faults, see faultWords()
+    std::string_view caution {}; ///< what hurts people; empty: nothing
 };
 std::span<const Look> looks();
 /// Looks that would show a fault, the cheapest first.
@@ -58,10 +59,16 @@ struct NextStep
     std::string id; ///< tap, or id of the look
     Condition condition {}; ///< of a reading
     Phrase text;
+    std::string_view caution {};
     double bits = 0; ///< expected information
     double minutes = 0;
     double worth() const { return bits / minutes; } ///< bits a minute
 };
+
+/// Of the next steps so many are told where there is not room for all.
+inline constexpr size_t stepsTold = 6;
+/// What hurts people at the next steps, each once; the first steps only.
+std::vector<std::string_view> cautionsOf(std::span<const NextStep> steps);
 
 struct Diagnosis
 {

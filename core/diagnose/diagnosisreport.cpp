@@ -152,10 +152,12 @@ std::string diagnosisText(const Build &build, const Diagnosis &d, const UnitStyl
                 line({ "", "  {0}  {1}", { asShare(c.posterior, 1), c.name } });
     }
     line("\nNext (bits, minutes)");
-    for (size_t i = 0; i < std::min<size_t>(6, d.next.size()); ++i)
+    for (size_t i = 0; i < std::min(stepsTold, d.next.size()); ++i)
         line({ "",
                "  {0}  {1}  {2}",
                { asNumber(d.next[i].bits, 2), asNumber(d.next[i].minutes, 0), d.next[i].text } });
+    for (const std::string_view c : cautionsOf(d.next))
+        line({ "", "Caution: {0}", { c } });
     return out;
 }
 

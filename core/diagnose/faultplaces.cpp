@@ -11,10 +11,11 @@ bool leadsToGauge(const Build &build, const Element &e)
 {
     return std::any_of(build.circuit.taps.begin(), build.circuit.taps.end(),
                        [&](const auto &tap) { return tap.second == e.to; })
-        && std::none_of(
-               build.circuit.elements.begin(), build.circuit.elements.end(), [&](const Element &o) {
-                   return o.from == e.to && !(o.type == "orifice" && o.value("d_mm") < 0.2);
-               });
+        && std::none_of(build.circuit.elements.begin(), build.circuit.elements.end(),
+                        [&](const Element &o) {
+                            return o.from == e.to
+                                && !(o.kind == ElementKind::Orifice && o.value("d_mm") < 0.2);
+                        });
 }
 
 } // namespace
@@ -24,28 +25,29 @@ std::vector<const Element *> narrowable(const Build &build, const Stop &stop)
     std::vector<const Element *> out;
     for (const std::string &id : stop.elements)
         if (const Element *e = build.circuit.find(id); e
-            && (e->type == "pipe" || e->type == "drilling" || e->type == "orifice"
-                || e->type == "jet" || e->type == "crank_drilling")
+            && (e->kind == ElementKind::Pipe || e->kind == ElementKind::Drilling
+                || e->kind == ElementKind::Orifice || e->kind == ElementKind::Jet
+                || e->kind == ElementKind::CrankDrilling)
             && !leadsToGauge(build, *e) && e->value("d_mm") >= 0.6
             && !(stop.kind == StopKind::Lifter && e->to == sumpNode)) // a lifter's own pushrod
             out.push_back(e);
     return out;
 }
 
-std::vector<const Element *> ofType(const Build &build, const Stop &stop, std::string_view type)
+std::vector<const Element *> ofType(const Build &build, const Stop &stop, ElementKind kind)
 {
     std::vector<const Element *> out;
     for (const std::string &id : stop.elements)
-        if (const Element *e = build.circuit.find(id); e && e->type == type)
+        if (const Element *e = build.circuit.find(id); e && e->kind == kind)
             out.push_back(e);
     return out;
 }
 
 std::vector<const Element *> jetsOf(const Build &build, const Stop &stop)
 {
-    std::vector<const Element *> out = ofType(build, stop, "jet");
+    std::vector<const Element *> out = ofType(build, stop, ElementKind::Jet);
     if (out.empty())
-        for (const Element *e : ofType(build, stop, "orifice"))
+        for (const Element *e : ofType(build, stop, ElementKind::Orifice))
             if (e->to == sumpNode)
                 out.push_back(e);
     return out;
@@ -68,7 +70,7 @@ std::vector<PlugEnd> endsOf(const Build &build, const Stop &stop)
     }
     std::vector<const Element *> pipes;
     for (const Element *e : narrowable(build, stop))
-        if (e->type != "orifice")
+        if (e->kind != ElementKind::Orifice)
             pipes.push_back(e);
     if (pipes.empty())
         return {};

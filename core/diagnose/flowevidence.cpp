@@ -39,7 +39,7 @@ Condition conditionOf(const Build &build, const FlowSeen &f)
 const Element *pumpOf(const Build &build)
 {
     for (const Element &e : build.circuit.elements)
-        if (e.type == "pump")
+        if (e.kind == ElementKind::Pump)
             return &e;
     return nullptr;
 }

@@ -40,13 +40,13 @@ public:
     }
 
 private:
-    std::vector<std::string> elements(StopKind stopKind, std::string_view type, bool toSump) const
+    std::vector<std::string> elements(StopKind stopKind, ElementKind kind, bool toSump) const
     {
         std::vector<std::string> out;
         for (const Stop &s : m_build.engine.stops)
             for (const std::string &id : s.elements)
                 if (const Element *e = m_build.circuit.find(id);
-                    e && s.kind == stopKind && e->type == type && (e->to == sumpNode) == toSump)
+                    e && s.kind == stopKind && e->kind == kind && (e->to == sumpNode) == toSump)
                     out.push_back(id);
         return out;
     }
@@ -70,8 +70,8 @@ private:
 
     void pushrods()
     {
-        const auto rods = elements(StopKind::Lifter, "pipe", true);
-        const auto meters = elements(StopKind::Lifter, "orifice", false);
+        const auto rods = elements(StopKind::Lifter, ElementKind::Pipe, true);
+        const auto meters = elements(StopKind::Lifter, ElementKind::Orifice, false);
         const Quantity restrictor = asLength(pushrodRestrictor_mm, 1);
         const std::string missing = rods.empty() ? "the circuit has no pushrods of its own" : "";
         const Stop *lifters = m_build.engine.ofKind(StopKind::Lifter);
@@ -93,7 +93,7 @@ private:
                     rod->values["k"] += restrictorLoss(rod->value("d_mm"), pushrodRestrictor_mm);
                 if (lash_mm > 0) {
                     Element gap { "lash@" + id,
-                                  "annulus",
+                                  ElementKind::Annulus,
                                   rod->from,
                                   std::string(sumpNode),
                                   { { "d_mm", pushrodSeat_mm },
@@ -136,7 +136,7 @@ private:
                 within.push_back(p.node);
             for (const std::string &id : s.elements)
                 if (const Element *e = m_build.circuit.find(id); e
-                    && (e->type == "pipe" || e->type == "orifice")
+                    && (e->kind == ElementKind::Pipe || e->kind == ElementKind::Orifice)
                     && std::find(within.begin(), within.end(), e->to) != within.end()
                     && std::find(within.begin(), within.end(), e->from) == within.end())
                     feeds.push_back(id);
@@ -147,7 +147,7 @@ private:
             [feeds](Circuit &c, Oil &) -> Result<void> {
                 for (const std::string &id : feeds)
                     if (Element *e = c.find(id)) {
-                        if (e->type == "pipe")
+                        if (e->kind == ElementKind::Pipe)
                             e->values["k"] += restrictorLoss(e->value("d_mm"), camRestrictor_mm);
                         else
                             e->values["d_mm"] = std::min(e->value("d_mm"), camRestrictor_mm);
@@ -159,7 +159,7 @@ private:
 
     void simple()
     {
-        const auto bores = elements(StopKind::Lifter, "annulus", true);
+        const auto bores = elements(StopKind::Lifter, ElementKind::Annulus, true);
         add(
             "bushed_lifters", "Lifter bores bushed",
             { "remedy.bushed", "{0} in the bush", { asWholeClearance(bushed_um) } },
@@ -196,7 +196,7 @@ private:
         add("grooves", "Grooves all round the mains", "full groove, rods fed all the turn",
             [this](Circuit &c, Oil &) -> Result<void> {
                 for (Element &e : c.elements) {
-                    if (e.type == "crank_drilling")
+                    if (e.kind == ElementKind::CrankDrilling)
                         e.values["duty"] = 1;
                     if (isBearing(e) && ofStop(e.id, StopKind::Main))
                         e.values["groove_deg"] = 360;

@@ -35,7 +35,7 @@ Result<Network> networkOf(const Base &base, const Circuit &changed)
         if (was[i] == is[i])
             continue;
         // Another kind of element, other ends or another share of the time belong to the network.
-        alike = was[i].type == is[i].type && was[i].from == is[i].from && was[i].to == is[i].to
+        alike = was[i].kind == is[i].kind && was[i].from == is[i].from && was[i].to == is[i].to
             && was[i].value("count") == is[i].value("count")
             && was[i].value("duty") == is[i].value("duty");
         if (alike)

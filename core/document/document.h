@@ -266,6 +266,14 @@ std::vector<const Reading *> standingReadings(const Build &build);
 const Reading *readingAt(const Build &build, const ReadingPlace &place);
 /// "green/brown" as fitted now; empty where that is not known.
 std::string fittedShells(const Build &build, const std::string &family, const std::string &stop);
+/// Questions of the run card that practitioners answer differently, and what they are answered.
+namespace question {
+inline constexpr std::string_view primeBy = "prime_by"; ///< drill, starter
+inline constexpr std::string_view prefill = "prefill_filter"; ///< half, dry
+inline constexpr std::string_view packing = "pump_packing"; ///< packed, poured, none
+inline constexpr std::string_view drillTurns = "drill_turns"; ///< clockwise, anticlockwise
+}
+
 /// The last answer to a question; empty if none was given.
 std::string choiceOf(const Build &build, std::string_view question);
 /// What the engine is in for: the last that stands; null where nobody said.

@@ -193,7 +193,7 @@ std::string outletOf(const Build &build, const Stop &stop)
     if (stop.kind == StopKind::Pump)
         for (const std::string &id : stop.elements)
             if (const Element *e = build.circuit.find(id);
-                e && e->type == "pipe" && e->from == stop.points.front().node)
+                e && e->kind == ElementKind::Pipe && e->from == stop.points.front().node)
                 return e->to;
     return stop.points.back().node;
 }
@@ -206,7 +206,7 @@ const Stop *feederOf(const Build &build, const Stop &stop)
             continue;
         for (const std::string &id : s.elements)
             if (const Element *e = build.circuit.find(id);
-                e && e->to == inlet && inlet != sumpNode && e->type != "relief")
+                e && e->to == inlet && inlet != sumpNode && e->kind != ElementKind::Relief)
                 return &s;
     }
     return nullptr;
@@ -272,7 +272,7 @@ Result<Build> addStop(Build build, const AddStop &edit)
     // What started here starts behind the new stop.
     const std::string behindNode = id + "_out";
     for (Element &e : build.circuit.elements)
-        if (e.from == node && e.type != "relief" && !owns(behind, e.id))
+        if (e.from == node && e.kind != ElementKind::Relief && !owns(behind, e.id))
             e.from = behindNode;
     for (Stop &s : build.engine.stops)
         if (s.id != behind.id)
@@ -412,17 +412,19 @@ Result<Build> setAlike(Build build, const SetAlike &edit)
     const Stop &stop = build.engine.stops[*at];
     bool any = false;
     for (Element &e : build.circuit.elements) {
-        if (e.type != edit.type || !owns(stop, e.id))
+        if (e.kind != edit.elements || !owns(stop, e.id))
             continue;
-        if (!findElementKey(e.type, edit.key))
-            return fail(edit.key, "is not a dimension of a " + e.type);
+        if (!findElementKey(e.kind, edit.key))
+            return fail(edit.key,
+                        "is not a dimension of a " + std::string(elementType(e.kind).meaning));
         e.values[edit.key] = edit.value;
         if (const auto ok = checkElement(e); !ok)
             return tl::unexpected(ok.error());
         any = true;
     }
     if (!any)
-        return fail(edit.stop, stop.name + " has no " + edit.type);
+        return fail(edit.stop,
+                    stop.name + " has no " + std::string(elementType(edit.elements).meaning));
     return build;
 }
 

@@ -49,10 +49,12 @@ struct NameStop
     std::string stop, name;
     bool operator==(const NameStop &) const = default;
 };
-/// One dimension of all elements of a type at a stop: what is alike stays alike.
+/// One dimension of all elements of a kind at a stop: what is alike stays alike.
 struct SetAlike
 {
-    std::string stop, type, key;
+    std::string stop;
+    ElementKind elements {};
+    std::string key;
     double value;
     bool operator==(const SetAlike &) const = default;
 };

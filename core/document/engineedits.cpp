@@ -153,7 +153,7 @@ template <> const RecordType &recordType<SetAlike>()
 {
     static const RecordType type = Describe<SetAlike>("alike")
                                        .must<&SetAlike::stop>("stop", "id")
-                                       .must<&SetAlike::type>("type", "of its elements")
+                                       .must<&SetAlike::elements>("type", "of its elements")
                                        .must<&SetAlike::key>("key", "of the dimension")
                                        .must<&SetAlike::value>("value", "in the key's unit");
     return type;
@@ -164,7 +164,7 @@ template <> const EditKind &editKind<SetAlike>()
     static const EditKind kind = kindOf<SetAlike>(
         [](const Build &build, const SetAlike &e) -> Result<Build> { return setAlike(build, e); },
         [](const Build &build, const SetAlike &e) -> Phrase {
-            const NumberKey *key = findElementKey(e.type, e.key);
+            const NumberKey *key = findElementKey(e.elements, e.key);
             return withValue(stopName(build, e.stop) + ", "
                                  + (key ? std::string(key->meaning) : e.key),
                              e.value, unitOfKey(e.key));

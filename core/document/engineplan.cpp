@@ -166,7 +166,7 @@ private:
         stop(StopKind::Pump, "pump", "Pump").points.push_back({ "Pump outlet", "pump_out" });
         last().values["lobes"] = 4;
         add({ "pump",
-              "pump",
+              ElementKind::Pump,
               "inlet",
               "pump_out",
               { { "displacement_m3", roundedToStep(6.8 * m_pump, 0.05) * 1e-6 },
@@ -187,7 +187,7 @@ private:
         stop(StopKind::Relief, "relief", "Relief valve");
         const double crack = m_plan.most_rpm > 7000 ? 550 : 470;
         add({ "relief",
-              "relief",
+              ElementKind::Relief,
               "pump_out",
               "inlet",
               { { "crack_kpa", crack },
@@ -276,7 +276,7 @@ private:
             Element drill = pipeElement(numbered("crank_drill", i), numbered("m", main),
                                         numbered("b", i), roundedToStep(5 * std::sqrt(m_b), 0.5),
                                         roundedToStep(95 * m_b, 1), 2.5);
-            drill.type = "crank_drilling";
+            drill.kind = ElementKind::CrankDrilling;
             drill.values["duty"] = 0.5;
             drill.values["r_in_mm"] = m_mainJournal / 2;
             drill.values["r_out_mm"] = m_plan.stroke_mm / 2 + m_rodJournal / 2;
@@ -299,7 +299,7 @@ private:
                 const int bay = (i - 1) * (m_mains - 1) / m_plan.cylinders + 1;
                 Element e = holeElement(numbered("piston_jet", i), numbered("g", bay),
                                         std::string(sumpNode), roundedToStep(1.3 * m_b, 0.05), 6);
-                e.type = "jet";
+                e.kind = ElementKind::Jet;
                 e.values["open_kpa"] = 190;
                 e.values["open_width_kpa"] = 40;
                 add(std::move(e));
@@ -365,11 +365,11 @@ private:
             for (const std::string &id : last().elements) {
                 Element *e = m_out.circuit.find(id);
                 // A hole in the camshaft meets its feed for a part of the turn only.
-                if (e->type == "orifice" && !throughHead) {
+                if (e->kind == ElementKind::Orifice && !throughHead) {
                     e->values["d_mm"] = 3;
                     e->values["duty"] = 0.15;
                 }
-                if (e->type == "annulus")
+                if (e->kind == ElementKind::Annulus)
                     e->values["count"] = 2 * ofBank();
             }
         }

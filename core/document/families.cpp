@@ -51,37 +51,41 @@ constexpr std::array<string_view, 2> lashMethods { "dial_indicator", "feeler" };
 
 using enum PlanKind;
 constexpr std::array<Family, 12> familyTable { {
-    { "main", StopKind::Main, "Main bearings", "Mains", "diametral clearance", "Main", "bearing",
-      "clearance_um", Shell, Summary::Upright, HousingPart::Block, true, false, "", shellMethods },
+    { "main", StopKind::Main, "Main bearings", "Mains", "diametral clearance", "Main",
+      ElementKind::Bearing, "clearance_um", Shell, Summary::Upright, HousingPart::Block, true,
+      false, "", shellMethods },
     { "big_end", StopKind::BigEnd, "Big-end bearings", "Big-ends", "diametral clearance", "Big-end",
-      "bearing", "clearance_um", Shell, Summary::Upright, HousingPart::Rod, true, false, "",
-      rodMethods },
+      ElementKind::Bearing, "clearance_um", Shell, Summary::Upright, HousingPart::Rod, true, false,
+      "", rodMethods },
     { "small_end", StopKind::SmallEnd, "Small-end bushes", "Small ends", "diametral clearance",
-      "Small end", "", "", Bush, Summary::Mean, HousingPart::Rod, false, false, "", bushMethods },
-    { "cam_bearing", StopKind::CamBearing, "Cam bearings", "Cams", "diametral clearance", "Cam",
-      "bearing", "clearance_um", Bush, Summary::Mean, HousingPart::Block, false, false, "",
+      "Small end", std::nullopt, "", Bush, Summary::Mean, HousingPart::Rod, false, false, "",
       bushMethods },
+    { "cam_bearing", StopKind::CamBearing, "Cam bearings", "Cams", "diametral clearance", "Cam",
+      ElementKind::Bearing, "clearance_um", Bush, Summary::Mean, HousingPart::Block, false, false,
+      "", bushMethods },
     { "balance_shaft", StopKind::BalanceShaft, "Balance shaft bearings", "Balance",
-      "diametral clearance", "Balance", "bearing", "clearance_um", Bush, Summary::Mean,
+      "diametral clearance", "Balance", ElementKind::Bearing, "clearance_um", Bush, Summary::Mean,
       HousingPart::Block, false, false, "", bushMethods },
     { "lifter", StopKind::Lifter, "Lifter bores", "Lifters", "diametral clearance", "Lifter",
-      "annulus", "clearance_um", Single, Summary::Mean, HousingPart::Block, false, false, "",
-      boreMethods },
-    { "end_float", StopKind::Main, "Crank end float", "End float", "end float", "End float", "", "",
-      Single, Summary::Mean, HousingPart::None, false, false, "thrust_width_mm", floatMethods },
-    { "run_out", StopKind::Main, "Crank run-out", "Run-out", "total run-out", "Run-out", "", "",
-      Single, Summary::Mean, HousingPart::None, false, true, "run_out_here", dialMethods },
-    { "pump_tip", StopKind::Pump, "Pump, rotor tips", "Tips", "tip clearance", "Tips", "pump",
-      "tip_clearance_um", Lobes, Summary::Widest, HousingPart::None, false, false, "",
-      bladeMethods },
-    { "pump_end", StopKind::Pump, "Pump, end clearance", "Ends", "end clearance", "End clearance",
-      "pump", "end_clearance_um", Spots, Summary::Mean, HousingPart::None, false, false, "",
-      faceMethods },
-    { "pump_body", StopKind::Pump, "Pump, outer rotor in body", "Body", "diametral clearance",
-      "Rotor in body", "pump", "body_clearance_um", Spots, Summary::Mean, HousingPart::None, false,
+      ElementKind::Annulus, "clearance_um", Single, Summary::Mean, HousingPart::Block, false, false,
+      "", boreMethods },
+    { "end_float", StopKind::Main, "Crank end float", "End float", "end float", "End float",
+      std::nullopt, "", Single, Summary::Mean, HousingPart::None, false, false, "thrust_width_mm",
+      floatMethods },
+    { "run_out", StopKind::Main, "Crank run-out", "Run-out", "total run-out", "Run-out",
+      std::nullopt, "", Single, Summary::Mean, HousingPart::None, false, true, "run_out_here",
+      dialMethods },
+    { "pump_tip", StopKind::Pump, "Pump, rotor tips", "Tips", "tip clearance", "Tips",
+      ElementKind::Pump, "tip_clearance_um", Lobes, Summary::Widest, HousingPart::None, false,
       false, "", bladeMethods },
+    { "pump_end", StopKind::Pump, "Pump, end clearance", "Ends", "end clearance", "End clearance",
+      ElementKind::Pump, "end_clearance_um", Spots, Summary::Mean, HousingPart::None, false, false,
+      "", faceMethods },
+    { "pump_body", StopKind::Pump, "Pump, outer rotor in body", "Body", "diametral clearance",
+      "Rotor in body", ElementKind::Pump, "body_clearance_um", Spots, Summary::Mean,
+      HousingPart::None, false, false, "", bladeMethods },
     { "pump_backlash", StopKind::Pump, "Pump, drive backlash", "Backlash", "backlash", "Backlash",
-      "", "", Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
+      std::nullopt, "", Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
 } };
 
 constexpr std::array<NumberKey, 35> keyTable { {
@@ -136,11 +140,11 @@ constexpr std::array<NumberKey, 2> needTable { {
 std::vector<std::string> elementsOf(const Build &build, const Stop &stop, const Family &family)
 {
     std::vector<std::string> out;
-    if (!family.elementType.empty())
+    if (family.element)
         for (const std::string &id : stop.elements)
             if (const Element *e = build.circuit.find(id); e
-                && (e->type == family.elementType
-                    || (family.elementType == "bearing" && isBearing(*e))))
+                && (e->kind == *family.element
+                    || (*family.element == ElementKind::Bearing && isBearing(*e))))
                 out.push_back(id);
     if (out.empty())
         // A count out of range is refused where stops are checked; it must not be built before.

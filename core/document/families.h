@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "kinds/elementkind.h"
 #include "kinds/stopkind.h"
 #include "quantity/numberkey.h"
 #include "rules/rules.h"
@@ -70,7 +71,8 @@ struct Family
     std::string_view tab; ///< short name
     std::string_view quantity; ///< "diametral clearance"
     std::string_view itemName; ///< "Cam", with a number where the stop names none
-    std::string_view elementType, elementKey; ///< of the circuit; empty: the circuit has none
+    std::optional<ElementKind> element; ///< of the circuit, either law of a bearing; none: none
+    std::string_view elementKey;
     PlanKind plan;
     Summary summary;
     HousingPart housing;

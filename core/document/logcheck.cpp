@@ -128,8 +128,10 @@ private:
             const Element *e = m_build.circuit.find(s.changes[i].element);
             if (!e)
                 add(at + "/element", "there is no element \"" + s.changes[i].element + "\"");
-            else if (!findElementKey(e->type, s.changes[i].key))
-                add(at + "/key", "a " + e->type + " has no " + s.changes[i].key);
+            else if (!findElementKey(e->kind, s.changes[i].key))
+                add(at + "/key",
+                    "a " + std::string(elementType(e->kind).meaning) + " has no "
+                        + s.changes[i].key);
         }
         for (size_t i = 0; i < s.faults.size(); ++i) {
             const std::string at = "/faults/" + std::to_string(i);

@@ -37,18 +37,18 @@ private:
         double at_mm;
     };
 
-    const Element *element(const Stop &stop, std::string_view type) const
+    const Element *element(const Stop &stop, ElementKind kind) const
     {
         for (const std::string &id : stop.elements)
-            if (const Element *e = m_build.circuit.find(id); e && e->type == type)
+            if (const Element *e = m_build.circuit.find(id); e && e->kind == kind)
                 return e;
         return nullptr;
     }
-    std::vector<const Element *> elements(const Stop &stop, std::string_view type) const
+    std::vector<const Element *> elements(const Stop &stop, ElementKind kind) const
     {
         std::vector<const Element *> out;
         for (const std::string &id : stop.elements)
-            if (const Element *e = m_build.circuit.find(id); e && e->type == type)
+            if (const Element *e = m_build.circuit.find(id); e && e->kind == kind)
                 out.push_back(e);
         return out;
     }
@@ -119,7 +119,7 @@ private:
     std::vector<const Element *> chain(const Stop &stop) const
     {
         std::vector<const Element *> pipes, out;
-        for (const Element *e : elements(stop, "pipe"))
+        for (const Element *e : elements(stop, ElementKind::Pipe))
             if (e->value("k") < straightLoss)
                 pipes.push_back(e);
         const auto follows = [&](const Element *e) {
@@ -214,7 +214,7 @@ private:
     /// From the filter to where a gallery begins.
     void feedsOfGallery(const Stop &s)
     {
-        for (const Element *e : elements(s, "pipe"))
+        for (const Element *e : elements(s, ElementKind::Pipe))
             if (e->value("k") >= straightLoss && m_spots.contains(e->to)
                 && !m_spots.contains(e->from))
                 add(s, e->id, "Filter to " + lower(s.name), "block", e->value("d_mm"),
@@ -230,7 +230,7 @@ private:
     void gaugeDrilling(const Stop &s)
     {
         for (const auto &[tap, node] : m_build.circuit.taps)
-            for (const Element *e : elements(s, "pipe"))
+            for (const Element *e : elements(s, ElementKind::Pipe))
                 if (e->to == node && e->value("k") >= straightLoss && m_spots.contains(e->from)) {
                     const Passage p = add(s, e->id, "Gauge drilling", "block", e->value("d_mm"),
                                           e->value("l_mm"), from(e->from), plugged());
@@ -243,7 +243,7 @@ private:
         if (!m_spots.contains(s.points.empty() ? "" : s.points.front().node) || chain(s).empty())
             return branches(s);
         // A riser drilled down through the gallery into the main one, closed above by a ball.
-        for (const Element *e : elements(s, "orifice"))
+        for (const Element *e : elements(s, ElementKind::Orifice))
             if (m_spots.contains(e->from) && m_spots.contains(e->to)
                 && m_spots.at(e->from).passage != s.id && m_spots.at(e->to).passage == s.id) {
                 Passage &p = add(s, s.id + "_riser", "Riser to " + lower(s.name), "block", 6, 170,
@@ -268,7 +268,7 @@ private:
                 all.push_back(e);
         for (size_t i = 0; i < all.size(); ++i) {
             const Element &e = *all[i];
-            const bool pipe = e.type == "pipe";
+            const bool pipe = e.kind == ElementKind::Pipe;
             const Passage *in = findPassage(m_out.passages, m_spots.at(e.from).passage);
             const std::string number = all.size() > 1 ? std::to_string(i + 1) : "";
             add(s, s.id + "_feed" + (number.empty() ? "" : "_" + number),
@@ -280,7 +280,7 @@ private:
     void tube(const Stop &s, const std::string &part, const std::string &name, PassageEnd a,
               PassageEnd b)
     {
-        const Element *e = element(s, "pipe");
+        const Element *e = element(s, ElementKind::Pipe);
         Passage &p = add(s, s.id + "_tube", name, part, e ? e->value("d_mm") : 12,
                          e ? e->value("l_mm") : 300, std::move(a), std::move(b));
         p.made = "tube";
@@ -289,7 +289,7 @@ private:
 
     void pump(const Stop &s)
     {
-        const Element *e = element(s, "pipe");
+        const Element *e = element(s, ElementKind::Pipe);
         if (!e)
             return;
         Passage &p = add(s, s.id + "_passage", "Pump to filter", "block", e->value("d_mm"),
@@ -323,7 +323,7 @@ private:
 
     void crankDrilling(const Stop &s)
     {
-        const Element *e = element(s, "crank_drilling");
+        const Element *e = element(s, ElementKind::CrankDrilling);
         if (!e)
             return;
         const double d = e->value("d_mm"), l = e->value("l_mm");
@@ -343,13 +343,13 @@ private:
     {
         if (chain(s).empty()) {
             int i = 0;
-            for (const Element *e : elements(s, "pipe"))
+            for (const Element *e : elements(s, ElementKind::Pipe))
                 add(s, e->id, "Cam feed " + std::to_string(++i), "block", e->value("d_mm"),
                     e->value("l_mm"), from(e->from), hole(s.id));
             return;
         }
         const std::string head = sideOf(s.id);
-        for (const Element *e : elements(s, "orifice"))
+        for (const Element *e : elements(s, ElementKind::Orifice))
             if (m_spots.contains(e->from) && m_spots.contains(e->to))
                 throughFace(s, head, e->from, joint(m_spots.at(e->to)), 8, 150, 60,
                             e->value("d_mm"));
@@ -376,7 +376,7 @@ private:
 
     void overhead(const Stop &s)
     {
-        const Element *e = element(s, "orifice");
+        const Element *e = element(s, ElementKind::Orifice);
         if (!e)
             return;
         throughFace(s, sideOf(s.id), e->from, hole(s.id), 5, 180, 90, 0);
@@ -385,7 +385,7 @@ private:
             const std::string cam = stopAt(e->from);
             double journal_mm = 40;
             for (const Element &film : m_build.circuit.elements)
-                if (film.from == e->from && film.type == "film_bearing")
+                if (film.from == e->from && film.kind == ElementKind::FilmBearing)
                     journal_mm = film.value("d_mm");
             add(s, s.id + "_cam_hole", "Camshaft cross hole", "cam", e->value("d_mm"), journal_mm,
                 hole(cam), hole(cam));
@@ -394,7 +394,7 @@ private:
 
     void turbo(const Stop &s)
     {
-        const Element *e = element(s, "pipe");
+        const Element *e = element(s, ElementKind::Pipe);
         if (!e)
             return;
         const std::string line = s.id + "_tube", tap = s.id + "_tapping";

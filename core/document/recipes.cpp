@@ -58,7 +58,7 @@ RecipeScale scaleOf(const Build &build)
     else if (e.cylinders > 0 && e.displacement_l > 0)
         out.bore = std::cbrt(4e6 * e.displacement_l / (pi * e.cylinders)) / 91.4;
     for (const Element &pump : build.circuit.elements)
-        if (pump.type == "pump")
+        if (pump.kind == ElementKind::Pump)
             out.pump = pump.value("displacement_m3") / 6.8e-6;
     return out;
 }
@@ -67,7 +67,7 @@ Element pipeElement(std::string id, std::string from, std::string to, double d_m
                     double k)
 {
     return { std::move(id),
-             "pipe",
+             ElementKind::Pipe,
              std::move(from),
              std::move(to),
              { { "d_mm", d_mm }, { "l_mm", l_mm }, { "k", k } },
@@ -78,7 +78,7 @@ Element holeElement(std::string id, std::string from, std::string to, double d_m
                     double cd)
 {
     return { std::move(id),
-             "orifice",
+             ElementKind::Orifice,
              std::move(from),
              std::move(to),
              { { "d_mm", d_mm }, { "l_mm", l_mm }, { "cd", cd } },
@@ -89,7 +89,7 @@ Element gapElement(std::string id, std::string from, double d_mm, double clearan
                    double eccentricity, double count)
 {
     Element e { std::move(id),
-                "annulus",
+                ElementKind::Annulus,
                 std::move(from),
                 std::string(sumpNode),
                 { { "d_mm", d_mm },
@@ -106,7 +106,7 @@ Element bearingElement(std::string id, std::string from, double d_mm, double wid
                        double clearance_um, double groove_deg)
 {
     Element e { std::move(id),
-                "film_bearing",
+                ElementKind::FilmBearing,
                 std::move(from),
                 std::string(sumpNode),
                 { { "d_mm", d_mm },
@@ -148,7 +148,7 @@ MadeStop makeBranch(StopKind kind, const std::string &id, const std::string &giv
     const auto point = [&](const std::string &at) { s.points.push_back({ s.name, at }); };
     if (kind == StopKind::Jet) {
         Element jet = holeElement(id + "_hole", from, sump, 1.3 * b, 6);
-        jet.type = "jet";
+        jet.kind = ElementKind::Jet;
         jet.values["open_kpa"] = 190;
         jet.values["open_width_kpa"] = 40;
         jet.values["count"] = std::max(1, cylinders);
@@ -205,7 +205,7 @@ MadeStop makeInline(StopKind kind, const std::string &id, const std::string &giv
     } else if (kind == StopKind::Cooler) {
         // Shut below its opening temperature; oil then takes the short way.
         Element gate { id + "_thermostat",
-                       "thermostat",
+                       ElementKind::Thermostat,
                        from,
                        id + "_core",
                        { { "d_mm", 12 * root }, { "open_c", 75 }, { "full_c", 90 } },
@@ -219,13 +219,18 @@ MadeStop makeInline(StopKind kind, const std::string &id, const std::string &giv
     } else { // a filter
         const std::string mid = id + "_mid";
         Element check = holeElement(id + "_check", from, mid, 11 * root, 0, 0.65);
-        check.type = "check";
+        check.kind = ElementKind::Check;
         check.values["open_kpa"] = 6;
         check.values["open_width_kpa"] = 6;
         add(std::move(check));
-        add({ id + "_media", "media", mid, to, { { "permeance_m3", 7e-10 * scale.pump } }, {} });
+        add({ id + "_media",
+              ElementKind::Media,
+              mid,
+              to,
+              { { "permeance_m3", 7e-10 * scale.pump } },
+              {} });
         add({ id + "_bypass",
-              "relief",
+              ElementKind::Relief,
               mid,
               to,
               { { "crack_kpa", 100 },

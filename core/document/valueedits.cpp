@@ -63,9 +63,9 @@ Result<Build> setElementValue(Build out, const SetElementValue &e)
     Element *element = out.circuit.find(e.element);
     if (!element)
         return fail("circuit/" + e.element, "there is no such element");
-    if (!findElementKey(element->type, e.key))
+    if (!findElementKey(element->kind, e.key))
         return fail("circuit/" + e.element + "/" + e.key,
-                    "is not a dimension of a " + element->type);
+                    "is not a dimension of a " + std::string(elementType(element->kind).meaning));
     element->values[e.key] = e.value;
     if (auto ok = checkElement(*element); !ok)
         return tl::unexpected(ok.error());
@@ -221,7 +221,7 @@ template <> const EditKind &editKind<SetElementValue>()
         },
         [](const Build &build, const SetElementValue &e) -> Phrase {
             const Element *element = build.circuit.find(e.element);
-            const NumberKey *key = element ? findElementKey(element->type, e.key) : nullptr;
+            const NumberKey *key = element ? findElementKey(element->kind, e.key) : nullptr;
             return withValue(key ? std::string(key->meaning) : e.key, e.value, unitOfKey(e.key));
         });
     return kind;

@@ -60,7 +60,7 @@ struct OilSample : Record
     double engine_h = 0; ///< used: hours of the engine
     double oil_h = 0; ///< used: hours this fill has run
     double added_kg = 0; ///< topped up since the fill
-    std::map<std::string, double> elements; ///< mg/kg by symbol, see elementKinds()
+    std::map<std::string, double> elements; ///< mg/kg by symbol, see knownOilElements()
     std::optional<double> water_percent, fuel_percent; ///< by mass
     std::optional<double> kv40_mm2_s, kv100_mm2_s;
     std::string settled; ///< what was done about what it showed; empty: open

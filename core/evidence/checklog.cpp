@@ -111,9 +111,12 @@ template <> const RecordType &recordType<Job>()
 
 template <> const RecordType &recordType<Person>()
 {
-    static const RecordType type = describeNamelessRecord<Person>("person")
-                                       .must<&Person::name>("name", "as they sign")
-                                       .field<&Person::role>("role", "what they do here");
+    static const RecordType type
+        = describeNamelessRecord<Person>("person")
+              .must<&Person::name>("name", "as they sign")
+              .field<&Person::role>("role", "what they do here")
+              .ifSet<&Person::hours_d>("hours_a_day_h", "on it, 0 for none at present")
+              .in("h", 0, 24);
     return type;
 }
 
@@ -134,7 +137,9 @@ template <> const RecordType &recordType<CheckEntry>()
               .in("", 0, 1e6)
               .ifSet<&CheckEntry::means>("means", "how it was seen; else by eye")
               .oneOf([] { return idsOf(checkMeans()); })
-              .ifSet<&CheckEntry::seenBy>("seen_by", "the other who looked at it");
+              .ifSet<&CheckEntry::seenBy>("seen_by", "the other who looked at it")
+              .ifSet<&CheckEntry::minutes>("minutes", "hands were at it, all its places together")
+              .in("min", 0, 1e5);
     return type;
 }
 

@@ -41,6 +41,7 @@ struct Job : Record
 struct Person : Record
 {
     std::string name, role;
+    double hours_d = 4; ///< a day on it; 0: none at present
     bool operator==(const Person &) const = default;
 };
 
@@ -56,6 +57,7 @@ struct CheckEntry : Record
     std::optional<double> value, u; ///< a figure in the unit of the kind, its standard uncertainty
     std::string means; ///< see checkMeans(); empty: by eye
     std::string seenBy; ///< the other who looked at it; empty: nobody
+    std::optional<double> minutes; ///< of hands, for all its places
     bool operator==(const CheckEntry &) const = default;
 };
 std::span<const std::string_view> checkSayings();

@@ -13,7 +13,8 @@ constexpr std::array<std::string_view, 3> hardnesses { "hard", "soft", "pliable"
 constexpr std::array<SignKind, 9> signs { {
     { "baffle_tabs", StopKind::Pickup, "Cracked baffle tabs or bends",
       "The baffle shakes loose; a tab ends in the pickup",
-      "Weld and relieve it, or leave it out and keep the level high; say which", true },
+      "Wash, weld and relieve it, wash again; or leave it out and keep the level high: say which",
+      true },
     { "oring_flat", StopKind::Pickup, "Flattened O-ring",
       "The ring has taken its set: the pump sucks air past it", "New ring, squeeze measured",
       true },

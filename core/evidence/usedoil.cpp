@@ -12,39 +12,39 @@ namespace mildpath {
 namespace {
 
 constexpr std::array oilElements {
-    ElementKind { "Fe", "iron", "bores, crank, cam and tappets, gears, pump", "", true, false },
-    ElementKind { "Cr", "chromium", "rings, some valve stems", "", true, false },
-    ElementKind { "Al", "aluminium", "pistons, aluminium bearings, cases, thrust plates", "", true,
-                  false },
-    ElementKind { "Cu", "copper", "bearings; bushes, oil-cooler core", "anti-oxidant of some oils",
-                  true, true },
-    ElementKind { "Pb", "lead", "bearings", "", true, true },
-    ElementKind { "Sn", "tin", "bearings", "", true, true },
-    ElementKind { "Ni", "nickel", "valve stems and guides, plated barriers of bearings", "", true,
-                  false },
-    ElementKind { "Ag", "silver", "plated layers of bearings", "", true, false },
-    ElementKind { "Mo", "molybdenum", "rings", "friction modifier", true, false },
-    ElementKind { "Ti", "titanium", "valves, retainers, rods", "", true, false },
-    ElementKind { "Si", "silicon", "dirt, sealant, new gaskets", "anti-foam", true, false },
-    ElementKind { "Na", "sodium", "coolant", "detergent of some oils", true, false },
-    ElementKind { "K", "potassium", "coolant", "", true, false },
-    ElementKind { "B", "boron", "coolant", "dispersant, anti-wear", true, false },
-    ElementKind { "P", "phosphorus", "", "anti-wear", false, false },
-    ElementKind { "Zn", "zinc", "", "anti-wear", false, false },
-    ElementKind { "Ca", "calcium", "", "detergent", false, false },
-    ElementKind { "Mg", "magnesium", "", "detergent", false, false },
+    OilElement { "Fe", "iron", "bores, crank, cam and tappets, gears, pump", "", true, false },
+    OilElement { "Cr", "chromium", "rings, some valve stems", "", true, false },
+    OilElement { "Al", "aluminium", "pistons, aluminium bearings, cases, thrust plates", "", true,
+                 false },
+    OilElement { "Cu", "copper", "bearings; bushes, oil-cooler core", "anti-oxidant of some oils",
+                 true, true },
+    OilElement { "Pb", "lead", "bearings", "", true, true },
+    OilElement { "Sn", "tin", "bearings", "", true, true },
+    OilElement { "Ni", "nickel", "valve stems and guides, plated barriers of bearings", "", true,
+                 false },
+    OilElement { "Ag", "silver", "plated layers of bearings", "", true, false },
+    OilElement { "Mo", "molybdenum", "rings", "friction modifier", true, false },
+    OilElement { "Ti", "titanium", "valves, retainers, rods", "", true, false },
+    OilElement { "Si", "silicon", "dirt, sealant, new gaskets", "anti-foam", true, false },
+    OilElement { "Na", "sodium", "coolant", "detergent of some oils", true, false },
+    OilElement { "K", "potassium", "coolant", "", true, false },
+    OilElement { "B", "boron", "coolant", "dispersant, anti-wear", true, false },
+    OilElement { "P", "phosphorus", "", "anti-wear", false, false },
+    OilElement { "Zn", "zinc", "", "anti-wear", false, false },
+    OilElement { "Ca", "calcium", "", "detergent", false, false },
+    OilElement { "Mg", "magnesium", "", "detergent", false, false },
 };
 
 } // namespace
 
-std::span<const ElementKind> elementKinds()
+std::span<const OilElement> knownOilElements()
 {
     return oilElements;
 }
 
-const ElementKind *findElementKind(std::string_view symbol)
+const OilElement *findOilElement(std::string_view symbol)
 {
-    for (const ElementKind &k : oilElements)
+    for (const OilElement &k : oilElements)
         if (k.symbol == symbol)
             return &k;
     return nullptr;

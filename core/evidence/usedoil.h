@@ -11,7 +11,7 @@
 namespace mildpath {
 
 /// What an element in the oil may come from. Common practice, no source.
-struct ElementKind
+struct OilElement
 {
     std::string_view symbol, name;
     std::string_view parts; ///< likely parts; empty: none
@@ -19,9 +19,9 @@ struct ElementKind
     bool wear; ///< its rise is wear or dirt; otherwise it is the oil's own, or coolant
     bool bearing; ///< of plain bearings
 };
-std::span<const ElementKind> elementKinds();
+std::span<const OilElement> knownOilElements();
 /// @return null for an unknown symbol
-const ElementKind *findElementKind(std::string_view symbol);
+const OilElement *findOilElement(std::string_view symbol);
 
 /// One stretch of running on one fill.
 struct WearInput

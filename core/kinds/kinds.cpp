@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "kinds/cautions.h"
+#include "kinds/elementkind.h"
 #include "kinds/stopkind.h"
 
 #include <array>
+#include <string>
 
 namespace mildpath {
 
@@ -15,6 +18,38 @@ template <> std::span<const std::string_view> enumWords<StopKind>()
     });
     static_assert(words.size() == static_cast<size_t>(StopKind::Plug) + 1);
     return words;
+}
+
+template <> std::span<const std::string_view> enumWords<ElementKind>()
+{
+    static constexpr auto words = std::to_array<std::string_view>({
+        "pipe",
+        "drilling",
+        "orifice",
+        "annulus",
+        "bearing",
+        "film_bearing",
+        "crank_drilling",
+        "media",
+        "check",
+        "jet",
+        "thermostat",
+        "relief",
+        "pump",
+    });
+    static_assert(words.size() == static_cast<size_t>(ElementKind::Pump) + 1);
+    return words;
+}
+
+std::string_view caution::start()
+{
+    static const std::string all = [] {
+        std::string out;
+        for (const std::string_view line : { exhaust, atTheStart, belts, deferring })
+            out += (out.empty() ? "" : " ") + std::string(line);
+        return out;
+    }();
+    return all;
 }
 
 } // namespace mildpath

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "passage/plugs.h"
 
+#include "kinds/cautions.h"
 #include "quantity/rounding.h"
 #include "rules/rules.h"
 
@@ -9,8 +10,8 @@ namespace {
 
 constexpr std::array<PlugKind, 4> kinds { {
     { "screw", "screw plug",
-      "Warm the metal round it, then turn it out with a key that fills its socket. Where it will "
-      "not move: heat, cool, a drop of penetrating oil, and again",
+      "Warm the metal around it; turn out with a key that fills the socket. If tight, let it "
+      "cool, then soak with penetrating oil. Wipe dry before any more heat",
       "Thread clean, sealant on the thread only and away from the passage; torque by the maker",
       false },
     { "cup", "pressed cup plug",
@@ -85,13 +86,11 @@ DrawingAdvice howToDraw(const Plug &plug)
                                   { asLength(plug.d_mm), asLength(tap->drill_mm), tap->thread } });
         else
             out.steps.emplace_back("Too small for a tap: a left-hand drill, or a qualified shop.");
-        out.cautions.emplace_back("Catch the chips: grease on drill and tap, a rag behind it, and "
-                                  "brush the passage afterwards whatever was seen.");
+        out.cautions.emplace_back(caution::drillingPlugs);
     } else if (!plug.thread.empty()) {
         out.steps.emplace_back("Thread " + plug.thread + ".");
     }
-    out.cautions.emplace_back("Heat and solvent never together: torch or hot air only where "
-                              "everything is dry and aired. Eyes covered.");
+    out.cautions.emplace_back(caution::drawingPlugs);
     return out;
 }
 

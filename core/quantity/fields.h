@@ -118,6 +118,8 @@ struct Field
     Json (*writeCustom)(const void *member) = nullptr;
     Json (*schemaOfCustom)() = nullptr; ///< null: anything
 
+    /// What it is and may be.
+    Phrase about() const { return aboutNumber(meaning, least, most, unit); }
     bool isRanged() const { return most < std::numeric_limits<double>::infinity(); }
     /// The number of a record this is a field of; only for MemberShape::Number.
     double number(const void *record) const { return *static_cast<const double *>(at(record)); }

@@ -20,9 +20,12 @@ struct NumberKey
     bool aboveLeast = false; ///< `least` itself is refused
     std::string_view group {}; ///< the kind of stop, the part of a page; empty: none
     std::string_view source {}; ///< of the usual value
+    bool typed = true; ///< offered among a stop's sizes: not what is measured or hardly ever known
 
     std::string_view unit() const; ///< of the file
     bool allows(double value) const;
+    /// What it is and may be.
+    Phrase about() const { return aboutNumber(meaning, least, most, unit()); }
     /// Why a value that is not allowed is refused: "journal diameter must be 5 to 500 mm, is 3 mm".
     Phrase refusal(double value) const;
 };

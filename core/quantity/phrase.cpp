@@ -479,6 +479,17 @@ Phrase mustBeAbove(double least, double most, double is, std::string_view fileUn
                ofFileUnit(is, fileUnit) } };
 }
 
+Phrase aboutNumber(std::string_view meaning, double least, double most, std::string_view fileUnit)
+{
+    constexpr double unlimited = 1e11;
+    if (!(most < unlimited) || !(least > -unlimited))
+        return { "", "{0}", { meaning } };
+    return { "about_number",
+             "{0}: {1}",
+             { meaning,
+               QuantityRange { ofFileUnit(least, fileUnit), ofFileUnit(most, fileUnit) } } };
+}
+
 void append(Phrase &to, const Phrase &more, std::string_view pattern)
 {
     to = joinedBy({ to, more }, pattern);

@@ -134,6 +134,14 @@ inline Quantity asTime(double s, int decimals = -1)
 {
     return { s, Shows::Time, 0, decimals };
 }
+inline Quantity asMinutes(double minutes)
+{
+    return { minutes, Shows::Minutes, 0, 0 };
+}
+inline Quantity asHours(double hours)
+{
+    return { hours, Shows::Hours, 0, hours < 10 ? 1 : 0 };
+}
 inline Quantity asShare(double share, int decimals = -1)
 {
     return { share, Shows::Share, 0, decimals };
@@ -246,6 +254,9 @@ Phrase mustBe(const QuantityRange &range, const Quantity &is);
 Phrase mustBe(double least, double most, double is, std::string_view fileUnit);
 /// "must be above 0 to 500 mm, is 0 mm", of numbers in a unit of the file.
 Phrase mustBeAbove(double least, double most, double is, std::string_view fileUnit);
+/// What a number is and may be, for who asks: "oil's way in: 5 to 500 mm"; without limits, what it
+/// is. Numbers in a unit of the file.
+Phrase aboutNumber(std::string_view meaning, double least, double most, std::string_view fileUnit);
 /// Adds a part: "a; b".
 void append(Phrase &to, const Phrase &more, std::string_view pattern = "{*|; }");
 

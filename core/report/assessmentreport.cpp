@@ -26,17 +26,24 @@ Json likelyJson(const LikelyPressure &p)
              { "likely_high_kpa", kpa(p.high_pa) } };
 }
 
+/// Null without a feed that needs something.
+Json weakestJson(const OperatingResult &r)
+{
+    if (r.weakest < 0)
+        return {};
+    const PointPressure &p = r.points[static_cast<size_t>(r.weakest)];
+    return { { "stop", p.stop },
+             { "name", p.name },
+             { "pressure", likelyJson(r.weakestPressure) },
+             { "need_kpa", kpa(p.need_pa) },
+             { "ratio", roundedTo(p.ratio(), 3) } };
+}
+
 Json operatingJson(const OperatingResult &r)
 {
     Json out = { { "rpm", r.rpm }, { "oil_temp_c", r.oil_c }, { "gauge", likelyJson(r.gauge) } };
-    if (r.weakest >= 0) {
-        const PointPressure &p = r.points[static_cast<size_t>(r.weakest)];
-        out["weakest"] = { { "stop", p.stop },
-                           { "name", p.name },
-                           { "pressure", likelyJson(r.weakestPressure) },
-                           { "need_kpa", kpa(p.need_pa) },
-                           { "ratio", roundedTo(p.ratio(), 3) } };
-    }
+    if (const Json weakest = weakestJson(r); !weakest.is_null())
+        out["weakest"] = weakest;
     out["points"] = Json::array();
     for (const PointPressure &p : r.points)
         out["points"].push_back({ { "stop", p.stop },
@@ -54,12 +61,32 @@ Json operatingJson(const OperatingResult &r)
     return out;
 }
 
+Json stateJson(const OperatingState &s)
+{
+    Json out = { { "id", s.kind->id },
+                 { "rpm", s.result.rpm },
+                 { "oil_temp_c", s.result.oil_c },
+                 { "gauge", likelyJson(s.result.gauge) },
+                 { "pump_out_kpa", kpa(s.pumpOut_pa) },
+                 { "filter_in_kpa", kpa(s.filterIn_pa) },
+                 { "element_kpa", kpa(s.element_pa) },
+                 { "cooler_in_kpa", kpa(s.coolerIn_pa) },
+                 { "inlet_abs_kpa", kpa(s.inletAbs_pa) },
+                 { "fill_share", roundedTo(s.fillShare, 4) },
+                 { "lowest_abs_kpa", kpa(s.lowestAbs_pa) } };
+    if (const Json weakest = weakestJson(s.result); !weakest.is_null())
+        out["weakest"] = weakest;
+    return out;
+}
+
 Json sizeJson(const GaugedSize &c)
 {
     Json out = { { "stop", c.stop },
                  { "family", c.family },
                  { "item", c.item },
                  { "name", c.name },
+                 { "element", c.element },
+                 { "element_key", findFamily(c.family)->elementKey },
                  { "measured", c.measured },
                  { "method", c.method() },
                  { "cold_um", roundedTo(c.cold_um.value, 2) },
@@ -275,6 +302,9 @@ Json assessmentToJson(const Build &build, const Assessment &a, const BesideAsses
     }
     out["hot_idle"] = operatingJson(a.operating.hotIdle);
     out["high_speed"] = operatingJson(a.operating.highSpeed);
+    out["states"] = Json::array();
+    for (const OperatingState &s : a.states)
+        out["states"].push_back(stateJson(s));
     out["forecast"] = forecastToJson(build, a.forecast.lines)["forecast"];
     out["room"] = roomJson(beside);
     out["other_oils"] = Json::array();

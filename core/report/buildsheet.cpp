@@ -5,6 +5,7 @@
 #include "checks/assessment.h"
 #include "checks/verdicttable.h"
 #include "document/logbook.h"
+#include "kinds/cautions.h"
 #include "quantity/dates.h"
 #include "report/aftersheet.h"
 #include "report/pictures.h"
@@ -368,16 +369,19 @@ private:
             t.rows.push_back({ { f.text, f.mark }, { f.action } });
         for (const CardItem &i : m_card.items)
             if (i.mark == Mark::NotDone && i.group == "after")
-                t.rows.push_back({ { i.text, i.mark }, { std::string(i.caution) } });
+                t.rows.push_back({ { i.text, i.mark }, {} });
         table(std::move(t));
+        std::vector<std::string_view> told;
+        for (const CardItem &i : m_card.items)
+            if (!i.caution.empty() && std::ranges::find(told, i.caution) == told.end())
+                told.push_back(i.caution);
+        for (const std::string_view caution : told)
+            text(std::string(caution));
         text("Clearances are diametral. Pressures are gauge pressures. A forecast is no "
              "measurement: "
-             "compare it with what is read cold and after 10 to 15 minutes hot. Where local codes "
-             "or "
-             "the manufacturer say otherwise, they come first; a doubtful engine goes to a "
-             "qualified "
-             "shop.",
+             "compare it with what is read cold and after 10 to 15 minutes hot.",
              true);
+        text(std::string(caution::deferring), true);
     }
 
     const Build &m_build;

@@ -139,6 +139,27 @@ constexpr auto table = std::to_array<Rule>({
       "pressure a balance shaft bearing needs at hot idle", "common practice, no source" },
     { "assess.needBalanceMost_pa", 0.8e5, "Pa",
       "pressure a balance shaft bearing needs at the highest speed", "common practice, no source" },
+    { "assess.needRockerIdleFlow_l_min", 0.005, "l/min", "oil a rocker needs at hot idle",
+      "common practice, no source" },
+    { "assess.needRockerMostFlow_l_min", 0.010, "l/min", "oil a rocker needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needTurboIdleFlow_l_min", 0.4, "l/min",
+      "oil a turbocharger on floating bushes needs at hot idle", "common practice, no source" },
+    { "assess.needTurboMostFlow_l_min", 1.0, "l/min",
+      "oil a turbocharger on floating bushes needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needTurboBallIdleFlow_l_min", 0.2, "l/min",
+      "oil a turbocharger on ball bearings needs at hot idle", "common practice, no source" },
+    { "assess.needTurboBallMostFlow_l_min", 0.4, "l/min",
+      "oil a turbocharger on ball bearings needs at the highest speed",
+      "common practice, no source" },
+    { "assess.needChainIdleFlow_l_min", 0.05, "l/min", "oil a chain jet needs at hot idle",
+      "common practice, no source" },
+    { "assess.needChainMostFlow_l_min", 0.15, "l/min", "oil a chain jet needs at the highest speed",
+      "common practice, no source" },
+    { "assess.farBelowLike", 0.5, "",
+      "share of what most of its kind get below which a feed is looked at again",
+      "own choice, no source" },
     { "assess.needGaugeMost_pa", 4e5, "Pa", "the rule of pressure over speed asks no more",
       "common practice, no source" },
     { "assess.gaugeHolds", 0.6, "", "share of the rule below which the gauge holds the start",
@@ -500,6 +521,15 @@ const double needTurboBallIdle_pa = valueOf("assess.needTurboBallIdle_pa");
 const double needTurboBallMost_pa = valueOf("assess.needTurboBallMost_pa");
 const double needBalanceIdle_pa = valueOf("assess.needBalanceIdle_pa");
 const double needBalanceMost_pa = valueOf("assess.needBalanceMost_pa");
+const double needRockerIdleFlow_l_min = valueOf("assess.needRockerIdleFlow_l_min");
+const double needRockerMostFlow_l_min = valueOf("assess.needRockerMostFlow_l_min");
+const double needTurboIdleFlow_l_min = valueOf("assess.needTurboIdleFlow_l_min");
+const double needTurboMostFlow_l_min = valueOf("assess.needTurboMostFlow_l_min");
+const double needTurboBallIdleFlow_l_min = valueOf("assess.needTurboBallIdleFlow_l_min");
+const double needTurboBallMostFlow_l_min = valueOf("assess.needTurboBallMostFlow_l_min");
+const double needChainIdleFlow_l_min = valueOf("assess.needChainIdleFlow_l_min");
+const double needChainMostFlow_l_min = valueOf("assess.needChainMostFlow_l_min");
+const double farBelowLike = valueOf("assess.farBelowLike");
 const double needGaugeMost_pa = valueOf("assess.needGaugeMost_pa");
 const double gaugeHolds = valueOf("assess.gaugeHolds");
 const double filterWarn_pa = valueOf("assess.filterWarn_pa");

@@ -118,7 +118,7 @@ std::vector<ShelfQuantity> shelfQuantities()
     for (const CutKind &k : cutKinds())
         out.push_back({ "cut." + std::string(k.id), "Filter: " + std::string(k.name), Shows::Number,
                         1, "After run", "in 100 h, 100 cm²" });
-    for (const ElementKind &k : elementKinds())
+    for (const OilElement &k : knownOilElements())
         if (k.wear)
             out.push_back({ "wear." + std::string(k.symbol), "Oil analysis: " + std::string(k.name),
                             Shows::Concentration, 1, "After run", "in 100 h" });

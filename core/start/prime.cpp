@@ -29,7 +29,7 @@ std::set<std::string> suctionSide(const Build &build, const Element &pump)
         if (oil || !seen.insert(node).second)
             continue;
         for (const Element &e : build.circuit.elements)
-            if (e.to == node && e.type != "relief") {
+            if (e.to == node && e.kind != ElementKind::Relief) {
                 out.insert(e.id);
                 nodes.push_back(e.from);
             }
@@ -41,7 +41,7 @@ std::set<std::string> suctionSide(const Build &build, const Element &pump)
 double boreVolume_m3(const Element &e)
 {
     const double d = e.value("d_mm") * 1e-3, l = e.value("l_mm") * 1e-3;
-    const bool passage = e.type == "pipe" || e.type == "crank_drilling";
+    const bool passage = e.kind == ElementKind::Pipe || e.kind == ElementKind::CrankDrilling;
     return passage ? pi * d * d / 4 * l : 0;
 }
 
@@ -58,16 +58,15 @@ public:
     {
         m_out.causes = primeCauses(m_build, m_assessment);
         m_out.oil_c = primeOil_c(m_build);
-        m_out.drill = choiceOf(m_build, question::primeBy) != "starter";
+        const PrimeTurn turn = primeTurn(m_build);
+        m_out.drill = turn.drill;
         const Element *pump = pumpOf(m_build);
         if (!pump) {
             m_out.unsolved = Error { "/circuit", "there is no pump" };
             return m_out;
         }
-        const double ratio = std::max(0.01, pump->value("drive_ratio"));
-        const Start &s = m_build.start;
-        m_out.shaft_rpm = m_out.drill ? *s.value("drill_rpm") : *s.value("starter_rpm") * ratio;
-        m_out.crank_rpm = m_out.shaft_rpm / ratio;
+        m_out.shaft_rpm = turn.shaft_rpm;
+        m_out.crank_rpm = turn.crank_rpm;
         volumes(*pump);
         suction(*pump);
         steady(*pump);
@@ -116,7 +115,7 @@ private:
         for (const std::string &id : suctionSide(m_build, pump))
             if (const Element *e = m_build.circuit.find(id)) {
                 volume += boreVolume_m3(*e);
-                length += e->type == "pipe" ? e->value("l_mm") * 1e-3 : 0;
+                length += e->kind == ElementKind::Pipe ? e->value("l_mm") * 1e-3 : 0;
             }
         m_out.suction_m3 = length > 0 ? volume * std::min(1.0, m_out.lift_m / length) : 0;
     }

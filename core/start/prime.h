@@ -17,14 +17,6 @@ struct Assessment;
 // Filling a dry engine: how much, how long, when to stop, and where to look when nothing comes.
 // Model: sump/priming.h; the corridor's time constants are own choice (docs/theory/start.md).
 
-/// Questions of the run card that practitioners answer differently, and what they are answered.
-namespace question {
-inline constexpr std::string_view primeBy = "prime_by"; ///< drill, starter
-inline constexpr std::string_view prefill = "prefill_filter"; ///< half, dry
-inline constexpr std::string_view packing = "pump_packing"; ///< packed, poured, none
-inline constexpr std::string_view drillTurns = "drill_turns"; ///< clockwise, anticlockwise
-}
-
 /// Something that is filled.
 struct PrimeVolume
 {

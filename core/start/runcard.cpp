@@ -5,6 +5,7 @@
 #include "assess/figuremarks.h"
 #include "assess/flowproof.h"
 #include "checks/assessment.h"
+#include "kinds/cautions.h"
 #include "start/corridor.h"
 
 #include <algorithm>
@@ -71,8 +72,7 @@ const std::vector<StepRow> &stepRows()
           CardKind::Tick,
           "prime",
           "Priming drive engaged, correct direction",
-          "A priming drill can snatch: both hands, side handle, trigger not locked, sleeves and "
-          "hair clear.",
+          caution::drillSnatches,
           "",
           {} },
         { "prime",
@@ -90,10 +90,7 @@ const std::vector<StepRow> &stepRows()
           CardKind::Tick,
           "start",
           "Ready: extinguisher, second person, ventilation",
-          "Exhaust gas kills: run outdoors or duct the exhaust outside. Carbon monoxide has no "
-          "smell. Second person at the switch, coolant in, no fuel leaks, ear protection. Diesel: "
-          "air shut-off ready. Engine held on its mounts, never under a hoist. Hair, sleeves and "
-          "leads clear of belts. Local codes and the manufacturer come first.",
+          caution::start(),
           "",
           {} },
         { "start", CardKind::Start, "start", "Start: pressure", "", "", {} },
@@ -119,9 +116,7 @@ const std::vector<StepRow> &stepRows()
           CardKind::Tick,
           "after",
           "Filter cut, pleats and can inspected",
-          "Let it cool. Gloves: used oil harms skin, bearing debris may contain lead. Cut edges "
-          "are "
-          "sharp. Used oil: follow local rules.",
+          caution::usedOil,
           "",
           {} },
     };
@@ -244,8 +239,9 @@ private:
     {
         const PrimeTime &t = m_prime.time;
         if (t.time_s)
-            i.threshold = { "card.prime_time",
-                            "{0} of turning; time limit {1}",
+            i.threshold = { *t.stop_s > *t.high_s ? "card.prime_time" : "card.prime_time_edge",
+                            *t.stop_s > *t.high_s ? "{0} of turning; time limit {1}"
+                                                  : "{0} of turning; time limit {1}, no margin",
                             { QuantityRange { asTime(*t.low_s, 0), asTime(*t.high_s, 0) },
                               asTime(*t.stop_s) } };
         else
@@ -254,6 +250,10 @@ private:
         i.text = m_prime.drill ? Phrase("card.bursts", "Prime in bursts of {0}", { burst })
                                : Phrase("card.bursts_rest", "Prime in bursts of {0}, {1} rest",
                                         { burst, asTime(*m_build.start.value("rest_s")) });
+        constexpr double long_s = 60;
+        if (t.high_s && *t.high_s > long_s)
+            i.why = "more than a minute: fill filter and pump by hand first, and let drill or "
+                    "starter rest";
         if (!i.done)
             return;
         i.mark = outcome(*i.done);

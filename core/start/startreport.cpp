@@ -179,11 +179,14 @@ public:
     void card(const RunCard &card)
     {
         line("Start-up checklist:");
-        for (const CardItem &i : card.items)
+        for (const CardItem &i : card.items) {
             line({ "",
                    "  [{0}] {1}",
                    { markWord(i.mark),
                      joinedBy({ i.text, i.threshold, i.said, i.why }, "{*|; }") } });
+            if (!i.caution.empty())
+                line({ "", "      Caution: {0}", { i.caution } });
+        }
     }
 
     void readings(const std::vector<Residual> &residuals,

@@ -26,7 +26,7 @@ std::vector<std::string> elementsOf(const Build &build)
     for (const OilSample &s : build.oilSamples)
         for (const auto &[symbol, value] : s.elements)
             seen.insert(symbol);
-    for (const ElementKind &k : elementKinds())
+    for (const OilElement &k : knownOilElements())
         if (seen.erase(std::string(k.symbol)) > 0)
             out.emplace_back(k.symbol);
     out.insert(out.end(), seen.begin(), seen.end());
@@ -65,7 +65,7 @@ std::vector<ElementColumn> elementColumns(TableReader &table)
     for (size_t i = 0; i < table.names().size(); ++i) {
         const std::string &name = table.names()[i];
         const std::string symbol = name.substr(0, name.find_first_of(" _([/"));
-        if (!findElementKind(symbol))
+        if (!findOilElement(symbol))
             continue;
         std::string unit = name.substr(symbol.size());
         std::erase_if(

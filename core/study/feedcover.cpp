@@ -15,7 +15,7 @@ Result<std::vector<CoverPoint>> coverSweep(const Build &build, const std::vector
         return fail("points", main.name + " has no point where its oil comes in");
     std::string rod;
     for (const Element &e : build.circuit.elements)
-        if (e.type == "crank_drilling" && e.from == main.points.front().node)
+        if (e.kind == ElementKind::CrankDrilling && e.from == main.points.front().node)
             rod = e.to;
     std::vector<CoverPoint> out;
     for (const double share : covered) {

@@ -14,7 +14,7 @@ CircuitChange withGas(double share)
         if (!(share >= 0 && share <= mostGasShare))
             return fail("share", "must be 0 to " + formatPlain(mostGasShare, 1));
         for (Element &e : circuit.elements)
-            if (e.type == "pump") {
+            if (e.kind == ElementKind::Pump) {
                 e.values["suction_air_fraction"] = share;
                 return {};
             }

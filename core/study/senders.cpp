@@ -25,7 +25,7 @@ std::set<std::string> cleanNodes(const Build &build)
     std::set<std::string> own(filter->elements.begin(), filter->elements.end());
     std::vector<std::string> next;
     for (const std::string &id : filter->elements)
-        if (const Element *e = build.circuit.find(id); e && e->type == "media")
+        if (const Element *e = build.circuit.find(id); e && e->kind == ElementKind::Media)
             next.push_back(e->to);
     while (!next.empty()) {
         const std::string node = next.back();

@@ -51,9 +51,9 @@ void TestAfterBench::cut_isTypedJudgedSettledAndUndone()
 {
     bench("filter");
     const size_t before = build().filterCuts.size();
-    enter("cut.engine_h", "290");
-    enter("cut.filter_h", "50 h");
-    enter("cut.area", "40000 mm2"); // any unit of its kind
+    enter("cut.engine_hours_h", "290");
+    enter("cut.filter_hours_h", "50 h");
+    enter("cut.area_cm2", "40000 mm2"); // any unit of its kind
     enter("cut.note", "second season");
     enter("cut.bright.pleats", "1");
     enter("cut.copper.pleats", "2");
@@ -85,13 +85,13 @@ void TestAfterBench::cut_withoutHoursIsRefusedAndKept()
     click("cut.record");
     QVERIFY(said("cut.refusal").contains(u"hours"));
     QCOMPARE(find<QLineEdit>("cut.bright.pleats")->text(), QStringLiteral("4")); // nothing lost
-    enter("cut.engine_h", "300");
-    enter("cut.filter_h", "10");
-    enter("cut.area", "400");
+    enter("cut.engine_hours_h", "300");
+    enter("cut.filter_hours_h", "10");
+    enter("cut.area_cm2", "400");
     enter("cut.bright.pleats", "4.5");
     click("cut.record");
     QCOMPARE(build().filterCuts.size(), before);
-    enter("cut.engine_h", "-5");
+    enter("cut.engine_hours_h", "-5");
     enter("cut.bright.pleats", "4");
     click("cut.record");
     QVERIFY2(!said("cut.refusal").isEmpty(), "negative hours");
@@ -102,9 +102,9 @@ void TestAfterBench::cut_atHoursThatAreThereIsRefused()
 {
     bench("filter");
     const size_t before = build().filterCuts.size();
-    enter("cut.engine_h", "215");
-    enter("cut.filter_h", "50");
-    enter("cut.area", "400");
+    enter("cut.engine_hours_h", "215");
+    enter("cut.filter_hours_h", "50");
+    enter("cut.area_cm2", "400");
     enter("cut.bright.pleats", "1");
     click("cut.record");
     QVERIFY(said("cut.refusal").contains(u"215"));
@@ -162,11 +162,11 @@ void TestAfterBench::sample_isTypedAsTheLaboratoryWritesIt()
     bench("oil");
     const size_t before = build().oilSamples.size();
     enter("oil.oil", "15W-40, drum 3");
-    enter("oil.engine_h", "290");
-    enter("oil.oil_h", "50");
-    enter("oil.added", "0.3");
-    enter("oil.fuel", "0.5");
-    enter("oil.kv100", "13.8");
+    enter("oil.engine_hours_h", "290");
+    enter("oil.oil_hours_h", "50");
+    enter("oil.oil_added_kg", "0.3");
+    enter("oil.fuel_percent", "0.5");
+    enter("oil.kv100_mm2_s", "13.8");
     enter("oil.elements", "Fe 13, Cu: 4; Pb 2 Zn 1105"); // Enter in the last field records
     QCOMPARE(said("oil.refusal"), QString());
     QCOMPARE(build().oilSamples.size(), before + 1);
@@ -174,8 +174,8 @@ void TestAfterBench::sample_isTypedAsTheLaboratoryWritesIt()
     QVERIFY(panelText().contains(u"Sample at 290 h"));
     // After two samples that rang this one is as this engine's own.
     QVERIFY(panelText().contains(u"as this engine's own"));
-    enter("oil.engine_h", "290");
-    enter("oil.oil_h", "20");
+    enter("oil.engine_hours_h", "290");
+    enter("oil.oil_hours_h", "20");
     enter("oil.elements", "Fe 3");
     QVERIFY(said("oil.refusal").contains(u"290"));
     QCOMPARE(build().oilSamples.size(), before + 1);
@@ -208,7 +208,7 @@ void TestAfterBench::newOil_asksForNoHours()
 {
     bench("oil");
     choose(find<QComboBox>("oil.of"), QStringLiteral("the new oil"));
-    QVERIFY(!find<QLineEdit>("oil.engine_h")->isVisible());
+    QVERIFY(!find<QLineEdit>("oil.engine_hours_h")->isVisible());
     enter("oil.oil", "15W-40, drum 4");
     enter("oil.elements", "Zn 1150, Mo 44");
     QCOMPARE(build().oilSamples.back().of, std::string("new"));
@@ -241,7 +241,7 @@ void TestAfterBench::opening_andReadingsAfterItStandApart()
 {
     bench("recheck");
     QVERIFY(panelText().contains(u"Big-end 3"));
-    enter("opening.engine_h", "300");
+    enter("opening.engine_hours_h", "300");
     enter("opening.note", "look again");
     click("opening.record");
     QVERIFY(panelText().contains(u"Opened at 300 h"));
@@ -290,14 +290,14 @@ void TestAfterBench::noise_goesIntoTheDiagnosis()
     bench("heard");
     choose(find<QComboBox>("heard.sound"), QStringLiteral("rattle"));
     choose(find<QComboBox>("heard.when"), QStringLiteral("first seconds, cold"));
-    enter("heard.gone", "1200");
+    enter("heard.gone_above_rpm", "1200");
     click("heard.record");
     const Symptom &s = build().symptoms.back();
     QCOMPARE(s.symptom, std::string("rattle_cold"));
     QCOMPARE(*s.gone_above_rpm, 1200.0);
     QVERIFY(panelText().contains(u"suction"));
     // Said again it is corrected: one symptom speaks once.
-    enter("heard.gone", "1500");
+    enter("heard.gone_above_rpm", "1500");
     click("heard.record");
     int rattles = 0;
     for (const Symptom *one : standing(build().symptoms))

@@ -182,12 +182,12 @@ void TestFinishBench::seal_isTypedAndCompared()
     bench("ring_seal");
     QVERIFY(panelText().contains(u"seals better"));
     choose(find<QComboBox>("seal.kind"), QStringLiteral("crankcase vacuum"));
-    QVERIFY(!find<QLineEdit>("seal.gas_c")->isVisible());
+    QVERIFY(!find<QLineEdit>("seal.gas_temp_c")->isVisible());
     for (const auto &[phase, kpa] : { std::pair("before", "20"), { "after", "26" } }) {
         choose(find<QComboBox>("seal.phase"), QString::fromLatin1(phase));
         enter("seal.rpm", "6000");
-        enter("seal.vacuum", kpa);
-        enter("seal.pump", "4000");
+        enter("seal.vacuum_kpa", kpa);
+        enter("seal.pump_rpm", "4000");
         click("seal.record");
         QCOMPARE(said("seal.refusal"), QString());
     }

@@ -357,7 +357,7 @@ void TestPassageBench::plugOnTheMap_opensItsLedger()
     const PanelContent panel = m_window->currentBench()->panel();
     const bool caution = std::any_of(panel.begin(), panel.end(), [](const PanelItem &i) {
         const auto *t = std::get_if<PanelText>(&i);
-        return t && t->text.contains(QStringLiteral("never together"));
+        return t && t->text.contains(QStringLiteral("Never heat metal wet"));
     });
     QVERIFY(caution);
 }

@@ -57,7 +57,8 @@ void TestRouteLayout::everyStopAndFeed_hasItsPlace()
                  stop.id.c_str());
     }
     for (const Element &e : build.circuit.elements)
-        if (e.id.find("feed") != std::string::npos || e.type == "crank_drilling" || e.type == "jet")
+        if (e.id.find("feed") != std::string::npos || e.kind == ElementKind::CrankDrilling
+            || e.kind == ElementKind::Jet)
             QVERIFY2(std::any_of(layout.lines.begin(), layout.lines.end(),
                                  [&](const RouteLine &l) { return l.element == e.id; }),
                      e.id.c_str());

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench of the first start through its widgets.
 #include "checks/assessment.h"
+#include "checks/cost.h"
 #include "startfixture.h"
 
 #include "entry/rowlist.h"
@@ -94,6 +95,25 @@ void TestStartBench::gate_isSignedInPlaceAndOpensTheStart()
            QStringLiteral("a photo older than the closing"));
     clickInPanel("check.yes");
     QCOMPARE(build().checkEntries.back().except, std::vector<std::string> { "main_2" });
+    // What was seen on another day, and days nobody could have seen it on.
+    const size_t entries = build().checkEntries.size();
+    for (const char *on : { "31 Feb", "2999-01-01" }) {
+        typeInPanel(QStringLiteral("check.on"), QString::fromLatin1(on));
+        clickInPanel("check.yes");
+        QVERIFY2(m_window->messageBar().text().contains(QString::fromLatin1(on)), on);
+        QCOMPARE(build().checkEntries.size(), entries);
+    }
+    typeInPanel(QStringLiteral("check.on"), QStringLiteral("2026-01-05"));
+    clickInPanel("check.yes");
+    QCOMPARE(build().checkEntries.back().at, std::string("2026-01-05T12:00:00"));
+    // What it would cost is solved behind one's back.
+    take(QStringLiteral("Clearance inside its limits; cap at its last stage, loosened in reverse"));
+    take(QStringLiteral("Main 4"));
+    QTRY_VERIFY(panelText().contains(QStringLiteral("If it were false")));
+    QTRY_VERIFY(!panelText().contains(QStringLiteral("being solved")));
+    const auto fault = faultBehind(build(), *assessment().checks.find("clr@main_4"));
+    QVERIFY(fault.has_value());
+    QVERIFY(panelText().contains(qs(costOf(build(), assessment().sizes, *fault).text)));
     // And where to mend it.
     clickInPanel("check.go");
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Clearances"));

@@ -8,7 +8,10 @@
 
 #include <QtTest>
 
+#include <array>
+#include <map>
 #include <set>
+#include <utility>
 
 namespace mildpath {
 namespace tst_checkrules {
@@ -26,6 +29,7 @@ private Q_SLOTS:
     void catalogue_hasNoCircleAndNoUnknownWord();
     void jobs_askWhatTheCatalogueSays_data();
     void jobs_askWhatTheCatalogueSays();
+    void counts_areThoseWrittenDownByHand();
     void checks_areToldAsPublished();
 };
 
@@ -191,6 +195,74 @@ void TestCheckRules::jobs_askWhatTheCatalogueSays()
 }
 
 /// The published form of the list: programs read it.
+/// The iron inline-four as its template has it, counted from the catalogue's own columns: 5 mains,
+/// 4 rods, 4 small ends and 5 cam bearings, 8 lifters and rockers, 4 cylinders, 42 passages of
+/// which one is a restrictor and 6 end blind, 9 plugs, caps of mains and rods. No oil line, tank,
+/// turbocharger or rolling bearing; nothing bought, sent out or found.
+void TestCheckRules::counts_areThoseWrittenDownByHand()
+{
+    struct Row
+    {
+        const char *kinds;
+        std::array<int, 7> asked; // by the jobs below
+    };
+    const std::string_view jobs = "NFRSBDO";
+    static const std::vector<Row> rows {
+        { "job oilin fire leaks again", { 1, 1, 1, 1, 1, 1, 1 } },
+        { "number", { 0, 1, 1, 0, 0, 0, 0 } },
+        { "oldcut", { 0, 1, 1, 1, 0, 1, 1 } },
+        { "sign", { 0, 19, 19, 0, 0, 0, 0 } },
+        { "crack", { 2, 2, 0, 0, 0, 0, 0 } },
+        { "plugout plugin bore bush", { 9, 9, 0, 0, 0, 0, 0 } },
+        { "clean", { 42, 42, 0, 0, 42, 0, 0 } },
+        { "restr camhole cambed top", { 1, 1, 0, 0, 0, 0, 0 } },
+        { "pocket", { 6, 6, 0, 0, 0, 0, 0 } },
+        { "newpart", { 4, 0, 0, 0, 0, 0, 0 } },
+        { "wash crank", { 4, 4, 4, 0, 4, 0, 0 } },
+        { "drain tools runout asked bolts thrust rearseal used", { 1, 1, 1, 0, 0, 0, 0 } },
+        { "final jets", { 3, 3, 3, 0, 0, 0, 0 } },
+        { "plugseen", { 9, 9, 0, 0, 9, 0, 0 } },
+        { "jrnl shell tang crush capway lube", { 9, 9, 9, 0, 0, 0, 0 } },
+        { "clr film", { 9, 9, 9, 0, 9, 0, 0 } },
+        { "lifclr lift", { 8, 8, 0, 0, 0, 0, 0 } },
+        { "piston", { 4, 4, 4, 0, 0, 0, 0 } },
+        { "feed groove", { 5, 5, 5, 0, 0, 0, 0 } },
+        { "cold heat", { 18, 18, 18, 0, 18, 0, 0 } },
+        { "float pflat ptip pend pport rfree rseat rspring pgask pdrive kring klock kgap panfit "
+          "baffle ptight pan",
+          { 1, 1, 1, 0, 1, 0, 0 } },
+        { "card lash", { 2, 2, 2, 0, 0, 0, 0 } },
+        { "torq turns", { 2, 2, 2, 0, 2, 0, 0 } },
+        { "blank gauge solved idle over air off press dry watch cut", { 1, 1, 1, 0, 1, 1, 0 } },
+        { "filt oilok", { 1, 1, 1, 0, 1, 1, 1 } },
+        { "need", { 13, 13, 13, 0, 13, 13, 0 } },
+        { "speed", { 14, 14, 14, 0, 14, 14, 0 } },
+        { "pick cidle fast warm hidle noise explain sheet", { 1, 1, 1, 1, 1, 1, 0 } },
+        { "seelif seeroc", { 8, 8, 8, 0, 8, 8, 0 } },
+        { "seejet", { 3, 3, 3, 0, 3, 3, 0 } },
+    };
+    const std::array<int, 7> sums { 360, 377, 262, 14, 206, 73, 8 };
+    for (size_t j = 0; j < jobs.size(); ++j) {
+        By b(fixture::newBuild(std::string(1, jobs[j])));
+        std::map<std::string, int> asked;
+        for (const Check &c : b.list().all())
+            asked[std::string(c.kind->id)] += c.asked;
+        int sum = 0;
+        for (const Row &r : rows)
+            for (const QString &kind : QString::fromLatin1(r.kinds).split(u' ')) {
+                int &here = asked[kind.toStdString()];
+                QVERIFY2(here == r.asked[j],
+                         qPrintable(QStringLiteral("%1 of job %2: %3")
+                                        .arg(kind, QString(QLatin1Char(jobs[j])))
+                                        .arg(here)));
+                sum += std::exchange(here, 0);
+            }
+        QCOMPARE(sum, sums[j]);
+        for (const auto &[kind, n] : asked)
+            QVERIFY2(n == 0, kind.c_str());
+    }
+}
+
 void TestCheckRules::checks_areToldAsPublished()
 {
     const Json all

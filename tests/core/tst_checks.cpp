@@ -36,6 +36,7 @@ private Q_SLOTS:
     void whatIsWrong_isSaidByItsCheck();
     void cost_isSolvedWhereNoGaugeShowsIt();
     void verdicts_areThoseOfTheChecks();
+    void ranges_saySharesThatAddUp();
     void oldFile_opensClosedAndAsksForTheJob();
     void job_isReadAsOneOrAsAList();
 };
@@ -348,6 +349,16 @@ void TestChecks::whatIsWrong_isSaidByItsCheck_data()
             if (s.kind == StopKind::Rocker)
                 s.values["need_idle_kpa"] = 400;
     }) << "need@rocker_shaft";
+    QTest::newRow("one main's feed drilled 1.0 mm") << four << Spoil([](Build &b) {
+        for (Element &e : b.circuit.elements)
+            if (e.kind == ElementKind::Pipe && e.to == b.engine.find("main_3")->points[0].node)
+                e.values["d_mm"] = 1.0;
+    }) << "speed@main_3";
+    QTest::newRow("a turbocharger that passes too little oil") << turbo << Spoil([](Build &b) {
+        for (Element &e : b.circuit.elements)
+            if (e.id == "turbo_bearings")
+                e.values["d_mm"] = 0.3;
+    }) << "need@turbo";
     QTest::newRow("tapered by 28 µm") << four << Spoil([](Build &b) {
         b.readings.push_back(gaugeReading("main_1", 1, 90, 36));
         b.readings.push_back(gaugeReading("main_1", 2, 90, 64));
@@ -438,9 +449,8 @@ void TestChecks::verdicts_areThoseOfTheChecks()
             (r.upper ? stands : supply) = worse(r.upper ? stands : supply, r.worst());
             for (const VerdictCell &c : r.cells) {
                 cells += c.mark != Mark::NotAsked;
-                if (c.mark != Mark::NotAsked && c.limit_pa > 0)
-                    verifyClose(c.ratio,
-                                r.upper ? c.limit_pa / c.value_pa : c.value_pa / c.limit_pa, 1e-12);
+                if (c.mark != Mark::NotAsked && c.limit > 0)
+                    verifyClose(c.ratio, r.upper ? c.limit / c.value : c.value / c.limit, 1e-12);
             }
         }
         QCOMPARE(t.inside + t.doubtful + t.beyond, cells);
@@ -452,6 +462,50 @@ void TestChecks::verdicts_areThoseOfTheChecks()
                 starves = starves || c.evident == Evident::No;
         QCOMPARE(supply == Mark::Hold, starves);
     }
+}
+
+/// What a range would be without a cause is what it is once that cause is none.
+void TestChecks::ranges_saySharesThatAddUp()
+{
+    const Figures f(fixture::newBuild("N"));
+    const Build build = fixture::newBuild("N");
+    const VerdictTable t = verdictTable(build, f);
+    const VerdictRanges ranges = verdictRanges(build, f, nullptr);
+    size_t nodes = 0;
+    for (const VerdictRow &r : t.rows)
+        for (size_t k = 0; k < r.cells.size(); ++k) {
+            const auto at = ranges.find({ r.id, t.states[k]->kind->id });
+            QCOMPARE(at != ranges.end(), !r.cells[k].node.empty());
+            if (at == ranges.end())
+                continue;
+            ++nodes;
+            QVERIFY(at->second.low_pa <= r.cells[k].value
+                    && r.cells[k].value <= at->second.high_pa);
+            double sum = 0;
+            for (const Doubt &d : at->second.doubtful.from)
+                sum += d.share;
+            verifyClose(sum, 1, 1e-9);
+        }
+    QVERIFY(nodes > 50);
+    // As the assessment has it, from the same solution.
+    const LikelyPressure &idle = f.operating.hotIdle.gauge;
+    const VerdictRange &said = ranges.at({ "gauge", "hot_idle" });
+    verifyClose(said.low_pa, idle.low_pa, 1e-6);
+    verifyClose(said.high_pa, idle.high_pa, 1e-6);
+
+    const auto cause = std::ranges::find_if(said.doubtful.from,
+                                            [](const Doubt &d) { return !d.family.empty(); });
+    QVERIFY(cause != said.doubtful.from.end());
+    std::vector<GaugedSize> gauged = f.sizes;
+    for (GaugedSize &s : gauged)
+        if (s.family == cause->family)
+            s.cold_um.standardUncertainty = 0;
+    auto model = OperatingModel::make(build, gauged, f.operating.hotIdle.oil_c);
+    QVERIFY(model.has_value());
+    const std::vector<std::string> tap { build.circuit.taps.at(build.gaugeTap) };
+    const auto then = model->likelyAt(build.use.hotIdle_rpm, tap);
+    QVERIFY(then.has_value());
+    verifyClose((*then)[0].pressure.low_pa, said.doubtful.without(*cause).low_pa, 1e-3);
 }
 
 void TestChecks::oldFile_opensClosedAndAsksForTheJob()

@@ -257,7 +257,7 @@ void TestCli::planCleaning_saysTheSameInWordsAndJson()
     QCOMPARE(json["pulls"].get<int>(), plan.plan.pulls);
     QCOMPARE(json["steps"].size(), plan.plan.steps.size());
     QVERIFY(words.out.startsWith(QByteArray::number(plan.plan.pulls) + " brush passes"));
-    QVERIFY(words.out.contains("Heat and solvent never together"));
+    QVERIFY(words.out.contains("Never heat metal wet"));
     QVERIFY(words.out.contains("stays in (hardened ball, far from the machining)"));
     QCOMPARE(run({ QStringLiteral("plan-cleaning") }).code, 2);
 }

@@ -18,16 +18,16 @@ namespace {
 
 const Oil oil { 105, 14.2, 878 };
 
-Element element(const std::string &id, const std::string &type, const std::string &from,
+Element element(const std::string &id, ElementKind kind, const std::string &from,
                 const std::string &to, std::map<std::string, double> values)
 {
-    return { id, type, from, to, std::move(values), {} };
+    return { id, kind, from, to, std::move(values), {} };
 }
 
 /// A pump without slip to speak of and without an inlet limit: delivers what it sweeps.
 Element steadyPump(const std::string &from, const std::string &to, double displacement_m3)
 {
-    return element("pump", "pump", from, to,
+    return element("pump", ElementKind::Pump, from, to,
                    { { "displacement_m3", displacement_m3 },
                      { "rotor_length_mm", 1 },
                      { "tip_clearance_um", 0 },
@@ -74,7 +74,7 @@ void TestCrosscheck::linearRing_agreesWithGeneralLibrary()
     const auto join = [&](int i, int k) {
         const double permeance = std::pow(10, exponent(random));
         const std::string to = k < 0 ? "sump" : "n" + std::to_string(k);
-        c.elements.push_back(element("e" + std::to_string(c.elements.size()), "media",
+        c.elements.push_back(element("e" + std::to_string(c.elements.size()), ElementKind::Media,
                                      "n" + std::to_string(i), to,
                                      { { "permeance_m3", permeance } }));
         const double g = permeance / mu;
@@ -109,9 +109,10 @@ void TestCrosscheck::twoHolesInSeries_shareThePressureByHand()
     // Large holes, thin oil: dp = ρ Q²/(2 Cd² A²), so a hole of half the area takes four times the
     // drop.
     Circuit c;
-    c.elements
-        = { steadyPump("sump", "a", 20e-6), element("wide", "orifice", "a", "b", { { "d_mm", 6 } }),
-            element("narrow", "orifice", "b", "sump", { { "d_mm", 6 / std::sqrt(2.0) } }) };
+    c.elements = { steadyPump("sump", "a", 20e-6),
+                   element("wide", ElementKind::Orifice, "a", "b", { { "d_mm", 6 } }),
+                   element("narrow", ElementKind::Orifice, "b", "sump",
+                           { { "d_mm", 6 / std::sqrt(2.0) } }) };
     const auto network = Network::compile(c);
     const auto s = network->solve({ oil, 6000, 140 });
     const double pa = s->pressure_pa[static_cast<size_t>(network->nodeIndex("a"))];
@@ -126,7 +127,7 @@ void TestCrosscheck::parallelBranches_shareTheFlowByHand()
     // Two laminar annuli side by side, one of twice the clearance: eight ninths go through it.
     Circuit c;
     const auto leak = [](const char *id, double um) {
-        return element(id, "annulus", "a", "sump",
+        return element(id, ElementKind::Annulus, "a", "sump",
                        { { "d_mm", 22 }, { "clearance_um", um }, { "l_mm", 14 } });
     };
     c.elements = { steadyPump("sump", "a", 1e-7), leak("tight", 30), leak("loose", 60) };
@@ -144,9 +145,10 @@ void TestCrosscheck::fixedNode_isHeld()
     // A dry-sump tank at 20 kPa feeds the pump; what leaves the tank is what the pump takes.
     Circuit c;
     c.fixed_kpa["tank"] = 20;
-    c.elements = { element("hose", "pipe", "tank", "inlet", { { "d_mm", 16 }, { "l_mm", 500 } }),
+    c.elements = { element("hose", ElementKind::Pipe, "tank", "inlet",
+                           { { "d_mm", 16 }, { "l_mm", 500 } }),
                    steadyPump("inlet", "a", 5e-6),
-                   element("jet", "orifice", "a", "sump", { { "d_mm", 3 } }) };
+                   element("jet", ElementKind::Orifice, "a", "sump", { { "d_mm", 3 } }) };
     const auto network = Network::compile(c);
     const auto s = network->solve({ oil, 2000, 80 });
     QCOMPARE(s->pressure_pa[static_cast<size_t>(network->nodeIndex("tank"))], 20e3);
@@ -165,7 +167,7 @@ void TestCrosscheck::countAndDuty_multiply()
             std::map<std::string, double> values { { "d_mm", 1.5 } };
             values.merge(extra);
             c.elements.push_back(
-                element("jet" + std::to_string(i), "orifice", "a", "sump", values));
+                element("jet" + std::to_string(i), ElementKind::Orifice, "a", "sump", values));
         }
         const auto network = Network::compile(c);
         return network->solve({ oil, 2000, 80 })

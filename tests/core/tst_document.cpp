@@ -371,7 +371,7 @@ void TestDocument::edits_surviveJson()
             FeedStop { "chain_jet", "cam_bearings" },
             NameStop { "pump", "Twin pump" },
             MoveGauge { "lifter_gallery", 7 },
-            SetAlike { "cooling_jets", "jet", "d_mm", 1.5 },
+            SetAlike { "cooling_jets", ElementKind::Jet, "d_mm", 1.5 },
             SetUse { "rule_base_kpa", 50 } };
     Edit edit = edits[row];
     // A reading without an id is no reading in a file.

@@ -355,13 +355,14 @@ void TestEngine::gauge_goesAnywhere()
 void TestEngine::alikeSizes_changeTogether()
 {
     const Build b = plain();
-    const Build wide = applyEdit(b, SetAlike { "cooling_jets", "jet", "d_mm", 2.0 }).value();
+    const Build wide
+        = applyEdit(b, SetAlike { "cooling_jets", ElementKind::Jet, "d_mm", 2.0 }).value();
     for (const char *id : { "piston_jet_1", "piston_jet_2", "piston_jet_3", "piston_jet_4" })
         QCOMPARE(wide.circuit.find(id)->value("d_mm"), 2.0);
     QVERIFY(at(wide, 3000, 100).gauge.value_pa < at(b, 3000, 100).gauge.value_pa);
-    QVERIFY(!applyEdit(b, SetAlike { "cooling_jets", "jet", "d_mm", -1 }));
-    QVERIFY(!applyEdit(b, SetAlike { "cooling_jets", "pipe", "d_mm", 5 }));
-    QVERIFY(!applyEdit(b, SetAlike { "cooling_jets", "jet", "ecc", 0.5 }));
+    QVERIFY(!applyEdit(b, SetAlike { "cooling_jets", ElementKind::Jet, "d_mm", -1 }));
+    QVERIFY(!applyEdit(b, SetAlike { "cooling_jets", ElementKind::Pipe, "d_mm", 5 }));
+    QVERIFY(!applyEdit(b, SetAlike { "cooling_jets", ElementKind::Jet, "ecc", 0.5 }));
 }
 
 void TestEngine::loads_followBoreStrokeAndBays()
@@ -413,7 +414,7 @@ void TestEngine::fasterCrank_starvesFromASpeed()
     Build b = plain();
     // A drilling through the middle of a big journal: the need grows with the square of the speed.
     for (Element &e : b.circuit.elements)
-        if (e.type == "crank_drilling") {
+        if (e.kind == ElementKind::CrankDrilling) {
             e.values["r_in_mm"] = 45;
             e.values["closest_mm"] = 0;
         }
@@ -453,7 +454,7 @@ void TestEngine::olderBearings_becomeFilms()
     const Element *rod = b.circuit.find("big_end_2"), *main = b.circuit.find("main_2"),
                   *cam = b.circuit.find("cam_1");
     for (const Element *e : { rod, main, cam }) {
-        QCOMPARE(e->type, std::string("film_bearing"));
+        QCOMPARE(e->kind, ElementKind::FilmBearing);
         QVERIFY(!e->values.contains("ecc") && e->extra.json().empty());
     }
     QCOMPARE(rod->value("hole_in_journal"), 1.0);

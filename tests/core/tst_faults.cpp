@@ -277,7 +277,7 @@ void TestFaults::lostJet_neverShrinks()
 {
     // An engine whose jets are wider than the usual hole of a lost one: the hole is the jet's own.
     const FaultKind &kind = *findFaultKind("jet_lost");
-    Element jet { "j", "jet", "a", "sump", { { "d_mm", 6.0 } }, {} };
+    Element jet { "j", ElementKind::Jet, "a", "sump", { { "d_mm", 6.0 } }, {} };
     for (const double s : { 0.0, 0.5, 1.0 })
         QVERIFY(lostJetBore_mm(jet, kind, s) >= 6.0);
     jet.values["d_mm"] = 1.2;

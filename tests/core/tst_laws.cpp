@@ -151,7 +151,7 @@ void TestLaws::laggedSlopes_agreeWithDifferences()
     Element pump = *inlineFour().find("pump");
     for (const double hole : { 0.0, 1.5 }) {
         pump.values["suction_air_hole_mm"] = hole;
-        const PumpLaw law { ElementValues(pump, findElementType("pump")->keys) };
+        const PumpLaw law { ElementValues(pump, elementType(ElementKind::Pump).keys) };
         const Prepared prepared = law.prepare({ hotOil, radPerSecond(6000), 100 });
         for (double inlet = -60e3; inlet < 20e3; inlet += 3.1e3) {
             const double h = 5;
@@ -162,7 +162,7 @@ void TestLaws::laggedSlopes_agreeWithDifferences()
         }
     }
     const CrankDrillingLaw crank { ElementValues(*inlineFour().find("crank_drill_1"),
-                                                 findElementType("crank_drilling")->keys) };
+                                                 elementType(ElementKind::CrankDrilling).keys) };
     const Prepared prepared = crank.prepare({ hotOil, radPerSecond(6000), 100 });
     const double at = 0.4 * crank.supplyNeeded_pa(prepared);
     const double difference

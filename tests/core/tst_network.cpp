@@ -308,8 +308,8 @@ void TestNetwork::adjoint_agreesWithDifferences()
     for (const bool film : { false, true }) {
         Circuit circuit = inlineFour();
         for (Element &e : circuit.elements)
-            if (film && e.type == "bearing") {
-                e.type = "film_bearing";
+            if (film && e.kind == ElementKind::Bearing) {
+                e.kind = ElementKind::FilmBearing;
                 e.values.erase("ecc");
                 e.values.erase("speed_flow");
                 e.values["load_n"] = 2000;

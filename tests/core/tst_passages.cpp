@@ -462,7 +462,7 @@ void TestPassages::plugs_areDrawnWithTheRightTap_data()
     QTest::newRow("cup of 16") << "cup" << 16.0 << "drill 6.8 mm, tap M8";
     QTest::newRow("ball of 8") << "ball" << 8.0 << "drill 3.3 mm, tap M4";
     QTest::newRow("ball of 4") << "ball" << 4.0 << "left-hand drill";
-    QTest::newRow("screw") << "screw" << 14.0 << "fills its socket";
+    QTest::newRow("screw") << "screw" << 14.0 << "fills the socket";
     QTest::newRow("alloy") << "core" << 20.0 << "hot air";
 }
 
@@ -483,8 +483,8 @@ void TestPassages::plugs_areDrawnWithTheRightTap()
     QString cautions;
     for (const std::string &s : advice.cautions)
         cautions += QString::fromStdString(s);
-    QVERIFY(cautions.contains(QStringLiteral("never together")));
-    QCOMPARE(cautions.contains(QStringLiteral("Catch the chips")), kind != u"screw");
+    QVERIFY(cautions.contains(QStringLiteral("Never heat metal wet")));
+    QCOMPARE(cautions.contains(QStringLiteral("Grease drill and tap")), kind != u"screw");
 }
 
 void TestPassages::edits_keepWhatHasAHistory()

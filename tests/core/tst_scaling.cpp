@@ -128,6 +128,8 @@ const std::vector<Row> &rows()
         { "crank-feed-pressure", "main_kpa", 1.5, "required_main_kpa", Not, 0, "need, not supply" },
         { "crank-feed-pressure", "groove_angle_deg", 0.5, "feed_fraction", Down, 0,
           "fed for less" },
+        { "stop-need", "rpm", 1.2, "need_kpa", Up, 0, "more at speed" },
+        { "stop-need", "most_rpm", 1.2, "need_kpa", Down, 0, "less steep" },
         { "bearing-film", "speed_rpm", 2, "petroff_power_w", Ratio, 4, "Petroff: µ U²" },
         { "bearing-film", "viscosity_pa_s", 2, "petroff_power_w", Ratio, 2, "Petroff: µ" },
         { "bearing-film", "diametral_clearance_um", 2, "petroff_power_w", Ratio, 0.5,

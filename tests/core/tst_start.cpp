@@ -235,7 +235,7 @@ void TestStart::prime_addsUpBoresAndFilter()
     const double before = primeForecast(build, assess(build)).volume_m3();
     Element pipe;
     pipe.id = "long_pipe";
-    pipe.type = "pipe";
+    pipe.kind = ElementKind::Pipe;
     pipe.from = "g1";
     pipe.to = "dead_end";
     pipe.values = { { "d_mm", 10 }, { "l_mm", 1000 } };

@@ -76,9 +76,10 @@ void FilterPage::makeEntry(QWidget *card)
     head->addWidget(done);
     column->addLayout(head);
     m_form = new EntryForm(QStringLiteral("cut"), 0, card);
-    m_form->addNumber("engine_h", tr("Engine ran"), Dimension::Time, "h", 1);
-    m_form->addNumber("filter_h", tr("Filter in for"), Dimension::Time, "h", 1);
-    m_form->addNumber("area", tr("Area examined"), Dimension::Area, "cm²", 0);
+    const RecordType &type = recordType<FilterCut>();
+    m_form->addNumber(type, "engine_hours_h", tr("Engine ran"), 1);
+    m_form->addNumber(type, "filter_hours_h", tr("Filter in for"), 1);
+    m_form->addNumber(type, "area_cm2", tr("Area examined"), 0);
     m_form->addWord("note", tr("Note"));
     std::vector<std::pair<QString, QString>> kinds;
     for (const CutKind &k : cutKinds())
@@ -95,15 +96,12 @@ void FilterPage::makeEntry(QWidget *card)
 
 void FilterPage::record()
 {
-    const auto engine = m_form->number("engine_h"), filter = m_form->number("filter_h"),
-               area = m_form->number("area");
-    if (!engine || !filter || !area)
+    if (!m_form->number("engine_hours_h") || !m_form->number("filter_hours_h")
+        || !m_form->number("area_cm2"))
         return m_form->say(tr("Enter the engine's hours, the filter's and the area looked at: "
                               "without them counts cannot be compared."));
     FilterCut cut;
-    cut.engine_h = *engine;
-    cut.filter_h = *filter;
-    cut.area_cm2 = *area;
+    m_form->fill(cut);
     cut.note = m_form->word("note");
     for (const CutKind &k : cutKinds()) {
         auto largest = m_form->number(fieldOf(k, "largest").c_str());

@@ -157,7 +157,7 @@ HeardPage::HeardPage(OpenBuild &open, QWidget *parent)
     column->addWidget(m_view, 1);
     m_form->addChoice("sound", tr("It is a"), options(noiseSounds()));
     m_form->addChoice("when", tr("Heard"), options(noiseTimes()));
-    m_form->addNumber("gone", tr("Gone above"), Dimension::Speed, "rev/min", 0);
+    m_form->addNumber(recordType<Symptom>(), "gone_above_rpm", tr("Gone above"), 0);
     m_form->addWord("note", tr("Where, what else"));
     column->addWidget(entryCard(m_form, QStringLiteral("heard.record"), this));
     connect(m_form, &EntryForm::submitted, this, &HeardPage::record);
@@ -178,7 +178,7 @@ void HeardPage::record()
     s.sound = m_form->choice("sound");
     s.heard = m_form->choice("when");
     s.symptom = symptomOf(s.sound, s.heard);
-    s.gone_above_rpm = m_form->number("gone");
+    m_form->fill(s);
     s.note = m_form->word("note");
     // One symptom speaks once: said again it is corrected, not doubled.
     for (const Symptom *old : standing(m_open.build().symptoms))

@@ -106,7 +106,7 @@ void OilLanes::paintLane(QPainter &p, size_t i, const QRectF &lane) const
 {
     const Theme &t = Theme::current();
     const std::string &symbol = m_report.symbols[i];
-    const ElementKind *kind = findElementKind(symbol);
+    const OilElement *kind = findOilElement(symbol);
     if (symbol == m_element)
         p.fillRect(QRectF(4, lane.top() + 1, laneLabels - 8, lane.height() - 2), t.selectionFill);
     p.setPen(QPen(t.line, 1));
@@ -160,7 +160,7 @@ void OilLanes::paintLane(QPainter &p, size_t i, const QRectF &lane) const
 void OilLanes::drawFigures(QPainter &p, const QRectF &lane, const JudgedElement &e) const
 {
     const Theme &t = Theme::current();
-    const ElementKind *kind = findElementKind(e.symbol);
+    const OilElement *kind = findOilElement(e.symbol);
     drawLine(p, QRectF(lane.right() + 12, lane.top(), 64, lane.height()),
              Qt::AlignLeft | Qt::AlignVCenter, qs(formatNumber(e.mg_kg, e.mg_kg < 10)),
              textFont(TextSize::Normal, true), t.ink);

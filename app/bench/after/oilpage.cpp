@@ -38,7 +38,7 @@ Result<std::map<std::string, double>> elementsFromText(const QString &text)
         QString symbol = match.captured(1).toLower();
         symbol[0] = symbol[0].toUpper();
         const std::string id = symbol.toStdString();
-        if (!findElementKind(id))
+        if (!findOilElement(id))
             return fail(
                 "",
                 QObject::tr("“%1” is no element of a used-oil sheet").arg(symbol).toStdString());
@@ -107,15 +107,14 @@ void OilPage::makeEntry(QWidget *card)
                       { { QStringLiteral("used"), tr("oil that ran") },
                         { QStringLiteral("new"), tr("the new oil") } });
     m_form->addWord("oil", tr("Which oil and batch"), tr("SAE 15W-40, drum 3"));
-    m_form->addNumber("engine_h", tr("Engine ran"), Dimension::Time, "h", 1);
-    m_form->addNumber("oil_h", tr("Oil in for"), Dimension::Time, "h", 1);
-    m_form->addNumber("added", tr("Topped up, kg"), Dimension::Number, "", 2);
-    m_form->addNumber("water", tr("Water, %"), Dimension::Number, "", 2);
-    m_form->addNumber("fuel", tr("Fuel, %"), Dimension::Number, "", 1);
-    m_form->addNumber("kv40", tr("At %1").arg(Figure::temperature(40).text()),
-                      Dimension::KinematicViscosity, "mm²/s", 1);
-    m_form->addNumber("kv100", tr("At %1").arg(Figure::temperature(100).text()),
-                      Dimension::KinematicViscosity, "mm²/s", 2);
+    const RecordType &type = recordType<OilSample>();
+    m_form->addNumber(type, "engine_hours_h", tr("Engine ran"), 1);
+    m_form->addNumber(type, "oil_hours_h", tr("Oil in for"), 1);
+    m_form->addNumber(type, "oil_added_kg", tr("Topped up"), 2);
+    m_form->addNumber(type, "water_percent", tr("Water"), 2);
+    m_form->addNumber(type, "fuel_percent", tr("Fuel"), 1);
+    m_form->addNumber(type, "kv40_mm2_s", tr("At %1").arg(Figure::temperature(40).text()), 1);
+    m_form->addNumber(type, "kv100_mm2_s", tr("At %1").arg(Figure::temperature(100).text()), 2);
     m_form->addWord("elements", tr("Elements, ppm"), tr("Fe 32, Cu 18, Pb 9"));
     column->addWidget(m_form);
     connect(m_form, &EntryForm::changed, this, &OilPage::showKind);
@@ -127,7 +126,8 @@ void OilPage::makeEntry(QWidget *card)
 void OilPage::showKind()
 {
     const bool used = m_form->choice("of") == "used";
-    for (const char *key : { "engine_h", "oil_h", "added", "water", "fuel" })
+    for (const char *key :
+         { "engine_hours_h", "oil_hours_h", "oil_added_kg", "water_percent", "fuel_percent" })
         m_form->setShown(key, used);
 }
 
@@ -136,24 +136,17 @@ void OilPage::record()
     OilSample s;
     s.of = m_form->choice("of");
     s.oil = m_form->word("oil");
+    m_form->fill(s);
     if (s.of == "used") {
-        const auto engine = m_form->number("engine_h"), oil = m_form->number("oil_h");
-        if (!engine || !oil)
+        if (!m_form->number("engine_hours_h") || !m_form->number("oil_hours_h"))
             return m_form->say(tr("Enter the hours of engine and oil: without them there is no "
                                   "rate."));
-        s.engine_h = *engine;
-        s.oil_h = *oil;
-        s.added_kg = m_form->number("added").value_or(0);
-        s.water_percent = m_form->number("water");
-        s.fuel_percent = m_form->number("fuel");
         for (const OilSample *other : standing(m_open.build().oilSamples))
             if (other->of == "used" && other->engine_h == s.engine_h)
                 return m_form->say(
                     tr("A sample at %1 h is there already. Take it back, or correct the hours.")
                         .arg(qs(formatPlain(s.engine_h, 1))));
     }
-    s.kv40_mm2_s = m_form->number("kv40");
-    s.kv100_mm2_s = m_form->number("kv100");
     auto elements = elementsFromText(QString::fromStdString(m_form->word("elements")));
     if (!elements)
         return m_form->say(qs(elements.error().message));
@@ -297,7 +290,7 @@ void OilPage::elementPanel(const JudgedSample &j, PanelContent &out) const
     const JudgedElement *e = j.element(m_element);
     if (!e)
         return;
-    const ElementKind *kind = findElementKind(e->symbol);
+    const OilElement *kind = findOilElement(e->symbol);
     out.push_back(PanelHeading { (kind ? qs(kind->name) : qs(e->symbol))
                                  + QStringLiteral(" (%1)").arg(qs(e->symbol)) });
     out.push_back(PanelVerdict { e->mark, qs(e->verdict), {} });

@@ -138,7 +138,7 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(8);
     auto *row = new QHBoxLayout;
-    m_form->addNumber("engine_h", tr("Opened again after"), Dimension::Time, "h", 1);
+    m_form->addNumber(recordType<Opening>(), "engine_hours_h", tr("Opened again after"), 1);
     m_form->addWord("note", tr("Why"));
     row->addWidget(m_form, 3);
     auto *note = new QPushButton(tr("Note it opened"), this);
@@ -208,8 +208,9 @@ void RecheckPage::fillElements()
     std::string shape;
     std::vector<std::pair<QString, QString>> options;
     for (const Element &e : m_open.build().circuit.elements) {
-        if (e.type != "pipe" && e.type != "drilling" && e.type != "orifice" && e.type != "jet"
-            && e.type != "crank_drilling")
+        if (e.kind != ElementKind::Pipe && e.kind != ElementKind::Drilling
+            && e.kind != ElementKind::Orifice && e.kind != ElementKind::Jet
+            && e.kind != ElementKind::CrankDrilling)
             continue;
         QString name = qs(e.id);
         name.replace(u'_', u' ');
@@ -232,10 +233,9 @@ void RecheckPage::fillKeys()
     QComboBox *box = m_change->choiceBox("key");
     box->clear();
     const Element *e = m_open.build().circuit.find(m_change->choice("element"));
-    const ElementType *type = e ? findElementType(e->type) : nullptr;
-    if (!type)
+    if (!e)
         return;
-    for (const NumberKey &k : type->keys) {
+    for (const NumberKey &k : elementType(e->kind).keys) {
         const double now = e->value(k.key);
         box->addItem(tr("%1, now %2").arg(qs(k.meaning), inFileUnit(now, unitOfKey(k.key))),
                      qs(k.key));
@@ -244,11 +244,10 @@ void RecheckPage::fillKeys()
 
 void RecheckPage::noteOpening()
 {
-    const auto h = m_form->number("engine_h");
-    if (!h)
+    if (!m_form->number("engine_hours_h"))
         return m_form->say(tr("Enter the engine's hours."));
     Opening o;
-    o.engine_h = *h;
+    m_form->fill(o);
     o.note = m_form->word("note");
     o.readings = static_cast<int>(m_open.build().readings.size());
     if (const auto done = m_open.record(o); !done)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/film/fuelcard.h"
 
+#include "kinds/cautions.h"
 #include "oil/blending.h"
 #include "open/vectorstate.h"
 
@@ -50,7 +51,7 @@ FuelCard::FuelCard(OpenBuild &open, QWidget *parent)
     m_methanol->setWordWrap(true);
     m_methanol->setText(
         tr("%1 At equal air an engine burns %2 times the mass of it.")
-            .arg(QString::fromUtf8(methanolCaution),
+            .arg(qs(caution::methanol) + u' ' + QString::fromUtf8(methanolNote),
                  qs(formatNumber(fuelMassRatio(petrolAirFuel, 1, methanolAirFuel, 1), 1))));
     column->addWidget(m_methanol);
     connect(m_slider, &QSlider::valueChanged, this, [this] {

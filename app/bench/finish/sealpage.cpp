@@ -15,8 +15,8 @@
 namespace mildpath {
 namespace {
 
-const char *const usedOnly[] = { "gas_c", "gas_kpa" };
-const char *const vacuumOnly[] = { "pump", "relief" };
+const char *const usedOnly[] = { "gas_temp_c", "gas_absolute_kpa" };
+const char *const vacuumOnly[] = { "pump_rpm", "relief_kpa" };
 
 QString nameOf(const SealPair &p)
 {
@@ -135,17 +135,18 @@ SealPage::SealPage(OpenBuild &open, QWidget *parent)
     m_form->addChoice(
         "phase", tr("It was"),
         { { QStringLiteral("before"), tr("before") }, { QStringLiteral("after"), tr("after") } });
-    m_form->addNumber("rpm", tr("Speed"), Dimension::Speed, "rev/min", 0);
-    m_form->addNumber("load", tr("Load, %"), Dimension::Number, "", 0);
-    m_form->addNumber("flow", tr("Blow-by"), Dimension::VolumeFlow, "l/min", 1);
+    const RecordType &type = recordType<SealCheck>();
+    m_form->addNumber(type, "rpm", tr("Speed"), 0);
+    m_form->addNumber(type, "load_percent", tr("Load"), 0);
+    m_form->addNumber(type, "flow_l_min", tr("Blow-by"), 1);
     m_form->sameCell();
-    m_form->addNumber("vacuum", tr("Vacuum"), Dimension::Pressure, "kPa", 1);
-    m_form->addNumber("gas_c", tr("Gas at the meter"), Dimension::Temperature, "°C", 0);
+    m_form->addNumber(type, "vacuum_kpa", tr("Vacuum"), 1);
+    m_form->addNumber(type, "gas_temp_c", tr("Gas at the meter"), 0);
     m_form->sameCell();
-    m_form->addNumber("pump", tr("Pump turns"), Dimension::Speed, "rev/min", 0);
-    m_form->addNumber("gas_kpa", tr("Absolute there"), Dimension::Pressure, "kPa", 1);
+    m_form->addNumber(type, "pump_rpm", tr("Pump turns"), 0);
+    m_form->addNumber(type, "gas_absolute_kpa", tr("Absolute there"), 1);
     m_form->sameCell();
-    m_form->addNumber("relief", tr("Its relief"), Dimension::Pressure, "kPa", 1);
+    m_form->addNumber(type, "relief_kpa", tr("Its relief"), 1);
     m_form->addWord("note", tr("What was changed"));
     column->addWidget(entryCard(m_form, QStringLiteral("seal.record"), this));
     connect(m_form, &EntryForm::changed, this, &SealPage::showKind);
@@ -160,8 +161,8 @@ void SealPage::reset()
 void SealPage::showKind()
 {
     const bool vacuum = m_form->choice("kind") == "vacuum";
-    m_form->setShown("flow", !vacuum);
-    m_form->setShown("vacuum", vacuum);
+    m_form->setShown("flow_l_min", !vacuum);
+    m_form->setShown("vacuum_kpa", vacuum);
     for (const char *key : usedOnly)
         m_form->setShown(key, !vacuum);
     for (const char *key : vacuumOnly)
@@ -174,19 +175,9 @@ void SealPage::record()
     c.kind = m_form->choice("kind");
     c.phase = m_form->choice("phase");
     const bool vacuum = c.kind == "vacuum";
-    const auto rpm = m_form->number("rpm"), value = m_form->number(vacuum ? "vacuum" : "flow");
-    if (!rpm || !value)
+    if (!m_form->number("rpm") || !m_form->number(vacuum ? "vacuum_kpa" : "flow_l_min"))
         return m_form->say(tr("Enter the speed and what was read."));
-    c.rpm = *rpm;
-    c.value = *value;
-    c.load_percent = m_form->number("load").value_or(0);
-    if (vacuum) {
-        c.pump_rpm = m_form->number("pump");
-        c.relief_kpa = m_form->number("relief");
-    } else {
-        c.gas_c = m_form->number("gas_c").value_or(c.gas_c);
-        c.gas_kpa = m_form->number("gas_kpa").value_or(c.gas_kpa);
-    }
+    m_form->fill(c);
     c.note = m_form->word("note");
     if (const auto done = m_open.record(c); !done)
         return m_form->say(qs(done.error().message));

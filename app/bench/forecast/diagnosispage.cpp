@@ -168,6 +168,9 @@ PanelContent DiagnosisPage::panel()
 {
     PanelContent out;
     out.push_back(PanelTitle { tr("Find the fault"), {}, {} });
+    if (m_answer)
+        for (const std::string_view c : cautionsOf(m_answer->answer->next))
+            out.push_back(PanelText { qs(c), Tone::Warn });
     candidatePanel(out);
     out.push_back(PanelRule {});
     readingPanel(out);

@@ -2,6 +2,8 @@
 #include "bench/forecast/verdictspage.h"
 
 #include "checks/assessment.h"
+#include "document/families.h"
+#include "open/questions.h"
 #include "paint/marks.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
@@ -17,7 +19,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double nameWidth = 118, headHeight = 40, cellHeight = 43;
+constexpr double nameWidth = 118, headHeight = 40, cellHeight = 42, legendHeight = 30;
 /// The ruler runs from a third of the limit to thrice, evenly by ratio: limits stand under each
 /// other whatever they are.
 constexpr double rulerEnds = 3;
@@ -28,7 +30,7 @@ QString timesText(double ratio)
     if (!(ratio > 0))
         return {};
     if (ratio > most)
-        return QStringLiteral(">%1×").arg(static_cast<int>(most));
+        return QStringLiteral("%1+").arg(static_cast<int>(most));
     return inWords(Quantity { ratio, Shows::Number, 0, ratio < 10 ? 1 : 0 }) + QStringLiteral("×");
 }
 
@@ -37,6 +39,30 @@ QStringList headOf(const OperatingState &s)
 {
     const QString name = qs(s.kind->name);
     return { name.section(u',', 0, 0).section(u' ', 0, 0), inWords(asSpeed(s.result.rpm)) };
+}
+
+/// "Main 4"; with the unit where it is not the gauge's.
+QString placeText(const VerdictRow &row, const VerdictCell &cell)
+{
+    QStringList out { qs(cell.at) };
+    if (cell.shows != Shows::Pressure)
+        out << unitOf(cell.shows);
+    else if (row.absolute)
+        out << QObject::tr("%1 absolute").arg(unitOf(cell.shows));
+    out.removeAll(QString());
+    return out.join(QStringLiteral(", "));
+}
+
+void drawFarAbove(QPainter &p, const QPointF &at, const QColor &colour)
+{
+    p.setPen(QPen(colour, 1.6));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolyline(QPolygonF { at + QPointF(-2.5, -4), at + QPointF(2, 0), at + QPointF(-2.5, 4) });
+}
+
+Shown shownOf(const VerdictCell &cell, double si)
+{
+    return cell.shows == Shows::Pressure ? Figure::pressure(si) : shown(cell.figure(si));
 }
 
 } // namespace
@@ -53,13 +79,26 @@ void VerdictGrid::setTable(VerdictTable table)
     m_table = std::move(table);
     m_row = std::min(m_row, static_cast<int>(m_table.rows.size()) - 1);
     m_column = std::min(m_column, static_cast<int>(m_table.states.size()) - 1);
-    setMinimumHeight(
-        static_cast<int>(headHeight + cellHeight * static_cast<double>(m_table.rows.size()) + 4));
+    setMinimumHeight(static_cast<int>(
+        headHeight + cellHeight * static_cast<double>(m_table.rows.size()) + legendHeight));
     QStringList spoken;
     for (const VerdictRow &r : m_table.rows)
         spoken << qs(r.name) + QStringLiteral(": ") + qs(markWord(r.worst()));
     setAccessibleName(tr("Verdicts: ") + spoken.join(QStringLiteral("; ")));
     update();
+}
+
+void VerdictGrid::setRanges(VerdictRanges ranges)
+{
+    m_ranges = std::move(ranges);
+    update();
+}
+
+const VerdictRange *VerdictGrid::rangeOf(int row, int column) const
+{
+    const auto at = m_ranges.find({ m_table.rows[static_cast<size_t>(row)].id,
+                                    m_table.states[static_cast<size_t>(column)]->kind->id });
+    return at == m_ranges.end() ? nullptr : &at->second;
 }
 
 void VerdictGrid::choose(int row, int column)
@@ -89,8 +128,8 @@ void VerdictGrid::paintHead(QPainter &p) const
     }
 }
 
-void VerdictGrid::paintRuler(QPainter &p, const QRectF &area, const VerdictCell &cell,
-                             bool upper) const
+void VerdictGrid::paintRuler(QPainter &p, const QRectF &area, const VerdictCell &cell, bool upper,
+                             const VerdictRange *range) const
 {
     const Theme &t = Theme::current();
     QColor bad = t.hold, good = t.proven;
@@ -102,11 +141,32 @@ void VerdictGrid::paintRuler(QPainter &p, const QRectF &area, const VerdictCell 
                upper ? good : bad);
     p.fillRect(QRectF(middle, area.top(), area.width() / 2, area.height()), upper ? bad : good);
     p.fillRect(QRectF(middle - 0.5, area.top() - 1, 1, area.height() + 2), t.muted);
-    const double ratio = upper ? 1 / cell.ratio : cell.ratio;
-    const double where = std::clamp(std::log(ratio) / std::log(rulerEnds), -1.0, 1.0);
-    p.fillRect(
-        QRectF(middle + where * area.width() / 2 - 1.5, area.top() - 1, 3, area.height() + 2),
-        cell.mark == Mark::Proven ? t.ink : t.mark(cell.mark));
+    const auto placeOf = [&](double value) {
+        const double where = std::log(std::max(value / cell.limit, 1e-9)) / std::log(rulerEnds);
+        return middle + std::clamp(where, -1.0, 1.0) * area.width() / 2;
+    };
+    const QColor ink
+        = cell.mark == Mark::Proven || cell.mark == Mark::Assumed ? t.ink : t.mark(cell.mark);
+    if (!upper && cell.ratio > rulerEnds) {
+        drawFarAbove(p, QPointF(area.right() - 5, area.center().y()), t.muted);
+        return;
+    }
+    const double at = placeOf(cell.value);
+    if (range) {
+        QColor soft = ink;
+        soft.setAlphaF(0.35F);
+        const double low = placeOf(range->low_pa);
+        p.fillRect(QRectF(low, area.top() + 2, placeOf(range->high_pa) - low, area.height() - 4),
+                   soft);
+    }
+    const QRectF needle(at - 1.5, area.top() - 1, 3, area.height() + 2);
+    if (cell.mark == Mark::Assumed) { // on sizes nobody measured: hollow
+        p.setPen(QPen(ink, 1));
+        p.setBrush(t.bench);
+        p.drawRect(needle.adjusted(-0.5, 0.5, 0.5, -0.5));
+    } else {
+        p.fillRect(needle, ink);
+    }
 }
 
 void VerdictGrid::paintCell(QPainter &p, int row, int column) const
@@ -122,9 +182,9 @@ void VerdictGrid::paintCell(QPainter &p, int row, int column) const
     }
     if (c.mark == Mark::NotAsked)
         return;
-    const bool plain = c.mark == Mark::Proven;
+    const bool plain = c.isInside();
     const QFont bold = textFont(TextSize::Small, true);
-    const QString figure = Figure::pressure(c.value_pa).number;
+    const QString figure = shownOf(c, c.value).number;
     drawLine(p, QRectF(at.left(), at.top(), at.width(), 17), Qt::AlignLeft | Qt::AlignVCenter,
              figure, bold, plain ? t.ink : t.mark(c.mark));
     const double left = at.left() + widthOf(figure, bold);
@@ -135,7 +195,8 @@ void VerdictGrid::paintCell(QPainter &p, int row, int column) const
     else
         drawMark(p, QPointF(at.right() - 5, at.top() + 9), 10, c.mark);
     if (c.ratio > 0)
-        paintRuler(p, QRectF(at.left(), at.top() + 22, at.width(), 8), c, r.upper);
+        paintRuler(p, QRectF(at.left(), at.top() + 22, at.width(), 8), c, r.upper,
+                   rangeOf(row, column));
 }
 
 void VerdictGrid::paintEvent(QPaintEvent *)
@@ -158,10 +219,42 @@ void VerdictGrid::paintEvent(QPaintEvent *)
                 worst = &c;
         if (worst)
             drawLine(p, QRectF(0, y + 21, nameWidth - 6, 16), Qt::AlignLeft | Qt::AlignVCenter,
-                     qs(worst->at), textFont(TextSize::Small), t.muted);
+                     placeText(r, *worst), textFont(TextSize::Small), t.muted);
         for (size_t k = 0; k < r.cells.size(); ++k)
             paintCell(p, row, static_cast<int>(k));
     }
+    paintLegend(p);
+}
+
+void VerdictGrid::paintLegend(QPainter &p) const
+{
+    const Theme &t = Theme::current();
+    const double y = headHeight + cellHeight * static_cast<double>(m_table.rows.size()) + 8;
+    double x = 2;
+    const auto say = [&](const QString &text) {
+        const QFont font = textFont(TextSize::Small);
+        drawLine(p, QRectF(x, y, widthOf(text, font) + 2, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                 text, font, t.muted);
+        x += widthOf(text, font) + 18;
+    };
+    p.fillRect(QRectF(x + 6, y + 3, 1, 10), t.muted);
+    x += 13;
+    say(tr("its limit"));
+    QColor soft = t.ink;
+    soft.setAlphaF(0.35F);
+    p.fillRect(QRectF(x, y + 6, 16, 5), soft);
+    p.fillRect(QRectF(x + 6, y + 3, 3, 10), t.ink);
+    x += 22;
+    say(tr("value, nine builds in ten"));
+    p.setPen(QPen(t.ink, 1));
+    p.setBrush(t.bench);
+    p.drawRect(QRectF(x + 0.5, y + 3.5, 4, 9));
+    x += 11;
+    say(tr("on assumed sizes"));
+    drawFarAbove(p, QPointF(x + 4, y + 8), t.muted);
+    x += 13;
+    say(tr("far above"));
+    say(tr("1.8×: times its need"));
 }
 
 void VerdictGrid::mousePressEvent(QMouseEvent *event)
@@ -194,6 +287,12 @@ VerdictsPage::VerdictsPage(OpenBuild &open, QWidget *parent)
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(scrolled(m_grid, this), 1);
+    connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
+        if (topic != qs(ask::verdictRanges().topic) || !isVisible())
+            return;
+        refresh();
+        Q_EMIT changed();
+    });
     connect(m_grid, &VerdictGrid::picked, this, [this](int row, int at) {
         m_grid->choose(row, at);
         const VerdictCell &c
@@ -227,7 +326,7 @@ void VerdictsPage::pickWorst()
     for (size_t i = 0; i < t.rows.size(); ++i)
         for (size_t k = 0; k < t.rows[i].cells.size(); ++k) {
             const VerdictCell &c = t.rows[i].cells[k];
-            if (c.mark == Mark::NotAsked || c.ratio <= 0)
+            if (c.mark == Mark::NotAsked || (c.ratio <= 0 && c.isInside()))
                 continue;
             const bool is = !worst
                 || (c.mark != worst->mark && worse(c.mark, worst->mark) == c.mark)
@@ -244,6 +343,43 @@ void VerdictsPage::refresh()
     m_grid->setTable(verdictTable(m_open.build(), m_open.assessment()));
     if (m_grid->row() < 0)
         pickWorst();
+    const auto ranges = m_open.answers().ask(ask::verdictRanges());
+    m_grid->setRanges(ranges ? ranges->answer : VerdictRanges());
+}
+
+void VerdictsPage::doubts(const VerdictRow &row, const VerdictRange &range, PanelContent &out) const
+{
+    const VerdictCell &cell = row.cells[static_cast<size_t>(m_grid->column())];
+    out.push_back(PanelText {
+        tr("likely %1")
+            .arg(inWords(QuantityRange { cell.figure(range.low_pa), cell.figure(range.high_pa) })),
+        Tone::Muted });
+    const double limit = cell.limit;
+    if (row.upper ? range.high_pa > limit && cell.value <= limit
+                  : range.low_pa < limit && cell.value >= limit)
+        out.push_back(PanelText { tr("Its range reaches past the limit.") });
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("Where the doubt comes from") });
+    constexpr size_t most = 4;
+    constexpr double least = 0.01;
+    const Doubt *toGauge = nullptr;
+    size_t told = 0;
+    for (const Doubt &d : range.doubtful.from) {
+        if (!toGauge && !d.family.empty() && d.share >= least)
+            toGauge = &d;
+        if (told < most && d.share >= least) {
+            out.push_back(PanelRow { qs(d.cause), Figure::percent(d.share) });
+            ++told;
+        }
+    }
+    if (toGauge) {
+        const LikelyPressure then = range.doubtful.without(*toGauge);
+        const double width = range.high_pa - range.low_pa, less = then.high_pa - then.low_pa;
+        out.push_back(PanelText { tr("Gauging the %1 would take up to %2 off the range.")
+                                      .arg(qs(findFamily(toGauge->family)->plural).toLower(),
+                                           inWords(cell.figure(width - less))),
+                                  Tone::Muted });
+    }
 }
 
 PanelContent VerdictsPage::panel()
@@ -261,22 +397,22 @@ PanelContent VerdictsPage::panel()
         qs(row.name) + (cell.at.empty() ? QString() : QStringLiteral(", ") + qs(cell.at)),
         qs(state.kind->name) + QStringLiteral(": ") + inWords(asSpeed(state.result.rpm))
             + QStringLiteral(", ") + inWords(asTemperature(state.result.oil_c)) });
-    out.push_back(PanelRow { row.absolute ? tr("Absolute pressure") : tr("Pressure"),
-                             Figure::pressure(cell.value_pa) });
-    out.push_back(
-        PanelRow { row.upper ? tr("Holds above") : tr("Needs"), Figure::pressure(cell.limit_pa) });
-    if (cell.mark != Mark::NotAsked)
+    out.push_back(PanelRow { cell.shows == Shows::Flow            ? tr("Oil flow")
+                                 : cell.shows == Shows::Clearance ? tr("Thinnest film")
+                                 : row.absolute                   ? tr("Absolute pressure")
+                                                                  : tr("Pressure"),
+                             shownOf(cell, cell.value) });
+    if (cell.limit > 0)
+        out.push_back(
+            PanelRow { row.upper ? tr("Holds above") : tr("Needs"), shownOf(cell, cell.limit) });
+    if (cell.mark != Mark::NotAsked && cell.ratio > 0)
         out.push_back(PanelVerdict {
             cell.mark,
             row.upper ? tr("%1 of what it stands").arg(inWords(asShare(1 / cell.ratio)))
                       : tr("%1 its need").arg(timesText(cell.ratio)),
             {} });
-    if (row.id == "gauge" && state.result.gauge.high_pa > state.result.gauge.low_pa)
-        out.push_back(
-            PanelText { tr("likely %1")
-                            .arg(inWords(QuantityRange { asPressure(state.result.gauge.low_pa),
-                                                         asPressure(state.result.gauge.high_pa) })),
-                        Tone::Muted });
+    if (const VerdictRange *range = m_grid->rangeOf(m_grid->row(), m_grid->column()))
+        doubts(row, *range, out);
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("What would mend it") });
     for (const Lever &l : m_open.forecast().levers)

@@ -16,6 +16,10 @@ class VerdictGrid : public QWidget
 public:
     explicit VerdictGrid(QWidget *parent);
     void setTable(VerdictTable table);
+    /// How sure the cells are; empty: not known yet.
+    void setRanges(VerdictRanges ranges);
+    /// Of a cell; null: none, or not known yet.
+    const VerdictRange *rangeOf(int row, int column) const;
     const VerdictTable &table() const { return m_table; }
     void choose(int row, int column);
     int row() const { return m_row; }
@@ -35,9 +39,12 @@ private:
     QRectF cellArea(int row, int column) const;
     void paintHead(QPainter &p) const;
     void paintCell(QPainter &p, int row, int column) const;
-    void paintRuler(QPainter &p, const QRectF &area, const VerdictCell &cell, bool upper) const;
+    void paintRuler(QPainter &p, const QRectF &area, const VerdictCell &cell, bool upper,
+                    const VerdictRange *range) const;
+    void paintLegend(QPainter &p) const;
 
     VerdictTable m_table;
+    VerdictRanges m_ranges;
     int m_row = -1, m_column = -1;
 };
 
@@ -56,6 +63,7 @@ public:
 
 private:
     void pickWorst();
+    void doubts(const VerdictRow &row, const VerdictRange &range, PanelContent &out) const;
 
     VerdictGrid *m_grid;
 };

@@ -9,6 +9,7 @@
 #include "bench/heat/roomview.h"
 #include "calc/catalogue.h"
 #include "entry/refusal.h"
+#include "kinds/cautions.h"
 #include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
@@ -399,9 +400,7 @@ void RoomPage::infraredLines(PanelContent &out) const
            "or say in the log what it was aimed at.")
             .arg(Figure::temperature(70).text(), Figure::temperature(30).text()),
         Tone::Muted });
-    out.push_back(PanelText { tr("A hot block burns. Torch, hot air and solvent never together; "
-                                 "gloves, and an extinguisher at hand."),
-                              Tone::Warn });
+    out.push_back(PanelText { qs(caution::hotMetal), Tone::Warn });
     const Calculator *calculator = findCalculator("heated-block-test");
     out.push_back(PanelHeading { tr("Working") });
     out.push_back(PanelText { qs(calculator->formula), Tone::Muted });

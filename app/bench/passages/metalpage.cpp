@@ -9,6 +9,7 @@
 #include "bench/passages/plugledger.h"
 #include "document/logbook.h"
 #include "entry/refusal.h"
+#include "kinds/cautions.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
 
@@ -323,12 +324,12 @@ std::vector<OtherEvent> otherEvents()
 QString cautionOf(const std::string &kind)
 {
     if (kind == "air")
-        return MetalPage::tr("Eyes covered; blow from the feed toward the open gallery.");
+        return qs(caution::compressedAir);
     if (kind == "hot_tank")
-        return MetalPage::tr("Caps out of dead ends first: a tank does not reach behind them.");
-    if (kind == "solvent")
-        return MetalPage::tr("Air and gloves; never near a torch or hot air. Petrol is no "
-                             "cleaning fluid indoors.");
+        return qs(caution::caustic) + u' '
+            + MetalPage::tr("Caps out of dead ends first: a tank does not reach behind them.");
+    if (kind == "solvent" || kind == "ultrasonic")
+        return qs(caution::solvent);
     return {};
 }
 

@@ -7,6 +7,7 @@
 #include "bench/pump/rotorview.h"
 #include "entry/readingentry.h"
 #include "entry/tickcheck.h"
+#include "kinds/cautions.h"
 #include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/card.h"
@@ -131,7 +132,7 @@ void PumpBench::refresh()
     const int lobes = static_cast<int>(pump->value("lobes", 4));
     QString about = tr("%1 lobes in %2").arg(lobes).arg(lobes + 1);
     for (const Element &e : m_open.build().circuit.elements)
-        if (e.type == "pump")
+        if (e.kind == ElementKind::Pump)
             about += tr(", %1 deep, %2 a turn")
                          .arg(inWords(asLength(e.value("rotor_length_mm"))),
                               inWords(Quantity { e.value("displacement_m3"), Shows::SmallVolume }));
@@ -271,8 +272,7 @@ void PumpBench::fields(PanelContent &out) const
                                  tr("Round the feather edge inside the port, no more."),
                                  tr("Wash, brush, wash. Oil it. Turn it by hand.") })
         out.push_back(PanelText { line });
-    out.push_back(
-        PanelText { tr("Gloves; keep the paper wet: the dust is fine metal."), Tone::Muted });
+    out.push_back(PanelText { qs(caution::metalDust), Tone::Warn });
 }
 
 } // namespace mildpath

@@ -18,7 +18,7 @@ namespace {
 const Element *pumpElement(const Build &build)
 {
     for (const Element &e : build.circuit.elements)
-        if (e.type == "pump")
+        if (e.kind == ElementKind::Pump)
             return &e;
     return nullptr;
 }

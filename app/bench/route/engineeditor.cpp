@@ -88,32 +88,27 @@ void choiceOfGauge(OpenBuild &open, const Stop &stop, PanelContent &out)
 /// Sizes of what the stop is made of, of each type the first: many alike share their size.
 void dimensions(OpenBuild &open, const Stop &stop, PanelContent &out)
 {
-    std::vector<std::string> seen;
+    std::vector<ElementKind> seen;
     const Build &build = open.build();
     for (const std::string &id : stop.elements) {
         const Element *e = build.circuit.find(id);
-        if (!e || std::find(seen.begin(), seen.end(), e->type) != seen.end())
+        if (!e || std::find(seen.begin(), seen.end(), e->kind) != seen.end())
             continue;
-        seen.push_back(e->type);
-        const ElementType *type = findElementType(e->type);
-        out.push_back(PanelHeading { qs(type->meaning) });
-        for (const NumberKey &key : type->keys) {
-            const bool measured = key.key == "clearance_um" || key.key.ends_with("_clearance_um")
-                || key.key == "growth_um_per_k" || key.key.starts_with("load_n");
-            const bool rare = key.key == "cd" || key.key == "leak" || key.key.ends_with("_cd")
-                || key.key == "rough_um" || key.key == "displacement_m3"
-                || key.key == "permeance_m3" || key.key == "stuck_open_fraction"
-                || key.key.starts_with("suction_air") || key.key.ends_with("_abs_kpa");
-            if (measured || rare)
+        seen.push_back(e->kind);
+        const ElementType &type = elementType(e->kind);
+        out.push_back(PanelHeading { qs(type.meaning) });
+        for (const NumberKey &key : type.keys) {
+            if (!key.typed)
                 continue;
             const FieldShape shape = fieldShape(key.unit());
             out.push_back(
                 PanelField { qs(id) + u'.' + qs(key.key), qs(key.meaning), shape.dimension,
                              shape.unit, shape.decimals, e->value(key.key) * shape.siPerFile,
-                             [&open, kind = e->type, stopId = stop.id, name = std::string(key.key),
+                             [&open, kind = e->kind, stopId = stop.id, name = std::string(key.key),
                               per = shape.siPerFile](double si) -> Result<void> {
                                  return open.edit(SetAlike { stopId, kind, name, si / per });
-                             } });
+                             },
+                             qs(key.about()) });
         }
     }
 }

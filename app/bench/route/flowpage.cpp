@@ -6,6 +6,7 @@
 #include "checks/judgement.h"
 #include "document/logbook.h"
 #include "entry/refusal.h"
+#include "kinds/cautions.h"
 #include "paint/marks.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
@@ -46,6 +47,15 @@ QString meansWord(const std::string &means)
     if (means == "drill")
         return FlowPage::tr("drill on the pump");
     return means == "starter" ? FlowPage::tr("starter") : FlowPage::tr("engine running");
+}
+
+QString cautionOf(std::string_view means)
+{
+    if (means == "pressure_pot")
+        return qs(caution::pressurePot);
+    if (means == "drill")
+        return qs(caution::drillSnatches);
+    return means == "starter" ? qs(caution::belts) : qs(caution::coverOff);
 }
 
 } // namespace
@@ -286,9 +296,6 @@ PanelContent FlowPage::panel()
     out.push_back(PanelRule {});
     out.push_back(PanelButton { QStringLiteral("flow.compare"), tr("Compare with another build…"),
                                 [this] { askOther(); } });
-    out.push_back(
-        PanelText { tr("A drill on a primer shaft can kick: two hands, sleeves and leads clear."),
-                    Tone::Muted });
     return out;
 }
 
@@ -309,9 +316,11 @@ void FlowPage::conditions(PanelContent &out)
         means.options << meansWord(std::string(m));
     means.chosen = [this](int i) -> Result<void> {
         m_means = i;
+        Q_EMIT changed();
         return {};
     };
     out.push_back(std::move(means));
+    out.push_back(PanelText { cautionOf(flowMeans()[static_cast<size_t>(m_means)]), Tone::Warn });
     out.push_back(PanelWord { QStringLiteral("flow.filter"), tr("filter fitted"), qs(m_filter),
                               [this](const QString &text) -> Result<void> {
                                   m_filter = text.trimmed().toStdString();

@@ -31,13 +31,13 @@ namespace mildpath {
 namespace {
 
 /// Dimensions of an element that are worth changing by hand on the map.
-std::vector<std::string_view> handyKeys(std::string_view type)
+std::vector<std::string_view> handyKeys(ElementKind kind)
 {
-    if (type == "relief")
+    if (kind == ElementKind::Relief)
         return { "crack_kpa", "full_kpa" };
-    if (type == "orifice")
+    if (kind == ElementKind::Orifice)
         return { "d_mm" };
-    if (type == "jet")
+    if (kind == ElementKind::Jet)
         return { "d_mm", "open_kpa" };
     return {};
 }
@@ -299,31 +299,31 @@ void MapPage::stopReasons(const Stop &stop, PanelContent &out) const
 void MapPage::stopFields(const Stop &stop, PanelContent &out) const
 {
     bool first = true;
-    const auto sameType = [&](std::string_view type) {
+    const auto sameType = [&](ElementKind kind) {
         return std::count_if(stop.elements.begin(), stop.elements.end(),
                              [&](const std::string &id) {
                                  const Element *e = m_open.build().circuit.find(id);
-                                 return e && e->type == type;
+                                 return e && e->kind == kind;
                              });
     };
     for (const std::string &id : stop.elements) {
         const Element *e = m_open.build().circuit.find(id);
         // Of many alike none is singled out, except the one at the stop's entrance.
-        if (!e || (sameType(e->type) > 1 && id != stop.elements.front())
+        if (!e || (sameType(e->kind) > 1 && id != stop.elements.front())
             || stop.kind == StopKind::Jet)
             continue;
         // What a measured spring sets cannot be set here as well.
         if (stop.kind == StopKind::Relief && springSetting(stop))
             continue;
-        for (const std::string_view key : handyKeys(e->type)) {
+        for (const std::string_view key : handyKeys(e->kind)) {
             const FieldUnit unit = unitFor(key);
             if (first) {
                 out.push_back(PanelRule {});
                 out.push_back(PanelHeading { tr("What is fitted") });
                 first = false;
             }
-            QString label = qs(findElementKey(e->type, key)->meaning);
-            if (e->type == "orifice")
+            QString label = qs(findElementKey(e->kind, key)->meaning);
+            if (e->kind == ElementKind::Orifice)
                 label = stop.kind == StopKind::Lifter ? tr("restrictor before the gallery")
                     : stop.kind == StopKind::Pickup   ? tr("strainer, as one hole")
                                                       : tr("hole");
@@ -403,7 +403,7 @@ void MapPage::stopWorking(const Stop &stop, PanelContent &out) const
 {
     const GaugedSize *c = sizeOf(m_open.sizes(), stop.id);
     const Element *e = c ? m_open.build().circuit.find(c->element) : nullptr;
-    if (!e || !m_result || e->type != "film_bearing")
+    if (!e || !m_result || e->kind != ElementKind::FilmBearing)
         return;
     const BearingFilm *film = nullptr;
     for (const BearingFilm &f : m_result->films)

@@ -57,7 +57,7 @@ private:
     const Element *into(const std::string &node) const
     {
         for (const Element &e : m_build.circuit.elements)
-            if (e.to == node && e.from != sumpNode && e.type != "relief")
+            if (e.to == node && e.from != sumpNode && e.kind != ElementKind::Relief)
                 return &e;
         return nullptr;
     }
@@ -199,9 +199,10 @@ private:
         for (const Stop *s : { &before, &behind })
             for (const std::string &id : s->elements) {
                 const Element *e = element(id);
-                if (!e || e->to == sumpNode || e->type == "pump")
+                if (!e || e->to == sumpNode || e->kind == ElementKind::Pump)
                     continue;
-                const bool passage = e->type == "pipe" || e->type == "orifice";
+                const bool passage
+                    = e->kind == ElementKind::Pipe || e->kind == ElementKind::Orifice;
                 if (passage && (s == &before) == (before.kind == StopKind::Pump)
                     && (before.kind == StopKind::Pump || s == &behind))
                     return e;
@@ -235,7 +236,7 @@ private:
         std::vector<const Element *> pipes;
         if (!galleries.empty())
             for (const std::string &id : galleries.front()->elements)
-                if (const Element *e = element(id); e && e->type == "pipe")
+                if (const Element *e = element(id); e && e->kind == ElementKind::Pipe)
                     pipes.push_back(e);
         if (pipes.empty())
             return;
@@ -385,7 +386,7 @@ private:
             if (const Element *feed = into(s->points.front().node))
                 line(*feed, { { foot, QPointF(riser, y + 20), QPointF(riser + 20, y), begin } });
             for (const std::string &id : s->elements)
-                if (const Element *e = element(id); e && e->type == "pipe"
+                if (const Element *e = element(id); e && e->kind == ElementKind::Pipe
                     && m_place.contains(e->from) && m_place.contains(e->to) && !drawn(e->id))
                     line(*e, { { m_place[e->from], m_place[e->to] } });
             const QPointF end = m_place[s->points.back().node];

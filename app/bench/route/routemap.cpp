@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/routemap.h"
 
+#include "assess/figuremarks.h"
 #include "assess/finding.h"
 #include "checks/judgement.h"
 #include "paint/marks.h"

@@ -5,11 +5,15 @@
 #include "checks/signing.h"
 #include "checks/visible.h"
 #include "document/logbook.h"
+#include "entry/photostrip.h"
 #include "entry/rowlist.h"
+#include "open/questions.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
 #include "start/gate.h"
 
+#include <QDate>
+#include <QFileDialog>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -42,8 +46,14 @@ ChecksPage::ChecksPage(OpenBuild &open, QWidget *parent)
         m_typed.value_m.reset();
         m_typed.u_m.reset();
         m_typed.except.clear();
+        m_typed.photos.clear();
         refresh();
         Q_EMIT changed();
+    });
+    connect(&open, &OpenBuild::checkSelected, this, [this] { choose(m_open.selectedCheck()); });
+    connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
+        if (topic == qs(ask::checkCosts().topic) && isVisible())
+            Q_EMIT changed();
     });
 }
 
@@ -161,6 +171,24 @@ PanelContent ChecksPage::panel()
     }
     answerPanel(*item, out);
     return out;
+}
+
+void ChecksPage::choose(const std::string &check)
+{
+    const Check *c = list().find(check);
+    if (!c)
+        return;
+    m_kind = c->kind->id;
+    // The only one of its kind has no row of its own below the kind's.
+    const auto alike = std::ranges::count_if(
+        list().all(), [&](const Check &other) { return other.asked && other.kind == c->kind; });
+    m_place = alike > 1 ? c->place.id : std::string();
+    m_typed.photos.clear();
+    if (!isVisible())
+        return;
+    refresh();
+    m_rows->showChosen();
+    Q_EMIT changed();
 }
 
 void ChecksPage::jobPanel(PanelContent &out)
@@ -345,14 +373,14 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
     if (!aboutStage(kind.stage).caution.empty())
         out.push_back(PanelText { qs(aboutStage(kind.stage).caution), Tone::Warn });
     statePanel(checks, out);
+    costPanel(checks, out);
     out.push_back(PanelButton { QStringLiteral("check.go"), tr("Go there"), [this, &kind] {
                                    const auto here = chosenChecks();
                                    if (!here.empty() && !here.front()->place.stop.empty())
                                        m_open.selectStop(qs(here.front()->place.stop));
                                    Q_EMIT benchAsked(placeOf(kind));
                                } });
-    const bool declared = kind.id == "solved" || kind.id == "spread";
-    if (!kind.isComputed() || declared) {
+    if (!kind.isComputed() || isDeclared(kind)) {
         out.push_back(PanelRule {});
         out.push_back(PanelHeading { checks.size() > 1 ? tr("Answer for all %1").arg(checks.size())
                                                        : tr("Answer") });
@@ -375,7 +403,9 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
         }
         if (checks.size() > 1)
             out.push_back(word(QStringLiteral("check.except"), tr("Except"), &Typed::except));
+        out.push_back(word(QStringLiteral("check.on"), tr("On, else today"), &Typed::on));
         out.push_back(word(QStringLiteral("check.note"), tr("Note"), &Typed::note));
+        photoPanel(out);
         const auto button = [this](const char *id, const QString &text, const char *says) {
             return PanelButton { QString::fromLatin1(id), text,
                                  [this, says] { say(answer(says)); } };
@@ -386,6 +416,71 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
             out.push_back(button("check.none", tr("None on this engine"), "none"));
     }
     signPanel(checks, out);
+}
+
+/// Of the chosen checks the one that would cost most, were it false.
+void ChecksPage::costPanel(const std::vector<const Check *> &checks, PanelContent &out) const
+{
+    const auto costs = m_open.answers().ask(ask::checkCosts());
+    const CheckCost *worst = nullptr;
+    for (const Check *c : checks) {
+        if (!costs && faultBehind(m_open.build(), *c)) {
+            out.push_back(PanelText { tr("If it were false: being solved…"), Tone::Muted });
+            return;
+        }
+        const auto at = costs ? costs->answer.find(c->id()) : decltype(costs->answer.end()) {};
+        if (costs && at != costs->answer.end()
+            && (!worst || at->second.harm > worst->harm
+                || (at->second.harm == worst->harm && at->second.ratio < worst->ratio)))
+            worst = &at->second;
+    }
+    if (!worst)
+        return;
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("If it were false") });
+    constexpr int silent = 3;
+    out.push_back(PanelText { qs(worst->text), worst->harm >= silent ? Tone::Warn : Tone::Plain });
+}
+
+void ChecksPage::photoPanel(PanelContent &out)
+{
+    if (!m_typed.photos.empty())
+        out.push_back(
+            PanelText { counted(m_typed.photos.size(), tr("photo with it"), tr("photos with it")),
+                        Tone::Muted });
+    out.push_back(PanelButton {
+        QStringLiteral("check.photo"), tr("Add a photo…"), [this] {
+            const QString file = QFileDialog::getOpenFileName(
+                this, tr("Photo of what was seen"), {}, tr("Pictures (*.png *.jpg *.jpeg)"));
+            if (const QString why = file.isEmpty() ? QString() : addPhoto(file); !why.isEmpty())
+                Q_EMIT complained(why);
+        } });
+}
+
+QString ChecksPage::addPhoto(const QString &file)
+{
+    const auto name = takePhoto(m_open, file);
+    if (!name)
+        return qs(name.error().message);
+    m_typed.photos.push_back(*name);
+    Q_EMIT changed();
+    return {};
+}
+
+Result<std::string> ChecksPage::answeredAt() const
+{
+    const std::string now = OpenBuild::now();
+    if (m_typed.on.empty())
+        return now;
+    const QDate today = QDate::fromString(qs(now).left(10), Qt::ISODate);
+    const QDate day = QDate::fromString(qs(m_typed.on), Qt::ISODate);
+    if (!day.isValid())
+        return fail("on",
+                    "\"" + m_typed.on + "\" is no day: write it as "
+                        + today.toString(Qt::ISODate).toStdString());
+    if (day > today)
+        return fail("on", m_typed.on + " is yet to come");
+    return day == today ? now : day.toString(Qt::ISODate).toStdString() + "T12:00:00";
 }
 
 void ChecksPage::signPanel(const std::vector<const Check *> &checks, PanelContent &out)
@@ -420,7 +515,11 @@ Result<void> ChecksPage::answer(const std::string &says)
     e.seenBy = m_typed.seenBy;
     e.means = m_typed.means;
     e.note = m_typed.note;
-    e.at = OpenBuild::now();
+    const auto when = answeredAt();
+    if (!when)
+        return tl::unexpected(when.error());
+    e.at = *when;
+    e.photos = m_typed.photos;
     if (e.by.empty())
         return fail("by", "Say who: choose a name, or add one under the job");
     const auto checks = chosenChecks();
@@ -443,6 +542,8 @@ Result<void> ChecksPage::answer(const std::string &says)
     if (!done)
         return tl::unexpected(done.error());
     m_typed.note.clear();
+    m_typed.on.clear();
+    m_typed.photos.clear();
     m_typed.value_m.reset();
     m_typed.u_m.reset();
     m_typed.except.clear();

@@ -26,6 +26,8 @@ public:
     void refresh() override;
     PanelContent panel() override;
     void takeFocus() override;
+    /// Takes a photo in for the answer being typed. @return why not; empty: taken
+    QString addPhoto(const QString &file);
 
 private:
     /// A row of the list: a stage, a kind of check, or one of its places.
@@ -39,6 +41,8 @@ private:
     struct Typed
     {
         std::string by, seenBy, means, except, note, why;
+        std::string on; ///< the day, where it was not today
+        std::vector<std::string> photos; ///< taken in beside the build
         std::optional<double> value_m, u_m; ///< of a clearance, its expanded uncertainty
     };
     struct TypedJob
@@ -49,6 +53,7 @@ private:
     };
 
     const CheckList &list() const;
+    void choose(const std::string &check);
     void rowsOf(const CheckKind &kind, std::vector<Item> &items) const;
     const Item *chosen() const;
     /// The asked checks of the chosen row.
@@ -58,6 +63,8 @@ private:
     void peoplePanel(PanelContent &out);
     void stagePanel(Stage stage, PanelContent &out) const;
     void answerPanel(const Item &item, PanelContent &out);
+    void costPanel(const std::vector<const Check *> &checks, PanelContent &out) const;
+    void photoPanel(PanelContent &out);
     void statePanel(const std::vector<const Check *> &checks, PanelContent &out) const;
     void signPanel(const std::vector<const Check *> &checks, PanelContent &out);
     PanelChoice person(const QString &id, const QString &label, std::string Typed::*which,
@@ -67,6 +74,8 @@ private:
     PanelWord word(const QString &id, const QString &label, std::string Typed::*which);
 
     Result<void> answer(const std::string &says);
+    /// The day typed, else now (ISO 8601). Errors: no day, or one to come.
+    Result<std::string> answeredAt() const;
     void recordJob();
     void signChosen();
     void say(const Result<void> &done);

@@ -118,7 +118,7 @@ void RehearsalPage::makeControls(QVBoxLayout *column)
             [this] { turn(Turning::Running, m_open.build().use.hotIdle_rpm); });
     connect(m_turns[2], &QPushButton::clicked, this,
             [this] { turn(Turning::Running, *m_open.build().start.value("fast_rpm")); });
-    m_stop = button(first, "rehearsal.stop", tr("Stop (Space)"));
+    m_stop = button(first, "rehearsal.stop", tr("Switch off (simulated)"));
     m_stop->setProperty("danger", true);
     connect(m_stop, &QPushButton::clicked, this, [this] { turn(Turning::Still, 0); });
     first->addStretch();

@@ -8,6 +8,7 @@
 #include "bench/start/runimportcard.h"
 #include "devices/serialsender.h"
 #include "entry/photostrip.h"
+#include "kinds/cautions.h"
 #include "open/questions.h"
 #include "paint/scrolled.h"
 
@@ -188,7 +189,7 @@ bool StartPage::eventFilter(QObject *watched, QEvent *event)
         return QWidget::eventFilter(watched, event);
     }
     if (key->key() == Qt::Key_Space && key->modifiers() == Qt::NoModifier) {
-        stopLog(tr("stopped by hand"));
+        stopLog(tr("ended by hand"));
         return true;
     }
     const bool types = focus && focus->inherits("QLineEdit");
@@ -328,14 +329,14 @@ void StartPage::showLive()
         scene.alarm = alarms.join(QStringLiteral("\n"));
     else if (!alarms.isEmpty())
         scene.say = alarms.join(QStringLiteral("\n"));
-    else if (!recording)
-        scene.say = m_say;
+    else
+        scene.say = recording ? qs(caution::cannotStop) : m_say;
     m_trace->setScene(std::move(scene));
 
     m_record->setProperty("danger", recording);
     m_record->setProperty("main", !recording);
     m_record->style()->polish(m_record);
-    m_record->setText(recording     ? tr("Stop (Space)")
+    m_record->setText(recording     ? tr("End log (Space)")
                           : priming ? tr("Record prime")
                                     : tr("Record start"));
     m_mark->setEnabled(recording);
@@ -349,7 +350,7 @@ void StartPage::showLive()
 void StartPage::record()
 {
     if (m_log->recording()) {
-        stopLog(tr("stopped by hand"));
+        stopLog(tr("ended by hand"));
         return;
     }
     const CardItem *chosen = item();
@@ -383,9 +384,10 @@ void StartPage::record()
 QString StartPage::switchOff() const
 {
     if (m_log->kind() == "prime")
-        return prime().drill ? tr("Switch off: let go of the drill, pull its plug.")
-                             : tr("Switch off: key out, battery lead off before hands go in.");
-    return tr("Switch off: ignition off, fuel off, key out. Nothing is touched before it stands.");
+        return prime().drill
+            ? tr("Log ended. Switch off now: let go of the drill, pull its plug.")
+            : tr("Log ended. Switch off now: key out, battery lead off before hands go in.");
+    return tr("Log ended. Switch off now: ignition, fuel. Wait until it stands still.");
 }
 
 void StartPage::stopLog(const QString &why)

@@ -6,6 +6,7 @@
 #include "devices/serialsender.h"
 #include "document/logbook.h"
 #include "entry/refusal.h"
+#include "kinds/cautions.h"
 #include "shell/stopfields.h"
 
 #include <algorithm>
@@ -390,13 +391,7 @@ void StartPage::explainedPanel(PanelContent &out) const
 
 void StartPage::cautionsPanel(PanelContent &out) const
 {
-    out.push_back(PanelText {
-        tr("Exhaust gas kills: run outdoors or duct the exhaust outside. Carbon monoxide has no "
-           "smell. Extinguisher ready, second person at the switch, coolant in, no fuel leaks, ear "
-           "protection. Diesel: air shut-off ready. Hair, sleeves and leads clear of belts. Hot "
-           "oil, block and exhaust burn. Local rules come first; a doubtful engine goes to a "
-           "qualified shop."),
-        Tone::Warn });
+    out.push_back(PanelText { qs(caution::start()), Tone::Warn });
     out.push_back(PanelRule {});
 }
 

@@ -4,8 +4,10 @@
 #include "assess/air.h"
 #include "bench/sump/senderviews.h"
 #include "entry/arrowcombo.h"
+#include "kinds/cautions.h"
 #include "paint/card.h"
 #include "paint/scrolled.h"
+#include "quantity/rounding.h"
 #include "sump/threads.h"
 
 #include <QHBoxLayout>
@@ -125,8 +127,9 @@ PanelContent SenderPage::panel()
     for (const SenderPlace &p : senderPlaces(m_open.build(), m_open.operating(), m_open.air()))
         out.push_back(PanelVerdict { p.mark, qs(p.name), qs(p.why) });
     out.push_back(PanelRule {});
+    out.push_back(PanelText { qs(caution::welding), Tone::Warn });
     for (const QString &line :
-         { tr("Weld a bung with the pan off and empty, then wash it until the rag stays white."),
+         { tr("A bung is welded with the pan off and empty."),
            tr("In the bowl: clear of crank, pickup and drain, where the stream to the pickup "
               "passes."),
            tr("Sealant on the first thread ends in the oil: leave it bare."),

@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Going to where a check is answered, and back to where one was.
+#include "window/window.h"
+
+#include "checks/assessment.h"
+#include "checks/judgement.h"
+#include "checks/visible.h"
+#include "shell/nextcard.h"
+
+#include <QApplication>
+
+#include <utility>
+
+namespace mildpath {
+namespace {
+
+/// The first of the side panel's parts that is there and can be used.
+QWidget *firstOf(const SidePanel &panel, std::initializer_list<const char *> names)
+{
+    for (const char *name : names)
+        if (auto *part = panel.findChild<QWidget *>(QString::fromLatin1(name));
+            part && part->isVisibleTo(&panel) && part->isEnabled())
+            return part;
+    return nullptr;
+}
+
+} // namespace
+
+/// Sizes are read where the instruments are, what is computed is mended at its bench; all else is
+/// answered in the list.
+void MainWindow::goToCheck(const std::string &id)
+{
+    const Check *check = m_open->judgement().checks.find(id);
+    if (!check)
+        return;
+    const Before before { currentBench()->place(), currentBench()->pageId(),
+                          QApplication::focusWidget() };
+    if (!check->place.stop.empty())
+        m_open->selectStop(qs(check->place.stop));
+    if (isAnsweredInList(*check)) {
+        showPage(Place::Start, QStringLiteral("checks"));
+        m_open->selectCheck(id);
+        if (QWidget *part = firstOf(*m_panel, { "check.value", "check.by", "check.yes", "job.by" }))
+            part->setFocus(Qt::ShortcutFocusReason);
+        else
+            currentBench()->takeFocus();
+    } else {
+        showBench(placeOf(*check->kind));
+        currentBench()->takeFocus();
+    }
+    m_before = before;
+    m_goneTo = id;
+}
+
+/// To the next thing; from there, while it is still the next, back.
+void MainWindow::goNext()
+{
+    const std::string next = m_next->check();
+    if (m_before && (next == m_goneTo || next.empty())) {
+        const Before back = *std::exchange(m_before, std::nullopt);
+        m_goneTo.clear();
+        showPage(back.place, back.page);
+        if (back.focus && back.focus->isVisible())
+            back.focus->setFocus(Qt::ShortcutFocusReason);
+        return;
+    }
+    if (next.empty())
+        m_messages->say(m_next->text() + QStringLiteral(". ") + m_next->why());
+    else
+        goToCheck(next);
+}
+
+} // namespace mildpath

@@ -1,0 +1,282 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/workplan.h"
+
+#include "document/logbook.h"
+#include "quantity/dates.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace mildpath {
+namespace {
+
+constexpr std::string_view firstStart = "fire";
+/// Waits nobody promised are as likely shorter as longer (own choice).
+constexpr double shortWait = 0.7, longWait = 1.6;
+
+// Kinds done in one posture with one instrument. Common practice, no source.
+constexpr std::array<std::string_view, 5> setups { {
+    "jrnl",
+    "bore clr bush lifclr piston",
+    "float runout",
+    "ptip pend crush",
+    "tang feed groove camhole",
+} };
+
+class Planner
+{
+public:
+    Planner(const Build &build, const CheckList &list, std::string_view now)
+        : m_build(build)
+        , m_list(list)
+        , m_pace(timedWork(build))
+    {
+        constexpr size_t hourAt = 11; // of 2026-03-21T08:30
+        if (now.size() > hourAt + 4)
+            m_begin_d = (std::stod(std::string(now.substr(hourAt, 2)))
+                         + std::stod(std::string(now.substr(hourAt + 3, 2))) / 60)
+                / 24;
+    }
+
+    WorkPlan run()
+    {
+        people();
+        collect();
+        lead();
+        auto done = schedule(m_items, m_out.hands, m_begin_d);
+        if (!done) {
+            m_out.problem = done.error();
+            return std::move(m_out);
+        }
+        rows(*done);
+        hours();
+        start(*done);
+        return std::move(m_out);
+    }
+
+private:
+    static std::vector<TimedWork> timedWork(const Build &build)
+    {
+        std::vector<TimedWork> out;
+        for (const CheckEntry *e : standing(build.checkEntries))
+            if (const CheckKind *kind = findCheckKind(e->kind);
+                kind && e->minutes && *e->minutes > 0 && kind->minutes > 0)
+                out.push_back(
+                    { e->kind,
+                      *e->minutes / static_cast<double>(std::max<size_t>(1, e->places.size())),
+                      static_cast<double>(kind->minutes) });
+        return out;
+    }
+
+    void people()
+    {
+        for (const Person *p : standing(m_build.people))
+            if (p->hours_d > 0)
+                m_out.hands.push_back({ p->name, p->hours_d });
+        if (m_out.hands.empty())
+            m_out.hands.push_back({});
+    }
+
+    void collect()
+    {
+        std::map<size_t, size_t> itemOf; // check → item
+        std::map<std::string_view, int> stops;
+        for (const Stop &s : m_build.engine.stops)
+            stops.emplace(s.id, static_cast<int>(stops.size()));
+        const auto &all = m_list.all();
+        for (size_t i = 0; i < all.size(); ++i) {
+            const Check &c = all[i];
+            if (!c.asked || !c.isOpen())
+                continue;
+            itemOf[i] = m_items.size();
+            WorkItem item;
+            item.id = c.id();
+            item.minutes = c.kind->minutes * m_pace.factor(c.kind->id);
+            item.wait_d = c.kind->waitDays;
+            item.stage = static_cast<int>(c.kind->stage);
+            item.setup = setupOf(*c.kind);
+            const auto stop = stops.find(c.place.stop);
+            item.place = stop == stops.end() ? -1 : stop->second;
+            item.harm = static_cast<int>(c.cls);
+            item.row = static_cast<int>(c.kind - checkKinds().data());
+            m_items.push_back(std::move(item));
+            m_checks.push_back(&c);
+        }
+        for (size_t n = 0; n < m_checks.size(); ++n)
+            for (const size_t before : m_checks[n]->after)
+                if (const auto at = itemOf.find(before); at != itemOf.end())
+                    m_items[n].after.push_back(at->second);
+    }
+
+    /// Which of them the first start waits for; once it ran, the hand-over.
+    void lead()
+    {
+        const auto at = std::ranges::find_if(
+            m_checks, [](const Check *c) { return c->kind->id == firstStart; });
+        m_fires = at != m_checks.end();
+        if (!m_fires)
+            return;
+        for (WorkItem &i : m_items)
+            i.leadsToStart = false;
+        std::vector<size_t> open { static_cast<size_t>(at - m_checks.begin()) };
+        m_fire = open.front();
+        while (!open.empty()) {
+            WorkItem &i = m_items[open.back()];
+            open.pop_back();
+            if (i.leadsToStart)
+                continue;
+            i.leadsToStart = true;
+            open.insert(open.end(), i.after.begin(), i.after.end());
+        }
+    }
+
+    void rows(const Schedule &done)
+    {
+        for (const size_t i : done.order) {
+            PlannedCheck row { m_checks[i], done.times[i] };
+            row.minutes = m_items[i].minutes;
+            row.now = m_items[i].after.empty();
+            if (!row.now)
+                row.waitsFor = rootsOf(i);
+            m_out.rows.push_back(std::move(row));
+        }
+    }
+
+    /// Each root once, in the order of the list.
+    std::vector<const Check *> rootsOf(size_t item) const
+    {
+        std::set<size_t> seen, roots;
+        std::vector<size_t> open { item };
+        while (!open.empty()) {
+            const size_t i = open.back();
+            open.pop_back();
+            for (const size_t before : m_items[i].after)
+                if (seen.insert(before).second) {
+                    if (m_items[before].after.empty())
+                        roots.insert(before);
+                    open.push_back(before);
+                }
+        }
+        std::vector<const Check *> out;
+        for (const size_t i : roots)
+            out.push_back(m_checks[i]);
+        return out;
+    }
+
+    void hours()
+    {
+        std::map<std::string_view, WorkToDo> work;
+        for (const Check *c : m_checks) {
+            WorkToDo &w = work[c->kind->id];
+            w.count = w.kind.empty() ? 1 : w.count + 1;
+            w.kind = c->kind->id;
+            w.usual = c->kind->minutes;
+        }
+        std::vector<WorkToDo> all;
+        for (auto &[kind, w] : work)
+            all.push_back(std::move(w));
+        m_out.hours = m_pace.hours(all);
+        m_out.timed = m_pace.timed();
+    }
+
+    /// The forward pass with hands and waits at their low, usual and high.
+    void start(const Schedule &usual)
+    {
+        if (!m_fires)
+            return;
+        const auto with = [&](double hands, double waits) -> double {
+            std::vector<WorkItem> items = m_items;
+            for (WorkItem &i : items) {
+                i.minutes *= hands;
+                i.wait_d *= i.due_d ? 1 : waits;
+            }
+            const auto at = schedule(items, m_out.hands, m_begin_d);
+            return at ? at->times[m_fire].hands_d - m_begin_d : 0;
+        };
+        const HoursRange &h = m_out.hours;
+        const double ratio = h.likely_h > 0 ? h.high_h / h.likely_h : 1;
+        m_out.start_d
+            = HoursRange { with(1 / ratio, shortWait), usual.times[m_fire].hands_d - m_begin_d,
+                           with(ratio, longWait) };
+    }
+
+    const Build &m_build;
+    const CheckList &m_list;
+    PaceModel m_pace;
+    double m_begin_d = 0;
+    bool m_fires = false;
+    size_t m_fire = 0;
+    std::vector<WorkItem> m_items;
+    std::vector<const Check *> m_checks;
+    WorkPlan m_out;
+};
+
+} // namespace
+
+int setupOf(const CheckKind &kind)
+{
+    for (size_t i = 0; i < setups.size(); ++i)
+        if (hasWord(setups[i], kind.id))
+            return static_cast<int>(i);
+    return static_cast<int>(setups.size() + static_cast<size_t>(&kind - checkKinds().data()));
+}
+
+const PlannedCheck *WorkPlan::next() const
+{
+    const auto at = std::ranges::find_if(rows, &PlannedCheck::now);
+    return at == rows.end() ? nullptr : &*at;
+}
+
+const PlannedCheck *WorkPlan::find(std::string_view check) const
+{
+    const auto at
+        = std::ranges::find_if(rows, [&](const PlannedCheck &r) { return r.check->id() == check; });
+    return at == rows.end() ? nullptr : &*at;
+}
+
+int WorkPlan::nowCount() const
+{
+    return static_cast<int>(std::ranges::count_if(rows, &PlannedCheck::now));
+}
+
+WorkPlan planOf(const Build &build, const CheckList &list, std::string_view now)
+{
+    return Planner(build, list, now).run();
+}
+
+Phrase waitText(const PlannedCheck &row)
+{
+    constexpr size_t told = 2;
+    std::vector<Phrase> names;
+    for (size_t i = 0; i < std::min(told, row.waitsFor.size()); ++i)
+        names.push_back(row.waitsFor[i]->statement());
+    const Phrase all = joinedBy(names, "{*|; }");
+    if (row.waitsFor.size() <= told)
+        return { "plan.waits", "waits for {0}", { all } };
+    return { "plan.waits_more",
+             "waits for {0}; and {1} more",
+             { all, asCount(row.waitsFor.size() - told) } };
+}
+
+Phrase whyText(const WorkPlan &plan, const PlannedCheck &row)
+{
+    int behind = 0;
+    const Check *first = nullptr;
+    for (const PlannedCheck &r : plan.rows)
+        if (std::ranges::find(r.waitsFor, row.check) != r.waitsFor.end()) {
+            ++behind;
+            if (!first)
+                first = r.check;
+        }
+    if (row.check->kind->waitDays > 0)
+        return { "plan.why_wait",
+                 "its {0} days pass by themselves: the sooner it is begun",
+                 { asCount(row.check->kind->waitDays) } };
+    if (behind == 0)
+        return row.time.slack_d ? Phrase("the first start waits for it")
+                                : Phrase("last of its kind");
+    return { "plan.why", "then {0} can be done", { first->statement() } };
+}
+
+} // namespace mildpath
