@@ -40,6 +40,8 @@ NextCard::NextCard(OpenBuild &open, QWidget *parent)
         take();
     });
     connect(&open, &OpenBuild::changed, this, &NextCard::take);
+    // Whoever typed has done so.
+    connect(qApp, &QApplication::focusChanged, this, &NextCard::take);
     connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
         if (topic == qs(ask::plan().topic))
             take();

@@ -90,6 +90,16 @@ protected:
         QTest::mouseClick(b, Qt::LeftButton);
         QApplication::processEvents();
     }
+    void typeInPanel(const QString &name, const QString &text)
+    {
+        auto *field = inPanel<QLineEdit>(name);
+        QVERIFY2(field, qPrintable(name));
+        field->setFocus();
+        field->selectAll();
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+        QApplication::processEvents();
+    }
     void clickInPanel(const char *name)
     {
         auto *b = inPanel<QPushButton>(QString::fromLatin1(name));

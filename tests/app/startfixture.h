@@ -38,7 +38,6 @@ protected:
     }
     void goTo(const char *bench, int page);
     void walkTo(const char *stop);
-    void typeInPanel(const QString &name, const QString &text);
     void listen(const QString &port)
     {
         typeInPanel(QStringLiteral("start.port"), port);
@@ -117,17 +116,6 @@ inline void StartFixture::step(const char *id)
         for (int i = 0; i < 30 && list->chosen() != QLatin1String(id); ++i)
             QTest::keyClick(list, key);
     QCOMPARE(list->chosen(), QLatin1String(id));
-    QApplication::processEvents();
-}
-
-inline void StartFixture::typeInPanel(const QString &name, const QString &text)
-{
-    auto *field = inPanel<QLineEdit>(name);
-    QVERIFY2(field, qPrintable(name));
-    field->setFocus();
-    field->selectAll();
-    QTest::keyClicks(field, text);
-    QTest::keyClick(field, Qt::Key_Return);
     QApplication::processEvents();
 }
 

@@ -1,0 +1,180 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The next thing to do at the head of the rail: named, gone to, come back from.
+#include "benchfixture.h"
+
+#include "checks/assessment.h"
+#include "checks/judgement.h"
+#include "checks/signing.h"
+#include "checks/visible.h"
+#include "entry/rowlist.h"
+#include "open/questions.h"
+#include "plan/workplan.h"
+#include "shell/nextcard.h"
+
+namespace mildpath {
+namespace tst_next {
+
+class TestNext : public QObject, private BenchFixture
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void initTestCase() { prepare(); }
+    void init() { open(); }
+    void cleanup() { m_window.reset(); }
+
+    void next_isThePlansFirst();
+    void other_walksWhatCanBeDoneNow();
+    void goingThere_andBack();
+    void everyKind_isGoneToWhereItIsAnswered_data();
+    void everyKind_isGoneToWhereItIsAnswered();
+    void next_waitsForWhoTypes();
+    void freshBuild_isLedByKeysAlone();
+
+private:
+    NextCard &card() { return m_window->nextCard(); }
+    void pressNext()
+    {
+        QTest::keyClick(m_window.get(), Qt::Key_F8);
+        QApplication::processEvents();
+    }
+    OpenBuild &document() { return m_window->openBuild(); }
+};
+
+void TestNext::next_isThePlansFirst()
+{
+    QTRY_VERIFY(!card().check().empty());
+    const auto plan = document().answers().ask(ask::plan());
+    QVERIFY(plan);
+    QCOMPARE(card().check(), plan->answer.next()->check->id());
+    QVERIFY(card().text().contains(qs(plan->answer.next()->check->place.name)));
+    QVERIFY(!card().why().isEmpty());
+    QVERIFY(card().accessibleName().contains(card().text()));
+}
+
+void TestNext::other_walksWhatCanBeDoneNow()
+{
+    QTRY_VERIFY(!card().check().empty());
+    const int now = document().answers().ask(ask::plan())->answer.nowCount();
+    const std::string first = card().check();
+    QSet<QString> seen;
+    for (int i = 0; i < now; ++i) {
+        seen.insert(qs(card().check()));
+        QTest::keyClick(&card(), Qt::Key_Right);
+    }
+    QCOMPARE(seen.size(), now);
+    QCOMPARE(card().check(), first); // and begins anew
+}
+
+void TestNext::goingThere_andBack()
+{
+    QTRY_VERIFY(!card().check().empty());
+    m_window->showPage(Place::Forecast, QStringLiteral("remedies"));
+    const QString page = m_window->currentBench()->pageId();
+    pressNext();
+    QVERIFY(m_window->currentBench()->place() != Place::Forecast);
+    pressNext();
+    QCOMPARE(m_window->currentBench()->place(), Place::Forecast);
+    QCOMPARE(m_window->currentBench()->pageId(), page);
+    // A click goes there as well.
+    QTest::mouseClick(&card(), Qt::LeftButton, {}, QPoint(40, 40));
+    QVERIFY(m_window->currentBench()->place() != Place::Forecast);
+}
+
+void TestNext::everyKind_isGoneToWhereItIsAnswered_data()
+{
+    QTest::addColumn<QString>("kind");
+    for (const CheckKind &k : checkKinds())
+        QTest::newRow(std::string(k.id).c_str()) << qs(k.id);
+}
+
+void TestNext::everyKind_isGoneToWhereItIsAnswered()
+{
+    QFETCH(QString, kind);
+    const Check *check = nullptr;
+    for (const Check &c : document().judgement().checks.all())
+        if (c.asked && c.kind->id == kind.toStdString())
+            check = &c;
+    if (!check)
+        QSKIP("nothing of the kind on this engine");
+    const std::string id = check->id();
+    const bool inList = isAnsweredInList(*check);
+    m_window->goToCheck(id);
+    QApplication::processEvents();
+    if (!inList) {
+        QCOMPARE(m_window->currentBench()->place(), placeOf(*check->kind));
+        return;
+    }
+    QCOMPARE(m_window->currentBench()->place(), Place::Start);
+    if (kind == u"job") {
+        QVERIFY(inPanel<QPushButton>(QStringLiteral("job.record")));
+        return;
+    }
+    // Its own statement, and an answer that is taken in.
+    QVERIFY(find<RowList>("checkRows")->isVisible());
+    QWidget *focus = QApplication::focusWidget();
+    QVERIFY(focus && m_window->sidePanel().isAncestorOf(focus));
+    choose(inPanel<QComboBox>(QStringLiteral("check.by")), QStringLiteral("J. Moor"));
+    clickInPanel("check.yes");
+    const CheckEntry &last = document().build().checkEntries.back();
+    QCOMPARE(last.kind, kind.toStdString());
+    QVERIFY(last.places.empty() || last.places.front() == id.substr(id.find('@') + 1));
+}
+
+void TestNext::next_waitsForWhoTypes()
+{
+    QTRY_VERIFY(!card().check().empty());
+    auto *name = m_window->findChild<QLineEdit *>(QStringLiteral("buildName"));
+    name->setFocus();
+    QTest::keyClicks(name, QStringLiteral("x"));
+    const std::string shown = card().check();
+    // Somebody's reading comes in by a cable meanwhile, say: what is next has changed.
+    for (const char *by : { "J. Moor", "T. Quill" }) {
+        auto signs = signChecks(document().build(), document().judgement().checks, { shown }, by,
+                                "kept for the first hour only", "fire");
+        QVERIFY(signs.has_value());
+        for (SignOff &sign : *signs) {
+            sign.at = OpenBuild::now();
+            QVERIFY(document().record(sign).has_value());
+        }
+    }
+    const auto next = [&]() -> std::string { // empty: being worked out
+        const auto plan = document().answers().ask(ask::plan());
+        return plan ? plan->answer.next()->check->id() : std::string();
+    };
+    QTRY_VERIFY(!next().empty() && next() != shown);
+    QCOMPARE(card().check(), shown);
+    QTest::keyClick(name, Qt::Key_Return);
+    QTRY_VERIFY(card().check() == next() && card().check() != shown);
+}
+
+/// On a fresh build the job comes first: by F8 and the keys of its fields, nothing else.
+void TestNext::freshBuild_isLedByKeysAlone()
+{
+    QVERIFY(m_window->openTemplate(QStringLiteral("single-air-cooled")));
+    QTRY_COMPARE(card().check(), std::string("job@engine"));
+    pressNext();
+    QCOMPARE(m_window->currentBench()->place(), Place::Start);
+    inPanel<QCheckBox>(QStringLiteral("job.N"))->click();
+    typeInPanel(QStringLiteral("job.by"), QStringLiteral("A. Reed"));
+    typeInPanel(QStringLiteral("job.number"), QStringLiteral("77"));
+    clickInPanel("job.record");
+    QVERIFY(document().judgement().checks.find("job@engine")->state == CheckState::Proven);
+    QTRY_VERIFY(card().check() != "job@engine" && !card().check().empty());
+    for (int step = 0; step < 12; ++step) {
+        const std::string before = card().check();
+        const Check *c = document().judgement().checks.find(before);
+        pressNext();
+        if (!isAnsweredInList(*c)) {
+            card().other();
+            continue;
+        }
+        choose(inPanel<QComboBox>(QStringLiteral("check.by")), QStringLiteral("A. Reed"));
+        clickInPanel("check.yes");
+        QTRY_VERIFY(card().check() != before);
+    }
+}
+
+} // namespace tst_next
+MILDPATH_TEST(tst_next, TestNext)
+} // namespace mildpath
+#include "tst_next.moc"
