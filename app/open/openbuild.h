@@ -119,6 +119,8 @@ public:
     void selectStop(const QString &id);
     /// A check that is to be answered: where checks are answered it is chosen.
     void selectCheck(const std::string &id);
+    /// Somebody wants to go where a check is answered.
+    void wantCheck(const std::string &id) { Q_EMIT checkWanted(id); }
     const std::string &selectedCheck() const { return m_selectedCheck; }
 
     /// Faults imagined on this engine, for all benches: not part of the document until a scenario
@@ -139,6 +141,7 @@ Q_SIGNALS:
     void opened();
     void stopSelected(const QString &id);
     void checkSelected();
+    void checkWanted(const std::string &id);
     void imaginedChanged();
     void mapWanted(); ///< what is imagined is to be seen
     void titleChanged();

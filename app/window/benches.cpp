@@ -12,17 +12,24 @@
 #include "bench/route/routebench.h"
 #include "bench/start/startbench.h"
 #include "bench/sump/sumpbench.h"
+#include "bench/work/workbench.h"
 
 namespace mildpath {
 
 std::vector<Bench *> makeBenches(OpenBuild &open, SerialGauge *gauge, SerialSender *sender,
                                  QWidget *parent)
 {
-    return { new RouteBench(open, parent),       new ClearanceBench(open, gauge, parent),
-             new PumpBench(open, gauge, parent), new FinishBench(open, parent),
-             new HeatBench(open, gauge, parent), new PassageBench(open, parent),
-             new ForecastBench(open, parent),    new FilmBench(open, parent),
-             new SumpBench(open, parent),        new StartBench(open, sender, parent),
+    return { new WorkBench(open, parent),
+             new RouteBench(open, parent),
+             new ClearanceBench(open, gauge, parent),
+             new PumpBench(open, gauge, parent),
+             new FinishBench(open, parent),
+             new HeatBench(open, gauge, parent),
+             new PassageBench(open, parent),
+             new ForecastBench(open, parent),
+             new FilmBench(open, parent),
+             new SumpBench(open, parent),
+             new StartBench(open, sender, parent),
              new AfterBench(open, parent) };
 }
 

@@ -278,6 +278,7 @@ void MainWindow::connectParts()
     });
     connect(m_open, &OpenBuild::journalKept, this,
             [this] { m_messages->say(tr("Edits are kept against a crash again.")); });
+    connect(m_open, &OpenBuild::checkWanted, this, &MainWindow::goToCheck);
     connect(m_open, &OpenBuild::mapWanted, this, [this] { showBench(Place::Route); });
     connect(m_strip, &ReadoutStrip::benchAsked, this, [this](Place place, const QString &stop) {
         if (!stop.isEmpty())

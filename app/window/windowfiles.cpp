@@ -457,11 +457,11 @@ void MainWindow::makeEditMenu()
 
     QMenu *bench = menuBar()->addMenu(tr("&Bench"));
     for (size_t i = 0; i < m_benches.size(); ++i) {
-        // Nine by their number, the tenth by 0; any by going on.
-        const QKeySequence key = i < 9
-            ? QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i))
-            : i == 9 ? QKeySequence(Qt::CTRL | Qt::Key_0)
-                     : QKeySequence();
+        // Work beside what is next (F8); nine of the others by their number, the tenth by 0.
+        const QKeySequence key = i == 0 ? QKeySequence(Qt::Key_F7)
+            : i < 10  ? QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i))
+            : i == 10 ? QKeySequence(Qt::CTRL | Qt::Key_0)
+                      : QKeySequence();
         bench->addAction(m_benches[i]->title(), key, this, [this, i] {
             m_tabs->setCurrentIndex(static_cast<int>(i));
             currentBench()->takeFocus();

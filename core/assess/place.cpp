@@ -13,7 +13,8 @@ struct Row
 };
 
 /// In the order of the enum.
-constexpr std::array<Row, 11> places { {
+constexpr std::array<Row, 12> places { {
+    { "work", "Work" },
     { "route", "Oil path" },
     { "clearances", "Clearances" },
     { "pump", "Pump" },

@@ -9,6 +9,7 @@ namespace mildpath {
 /// A place of the work, in its order: where something is looked at and mended. The application has
 /// a bench for each.
 enum class Place {
+    Work,
     Route,
     Clearances,
     Pump,

@@ -214,6 +214,32 @@ std::vector<std::string_view> CheckKind::placeWords() const
     return out;
 }
 
+Phrase provenWhen(const CheckKind &kind)
+{
+    struct Way
+    {
+        char letter;
+        std::string_view words;
+    };
+    static constexpr std::array<Way, 7> ways { {
+        { 'G', "a figure with its uncertainty" },
+        { 'B', "a blade that goes and one that does not" },
+        { 'L', "looked at" },
+        { 'W', "looked at by another than who did it; alone: with a photo" },
+        { 'D', "said by whoever did it" },
+        { 'P', "a paper that says so" },
+        { 'C', "computed from what is proven" },
+    } };
+    std::vector<Phrase> parts;
+    for (const Way &w : ways)
+        if (kind.by.find(w.letter) != kind.by.npos)
+            parts.emplace_back(w.words);
+    Phrase out = joinedBy(parts, "{*|, or }");
+    if (kind.by.find('+') != kind.by.npos)
+        out = { "check.photo", "{0}; a photo is wanted", { out } };
+    return out;
+}
+
 bool CheckKind::isSpoiltBy(char event) const
 {
     return spoiltBy.find(event) != spoiltBy.npos;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "kinds/words.h"
+#include "quantity/phrase.h"
 
 #include <optional>
 #include <span>
@@ -89,6 +90,8 @@ struct CheckKind
 };
 /// Whether a word stands among words divided by blanks.
 bool hasWord(std::string_view words, std::string_view word);
+/// How a kind is proven, for people: "a figure with its uncertainty, or a paper; with a photo".
+Phrase provenWhen(const CheckKind &kind);
 /// In the order of the work.
 std::span<const CheckKind> checkKinds();
 /// @return null for an unknown id

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The next thing to do at the head of the rail: named, gone to, come back from.
+#include "bench/work/worklanes.h"
 #include "benchfixture.h"
 
 #include "checks/assessment.h"
@@ -29,6 +30,8 @@ private Q_SLOTS:
     void everyKind_isGoneToWhereItIsAnswered();
     void next_waitsForWhoTypes();
     void freshBuild_isLedByKeysAlone();
+    void lanes_showEveryAskedCheckOnce();
+    void lanes_areWalkedByKeysAndClicks();
 
 private:
     NextCard &card() { return m_window->nextCard(); }
@@ -172,6 +175,65 @@ void TestNext::freshBuild_isLedByKeysAlone()
         clickInPanel("check.yes");
         QTRY_VERIFY(card().check() != before);
     }
+}
+
+void TestNext::lanes_showEveryAskedCheckOnce()
+{
+    m_window->showBench(Place::Work);
+    auto *lanes = find<WorkLanes>("workLanes");
+    QTRY_VERIFY(!lanes->chosen().empty());
+    const auto plan = document().answers().ask(ask::plan());
+    QVERIFY(plan);
+    QCOMPARE(lanes->chosen(), plan->answer.next()->check->id());
+    int asked = 0;
+    for (const Check &c : document().judgement().checks.all()) {
+        QCOMPARE(lanes->placeOf(c.id()).isNull(), !c.asked);
+        asked += c.asked;
+    }
+    const auto *about = find<QLabel>("work.subtitle");
+    QVERIFY(about);
+    QVERIFY(about->text().contains(QStringLiteral("%1 of %2")
+                                       .arg(asked - static_cast<int>(plan->answer.rows.size()))
+                                       .arg(asked)));
+}
+
+void TestNext::lanes_areWalkedByKeysAndClicks()
+{
+    m_window->showBench(Place::Work);
+    auto *lanes = find<WorkLanes>("workLanes");
+    QTRY_VERIFY(!lanes->chosen().empty());
+    for (const char *id : { "clr@main_2", "kgap@sump_pickup", "wash@pump" }) {
+        QTest::mouseClick(lanes, Qt::LeftButton, {}, lanes->placeOf(id).toPoint());
+        QCOMPARE(lanes->chosen(), std::string(id));
+    }
+    // By arrows to the first and then through all of them.
+    lanes->setFocus();
+    for (int i = 0; i < 400; ++i)
+        QTest::keyClick(lanes, Qt::Key_Left);
+    QCOMPARE(lanes->chosen().substr(0, 4), std::string("job@"));
+    QSet<QString> kinds;
+    std::string before;
+    while (lanes->chosen() != before) {
+        before = lanes->chosen();
+        kinds.insert(qs(before.substr(0, before.find('@'))));
+        QTest::keyClick(lanes, Qt::Key_Right);
+    }
+    QSet<QString> asked;
+    for (const Check &c : document().judgement().checks.all())
+        if (c.asked)
+            asked.insert(qs(c.kind->id));
+    QCOMPARE(kinds, asked);
+    for (int i = 0; i < 60; ++i)
+        QTest::keyClick(lanes, Qt::Key_Up);
+    QCOMPARE(document().judgement().checks.find(lanes->chosen())->kind->stage, Stage::Strip);
+    // An open one says what comes first; Enter goes there.
+    QTest::mouseClick(lanes, Qt::LeftButton, {}, lanes->placeOf("final@block").toPoint());
+    QCOMPARE(lanes->chosen(), std::string("final@block"));
+    QVERIFY(inPanel<QPushButton>(QStringLiteral("work.go")));
+    QTest::keyClick(lanes, Qt::Key_Return);
+    QApplication::processEvents();
+    QCOMPARE(m_window->currentBench()->place(), Place::Start);
+    QVERIFY(inPanel<QPushButton>(QStringLiteral("check.yes")));
 }
 
 } // namespace tst_next

@@ -1,0 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "bench/work/workbench.h"
+
+#include "bench/work/workpage.h"
+
+namespace mildpath {
+
+WorkBench::WorkBench(OpenBuild &open, QWidget *parent)
+    : PagedBench(open, Place::Work, QStringLiteral("work"), parent)
+{
+    addPage(new WorkPage(open, this));
+}
+
+} // namespace mildpath
