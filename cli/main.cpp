@@ -103,12 +103,14 @@ const std::array<Verb, 25> verbs { {
       { "--open", "--all", "--cost", "--json", "--evidence" },
       runChecks },
     { "plan",
-      "plan FILE [--hours] [--all] [--now MOMENT] [--json]",
+      "plan FILE [--hours] [--all] [--now MOMENT] [--json | --sheet OUT.html [--paper a4|letter] "
+      "[--force]]",
       "The open checks as the order of the work: what is next, what can be done now, what waits.\n"
       "--hours: how long it takes and when it starts, though little was timed; --all: what waits,\n"
-      "and for what; --now: instead of this moment, such as 2026-03-21T08:30.",
-      { "--now" },
-      { "--hours", "--all", "--json" },
+      "and for what; --now: instead of this moment, such as 2026-03-21T08:30; --sheet: the day's\n"
+      "work to take along.",
+      { "--now", "--sheet", "--paper" },
+      { "--hours", "--all", "--json", "--force" },
       runPlan },
     { "start",
       "start FILE [--json]",

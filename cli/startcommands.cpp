@@ -5,6 +5,7 @@
 #include "plan/planreport.h"
 #include "quantity/dates.h"
 #include "report/buildsheet.h"
+#include "report/daysheet.h"
 #include "report/pictures.h"
 #include "start/startreport.h"
 #include "storage/files.h"
@@ -45,6 +46,14 @@ int writePictures(const Build &build, const Assessment &assessment, const std::s
     return Done;
 }
 
+Result<Paper> paperOption(const Options &options)
+{
+    const std::string paper = options.value("--paper").value_or("a4");
+    if (paper != "a4" && paper != "letter")
+        return fail("--paper", "must be a4 or letter, is \"" + paper + "\"");
+    return paper == "a4" ? Paper::A4 : Paper::Letter;
+}
+
 } // namespace
 
 int runChecks(const Options &options)
@@ -83,16 +92,28 @@ int runPlan(const Options &options)
     if (!daysBetween(now.substr(0, 10), now.substr(0, 10)))
         return report({ "--now", "must be a moment such as 2026-03-21T08:30, is \"" + now + "\"" },
                       "", BadInput);
+    const auto paper = paperOption(options);
+    if (!paper)
+        return report(paper.error(), "", BadInput);
+    const auto sheet = options.value("--sheet");
+    if (sheet)
+        if (const auto ok = mayWriteOutput(*sheet, overOption(options)); !ok)
+            return report(ok.error(), "", ReadWriteFailed);
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
     const Assessment assessment = assess(*build, now.substr(0, 10));
     const WorkPlan plan = planOf(*build, assessment.checks, now);
-    if (options.has("--json"))
+    if (sheet) {
+        const BuildSheet day = daySheet(*build, plan, now.substr(0, 10), units());
+        if (const auto ok = writeOutput(*sheet, sheetToHtml(day, *paper), overOption(options)); !ok)
+            return report(ok.error(), "", ReadWriteFailed);
+    } else if (options.has("--json")) {
         std::cout << planToJson(plan).dump(2) << '\n';
-    else
+    } else {
         std::cout << planText(*build, plan, { options.has("--hours"), options.has("--all") },
                               units());
+    }
     return plan.problem ? BadInput : Done;
 }
 
@@ -126,11 +147,11 @@ int runStart(const Options &options)
 int runReport(const Options &options)
 {
     const auto out = options.value("-o"), pictures = options.value("--svg");
-    const std::string paper = options.value("--paper").value_or("a4");
     if (!out && !pictures)
         return report({ "report", "needs -o FILE.html or --svg DIR" }, "", BadInput);
-    if (paper != "a4" && paper != "letter")
-        return report({ "--paper", "must be a4 or letter, is \"" + paper + "\"" }, "", BadInput);
+    const auto paper = paperOption(options);
+    if (!paper)
+        return report(paper.error(), "", BadInput);
     if (out) // before the work, which may be long
         if (const auto ok = mayWriteOutput(*out, overOption(options)); !ok)
             return report(ok.error(), "", ReadWriteFailed);
@@ -143,8 +164,8 @@ int runReport(const Options &options)
             code != Done)
             return code;
     if (out) {
-        const std::string text = sheetToHtml(buildSheet(*build, assessment, today(), units()),
-                                             paper == "a4" ? Paper::A4 : Paper::Letter);
+        const std::string text
+            = sheetToHtml(buildSheet(*build, assessment, today(), units()), *paper);
         if (const auto ok = writeOutput(*out, text, overOption(options)); !ok)
             return report(ok.error(), "", ReadWriteFailed);
     }

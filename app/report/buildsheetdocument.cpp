@@ -290,13 +290,17 @@ Result<void> writeBuildSheetPdf(const BuildSheet &sheet, Paper paper, const QStr
     return writeOutput(path.toStdString(), bytes.toStdString(), Over::AnyFile);
 }
 
-Result<void> writeBuildSheet(const Build &build, const Assessment &assessment,
-                             const std::string &date, Paper paper, const QString &path)
+Result<void> writeSheetTo(const BuildSheet &sheet, Paper paper, const QString &path)
 {
-    const BuildSheet sheet = buildSheet(build, assessment, date, Figure::style());
     if (path.endsWith(QStringLiteral(".html"), Qt::CaseInsensitive))
         return writeOutput(path.toStdString(), sheetToHtml(sheet, paper), Over::AnyFile);
     return writeBuildSheetPdf(sheet, paper, path);
+}
+
+Result<void> writeBuildSheet(const Build &build, const Assessment &assessment,
+                             const std::string &date, Paper paper, const QString &path)
+{
+    return writeSheetTo(buildSheet(build, assessment, date, Figure::style()), paper, path);
 }
 
 } // namespace mildpath

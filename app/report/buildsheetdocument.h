@@ -12,6 +12,8 @@ namespace mildpath {
 Result<void> writeBuildSheetPdf(const BuildSheet &sheet, Paper paper, const QString &path);
 
 /// By the ending of the path: .html, or else PDF.
+Result<void> writeSheetTo(const BuildSheet &sheet, Paper paper, const QString &path);
+/// The same of the build sheet.
 Result<void> writeBuildSheet(const Build &build, const Assessment &assessment,
                              const std::string &date, Paper paper, const QString &path);
 

@@ -46,9 +46,8 @@ public:
     double factor(std::string_view kind) const;
     bool isTimed(std::string_view kind) const { return m_kinds.contains(kind); }
     int timed() const { return m_timed; } ///< pieces of work
-    /// Builder's own pace, of the logarithm; with its variance.
+    /// Builder's own pace, of the logarithm.
     double builder() const { return m_builder; }
-    double builderVariance() const { return m_variance; }
     HoursRange hours(std::span<const WorkToDo> work) const;
 
 private:

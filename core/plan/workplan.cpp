@@ -30,7 +30,7 @@ public:
     Planner(const Build &build, const CheckList &list, std::string_view now)
         : m_build(build)
         , m_list(list)
-        , m_pace(timedWork(build))
+        , m_pace(timedWork(build, list))
     {
         constexpr size_t hourAt = 11; // of 2026-03-21T08:30
         if (now.size() > hourAt + 4)
@@ -56,16 +56,25 @@ public:
     }
 
 private:
-    static std::vector<TimedWork> timedWork(const Build &build)
+    /// An entry without places is of all its kind.
+    static double placesOf(const CheckEntry &e, const CheckList &list)
+    {
+        if (!e.places.empty())
+            return static_cast<double>(e.places.size());
+        const auto asked = std::ranges::count_if(list.all(), [&](const Check &c) {
+            return c.asked && c.kind->id == e.kind
+                && std::ranges::find(e.except, c.place.id) == e.except.end();
+        });
+        return static_cast<double>(std::max<std::ptrdiff_t>(1, asked));
+    }
+    static std::vector<TimedWork> timedWork(const Build &build, const CheckList &list)
     {
         std::vector<TimedWork> out;
         for (const CheckEntry *e : standing(build.checkEntries))
             if (const CheckKind *kind = findCheckKind(e->kind);
-                kind && e->minutes && *e->minutes > 0 && kind->minutes > 0)
-                out.push_back(
-                    { e->kind,
-                      *e->minutes / static_cast<double>(std::max<size_t>(1, e->places.size())),
-                      static_cast<double>(kind->minutes) });
+                kind && e->minutes && *e->minutes > 0 && kind->minutes > 0 && e->says != "none")
+                out.push_back({ e->kind, *e->minutes / placesOf(*e, list),
+                                static_cast<double>(kind->minutes) });
         return out;
     }
 

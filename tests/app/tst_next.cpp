@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The next thing to do at the head of the rail: named, gone to, come back from.
+#include "bench/work/todaypage.h"
 #include "bench/work/worklanes.h"
 #include "benchfixture.h"
 
@@ -32,6 +33,7 @@ private Q_SLOTS:
     void freshBuild_isLedByKeysAlone();
     void lanes_showEveryAskedCheckOnce();
     void lanes_areWalkedByKeysAndClicks();
+    void daySheet_isSeenAndWritten();
 
 private:
     NextCard &card() { return m_window->nextCard(); }
@@ -234,6 +236,27 @@ void TestNext::lanes_areWalkedByKeysAndClicks()
     QApplication::processEvents();
     QCOMPARE(m_window->currentBench()->place(), Place::Start);
     QVERIFY(inPanel<QPushButton>(QStringLiteral("check.yes")));
+}
+
+void TestNext::daySheet_isSeenAndWritten()
+{
+    m_window->showPage(Place::Work, QStringLiteral("today"));
+    auto *rows = find<RowList>("todayRows");
+    QTRY_VERIFY(rows->rows().size() > 3);
+    Q_EMIT rows->picked(1);
+    QApplication::processEvents();
+    QVERIFY(inPanel<QPushButton>(QStringLiteral("today.go")));
+    auto *page = static_cast<TodayPage *>(
+        static_cast<PagedBench *>(m_window->currentBench())->currentPage());
+    const QTemporaryDir folder;
+    for (const char *name : { "today.pdf", "today.html" }) {
+        const QString path = folder.filePath(QString::fromLatin1(name));
+        QCOMPARE(page->writeSheet(path), QString());
+        QVERIFY(QFileInfo(path).size() > 2000);
+    }
+    QVERIFY(!page->writeSheet(folder.filePath(QStringLiteral("no/such/today.pdf"))).isEmpty());
+    clickInPanel("today.go");
+    QVERIFY(m_window->currentBench()->place() != Place::Work);
 }
 
 } // namespace tst_next

@@ -5,6 +5,7 @@
 #include "plan/hours.h"
 #include "plan/schedule.h"
 #include "plan/workplan.h"
+#include "report/daysheet.h"
 #include "testing.h"
 
 #include <QtTest>
@@ -35,6 +36,7 @@ private Q_SLOTS:
     void next_isDoneAndThenAnother();
     void timedWork_isTakenIn();
     void plan_isToldAsPublished();
+    void daySheet_holdsOneDayOfEachPerson();
 };
 
 namespace {
@@ -383,6 +385,17 @@ void TestPlan::timedWork_isTakenIn()
     QCOMPARE(after.timed, 3);
     QVERIFY(after.showsHours());
     QVERIFY(after.hours.likely_h > before.hours.likely_h);
+    // All of a kind in one entry: each took its share.
+    CheckEntry family = build.checkEntries.back();
+    build.checkEntries = {};
+    for (const char *id : { "t1", "t2" }) {
+        family.id = id;
+        family.places.clear();
+        family.minutes = 27; // nine places, each as usual
+        build.checkEntries.push_back(family);
+    }
+    const WorkPlan usual = planOf(build, b.list(), "2026-03-21T09:00");
+    verifyClose(usual.hours.likely_h, before.hours.likely_h, 0.1);
     const double was = before.hours.high_h / before.hours.low_h;
     QVERIFY(after.hours.high_h / after.hours.low_h < was);
 }
@@ -405,6 +418,36 @@ void TestPlan::plan_isToldAsPublished()
         run({ QStringLiteral("plan"), file, QStringLiteral("--now"), QStringLiteral("tomorrow") })
             .code,
         2);
+}
+
+void TestPlan::daySheet_holdsOneDayOfEachPerson()
+{
+    By b(fixture::newBuild("N"));
+    b.person("A. Reed").person("B. Holt");
+    const WorkPlan plan = planOf(b.build(), b.list(), "2026-03-21T09:00");
+    QCOMPARE(plan.hands.size(), size_t(2));
+    const auto days = daysOfWork(plan);
+    QCOMPARE(days.size(), size_t(2));
+    for (const DayOfWork &d : days) {
+        QVERIFY(!d.rows.empty());
+        double before = 0;
+        for (const PlannedCheck *r : d.rows) {
+            QVERIFY(r->time.start_d >= before && r->time.start_d < 1);
+            before = r->time.start_d;
+        }
+        QVERIFY(d.minutes > 60); // four hours each, the last may go on tomorrow
+    }
+    const std::string html = sheetToHtml(daySheet(b.build(), plan, "2026-03-21", {}), Paper::A4);
+    for (const char *word : { "A. Reed", "B. Holt", "21 Mar", "qualified shop" })
+        QVERIFY2(html.find(word) != std::string::npos, word);
+    QVERIFY(html.find(std::string(days[0].rows[0]->check->place.name)) != std::string::npos);
+    // Nothing left to do: said, and no heading over nothing.
+    WorkPlan done = plan;
+    done.rows.clear();
+    QVERIFY(daysOfWork(done).empty());
+    QVERIFY(
+        sheetToHtml(daySheet(b.build(), done, "2026-03-21", {}), Paper::A4).find("Nothing is open")
+        != std::string::npos);
 }
 
 } // namespace tst_plan

@@ -257,10 +257,18 @@ void ChecksPage::peoplePanel(PanelContent &out)
     };
     out.push_back(word("person.name", tr("Name"), &TypedJob::person));
     out.push_back(word("person.role", tr("Does"), &TypedJob::role));
+    out.push_back(PanelField { QStringLiteral("person.hours"), tr("Hours a day on it"),
+                               Dimension::Number, "", 1, m_job.hours_d,
+                               [this](double hours) -> Result<void> {
+                                   m_job.hours_d = hours;
+                                   return {};
+                               },
+                               qs(recordType<Person>().find("hours_a_day_h")->about()) });
     out.push_back(PanelButton { QStringLiteral("person.add"), tr("Add"), [this] {
                                    Person p;
                                    p.name = m_job.person;
                                    p.role = m_job.role;
+                                   p.hours_d = m_job.hours_d;
                                    m_job.person.clear();
                                    m_job.role.clear();
                                    const auto done = m_open.record(p);
@@ -404,6 +412,13 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
         if (checks.size() > 1)
             out.push_back(word(QStringLiteral("check.except"), tr("Except"), &Typed::except));
         out.push_back(word(QStringLiteral("check.on"), tr("On, else today"), &Typed::on));
+        out.push_back(PanelField { QStringLiteral("check.minutes"), tr("Hands took, min"),
+                                   Dimension::Number, "", 0, m_typed.minutes,
+                                   [this](double minutes) -> Result<void> {
+                                       m_typed.minutes = minutes;
+                                       return {};
+                                   },
+                                   tr("Teaches the plan how long such work takes here") });
         out.push_back(word(QStringLiteral("check.note"), tr("Note"), &Typed::note));
         photoPanel(out);
         const auto button = [this](const char *id, const QString &text, const char *says) {
@@ -520,6 +535,7 @@ Result<void> ChecksPage::answer(const std::string &says)
         return tl::unexpected(when.error());
     e.at = *when;
     e.photos = m_typed.photos;
+    e.minutes = m_typed.minutes;
     if (e.by.empty())
         return fail("by", "Say who: choose a name, or add one under the job");
     const auto checks = chosenChecks();
@@ -544,6 +560,7 @@ Result<void> ChecksPage::answer(const std::string &says)
     m_typed.note.clear();
     m_typed.on.clear();
     m_typed.photos.clear();
+    m_typed.minutes.reset();
     m_typed.value_m.reset();
     m_typed.u_m.reset();
     m_typed.except.clear();

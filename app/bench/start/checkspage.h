@@ -44,11 +44,13 @@ private:
         std::string on; ///< the day, where it was not today
         std::vector<std::string> photos; ///< taken in beside the build
         std::optional<double> value_m, u_m; ///< of a clearance, its expanded uncertainty
+        std::optional<double> minutes; ///< of hands
     };
     struct TypedJob
     {
         std::vector<std::string> kinds;
         std::string by, number, scope, person, role;
+        double hours_d = Person {}.hours_d;
         bool alone = false, begun = false;
     };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/work/workbench.h"
 
+#include "bench/work/todaypage.h"
 #include "bench/work/workpage.h"
 
 namespace mildpath {
@@ -9,6 +10,7 @@ WorkBench::WorkBench(OpenBuild &open, QWidget *parent)
     : PagedBench(open, Place::Work, QStringLiteral("work"), parent)
 {
     addPage(new WorkPage(open, this));
+    addPage(new TodayPage(open, this));
 }
 
 } // namespace mildpath
