@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One solve, one full assessment, and how many Newton steps they take.
 #include "assess/cleanmarks.h"
+#include "assess/operatingmodel.h"
 #include "bearing/fedfilm.h"
 #include "bearing/shells.h"
 #include "bearing/warmfilm.h"
@@ -11,6 +12,7 @@
 #include "diagnose/trials.h"
 #include "diagnose/whatif.h"
 #include "document/logbook.h"
+#include "plan/workplan.h"
 #include "stopwatch.h"
 #include "storage/buildfile.h"
 #include "storage/templates.h"
@@ -164,6 +166,14 @@ void printChecks()
     std::printf(
         "%zu checks; figures and list / figures without the states %.2f; list / 5 ms %.2f\n",
         list.all().size(), (numbers + alone) / (numbers - states), alone / 5000);
+    const double plan = measure(
+        "  its plan", 50, [&](int) { static_cast<void>(planOf(b, list, "2026-04-01T09:00")); });
+    auto model = OperatingModel::make(b, figures.sizes, b.use.hotOil_c);
+    static_cast<void>(model->at(b.use.hotIdle_rpm, OperatingModel::Detail::Values));
+    const double solve = measure("  a warm solve", 200, [&](int) {
+        static_cast<void>(model->at(b.use.hotIdle_rpm, OperatingModel::Detail::Values));
+    });
+    std::printf("plan / 5 ms %.2f; plan / warm solve %.1f\n", plan / 5000, plan / solve);
 }
 
 void printForecasts(const Build &build)

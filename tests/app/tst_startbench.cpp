@@ -110,7 +110,7 @@ void TestStartBench::gate_isSignedInPlaceAndOpensTheStart()
     take(QStringLiteral("Clearance inside its limits; cap at its last stage, loosened in reverse"));
     take(QStringLiteral("Main 4"));
     QTRY_VERIFY(panelText().contains(QStringLiteral("If it were false")));
-    QTRY_VERIFY(!panelText().contains(QStringLiteral("being solved")));
+    QTRY_VERIFY(!panelText().contains(QStringLiteral("Being solved")));
     const auto fault = faultBehind(build(), *assessment().checks.find("clr@main_4"));
     QVERIFY(fault.has_value());
     QVERIFY(panelText().contains(qs(costOf(build(), assessment().sizes, *fault).text)));

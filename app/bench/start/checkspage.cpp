@@ -10,6 +10,7 @@
 #include "open/questions.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
+#include "shell/costitems.h"
 #include "start/gate.h"
 
 #include <QDate>
@@ -381,7 +382,7 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
     if (!aboutStage(kind.stage).caution.empty())
         out.push_back(PanelText { qs(aboutStage(kind.stage).caution), Tone::Warn });
     statePanel(checks, out);
-    costPanel(checks, out);
+    addCost(m_open, checks, out);
     out.push_back(PanelButton { QStringLiteral("check.go"), tr("Go there"), [this, &kind] {
                                    const auto here = chosenChecks();
                                    if (!here.empty() && !here.front()->place.stop.empty())
@@ -431,30 +432,6 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
             out.push_back(button("check.none", tr("None on this engine"), "none"));
     }
     signPanel(checks, out);
-}
-
-/// Of the chosen checks the one that would cost most, were it false.
-void ChecksPage::costPanel(const std::vector<const Check *> &checks, PanelContent &out) const
-{
-    const auto costs = m_open.answers().ask(ask::checkCosts());
-    const CheckCost *worst = nullptr;
-    for (const Check *c : checks) {
-        if (!costs && faultBehind(m_open.build(), *c)) {
-            out.push_back(PanelText { tr("If it were false: being solved…"), Tone::Muted });
-            return;
-        }
-        const auto at = costs ? costs->answer.find(c->id()) : decltype(costs->answer.end()) {};
-        if (costs && at != costs->answer.end()
-            && (!worst || at->second.harm > worst->harm
-                || (at->second.harm == worst->harm && at->second.ratio < worst->ratio)))
-            worst = &at->second;
-    }
-    if (!worst)
-        return;
-    out.push_back(PanelRule {});
-    out.push_back(PanelHeading { tr("If it were false") });
-    constexpr int silent = 3;
-    out.push_back(PanelText { qs(worst->text), worst->harm >= silent ? Tone::Warn : Tone::Plain });
 }
 
 void ChecksPage::photoPanel(PanelContent &out)

@@ -65,7 +65,6 @@ private:
     void peoplePanel(PanelContent &out);
     void stagePanel(Stage stage, PanelContent &out) const;
     void answerPanel(const Item &item, PanelContent &out);
-    void costPanel(const std::vector<const Check *> &checks, PanelContent &out) const;
     void photoPanel(PanelContent &out);
     void statePanel(const std::vector<const Check *> &checks, PanelContent &out) const;
     void signPanel(const std::vector<const Check *> &checks, PanelContent &out);

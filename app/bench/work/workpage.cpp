@@ -2,10 +2,10 @@
 #include "bench/work/workpage.h"
 
 #include "checks/assessment.h"
-#include "checks/cost.h"
 #include "open/questions.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
+#include "shell/costitems.h"
 
 #include <QVBoxLayout>
 
@@ -100,26 +100,10 @@ PanelContent WorkPage::panel()
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Proven when") });
     out.push_back(PanelText { qs(provenWhen(*c->kind)) });
-    costPanel(*c, out);
+    addCost(m_open, { c }, out);
     if (c->isOpen())
         firstPanel(*c, out);
     return out;
-}
-
-void WorkPage::costPanel(const Check &check, PanelContent &out) const
-{
-    if (!faultBehind(*m_plan->about.build, check))
-        return;
-    out.push_back(PanelRule {});
-    out.push_back(PanelHeading { tr("If it were left out") });
-    const auto costs = m_open.answers().ask(ask::checkCosts());
-    if (!costs) {
-        out.push_back(PanelText { tr("Being solved…"), Tone::Muted });
-        return;
-    }
-    if (const auto at = costs->answer.find(check.id()); at != costs->answer.end())
-        out.push_back(
-            PanelText { qs(at->second.text), at->second.harm > 2 ? Tone::Warn : Tone::Plain });
 }
 
 void WorkPage::firstPanel(const Check &check, PanelContent &out) const

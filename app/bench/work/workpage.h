@@ -25,7 +25,6 @@ public:
 
 private:
     const Check *chosen() const;
-    void costPanel(const Check &check, PanelContent &out) const;
     void firstPanel(const Check &check, PanelContent &out) const;
 
     WorkLanes *m_lanes;
