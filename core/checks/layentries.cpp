@@ -201,7 +201,9 @@ void layActs(CheckBoard &board)
         }
         for (const std::string &place : a->places)
             board.eachAt(place, [&](Check &c) {
-                if (!isOfTheLedger(c) && c.kind->isSpoiltBy(kind->letter))
+                // Swarf of such an act is in the ledger; whatever else it does is said here.
+                const bool told = kind->letter == 'M' && isOfTheLedger(c);
+                if (!told && c.kind->isSpoiltBy(kind->letter))
                     c.timeline.push_back(e);
                 // What was said of the part before it is not said of the new one.
                 if (kind->letter == 'R' && c.kind->id == "newpart")

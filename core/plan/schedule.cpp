@@ -3,7 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
+#include <limits>
 #include <tuple>
 
 namespace mildpath {
@@ -47,6 +47,8 @@ public:
                 return fail(i.id, "is given to " + i.who + ", who does not work on it");
         if (auto ok = sort(); !ok)
             return tl::unexpected(ok.error());
+        for (const WorkItem &i : m_items)
+            m_setups = std::max(m_setups, setupIndex(i) + 1);
         tails();
         pass();
         return std::move(m_out);
@@ -108,7 +110,7 @@ private:
         = std::tuple<bool, double, bool, double, int, bool, int, int, int, int, std::string_view>;
 
     /// What is taken first is the smallest.
-    Rank rank(size_t index, int setup, const std::map<int, int> &firstOfSetup) const
+    Rank rank(size_t index, int setup, const std::vector<int> &firstOfSetup) const
     {
         const WorkItem &i = m_items[index];
         const bool waits = i.wait_d >= longWait_d || i.due_d;
@@ -119,7 +121,7 @@ private:
                  urgent ? -m_tail[index] : 0,
                  i.stage,
                  i.setup != setup,
-                 i.setup == setup ? 0 : firstOfSetup.at(i.setup),
+                 i.setup == setup ? 0 : firstOfSetup[setupIndex(i)],
                  i.place,
                  -i.harm,
                  i.row,
@@ -166,6 +168,10 @@ private:
         std::ranges::stable_sort(m_out.order, {}, [&](size_t i) { return m_out.times[i].start_d; });
     }
 
+    static size_t setupIndex(const WorkItem &i)
+    {
+        return static_cast<size_t>(std::max(0, i.setup));
+    }
     bool mayDo(const WorkItem &item, size_t hand) const
     {
         return item.who.empty() || item.who == m_hands[hand].name;
@@ -193,13 +199,11 @@ private:
     {
         const auto isReady
             = [&](size_t i) { return mayDo(m_items[i], hand) && ready[i] <= at_d + tiny_d; };
-        std::map<int, int> firstOfSetup;
+        std::vector<int> firstOfSetup(m_setups, std::numeric_limits<int>::max());
         for (const size_t i : open)
             if (isReady(i)) {
-                const auto [at, fresh]
-                    = firstOfSetup.try_emplace(m_items[i].setup, m_items[i].place);
-                if (!fresh)
-                    at->second = std::min(at->second, m_items[i].place);
+                int &first = firstOfSetup[setupIndex(m_items[i])];
+                first = std::min(first, m_items[i].place);
             }
         size_t out = m_items.size();
         std::optional<Rank> best;
@@ -215,6 +219,7 @@ private:
     std::span<const WorkItem> m_items;
     std::span<const WorkHand> m_hands;
     double m_begin_d, m_longest_h = 0;
+    size_t m_setups = 1;
     std::vector<std::vector<size_t>> m_behind;
     std::vector<size_t> m_sorted;
     std::vector<double> m_tail;

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <map>
 #include <set>
+#include <utility>
 
 namespace mildpath {
 namespace {
@@ -155,13 +156,14 @@ private:
     /// Each root once, in the order of the list.
     std::vector<const Check *> rootsOf(size_t item) const
     {
-        std::set<size_t> seen, roots;
+        std::vector<char> seen(m_items.size(), 0);
+        std::set<size_t> roots;
         std::vector<size_t> open { item };
         while (!open.empty()) {
             const size_t i = open.back();
             open.pop_back();
             for (const size_t before : m_items[i].after)
-                if (seen.insert(before).second) {
+                if (!std::exchange(seen[before], char(1))) {
                     if (m_items[before].after.empty())
                         roots.insert(before);
                     open.push_back(before);
@@ -241,6 +243,12 @@ const PlannedCheck *WorkPlan::find(std::string_view check) const
 {
     const auto at
         = std::ranges::find_if(rows, [&](const PlannedCheck &r) { return r.check->id() == check; });
+    return at == rows.end() ? nullptr : &*at;
+}
+
+const PlannedCheck *WorkPlan::find(const Check &check) const
+{
+    const auto at = std::ranges::find(rows, &check, &PlannedCheck::check);
     return at == rows.end() ? nullptr : &*at;
 }
 

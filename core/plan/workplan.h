@@ -42,6 +42,8 @@ struct WorkPlan
     /// The next thing to do; null: nothing is open, or all of it waits.
     const PlannedCheck *next() const;
     const PlannedCheck *find(std::string_view check) const;
+    /// @param check  of the list the plan is of
+    const PlannedCheck *find(const Check &check) const;
     int nowCount() const;
     /// Hours stay unsaid until something was timed: nobody wants a guess for a plan.
     bool showsHours() const { return timed >= 2; }

@@ -182,9 +182,29 @@ Oil dilutedOil(const Oil &oil, double x)
              fuelBlend(oil.kv100_mm2_s, petrolAt100_mm2_s, x).kv_mm2_s, oil.rho15_kg_m3 };
 }
 
+namespace {
+
+bool isOfTheCrank(const Contact &contact)
+{
+    return contact.id == "mains" || contact.id == "big_ends";
+}
+
+} // namespace
+
+CrankFilms crankFilms(const std::vector<Contact> &contacts)
+{
+    CrankFilms out;
+    for (const Contact &c : contacts)
+        if (isOfTheCrank(c)) {
+            out.regime = std::min(out.regime, c.regime);
+            out.mark = worse(out.mark, markOf(c));
+        }
+    return out;
+}
+
 Mark markOf(const Contact &contact)
 {
-    const bool floats = contact.id == "mains" || contact.id == "big_ends";
+    const bool floats = isOfTheCrank(contact);
     switch (contact.regime) {
     case Regime::FullFilm:
         return Mark::Proven;

@@ -51,6 +51,13 @@ inline std::vector<Contact> contactsOf(const Build &build, const OperatingResult
 /// Mains and big-ends have to float at speed: mixed is to be checked again, boundary holds. Rings
 /// at the ends of their stroke and the cam's nose run on chemistry in any engine: they never hold.
 Mark markOf(const Contact &contact);
+/// Mains and big-ends together: the worst regime and its mark.
+struct CrankFilms
+{
+    Regime regime = Regime::FullFilm;
+    Mark mark = Mark::Proven;
+};
+CrankFilms crankFilms(const std::vector<Contact> &contacts);
 
 /// Lowest speed from which mains and big-ends float (λ > 3) at this oil temperature; absent when
 /// not up to the highest. Errors: as Network::solve.

@@ -60,6 +60,20 @@ void TestChecks::passage_isProvenByWhatCouldSee()
     b.clean("brush", "passage", "main_gallery", "white");
     b.clean("look", "passage", "main_gallery", "through", "wire");
     QCOMPARE(state(), "proven");
+    // What is no swarf takes it away as well.
+    for (const char *act : { "metal_found", "worked_beside" }) {
+        b.act(act, { "main_gallery" });
+        QVERIFY2(state() != "proven", act);
+        b.clean("brush", "passage", "main_gallery", "white");
+        b.clean("look", "passage", "main_gallery", "through", "wire");
+        QCOMPARE(state(), "proven");
+    }
+    const std::string riser = "restr@lifter_gallery_riser";
+    b.says("restr");
+    QCOMPARE(b.state(riser), "proven");
+    b.act("replaced", { "lifter_gallery_riser" });
+    QCOMPARE(b.state(riser), "hold");
+    b.says("restr");
     // A part off the engine, or its holes stopped: no swarf got in.
     b.act("filed", { "main_3" }, true);
     QCOMPARE(state(), "proven");

@@ -146,21 +146,15 @@ void FilmBench::verdicts(PanelContent &out) const
 {
     const Build &build = m_open.build();
     const auto contacts = contactsOf(build, *m_result);
-    Mark mark = Mark::Proven;
-    Regime crank = Regime::FullFilm;
-    for (const Contact &c : contacts)
-        if (c.id == "mains" || c.id == "big_ends") {
-            crank = std::min(crank, c.regime);
-            mark = worse(mark, markOf(c));
-        }
+    const CrankFilms crank = crankFilms(contacts);
     QString floats = tr("working out from which speed");
     if (const auto from = m_open.answers().find(ask::floatsFrom()); from && from->answer)
         floats = *from->answer
             ? tr("full film from %1 hot").arg(Figure::speed(**from->answer).text())
             : tr("no full film up to %1 hot").arg(Figure::speed(build.use.most_rpm).text());
-    out.push_back(
-        PanelVerdict { mark, tr("Mains and big-ends: %1").arg(QString::fromUtf8(regimeWord(crank))),
-                       floats + tr("; an indicator under mean loads") });
+    out.push_back(PanelVerdict {
+        crank.mark, tr("Mains and big-ends: %1").arg(QString::fromUtf8(regimeWord(crank.regime))),
+        floats + tr("; an indicator under mean loads") });
     for (const Contact &c : contacts)
         if (c.id == "cam")
             out.push_back(PanelVerdict {

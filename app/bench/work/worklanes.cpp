@@ -8,7 +8,6 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QRegularExpression>
 #include <QToolTip>
 
 #include <algorithm>
@@ -26,9 +25,8 @@ constexpr size_t mostMarks = 9;
 /// The first words of a statement: what the group is about.
 QString captionOf(const CheckKind &kind)
 {
-    const QString words = qs(kind.statement);
-    const auto end = words.indexOf(QRegularExpression(QStringLiteral("[:,;(]")));
-    return end > 0 ? words.left(end).trimmed() : words;
+    const std::string_view words = kind.statement;
+    return qs(words.substr(0, words.find_first_of(":,;("))).trimmed();
 }
 
 } // namespace
@@ -71,7 +69,7 @@ void WorkLanes::addGroup(Lane &lane, const CheckKind &kind) const
     if (checks.empty())
         return;
     for (const Check *c : checks) {
-        const PlannedCheck *row = m_plan ? m_plan->find(c->id()) : nullptr;
+        const PlannedCheck *row = m_plan ? m_plan->find(*c) : nullptr;
         const bool now = row && row->now;
         ++lane.asked;
         lane.open += c->isOpen();
@@ -165,10 +163,10 @@ const WorkLanes::Spot *WorkLanes::spotAt(QPointF at) const
 
 const WorkLanes::Spot *WorkLanes::spotOf(std::string_view check) const
 {
+    const Check *wanted = m_list ? m_list->find(check) : nullptr;
     for (const Spot *s : spots())
-        for (const Check *c : s->checks)
-            if (c->id() == check)
-                return s;
+        if (wanted && std::ranges::find(s->checks, wanted) != s->checks.end())
+            return s;
     return nullptr;
 }
 
@@ -178,11 +176,9 @@ QPointF WorkLanes::placeOf(const std::string &check) const
     return s ? QPointF(s->markX(), s->area.center().y()) : QPointF();
 }
 
-void WorkLanes::paintSpot(QPainter &p, const Spot &s) const
+void WorkLanes::paintSpot(QPainter &p, const Spot &s, bool chosen) const
 {
     const Theme &t = Theme::current();
-    const bool chosen
-        = std::ranges::any_of(s.checks, [&](const Check *c) { return c->id() == m_chosen; });
     if (chosen || s.now) {
         p.setPen(QPen(t.selection, chosen ? 2 : 1.2));
         p.setBrush(s.now ? t.selectionFill : Qt::NoBrush);
@@ -206,9 +202,10 @@ void WorkLanes::paintLane(QPainter &p, const Lane &lane) const
         about += QStringLiteral(" · ") + inWords(asHours(lane.minutes / 60));
     drawLine(p, QRectF(0, lane.top + laneAir + 16, nameWidth - 10, 16),
              Qt::AlignLeft | Qt::AlignVCenter, about, textFont(TextSize::Small), t.muted);
+    const Spot *chosen = spotOf(m_chosen);
     for (const Group &g : lane.groups) {
         for (const Spot &s : g.spots)
-            paintSpot(p, s);
+            paintSpot(p, s, &s == chosen);
         const bool now = std::ranges::any_of(g.spots, &Spot::now);
         drawLine(p, QRectF(g.area.left(), g.area.top() + 17, g.area.width() + groupGap - 3, 15),
                  Qt::AlignLeft | Qt::AlignVCenter, captionOf(*g.kind), textFont(TextSize::Small),

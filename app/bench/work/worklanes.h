@@ -72,7 +72,7 @@ private:
     void lay();
     void addGroup(Lane &lane, const CheckKind &kind) const;
     void paintLane(QPainter &p, const Lane &lane) const;
-    void paintSpot(QPainter &p, const Spot &spot) const;
+    void paintSpot(QPainter &p, const Spot &spot, bool chosen) const;
     void paintWays(QPainter &p) const;
     void paintGate(QPainter &p, const Lane &lane) const;
     void paintLegend(QPainter &p) const;
