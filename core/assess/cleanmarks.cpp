@@ -64,6 +64,14 @@ Mark markOf(const PassageState &p)
     return p.machined && p.unreached_mm > 0 ? Mark::LookAgain : Mark::Proven;
 }
 
+Mark markOf(const CleaningStep &step, const CleaningBook &book)
+{
+    Mark worst = Mark::Proven;
+    for (const Length &l : step.lengths)
+        worst = worse(worst, markOf(book.passages[static_cast<size_t>(l.passage)]));
+    return worst;
+}
+
 Mark markOf(const PlugState &p)
 {
     return p.seen && p.place != PlugPlace::Out ? Mark::Proven : Mark::Hold;

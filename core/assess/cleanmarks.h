@@ -9,6 +9,8 @@ namespace mildpath {
 
 /// A passage's state as a mark.
 Mark markOf(const PassageState &state);
+/// A step of a plan by the lengths it covers: the worst of their passages.
+Mark markOf(const CleaningStep &step, const CleaningBook &book);
 /// A plug's state as a mark: a plug nobody has seen in its place holds the start.
 Mark markOf(const PlugState &state);
 /// A link of a passage's chain: what the passage was after it, or, on the way to the proof, whether

@@ -61,17 +61,9 @@ QString PlanList::placeName(const CleaningStep &s) const
     return stop ? qs(stop->name) : qs(p.name);
 }
 
-Mark PlanList::markOfStep(const CleaningStep &s) const
-{
-    Mark worst = Mark::Proven;
-    for (const Length &l : s.lengths)
-        worst = worse(worst, markOf(m_open.cleaning().passages[static_cast<size_t>(l.passage)]));
-    return worst;
-}
-
 QString PlanList::needs(const CleaningStep &s) const
 {
-    if (markOfStep(s) == Mark::Proven)
+    if (markOf(s, m_open.cleaning()) == Mark::Proven)
         return {};
     QStringList in;
     for (const int p : s.plugs)
@@ -116,7 +108,7 @@ void PlanList::makeLines(const std::string &part)
         const Stop *stop = m_open.build().engine.find(in.stop);
         const std::string kind(stop ? wordOf(stop->kind) : "");
         const QString to = placeName(s);
-        const Mark mark = markOfStep(s);
+        const Mark mark = markOf(s, m_open.cleaning());
         open += mark != Mark::Proven;
         for (const int plug : s.plugs) {
             const QString plugName = qs(n.plugs()[static_cast<size_t>(plug)].name);

@@ -43,7 +43,6 @@ private:
     bool joinToLast(size_t step, Mark mark, int number);
     void addLeft(const std::string &part);
     QString placeName(const CleaningStep &step) const;
-    Mark markOfStep(const CleaningStep &step) const;
     QString needs(const CleaningStep &step) const;
     void show(int line);
     static int firstNumber(const Line &line);
