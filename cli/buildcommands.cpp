@@ -2,6 +2,8 @@
 #include "checks/assessment.h"
 #include "command.h"
 #include "document/engineplan.h"
+#include "plan/orders.h"
+#include "plan/workplan.h"
 #include "report/assessmentreport.h"
 #include "study/beside.h"
 
@@ -24,15 +26,6 @@
 
 namespace mildpath::cli {
 namespace {
-
-std::string shoppingToCsv(const std::vector<Spread> &spreads)
-{
-    std::vector<std::vector<std::string>> rows { { "what", "for", "why", "done" } };
-    for (const ShoppingRow &r : shoppingList(spreads))
-        rows.push_back({ render(r.what, fileStyle), render(r.where, fileStyle),
-                         render(r.why, fileStyle), r.settled ? "yes" : "" });
-    return tableToCsv(rows);
-}
 
 void printTable(const std::vector<ForecastLine> &lines)
 {
@@ -213,12 +206,15 @@ int runExport(const Options &options)
         return report({ "--csv", "is missing: the folder to write to" }, "", BadInput);
     std::error_code made;
     std::filesystem::create_directories(*folder, made);
+    const Assessment assessment = assess(*build);
+    const WorkPlan plan = planOf(*build, assessment.checks, "");
+    const Orders orders = ordersOf(*build, assessment, assessment.checks, plan);
     std::vector<std::pair<std::string, std::string>> tables {
         { "readings.csv", readingsToCsv(*build) },
         { "passages.csv", passagesToCsv(*build) },
         { "plugs.csv", plugsToCsv(*build) },
         { "events.csv", eventsToCsv(*build) },
-        { "shopping.csv", shoppingToCsv(spreadsOf(*build)) },
+        { "orders.csv", tableToCsv(ordersTable(orders)) },
         { "signoffs.csv", signOffsToCsv(*build) },
         { "run_card.csv", cardStepsToCsv(*build) },
         { "gauge_readings.csv", gaugeReadingsToCsv(*build) },

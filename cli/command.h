@@ -91,6 +91,7 @@ int runCompareFlows(const Options &);
 int runReplay(const Options &);
 int runChecks(const Options &);
 int runPlan(const Options &);
+int runOrders(const Options &);
 int runStart(const Options &);
 int runReport(const Options &);
 int runAfter(const Options &);

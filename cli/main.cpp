@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 25> verbs { {
+const std::array<Verb, 26> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -56,7 +56,7 @@ const std::array<Verb, 25> verbs { {
       "export FILE --csv DIR [--force]",
       "Writes tables, UTF-8, RFC 4180, units in the header: readings and events (struck ones "
       "too),\n"
-      "passages, plugs, and the shopping list after a bearing failure.",
+      "passages, plugs, and what to buy and what goes to the machine shop.",
       { "--csv" },
       { "--force" },
       runExport },
@@ -112,6 +112,13 @@ const std::array<Verb, 25> verbs { {
       { "--now", "--sheet", "--paper" },
       { "--hours", "--all", "--json", "--force" },
       runPlan },
+    { "orders",
+      "orders FILE [--now MOMENT] [--csv | --json]",
+      "What is to buy, alike things summed, and what goes to the machine shop: size, by when, and\n"
+      "how it stands. As text to send, or as a table.",
+      { "--now" },
+      { "--csv", "--json" },
+      runOrders },
     { "start",
       "start FILE [--json]",
       "What stands between the build and its first start: holds and who signed them, the prime\n"

@@ -2,6 +2,7 @@
 #include "checks/assessment.h"
 #include "checks/checksreport.h"
 #include "command.h"
+#include "plan/orders.h"
 #include "plan/planreport.h"
 #include "quantity/dates.h"
 #include "report/buildsheet.h"
@@ -9,6 +10,7 @@
 #include "report/pictures.h"
 #include "start/startreport.h"
 #include "storage/files.h"
+#include "storage/passagetables.h"
 
 #include <chrono>
 #include <ctime>
@@ -115,6 +117,27 @@ int runPlan(const Options &options)
                               units());
     }
     return plan.problem ? BadInput : Done;
+}
+
+int runOrders(const Options &options)
+{
+    const std::string now = options.value("--now").value_or(today() + "T08:00");
+    if (!daysBetween(now.substr(0, 10), now.substr(0, 10)))
+        return report({ "--now", "must be a moment such as 2026-03-21T08:30, is \"" + now + "\"" },
+                      "", BadInput);
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const Assessment assessment = assess(*build, now.substr(0, 10));
+    const WorkPlan plan = planOf(*build, assessment.checks, now);
+    const Orders orders = ordersOf(*build, assessment, assessment.checks, plan);
+    if (options.has("--json"))
+        std::cout << ordersToJson(orders).dump(2) << '\n';
+    else if (options.has("--csv"))
+        std::cout << tableToCsv(ordersTable(orders));
+    else
+        std::cout << ordersText(orders, units());
+    return Done;
 }
 
 int runStart(const Options &options)

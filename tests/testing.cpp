@@ -7,7 +7,10 @@
 #include "report/assessmentreport.h"
 #include "study/beside.h"
 
+#include <QDate>
 #include <QRegularExpression>
+#include <QSettings>
+#include <QStandardPaths>
 
 #include <algorithm>
 #include <cstdio>
@@ -111,6 +114,14 @@ bool addTestClass(const char *name, QObject *(*make)())
     return true;
 }
 
+void freshSettings()
+{
+    QStandardPaths::setTestModeEnabled(true);
+    QSettings settings;
+    settings.clear();
+    settings.setValue(QStringLiteral("worker/asked"), QDate::currentDate().toString(Qt::ISODate));
+}
+
 int runTestClasses(int argc, char **argv)
 {
     std::vector<char *> rest { argv, argv + std::min(argc, 1) };
@@ -134,6 +145,7 @@ int runTestClasses(int argc, char **argv)
             continue;
         // Settings and state of their own: classes run side by side.
         QCoreApplication::setApplicationName(QString::fromUtf8("tst_" + c.name));
+        freshSettings();
         const std::unique_ptr<QObject> test(c.make());
         failed += QTest::qExec(test.get(), static_cast<int>(rest.size()), rest.data());
     }

@@ -54,6 +54,9 @@ Json jsonOfAssessment(const Build &build);
 /// Rows of a CSV file without its header; cells as text.
 QList<QStringList> rowsOf(const char *name);
 
+/// As on a first day, but that nobody is asked who works.
+void freshSettings();
+
 /// A sentence of the core as files and programs get it: metric, plain digits.
 inline std::string said(const Phrase &phrase)
 {

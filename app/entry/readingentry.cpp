@@ -268,8 +268,8 @@ Reading ReadingEntry::blank(size_t position) const
         r.capTorqued = capTorqued(m_open.build(), m_stop);
         r.shells = fittedShells(m_open.build(), r.family, m_stop);
     }
-    r.instrument = m_instrument->text().trimmed().toStdString();
-    r.by = OpenBuild::userName();
+    r.instrument = m_instrument->currentText().toStdString();
+    r.by = m_open.worker();
     r.at = OpenBuild::now();
     return r;
 }
@@ -315,8 +315,8 @@ void ReadingEntry::keep(Reading r)
 
 void ReadingEntry::withdraw(size_t position)
 {
-    const auto ok = m_open.edit(
-        WithdrawReading { placeAt(position), OpenBuild::userName(), OpenBuild::now() });
+    const auto ok
+        = m_open.edit(WithdrawReading { placeAt(position), m_open.worker(), OpenBuild::now() });
     if (!ok)
         say(qs(ok.error().message), true);
 }

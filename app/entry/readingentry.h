@@ -71,6 +71,7 @@ private:
     void layCells();
     void chooseMethod();
     void showMethod();
+    void fillInstruments(const QString &inHand);
     Reading blank(size_t position) const;
     void store(size_t position, double si, const std::vector<double> &repeats_m = {});
     void keep(Reading reading);
@@ -99,7 +100,7 @@ private:
     QLabel *m_title, *m_progress, *m_form, *m_message, *m_verdict, *m_next;
     QLabel *m_partLabels[2], *m_journalLabel;
     QComboBox *m_methods, *m_repeatCount;
-    QLineEdit *m_instrument;
+    QComboBox *m_instrument;
     QuantityField *m_u, *m_journal, *m_housingT, *m_journalT;
     QCheckBox *m_overHole;
     QWidget *m_feelRow;

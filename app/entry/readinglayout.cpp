@@ -92,11 +92,20 @@ void ReadingEntry::makeMethodRow(QVBoxLayout *column)
     m_methods->setMinimumContentsLength(m_compact ? 12 : 24);
     connect(m_methods, &QComboBox::activated, this, [this] { chooseMethod(); });
     row->addWidget(m_methods);
-    m_instrument = new QLineEdit(this);
+    m_instrument = new ArrowCombo(this);
     m_instrument->setObjectName(QStringLiteral("instrument"));
     m_instrument->setAccessibleName(tr("Instrument"));
-    m_instrument->setToolTip(tr("Which instrument: its name or number"));
-    m_instrument->setMinimumWidth(70);
+    m_instrument->setToolTip(
+        tr("Which instrument; more of them are described on Work, Instruments"));
+    m_instrument->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_instrument->setMinimumContentsLength(8);
+    connect(m_instrument, &QComboBox::activated, this, [this] {
+        // It brings its uncertainty along.
+        for (const Instrument *i : standing(m_open.build().instruments))
+            if (qs(i->name) == m_instrument->currentText() && i->u
+                && findInstrumentKind(i->kind)->unit == "um")
+                m_u->setValue(*i->u * 1e-6);
+    });
     row->addWidget(m_instrument, 1);
     if (m_compact) {
         // Half the width: what belongs to the instrument goes below it.
@@ -265,6 +274,24 @@ QuantityField *ReadingEntry::makeCell(size_t i)
     return cell;
 }
 
+/// The shop's instruments of length, and by name those this engine was read with.
+void ReadingEntry::fillInstruments(const QString &inHand)
+{
+    QStringList names;
+    for (const Instrument *i : standing(m_open.build().instruments))
+        if (const InstrumentKind *kind = findInstrumentKind(i->kind); kind && kind->unit == "um")
+            names << qs(i->name);
+    for (const Reading *r : standingReadings(m_open.build()))
+        if (r->method == m_method && !r->instrument.empty())
+            names << qs(r->instrument);
+    names << qs(findMethod(m_method)->instrument);
+    names.prepend(inHand);
+    names.removeDuplicates();
+    m_instrument->clear();
+    m_instrument->addItems(names);
+    m_instrument->setCurrentIndex(0);
+}
+
 /// Instrument and uncertainty as last used with the method, and the cells it wants.
 void ReadingEntry::showMethod()
 {
@@ -273,8 +300,7 @@ void ReadingEntry::showMethod()
     for (const Reading *r : standingReadings(m_open.build()))
         if (r->method == m_method && (!last || r->family == m_family->id))
             last = r;
-    m_instrument->setText(last ? qs(last->instrument) : qs(method.instrument));
-    m_instrument->setCursorPosition(0);
+    fillInstruments(last ? qs(last->instrument) : qs(method.instrument));
     m_u->setValue((last ? last->u_um : method.u_um) * 1e-6);
     m_u->setToolTip(tr("Standard uncertainty of one reading; usual: %1 (%2)")
                         .arg(Figure::clearance(method.u_um).text(), qs(method.source)));

@@ -12,7 +12,7 @@ Result<void> tickCheck(OpenBuild &open, const std::string &stop, const TickKind 
     p.verdict = so ? "proven" : "look_again";
     if (!so)
         p.how = "taken back: " + std::string(check.text);
-    p.by = OpenBuild::userName();
+    p.by = open.worker();
     p.at = OpenBuild::now();
     return open.edit(AddProof { p });
 }

@@ -148,6 +148,7 @@ Result<void> OpenBuild::open(Build build, OpenedFrom from)
     m_from = std::move(from);
     m_imagined.clear();
     m_build = std::make_shared<const Build>(std::move(build));
+    m_worker.clear(); // who works on one engine need not work on another
     m_assessment = std::move(*assessment);
     m_answers.setAbout({ m_build, m_assessment }, true);
     m_previous.reset();
@@ -276,9 +277,9 @@ void OpenBuild::giveUp()
 Result<std::string> OpenBuild::record(LogEntry entry)
 {
     std::visit(
-        [](Record &r) {
+        [this](Record &r) {
             if (r.by.empty())
-                r.by = userName();
+                r.by = worker();
             if (r.at.empty())
                 r.at = now();
         },
@@ -299,14 +300,14 @@ Result<void> OpenBuild::choose(const std::string &question, const std::string &a
     Choice c;
     c.question = question;
     c.answer = answer;
-    c.by = userName();
+    c.by = worker();
     c.at = now();
     return edit(Choose { std::move(c) });
 }
 
 Result<void> OpenBuild::takeBack(const std::string &log, const std::string &id)
 {
-    return edit(TakeBackEntry { log, id, userName(), now() });
+    return edit(TakeBackEntry { log, id, worker(), now() });
 }
 
 Result<void> OpenBuild::edit(const Edit &edit)
@@ -376,12 +377,29 @@ void OpenBuild::selectCheck(const std::string &id)
     Q_EMIT checkSelected();
 }
 
-std::string OpenBuild::userName()
+std::string OpenBuild::worker()
 {
-    for (const char *name : { "MILDPATH_USER", "USER", "LOGNAME" })
-        if (const char *value = std::getenv(name); value && *value)
-            return value;
-    return "unnamed";
+    if (m_worker.empty() && m_askWorker)
+        if (const std::string name = m_askWorker(); !name.empty())
+            (void)pickWorker(name); // refused, nobody is picked
+    return m_worker;
+}
+
+Result<void> OpenBuild::pickWorker(const std::string &name)
+{
+    const auto people = standing(m_build->people);
+    const bool known
+        = std::ranges::any_of(people, [&](const Person *p) { return p->name == name; });
+    if (!known && !name.empty()) {
+        Person p;
+        p.name = p.by = name;
+        p.at = now();
+        if (auto ok = edit(AddEntry { std::move(p) }); !ok)
+            return ok;
+    }
+    m_worker = name;
+    Q_EMIT workerChanged();
+    return {};
 }
 
 std::string OpenBuild::now()

@@ -12,6 +12,7 @@
 #include <QTimer>
 #include <QUndoStack>
 
+#include <functional>
 #include <memory>
 #include <optional>
 
@@ -56,6 +57,7 @@ public:
     const Build &build() const { return *m_build; }
     /// The document itself, for whoever needs it as it is now: another one after every change.
     const std::shared_ptr<const Build> &document() const { return m_build; }
+    const std::shared_ptr<const Assessment> &sharedAssessment() const { return m_assessment; }
     const Assessment &assessment() const { return *m_assessment; }
     // Its parts, for whoever needs no more than them.
     const std::vector<GaugedSize> &sizes() const;
@@ -131,11 +133,32 @@ public:
     /// The same, and asks for the map that shows what follows.
     void showImagined(std::vector<Fault> faults);
 
-    /// Who and when of the next reading or proof.
-    static std::string userName();
+    /// Who works now: what is entered next carries the name. Where nobody is picked it is asked,
+    /// once a day. @return empty: nobody said
+    std::string worker();
+    /// The same without asking.
+    const std::string &pickedWorker() const { return m_worker; }
+    /// Whoever is new to this engine becomes one of its people. Errors: as an edit; nobody is
+    /// picked then.
+    Result<void> pickWorker(const std::string &name);
+    /// How a name is asked for; nothing: it is not.
+    void setWorkerQuestion(std::function<std::string()> ask) { m_askWorker = std::move(ask); }
+    /// What runs just now, in a line: "Priming, 12 s, 1.2 bar"; empty: nothing. Whoever runs it
+    /// says so; it stands where what is next stands.
+    void setLive(const QString &text)
+    {
+        if (text == m_live)
+            return;
+        m_live = text;
+        Q_EMIT liveChanged();
+    }
+    const QString &live() const { return m_live; }
+    /// When of the next entry.
     static std::string now();
 
 Q_SIGNALS:
+    void workerChanged();
+    void liveChanged();
     /// The document changed: by edit, undo, redo, or another was opened.
     void changed();
     void opened();
@@ -149,6 +172,9 @@ Q_SIGNALS:
     void journalKept(); ///< they are again
 
 private:
+    std::string m_worker;
+    QString m_live;
+    std::function<std::string()> m_askWorker;
     class EditCommand;
     void setBuild(std::shared_ptr<const Build> build,
                   std::shared_ptr<const Assessment> assessment = {});

@@ -136,6 +136,14 @@ QString styleSheetOf(const Theme &t)
             border-color: @line; }
         QPushButton[main="true"] { border-color: @sel; color: @sel; font-weight: bold; }
         QPushButton[main="true"]:disabled { border-color: @line; color: @faint; }
+        QPushButton[leads="true"] { background: @sel; color: @panel; border-color: @sel;
+            font-weight: bold; }
+        QPushButton[leads="true"]:disabled { background: @panel; color: @faint;
+            border-color: @line; }
+        QPushButton[plain="true"] { background: transparent; border: none; padding: 1px 2px;
+            text-align: left; }
+        QPushButton[plain="true"]:hover, QPushButton[plain="true"]:focus { color: @sel;
+            border: none; text-decoration: underline; padding: 1px 2px; }
         QScrollArea, QListView { background: transparent; border: none; }
         QScrollBar:vertical { background: transparent; width: 9px; }
         QScrollBar::handle:vertical { background: @line; border-radius: 4px; min-height: 24px; }

@@ -20,6 +20,10 @@ namespace {
 
 constexpr double margin = 54; ///< px at 96 to the inch: 14 mm
 constexpr double padding = 4, markWidth = 16, footHeight = 24;
+/// A picture that does not fit is drawn smaller rather than leaving a page half empty.
+constexpr double smallestPicture = 0.62;
+constexpr double signHeight = 74;
+constexpr double ruling = 26; ///< between the lines for notes
 
 QFont sheetFont(double pixels, bool bold = false)
 {
@@ -32,11 +36,16 @@ QFont sheetFont(double pixels, bool bold = false)
 class Pages
 {
 public:
-    Pages(const BuildSheet &sheet, QSizeF page, QPdfWriter *pdf, int of)
+    /// Where each part of the sheet begins.
+    using Contents = std::vector<std::pair<QString, int>>;
+
+    /// @param contents  as counted before
+    Pages(const BuildSheet &sheet, QSizeF page, QPdfWriter *pdf, int of, Contents contents)
         : m_sheet(sheet)
         , m_page(page)
         , m_pdf(pdf)
         , m_of(of)
+        , m_contents(std::move(contents))
     {
         if (pdf) {
             m_painter.begin(pdf);
@@ -59,15 +68,22 @@ public:
                            },
                            [&](const SheetTable &t) { table(t); },
                            [&](const SheetPicture &p) { picture(p); },
+                           [&](const SheetFacts &f) { facts(f); },
+                           [&](const SheetSignatures &g) { signatures(g); },
+                           [&](const SheetNotes &) { notes(); },
                        },
                        m_sheet.blocks[i]);
         foot();
         return m_number;
     }
+    const Contents &found() const { return m_found; }
 
 private:
     double width() const { return m_page.width() - 2 * margin; }
-    double bottom() const { return m_page.height() - margin - footHeight; }
+    double bottom() const
+    {
+        return m_page.height() - margin - footHeight - (m_number == 1 ? 14 : 0);
+    }
     bool fits(double high) const { return m_y + high <= bottom(); }
 
     void newPage()
@@ -84,8 +100,16 @@ private:
         if (!m_pdf)
             return;
         const QRectF area(margin, m_page.height() - margin - 8, width(), 16);
-        drawLine(m_painter, area, Qt::AlignLeft | Qt::AlignVCenter, qs(m_sheet.title),
-                 sheetFont(10), Theme::current().muted);
+        drawLine(m_painter, area.adjusted(0, 0, -90, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                 m_sheet.foot.empty() ? qs(m_sheet.title) : qs(m_sheet.foot), sheetFont(10),
+                 Theme::current().muted);
+        if (m_number == 1 && !m_contents.empty()) {
+            QStringList parts;
+            for (const auto &[name, page] : m_contents)
+                parts << QStringLiteral("%1 %2").arg(page).arg(name);
+            drawLine(m_painter, area.translated(0, -14), Qt::AlignLeft | Qt::AlignVCenter,
+                     parts.join(QStringLiteral(" · ")), sheetFont(10), Theme::current().muted);
+        }
         drawLine(m_painter, area, Qt::AlignRight | Qt::AlignVCenter,
                  QObject::tr("page %1 of %2").arg(m_number).arg(m_of), sheetFont(10),
                  Theme::current().muted);
@@ -137,25 +161,108 @@ private:
     {
         if (block >= m_sheet.blocks.size())
             return 0;
-        return std::visit(Overloaded {
-                              [](const SheetHeading &) { return 0.0; },
-                              [](const SheetText &) { return 20.0; },
-                              [&](const SheetTable &t) { return opening(t); },
-                              [&](const SheetPicture &p) { return pictureHeight(p); },
-                          },
-                          m_sheet.blocks[block]);
+        return std::visit(
+            Overloaded {
+                [&](const SheetHeading &) { return 34 + leastOf(block + 1); },
+                [](const SheetText &) { return 20.0; },
+                [&](const SheetTable &t) { return opening(t); },
+                [&](const SheetPicture &p) { return smallestPicture * pictureHeight(p); },
+                [](const SheetFacts &) { return 80.0; },
+                [](const SheetSignatures &) { return signHeight; },
+                [](const SheetNotes &) { return 0.0; },
+            },
+            m_sheet.blocks[block]);
     }
 
     void heading(const SheetHeading &h, size_t block)
     {
-        const QFont font = sheetFont(16, true);
+        const QFont font = sheetFont(h.section ? 18 : 15, true);
         const double high = heightOf(qs(h.text), font, width());
         if (!fits(14 + high + 6 + leastOf(block + 1)))
             newPage();
         else
             m_y += 14;
+        if (h.section)
+            m_found.emplace_back(qs(h.text), m_number);
         words({ margin, m_y, width(), high + 2 }, qs(h.text), font, Theme::current().ink);
         m_y += high + 6;
+    }
+
+    /// Labels and values, three beside each other, between two lines.
+    void facts(const SheetFacts &f)
+    {
+        constexpr int beside = 3;
+        constexpr double labelWidth = 84;
+        const Theme &t = Theme::current();
+        const double wide = width() / beside;
+        rule(t.muted, 1);
+        m_y += 5;
+        for (size_t i = 0; i < f.facts.size(); i += beside) {
+            double high = 16;
+            const size_t end = std::min(f.facts.size(), i + beside);
+            for (size_t k = i; k < end; ++k)
+                high = std::max(
+                    high,
+                    heightOf(qs(f.facts[k].second), sheetFont(11, true), wide - labelWidth - 12));
+            for (size_t k = i; k < end; ++k) {
+                const double x = margin + wide * static_cast<double>(k - i);
+                words({ x, m_y, labelWidth, high }, qs(f.facts[k].first), sheetFont(11), t.muted);
+                words({ x + labelWidth, m_y, wide - labelWidth - 8, high + 2 },
+                      qs(f.facts[k].second), sheetFont(11, true), t.ink);
+            }
+            m_y += high + 3;
+        }
+        m_y += 3;
+        rule(t.line, 0.6);
+        m_y += 6;
+    }
+
+    void rule(const QColor &colour, double pen)
+    {
+        if (!m_pdf)
+            return;
+        m_painter.setPen(QPen(colour, pen));
+        m_painter.drawLine(QPointF(margin, m_y), QPointF(margin + width(), m_y));
+    }
+
+    void signatures(const SheetSignatures &g)
+    {
+        if (!fits(signHeight))
+            newPage();
+        const Theme &t = Theme::current();
+        const double gap = 22, n = static_cast<double>(std::max<size_t>(1, g.lines.size()));
+        const double wide = (width() - gap * (n - 1)) / n;
+        for (size_t i = 0; i < g.lines.size(); ++i) {
+            const double x = margin + (wide + gap) * static_cast<double>(i);
+            words({ x, m_y + 8, wide, 18 }, qs(g.lines[i].what), sheetFont(11), t.muted);
+            const double line = m_y + signHeight - 26;
+            if (m_pdf) {
+                m_painter.setPen(QPen(t.ink, 1));
+                m_painter.drawLine(QPointF(x, line), QPointF(x + wide, line));
+                const QString name = qs(g.lines[i].name), date = qs(g.lines[i].date);
+                drawLine(m_painter, { x, line + 3, wide - 60, 16 }, Qt::AlignLeft,
+                         name.isEmpty() ? QObject::tr("name") : name,
+                         sheetFont(11, !name.isEmpty()), name.isEmpty() ? t.muted : t.ink);
+                drawLine(m_painter, { x + wide - 90, line + 3, 90, 16 }, Qt::AlignRight,
+                         date.isEmpty() ? QObject::tr("date") : date, sheetFont(11), t.muted);
+            }
+        }
+        m_y += signHeight;
+    }
+
+    /// What is left of the last page is for writing by hand.
+    void notes()
+    {
+        if (!fits(40 + 2 * ruling))
+            return;
+        m_y += 14;
+        words({ margin, m_y, width(), 22 }, QObject::tr("Notes"), sheetFont(15, true),
+              Theme::current().ink);
+        m_y += 24;
+        while (fits(ruling)) {
+            m_y += ruling;
+            rule(Theme::current().line, 0.6);
+        }
     }
 
     static std::vector<SheetCell> headRow(const SheetTable &t)
@@ -238,9 +345,15 @@ private:
 
     void picture(const SheetPicture &p)
     {
-        const double high = pictureHeight(p);
-        if (!fits(high))
+        const double whole = pictureHeight(p);
+        const double room = bottom() - m_y;
+        // Rather a little smaller than a page with a hole in it.
+        const double shrink = room >= whole   ? 1
+            : room >= smallestPicture * whole ? room / whole
+                                              : 0;
+        if (shrink == 0)
             newPage();
+        const double high = shrink > 0 ? shrink * whole : whole;
         const Theme &t = Theme::current();
         const QFont bold = sheetFont(11.5, true);
         const double wide = QFontMetricsF(bold).horizontalAdvance(qs(p.title));
@@ -253,7 +366,7 @@ private:
             QString text = qs(p.svg);
             text.replace(QLatin1String("B612, sans-serif"), sheetFont(11).family());
             QSvgRenderer svg(text.toUtf8());
-            const double scale = std::min(1.0, width() / p.width);
+            const double scale = std::min(1.0, width() / p.width) * (shrink > 0 ? shrink : 1);
             svg.render(&m_painter, QRectF(margin, m_y + 18, p.width * scale, p.height * scale));
         }
         m_y += high;
@@ -265,6 +378,7 @@ private:
     QPainter m_painter;
     int m_number = 1, m_of;
     double m_y = 0;
+    Contents m_contents, m_found;
 };
 
 } // namespace
@@ -284,8 +398,9 @@ Result<void> writeBuildSheetPdf(const BuildSheet &sheet, Paper paper, const QStr
         pdf.setTitle(qs(sheet.title));
         pdf.setCreator(QStringLiteral("Mild Path"));
         const QSizeF page = size.sizePixels(96);
-        const int of = Pages(sheet, page, nullptr, 0).run();
-        Pages(sheet, page, &pdf, of).run();
+        Pages first(sheet, page, nullptr, 0, {});
+        const int of = first.run();
+        Pages(sheet, page, &pdf, of, first.found()).run();
     }
     return writeOutput(path.toStdString(), bytes.toStdString(), Over::AnyFile);
 }

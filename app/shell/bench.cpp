@@ -66,6 +66,7 @@ void PagedBench::add(Page *page)
             showWords();
     });
     connect(page, &Page::tabAsked, this, [this, page](int other) { showPage(page, other); });
+    connect(page, &Page::pageAsked, this, [this](const QString &id) { showPage(id); });
     connect(page, &Page::benchAsked, this, &Bench::benchAsked);
     connect(page, &Page::openAsked, this, &Bench::openAsked);
     connect(page, &Page::complained, this, &Bench::complained);

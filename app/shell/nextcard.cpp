@@ -40,6 +40,11 @@ NextCard::NextCard(OpenBuild &open, QWidget *parent)
         take();
     });
     connect(&open, &OpenBuild::changed, this, &NextCard::take);
+    connect(&open, &OpenBuild::liveChanged, this, [this] {
+        setAccessibleName(m_open.live().isEmpty() ? tr("Next: %1, %2").arg(m_text, m_minutes)
+                                                  : tr("Running: %1").arg(m_open.live()));
+        update();
+    });
     // Whoever typed has done so.
     connect(qApp, &QApplication::focusChanged, this, &NextCard::take);
     connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
@@ -118,13 +123,22 @@ void NextCard::paintEvent(QPaintEvent *)
     p.drawRoundedRect(card, 5, 5);
     const QRectF inside = card.adjusted(9, 6, -9, -5);
     const QFont small = textFont(TextSize::Small), bold = textFont(TextSize::Small, true);
+    const QRectF words(inside.left(), inside.top() + 17, inside.width(), 32);
+    if (!m_open.live().isEmpty()) { // what runs wants the eye first
+        drawLine(p, QRectF(inside.left(), inside.top(), 90, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                 tr("Running"), bold, t.hold);
+        p.setFont(bold);
+        p.setPen(t.ink);
+        p.drawText(words.adjusted(0, 0, 0, 20), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                   m_open.live());
+        return;
+    }
     drawLine(p, QRectF(inside.left(), inside.top(), 60, 16), Qt::AlignLeft | Qt::AlignVCenter,
              tr("Next"), bold, t.selection);
     drawLine(p, QRectF(inside.right() - 80, inside.top(), 80, 16),
              Qt::AlignRight | Qt::AlignVCenter, m_minutes, small, t.muted);
     p.setFont(bold);
     p.setPen(t.ink);
-    const QRectF words(inside.left(), inside.top() + 17, inside.width(), 32);
     const QFontMetricsF metrics(bold);
     // Two lines; what does not fit is in the hint and read out.
     QString shown = m_text;
@@ -142,7 +156,9 @@ void NextCard::paintEvent(QPaintEvent *)
 
 void NextCard::mousePressEvent(QMouseEvent *event)
 {
-    if (m_now > 1 && otherArea().contains(event->position()))
+    if (!m_open.live().isEmpty())
+        Q_EMIT liveAsked();
+    else if (m_now > 1 && otherArea().contains(event->position()))
         other();
     else if (!m_check.empty())
         Q_EMIT goAsked(m_check);

@@ -32,6 +32,7 @@ public:
 
 Q_SIGNALS:
     void goAsked(const std::string &check);
+    void liveAsked(); ///< to what runs just now
 
 protected:
     void paintEvent(QPaintEvent *) override;

@@ -57,6 +57,7 @@ Q_SIGNALS:
     void changed(); ///< title, about or panel
     void aboutChanged(); ///< only what stands beside the title
     void tabAsked(int tab); ///< another of its own buttons
+    void pageAsked(const QString &page); ///< another page of its bench, by the id of its button
     void benchAsked(mildpath::Place place); ///< to go on there; its stop is selected
     void openAsked(const QString &path); ///< another build
     void complained(const QString &text); ///< what could not be done, for the window to say

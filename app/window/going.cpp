@@ -9,6 +9,7 @@
 
 #include <QApplication>
 
+#include <array>
 #include <utility>
 
 namespace mildpath {
@@ -22,6 +23,26 @@ QWidget *firstOf(const SidePanel &panel, std::initializer_list<const char *> nam
             part && part->isVisibleTo(&panel) && part->isEnabled())
             return part;
     return nullptr;
+}
+
+/// The page of its bench where what is computed is mended; empty: whichever is shown.
+QString pageFor(const CheckKind &kind)
+{
+    struct Row
+    {
+        std::string_view kinds;
+        const char *page;
+    };
+    static constexpr std::array<Row, 4> rows { {
+        { "shell", "shells" },
+        { "clr bush lifclr float runout form", "readings" },
+        { "cold heat", "room" },
+        { "idle need speed over crank", "verdicts" },
+    } };
+    for (const Row &r : rows)
+        if (hasWord(r.kinds, kind.id))
+            return QString::fromLatin1(r.page);
+    return {};
 }
 
 } // namespace
@@ -45,7 +66,11 @@ void MainWindow::goToCheck(const std::string &id)
         else
             currentBench()->takeFocus();
     } else {
-        showBench(placeOf(*check->kind));
+        if (const QString page = pageFor(*check->kind); !page.isEmpty())
+            showPage(placeOf(*check->kind), page);
+        else
+            showBench(placeOf(*check->kind));
+        m_open->selectCheck(id); // the very size is put in hand
         currentBench()->takeFocus();
     }
     m_before = before;
@@ -56,6 +81,11 @@ void MainWindow::goToCheck(const std::string &id)
 void MainWindow::goNext()
 {
     const std::string next = m_next->check();
+    if (!m_open->live().isEmpty()) {
+        showPage(Place::Start, QStringLiteral("live"));
+        currentBench()->takeFocus();
+        return;
+    }
     if (m_before && (next == m_goneTo || next.empty())) {
         const Before back = *std::exchange(m_before, std::nullopt);
         m_goneTo.clear();

@@ -183,11 +183,11 @@ int runApplication(QApplication &app)
             complain(window.messageBar().text());
             if (pictures)
                 return 2;
-            window.openTemplate(QStringLiteral("inline-four-wet-sump"));
-            open(); // the reason stands in the window, over a usable build
+            window.begin();
+            open(); // the reason stands over the first page
         }
     } else {
-        window.openTemplate(QStringLiteral("inline-four-wet-sump"));
+        window.begin();
     }
     if (parser.isSet(build))
         return writeReport(window.openBuild(), parser.value(out), parser.value(paper));
@@ -205,7 +205,8 @@ int runApplication(QApplication &app)
         return writePictures(window, parser.value(shots), parser.value(size));
     window.restoreGeometry(settings.value(QStringLiteral("window/geometry")).toByteArray());
     window.show();
-    window.offerRecovery();
+    if (!window.isBeginning()) // there it stands at each build
+        window.offerRecovery();
     return app.exec();
 }
 

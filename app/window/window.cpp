@@ -6,6 +6,7 @@
 #include "entry/quantityfield.h"
 #include "shell/nextcard.h"
 #include "window/benches.h"
+#include "window/whoworks.h"
 
 #include <QApplication>
 #include <QCloseEvent>
@@ -181,8 +182,10 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     setMinimumSize(1100, 700);
     resize(1280, 800);
 
-    auto *page = new Surface(&Theme::bench, Surface::NoLine, this);
-    setCentralWidget(page);
+    m_faces = new QStackedWidget(this);
+    setCentralWidget(m_faces);
+    auto *page = new Surface(&Theme::bench, Surface::NoLine, m_faces);
+    m_faces->addWidget(page);
     auto *column = tightColumn(page);
 
     makeHead(page);
@@ -193,6 +196,9 @@ MainWindow::MainWindow(const QString &stateFolder, QWidget *parent)
     for (Bench *bench : makeBenches(*m_open, m_gauge, m_sender, m_stack))
         addBench(bench);
     makeMenus();
+    m_worker = new WhoWorks(*m_open, menuBar());
+    menuBar()->setCornerWidget(m_worker);
+    makeBegin();
     m_rail->setFocus();
 
     connectParts();
@@ -239,6 +245,8 @@ void MainWindow::makeMiddle(QWidget *page)
     railColumn->setContentsMargins(0, 4, 1, 0);
     m_next = new NextCard(*m_open, railSide);
     connect(m_next, &NextCard::goAsked, this, &MainWindow::goToCheck);
+    connect(m_next, &NextCard::liveAsked, this,
+            [this] { showPage(Place::Start, QStringLiteral("live")); });
     railColumn->addWidget(m_next);
     auto *railHead = new RailHead(railSide);
     railHead->setFixedHeight(22);
@@ -248,6 +256,7 @@ void MainWindow::makeMiddle(QWidget *page)
     middle->addWidget(railSide);
 
     auto *centre = new QWidget(page);
+    m_messagePlace = centre;
     auto *centreColumn = tightColumn(centre);
     m_messages = new MessageBar(centre);
     centreColumn->addWidget(m_messages);

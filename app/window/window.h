@@ -23,9 +23,14 @@ class QTabBar;
 
 namespace mildpath {
 
+class BeginPage;
 class NextCard;
 class SerialGauge;
 class SerialSender;
+class WhoWorks;
+
+/// Files opened lately, in the settings.
+inline const QString recentFilesKey = QStringLiteral("recentFiles");
 
 /// A line above the benches for what went wrong or waits for an answer; never in the way.
 class MessageBar : public QWidget
@@ -60,6 +65,12 @@ public:
     bool openReadOnly(const QString &path);
     /// Opens an untitled copy: what is shipped with the program is never the target of a save.
     bool openCopy(const QString &path);
+    /// Shows the first page: what one worked on, what to begin from, what was not saved.
+    void begin();
+    bool isBeginning() const;
+    BeginPage &beginPage() { return *m_begin; }
+    /// A new build from a template, and the first questions about it.
+    void beginNew(const QString &name);
     /// Gives up every edit since the last save, after a question.
     void revert();
     /// A new build from a template, not yet in a file.
@@ -125,6 +136,11 @@ private:
     bool takeIn(Bench &bench, const Import &import, const QString &path);
     bool takeTable(const std::string &text, const QString &from);
     void makeHelpMenu();
+    void makeBegin();
+    void showBegin(bool shown);
+    void describe();
+    void pickFile();
+    void askFirst();
     void refresh();
     void updateTitle();
     void rename();
@@ -159,6 +175,11 @@ private:
     std::optional<Before> m_before {};
     std::string m_goneTo; ///< check
     NextCard *m_next;
+    WhoWorks *m_worker;
+    QStackedWidget *m_faces; ///< the benches, or the first page
+    QWidget *m_messagePlace;
+    BeginPage *m_begin;
+    std::vector<QMenu *> m_workMenus; ///< nothing for them without a build
     ReadoutStrip *m_strip;
     MessageBar *m_messages;
     QLineEdit *m_name; ///< the build's name, changed in place

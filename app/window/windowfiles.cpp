@@ -34,7 +34,6 @@ namespace mildpath {
 namespace {
 
 constexpr int mostRecent = 8;
-const QString recentKey = QStringLiteral("recentFiles");
 const QString fileFilter = QStringLiteral("Builds (*.mildpath);;All files (*)");
 
 QString failureText(const LoadFailure &failure)
@@ -119,6 +118,7 @@ bool MainWindow::stand(Build build, OpenedFrom from)
         m_messages->say(tr("%1 was not opened: %2.").arg(name, qs(ok.error().message)));
         return false;
     }
+    showBegin(false);
     return true;
 }
 
@@ -300,20 +300,37 @@ void MainWindow::takeBack(const Recovery &recovery)
     }
 }
 
+void MainWindow::pickFile()
+{
+    const QString path
+        = QFileDialog::getOpenFileName(this, tr("Open build"), QDir::homePath(), fileFilter);
+    if (!path.isEmpty() && mayLeave())
+        openFile(path);
+}
+
+void MainWindow::describe()
+{
+    NewBuildDialog dialog(this);
+    if (dialog.exec() != QDialog::Accepted || !mayLeave())
+        return;
+    openNew(dialog.build());
+    askFirst();
+}
+
 void MainWindow::noteRecent(const QString &path)
 {
     QSettings settings;
-    QStringList recent = settings.value(recentKey).toStringList();
+    QStringList recent = settings.value(recentFilesKey).toStringList();
     recent.removeAll(path);
     recent.prepend(path);
-    settings.setValue(recentKey, recent.mid(0, mostRecent));
+    settings.setValue(recentFilesKey, recent.mid(0, mostRecent));
     updateRecent();
 }
 
 void MainWindow::updateRecent()
 {
     m_recent->clear();
-    const QStringList recent = QSettings().value(recentKey).toStringList();
+    const QStringList recent = QSettings().value(recentFilesKey).toStringList();
     for (const QString &path : recent)
         m_recent
             ->addAction(QFileInfo(path).fileName(), this,
@@ -336,7 +353,7 @@ void MainWindow::dropEvent(QDropEvent *event)
     const QString path = event->mimeData()->urls().first().toLocalFile();
     event->acceptProposedAction();
     // Tables go into the open build; anything else is a build to be opened.
-    if (!importDropped(path) && mayLeave())
+    if ((isBeginning() || !importDropped(path)) && mayLeave())
         openFile(path);
 }
 
@@ -366,19 +383,11 @@ void MainWindow::makeFileMenu()
     for (const TemplateInfo &t : listTemplates())
         fresh->addAction(qs(t.title), this, [this, name = qs(t.name)] {
             if (mayLeave())
-                openTemplate(name);
+                beginNew(name);
         });
-    file->addAction(tr("New build, &described…"), QKeySequence::New, this, [this] {
-        NewBuildDialog dialog(this);
-        if (dialog.exec() == QDialog::Accepted && mayLeave())
-            openNew(dialog.build());
-    });
-    file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] {
-        const QString path
-            = QFileDialog::getOpenFileName(this, tr("Open build"), QDir::homePath(), fileFilter);
-        if (!path.isEmpty() && mayLeave())
-            openFile(path);
-    });
+    file->addAction(tr("New build, &described…"), QKeySequence::New, this, &MainWindow::describe);
+    file->addAction(tr("&Open…"), QKeySequence::Open, this, &MainWindow::pickFile);
+    file->addAction(tr("S&tart page"), this, &MainWindow::begin);
     m_recent = file->addMenu(tr("Open &recent"));
     updateRecent();
     file->addAction(tr("Compare &builds"), this,
@@ -456,6 +465,7 @@ void MainWindow::makeEditMenu()
     paste->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_V));
 
     QMenu *bench = menuBar()->addMenu(tr("&Bench"));
+    m_workMenus.push_back(bench);
     for (size_t i = 0; i < m_benches.size(); ++i) {
         // Work beside what is next (F8); nine of the others by their number, the tenth by 0.
         const QKeySequence key = i == 0 ? QKeySequence(Qt::Key_F7)

@@ -306,7 +306,7 @@ std::vector<double> OperatingModel::Inside::variances(const Solution &solution,
                                                       double value_pa) const
 {
     const std::vector<double> answer = m_network->adjoint(solution, node);
-    std::vector<double> together(m_groups, 0.0);
+    std::vector<double> sums(m_groups, 0.0);
     std::vector<double> out(1 + m_groups + m_uncertain.size(), 0.0);
     out[0] = std::pow(modelUncertainty * value_pa, 2);
     for (size_t i = 0; i < m_uncertain.size(); ++i) {
@@ -316,11 +316,11 @@ std::vector<double> OperatingModel::Inside::variances(const Solution &solution,
             if (group < 0)
                 out[1 + m_groups + i] += share * change * share * change;
             else
-                together[static_cast<size_t>(group)] += share * change;
+                sums[static_cast<size_t>(group)] += share * change;
         }
     }
     for (size_t g = 0; g < m_groups; ++g)
-        out[1 + g] = together[g] * together[g];
+        out[1 + g] = sums[g] * sums[g];
     return out;
 }
 

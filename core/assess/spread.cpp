@@ -162,22 +162,4 @@ std::vector<Spread> spreadsOf(const Build &build)
     return out;
 }
 
-std::vector<ShoppingRow> shoppingList(const std::vector<Spread> &spreads)
-{
-    std::vector<ShoppingRow> out;
-    std::set<std::string> named;
-    for (const Spread &s : spreads)
-        for (const SpreadItem &i : s.items) {
-            const bool replaced = i.done == "replaced";
-            // What the rule wants replaced, what goes with cleaning, and what was replaced by
-            // choice.
-            if (i.buy.empty() && !replaced)
-                continue;
-            if (named.insert(i.id).second)
-                out.push_back(
-                    { i.buy.empty() ? i.name : i.buy, i.name, i.reason, i.mark == Mark::Proven });
-        }
-    return out;
-}
-
 } // namespace mildpath

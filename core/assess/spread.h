@@ -35,12 +35,4 @@ struct Spread
 /// through pickup, pump, filter, cooler, and on to everything the galleries feed.
 std::vector<Spread> spreadsOf(const Build &build);
 
-/// What to buy: name, and why. One row an item.
-struct ShoppingRow
-{
-    Phrase what, where, why;
-    bool settled; ///< replaced already
-};
-std::vector<ShoppingRow> shoppingList(const std::vector<Spread> &spreads);
-
 } // namespace mildpath

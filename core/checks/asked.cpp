@@ -106,6 +106,12 @@ bool hasSubject(const CheckBoard &board, const Check &c)
     return true;
 }
 
+/// A job for the shop, or a thing to buy: it belongs to its part and to nothing else.
+bool isForAPart(const CheckKind &kind)
+{
+    return kind.at == "J" || kind.at == "B";
+}
+
 } // namespace
 
 bool wasReplaced(const Build &build, const CheckPlace &place)
@@ -164,9 +170,13 @@ void linkAfter(CheckBoard &board)
             for (const size_t i : all)
                 if (before.all || board.checks[i].place.id == c.place.id)
                     found.push_back(i);
-            if (found.empty()) // else at what belongs to it, else the engine's
+            if (found.empty()) // else at what belongs to it
                 for (const size_t i : all)
-                    if (board.checks[i].place.shares(c.place)
+                    if (board.checks[i].place.shares(c.place))
+                        found.push_back(i);
+            if (found.empty()) // else the engine's
+                for (const size_t i : all)
+                    if ((!isForAPart(*c.kind) && !isForAPart(*before.kind))
                         || board.checks[i].place.id == wholeEngine)
                         found.push_back(i);
             c.after.insert(c.after.end(), found.begin(), found.end());

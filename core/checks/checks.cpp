@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/checks.h"
 
+#include "assess/figures.h"
 #include "checks/board.h"
 #include "checks/cost.h"
 #include "diagnose/faults.h"
@@ -172,6 +173,19 @@ CheckList listChecks(const Build &build, const Figures &figures, std::string_vie
             stray.push_back(*s);
     }
     return CheckList(std::move(board.checks), std::move(stray));
+}
+
+std::vector<std::string> fallenBack(const CheckList &before, const CheckList &after)
+{
+    std::vector<std::string> out;
+    for (const Check &c : before.all()) {
+        if (!c.asked || c.isOpen())
+            continue;
+        const std::string id = c.id();
+        if (const Check *then = after.find(id); then && then->asked && then->isOpen())
+            out.push_back(id);
+    }
+    return out;
 }
 
 PromotedChecks promotedChecks(const Build &build, const Figures &figures, const CheckList &list)

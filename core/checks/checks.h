@@ -49,6 +49,10 @@ struct Check
     std::vector<Evidence> timeline {}; ///< in order of time
     std::vector<CheckSignature> signatures {}; ///< in order of entry
     std::optional<double> margin {}, expanded {}; ///< of its figure: how far inside, and U
+    /// The day what it waits for should be here, and whether somebody promised it; empty: nothing
+    /// is under way.
+    std::string due {};
+    bool promised = false;
 
     std::string id() const { return std::string(kind->id) + "@" + place.id; }
     /// "Main 3: clearance inside its limits".
@@ -106,6 +110,10 @@ std::string checkOfStep(std::string_view step);
 
 /// Ids of checks that are wrong and whose harm is the worst: no signature passes them.
 using PromotedChecks = std::set<std::string>;
+
+/// Ids of checks that were proven or signed off in one list and are open in another of the same
+/// engine: what falls back.
+std::vector<std::string> fallenBack(const CheckList &before, const CheckList &after);
 
 /// The list by itself, without solving anything.
 /// @param figures  of the build; both must outlive the list

@@ -4,8 +4,10 @@
 #include "assess/cleanmarks.h"
 #include "assess/figuremarks.h"
 #include "assess/figures.h"
+#include "checks/buying.h"
 #include "document/logbook.h"
 #include "passage/cleaningplan.h"
+#include "quantity/dates.h"
 #include "rules/rules.h"
 
 #include <algorithm>
@@ -46,6 +48,7 @@ public:
             find(*f);
         signs();
         shop();
+        orders();
         lines();
         proofs();
     }
@@ -195,16 +198,72 @@ private:
         }
     }
 
-    /// A job written down is a sheet that is out; its event says that it came back.
+    /// A sheet is out once it was sent; that it came back says the logbook of the passages.
     void shop()
     {
         for (const ShopJob *j : standing(m_build.shopJobs)) {
-            m_board.say("ask", j->id, made(Kind::Yes, *j, "sheet written"));
+            const std::string &id = firstEntry(m_build.shopJobs, *j).id;
+            const Order *sent = orderOf(m_build.orders, id);
             const auto back = std::find_if(m_build.events.begin(), m_build.events.end(),
                                            [&](const CleanEvent &e) { return e.id == j->event; });
+            if (sent && sent->isOut())
+                m_board.say("ask", id, made(Kind::Yes, *sent, "sent" + from(*sent)));
+            else if (!j->event.empty())
+                m_board.say("ask", id, made(Kind::Yes, *j, "sheet written, and back"));
+            else if (Check *c = m_board.find("ask", id))
+                c->reason = "sheet written, not sent";
             if (back != m_build.events.end())
-                m_board.say("back", j->id, made(Kind::Yes, *back, "back"));
+                m_board.say("back", id, made(Kind::Yes, *back, "back"));
+            else if (!j->event.empty())
+                m_board.say("back", id, made(Kind::Yes, *j, "back"));
+            else
+                wait("back", id, sent, findCheckKind("ask")->waitDays, "at the shop");
         }
+    }
+
+    /// What was ordered is in hand once somebody says so; until then it is under way.
+    void orders()
+    {
+        std::vector<BuyRow> rows; // only where something was ordered
+        for (const Order *o : ordersOf(m_build.orders)) {
+            if (isShopJob(m_build, o->row))
+                continue;
+            if (rows.empty())
+                rows = buyRowsOf(m_build, m_in);
+            Check *c = m_board.find("hand", o->row);
+            if (!c)
+                continue;
+            c->reason = "to be ordered";
+            wait("hand", o->row, o, findCheckKind("hand")->waitDays, "ordered");
+            // What came before it was ordered again is another lot.
+            m_board.say("hand", o->row, made(Kind::Undoes, *o, c->reason));
+            if (Phrase differs = orderDiffers(*o, rows); !differs.empty())
+                m_board.say("hand", o->row,
+                            { Kind::Unsure, asItIsNow, {}, {}, {}, std::move(differs) });
+        }
+    }
+    static std::string from(const Order &o) { return o.from.empty() ? "" : ", " + o.from; }
+
+    /// What is out: when it should be here, and that somebody should ring once that day is past.
+    void wait(std::string_view kind, const std::string &place, const Order *order, int usual_d,
+              std::string_view where)
+    {
+        Check *c = m_board.find(kind, place);
+        const auto out = underway(order, usual_d);
+        if (!c || !out)
+            return;
+        c->due = out->due;
+        c->promised = out->promised;
+        const bool late = !m_board.today.empty() && out->due < m_board.today.substr(0, 10);
+        c->reason = { late ? "order.late" : "order.due",
+                      late ? "{0} since {1}{2}; was due {3}" : "{0} since {1}{2}; due {3}",
+                      { std::string(where), nearDayText(out->since), from(*order),
+                        nearDayText(out->due) } };
+        if (late)
+            c->next = { "order.ring",
+                        "Ring {0}: {1} was due {2}",
+                        { out->from.empty() ? std::string("them") : out->from, c->place.name,
+                          nearDayText(out->due) } };
     }
 
     void lines()

@@ -107,14 +107,30 @@ private:
         else if (word == "J")
             for (const ShopJob *j : standing(m_build.shopJobs)) {
                 const MachiningJob *k = findMachiningJob(j->job);
-                put(j->id, k ? std::string(k->name) : j->note, {},
+                put(firstEntry(m_build.shopJobs, *j).id, k ? std::string(k->name) : j->note, {},
                     k ? std::vector<std::string> { std::string(k->part) }
                       : std::vector<std::string> {});
             }
+        else if (word == "B")
+            ordered();
         else if (word == "sign" || word == "find" || word == "failure")
             noted(word);
-        else if (word != "B") // things to buy: nobody can write them down yet
+        else
             stops(word);
+    }
+
+    /// Things to buy that somebody wrote down; jobs for the shop have checks of their own.
+    void ordered()
+    {
+        for (const Order *o : ordersOf(m_build.orders)) {
+            if (isShopJob(m_build, o->row))
+                continue;
+            std::string stop;
+            for (const std::string &place : o->places)
+                if (stop.empty() && m_build.engine.find(place))
+                    stop = place;
+            put(o->row, o->what.empty() ? o->row : o->what, std::move(stop), o->places);
+        }
     }
 
     void engine()

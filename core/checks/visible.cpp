@@ -42,6 +42,16 @@ bool takesFigure(const Check &check)
     return check.kind->id == "clr" || !check.place.family.empty();
 }
 
+std::string sizeFamilyOf(const Build &build, const Check &check)
+{
+    if (!check.place.family.empty())
+        return check.place.family;
+    if (check.kind->id != "clr" && check.kind->id != "form")
+        return {};
+    const Stop *s = build.engine.find(check.place.stop);
+    return s && s->kind == StopKind::BigEnd ? "big_end" : "main";
+}
+
 bool isDeclared(const CheckKind &kind)
 {
     return kind.id == "solved" || kind.id == "spread";

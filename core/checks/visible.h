@@ -11,6 +11,8 @@ namespace mildpath {
 bool mayBeNone(const CheckKind &kind);
 /// Whether an answer may bring the figure: a clearance (µm), which then stands against its limits.
 bool takesFigure(const Check &check);
+/// Of the size a check takes: "main", "lifter"; empty where it takes none.
+std::string sizeFamilyOf(const Build &build, const Check &check);
 /// Whether it is answered in the list itself: neither read with an instrument at a bench nor
 /// computed.
 bool isAnsweredInList(const Check &check);

@@ -16,6 +16,7 @@
 #include "evidence/debris.h"
 #include "evidence/failure.h"
 #include "evidence/flow.h"
+#include "evidence/orders.h"
 #include "evidence/startlog.h"
 #include "kinds/stopkind.h"
 #include "oil/viscosity.h"
@@ -254,6 +255,9 @@ struct Build
     SharedList<Person> people;
     SharedList<CheckEntry> checkEntries;
     SharedList<Act> acts;
+    SharedList<Order> orders;
+    SharedList<TimeTaken> times;
+    SharedList<Instrument> instruments;
     ExtraKeys extra {}; ///< what newer versions write
 };
 

@@ -51,6 +51,7 @@ struct SetLimit
     std::string kind; ///< family
     std::string key; ///< min_um, max_um or target_um
     double value;
+    std::string source {}; ///< whose they are from now on; empty: as they were
     bool operator==(const SetLimit &) const = default;
 };
 /// A dimension of a circuit element, in the unit of its key.

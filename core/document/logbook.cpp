@@ -126,6 +126,11 @@ Result<Build> takeBackEntry(Build build, const TakeBackEntry &e)
     return build;
 }
 
+bool isShopJob(const Build &build, std::string_view id)
+{
+    return std::ranges::any_of(build.shopJobs, [&](const ShopJob &j) { return j.id == id; });
+}
+
 std::string targetName(const Build &build, const CleanEvent &e)
 {
     if (e.scope == "passage") {
@@ -198,6 +203,16 @@ Phrase describeEntry(const Build &build, const LogEntry &entry)
                 out += (&place == &a.places.front() ? ": " : ", ") + nameOfStop(build, place);
             return a.instrument.empty() ? out : out + ": " + a.instrument;
         },
+        [&](const Order &o) {
+            const std::string what = o.what.empty() ? o.row : o.what;
+            return what + (o.isOut() ? ": ordered" : ": to be ordered")
+                + (o.from.empty() ? "" : ", " + o.from);
+        },
+        [&](const TimeTaken &t) {
+            return Phrase("log.time", "{0} for {1} {1|check|checks}",
+                          { asMinutes(t.minutes), asCount(t.checks.size()) });
+        },
+        [&](const Instrument &i) { return "instrument: " + i.name; },
         [&](const CardStep &s) {
             std::string step = s.step;
             std::replace(step.begin(), step.end(), '_', ' ');

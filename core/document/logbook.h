@@ -48,6 +48,11 @@ inline constexpr std::tuple logs {
     Log<Person> { "people", "p", "who works on it and may sign", &Build::people },
     Log<CheckEntry> { "check_entries", "i", "what was said of checks", &Build::checkEntries },
     Log<Act> { "acts", "v", "what was done on the bench and takes proofs away", &Build::acts },
+    Log<Order> { "orders", "x", "what was ordered or sent out, and the day promised",
+                 &Build::orders },
+    Log<TimeTaken> { "times", "t", "how long hands were at checks, as said", &Build::times },
+    Log<Instrument> { "instruments", "r", "what is measured with, and how far it is to be trusted",
+                      &Build::instruments },
 };
 
 template <class Visit> void forEachLog(Visit visit)
@@ -87,6 +92,8 @@ Phrase describeEntry(const Build &build, const LogEntry &entry);
 /// Faults of sense in these lists, with their places.
 void checkLogs(const Build &build, std::vector<Error> &errors);
 
+/// Whether the id is that of a job for the machine shop, as it was first written down.
+bool isShopJob(const Build &build, std::string_view id);
 /// "Main gallery", "block", "P4", "the whole engine": what an event is about.
 std::string targetName(const Build &build, const CleanEvent &event);
 /// Whether a calibration may move this input: oil, gauge, model, or a family that is measured.

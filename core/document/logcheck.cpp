@@ -2,6 +2,7 @@
 #include "document/logbook.h"
 
 #include "circuit/elementtypes.h"
+#include "quantity/dates.h"
 #include "quantity/rounding.h"
 #include "rules/rules.h"
 
@@ -202,6 +203,28 @@ private:
             add("/places", "names nothing it was done to");
         if (const ActKind *k = findActKind(a.act); k && k->letter == 'i' && a.instrument.empty())
             add("/instrument", "says which instrument, and is empty");
+    }
+    void check(const Order &o)
+    {
+        if (blank(o.row))
+            add("/row", "names nothing");
+        day("/promised", o.promised);
+    }
+    void check(const TimeTaken &t)
+    {
+        if (t.checks.empty())
+            add("/checks", "names no check");
+    }
+    void check(const Instrument &i)
+    {
+        if (blank(i.name))
+            add("/name", "is empty");
+        day("/checked", i.checked);
+    }
+    void day(const char *key, const std::string &day)
+    {
+        if (!day.empty() && !isDay(day))
+            add(key, "must be a day as 2026-03-21, is \"" + day + "\"");
     }
     static bool blank(const std::string &s)
     {

@@ -55,6 +55,8 @@ Result<Build> setLimit(Build out, const SetLimit &e)
         it->second.target_um = e.value;
     else
         return fail("limits/" + e.kind + "/" + e.key, "is not known");
+    if (!e.source.empty())
+        it->second.source = e.source;
     return out;
 }
 
@@ -187,7 +189,8 @@ template <> const RecordType &recordType<SetLimit>()
     static const RecordType type = Describe<SetLimit>("limit")
                                        .must<&SetLimit::kind>("kind", "family of clearances")
                                        .must<&SetLimit::key>("key", "min_um, max_um or target_um")
-                                       .must<&SetLimit::value>("value", "in the key's unit");
+                                       .must<&SetLimit::value>("value", "in the key's unit")
+                                       .ifSet<&SetLimit::source>("source", "whose they are");
     return type;
 }
 

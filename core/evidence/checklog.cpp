@@ -28,6 +28,19 @@ constexpr std::array<CheckMeans, 7> meansTable { {
     { "paper", "paper of the supplier or the shop", true },
 } };
 
+// What a build measures, by the unit it is read in. Common practice, no source.
+constexpr std::array<InstrumentKind, 9> instruments { {
+    { "micrometer", "micrometer", "um" },
+    { "bore_gauge", "bore gauge", "um" },
+    { "dial_indicator", "dial indicator", "um" },
+    { "feeler", "feeler blades", "um" },
+    { "plastic_strip", "plastic strip", "um" },
+    { "calliper", "calliper, depth gauge", "um" },
+    { "pressure_gauge", "pressure gauge", "kpa" },
+    { "thermometer", "thermometer", "k" },
+    { "torque_wrench", "torque wrench", "nm" },
+} };
+
 // Which letters take which proof away stands with each kind of check. Common practice, no source.
 constexpr std::array<ActKind, 16> acts { {
     { "filed", "Filed", 'M', true },
@@ -86,6 +99,16 @@ const CheckMeans *findCheckMeans(std::string_view id)
     return found(meansTable, id);
 }
 
+std::span<const InstrumentKind> instrumentKinds()
+{
+    return instruments;
+}
+
+const InstrumentKind *findInstrumentKind(std::string_view id)
+{
+    return found(instruments, id);
+}
+
 std::span<const ActKind> actKinds()
 {
     return acts;
@@ -105,6 +128,9 @@ template <> const RecordType &recordType<Job>()
               .field<&Job::scope>("scope", "what is touched: ids of stops, passages, parts …")
               .of("an id")
               .ifSet<&Job::number>("number", "of the engine")
+              .ifSet<&Job::jobNumber>("job_number", "of the shop's own book")
+              .ifSet<&Job::customer>("customer", "whose engine it is")
+              .ifSet<&Job::shop>("shop", "where it is built")
               .field<&Job::alone>("alone", "whoever it is by works alone");
     return type;
 }
@@ -117,6 +143,22 @@ template <> const RecordType &recordType<Person>()
               .field<&Person::role>("role", "what they do here")
               .ifSet<&Person::hours_d>("hours_a_day_h", "on it, 0 for none at present")
               .in("h", 0, 24);
+    return type;
+}
+
+template <> const RecordType &recordType<Instrument>()
+{
+    static const RecordType type
+        = describeNamelessRecord<Instrument>("instrument")
+              .must<&Instrument::name>("name", "as it is called at the bench")
+              .field<&Instrument::kind>("kind", "of instrument")
+              .oneOf([] { return idsOf(instrumentKinds()); })
+              .ifSet<&Instrument::u>("u", "standard uncertainty, in the unit of its kind")
+              .in("", 0, 1e5)
+              .ifSet<&Instrument::zero>("zero", "what it shows at zero, in the same unit")
+              .in("", -1e5, 1e5)
+              .ifSet<&Instrument::checked>("checked", "held against a standard on: ISO 8601")
+              .ifSet<&Instrument::standard>("standard", "against which");
     return type;
 }
 
@@ -139,6 +181,17 @@ template <> const RecordType &recordType<CheckEntry>()
               .oneOf([] { return idsOf(checkMeans()); })
               .ifSet<&CheckEntry::seenBy>("seen_by", "the other who looked at it")
               .ifSet<&CheckEntry::minutes>("minutes", "hands were at it, all its places together")
+              .in("min", 0, 1e5);
+    return type;
+}
+
+template <> const RecordType &recordType<TimeTaken>()
+{
+    static const RecordType type
+        = describeNamelessRecord<TimeTaken>("time_taken")
+              .must<&TimeTaken::checks>("checks", "hands were at: ids")
+              .of("an id")
+              .must<&TimeTaken::minutes>("minutes", "of hands, for all of them")
               .in("min", 0, 1e5);
     return type;
 }

@@ -33,6 +33,7 @@ struct Job : Record
     /// opened or cut since is touched by itself.
     std::vector<std::string> scope;
     std::string number; ///< of the engine
+    std::string jobNumber, customer, shop; ///< for the sheet; empty: not said
     bool alone = false; ///< whoever it is by works alone, and says so
     bool operator==(const Job &) const = default;
 };
@@ -44,6 +45,27 @@ struct Person : Record
     double hours_d = 4; ///< a day on it; 0: none at present
     bool operator==(const Person &) const = default;
 };
+
+/// What is measured with in this shop.
+struct Instrument : Record
+{
+    std::string name; ///< as it is called at the bench
+    std::string kind; ///< see instrumentKinds()
+    std::optional<double> u; ///< standard uncertainty, in the unit of its kind; absent: not known
+    std::optional<double> zero; ///< what it shows at zero, in the same unit
+    std::string checked; ///< day it was last held against a standard: ISO 8601; empty: not said
+    std::string standard; ///< against which
+    bool operator==(const Instrument &) const = default;
+};
+
+struct InstrumentKind
+{
+    std::string_view id, name;
+    std::string_view unit; ///< of its uncertainty and its zero, as in a file
+};
+std::span<const InstrumentKind> instrumentKinds();
+/// @return null for an unknown id
+const InstrumentKind *findInstrumentKind(std::string_view id);
 
 /// What somebody says of a check: yes, no, or that this engine has none of it; or the figure that
 /// says it.
@@ -61,6 +83,14 @@ struct CheckEntry : Record
     bool operator==(const CheckEntry &) const = default;
 };
 std::span<const std::string_view> checkSayings();
+
+/// How long hands were at checks, as somebody says.
+struct TimeTaken : Record
+{
+    std::vector<std::string> checks; ///< ids: "clr@main_3"
+    double minutes = 0; ///< of hands, for all of them
+    bool operator==(const TimeTaken &) const = default;
+};
 
 /// A way to come by what is said of a check.
 struct CheckMeans
@@ -96,7 +126,9 @@ struct Act : Record
 
 template <> const RecordType &recordType<Job>();
 template <> const RecordType &recordType<Person>();
+template <> const RecordType &recordType<Instrument>();
 template <> const RecordType &recordType<CheckEntry>();
+template <> const RecordType &recordType<TimeTaken>();
 template <> const RecordType &recordType<Act>();
 
 } // namespace mildpath

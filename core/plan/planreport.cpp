@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/planreport.h"
 
+#include "quantity/dates.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -62,10 +63,11 @@ private:
                      : Phrase("nothing timed yet") } });
         if (m_plan.start_d)
             line({ "plan.start",
-                   "First start in {0} days, {1} to {2}",
-                   { asNumber(m_plan.start_d->likely_h, 0), asNumber(m_plan.start_d->low_h, 0),
-                     asNumber(m_plan.start_d->high_h, 0) } });
+                   "First start about {0}, {1} to {2}",
+                   { startDay(m_plan.start_d->likely_h), startDay(m_plan.start_d->low_h),
+                     startDay(m_plan.start_d->high_h) } });
     }
+    std::string startDay(double in_d) const { return nearDayText(m_plan.startDay(in_d)); }
     void line(const Phrase &phrase) { m_text += render(phrase, m_style) + "\n"; }
 
     const WorkPlan &m_plan;

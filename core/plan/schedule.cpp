@@ -88,9 +88,11 @@ private:
         std::vector<double> earliest(m_items.size(), 0.0);
         m_tail.assign(m_items.size(), 0.0);
         double longest = 0;
-        for (const size_t i : m_sorted)
+        for (const size_t i : m_sorted) {
+            earliest[i] = std::max(earliest[i], m_items[i].from_d - m_begin_d);
             for (const size_t next : m_behind[i])
                 earliest[next] = std::max(earliest[next], earliest[i] + days(m_items[i]));
+        }
         for (auto i = m_sorted.rbegin(); i != m_sorted.rend(); ++i) {
             double behind = 0;
             for (const size_t next : m_behind[*i])
@@ -98,7 +100,7 @@ private:
                     behind = std::max(behind, m_tail[next]);
             m_tail[*i] = days(m_items[*i]) + behind;
             if (m_items[*i].leadsToStart)
-                longest = std::max(longest, m_tail[*i]);
+                longest = std::max(longest, earliest[*i] + m_tail[*i]);
         }
         m_out.times.resize(m_items.size());
         for (size_t i = 0; i < m_items.size(); ++i)
@@ -106,8 +108,8 @@ private:
                 m_out.times[i].slack_d = std::max(0.0, longest - earliest[i] - m_tail[i]);
     }
 
-    using Rank
-        = std::tuple<bool, double, bool, double, int, bool, int, int, int, int, std::string_view>;
+    using Rank = std::tuple<bool, bool, double, bool, double, int, bool, int, int, int, int,
+                            std::string_view>;
 
     /// What is taken first is the smallest.
     Rank rank(size_t index, int setup, const std::vector<int> &firstOfSetup) const
@@ -115,7 +117,8 @@ private:
         const WorkItem &i = m_items[index];
         const bool waits = i.wait_d >= longWait_d || i.due_d;
         const bool urgent = m_out.times[index].isUrgent();
-        return { !waits,
+        return { !i.first,
+                 !waits,
                  waits ? -m_tail[index] : 0,
                  !urgent,
                  urgent ? -m_tail[index] : 0,
@@ -135,9 +138,11 @@ private:
         std::vector<size_t> left(n);
         std::vector<double> ready(n, m_begin_d);
         std::vector<size_t> open; // nothing before them is without a time
-        for (size_t i = 0; i < n; ++i)
+        for (size_t i = 0; i < n; ++i) {
+            ready[i] = std::max(m_begin_d, m_items[i].from_d);
             if ((left[i] = m_items[i].after.size()) == 0)
                 open.push_back(i);
+        }
         std::vector<double> free;
         for (const WorkHand &h : m_hands)
             free.push_back(nextWorking_d(m_begin_d, h));

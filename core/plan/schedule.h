@@ -21,6 +21,8 @@ struct WorkItem
     double minutes = 0; ///< of somebody's hands, 0 or more
     double wait_d = 0; ///< days round the clock after the hands, 0 or more
     std::optional<double> due_d {}; ///< day its wait ends as promised, counted as `begin_d`
+    double from_d = 0; ///< not sooner: what it waits for comes then; counted as `begin_d`
+    bool first = false; ///< before all others: somebody should have had it by now
     std::vector<size_t> after {}; ///< items that come first
     bool leadsToStart = true; ///< the first start waits for it
     int stage = 0, setup = 0; ///< of the work; posture and instrument

@@ -2,9 +2,11 @@
 #include "plan/workplan.h"
 
 #include "document/logbook.h"
+#include "plan/timed.h"
 #include "quantity/dates.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <set>
 #include <utility>
@@ -33,11 +35,13 @@ public:
         , m_list(list)
         , m_pace(timedWork(build, list))
     {
+        m_out.begins = now.substr(0, 10);
         constexpr size_t hourAt = 11; // of 2026-03-21T08:30
         if (now.size() > hourAt + 4)
             m_begin_d = (std::stod(std::string(now.substr(hourAt, 2)))
                          + std::stod(std::string(now.substr(hourAt + 3, 2))) / 60)
                 / 24;
+        m_out.begin_d = m_begin_d;
     }
 
     WorkPlan run()
@@ -57,28 +61,6 @@ public:
     }
 
 private:
-    /// An entry without places is of all its kind.
-    static double placesOf(const CheckEntry &e, const CheckList &list)
-    {
-        if (!e.places.empty())
-            return static_cast<double>(e.places.size());
-        const auto asked = std::ranges::count_if(list.all(), [&](const Check &c) {
-            return c.asked && c.kind->id == e.kind
-                && std::ranges::find(e.except, c.place.id) == e.except.end();
-        });
-        return static_cast<double>(std::max<std::ptrdiff_t>(1, asked));
-    }
-    static std::vector<TimedWork> timedWork(const Build &build, const CheckList &list)
-    {
-        std::vector<TimedWork> out;
-        for (const CheckEntry *e : standing(build.checkEntries))
-            if (const CheckKind *kind = findCheckKind(e->kind);
-                kind && e->minutes && *e->minutes > 0 && kind->minutes > 0 && e->says != "none")
-                out.push_back({ e->kind, *e->minutes / placesOf(*e, list),
-                                static_cast<double>(kind->minutes) });
-        return out;
-    }
-
     void people()
     {
         for (const Person *p : standing(m_build.people))
@@ -104,6 +86,11 @@ private:
             item.id = c.id();
             item.minutes = c.kind->minutes * m_pace.factor(c.kind->id);
             item.wait_d = c.kind->waitDays;
+            if (isUnderWay(c)) {
+                item.wait_d = 0; // it is passing
+                item.from_d = std::max(0, daysBetween(m_out.begins, c.due).value_or(0));
+                item.first = isLate(c);
+            }
             item.stage = static_cast<int>(c.kind->stage);
             item.setup = setupOf(*c.kind);
             const auto stop = stops.find(c.place.stop);
@@ -118,6 +105,9 @@ private:
                 if (const auto at = itemOf.find(before); at != itemOf.end())
                     m_items[n].after.push_back(at->second);
     }
+
+    static bool isUnderWay(const Check &c) { return !c.due.empty() && c.evident == Evident::None; }
+    bool isLate(const Check &c) const { return isUnderWay(c) && c.due < m_out.begins; }
 
     /// Which of them the first start waits for; once it ran, the hand-over.
     void lead()
@@ -146,7 +136,8 @@ private:
         for (const size_t i : done.order) {
             PlannedCheck row { m_checks[i], done.times[i] };
             row.minutes = m_items[i].minutes;
-            row.now = m_items[i].after.empty();
+            row.late = m_items[i].first;
+            row.now = m_items[i].after.empty() && m_items[i].from_d <= m_begin_d;
             if (!row.now)
                 row.waitsFor = rootsOf(i);
             m_out.rows.push_back(std::move(row));
@@ -177,16 +168,21 @@ private:
 
     void hours()
     {
-        std::map<std::string_view, WorkToDo> work;
+        std::map<Stage, std::vector<WorkToDo>> work;
         for (const Check *c : m_checks) {
-            WorkToDo &w = work[c->kind->id];
-            w.count = w.kind.empty() ? 1 : w.count + 1;
-            w.kind = c->kind->id;
-            w.usual = c->kind->minutes;
+            auto &ofStage = work[c->kind->stage];
+            const auto same = std::ranges::find(ofStage, c->kind->id, &WorkToDo::kind);
+            if (same != ofStage.end())
+                ++same->count;
+            else
+                ofStage.push_back(
+                    { std::string(c->kind->id), static_cast<double>(c->kind->minutes) });
         }
         std::vector<WorkToDo> all;
-        for (auto &[kind, w] : work)
-            all.push_back(std::move(w));
+        for (const auto &[stage, ofStage] : work) {
+            m_out.stageHours[stage] = m_pace.hours(ofStage);
+            all.insert(all.end(), ofStage.begin(), ofStage.end());
+        }
         m_out.hours = m_pace.hours(all);
         m_out.timed = m_pace.timed();
     }
@@ -201,6 +197,8 @@ private:
             for (WorkItem &i : items) {
                 i.minutes *= hands;
                 i.wait_d *= i.due_d ? 1 : waits;
+                if (const Check &c = *m_checks[static_cast<size_t>(&i - items.data())]; !c.promised)
+                    i.from_d *= waits;
             }
             const auto at = schedule(items, m_out.hands, m_begin_d);
             return at ? at->times[m_fire].hands_d - m_begin_d : 0;
@@ -235,7 +233,8 @@ int setupOf(const CheckKind &kind)
 
 const PlannedCheck *WorkPlan::next() const
 {
-    const auto at = std::ranges::find_if(rows, &PlannedCheck::now);
+    const auto late = std::ranges::find_if(rows, &PlannedCheck::late);
+    const auto at = late != rows.end() ? late : std::ranges::find_if(rows, &PlannedCheck::now);
     return at == rows.end() ? nullptr : &*at;
 }
 
@@ -252,6 +251,11 @@ const PlannedCheck *WorkPlan::find(const Check &check) const
     return at == rows.end() ? nullptr : &*at;
 }
 
+std::string WorkPlan::dayOf(double moment_d) const
+{
+    return dayAfter(begins, static_cast<int>(std::floor(moment_d)));
+}
+
 int WorkPlan::nowCount() const
 {
     return static_cast<int>(std::ranges::count_if(rows, &PlannedCheck::now));
@@ -262,12 +266,27 @@ WorkPlan planOf(const Build &build, const CheckList &list, std::string_view now)
     return Planner(build, list, now).run();
 }
 
+namespace {
+
+/// "Main bearing half shells, green: ordered since Fri 27 Nov; due Tue 1 Dec", or what is to be
+/// done.
+Phrase waitedFor(const Check &check)
+{
+    if (check.due.empty() || check.evident != Evident::None)
+        return check.statement();
+    return { "plan.under_way", "{0}: {1}", { check.place.name, check.reason } };
+}
+
+} // namespace
+
 Phrase waitText(const PlannedCheck &row)
 {
     constexpr size_t told = 2;
     std::vector<Phrase> names;
+    if (row.waitsFor.empty()) // itself under way
+        return row.check->reason;
     for (size_t i = 0; i < std::min(told, row.waitsFor.size()); ++i)
-        names.push_back(row.waitsFor[i]->statement());
+        names.push_back(waitedFor(*row.waitsFor[i]));
     const Phrase all = joinedBy(names, "{*|; }");
     if (row.waitsFor.size() <= told)
         return { "plan.waits", "waits for {0}", { all } };
@@ -278,6 +297,8 @@ Phrase waitText(const PlannedCheck &row)
 
 Phrase whyText(const WorkPlan &plan, const PlannedCheck &row)
 {
+    if (row.late)
+        return "the day it was promised for has passed";
     int behind = 0;
     const Check *first = nullptr;
     for (const PlannedCheck &r : plan.rows)

@@ -5,6 +5,7 @@
 #include "plan/hours.h"
 #include "plan/schedule.h"
 
+#include <map>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -23,7 +24,8 @@ struct PlannedCheck
     const Check *check;
     WorkTime time;
     double minutes = 0; ///< of hands, as this builder takes them
-    bool now = false; ///< nothing open comes before it
+    bool now = false; ///< nothing open comes before it, and nothing is under way
+    bool late = false; ///< it was due: somebody should ring
     /// What it waits for in the end: open checks with nothing open before them.
     std::vector<const Check *> waitsFor {};
 };
@@ -33,11 +35,14 @@ struct WorkPlan
     std::vector<PlannedCheck> rows; ///< in the order they are to be done
     std::vector<WorkHand> hands; ///< who works
     HoursRange hours {}; ///< left
+    std::map<Stage, HoursRange> stageHours {}; ///< of these, stage by stage
     int timed = 0; ///< pieces of work the hours were learned from
     /// Days (in place of hours) from now to the first start, waits short, usual and long; absent
     /// once it ran, or where nothing leads there.
     std::optional<HoursRange> start_d {};
     std::optional<Error> problem {}; ///< why there is no order
+    std::string begins; ///< the day it begins: ISO 8601
+    double begin_d = 0; ///< and the hour, as part of it
 
     /// The next thing to do; null: nothing is open, or all of it waits.
     const PlannedCheck *next() const;
@@ -45,6 +50,10 @@ struct WorkPlan
     /// @param check  of the list the plan is of
     const PlannedCheck *find(const Check &check) const;
     int nowCount() const;
+    /// The day (ISO 8601) of a moment counted as the rows' times.
+    std::string dayOf(double moment_d) const;
+    /// The day of the first start, so many days after the plan begins.
+    std::string startDay(double in_d) const { return dayOf(begin_d + in_d); }
     /// Hours stay unsaid until something was timed: nobody wants a guess for a plan.
     bool showsHours() const { return timed >= 2; }
 };

@@ -46,6 +46,46 @@ std::string dayText(std::string_view iso)
     return out;
 }
 
+bool isDay(std::string_view iso)
+{
+    return iso.size() == 10 && dayOf(iso);
+}
+
+std::string dayAfter(std::string_view iso, int days)
+{
+    const auto day = dayOf(iso);
+    if (!day)
+        return std::string(iso);
+    const std::chrono::year_month_day then(*day + std::chrono::days(days));
+    const auto two = [](unsigned n) { return (n < 10 ? "-0" : "-") + std::to_string(n); };
+    return std::to_string(int(then.year())) + two(unsigned(then.month()))
+        + two(unsigned(then.day()));
+}
+
+Result<std::string> dayFrom(std::string_view typed, std::string_view today)
+{
+    if (typed.empty() || isDay(typed))
+        return std::string(typed);
+    constexpr int most = 1000;
+    int days = -1;
+    const auto [end, code] = std::from_chars(typed.data(), typed.data() + typed.size(), days);
+    if (code == std::errc() && end == typed.data() + typed.size() && days >= 0 && days <= most)
+        return dayAfter(today, days);
+    return fail("day", "a day is wanted, as 2026-12-04, or in how many days: 5");
+}
+
+std::string nearDayText(std::string_view iso)
+{
+    constexpr std::array<std::string_view, 7> names { "Sun", "Mon", "Tue", "Wed",
+                                                      "Thu", "Fri", "Sat" };
+    const auto day = dayOf(iso);
+    if (!day)
+        return std::string(iso);
+    const std::string text = dayText(iso.substr(0, 10));
+    return std::string(names[std::chrono::weekday(*day).c_encoding()]) + " "
+        + text.substr(0, text.size() - 5); // without its year
+}
+
 std::optional<int> daysBetween(std::string_view from, std::string_view to)
 {
     const auto a = dayOf(from), b = dayOf(to);

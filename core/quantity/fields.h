@@ -122,10 +122,10 @@ struct Field
     Phrase about() const { return aboutNumber(meaning, least, most, unit); }
     bool isRanged() const { return most < std::numeric_limits<double>::infinity(); }
     /// The number of a record this is a field of; only for MemberShape::Number.
-    double number(const void *record) const { return *static_cast<const double *>(at(record)); }
-    void setNumber(void *record, double value) const
+    double number(const void *of) const { return *static_cast<const double *>(at(of)); }
+    void setNumber(void *of, double value) const
     {
-        *const_cast<double *>(static_cast<const double *>(at(record))) = value;
+        *const_cast<double *>(static_cast<const double *>(at(of))) = value;
     }
 };
 
@@ -515,7 +515,7 @@ public:
         return std::move(*this);
     }
     /// Adds the members of another part of the description.
-    template <class Add> Describe &&with(Add add) && { return add(std::move(*this)); }
+    template <class Part> Describe &&with(Part part) && { return part(std::move(*this)); }
 
     operator RecordType() && { return take(); }
 

@@ -439,6 +439,16 @@ std::string capitalised(std::string_view words)
     return out;
 }
 
+std::string asId(std::string_view name)
+{
+    std::string out;
+    for (const char c : name)
+        out += std::isalnum(static_cast<unsigned char>(c))
+            ? static_cast<char>(std::tolower(static_cast<unsigned char>(c)))
+            : '_';
+    return out;
+}
+
 Phrase asPhrase(const Quantity &quantity)
 {
     return { "", "{0}", { quantity } };

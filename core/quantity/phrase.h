@@ -244,6 +244,8 @@ struct Phrase::Argument
 Phrase asPhrase(const Quantity &quantity);
 /// The first letter of a sentence made of names.
 std::string capitalised(std::string_view words);
+/// A name as part of an id: small letters and digits, the rest underscores.
+std::string asId(std::string_view name);
 /// "Main 4: 71.3 µm"
 Phrase named(std::string_view name, Phrase what);
 /// "a, b, c"; those that are empty are left out. The separator is a literal such as "{*|, }".

@@ -24,6 +24,12 @@ struct Record
     bool operator==(const Record &) const = default;
 };
 
+/// Who made an entry, for people. Older entries may hold nobody's name.
+inline std::string whoText(std::string_view by)
+{
+    return by.empty() || by == "unnamed" ? "name not recorded" : std::string(by);
+}
+
 template <class T> Describe<T> describeRecordBy(Describe<T> &&type)
 {
     return std::move(type)
@@ -62,6 +68,19 @@ template <class List> auto standing(const List &records)
         if (!r.takenBack && !struck.contains(r.id))
             out.push_back(&r);
     return out;
+}
+
+/// The entry this one corrects, and the one that corrected, back to the first: its id stays the
+/// same however often it was said anew.
+template <class List>
+const typename List::value_type &firstEntry(const List &records,
+                                            const typename List::value_type &record)
+{
+    const auto *out = &record;
+    for (auto r = records.rbegin(); r != records.rend(); ++r)
+        if (!out->replaces.empty() && r->id == out->replaces)
+            out = &*r;
+    return *out;
 }
 
 } // namespace mildpath

@@ -39,7 +39,7 @@ void cuts(const Build &build, std::vector<SheetBlock> &out)
         for (const JudgedKind &k : c.kinds)
             row.push_back({ k.count ? Phrase("", "{0}", { asCount(*k.count) }) : "not looked" });
         row.push_back({ joinedBy({ c.verdict, cut.settled }, "{*|; }") });
-        row.push_back({ cut.by });
+        row.push_back({ whoText(cut.by) });
         t.rows.push_back(std::move(row));
     }
     add(out, "Filter cuts: particles by kind", std::move(t));
@@ -60,7 +60,7 @@ void oil(const Build &build, std::vector<SheetBlock> &out)
                            { hoursText(s.stretch_h) },
                            { says },
                            { s.viscosity },
-                           { sample.by } });
+                           { whoText(sample.by) } });
     }
     add(out, "Oil analysis, against this engine's own", std::move(t));
 }

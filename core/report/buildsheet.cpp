@@ -9,10 +9,13 @@
 #include "quantity/dates.h"
 #include "report/aftersheet.h"
 #include "report/pictures.h"
+#include "report/sheetrecords.h"
+#include "report/summarypictures.h"
 #include "start/afterwards.h"
 #include "start/runcard.h"
 
 #include <algorithm>
+#include <iterator>
 
 namespace mildpath {
 namespace {
@@ -52,23 +55,58 @@ public:
     BuildSheet run()
     {
         head();
-        forecast();
+        firstPage();
+        section("All that is open");
         holds();
+        section("Sizes and instruments");
+        add(instrumentBlocks(m_build));
         clearances();
+        section("Passages, plugs, bolts");
+        add(plugBlocks(m_build, m_assessment));
+        add(cleaningBlocks(m_build));
+        add(torqueBlocks(m_build));
+        add(lineBlocks(m_build));
+        add(findBlocks(m_build));
+        add(failureBlocks(m_build, m_assessment));
         stops();
         proofs();
+        section("Forecast");
+        forecast();
+        section("Priming and first start");
         start();
         readings();
-        for (SheetBlock &b : afterRunBlocks(m_build))
-            m_out.blocks.push_back(std::move(b));
+        after();
+        section("How it was worked out");
         air();
         choices();
-        next();
+        worked();
+        dropEmpty();
+        m_out.blocks.emplace_back(SheetNotes {});
         return std::move(m_out);
     }
 
 private:
+    /// No heading over nothing.
+    void dropEmpty()
+    {
+        std::vector<SheetBlock> kept;
+        for (auto b = m_out.blocks.rbegin(); b != m_out.blocks.rend(); ++b) {
+            const auto *h = std::get_if<SheetHeading>(&*b);
+            const auto *next = kept.empty() ? nullptr : std::get_if<SheetHeading>(&kept.back());
+            if (h && (kept.empty() || (next && (next->section || !h->section))))
+                continue;
+            kept.push_back(std::move(*b));
+        }
+        m_out.blocks.assign(std::make_move_iterator(kept.rbegin()),
+                            std::make_move_iterator(kept.rend()));
+    }
+
     void heading(Phrase text) { m_out.blocks.push_back(SheetHeading { std::move(text) }); }
+    void section(Phrase text) { m_out.blocks.push_back(SheetHeading { std::move(text), true }); }
+    void add(std::vector<SheetBlock> blocks)
+    {
+        std::ranges::move(blocks, std::back_inserter(m_out.blocks));
+    }
     void text(Phrase text, bool muted = false)
     {
         m_out.blocks.push_back(SheetText { std::move(text), muted });
@@ -91,16 +129,146 @@ private:
         m_out.under = { e.displacement_l > 0 ? Phrase("sheet.engine", "{0}, {1}",
                                                       { e.name, asVolume(e.displacement_l, 1) })
                                              : Phrase(e.name),
-                        "Oil " + m_build.oil.grade, m_date };
+                        "Oil " + m_build.oil.grade, dayText(m_date) };
         m_out.mark = m_gate.mark();
         m_out.state = m_gate.says();
+        const Check *handed = m_assessment.checks.find("sheet@" + std::string(wholeEngine));
+        const bool draft = !handed || handed->isOpen();
+        if (draft)
+            m_out.under.insert(m_out.under.begin(), "draft, not handed over");
+        const Job *job = currentJob(m_build);
+        const std::string number = job ? job->jobNumber : "";
+        m_out.foot
+            = joinedBy({ Phrase(m_build.name), number.empty() ? Phrase() : Phrase("job " + number),
+                         Phrase("printed " + dayText(m_date)), draft ? Phrase("draft") : Phrase() },
+                       "{*| · }");
+    }
+
+    void firstPage()
+    {
+        facts();
+        mostHarmful();
+        signatures();
+        const auto residuals = residualsOf(m_build, m_assessment.sizes);
+        if (residuals)
+            picture(readAgainstPicture(*residuals, m_out.style));
+        picture(sizesPicture(m_assessment, m_out.style));
+        picture(plugsPicture(m_build, m_assessment));
         if (!m_build.notes.empty())
             text(m_build.notes, true);
     }
 
+    void facts()
+    {
+        const Job *job = currentJob(m_build);
+        const auto people = standing(m_build.people);
+        SheetFacts out;
+        const auto fact = [&](const char *label, Phrase value) {
+            out.facts.emplace_back(label, value.empty() ? Phrase("not said") : std::move(value));
+        };
+        std::string kinds;
+        for (const JobKind &k : jobKinds())
+            if (job && std::ranges::find(job->kinds, std::string(1, k.letter)) != job->kinds.end())
+                kinds += (kinds.empty() ? "" : ", ") + std::string(k.name);
+        fact("job", job ? joinedBy({ Phrase(job->jobNumber), Phrase(kinds) }) : Phrase());
+        fact("engine", m_build.engine.layout);
+        fact("built by", people.empty() ? Phrase() : Phrase(people.front()->name));
+        fact("customer", job ? Phrase(job->customer) : Phrase());
+        const auto fill = m_build.sump.own("fill_l");
+        fact("oil, fill",
+             fill ? Phrase("sheet.fill", "{0}, {1}", { m_build.oil.grade, asVolume(*fill) })
+                  : Phrase(m_build.oil.grade));
+        fact("second person",
+             people.size() > 1       ? Phrase(people[1]->name)
+                 : job && job->alone ? Phrase("works alone")
+                                     : Phrase());
+        fact("engine number", job ? Phrase(job->number) : Phrase());
+        fact("use",
+             { "sheet.use",
+               "from {0}, to {1}",
+               { asTemperature(m_build.use.coldestStart_c), asSpeed(m_build.use.most_rpm) } });
+        fact("workshop", job ? Phrase(job->shop) : Phrase());
+        m_out.blocks.emplace_back(std::move(out));
+    }
+
+    /// What holds, then what is open, the class no signature passes first.
+    void mostHarmful()
+    {
+        heading("Still open, the most harmful first");
+        std::vector<const GateGroup *> groups;
+        for (const GateGroup &g : m_gate.open)
+            groups.push_back(&g);
+        const auto rank = [](const GateGroup *g) {
+            int cls = 9;
+            for (const Check *c : g->checks)
+                cls = std::min(cls, static_cast<int>(CheckClass::Never) - static_cast<int>(c->cls));
+            return std::pair(-std::min(1, g->holds), cls);
+        };
+        std::ranges::stable_sort(groups, {}, rank);
+        constexpr size_t most = 7;
+        SheetTable t { { "what", "where", "why it matters", "what to do" },
+                       { 0.3, 0.18, 0.27, 0.25 },
+                       {} };
+        for (size_t i = 0; i < std::min(most, groups.size()); ++i) {
+            const GateGroup &g = *groups[i];
+            const Check *worst = g.checks.front();
+            for (const Check *c : g.checks)
+                if (c->state > worst->state)
+                    worst = c;
+            t.rows.push_back({ { g.kind->statement, g.mark() },
+                               { g.where() },
+                               { worst->reason },
+                               { worst->next.empty() ? provenWhen(*g.kind) : worst->next } });
+        }
+        if (t.rows.empty())
+            text("Nothing keeps it from its first start.");
+        table(std::move(t));
+        if (groups.size() > most)
+            text({ "sheet.more",
+                   "And {0} more kinds of check, listed under \"All that is open\".",
+                   { asCount(groups.size() - most) } },
+                 true);
+    }
+
+    void signatures()
+    {
+        const auto people = standing(m_build.people);
+        SheetSignatures out;
+        out.lines.push_back(
+            { "Built and measured", people.empty() ? "" : people.front()->name, {} });
+        out.lines.push_back(
+            { "Plugs and start seen", people.size() > 1 ? people[1]->name : "", {} });
+        out.lines.push_back({ "Received, with what is open", {}, {} });
+        m_out.blocks.emplace_back(std::move(out));
+        // What was wrong and signed away stands on the first page, each with who and why.
+        int others = 0;
+        SheetTable away = signedOff([&](const Check &c) {
+            const bool wrong = c.evident == Evident::No;
+            others += !wrong;
+            return wrong;
+        });
+        table(std::move(away));
+        if (m_gate.signedOff.empty())
+            text("Signed off: nothing.", true);
+        else if (others > 0)
+            text({ "sheet.signed",
+                   "Signed off though not proven: {0} {0|check|checks}, listed under \"All that is "
+                   "open\".",
+                   { asCount(others) } },
+                 true);
+    }
+
+    template <class Which> SheetTable signedOff(Which which) const
+    {
+        SheetTable out { { "signed off", "by, and why" }, { 0.4, 0.6 }, {} };
+        for (const Check *c : m_gate.signedOff)
+            if (which(*c))
+                out.rows.push_back({ { c->statement(), Mark::SignedOff }, { c->reason } });
+        return out;
+    }
+
     void forecast()
     {
-        heading("Oil pressure, forecast");
         if (m_assessment.operating.unsolved) {
             text({ "", "No forecast: {0}", { m_assessment.operating.unsolved->message } });
             return;
@@ -128,12 +296,12 @@ private:
         picture(forecastPicture(m_build, m_assessment, m_out.style));
         picture(sharesPicture(m_assessment, m_out.style));
         for (const Calibration *c : standing(m_build.calibrations))
-            text("Calibrated by running: " + c->note + " (" + c->by + ", " + dayText(c->at) + ").");
+            text("Calibrated by running: " + c->note + " (" + whoText(c->by) + ", " + dayText(c->at)
+                 + ").");
     }
 
     void holds()
     {
-        heading("What is open");
         SheetTable open { { "check", "where", "open", "holds" }, { 0.5, 0.3, 0.1, 0.1 }, {} };
         for (const GateGroup &g : m_gate.open)
             open.rows.push_back({ { g.kind->statement, g.mark() },
@@ -150,15 +318,15 @@ private:
                     held.rows.push_back(
                         { { c->statement(), Mark::Hold }, { c->reason }, { c->next } });
         table(std::move(held));
-        SheetTable passed { { "signed off", "by, and why" }, { 0.4, 0.6 }, {} };
-        for (const Check *c : m_gate.signedOff)
-            passed.rows.push_back({ { c->statement(), Mark::SignedOff }, { c->reason } });
-        table(std::move(passed));
+        table(signedOff([](const Check &c) { return c.evident != Evident::No; }));
+        SheetTable further { { "look at", "do" }, { 0.55, 0.45 }, {} };
+        for (const Finding &f : m_assessment.findings)
+            further.rows.push_back({ { f.text, f.mark }, { f.action } });
+        table(std::move(further));
     }
 
     void clearances()
     {
-        heading("What was measured");
         for (const FamilySummary &f : m_assessment.families) {
             picture(clearancePicture(m_build, m_assessment, f.family, m_out.style));
             SheetTable t { { "",
@@ -167,7 +335,7 @@ private:
                              "how",
                              "by",
                              "when" },
-                           { 0.17, 0.14, 0.11, 0.3, 0.1, 0.18 },
+                           { 0.16, 0.14, 0.14, 0.28, 0.1, 0.18 },
                            {} };
             for (const GaugedSize &s : m_assessment.sizes)
                 if (s.family == f.family && s.known)
@@ -196,7 +364,7 @@ private:
                        { QuantityRange { asLimit(s.limits->min_um), asLimit(s.limits->max_um) } })
                             : Phrase() },
                  { std::move(how) },
-                 { last ? last->by : "" },
+                 { last ? whoText(last->by) : "" },
                  { last ? dayText(last->at) : "" } };
     }
 
@@ -244,7 +412,7 @@ private:
             else
                 t.rows.push_back({ { s->name + (check ? "" : ": " + p.aspect), markOf(p) },
                                    { how },
-                                   { p.by },
+                                   { whoText(p.by) },
                                    { dayText(p.at) } });
             before = &p;
         }
@@ -260,7 +428,7 @@ private:
                         : f->saw == "dry" ? Mark::Hold
                                           : Mark::LookAgain },
                   { spaced(f->means) },
-                  { f->by },
+                  { whoText(f->by) },
                   { dayText(f->at) } });
         }
         if (!t.rows.empty())
@@ -272,7 +440,6 @@ private:
     {
         const auto runs = standing(m_build.runs);
         const bool any = !standing(m_build.cardSteps).empty() || !runs.empty();
-        heading("Priming and first start");
         if (m_prime.time.time_s)
             text({ "sheet.prime",
                    "Forecast: {0} to fill, pressure after {1} at {2} of the pump; time limit {3}.",
@@ -289,7 +456,7 @@ private:
             t.rows.push_back({ { i.text, i.mark },
                                { i.threshold },
                                { i.done ? joinedBy({ i.said, i.why }) : i.said },
-                               { i.by },
+                               { whoText(i.by) },
                                { dayText(i.at) } });
         table(std::move(t));
         for (const RunLog *r : runs) {
@@ -303,7 +470,7 @@ private:
                                                    { asTime(*r->firstPressure_s, 1) })
                                           : Phrase("no pressure"),
                        r->stopped,
-                       r->by },
+                       whoText(r->by) },
                      "{*|; }"),
                  true);
         }
@@ -325,7 +492,7 @@ private:
                                    { asSpeed(r.reading->rpm), asTemperature(r.reading->oil_c) } } },
                                { asPhrase(asPressure(r.reading->pressure_kpa * 1e3)) },
                                { likely(r.expected) },
-                               { r.reading->by },
+                               { whoText(r.reading->by) },
                                { dayText(r.reading->at) } });
         table(std::move(t));
     }
@@ -353,7 +520,7 @@ private:
             t.rows.insert(t.rows.begin(),
                           { { spaced(c->question) },
                             { spaced(c->answer) + (c->reason.empty() ? "" : ": " + c->reason) },
-                            { c->by },
+                            { whoText(c->by) },
                             { dayText(c->at) } });
         }
         if (!t.rows.empty())
@@ -361,16 +528,22 @@ private:
         table(std::move(t));
     }
 
-    void next()
+    void after()
     {
-        heading("What to check next");
-        SheetTable t { { "what", "do" }, { 0.55, 0.45 }, {} };
-        for (const Finding &f : m_assessment.findings)
-            t.rows.push_back({ { f.text, f.mark }, { f.action } });
+        auto blocks = afterRunBlocks(m_build);
+        SheetTable t { { "after the run", "asked" }, { 0.6, 0.4 }, {} };
         for (const CardItem &i : m_card.items)
             if (i.mark == Mark::NotDone && i.group == "after")
-                t.rows.push_back({ { i.text, i.mark }, {} });
+                t.rows.push_back({ { i.text, i.mark }, { i.threshold } });
+        if (blocks.empty() && t.rows.empty())
+            return;
+        section("Filter and oil");
+        add(std::move(blocks));
         table(std::move(t));
+    }
+
+    void worked()
+    {
         std::vector<std::string_view> told;
         for (const CardItem &i : m_card.items)
             if (!i.caution.empty() && std::ranges::find(told, i.caution) == told.end())

@@ -19,6 +19,7 @@ struct Assessment;
 struct SheetHeading
 {
     Phrase text;
+    bool section = false; ///< begins a part of the sheet: told at the foot of the first page
 };
 struct SheetText
 {
@@ -36,7 +37,27 @@ struct SheetTable
     std::vector<double> widths; ///< shares of the page's width, one a column
     std::vector<std::vector<SheetCell>> rows;
 };
-using SheetBlock = std::variant<SheetHeading, SheetText, SheetTable, SheetPicture>;
+/// Short facts, a label and its value, three beside each other.
+struct SheetFacts
+{
+    std::vector<std::pair<Phrase, Phrase>> facts;
+};
+/// Lines to sign on, beside each other.
+struct SheetSignatures
+{
+    struct Slot
+    {
+        Phrase what; ///< "Built and measured"
+        std::string name, date; ///< as recorded; empty: to be written by hand
+    };
+    std::vector<Slot> lines;
+};
+/// Ruled lines for what is written by hand, to the end of the page.
+struct SheetNotes
+{
+};
+using SheetBlock = std::variant<SheetHeading, SheetText, SheetTable, SheetPicture, SheetFacts,
+                                SheetSignatures, SheetNotes>;
 
 struct BuildSheet
 {
@@ -46,10 +67,13 @@ struct BuildSheet
     Phrase state; ///< in one sentence: may it start
     Mark mark = Mark::NotDone;
     std::vector<SheetBlock> blocks;
+    Phrase foot {}; ///< of every page: build, job, printed when
 };
 
-/// What was measured, how and by whom; what is proven; forecast; holds and who signed them; the
-/// start; what a run left; what to check next. @param date  as printed; the core has no clock
+/// Page one: may it start, the job, what is open first, signatures, read against forecast, every
+/// size between its limits, plugs and passages. Then what was measured with what, passages, plugs,
+/// bolts, what was found, forecast, start, what a run left, and how it was worked out.
+/// @param date  as printed; the core has no clock
 BuildSheet buildSheet(const Build &build, const Assessment &assessment, const std::string &date,
                       const UnitStyle &style);
 

@@ -20,6 +20,15 @@ figcaption b { color: #1f2b33; }
 table { border-collapse: collapse; width: 100%; table-layout: fixed; margin: 2mm 0 4mm; }
 thead { display: table-header-group; }
 tr { break-inside: avoid; }
+dl { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 1mm 5mm; margin: 3mm 0;
+     border-top: 0.4mm solid #55626a; border-bottom: 0.2mm solid #c9c5b8; padding: 2mm 0; }
+dl div { display: flex; gap: 2mm; }
+dt { color: #55626a; min-width: 24mm; }
+dd { margin: 0; font-weight: bold; }
+.sign { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 6mm; margin: 4mm 0; break-inside: avoid; }
+.sign p { color: #55626a; }
+.sign .name { border-top: 0.4mm solid #55626a; margin-top: 12mm; padding-top: 1mm; color: #1f2b33; }
+p.line { border-bottom: 0.2mm solid #c9c5b8; height: 7mm; margin: 0; }
 th { text-align: left; font-weight: normal; color: #55626a; border-bottom: 0.4mm solid #55626a; }
 th, td { padding: 1mm 1.5mm 1mm 0; vertical-align: top; overflow-wrap: anywhere; }
 td { border-bottom: 0.2mm solid #c9c5b8; }
@@ -60,6 +69,24 @@ std::string tableHtml(const SheetTable &t, const UnitStyle &style)
     return out + "</tbody></table>\n";
 }
 
+std::string factsHtml(const SheetFacts &facts, const UnitStyle &style)
+{
+    std::string out = "<dl>\n";
+    for (const auto &[label, value] : facts.facts)
+        out += "<div><dt>" + xmlText(render(label, style)) + "</dt><dd>"
+            + xmlText(render(value, style)) + "</dd></div>\n";
+    return out + "</dl>\n";
+}
+
+std::string signaturesHtml(const SheetSignatures &signatures, const UnitStyle &style)
+{
+    std::string out = "<div class=\"sign\">\n";
+    for (const SheetSignatures::Slot &s : signatures.lines)
+        out += "<div><p>" + xmlText(render(s.what, style)) + "</p><p class=\"name\">"
+            + xmlText(s.name.empty() ? "name" : s.name) + "</p></div>\n";
+    return out + "</div>\n";
+}
+
 std::string blockHtml(const SheetBlock &block, const UnitStyle &style)
 {
     return std::visit(Overloaded {
@@ -71,6 +98,14 @@ std::string blockHtml(const SheetBlock &block, const UnitStyle &style)
                                   + xmlText(render(t.text, style)) + "</p>\n";
                           },
                           [&](const SheetTable &t) { return tableHtml(t, style); },
+                          [&](const SheetFacts &f) { return factsHtml(f, style); },
+                          [&](const SheetSignatures &g) { return signaturesHtml(g, style); },
+                          [](const SheetNotes &) {
+                              std::string out = "<h2>Notes</h2>\n";
+                              for (int i = 0; i < 4; ++i)
+                                  out += "<p class=\"line\"></p>\n";
+                              return out;
+                          },
                           [](const SheetPicture &p) {
                               return "<figure role=\"img\" aria-label=\"" + xmlText(p.title)
                                   + "\"><figcaption><b>" + xmlText(p.title) + "</b> "
@@ -94,6 +129,8 @@ std::string sheetToHtml(const BuildSheet &sheet, Paper paper)
         + "</p>\n";
     for (const SheetBlock &b : sheet.blocks)
         out += blockHtml(b, sheet.style);
+    if (!sheet.foot.empty())
+        out += "<p class=\"muted\">" + xmlText(render(sheet.foot, sheet.style)) + "</p>\n";
     return out + "</body></html>\n";
 }
 

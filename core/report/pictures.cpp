@@ -83,11 +83,6 @@ private:
     double m_x0 = 0, m_x1 = 1, m_y0 = 0, m_y1 = 1;
 };
 
-SheetPicture picture(std::string title, std::string note, const Svg &svg)
-{
-    return { std::move(title), std::move(note), svg.width(), svg.height(), svg.text() };
-}
-
 /// Limits of a family's picture: everything that is drawn, and a little room.
 std::pair<double, double> clearanceRange(const std::vector<const GaugedSize *> &sizes)
 {

@@ -64,5 +64,9 @@ struct SheetPicture
     double width = 0, height = 0; ///< px
     std::string svg;
 };
+inline SheetPicture picture(std::string title, std::string note, const Svg &svg)
+{
+    return { std::move(title), std::move(note), svg.width(), svg.height(), svg.text() };
+}
 
 } // namespace mildpath

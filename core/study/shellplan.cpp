@@ -86,8 +86,8 @@ void addRegrind(const Build &build, const ShellStock &stock, const Limits &limit
 
 } // namespace
 
-Result<ShellPlan> shellPlan(const Build &build, const std::vector<GaugedSize> &sizes,
-                            const std::string &family)
+Result<ShellPlan> shellChoice(const Build &build, const std::vector<GaugedSize> &sizes,
+                              const std::string &family)
 {
     const auto it = build.shells.find(family);
     if (it == build.shells.end() || it->second.shells.empty())
@@ -99,9 +99,7 @@ Result<ShellPlan> shellPlan(const Build &build, const std::vector<GaugedSize> &s
     ShellPlan out;
     for (const ShellStockRow &row : stock.shells)
         out.classes.push_back({ row.name, row.wall_mm * 1e-3, row.halves });
-    std::vector<size_t> indices;
-    for (size_t i = 0; i < sizes.size(); ++i) {
-        const GaugedSize &s = sizes[i];
+    for (const GaugedSize &s : sizes) {
         if (s.family != family)
             continue;
         const auto space = spaceOf(stock, s, build);
@@ -111,7 +109,6 @@ Result<ShellPlan> shellPlan(const Build &build, const std::vector<GaugedSize> &s
         out.stops.push_back(s.stop);
         out.spaces.push_back({ s.name, space->space_m });
         out.from.push_back(space->from);
-        indices.push_back(i);
     }
     const Limits &l = limits->second;
     const double target = l.target_um.value_or((l.min_um + l.max_um) / 2);
@@ -121,13 +118,23 @@ Result<ShellPlan> shellPlan(const Build &build, const std::vector<GaugedSize> &s
         return tl::unexpected(best.error());
     out.best = std::move(*best);
     addRegrind(build, stock, l, target, out);
+    return out;
+}
+
+Result<ShellPlan> shellPlan(const Build &build, const std::vector<GaugedSize> &sizes,
+                            const std::string &family)
+{
+    auto out = shellChoice(build, sizes, family);
+    if (!out)
+        return out;
     std::map<size_t, double> changed;
-    for (size_t i = 0; i < indices.size(); ++i)
-        changed[indices[i]] = out.best.journals[i].clearance.value_m * 1e6;
+    for (size_t i = 0, n = 0; i < sizes.size(); ++i)
+        if (sizes[i].family == family)
+            changed[i] = out->best.journals[n++].clearance.value_m * 1e6;
     auto idle = hotIdleWith(build, sizes, changed);
     if (!idle)
         return tl::unexpected(idle.error());
-    out.hotIdle = std::move(*idle);
+    out->hotIdle = std::move(*idle);
     return out;
 }
 

@@ -23,8 +23,12 @@ struct ShellPlan
     std::string regrindFor;
     OperatingResult hotIdle; ///< with these shells
 };
+/// Which shells are best, by the sizes alone: no pressure is worked out.
 /// Errors: `shells` without classes, `limits`, `journals` naming a bearing of which nothing is
 /// known; as selectShells().
+Result<ShellPlan> shellChoice(const Build &build, const std::vector<GaugedSize> &sizes,
+                              const std::string &family);
+/// The same with the hot idle they give. Errors: as shellChoice().
 Result<ShellPlan> shellPlan(const Build &build, const std::vector<GaugedSize> &sizes,
                             const std::string &family);
 

@@ -24,12 +24,13 @@ protected:
     void prepare()
     {
         QStandardPaths::setTestModeEnabled(true);
-        QSettings().clear();
+        freshSettings();
     }
     void open()
     {
         m_window = std::make_unique<MainWindow>(QString());
         QVERIFY(m_window->openFile(qs(demoBuildPath().string())));
+        QVERIFY(document().pickWorker("J. Moor")); // one of its people
         m_window->show();
         QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
         m_window->activateWindow();

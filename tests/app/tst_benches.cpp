@@ -435,7 +435,7 @@ void TestBenches::messageBar_asksAndCloses()
 
 void TestBenches::recentFiles_areOffered()
 {
-    QSettings().clear();
+    freshSettings();
     QTemporaryDir folder;
     MainWindow window({});
     QVERIFY(window.openFile(qs(demoBuildPath().string())));

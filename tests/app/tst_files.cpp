@@ -129,7 +129,7 @@ void TestFiles::initTestCase()
 
 void TestFiles::init()
 {
-    QSettings().clear();
+    freshSettings();
     m_dir = std::make_unique<QTemporaryDir>();
     m_window = std::make_unique<MainWindow>(at("state"));
     QVERIFY(m_window->openFile(saved()));

@@ -113,7 +113,7 @@ private:
 void TestGauge::initTestCase()
 {
     QStandardPaths::setTestModeEnabled(true);
-    QSettings().clear();
+    freshSettings();
 }
 
 void TestGauge::init()

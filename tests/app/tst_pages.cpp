@@ -193,7 +193,7 @@ private:
 void TestPages::initTestCase()
 {
     QStandardPaths::setTestModeEnabled(true);
-    QSettings().clear();
+    freshSettings();
     Figure::setSystem(UnitSystem::Metric);
 }
 

@@ -101,7 +101,7 @@ private:
 void TestPanelFields::initTestCase()
 {
     QStandardPaths::setTestModeEnabled(true);
-    QSettings().clear();
+    freshSettings();
     Figure::setSystem(UnitSystem::Metric);
     m_window = std::make_unique<MainWindow>(QString());
     m_window->resize(1280, 800);

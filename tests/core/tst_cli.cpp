@@ -236,7 +236,7 @@ void TestCli::export_writesEveryReading()
              static_cast<qsizetype>(demoBuild().readings.size()) + 1);
     QVERIFY(csv.startsWith(QStringLiteral("id,stop,family")));
     for (const char *other :
-         { "passages", "plugs", "events", "shopping", "signoffs", "run_card", "gauge_readings" })
+         { "passages", "plugs", "events", "orders", "signoffs", "run_card", "gauge_readings" })
         QVERIFY2(readTextFile(
                      (into + u'/' + QLatin1String(other) + QStringLiteral(".csv")).toStdString()),
                  other);

@@ -84,7 +84,7 @@ void TestReport::sheet_saysWhetherItMayStart()
     const BuildSheet open = buildSheet(build, assess(build), "d", {});
     QCOMPARE(open.mark, Mark::Hold);
     QVERIFY(QString::fromStdString(said(open.state)).startsWith(QStringLiteral("May not fire")));
-    QVERIFY(wordsOf(open).contains(QStringLiteral("What is open")));
+    QVERIFY(wordsOf(open).contains(QStringLiteral("All that is open")));
     const Build sound = withSignature();
     const BuildSheet passed = buildSheet(sound, assess(sound), "d", {});
     QCOMPARE(passed.mark, Mark::SignedOff);

@@ -232,7 +232,7 @@ PanelContent HeardPage::panel()
         const SymptomKind *k = findSymptomKind(s->symptom);
         out.push_back(
             PanelTitle { wordFor(noiseSounds(), s->sound) + u' ' + wordFor(noiseTimes(), s->heard),
-                         qs(s->by + ", " + dayText(s->at.substr(0, 10))) });
+                         qs(whoText(s->by) + ", " + dayText(s->at.substr(0, 10))) });
         if (s->gone_above_rpm)
             out.push_back(
                 PanelText { tr("Gone above %1.").arg(Figure::speed(*s->gone_above_rpm).text()) });

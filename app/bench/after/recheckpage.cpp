@@ -10,6 +10,7 @@
 #include "paint/marks.h"
 #include "paint/titledcard.h"
 #include "plot/chartview.h"
+#include "shell/fallback.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -132,6 +133,7 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
     , m_view(new RecheckView(nullptr))
     , m_chart(new ChartView(this))
     , m_said(new QLabel(this))
+    , m_fallBack(new FallBackNote(open, this))
 {
     setObjectName(QStringLiteral("recheckPage"));
     auto *column = new QVBoxLayout(this);
@@ -149,6 +151,7 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
     m_openings->setAccessibleName(tr("Which opening"));
     row->addWidget(m_openings, 2, Qt::AlignBottom);
     column->addLayout(row);
+    column->addWidget(m_fallBack);
     column->addWidget(
         titledCard(tr("Ring: before the run. Dot: gauged again. Bar: limits"), m_view, this), 5);
     auto *card = new CardWidget(this);
@@ -272,6 +275,10 @@ void RecheckPage::refresh()
         m_said->setText(qs(m_modified->verdict)); // in the units chosen since
         showModified();
     }
+    Opening opened; // what opening it now would take back
+    opened.at = OpenBuild::now().substr(0, 10) + "T23:59:59";
+    opened.readings = static_cast<int>(m_open.build().readings.size());
+    m_fallBack->propose({ AddEntry { std::move(opened) } });
     const auto all = standing(m_open.build().openings);
     if (!chosen())
         m_opening = all.empty() ? "" : all.back()->id;

@@ -72,6 +72,7 @@ private:
     RecheckView *m_view;
     ChartView *m_chart;
     QLabel *m_said;
+    class FallBackNote *m_fallBack;
     std::shared_ptr<const Answered<Result<Modified>>> m_answer; ///< shown
     const Modified *m_modified = nullptr; ///< of it
     std::vector<ElementChange> m_changes;

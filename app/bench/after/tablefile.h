@@ -47,7 +47,7 @@ QString takeTable(const std::vector<Error> &errors, const std::vector<Entry> &en
     std::vector<Edit> edits;
     for (Entry entry : entries) {
         if (entry.by.empty()) // a table that names its authors keeps them
-            entry.by = OpenBuild::userName();
+            entry.by = open.worker();
         if (entry.at.empty())
             entry.at = OpenBuild::now();
         edits.push_back(AddEntry { std::move(entry) });

@@ -120,7 +120,7 @@ void PartsPage::addWeights(int &row)
                         w.part = part;
                         w.item = item;
                         w.grams = std::round(g * 100) / 100;
-                        w.by = OpenBuild::userName();
+                        w.by = m_open.worker();
                         w.at = OpenBuild::now();
                         m_open.edit(WeighPart { w });
                         if (on)

@@ -6,6 +6,8 @@
 #include "bearing/thermal.h"
 #include "bench/clearances/clearanceaxis.h"
 #include "calc/catalogue.h"
+#include "checks/judgement.h"
+#include "checks/visible.h"
 #include "entry/readingentry.h"
 #include "entry/refusal.h"
 #include "open/vectorstate.h"
@@ -47,6 +49,14 @@ ReadingsPage::ReadingsPage(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
     column->addWidget(m_axis, 1);
     m_entry->setFixedHeight(264);
     column->addWidget(m_entry);
+    connect(&open, &OpenBuild::checkSelected, this, [this] {
+        const Check *c = m_open.judgement().checks.find(m_open.selectedCheck());
+        const std::string family = c ? sizeFamilyOf(m_open.build(), *c) : std::string();
+        if (family.empty() || !belongsHere(*findFamily(family)))
+            return;
+        m_family = family;
+        choose(qs(c->place.stop), std::max(1, c->place.item));
+    });
     connect(m_axis, &ClearanceAxis::chosen, this, &ReadingsPage::choose);
     connect(m_entry, &ReadingEntry::pastEnd, this, [this] {
         step(1);

@@ -279,7 +279,7 @@ void TorquePage::tick(int fastener, int stage)
     t.fastener = fastener;
     t.stage = stage;
     t.newBolt = stage > 0 && m_newBolts->isChecked() && card()->singleUse;
-    t.by = OpenBuild::userName();
+    t.by = m_open.worker();
     t.at = OpenBuild::now();
     if (const auto ok = m_open.edit(TickFastener { t }); !ok)
         m_message->setText(qs(ok.error().message));

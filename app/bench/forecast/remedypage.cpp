@@ -18,7 +18,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double top = 46, leastRow = 39, mostRow = 50, nameWidth = 226, wordsWidth = 208;
+constexpr double top = 46, leastRow = 39, mostRow = 50, remedyNames = 226, wordsWidth = 208;
 
 QString churn(const RemedyFigures &f)
 {
@@ -96,7 +96,7 @@ double RemedyChart::rowHeight() const
 
 double RemedyChart::xOf(double pa) const
 {
-    const double left = nameWidth + 14, right = width() - wordsWidth - 14.0;
+    const double left = remedyNames + 14, right = width() - wordsWidth - 14.0;
     return left + (right - left) * (pa - m_from_pa) / (m_to_pa - m_from_pa);
 }
 
@@ -118,7 +118,7 @@ void RemedyChart::paintEvent(QPaintEvent *)
                  Figure::pressure(pa).number, textFont(TextSize::Small), t.muted);
     }
     // Key: which arrow is which, and where both start.
-    double x = nameWidth + 14;
+    double x = remedyNames + 14;
     const auto key = [&](const QString &text, const QColor &tone, bool mark) {
         if (mark)
             arrow(p, x, x + 22, 12, tone);
@@ -153,9 +153,9 @@ void RemedyChart::paintRow(QPainter &p, int i) const
         p.setBrush(fill);
         p.drawRoundedRect(QRectF(3, y + 1, width() - 6, rowHeight() - 2), 4, 4);
     }
-    drawLine(p, QRectF(12, y + pad + 3, nameWidth - 14, 18), Qt::AlignVCenter, qs(r.name),
+    drawLine(p, QRectF(12, y + pad + 3, remedyNames - 14, 18), Qt::AlignVCenter, qs(r.name),
              textFont(TextSize::Normal, true), i == m_chosen ? t.selection : t.ink);
-    drawLine(p, QRectF(12, y + pad + 19, nameWidth - 14, 16), Qt::AlignVCenter, qs(r.what),
+    drawLine(p, QRectF(12, y + pad + 19, remedyNames - 14, 16), Qt::AlignVCenter, qs(r.what),
              textFont(TextSize::Small), t.muted);
     const double right = width() - wordsWidth;
     if (r.solved) {

@@ -104,7 +104,7 @@ HeatLogCard::HeatLogCard(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
         std::optional<OwnExpansion> to;
         if (!own) {
             to = expansionFromLog(m_open.build(), m_log);
-            to->by = OpenBuild::userName();
+            to->by = m_open.worker();
             to->at = OpenBuild::now();
         }
         m_open.edit(SetExpansion { std::string(mainHousing), to });
@@ -319,7 +319,7 @@ bool HeatLogCard::store(size_t row, const std::function<void(HeatPoint &)> &chan
             p.instrument = r->instrument;
             p.u_um = r->u_um;
         }
-    p.by = OpenBuild::userName();
+    p.by = m_open.worker();
     p.at = OpenBuild::now();
     const auto done = m_open.edit(EnterHeatPoint { p });
     if (!done)

@@ -154,7 +154,7 @@ void MaterialsPage::addRow(const std::string &id, const QString &name, const QSt
         OwnExpansion own;
         own.per_k = std::round(value * 1000) / 1000 * perMillion;
         own.source = "own value";
-        own.by = OpenBuild::userName();
+        own.by = m_open.worker();
         own.at = OpenBuild::now();
         const auto done = m_open.edit(SetExpansion { id, own });
         m_reason->setText(done ? QString() : qs(done.error().message));

@@ -375,7 +375,7 @@ void RoomPage::journalTick(PanelContent &out) const
                         HeatPoint changed = p;
                         changed.replaces = p.id;
                         changed.journalWithBlock = warm;
-                        changed.by = OpenBuild::userName();
+                        changed.by = open->worker();
                         changed.at = OpenBuild::now();
                         open->edit(EnterHeatPoint { changed });
                     } });

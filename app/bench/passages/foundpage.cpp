@@ -407,8 +407,9 @@ PanelContent FoundPage::panel()
             out.push_back(PanelText { tr("Settled: %1").arg(qs(f->settled)), Tone::Good });
         if (!f->place.empty())
             out.push_back(PanelText { qs(f->place), Tone::Muted });
-        out.push_back(PanelText {
-            qs(f->by) + QStringLiteral(", ") + qs(dayText(f->at.substr(0, 10))), Tone::Muted });
+        out.push_back(PanelText { qs(whoText(f->by)) + QStringLiteral(", ")
+                                      + qs(dayText(f->at.substr(0, 10))),
+                                  Tone::Muted });
         out.push_back(
             PanelButton { QStringLiteral("find.takeBack"), tr("Take it back"),
                           [this, id = f->id] { saidIfRefused(m_open.takeBack("finds", id)); } });

@@ -12,6 +12,7 @@
 #include "kinds/cautions.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
+#include "shell/fallback.h"
 
 #include <QDateTime>
 #include <QHBoxLayout>
@@ -84,6 +85,8 @@ void MetalPage::makePage()
     m_refusal->setObjectName(QStringLiteral("passageRefusal"));
     m_refusal->hide();
     column->addWidget(m_refusal);
+    m_fallBack = new FallBackNote(m_open, this);
+    column->addWidget(m_fallBack);
 }
 
 void MetalPage::showTab(int tab)
@@ -351,6 +354,14 @@ void MetalPage::record(PanelContent &out)
     out.push_back(std::move(what));
     const CleanEvent event = all[static_cast<size_t>(m_what)].event;
     recordDetails(event, out);
+    std::vector<Edit> cut; // what dirties is told before it is recorded
+    if (event.kind == "machining") {
+        CleanEvent e = placed(event);
+        if (e.at.empty())
+            e.at = OpenBuild::now().substr(0, 10) + "T23:59:59";
+        cut.emplace_back(AddEntry { std::move(e) });
+    }
+    m_fallBack->propose(std::move(cut));
     if (const QString caution = cautionOf(event.kind); !caution.isEmpty())
         out.push_back(PanelText { caution, Tone::Warn });
     out.push_back(PanelButton { QStringLiteral("event.record"), tr("Record it"),
@@ -396,7 +407,8 @@ void MetalPage::recordDetails(const CleanEvent &event, PanelContent &out)
                                    } });
 }
 
-void MetalPage::store(CleanEvent e)
+/// With where and when as chosen in the panel.
+CleanEvent MetalPage::placed(CleanEvent e) const
 {
     if (e.scope != "job") {
         e.scope = m_on == 0 ? "passage" : m_on == 1 ? "part" : "all";
@@ -406,6 +418,12 @@ void MetalPage::store(CleanEvent e)
         e.days = m_days;
     e.dated = !m_when.isEmpty();
     e.at = m_when.toStdString();
+    return e;
+}
+
+void MetalPage::store(const CleanEvent &event)
+{
+    const CleanEvent e = placed(event);
     m_when.clear();
     saidIfRefused(m_open.record(e));
 }

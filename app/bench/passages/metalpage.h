@@ -44,7 +44,8 @@ private:
     const Passage *passage() const;
     void record(PanelContent &out);
     void recordDetails(const CleanEvent &event, PanelContent &out);
-    void store(CleanEvent event);
+    CleanEvent placed(CleanEvent event) const;
+    void store(const CleanEvent &event);
     Result<void> takeWhen(const QString &text);
     void foundHere(PanelContent &out);
 
@@ -58,6 +59,7 @@ private:
     HistoryChain *m_chain;
     PlugLedger *m_plugs;
     QLabel *m_refusal;
+    class FallBackNote *m_fallBack;
     std::string m_passage, m_followed;
     int m_what = 0, m_on = 0; ///< what the panel's next record is, and of what
     double m_days = 1;

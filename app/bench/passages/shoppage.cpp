@@ -8,6 +8,7 @@
 #include "entry/rowlist.h"
 #include "paint/card.h"
 #include "report/shopsheetdocument.h"
+#include "shell/fallback.h"
 
 #include <QDir>
 #include <QFileDialog>
@@ -26,6 +27,7 @@ ShopPage::ShopPage(OpenBuild &open, QWidget *parent)
     , m_note(new QLineEdit(this))
     , m_prove(new QLineEdit(this))
     , m_refusal(new QLabel(this))
+    , m_fallBack(new FallBackNote(open, this))
     , m_rows(new RowList({ 0, 0.66 }, 0, this))
     , m_sheet(new QTextBrowser(this))
 {
@@ -67,6 +69,7 @@ ShopPage::ShopPage(OpenBuild &open, QWidget *parent)
     back->setToolTip(tr("Writes the machining into the logbook: everything its swarf reaches is "
                         "dirty again"));
     column->addWidget(back);
+    column->addWidget(m_fallBack);
     m_refusal->setObjectName(QStringLiteral("shop.refusal"));
     m_refusal->setWordWrap(true);
     m_refusal->hide();
@@ -125,19 +128,29 @@ const ShopJob *ShopPage::chosen() const
     return nullptr;
 }
 
+namespace {
+
+/// What the work does to the passages, as it goes into their logbook.
+CleanEvent machiningOf(const ShopJob &job)
+{
+    CleanEvent e;
+    e.kind = "machining";
+    e.scope = "job";
+    e.target = job.job;
+    e.note = job.note;
+    return e;
+}
+
+} // namespace
+
 void ShopPage::cameBack()
 {
     const ShopJob *j = chosen();
     if (!j || !j->event.empty())
         return say(fail("", "choose work that is still out"));
     ShopJob next = *j;
-    CleanEvent e;
-    e.kind = "machining";
-    e.scope = "job";
-    e.target = j->job;
-    e.note = j->note;
     if (!j->job.empty()) {
-        const auto cut = m_open.record(e);
+        const auto cut = m_open.record(machiningOf(next));
         if (!cut)
             return say(outcome(cut));
         next.event = *cut;
@@ -186,6 +199,14 @@ void ShopPage::refresh()
     }
     m_rows->setRows(std::move(rows));
     m_rows->choose(at);
+    const ShopJob *job = chosen();
+    std::vector<Edit> cut;
+    if (job && job->event.empty() && !job->job.empty()) {
+        CleanEvent e = machiningOf(*job);
+        e.at = OpenBuild::now().substr(0, 10) + "T23:59:59"; // after all there is
+        cut.emplace_back(AddEntry { std::move(e) });
+    }
+    m_fallBack->propose(std::move(cut));
     auto document
         = shopSheetDocument(m_open.build(), m_open.assessment(), OpenBuild::now().substr(0, 10));
     document->setDocumentMargin(18);

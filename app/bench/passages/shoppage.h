@@ -43,6 +43,7 @@ private:
     QComboBox *m_job;
     QLineEdit *m_note, *m_prove;
     QLabel *m_refusal;
+    class FallBackNote *m_fallBack;
     RowList *m_rows;
     QTextBrowser *m_sheet;
     std::unique_ptr<QTextDocument> m_document;

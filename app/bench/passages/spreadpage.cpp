@@ -3,6 +3,8 @@
 
 #include "assess/rules.h"
 #include "assess/spread.h"
+#include "checks/assessment.h"
+#include "checks/buying.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/refusal.h"
@@ -10,6 +12,7 @@
 #include "paint/marks.h"
 #include "paint/scrolled.h"
 #include "quantity/dates.h"
+#include "shell/fallback.h"
 
 #include <QClipboard>
 #include <QGuiApplication>
@@ -163,6 +166,9 @@ SpreadPage::SpreadPage(OpenBuild &open, QWidget *parent)
     m_refusal->setObjectName(QStringLiteral("failure.refusal"));
     m_refusal->hide();
     column->addWidget(m_refusal);
+    m_fallBack = new FallBackNote(open, this);
+    column->addWidget(m_fallBack);
+    connect(m_where, &QComboBox::currentIndexChanged, this, &SpreadPage::proposeFailure);
     auto *card = new CardWidget(this);
     auto *inside = new QVBoxLayout(card);
     inside->setContentsMargins(4, 6, 4, 6);
@@ -215,6 +221,18 @@ const SpreadItem *SpreadPage::item() const
     return nullptr;
 }
 
+/// What the failure would take back, before it is recorded.
+void SpreadPage::proposeFailure()
+{
+    BearingFailure f;
+    f.stop = m_where->currentData().toString().toStdString();
+    f.at = OpenBuild::now().substr(0, 10) + "T23:59:59"; // after all there is
+    std::vector<Edit> edits;
+    if (!f.stop.empty() && isVisible())
+        edits.emplace_back(AddEntry { std::move(f) });
+    m_fallBack->propose(std::move(edits));
+}
+
 void SpreadPage::recordFailure()
 {
     BearingFailure f;
@@ -247,9 +265,8 @@ void SpreadPage::recordRepair(const std::string &done)
 QString SpreadPage::shoppingText() const
 {
     QString out;
-    for (const ShoppingRow &r : shoppingList(m_open.spreads()))
-        if (!r.settled)
-            out += qs(r.what) + QStringLiteral(" (") + qs(r.where) + QStringLiteral(")\n");
+    for (const BuyRow &r : boughtAfterFailure(m_open.build(), m_open.assessment()))
+        out += qs(buyLine(r)) + u'\n';
     return out;
 }
 
@@ -270,6 +287,7 @@ void SpreadPage::refresh()
                                        [](const SpreadItem &i) { return i.mark != Mark::Proven; });
         m_item = (open == s->items.end() ? s->items.front() : *open).id;
     }
+    proposeFailure();
     m_way->setItems(s ? s->items : std::vector<SpreadItem> {});
     int open = 0, chosen = -1;
     if (s)
@@ -287,9 +305,8 @@ void SpreadPage::refresh()
                                      .arg(s->items.size()));
     setTone(m_summary, open > 0 ? Theme::current().hold : Theme::current().muted);
     QStringList list;
-    for (const ShoppingRow &r : shoppingList(m_open.spreads()))
-        if (!r.settled)
-            list << qs(r.what) + tr(" for %1").arg(qs(r.where));
+    for (const BuyRow &r : boughtAfterFailure(build, m_open.assessment()))
+        list << qs(buyLine(r));
     m_shopping->setText(list.isEmpty() ? tr("Nothing to buy") : list.join(QStringLiteral(" · ")));
     setTone(m_shopping, Theme::current().muted);
     m_copy->setEnabled(!list.isEmpty());
@@ -309,7 +326,7 @@ PanelContent SpreadPage::panel()
         out.push_back(PanelTitle { qs(i->name), qs(i->way) });
         out.push_back(PanelVerdict { i->mark, i->done.empty() ? tr("Open") : qs(i->done),
                                      i->done.empty() ? QString()
-                                                     : qs(i->by) + QStringLiteral(", ")
+                                                     : qs(whoText(i->by)) + QStringLiteral(", ")
                                              + qs(dayText(i->at.substr(0, 10)))
                                              + QStringLiteral("  ") + qs(i->note) });
         out.push_back(PanelHeading { tr("What is done with it") });

@@ -53,6 +53,7 @@ public:
     QString shoppingText() const;
 
 private:
+    void proposeFailure();
     void recordFailure();
     void recordRepair(const std::string &done);
     const Spread *spread() const;
@@ -60,6 +61,7 @@ private:
 
     QComboBox *m_where;
     QLabel *m_summary, *m_refusal, *m_shopping;
+    class FallBackNote *m_fallBack;
     QPushButton *m_copy;
     SpreadWay *m_way;
     std::string m_item;

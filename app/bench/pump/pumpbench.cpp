@@ -5,6 +5,8 @@
 #include "assess/fits.h"
 #include "bench/pump/dressingview.h"
 #include "bench/pump/rotorview.h"
+#include "checks/judgement.h"
+#include "checks/visible.h"
 #include "entry/readingentry.h"
 #include "entry/tickcheck.h"
 #include "kinds/cautions.h"
@@ -66,6 +68,13 @@ PumpBench::PumpBench(OpenBuild &open, SerialGauge *gauge, QWidget *parent)
             return;
         refresh();
         Q_EMIT panelChanged();
+    });
+    connect(&open, &OpenBuild::checkSelected, this, [this] {
+        const Check *c = m_open.judgement().checks.find(m_open.selectedCheck());
+        const std::string family = c ? sizeFamilyOf(m_open.build(), *c) : std::string();
+        const Family *f = findFamily(family);
+        if (f && f->stopKind == StopKind::Pump)
+            chooseFamily(family);
     });
     connect(m_rotors, &RotorPictureView::chosen, this, &PumpBench::chooseFamily);
     const auto next = [this](int by) {

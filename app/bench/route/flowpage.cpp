@@ -27,7 +27,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double outletRow = 27, nameWidth = 168, pitch = 34;
+constexpr double outletRow = 27, outletNames = 168, pitch = 34;
 
 /// Stops where oil can be seen to come out: bearings, lifters, rockers, jets and what is fed like
 /// them.
@@ -71,7 +71,7 @@ FlowBoard::FlowBoard(OpenBuild &open, QWidget *parent)
 /// Rows of many break into the next line of circles.
 int FlowBoard::perRow() const
 {
-    return std::max(4, static_cast<int>((width() - nameWidth - 20) / pitch));
+    return std::max(4, static_cast<int>((width() - outletNames - 20) / pitch));
 }
 
 void FlowBoard::relayout()
@@ -104,7 +104,7 @@ void FlowBoard::relayout()
 
 QPointF FlowBoard::spot(const Row &row, int outlet) const
 {
-    return { nameWidth + 16 + pitch * (outlet % perRow()),
+    return { outletNames + 16 + pitch * (outlet % perRow()),
              row.y + outletRow * (outlet / perRow()) };
 }
 
@@ -135,7 +135,7 @@ void FlowBoard::paintEvent(QPaintEvent *)
             p.setBrush(t.selectionFill);
             p.drawRoundedRect(QRectF(2, r.y - outletRow / 2 + 1, width() - 4, outletRow - 2), 4, 4);
         }
-        drawLine(p, QRectF(14, r.y - 10, nameWidth - 20, 20), Qt::AlignVCenter, r.name,
+        drawLine(p, QRectF(14, r.y - 10, outletNames - 20, 20), Qt::AlignVCenter, r.name,
                  textFont(TextSize::Normal, mine), mine ? t.selection : t.ink);
         const bool many = r.outlets.size() > 1;
         for (size_t i = 0; i < r.outlets.size(); ++i) {
@@ -150,7 +150,7 @@ void FlowBoard::paintEvent(QPaintEvent *)
                 drawLine(p, QRectF(c.x() + 12, c.y() - 8, 16, 16), Qt::AlignVCenter,
                          QString::number(i + 1), textFont(TextSize::Small), t.faint);
         }
-        const double text = nameWidth + 24 + 8 * pitch;
+        const double text = outletNames + 24 + 8 * pitch;
         drawLine(p, QRectF(text, r.y - 9, width() - text - 8, 18), Qt::AlignVCenter, r.text,
                  textFont(TextSize::Small), t.muted);
     }
@@ -374,7 +374,7 @@ void FlowPage::history(const Stop &stop, PanelContent &out) const
             markOfSight(f->saw), where.isEmpty() ? saw : where + QStringLiteral(": ") + saw,
             meansWord(f->means) + (f->oil.empty() ? QString() : QStringLiteral(", ") + qs(f->oil))
                 + (f->filter.empty() ? QString() : QStringLiteral(", ") + qs(f->filter))
-                + QStringLiteral(", ") + qs(f->by) });
+                + QStringLiteral(", ") + qs(whoText(f->by)) });
         out.push_back(PanelButton {
             QStringLiteral("flow.takeBack.") + qs(f->id), tr("Take back"),
             [open = &m_open, id = f->id] { saidIfRefused(open->takeBack("flows", id)); } });

@@ -43,7 +43,7 @@ Result<void> putDrawn(OpenBuild &open, ExternalLine line)
 /// Followed by hand from port to port.
 Result<void> putTraced(OpenBuild &open, ExternalLine line)
 {
-    line.by = OpenBuild::userName();
+    line.by = open.worker();
     line.at = OpenBuild::now();
     return open.edit(PutLine { std::move(line) });
 }

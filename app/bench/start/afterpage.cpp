@@ -231,7 +231,8 @@ PanelContent AfterPage::panel()
     out.push_back(PanelHeading { tr("In force") });
     for (const Calibration *c : calibrations) {
         out.push_back(PanelText {
-            qs(c->note + " (" + c->by + ", " + dayText(c->at.substr(0, 10)) + ")"), Tone::Warn });
+            qs(c->note + " (" + whoText(c->by) + ", " + dayText(c->at.substr(0, 10)) + ")"),
+            Tone::Warn });
         out.push_back(PanelButton {
             QStringLiteral("after.takeBack.") + qs(c->id), tr("Take back"),
             [open = &m_open, id = c->id] { saidIfRefused(open->takeBack("calibrations", id)); } });

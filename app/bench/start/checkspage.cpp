@@ -51,6 +51,11 @@ ChecksPage::ChecksPage(OpenBuild &open, QWidget *parent)
         refresh();
         Q_EMIT changed();
     });
+    connect(&open, &OpenBuild::workerChanged, this, [this] {
+        m_typed.by = m_open.pickedWorker();
+        if (isVisible())
+            Q_EMIT changed();
+    });
     connect(&open, &OpenBuild::checkSelected, this, [this] { choose(m_open.selectedCheck()); });
     connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
         if (topic == qs(ask::checkCosts().topic) && isVisible())
@@ -73,6 +78,7 @@ void ChecksPage::reset()
     m_kind = "job";
     m_place.clear();
     m_typed = {};
+    m_typed.by = m_open.pickedWorker();
     m_job = {};
 }
 
@@ -201,9 +207,14 @@ void ChecksPage::jobPanel(PanelContent &out)
             m_job.kinds = job->kinds;
             m_job.by = job->by;
             m_job.number = job->number;
+            m_job.jobNumber = job->jobNumber;
+            m_job.customer = job->customer;
+            m_job.shop = job->shop;
             m_job.alone = job->alone;
             for (const std::string &s : job->scope)
                 m_job.scope += (m_job.scope.empty() ? "" : ", ") + s;
+        } else {
+            m_job.by = m_open.pickedWorker();
         }
     }
     out.push_back(PanelHeading { tr("What is the job?") });
@@ -229,6 +240,9 @@ void ChecksPage::jobPanel(PanelContent &out)
     };
     out.push_back(word("job.scope", tr("Touches"), &TypedJob::scope));
     out.push_back(word("job.number", tr("Engine number"), &TypedJob::number));
+    out.push_back(word("job.jobNumber", tr("Job number"), &TypedJob::jobNumber));
+    out.push_back(word("job.customer", tr("Customer"), &TypedJob::customer));
+    out.push_back(word("job.shop", tr("Workshop"), &TypedJob::shop));
     out.push_back(word("job.by", tr("Says"), &TypedJob::by));
     out.push_back(PanelTick { QStringLiteral("job.alone"), doneMark(m_job.alone), tr("Works alone"),
                               tr("one signature then does for two, and is printed so"), m_job.alone,
@@ -282,6 +296,9 @@ void ChecksPage::recordJob()
     Job job;
     job.kinds = m_job.kinds;
     job.number = m_job.number;
+    job.jobNumber = m_job.jobNumber;
+    job.customer = m_job.customer;
+    job.shop = m_job.shop;
     job.alone = m_job.alone;
     job.by = m_job.by;
     for (const QString &part : qs(m_job.scope).split(u',', Qt::SkipEmptyParts)) {
@@ -503,7 +520,7 @@ Result<void> ChecksPage::answer(const std::string &says)
     CheckEntry e;
     e.kind = m_kind;
     e.says = says;
-    e.by = m_typed.by;
+    e.by = m_typed.by.empty() ? m_open.worker() : m_typed.by;
     e.seenBy = m_typed.seenBy;
     e.means = m_typed.means;
     e.note = m_typed.note;

@@ -49,7 +49,7 @@ private:
     struct TypedJob
     {
         std::vector<std::string> kinds;
-        std::string by, number, scope, person, role;
+        std::string by, number, jobNumber, customer, shop, scope, person, role;
         double hours_d = Person {}.hours_d;
         bool alone = false, begun = false;
     };

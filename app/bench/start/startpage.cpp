@@ -146,6 +146,9 @@ void StartPage::connectParts()
         Q_EMIT changed();
     });
     connect(m_log, &LiveLog::changed, this, &StartPage::showLive);
+    connect(m_log, &LiveLog::changed, this, &StartPage::sayLive);
+    connect(m_log, &LiveLog::began, this, &StartPage::sayLive);
+    connect(m_log, &LiveLog::ended, this, &StartPage::sayLive);
     connect(m_log, &LiveLog::changed, this, &Page::aboutChanged);
     connect(m_log, &LiveLog::alarmed, this, [this](const Alarm &alarm) {
         if (alarm.stop)
@@ -272,6 +275,25 @@ QString StartPage::about() const
                            .arg(m_sender->portName(), qs(formatNumber(rate, 0)))
                      : tr("listening to %1, nothing comes").arg(m_sender->portName()))
         + marks;
+}
+
+/// At the head of the rail, on every bench: what is recorded just now.
+void StartPage::sayLive()
+{
+    if (!m_log->recording()) {
+        m_open.setLive({});
+        return;
+    }
+    const auto &latest = m_log->latest();
+    const double seconds = m_log->watch() ? m_log->watch()->turned_s() : 0;
+    QString text = tr("%1, %2 turning")
+                       .arg(m_log->kind() == "prime" ? tr("Priming") : tr("Engine watched"),
+                            inWords(asTime(seconds, 0)));
+    if (latest && latest->pressure_kpa)
+        text += QStringLiteral(", ") + inWords(asPressure(*latest->pressure_kpa * 1e3, 1));
+    if (!m_log->alarms().empty())
+        text += tr(": ALARM");
+    m_open.setLive(text);
 }
 
 void StartPage::showLive()

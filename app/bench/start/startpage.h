@@ -56,6 +56,7 @@ private:
     void connectParts();
     void judge(); ///< gate, prime forecast and card of the document as it is now
     void askDiagnosis();
+    void sayLive();
     void showLive();
     void showStep(const QString &step);
     void record(); ///< or stop

@@ -24,6 +24,7 @@ TodayPage::TodayPage(OpenBuild &open, QWidget *parent)
     m_rows->setObjectName(QStringLiteral("todayRows"));
     m_rows->setAccessibleName(tr("Today's work"));
     m_print->setObjectName(QStringLiteral("today.print"));
+    m_print->hide();
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(scrolled(m_rows, this), 1);
@@ -41,6 +42,11 @@ TodayPage::TodayPage(OpenBuild &open, QWidget *parent)
         refresh();
         Q_EMIT changed();
     });
+}
+
+void TodayPage::leave()
+{
+    m_print->hide();
 }
 
 void TodayPage::takeFocus()
@@ -71,6 +77,7 @@ QString TodayPage::about() const
 
 void TodayPage::refresh()
 {
+    m_print->show();
     if (auto plan = m_open.answers().latest(ask::plan()))
         m_plan = plan;
     const int chosen = m_rows->chosen();

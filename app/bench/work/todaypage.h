@@ -27,6 +27,7 @@ public:
     QString about() const override;
     void refresh() override;
     PanelContent panel() override;
+    void leave() override;
     void takeFocus() override;
     QWidget *headWidget() override;
     /// The sheet as HTML or PDF, by the ending. @return why not; empty: written

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/work/workbench.h"
 
+#include "bench/work/instrumentspage.h"
+#include "bench/work/orderpage.h"
 #include "bench/work/todaypage.h"
 #include "bench/work/workpage.h"
 
@@ -11,6 +13,8 @@ WorkBench::WorkBench(OpenBuild &open, QWidget *parent)
 {
     addPage(new WorkPage(open, this));
     addPage(new TodayPage(open, this));
+    addPage(new OrderPage(open, this));
+    addPage(new InstrumentsPage(open, this));
 }
 
 } // namespace mildpath

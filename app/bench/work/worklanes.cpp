@@ -16,9 +16,10 @@
 namespace mildpath {
 namespace {
 
-constexpr double nameWidth = 140, lineHeight = 37, markStep = 15, spotGap = 4, groupGap = 10;
+constexpr double laneNames = 140, lineHeight = 37, markStep = 15, spotGap = 4, groupGap = 10;
 constexpr double leastGroup = 46, legendHeight = 30, laneAir = 5;
 constexpr double gateHeight = 22, numberAir = 3;
+constexpr double axisWidth = 128, axisHead = 16; ///< of the hours, at the right
 /// Up to so many alike stand mark by mark.
 constexpr size_t mostMarks = 9;
 
@@ -85,6 +86,16 @@ void WorkLanes::addGroup(Lane &lane, const CheckKind &kind) const
     lane.groups.push_back(std::move(group));
 }
 
+double WorkLanes::lanesRight() const
+{
+    return width() - (showsHours() ? axisWidth : 0);
+}
+
+bool WorkLanes::showsHours() const
+{
+    return m_plan && m_plan->showsHours() && width() > 640;
+}
+
 /// Groups flow from left to right and go on in a second line where a lane has no more room.
 void WorkLanes::lay()
 {
@@ -102,12 +113,12 @@ void WorkLanes::lay()
             m_lanes[i].groups.front().kind->gate() != before)
             m_lanes[i].opens = before;
     const QFont small = textFont(TextSize::Small);
-    double y = 2;
+    double y = showsHours() ? axisHead : 2;
     for (Lane &lane : m_lanes) {
         if (lane.opens)
             y += gateHeight;
         lane.top = y;
-        double x = nameWidth, line = y + laneAir;
+        double x = laneNames, line = y + laneAir;
         for (Group &g : lane.groups) {
             double marks = 0;
             for (const Spot &s : g.spots)
@@ -116,8 +127,8 @@ void WorkLanes::lay()
                                              : markStep;
             const double wide = std::max(
                 { marks, leastGroup, std::min(widthOf(captionOf(*g.kind), small), 78.0) });
-            if (x + wide > width() - 4 && x > nameWidth) {
-                x = nameWidth;
+            if (x + wide > lanesRight() - 4 && x > laneNames) {
+                x = laneNames;
                 line += lineHeight;
             }
             g.area = QRectF(x, line, wide, lineHeight - 4);
@@ -181,10 +192,19 @@ void WorkLanes::paintSpot(QPainter &p, const Spot &s, bool chosen) const
     const Theme &t = Theme::current();
     if (chosen || s.now) {
         p.setPen(QPen(t.selection, chosen ? 2 : 1.2));
-        p.setBrush(s.now ? t.selectionFill : Qt::NoBrush);
+        p.setBrush(s.now ? QBrush(t.selectionFill) : QBrush(Qt::NoBrush));
         p.drawRoundedRect(s.area.adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
     }
-    drawMark(p, QPointF(s.markX(), s.area.center().y()), 10, s.mark);
+    if (s.mark == Mark::NotDone && !s.now) { // it waits
+        p.setPen(QPen(t.muted, 1.2, Qt::CustomDashLine));
+        QPen dashed = p.pen();
+        dashed.setDashPattern({ 2, 1.6 });
+        p.setPen(dashed);
+        p.setBrush(Qt::NoBrush);
+        p.drawEllipse(QPointF(s.markX(), s.area.center().y()), 4.4, 4.4);
+    } else {
+        drawMark(p, QPointF(s.markX(), s.area.center().y()), 10, s.mark);
+    }
     if (s.checks.size() > 1)
         drawLine(p, s.area.adjusted(markStep, 0, 2, 0), Qt::AlignLeft | Qt::AlignVCenter,
                  QString::number(s.checks.size()), textFont(TextSize::Small), t.ink);
@@ -194,13 +214,13 @@ void WorkLanes::paintLane(QPainter &p, const Lane &lane) const
 {
     const Theme &t = Theme::current();
     p.fillRect(QRectF(0, lane.top, width(), 1), t.line);
-    drawLine(p, QRectF(0, lane.top + laneAir, nameWidth - 10, 17), Qt::AlignLeft | Qt::AlignVCenter,
+    drawLine(p, QRectF(0, lane.top + laneAir, laneNames - 10, 17), Qt::AlignLeft | Qt::AlignVCenter,
              qs(aboutStage(lane.stage).name), textFont(TextSize::Small, true), t.ink);
     QString about = lane.open == 0 ? tr("all %1 proven").arg(lane.asked)
                                    : tr("%1 of %2 open").arg(lane.open).arg(lane.asked);
     if (lane.open > 0 && m_plan && m_plan->showsHours())
         about += QStringLiteral(" · ") + inWords(asHours(lane.minutes / 60));
-    drawLine(p, QRectF(0, lane.top + laneAir + 16, nameWidth - 10, 16),
+    drawLine(p, QRectF(0, lane.top + laneAir + 16, laneNames - 10, 16),
              Qt::AlignLeft | Qt::AlignVCenter, about, textFont(TextSize::Small), t.muted);
     const Spot *chosen = spotOf(m_chosen);
     for (const Group &g : lane.groups) {
@@ -213,6 +233,36 @@ void WorkLanes::paintLane(QPainter &p, const Lane &lane) const
     }
 }
 
+/// Hours left of each lane on one axis: a dot where they likely are, a bar nine jobs in ten long.
+void WorkLanes::paintHours(QPainter &p) const
+{
+    const Theme &t = Theme::current();
+    const QFont small = textFont(TextSize::Small);
+    const double left = lanesRight() + 14, right = width() - 10;
+    double most = 0.5;
+    for (const auto &[stage, h] : m_plan->stageHours)
+        most = std::max(most, h.high_h);
+    const auto x = [&](double h) { return left + (right - left) * h / most; };
+    const double step = most > 24 ? 10 : most > 8 ? 4 : most > 3 ? 2 : 1;
+    for (double h = 0; h <= most; h += step) {
+        p.setPen(QPen(t.line, 1));
+        p.drawLine(QPointF(x(h), axisHead), QPointF(x(h), minimumHeight() - legendHeight));
+        drawLine(p, QRectF(x(h) - 24, 0, 48, 14), Qt::AlignCenter,
+                 QString::number(h) + (h + step > most ? tr(" h") : QString()), small, t.muted);
+    }
+    for (const Lane &lane : m_lanes) {
+        const auto at = m_plan->stageHours.find(lane.stage);
+        if (at == m_plan->stageHours.end() || at->second.likely_h <= 0)
+            continue;
+        const double y = lane.top + lane.height / 2;
+        p.setPen(QPen(t.oil[2], 5, Qt::SolidLine, Qt::RoundCap));
+        p.drawLine(QPointF(x(at->second.low_h), y), QPointF(x(at->second.high_h), y));
+        p.setPen(Qt::NoPen);
+        p.setBrush(t.ink);
+        p.drawEllipse(QPointF(x(at->second.likely_h), y), 3.5, 3.5);
+    }
+}
+
 /// What comes first says whether the next lane may begin.
 void WorkLanes::paintGate(QPainter &p, const Lane &lane) const
 {
@@ -220,8 +270,8 @@ void WorkLanes::paintGate(QPainter &p, const Lane &lane) const
     const QRectF row(0, lane.top - gateHeight, width(), gateHeight);
     p.fillRect(QRectF(0, row.top(), width(), 1), t.line);
     const Mark mark = m_list->markOf(*lane.opens);
-    p.fillRect(QRectF(nameWidth - 1, row.top() + 3, 3, gateHeight - 6), t.mark(mark));
-    drawLine(p, row.adjusted(nameWidth + 8, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
+    p.fillRect(QRectF(laneNames - 1, row.top() + 3, 3, gateHeight - 6), t.mark(mark));
+    drawLine(p, row.adjusted(laneNames + 8, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
              qs(m_list->says(*lane.opens)), textFont(TextSize::Small, true), t.ink);
 }
 
@@ -266,6 +316,13 @@ void WorkLanes::paintLegend(QPainter &p) const
     p.drawRoundedRect(QRectF(x, y, 16, 16), 5, 5);
     x += 21;
     say(tr("can be done now"));
+    QPen dashed(t.muted, 1.2, Qt::CustomDashLine);
+    dashed.setDashPattern({ 2, 1.6 });
+    p.setPen(dashed);
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(QPointF(x + 5, y + 8), 4.4, 4.4);
+    x += 14;
+    say(tr("waits"));
     for (const Mark m :
          { Mark::Proven, Mark::LookAgain, Mark::Hold, Mark::NotDone, Mark::SignedOff }) {
         drawMark(p, QPointF(x + 5, y + 8), 10, m);
@@ -273,6 +330,8 @@ void WorkLanes::paintLegend(QPainter &p) const
         say(qs(markWord(m)));
     }
     say(tr("a number: so many alike"));
+    if (showsHours())
+        say(tr("bar: hours, nine jobs in ten"));
 }
 
 void WorkLanes::paintEvent(QPaintEvent *)
@@ -286,6 +345,8 @@ void WorkLanes::paintEvent(QPaintEvent *)
         if (l.opens)
             paintGate(p, l);
     }
+    if (showsHours())
+        paintHours(p);
     paintWays(p);
     paintLegend(p);
 }

@@ -73,7 +73,10 @@ private:
     void addGroup(Lane &lane, const CheckKind &kind) const;
     void paintLane(QPainter &p, const Lane &lane) const;
     void paintSpot(QPainter &p, const Spot &spot, bool chosen) const;
+    void paintHours(QPainter &p) const;
     void paintWays(QPainter &p) const;
+    bool showsHours() const;
+    double lanesRight() const; ///< where the hours begin
     void paintGate(QPainter &p, const Lane &lane) const;
     void paintLegend(QPainter &p) const;
     const Spot *spotAt(QPointF at) const;

@@ -5,19 +5,30 @@
 #include "open/questions.h"
 #include "paint/scrolled.h"
 #include "paint/text.h"
+#include "plan/timed.h"
+#include "quantity/dates.h"
 #include "shell/costitems.h"
 
+#include <QKeyEvent>
 #include <QVBoxLayout>
+
+#include <cmath>
 
 namespace mildpath {
 
 WorkPage::WorkPage(OpenBuild &open, QWidget *parent)
     : Page(open, parent)
     , m_lanes(new WorkLanes(this))
+    , m_waits(new WaitsCard(this))
 {
     auto *column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
     column->addWidget(scrolled(m_lanes, this), 1);
+    column->addWidget(m_waits);
+    m_waits->hide();
+    connect(m_waits, &WaitsCard::listAsked, this,
+            [this] { Q_EMIT pageAsked(QStringLiteral("order")); });
     connect(&open.answers(), &Answers::answered, this, [this](const QString &topic) {
         if (!isVisible()
             || (topic != qs(ask::plan().topic) && topic != qs(ask::checkCosts().topic)))
@@ -47,9 +58,24 @@ void WorkPage::refresh()
         m_plan = plan;
     m_lanes->setPlan(m_plan ? &m_plan->about.assessment->checks : nullptr,
                      m_plan ? &m_plan->answer : nullptr);
+    m_waits->show(m_plan ? ordersOf(*m_plan->about.build, *m_plan->about.assessment,
+                                    m_plan->about.assessment->checks, m_plan->answer)
+                         : Orders {},
+                  m_plan ? &m_plan->answer : nullptr);
     if (m_lanes->chosen().empty() && m_plan)
         if (const PlannedCheck *next = m_plan->answer.next())
             m_lanes->choose(next->check->id());
+}
+
+/// O and S go to the lists to order and to send, P to what is printed of today.
+void WorkPage::keyPressEvent(QKeyEvent *event)
+{
+    if (event->key() == Qt::Key_O || event->key() == Qt::Key_S)
+        Q_EMIT pageAsked(QStringLiteral("order"));
+    else if (event->key() == Qt::Key_P)
+        Q_EMIT pageAsked(QStringLiteral("today"));
+    else
+        Page::keyPressEvent(event);
 }
 
 const Check *WorkPage::chosen() const
@@ -74,6 +100,9 @@ QString WorkPage::about() const
                    .arg(inWords(asHours(plan.hours.likely_h)),
                         inWords(QuantityRange { asHours(plan.hours.low_h),
                                                 asHours(plan.hours.high_h) }));
+    if (plan.start_d && plan.showsHours())
+        out += tr(" · first start about %1")
+                   .arg(qs(nearDayText(plan.startDay(plan.start_d->likely_h))));
     return out;
 }
 
@@ -97,6 +126,7 @@ PanelContent WorkPage::panel()
         out.push_back(PanelButton { QStringLiteral("work.go"), tr("Go there (Enter)"),
                                     [this, id = c->id()] { m_open.wantCheck(id); } });
     }
+    timePanel(*c, out);
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Proven when") });
     out.push_back(PanelText { qs(provenWhen(*c->kind)) });
@@ -104,6 +134,27 @@ PanelContent WorkPage::panel()
     if (c->isOpen())
         firstPanel(*c, out);
     return out;
+}
+
+/// How long hands were at it, by the clock of its entries or as somebody says; to be corrected.
+void WorkPage::timePanel(const Check &check, PanelContent &out)
+{
+    const auto taken = handsTaken(*m_plan->about.build, m_plan->about.assessment->checks, check);
+    if (!taken && check.isOpen())
+        return;
+    out.push_back(PanelField {
+        QStringLiteral("work.minutes"),
+        taken && !taken->typed ? tr("Hands took by the clock, min") : tr("Hands took, min"),
+        Dimension::Number, "", 0, taken ? std::optional(std::round(taken->minutes)) : std::nullopt,
+        [this, id = check.id()](double minutes) -> Result<void> {
+            TimeTaken t;
+            t.checks = { id };
+            t.minutes = minutes;
+            const auto done = m_open.record(t);
+            return done ? Result<void> {} : tl::unexpected(done.error());
+        },
+        tr("minutes; pauses over half an hour are left out. It teaches the plan how long such work "
+           "takes here") });
 }
 
 void WorkPage::firstPanel(const Check &check, PanelContent &out) const

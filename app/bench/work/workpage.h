@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "bench/work/waitscard.h"
 #include "bench/work/worklanes.h"
 #include "open/answers.h"
 #include "shell/page.h"
@@ -23,11 +24,16 @@ public:
     PanelContent panel() override;
     void takeFocus() override { m_lanes->setFocus(Qt::OtherFocusReason); }
 
+protected:
+    void keyPressEvent(QKeyEvent *event) override;
+
 private:
     const Check *chosen() const;
+    void timePanel(const Check &check, PanelContent &out);
     void firstPanel(const Check &check, PanelContent &out) const;
 
     WorkLanes *m_lanes;
+    WaitsCard *m_waits;
     std::shared_ptr<const Answered<WorkPlan>> m_plan;
 };
 
