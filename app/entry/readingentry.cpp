@@ -132,6 +132,13 @@ void ReadingEntry::refresh()
     if (!stop || !m_family)
         return;
     m_title->setText(qs(m_name));
+    // As the card has it; said otherwise here it stays so for this bearing until the card moves.
+    const auto card = m_family->shells ? capTorqued(m_open.build(), m_stop) : std::nullopt;
+    m_cap->setVisible(card.has_value());
+    if (const auto at = std::pair(m_stop, card); at != m_capOf) {
+        m_capOf = at;
+        m_cap->setChecked(card.value_or(false));
+    }
     refreshCells();
     refreshVerdict();
     for (QLabel *label : { m_progress, m_next, m_partLabels[0], m_partLabels[1] })
@@ -265,7 +272,8 @@ Reading ReadingEntry::blank(size_t position) const
     r.housing_c = m_housingT->value().value_or(20);
     r.journal_c = m_journalT->value().value_or(20);
     if (m_family->shells) {
-        r.capTorqued = capTorqued(m_open.build(), m_stop);
+        if (capTorqued(m_open.build(), m_stop))
+            r.capTorqued = m_cap->isChecked();
         r.shells = fittedShells(m_open.build(), r.family, m_stop);
     }
     r.instrument = m_instrument->currentText().toStdString();
@@ -296,7 +304,8 @@ void ReadingEntry::keep(Reading r)
     if (standing && standing->value_um == r.value_um && standing->housing_c == r.housing_c
         && standing->journal_c == r.journal_c && standing->feel == r.feel
         && standing->bore_mm == r.bore_mm && standing->overOilHole == r.overOilHole
-        && standing->repeats_um == r.repeats_um)
+        && standing->repeats_um == r.repeats_um && standing->instrument == r.instrument
+        && standing->capTorqued == r.capTorqued)
         return; // the same reading again is no new one
     const bool loose = r.capTorqued == false;
     const bool overHole = r.overOilHole;

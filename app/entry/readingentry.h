@@ -92,6 +92,7 @@ private:
     std::string m_stop, m_name, m_method;
     const Family *m_family = nullptr;
     int m_item = 1;
+    std::pair<std::string, std::optional<bool>> m_capOf; ///< stop and card the tick was set by
     std::vector<ReadingPosition> m_plan;
     std::map<std::string, std::string> m_chosen; ///< method by family, as the user last had it
     std::vector<double> m_repeats_m; ///< taken so far at m_repeatsAt
@@ -102,7 +103,7 @@ private:
     QComboBox *m_methods, *m_repeatCount;
     QComboBox *m_instrument;
     QuantityField *m_u, *m_journal, *m_housingT, *m_journalT;
-    QCheckBox *m_overHole;
+    QCheckBox *m_overHole, *m_cap;
     QWidget *m_feelRow;
     ShellView *m_shell;
     StripChart *m_strip;

@@ -187,6 +187,11 @@ void ReadingEntry::makeBody(QVBoxLayout *column)
     m_overHole->setObjectName(QStringLiteral("overHole"));
     m_overHole->setToolTip(tr("It flows into the hole and reads wrong: kept, not used"));
     centre->addWidget(m_overHole);
+    m_cap = new QCheckBox(tr("the cap stands at its last stage"), this);
+    m_cap->setObjectName(QStringLiteral("capTorqued"));
+    m_cap->setToolTip(tr("As the torque card has it, unless you say so here: a bore is only round, "
+                         "and only this size, with its cap at torque"));
+    centre->addWidget(m_cap);
     centre->addWidget(m_needle);
     centre->addWidget(m_message);
     centre->addStretch();

@@ -20,6 +20,9 @@ namespace mildpath {
 
 namespace {
 
+/// Another clock than the machine's; none as a rule.
+std::function<QDateTime()> ownClock;
+
 /// What follows from a document. Errors: a document the checks let through and the assessment
 /// cannot cope with: said, not crashed on.
 Result<std::shared_ptr<const Assessment>> assessed(const Build &build)
@@ -95,6 +98,9 @@ OpenBuild::OpenBuild(QString stateFolder, QObject *parent)
             m_journal->sync();
     });
     connect(&m_undo, &QUndoStack::cleanChanged, this, &OpenBuild::titleChanged);
+    constexpr int everyMinute_ms = 60'000;
+    m_day.start(everyMinute_ms);
+    connect(&m_day, &QTimer::timeout, this, &OpenBuild::followDay);
 }
 
 OpenBuild::~OpenBuild()
@@ -150,6 +156,7 @@ Result<void> OpenBuild::open(Build build, OpenedFrom from)
     m_build = std::make_shared<const Build>(std::move(build));
     m_worker.clear(); // who works on one engine need not work on another
     m_assessment = std::move(*assessment);
+    m_judgedOn = now().substr(0, 10);
     m_answers.setAbout({ m_build, m_assessment }, true);
     m_previous.reset();
     m_undo.clear();
@@ -332,6 +339,7 @@ void OpenBuild::setBuild(std::shared_ptr<const Build> build,
     if (!assessment) // undone or done again: it was assessed once
         assessment = assessed(*m_build).value_or(m_assessment);
     m_assessment = std::move(assessment);
+    m_judgedOn = now().substr(0, 10);
     m_answers.setAbout({ m_build, m_assessment }, false);
     // What was imagined at a stop that is no longer there is gone with it.
     std::erase_if(m_imagined, [this](const Fault &f) { return !checkFaults(*m_build, { f }); });
@@ -402,13 +410,24 @@ Result<void> OpenBuild::pickWorker(const std::string &name)
     return {};
 }
 
+void OpenBuild::setClock(std::function<QDateTime()> clock)
+{
+    ownClock = std::move(clock);
+}
+
+void OpenBuild::followDay()
+{
+    if (now().substr(0, 10) != m_judgedOn && !m_build->engine.stops.empty())
+        setBuild(m_build);
+}
+
 std::string OpenBuild::now()
 {
     // What is entered later counts as later, though the clock was put back meanwhile (summer time's
     // end, a correction over the network).
     constexpr qint64 putBack_s = 2 * 3600;
     static QDateTime last;
-    const QDateTime clock = QDateTime::currentDateTime();
+    const QDateTime clock = ownClock ? ownClock() : QDateTime::currentDateTime();
     const QDateTime local(clock.date(), clock.time(), Qt::UTC); // as it reads
     const qint64 behind_s = last.isValid() ? local.secsTo(last) : 0;
     if (behind_s <= 0 || behind_s > putBack_s)

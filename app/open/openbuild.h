@@ -6,6 +6,7 @@
 #include "open/answers.h"
 #include "storage/files.h"
 
+#include <QDateTime>
 #include <QLockFile>
 #include <QObject>
 #include <QString>
@@ -155,6 +156,12 @@ public:
     const QString &live() const { return m_live; }
     /// When of the next entry.
     static std::string now();
+    /// Another clock than the machine's, as for passing a week in a test; none: the machine's
+    /// again.
+    static void setClock(std::function<QDateTime()> clock);
+    /// Judges anew where the day has changed since: proofs age and promised days pass by
+    /// themselves. Looked at every minute.
+    void followDay();
 
 Q_SIGNALS:
     void workerChanged();
@@ -172,7 +179,8 @@ Q_SIGNALS:
     void journalKept(); ///< they are again
 
 private:
-    std::string m_worker;
+    std::string m_worker, m_judgedOn; ///< who works; the day of the assessment
+    QTimer m_day;
     QString m_live;
     std::function<std::string()> m_askWorker;
     class EditCommand;

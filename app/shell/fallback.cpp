@@ -39,11 +39,11 @@ QString told(const CheckList &before, const CheckList &after)
 
 } // namespace
 
-FallBackNote::FallBackNote(OpenBuild &open, QWidget *parent)
+FallBackNote::FallBackNote(OpenBuild &open, const QString &name, QWidget *parent)
     : QLabel(parent)
     , m_open(open)
 {
-    setObjectName(QStringLiteral("fallBack"));
+    setObjectName(name);
     setWordWrap(true);
     setFont(textFont(TextSize::Small));
     hide();

@@ -18,7 +18,8 @@ class FallBackNote : public QLabel
 {
     Q_OBJECT
 public:
-    FallBackNote(OpenBuild &open, QWidget *parent);
+    /// @param name  of the object: several pages of a bench have one
+    FallBackNote(OpenBuild &open, const QString &name, QWidget *parent);
     /// @param edits  what is about to be recorded; none: nothing is said
     void propose(std::vector<Edit> edits);
     bool busy() const { return m_background.progress() != nullptr; }

@@ -69,7 +69,9 @@ void NextCard::take()
         if (!r.now)
             continue;
         ++m_now;
-        if (!chosen && !m_passedOver.contains(r.check->id()))
+        if (m_passedOver.contains(r.check->id()))
+            continue;
+        if (!chosen || (r.late && !chosen->late)) // whom to ring stands first
             chosen = &r;
     }
     if (!chosen && m_now > 0) {
@@ -83,7 +85,7 @@ void NextCard::show(const WorkPlan &plan, const PlannedCheck *row)
 {
     if (row) {
         m_check = row->check->id();
-        m_text = qs(row->check->statement());
+        m_text = qs(doText(*row));
         m_why = qs(whyText(plan, *row));
         m_minutes = row->check->kind->minutes > 0 ? inWords(asMinutes(row->minutes)) : QString();
     } else {

@@ -39,7 +39,8 @@ bool shutAt(const Check &closer, const std::string &at)
 
 bool takesFigure(const Check &check)
 {
-    return check.kind->id == "clr" || !check.place.family.empty();
+    return check.kind->by.find('G') != std::string_view::npos
+        && (check.kind->id == "clr" || !check.place.family.empty());
 }
 
 std::string sizeFamilyOf(const Build &build, const Check &check)

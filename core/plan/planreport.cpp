@@ -29,10 +29,9 @@ public:
             return std::move(m_text);
         }
         if (const PlannedCheck *next = m_plan.next())
-            line(
-                { "plan.next",
-                  "Next: {0}, {1}: {2}",
-                  { next->check->statement(), asMinutes(next->minutes), whyText(m_plan, *next) } });
+            line({ "plan.next",
+                   "Next: {0}, {1}: {2}",
+                   { doText(*next), asMinutes(next->minutes), whyText(m_plan, *next) } });
         else
             line(m_plan.rows.empty() ? Phrase("Nothing is open")
                                      : Phrase("Nothing can be done now"));

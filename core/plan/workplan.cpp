@@ -104,6 +104,36 @@ private:
             for (const size_t before : m_checks[n]->after)
                 if (const auto at = itemOf.find(before); at != itemOf.end())
                     m_items[n].after.push_back(at->second);
+        gates();
+    }
+
+    /// What goes through a gate waits for all that shuts it: nobody fires an engine whose filter is
+    /// still to be looked at.
+    void gates()
+    {
+        struct Through
+        {
+            std::string_view kind;
+            CheckGate gate;
+        };
+        static constexpr std::array<Through, 3> through { {
+            { "press", CheckGate::Turn },
+            { "fire", CheckGate::Fire },
+            { "sheet", CheckGate::Handover },
+        } };
+        for (size_t n = 0; n < m_checks.size(); ++n)
+            for (const Through &t : through) {
+                if (m_checks[n]->kind->id != t.kind)
+                    continue;
+                auto &after = m_items[n].after;
+                for (size_t i = 0; i < m_checks.size(); ++i)
+                    if (i != n && m_checks[i]->kind->gate() <= t.gate
+                        && m_checks[i]->kind->stage <= m_checks[n]->kind->stage
+                        && CheckList::shuts(*m_checks[i]))
+                        after.push_back(i);
+                std::ranges::sort(after);
+                after.erase(std::unique(after.begin(), after.end()), after.end());
+            }
     }
 
     static bool isUnderWay(const Check &c) { return !c.due.empty() && c.evident == Evident::None; }
@@ -293,6 +323,11 @@ Phrase waitText(const PlannedCheck &row)
     return { "plan.waits_more",
              "waits for {0}; and {1} more",
              { all, asCount(row.waitsFor.size() - told) } };
+}
+
+Phrase doText(const PlannedCheck &row)
+{
+    return row.late ? row.check->next : row.check->statement();
 }
 
 Phrase whyText(const WorkPlan &plan, const PlannedCheck &row)

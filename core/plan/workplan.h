@@ -65,6 +65,8 @@ int setupOf(const CheckKind &kind);
 /// @param now   ISO 8601 moment from which anybody is free
 WorkPlan planOf(const Build &build, const CheckList &list, std::string_view now);
 
+/// What to do: "Main 4: clearance inside its limits", or whom to ring.
+Phrase doText(const PlannedCheck &row);
 /// "Main 4: …; waits for crank at the shop and 2 more", in one line.
 Phrase waitText(const PlannedCheck &row);
 /// Why it is next: what it lets be done, or that the start waits for it.

@@ -133,7 +133,7 @@ RecheckPage::RecheckPage(OpenBuild &open, QWidget *parent)
     , m_view(new RecheckView(nullptr))
     , m_chart(new ChartView(this))
     , m_said(new QLabel(this))
-    , m_fallBack(new FallBackNote(open, this))
+    , m_fallBack(new FallBackNote(open, QStringLiteral("opening.fallBack"), this))
 {
     setObjectName(QStringLiteral("recheckPage"));
     auto *column = new QVBoxLayout(this);

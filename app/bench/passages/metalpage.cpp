@@ -85,7 +85,7 @@ void MetalPage::makePage()
     m_refusal->setObjectName(QStringLiteral("passageRefusal"));
     m_refusal->hide();
     column->addWidget(m_refusal);
-    m_fallBack = new FallBackNote(m_open, this);
+    m_fallBack = new FallBackNote(m_open, QStringLiteral("event.fallBack"), this);
     column->addWidget(m_fallBack);
 }
 

@@ -27,7 +27,7 @@ ShopPage::ShopPage(OpenBuild &open, QWidget *parent)
     , m_note(new QLineEdit(this))
     , m_prove(new QLineEdit(this))
     , m_refusal(new QLabel(this))
-    , m_fallBack(new FallBackNote(open, this))
+    , m_fallBack(new FallBackNote(open, QStringLiteral("shop.fallBack"), this))
     , m_rows(new RowList({ 0, 0.66 }, 0, this))
     , m_sheet(new QTextBrowser(this))
 {

@@ -166,7 +166,7 @@ SpreadPage::SpreadPage(OpenBuild &open, QWidget *parent)
     m_refusal->setObjectName(QStringLiteral("failure.refusal"));
     m_refusal->hide();
     column->addWidget(m_refusal);
-    m_fallBack = new FallBackNote(open, this);
+    m_fallBack = new FallBackNote(open, QStringLiteral("failure.fallBack"), this);
     column->addWidget(m_fallBack);
     connect(m_where, &QComboBox::currentIndexChanged, this, &SpreadPage::proposeFailure);
     auto *card = new CardWidget(this);

@@ -299,6 +299,7 @@ void OrderPage::placeOrders(std::vector<Order> orders)
         o.state = "ordered";
         o.from = m_typed.from;
         o.promised = *day;
+        o.by = m_open.worker();
         o.at = OpenBuild::now();
         edits.emplace_back(AddEntry { std::move(o) });
     }
