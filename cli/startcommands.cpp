@@ -88,49 +88,79 @@ int runChecks(const Options &options)
     return list.gate(shown.gate.value_or(CheckGate::Fire)).open ? Done : HasHolds;
 }
 
-int runPlan(const Options &options)
+namespace {
+
+/// From which moment on, and the sheet it is asked as.
+struct PlanOptions
+{
+    std::string now;
+    Paper paper;
+    std::optional<std::string> sheet;
+
+    std::string day() const { return now.substr(0, 10); }
+};
+
+/// Errors: the exit code; the reason is said.
+tl::expected<PlanOptions, int> planOptions(const Options &options)
 {
     const std::string now = options.value("--now").value_or(today() + "T08:00");
     if (!daysBetween(now.substr(0, 10), now.substr(0, 10)))
-        return report({ "--now", "must be a moment such as 2026-03-21T08:30, is \"" + now + "\"" },
-                      "", BadInput);
+        return tl::unexpected(
+            report({ "--now", "must be a moment such as 2026-03-21T08:30, is \"" + now + "\"" }, "",
+                   BadInput));
     const auto paper = paperOption(options);
     if (!paper)
-        return report(paper.error(), "", BadInput);
+        return tl::unexpected(report(paper.error(), "", BadInput));
     const auto sheet = options.value("--sheet");
     if (sheet)
         if (const auto ok = mayWriteOutput(*sheet, overOption(options)); !ok)
-            return report(ok.error(), "", ReadWriteFailed);
+            return tl::unexpected(report(ok.error(), "", ReadWriteFailed));
+    return PlanOptions { now, *paper, sheet };
+}
+
+int writeSheet(const PlanOptions &asked, const BuildSheet &sheet, const Options &options)
+{
+    const auto ok = writeOutput(*asked.sheet, sheetToHtml(sheet, asked.paper), overOption(options));
+    return ok ? Done : report(ok.error(), "", ReadWriteFailed);
+}
+
+} // namespace
+
+int runPlan(const Options &options)
+{
+    const auto asked = planOptions(options);
+    if (!asked)
+        return asked.error();
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
-    const Assessment assessment = assess(*build, now.substr(0, 10));
-    const WorkPlan plan = planOf(*build, assessment.checks, now);
-    if (sheet) {
-        const BuildSheet day = daySheet(*build, plan, now.substr(0, 10), units());
-        if (const auto ok = writeOutput(*sheet, sheetToHtml(day, *paper), overOption(options)); !ok)
-            return report(ok.error(), "", ReadWriteFailed);
-    } else if (options.has("--json")) {
+    const Assessment assessment = assess(*build, asked->day());
+    const WorkPlan plan = planOf(*build, assessment.checks, asked->now);
+    if (asked->sheet)
+        if (const int failed
+            = writeSheet(*asked, daySheet(*build, plan, asked->day(), units()), options))
+            return failed;
+    if (options.has("--json"))
         std::cout << planToJson(plan).dump(2) << '\n';
-    } else {
+    else if (!asked->sheet)
         std::cout << planText(*build, plan, { options.has("--hours"), options.has("--all") },
                               units());
-    }
     return plan.problem ? BadInput : Done;
 }
 
 int runOrders(const Options &options)
 {
-    const std::string now = options.value("--now").value_or(today() + "T08:00");
-    if (!daysBetween(now.substr(0, 10), now.substr(0, 10)))
-        return report({ "--now", "must be a moment such as 2026-03-21T08:30, is \"" + now + "\"" },
-                      "", BadInput);
+    const auto asked = planOptions(options);
+    if (!asked)
+        return asked.error();
     const auto build = loadOnly(options);
     if (!build)
         return build.error();
-    const Assessment assessment = assess(*build, now.substr(0, 10));
-    const WorkPlan plan = planOf(*build, assessment.checks, now);
+    const Assessment assessment = assess(*build, asked->day());
+    const WorkPlan plan = planOf(*build, assessment.checks, asked->now);
     const Orders orders = ordersOf(*build, assessment, assessment.checks, plan);
+    if (asked->sheet)
+        return writeSheet(*asked, orderSheet(*build, orders, asked->day(), units()), options);
     if (options.has("--json"))
         std::cout << ordersToJson(orders).dump(2) << '\n';
     else if (options.has("--csv"))

@@ -119,7 +119,11 @@ void freshSettings()
     QStandardPaths::setTestModeEnabled(true);
     QSettings settings;
     settings.clear();
-    settings.setValue(QStringLiteral("worker/asked"), QDate::currentDate().toString(Qt::ISODate));
+    // J. Moor, of the demo's people, was picked this morning.
+    const QString today = QDate::currentDate().toString(Qt::ISODate);
+    settings.setValue(QStringLiteral("worker/asked"), today);
+    settings.setValue(QStringLiteral("worker/day"), today);
+    settings.setValue(QStringLiteral("worker/name"), QStringLiteral("J. Moor"));
 }
 
 int runTestClasses(int argc, char **argv)
@@ -144,6 +148,7 @@ int runTestClasses(int argc, char **argv)
         if (!wanted.isEmpty() && !wanted.contains(c.name))
             continue;
         // Settings and state of their own: classes run side by side.
+        QCoreApplication::setOrganizationName(QStringLiteral("mildpath-tests"));
         QCoreApplication::setApplicationName(QString::fromUtf8("tst_" + c.name));
         freshSettings();
         const std::unique_ptr<QObject> test(c.make());

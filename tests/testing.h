@@ -54,7 +54,7 @@ Json jsonOfAssessment(const Build &build);
 /// Rows of a CSV file without its header; cells as text.
 QList<QStringList> rowsOf(const char *name);
 
-/// As on a first day, but that nobody is asked who works.
+/// As on a first day, but that it was said who works.
 void freshSettings();
 
 /// A sentence of the core as files and programs get it: metric, plain digits.

@@ -108,7 +108,7 @@ private:
             for (const auto &[name, page] : m_contents)
                 parts << QStringLiteral("%1 %2").arg(page).arg(name);
             drawLine(m_painter, area.translated(0, -14), Qt::AlignLeft | Qt::AlignVCenter,
-                     parts.join(QStringLiteral(" · ")), sheetFont(10), Theme::current().muted);
+                     parts.join(QStringLiteral(" · ")), sheetFont(9), Theme::current().muted);
         }
         drawLine(m_painter, area, Qt::AlignRight | Qt::AlignVCenter,
                  QObject::tr("page %1 of %2").arg(m_number).arg(m_of), sheetFont(10),

@@ -106,10 +106,19 @@ bool hasSubject(const CheckBoard &board, const Check &c)
     return true;
 }
 
-/// A job for the shop, or a thing to buy: it belongs to its part and to nothing else.
-bool isForAPart(const CheckKind &kind)
+/// Its passage, its card, its pump; of a stop also the part its passages run through.
+bool belongs(const CheckPlace &before, const CheckPlace &place)
 {
-    return kind.at == "J" || kind.at == "B";
+    return before.shares(place) || std::ranges::find(place.parts, before.id) != place.parts.end();
+}
+
+/// What an engine has one of comes before whatever names it; before what is asked of the engine as
+/// a whole comes all of a kind. A thing to buy is for its own place alone.
+bool isTheEngines(const CheckKind &before, const Check &check)
+{
+    constexpr std::string_view ofTheEngine = "E pump relief pickup filter tank turbo";
+    return hasWord(ofTheEngine, before.at)
+        || (check.place.id == wholeEngine && before.at != "B");
 }
 
 } // namespace
@@ -172,13 +181,10 @@ void linkAfter(CheckBoard &board)
                     found.push_back(i);
             if (found.empty()) // else at what belongs to it
                 for (const size_t i : all)
-                    if (board.checks[i].place.shares(c.place))
+                    if (belongs(board.checks[i].place, c.place))
                         found.push_back(i);
-            if (found.empty()) // else the engine's
-                for (const size_t i : all)
-                    if ((!isForAPart(*c.kind) && !isForAPart(*before.kind))
-                        || board.checks[i].place.id == wholeEngine)
-                        found.push_back(i);
+            if (found.empty() && isTheEngines(*before.kind, c)) // else the engine's
+                found = all;
             c.after.insert(c.after.end(), found.begin(), found.end());
         }
         if (c.kind->id == "plugin") // a hidden plug before the one that hides it

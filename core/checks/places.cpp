@@ -269,7 +269,12 @@ private:
                         = static_cast<int>(i + 1);
                 continue;
             }
-            auto &ids = put(s.id, s.name, s.id).ids;
+            CheckPlace &place = put(s.id, s.name, s.id);
+            for (const Passage &p : m_build.passages)
+                if (p.stop == s.id
+                    && std::ranges::find(place.parts, p.part) == place.parts.end())
+                    place.parts.push_back(p.part);
+            auto &ids = place.ids;
             if (s.kind == StopKind::Pickup)
                 ids.emplace_back(m_kind.id == "pan" ? "pan" : "pickup");
             if (s.kind == StopKind::Relief)

@@ -17,6 +17,8 @@ struct CheckPlace
     std::string stop; ///< on the rail; empty: none of its own
     /// What a job's scope or an act may name and mean this place by, its own id among them.
     std::vector<std::string> ids;
+    std::vector<std::string> parts {}; ///< a stop's passages run through: what is done to them
+                                       ///< comes first, and is not done to the stop
     std::string family {}; ///< of a size, with its item
     int item = 0;
 

@@ -189,7 +189,7 @@ template <> const RecordType &recordType<TimeTaken>()
 {
     static const RecordType type
         = describeNamelessRecord<TimeTaken>("time_taken")
-              .must<&TimeTaken::checks>("checks", "hands were at: ids")
+              .field<&TimeTaken::checks>("checks", "hands were at: ids")
               .of("an id")
               .must<&TimeTaken::minutes>("minutes", "of hands, for all of them")
               .in("min", 0, 1e5);

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/daysheet.h"
 
+#include "assess/figuremarks.h"
 #include "kinds/cautions.h"
+#include "plan/orders.h"
 #include "plan/workplan.h"
 #include "quantity/dates.h"
 
@@ -82,6 +84,47 @@ BuildSheet daySheet(const Build &build, const WorkPlan &plan, const std::string 
         out.blocks.emplace_back(tableOf(day));
     }
     out.blocks.emplace_back(SheetText { std::string(caution::deferring), true });
+    return out;
+}
+
+BuildSheet orderSheet(const Build &build, const Orders &orders, const std::string &date,
+                      const UnitStyle &style)
+{
+    BuildSheet out;
+    out.title = build.name;
+    out.style = style;
+    out.under.emplace_back(Phrase { "order.of", "To order and to send, {0}", { dayText(date) } });
+    const auto by = [](const std::string &day) {
+        return day.empty() ? Phrase() : Phrase(nearDayText(day));
+    };
+    SheetTable buy { { "what", "size", "how many", "order by", "state" },
+                     { 0.3, 0.26, 0.1, 0.12, 0.22 },
+                     {} };
+    int open = 0;
+    for (const ToBuy &b : orders.buy) {
+        open += b.isOpen() && !(b.order && b.order->isOut());
+        buy.rows.push_back(
+            { { b.row.what, b.mark() }, { b.size() }, { buyAmount(b.row) }, { by(b.latest) },
+              { b.state() } });
+    }
+    SheetTable send { { "work", "note", "send by", "state" }, { 0.34, 0.28, 0.12, 0.26 }, {} };
+    for (const ToSend &s : orders.send) {
+        open += s.job->event.empty() && !(s.order && s.order->isOut());
+        send.rows.push_back(
+            { { s.what(), s.mark() }, { s.job->note }, { by(s.latest) }, { s.state() } });
+    }
+    out.mark = doneMark(open == 0);
+    out.state = open == 0 ? Phrase("Nothing is to be ordered or sent")
+                          : Phrase("order.open", "{0} to order or send", { asCount(open) });
+    for (auto &[heading, table] : { std::pair("To buy", &buy), std::pair("To the machine shop", &send) })
+        if (!table->rows.empty()) {
+            out.blocks.emplace_back(SheetHeading { heading });
+            out.blocks.emplace_back(std::move(*table));
+        }
+    if (!orders.together.empty())
+        out.blocks.emplace_back(SheetText { orders.together });
+    out.blocks.emplace_back(SheetText { std::string(caution::deferring), true });
+    out.blocks.emplace_back(SheetNotes {});
     return out;
 }
 

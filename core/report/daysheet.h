@@ -8,6 +8,7 @@
 
 namespace mildpath {
 
+struct Orders;
 struct PlannedCheck;
 struct WorkPlan;
 
@@ -25,5 +26,10 @@ std::vector<DayOfWork> daysOfWork(const WorkPlan &plan);
 /// @param date  as printed; the core has no clock
 BuildSheet daySheet(const Build &build, const WorkPlan &plan, const std::string &date,
                     const UnitStyle &style);
+
+/// What is to order and to send, to take along or to hand in: what, size, how many, by when, how it
+/// stands.
+BuildSheet orderSheet(const Build &build, const Orders &orders, const std::string &date,
+                      const UnitStyle &style);
 
 } // namespace mildpath

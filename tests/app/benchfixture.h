@@ -30,7 +30,6 @@ protected:
     {
         m_window = std::make_unique<MainWindow>(QString());
         QVERIFY(m_window->openFile(qs(demoBuildPath().string())));
-        QVERIFY(document().pickWorker("J. Moor")); // one of its people
         m_window->show();
         QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
         m_window->activateWindow();

@@ -225,6 +225,7 @@ void TestBegin::firstQuestions_becomeOneEdit()
 
 void TestBegin::firstQuestions_leftAloneChangeNothing()
 {
+    QSettings().remove(QStringLiteral("worker/name")); // nobody worked here before
     begin();
     whenAsked<FirstQuestions>([](FirstQuestions &ask) {
         QTest::mouseClick(ask.findChild<QPushButton *>(QStringLiteral("first.later")),

@@ -106,7 +106,6 @@ private:
 void TestBenches::initTestCase()
 {
     QStandardPaths::setTestModeEnabled(true);
-    QApplication::setOrganizationName(QStringLiteral("mildpath-tests"));
     applyTheme(*qApp, ThemeChoice::Light);
 }
 

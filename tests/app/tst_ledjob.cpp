@@ -78,8 +78,9 @@ void TestLedJob::beginJob()
         if (!ask)
             return;
         timer->deleteLater();
-        QTest::keyClicks(ask->findChild<QLineEdit *>(QStringLiteral("first.worker")),
-                         QStringLiteral("A. Reed"));
+        auto *who = ask->findChild<QLineEdit *>(QStringLiteral("first.worker"));
+        who->selectAll();
+        QTest::keyClicks(who, QStringLiteral("A. Reed"));
         ask->findChild<QCheckBox *>(QStringLiteral("first.job.R"))->click();
         QTest::keyClick(ask->findChild<QPushButton *>(QStringLiteral("first.later")),
                         Qt::Key_Space);

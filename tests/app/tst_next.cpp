@@ -36,6 +36,44 @@ private Q_SLOTS:
     void daySheet_isSeenAndWritten();
 
 private:
+    /// A dry sump, a turbocharger or neither; a failure, work for the shop, a thing ordered.
+    void openEverything()
+    {
+        auto loaded = loadTemplate(QTest::currentDataTag() == QByteArray("tank")
+                                       ? "flat-six-dry-sump"
+                                       : "inline-three-turbo");
+        QVERIFY(loaded.has_value());
+        Build b = loaded->build;
+        const auto add = [&](auto entry) {
+            entry.by = "J. Moor";
+            entry.at = OpenBuild::now();
+            const auto done = applyEdit(b, AddEntry { std::move(entry) });
+            QVERIFY2(done, done ? "" : render(done.error().message, fileStyle).c_str());
+            b = *done;
+        };
+        Person person;
+        person.name = "J. Moor";
+        add(person);
+        Job job;
+        job.kinds = { "N", "F", "D" };
+        add(job);
+        BearingFailure failure;
+        failure.stop = "big_end_1";
+        add(failure);
+        ShopJob shop;
+        shop.job = "grind_pins";
+        add(shop);
+        Order order;
+        order.row = "own_thing";
+        order.what = "Thing";
+        add(order);
+        DebrisFind find;
+        find.colour = "grey";
+        find.size = "grit";
+        add(find);
+        m_window->openNew(std::move(b));
+        QApplication::processEvents();
+    }
     NextCard &card() { return m_window->nextCard(); }
     void pressNext()
     {
@@ -95,12 +133,22 @@ void TestNext::everyKind_isGoneToWhereItIsAnswered_data()
 void TestNext::everyKind_isGoneToWhereItIsAnswered()
 {
     QFETCH(QString, kind);
-    const Check *check = nullptr;
-    for (const Check &c : document().judgement().checks.all())
-        if (c.asked && c.kind->id == kind.toStdString())
-            check = &c;
-    if (!check)
-        QSKIP("nothing of the kind on this engine");
+    const auto wanted = [&]() -> const Check * {
+        const Check *out = nullptr;
+        for (const Check &c : document().judgement().checks.all())
+            if (c.asked && c.kind->id == kind.toStdString())
+                out = &c;
+        return out;
+    };
+    const Check *check = wanted();
+    if (!check) { // on an engine that has it, with all that can be recorded
+        openEverything();
+        check = wanted();
+    }
+    // A row that stands only once something speaks of it.
+    if (!check && (kind == u"retorq" || kind == u"reopen"))
+        QSKIP("asked only where something recorded asks it");
+    QVERIFY2(check, "no engine has it");
     const std::string id = check->id();
     const bool inList = isAnsweredInList(*check);
     m_window->goToCheck(id);

@@ -98,7 +98,6 @@ private:
 void TestWindow::initTestCase()
 {
     QStandardPaths::setTestModeEnabled(true);
-    QApplication::setOrganizationName(QStringLiteral("mildpath-tests"));
     applyTheme(*qApp, ThemeChoice::Light);
 }
 

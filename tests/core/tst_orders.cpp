@@ -7,6 +7,7 @@
 #include "plan/timed.h"
 #include "plan/workplan.h"
 #include "quantity/dates.h"
+#include "report/daysheet.h"
 #include "testing.h"
 
 #include <QtTest>
@@ -403,6 +404,20 @@ void TestOrders::list_isToldAsPublished()
         QVERIFY2(text.find(b.row.what) != std::string::npos, b.row.what.c_str());
     const Json json = ordersToJson(seen.orders);
     QCOMPARE(json["buy"].size(), seen.orders.buy.size());
+    // On paper: a row for each, wide as a page.
+    const BuildSheet sheet = orderSheet(*seen.build, seen.orders, "2026-01-05", {});
+    size_t rows = 0;
+    for (const SheetBlock &b : sheet.blocks)
+        if (const auto *t = std::get_if<SheetTable>(&b)) {
+            rows += t->rows.size();
+            double wide = 0;
+            for (const double w : t->widths)
+                wide += w;
+            verifyClose(wide, 1, 1e-9);
+            for (const auto &row : t->rows)
+                QCOMPARE(row.size(), t->head.size());
+        }
+    QCOMPARE(rows, seen.orders.buy.size() + seen.orders.send.size());
     // The program tells the same.
     const auto told = run(
         { QStringLiteral("orders"), QString::fromStdString(demoBuildPath().string()),

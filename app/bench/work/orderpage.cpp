@@ -10,6 +10,8 @@
 #include "plan/workplan.h"
 #include "quantity/dates.h"
 #include "quantity/overloaded.h"
+#include "report/buildsheetdocument.h"
+#include "report/daysheet.h"
 #include "storage/files.h"
 #include "storage/passagetables.h"
 
@@ -60,7 +62,7 @@ OrderPage::OrderPage(OpenBuild &open, QWidget *parent)
     head->addWidget(copy);
     auto *save = new QPushButton(tr("Save…"), m_head);
     save->setObjectName(QStringLiteral("order.save"));
-    save->setToolTip(tr("The list as a table"));
+    save->setToolTip(tr("The list to print, or as a table"));
     head->addWidget(save);
     connect(copy, &QPushButton::clicked, this, [this] {
         QGuiApplication::clipboard()->setText(qs(ordersText(m_orders, Figure::style())));
@@ -146,9 +148,7 @@ void OrderPage::refresh()
                     dayShown(b.latest), qs(b.state()) },
                   qs(b.row.what) + QStringLiteral(", ") + qs(size) });
         }
-        heading(m_orders.send.empty()
-                    ? tr("Nothing to send: work is asked for on Passages, Machine shop")
-                    : tr("To the machine shop"),
+        heading(m_orders.send.empty() ? tr("Nothing to send") : tr("To the machine shop"),
                 tr("send by"));
         for (const ToSend &s : m_orders.send)
             put(&s, s.id,
@@ -207,8 +207,7 @@ void OrderPage::buyPanel(const ToBuy &b, PanelContent &out)
     if (!b.latest.empty())
         out.push_back(PanelRow { tr("Order it by"), Shown { dayShown(b.latest), {}, {} } });
     if (b.restsOn)
-        out.push_back(PanelButton { QStringLiteral("order.rests"),
-                                    tr("Go to what its size rests on"),
+        out.push_back(PanelButton { QStringLiteral("order.rests"), tr("To what its size rests on"),
                                     [this, id = b.restsOn->id()] { m_open.wantCheck(id); } });
     if (!b.isOpen() && b.differs.empty())
         return;
@@ -224,8 +223,7 @@ void OrderPage::buyPanel(const ToBuy &b, PanelContent &out)
         out.push_back(PanelButton { QStringLiteral("order.takeBack"), tr("Take the order back"),
                                     [this, id = b.order->id] { m_open.takeBack("orders", id); } });
     } else {
-        out.push_back(PanelButton { QStringLiteral("order.all"),
-                                    tr("Ordered, with all whose size is known"),
+        out.push_back(PanelButton { QStringLiteral("order.all"), tr("All of known size ordered"),
                                     [this] { orderAll(); } });
     }
 }
@@ -256,8 +254,7 @@ void OrderPage::sendPanel(const ToSend &s, PanelContent &out)
                 PanelButton { QStringLiteral("order.takeBack"), tr("It was not sent"),
                               [this, id = s.order->id] { m_open.takeBack("orders", id); } });
         if (s.back && isOut)
-            out.push_back(PanelButton { QStringLiteral("order.back"),
-                                        tr("Go to where it comes back"),
+            out.push_back(PanelButton { QStringLiteral("order.back"), tr("To where it comes back"),
                                         [this, id = s.back->id()] { m_open.wantCheck(id); } });
     }
 }
@@ -378,7 +375,13 @@ void OrderPage::keyPressEvent(QKeyEvent *event)
 
 QString OrderPage::writeTable(const QString &path) const
 {
-    const auto done = writeTextFile(path.toStdString(), tableToCsv(ordersTable(m_orders)));
+    if (!m_plan)
+        return tr("The plan is being worked out.");
+    const auto done = path.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive)
+        ? writeTextFile(path.toStdString(), tableToCsv(ordersTable(m_orders)))
+        : writeSheetTo(orderSheet(*m_plan->about.build, m_orders, OpenBuild::now().substr(0, 10),
+                                  Figure::style()),
+                       Paper::A4, path);
     return done ? QString() : qs(done.error().message);
 }
 
@@ -386,7 +389,8 @@ void OrderPage::askAndWrite()
 {
     const QString beside = QFileInfo(m_open.path()).absolutePath();
     const QString path = QFileDialog::getSaveFileName(
-        this, tr("Order list"), beside + QStringLiteral("/order.csv"), tr("Table (*.csv)"));
+        this, tr("Order list"), beside + QStringLiteral("/order.pdf"),
+        tr("PDF (*.pdf);;Table (*.csv);;Web page (*.html)"));
     if (path.isEmpty())
         return;
     const QString why = writeTable(path);

@@ -31,7 +31,7 @@ public:
     void leave() override;
     void takeFocus() override;
     QWidget *headWidget() override { return m_head; }
-    /// The list as CSV. @return why not; empty: written
+    /// The list as CSV, PDF or HTML, by the ending. @return why not; empty: written
     QString writeTable(const QString &path) const;
 
 protected:

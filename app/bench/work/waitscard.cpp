@@ -148,10 +148,9 @@ void WaitsCard::paintEvent(QPaintEvent *)
         p.drawLine(QPointF(x, waitHead - 3), QPointF(x, height() - waitFoot));
         const QString said = tr("first start");
         const double wide = widthOf(said, small) + 4;
-        drawLine(p,
-                 QRectF(x - wide - 4 > waitNames ? x - wide - 4 : x + 5, height() - waitFoot - 16,
-                        wide, 16),
-                 Qt::AlignRight, said, small, t.proven);
+        const bool rightOf = x + 6 + wide < width();
+        drawLine(p, QRectF(rightOf ? x + 6 : x - wide - 4, height() - waitFoot - 16, wide, 16),
+                 rightOf ? Qt::AlignLeft : Qt::AlignRight, said, small, t.proven);
     }
 }
 

@@ -91,18 +91,17 @@ QString WorkPage::about() const
     for (const Check &c : m_plan->about.assessment->checks.all())
         asked += c.asked;
     const WorkPlan &plan = m_plan->answer;
-    QString out = tr("%1 of %2 proven · %3 can be done now")
+    QString out = tr("%1 of %2 proven · %3 now")
                       .arg(asked - static_cast<int>(plan.rows.size()))
                       .arg(asked)
                       .arg(plan.nowCount());
     if (plan.showsHours())
-        out += tr(" · %1 left, %2")
+        out += tr(" · %1 left (%2)")
                    .arg(inWords(asHours(plan.hours.likely_h)),
                         inWords(QuantityRange { asHours(plan.hours.low_h),
                                                 asHours(plan.hours.high_h) }));
     if (plan.start_d && plan.showsHours())
-        out += tr(" · first start about %1")
-                   .arg(qs(nearDayText(plan.startDay(plan.start_d->likely_h))));
+        out += tr(" · start about %1").arg(qs(nearDayText(plan.startDay(plan.start_d->likely_h))));
     return out;
 }
 
