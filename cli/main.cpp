@@ -113,7 +113,8 @@ const std::array<Verb, 26> verbs { {
       { "--hours", "--all", "--json", "--force" },
       runPlan },
     { "orders",
-      "orders FILE [--now MOMENT] [--csv | --json | --sheet OUT.html [--paper a4|letter] [--force]]",
+      "orders FILE [--now MOMENT] [--csv | --json | --sheet OUT.html [--paper a4|letter] "
+      "[--force]]",
       "What is to buy, alike things summed, and what goes to the machine shop: size, by when, and\n"
       "how it stands. As text to send, as a table, or as a sheet to print.",
       { "--now", "--sheet", "--paper" },

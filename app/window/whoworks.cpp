@@ -78,7 +78,7 @@ WhoWorks::WhoWorks(OpenBuild &open, QWidget *parent)
     setPopupMode(QToolButton::InstantPopup);
     setToolButtonStyle(Qt::ToolButtonTextOnly);
     setAutoRaise(true);
-    setMenu(new QMenu(this));
+    setMenu(new QMenu(tr("Who works"), this));
     connect(menu(), &QMenu::aboutToShow, this, &WhoWorks::fillMenu);
     connect(&m_open, &OpenBuild::workerChanged, this, &WhoWorks::say);
     connect(&m_open, &OpenBuild::opened, this, &WhoWorks::follow);

@@ -117,8 +117,7 @@ bool belongs(const CheckPlace &before, const CheckPlace &place)
 bool isTheEngines(const CheckKind &before, const Check &check)
 {
     constexpr std::string_view ofTheEngine = "E pump relief pickup filter tank turbo";
-    return hasWord(ofTheEngine, before.at)
-        || (check.place.id == wholeEngine && before.at != "B");
+    return hasWord(ofTheEngine, before.at) || (check.place.id == wholeEngine && before.at != "B");
 }
 
 } // namespace

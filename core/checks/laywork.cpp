@@ -287,9 +287,9 @@ private:
                 e.text = "made for " + l.rating;
                 m_board.say("lhose", l.id, e);
             }
-            if (!l.by.empty()) {
+            if (!l.by.empty() || !l.at.empty()) {
                 e.kind = Kind::Yes;
-                e.text = "followed by hand by " + l.by;
+                e.text = l.by.empty() ? "followed by hand" : "followed by hand by " + l.by;
                 m_board.say("lway", l.id, e);
             }
             for (const LineFault &f : m_in.lines.faults)

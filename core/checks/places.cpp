@@ -271,8 +271,7 @@ private:
             }
             CheckPlace &place = put(s.id, s.name, s.id);
             for (const Passage &p : m_build.passages)
-                if (p.stop == s.id
-                    && std::ranges::find(place.parts, p.part) == place.parts.end())
+                if (p.stop == s.id && std::ranges::find(place.parts, p.part) == place.parts.end())
                     place.parts.push_back(p.part);
             auto &ids = place.ids;
             if (s.kind == StopKind::Pickup)

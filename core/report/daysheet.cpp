@@ -94,18 +94,19 @@ BuildSheet orderSheet(const Build &build, const Orders &orders, const std::strin
     out.title = build.name;
     out.style = style;
     out.under.emplace_back(Phrase { "order.of", "To order and to send, {0}", { dayText(date) } });
-    const auto by = [](const std::string &day) {
-        return day.empty() ? Phrase() : Phrase(nearDayText(day));
-    };
+    const auto by
+        = [](const std::string &day) { return day.empty() ? Phrase() : Phrase(nearDayText(day)); };
     SheetTable buy { { "what", "size", "how many", "order by", "state" },
                      { 0.3, 0.26, 0.1, 0.12, 0.22 },
                      {} };
     int open = 0;
     for (const ToBuy &b : orders.buy) {
         open += b.isOpen() && !(b.order && b.order->isOut());
-        buy.rows.push_back(
-            { { b.row.what, b.mark() }, { b.size() }, { buyAmount(b.row) }, { by(b.latest) },
-              { b.state() } });
+        buy.rows.push_back({ { b.row.what, b.mark() },
+                             { b.size() },
+                             { buyAmount(b.row) },
+                             { by(b.latest) },
+                             { b.state() } });
     }
     SheetTable send { { "work", "note", "send by", "state" }, { 0.34, 0.28, 0.12, 0.26 }, {} };
     for (const ToSend &s : orders.send) {
@@ -116,7 +117,8 @@ BuildSheet orderSheet(const Build &build, const Orders &orders, const std::strin
     out.mark = doneMark(open == 0);
     out.state = open == 0 ? Phrase("Nothing is to be ordered or sent")
                           : Phrase("order.open", "{0} to order or send", { asCount(open) });
-    for (auto &[heading, table] : { std::pair("To buy", &buy), std::pair("To the machine shop", &send) })
+    for (auto &[heading, table] :
+         { std::pair("To buy", &buy), std::pair("To the machine shop", &send) })
         if (!table->rows.empty()) {
             out.blocks.emplace_back(SheetHeading { heading });
             out.blocks.emplace_back(std::move(*table));

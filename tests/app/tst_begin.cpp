@@ -330,6 +330,7 @@ void TestBegin::orderedLate_headsTheRailTheDayAfter()
     QDateTime now = morning;
     OpenBuild::setClock([&now] { return now; });
     open();
+    QVERIFY(document().pickWorker("J. Moor"));
     Order o;
     o.row = "own_ring";
     o.what = "Ring of the pickup";

@@ -220,6 +220,7 @@ void TestFaultBench::otherDocument_forgetsWhatWasImagined()
 void TestFaultBench::usualLines_areDrawnAndSeen()
 {
     QVERIFY(m_window->openTemplate(QStringLiteral("v8-dry-sump")));
+    QVERIFY(document().pickWorker("A. Reed"));
     route(2);
     auto *list = find<RowList>("lines.list");
     QCOMPARE(list->rows().size(), build().plumbing.lines.size());

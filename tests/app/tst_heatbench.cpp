@@ -99,6 +99,7 @@ private:
 
 void TestHeatBench::log_isTypedRowByRow()
 {
+    QVERIFY(document().pickWorker("A. Reed"));
     typeLog();
     const auto points = standingHeatPoints(build(), "main_2");
     QCOMPARE(points.size(), size_t(3));

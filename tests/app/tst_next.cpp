@@ -39,9 +39,9 @@ private:
     /// A dry sump, a turbocharger or neither; a failure, work for the shop, a thing ordered.
     void openEverything()
     {
-        auto loaded = loadTemplate(QTest::currentDataTag() == QByteArray("tank")
-                                       ? "flat-six-dry-sump"
-                                       : "inline-three-turbo");
+        auto loaded
+            = loadTemplate(QTest::currentDataTag() == QByteArray("tank") ? "flat-six-dry-sump"
+                                                                         : "inline-three-turbo");
         QVERIFY(loaded.has_value());
         Build b = loaded->build;
         const auto add = [&](auto entry) {
