@@ -249,7 +249,6 @@ QWidget *BeginPage::newSide()
     connect(make, &QPushButton::clicked, this, made);
     connect(m_tiles, &EngineTiles::made, this, made);
     connect(m_tiles, &EngineTiles::picked, this, [this] { m_about->setText(m_tiles->about()); });
-    m_about->setText(m_tiles->about());
     column->addWidget(questionsCard());
     return side;
 }
@@ -290,6 +289,8 @@ void BeginPage::show(const QStringList &recent, std::vector<Recovery> recoveries
 {
     m_recoveries = std::move(recoveries);
     m_path.clear();
+    m_tiles->load();
+    m_about->setText(m_tiles->about());
     m_goOnCard->setVisible(!recent.isEmpty());
     empty(m_rows);
     empty(m_firstUnsaved);

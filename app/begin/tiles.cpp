@@ -36,6 +36,13 @@ EngineTiles::EngineTiles(QWidget *parent)
     setObjectName(QStringLiteral("engineTiles"));
     setFocusPolicy(Qt::StrongFocus);
     setMinimumSize(4 * 140, 3 * 96);
+}
+
+/// Templates are read when somebody is to see them: a window that opens a file needs none.
+void EngineTiles::load()
+{
+    if (!m_tiles.empty())
+        return;
     for (const TemplateInfo &info : listTemplates()) {
         auto loaded = loadTemplate(info.name);
         if (!loaded)

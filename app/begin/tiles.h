@@ -17,6 +17,8 @@ class EngineTiles : public QWidget
     Q_OBJECT
 public:
     explicit EngineTiles(QWidget *parent);
+    /// Reads them; nothing where they are there.
+    void load();
     /// Of the one chosen: what it is, in a line.
     QString about() const;
     std::string chosen() const;
