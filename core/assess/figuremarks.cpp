@@ -108,6 +108,16 @@ Mark worstMark(const StopMarks *marks)
     return marks ? worse(worse(marks->size, marks->clean), marks->flow) : Mark::NotDone;
 }
 
+Mark markOf(const Instrument &instrument)
+{
+    return doneMark(instrument.u && !instrument.checked.empty());
+}
+
+Mark capMark(const Build &build, std::string_view stop)
+{
+    return doneMark(capTorqued(build, stop) == true);
+}
+
 Mark tickMark(const Proof *standing)
 {
     return standing ? proofMark(*standing) : Mark::NotDone;

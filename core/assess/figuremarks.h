@@ -47,6 +47,11 @@ Mark markOfReading(double pressure_pa, const LikelyPressure &expected, double fl
 Mark proofMark(const Proof &proof);
 /// The mark a stop shows where there is room for one: the worst of its three; null: not done.
 Mark worstMark(const StopMarks *marks);
+/// An instrument: to be trusted once its uncertainty is known and the day it was last held against
+/// a standard.
+Mark markOf(const Instrument &instrument);
+/// A cap by the card that holds it: done once every bolt of it stands at the last stage.
+Mark capMark(const Build &build, std::string_view stop);
 /// A point to tick, with what stands of it; null: nothing, and it is not done.
 Mark tickMark(const Proof *standing);
 

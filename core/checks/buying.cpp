@@ -15,6 +15,12 @@
 namespace mildpath {
 namespace {
 
+/// What a failure wants new and nobody has replaced yet.
+bool isWantedNew(const SpreadItem &item)
+{
+    return (!item.buy.empty() || item.done == "replaced") && item.mark != Mark::Proven;
+}
+
 class Buyer
 {
 public:
@@ -158,8 +164,7 @@ private:
                 const bool hasRow = stop
                     && (stop->kind == StopKind::Main || stop->kind == StopKind::BigEnd
                         || stop->kind == StopKind::Filter);
-                const bool wanted = !i.buy.empty() || i.done == "replaced";
-                if (hasRow || !wanted || i.mark == Mark::Proven)
+                if (hasRow || !isWantedNew(i))
                     continue;
                 const std::string what = i.buy.empty() ? i.name : i.buy;
                 BuyRow &r = row("after_" + asId(what), capitalised(what), {}, "spread");
@@ -185,7 +190,7 @@ std::vector<BuyRow> boughtAfterFailure(const Build &build, const Figures &figure
     std::set<std::string> wanted;
     for (const Spread &spread : figures.spreads)
         for (const SpreadItem &i : spread.items)
-            if ((!i.buy.empty() || i.done == "replaced") && i.mark != Mark::Proven)
+            if (isWantedNew(i))
                 wanted.insert({ i.id, i.stop });
     wanted.erase("");
     std::vector<BuyRow> out;

@@ -175,6 +175,17 @@ CheckList listChecks(const Build &build, const Figures &figures, std::string_vie
     return CheckList(std::move(board.checks), std::move(stray));
 }
 
+Mark worstAsked(const CheckList &checks, std::initializer_list<std::string_view> kinds,
+                std::string_view place)
+{
+    std::optional<Mark> out;
+    for (const std::string_view kind : kinds)
+        if (const Check *c = checks.find(std::string(kind) + "@" + std::string(place));
+            c && c->asked)
+            out = out ? worse(*out, markOf(*c)) : markOf(*c);
+    return out.value_or(Mark::NotAsked);
+}
+
 std::vector<std::string> fallenBack(const CheckList &before, const CheckList &after)
 {
     std::vector<std::string> out;

@@ -57,9 +57,15 @@ struct Check
     std::string id() const { return std::string(kind->id) + "@" + place.id; }
     /// "Main 3: clearance inside its limits".
     Phrase statement() const;
+    /// What it waits for is on its way: nothing was said since it was ordered or sent.
+    bool isUnderWay() const { return !due.empty() && evident == Evident::None; }
+    /// And should have been here before that day (ISO 8601; empty: no day is late).
+    bool isLate(std::string_view today) const { return isUnderWay() && due < today; }
     /// Neither proven nor signed off.
     bool isOpen() const { return state >= CheckState::NotDone; }
 };
+
+class CheckList;
 
 /// The one way from a state to shape and word.
 Mark markOf(CheckState state);
@@ -103,6 +109,10 @@ private:
     std::vector<SignOff> m_stray;
     std::array<GateState, 4> m_gates;
 };
+
+/// The worst of these kinds at a place, of those that are asked; not asked where none is.
+Mark worstAsked(const CheckList &checks, std::initializer_list<std::string_view> kinds,
+                std::string_view place);
 
 /// Id of the check a step of the start-up checklist is evidence for; empty: none of the whole
 /// engine.

@@ -254,7 +254,8 @@ private:
             return;
         c->due = out->due;
         c->promised = out->promised;
-        const bool late = !m_board.today.empty() && out->due < m_board.today.substr(0, 10);
+        // Nothing else was said of it yet.
+        const bool late = c->isLate(std::string_view(m_board.today).substr(0, 10));
         c->reason = { late ? "order.late" : "order.due",
                       late ? "{0} since {1}{2}; was due {3}" : "{0} since {1}{2}; due {3}",
                       { std::string(where), nearDayText(out->since), from(*order),

@@ -107,7 +107,7 @@ private:
         else if (word == "J")
             for (const ShopJob *j : standing(m_build.shopJobs)) {
                 const MachiningJob *k = findMachiningJob(j->job);
-                put(firstEntry(m_build.shopJobs, *j).id, k ? std::string(k->name) : j->note, {},
+                put(firstEntry(m_build.shopJobs, *j).id, shopJobName(*j), {},
                     k ? std::vector<std::string> { std::string(k->part) }
                       : std::vector<std::string> {});
             }

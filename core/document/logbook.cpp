@@ -126,6 +126,12 @@ Result<Build> takeBackEntry(Build build, const TakeBackEntry &e)
     return build;
 }
 
+std::string shopJobName(const ShopJob &job)
+{
+    const MachiningJob *kind = findMachiningJob(job.job);
+    return kind ? std::string(kind->name) : job.note;
+}
+
 bool isShopJob(const Build &build, std::string_view id)
 {
     return std::ranges::any_of(build.shopJobs, [&](const ShopJob &j) { return j.id == id; });
@@ -170,10 +176,7 @@ Phrase describeEntry(const Build &build, const LogEntry &entry)
         },
         [&](const BearingFailure &f) { return nameOfStop(build, f.stop) + " failed"; },
         [&](const Repair &r) { return nameOfStop(build, r.item) + " " + r.done; },
-        [&](const ShopJob &j) {
-            const MachiningJob *k = findMachiningJob(j.job);
-            return "for the machine shop: " + (k ? std::string(k->name) : j.note);
-        },
+        [&](const ShopJob &j) { return "for the machine shop: " + shopJobName(j); },
         [&](const GaugeReading &r) {
             return Phrase(
                 "log.gauge", "{0}, {1}: {2}",

@@ -92,6 +92,8 @@ Phrase describeEntry(const Build &build, const LogEntry &entry);
 /// Faults of sense in these lists, with their places.
 void checkLogs(const Build &build, std::vector<Error> &errors);
 
+/// What is asked of the machine shop, in words.
+std::string shopJobName(const ShopJob &job);
 /// Whether the id is that of a job for the machine shop, as it was first written down.
 bool isShopJob(const Build &build, std::string_view id);
 /// "Main gallery", "block", "P4", "the whole engine": what an event is about.

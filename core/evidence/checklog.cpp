@@ -30,15 +30,16 @@ constexpr std::array<CheckMeans, 7> meansTable { {
 
 // What a build measures, by the unit it is read in. Common practice, no source.
 constexpr std::array<InstrumentKind, 9> instruments { {
-    { "micrometer", "micrometer", "um" },
-    { "bore_gauge", "bore gauge", "um" },
-    { "dial_indicator", "dial indicator", "um" },
-    { "feeler", "feeler blades", "um" },
-    { "plastic_strip", "plastic strip", "um" },
-    { "calliper", "calliper, depth gauge", "um" },
-    { "pressure_gauge", "pressure gauge", "kpa" },
-    { "thermometer", "thermometer", "k" },
-    { "torque_wrench", "torque wrench", "nm" },
+    { "micrometer", "micrometer", Dimension::Length, "µm", Shows::Clearance },
+    { "bore_gauge", "bore gauge", Dimension::Length, "µm", Shows::Clearance },
+    { "dial_indicator", "dial indicator", Dimension::Length, "µm", Shows::Clearance },
+    { "feeler", "feeler blades", Dimension::Length, "µm", Shows::Clearance },
+    { "plastic_strip", "plastic strip", Dimension::Length, "µm", Shows::Clearance },
+    { "calliper", "calliper, depth gauge", Dimension::Length, "µm", Shows::Clearance },
+    { "pressure_gauge", "pressure gauge", Dimension::Pressure, "kPa", Shows::Pressure },
+    { "thermometer", "thermometer", Dimension::TemperatureDifference, "K",
+      Shows::TemperatureDifference },
+    { "torque_wrench", "torque wrench", Dimension::Torque, "N·m", Shows::Torque },
 } };
 
 // Which letters take which proof away stands with each kind of check. Common practice, no source.
@@ -102,6 +103,11 @@ const CheckMeans *findCheckMeans(std::string_view id)
 std::span<const InstrumentKind> instrumentKinds()
 {
     return instruments;
+}
+
+Quantity InstrumentKind::figure(double value) const
+{
+    return { fromUnit(value, unit, dimension), as };
 }
 
 const InstrumentKind *findInstrumentKind(std::string_view id)

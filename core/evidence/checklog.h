@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "quantity/phrase.h"
 #include "quantity/record.h"
+#include "quantity/units.h"
 
 #include <optional>
 #include <span>
@@ -61,7 +63,11 @@ struct Instrument : Record
 struct InstrumentKind
 {
     std::string_view id, name;
+    Dimension dimension;
     std::string_view unit; ///< of its uncertainty and its zero, as in a file
+    Shows as;
+    /// A figure of its unit, for people.
+    Quantity figure(double value) const;
 };
 std::span<const InstrumentKind> instrumentKinds();
 /// @return null for an unknown id

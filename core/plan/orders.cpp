@@ -127,12 +127,13 @@ private:
             out.order = orderOf(m_build.orders, out.id);
             out.ask = m_list.find("ask@" + out.id);
             out.back = m_list.find("back@" + out.id);
+            out.mark = worstAsked(m_list, { "ask", "back" }, out.id);
             if (out.ask && out.ask->isOpen())
                 if (const PlannedCheck *row = m_plan.find(*out.ask)) {
                     out.ready = row->now;
                     out.hands_min = handsBefore(*out.ask);
-                    if (row->time.slack_d)
-                        out.latest = m_plan.dayOf(row->time.start_d + *row->time.slack_d);
+                    if (const auto latest_d = row->latest_d())
+                        out.latest = m_plan.dayOf(*latest_d);
                 }
             m_out.send.push_back(std::move(out));
         }
@@ -168,7 +169,7 @@ private:
     double slackOf(const Check &check) const
     {
         const PlannedCheck *row = m_plan.find(check);
-        return row && row->time.slack_d ? *row->time.slack_d : INFINITY;
+        return row ? row->time.slack_d.value_or(INFINITY) : INFINITY;
     }
 
     /// Minutes of everything open that comes before.
@@ -201,7 +202,7 @@ private:
     double latestBefore(const Check &check) const
     {
         const PlannedCheck *row = m_plan.find(check);
-        return row && row->time.slack_d ? row->time.start_d + *row->time.slack_d : INFINITY;
+        return row ? row->latest_d().value_or(INFINITY) : INFINITY;
     }
 
     const Build &m_build;
@@ -245,15 +246,7 @@ Phrase ToBuy::size() const
 
 std::string ToSend::what() const
 {
-    const MachiningJob *kind = findMachiningJob(job->job);
-    return kind ? std::string(kind->name) : job->note;
-}
-
-Mark ToSend::mark() const
-{
-    if (ask && ask->isOpen())
-        return markOf(*ask);
-    return back ? markOf(*back) : Mark::NotAsked;
+    return shopJobName(*job);
 }
 
 Phrase ToSend::state() const

@@ -33,6 +33,8 @@ struct ToBuy
     Phrase state() const; ///< "to be ordered", "ordered since …; due …", "in hand"
     Phrase size() const; ///< with what it rests on
     bool isOpen() const { return !hand || hand->isOpen(); }
+    bool isUnderWay() const { return isOpen() && order && order->isOut(); }
+    bool isToOrder() const { return isOpen() && !isUnderWay(); }
 };
 
 /// A job for the machine shop.
@@ -48,8 +50,10 @@ struct ToSend
     std::string latest {}; ///< day to send it by
 
     std::string what() const;
-    Mark mark() const;
+    Mark mark = Mark::NotAsked; ///< of its two checks
     Phrase state() const;
+    bool isUnderWay() const { return job->event.empty() && order && order->isOut(); }
+    bool isToSend() const { return job->event.empty() && !isUnderWay(); }
 };
 
 struct Orders

@@ -86,10 +86,10 @@ private:
             item.id = c.id();
             item.minutes = c.kind->minutes * m_pace.factor(c.kind->id);
             item.wait_d = c.kind->waitDays;
-            if (isUnderWay(c)) {
+            if (c.isUnderWay()) {
                 item.wait_d = 0; // it is passing
                 item.from_d = std::max(0, daysBetween(m_out.begins, c.due).value_or(0));
-                item.first = isLate(c);
+                item.first = c.isLate(m_out.begins);
             }
             item.stage = static_cast<int>(c.kind->stage);
             item.setup = setupOf(*c.kind);
@@ -135,9 +135,6 @@ private:
                 after.erase(std::unique(after.begin(), after.end()), after.end());
             }
     }
-
-    static bool isUnderWay(const Check &c) { return !c.due.empty() && c.evident == Evident::None; }
-    bool isLate(const Check &c) const { return isUnderWay(c) && c.due < m_out.begins; }
 
     /// Which of them the first start waits for; once it ran, the hand-over.
     void lead()
@@ -224,11 +221,10 @@ private:
             return;
         const auto with = [&](double hands, double waits) -> double {
             std::vector<WorkItem> items = m_items;
-            for (WorkItem &i : items) {
-                i.minutes *= hands;
-                i.wait_d *= i.due_d ? 1 : waits;
-                if (const Check &c = *m_checks[static_cast<size_t>(&i - items.data())]; !c.promised)
-                    i.from_d *= waits;
+            for (size_t i = 0; i < items.size(); ++i) {
+                items[i].minutes *= hands;
+                items[i].wait_d *= items[i].due_d ? 1 : waits;
+                items[i].from_d *= m_checks[i]->promised ? 1 : waits;
             }
             const auto at = schedule(items, m_out.hands, m_begin_d);
             return at ? at->times[m_fire].hands_d - m_begin_d : 0;
@@ -302,7 +298,7 @@ namespace {
 /// done.
 Phrase waitedFor(const Check &check)
 {
-    if (check.due.empty() || check.evident != Evident::None)
+    if (!check.isUnderWay())
         return check.statement();
     return { "plan.under_way", "{0}: {1}", { check.place.name, check.reason } };
 }

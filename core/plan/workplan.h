@@ -26,6 +26,11 @@ struct PlannedCheck
     double minutes = 0; ///< of hands, as this builder takes them
     bool now = false; ///< nothing open comes before it, and nothing is under way
     bool late = false; ///< it was due: somebody should ring
+    /// The moment it must be begun at the latest; absent where the start does not wait for it.
+    std::optional<double> latest_d() const
+    {
+        return time.slack_d ? std::optional(time.start_d + *time.slack_d) : std::nullopt;
+    }
     /// What it waits for in the end: open checks with nothing open before them.
     std::vector<const Check *> waitsFor {};
 };

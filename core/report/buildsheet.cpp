@@ -2,6 +2,8 @@
 #include "report/buildsheet.h"
 
 #include "assess/airreport.h"
+#include "assess/figuremarks.h"
+#include "assess/flowproof.h"
 #include "checks/assessment.h"
 #include "checks/verdicttable.h"
 #include "document/logbook.h"
@@ -15,6 +17,7 @@
 #include "start/runcard.h"
 
 #include <algorithm>
+#include <functional>
 #include <iterator>
 
 namespace mildpath {
@@ -64,8 +67,8 @@ public:
         section("Passages, plugs, bolts");
         add(plugBlocks(m_build, m_assessment));
         add(cleaningBlocks(m_build));
-        add(torqueBlocks(m_build));
-        add(lineBlocks(m_build));
+        add(torqueBlocks(m_build, m_assessment));
+        add(lineBlocks(m_build, m_assessment));
         add(findBlocks(m_build));
         add(failureBlocks(m_build, m_assessment));
         stops();
@@ -199,12 +202,12 @@ private:
         for (const GateGroup &g : m_gate.open)
             groups.push_back(&g);
         const auto rank = [](const GateGroup *g) {
-            int cls = 9;
+            CheckClass cls = CheckClass::Open;
             for (const Check *c : g->checks)
-                cls = std::min(cls, static_cast<int>(CheckClass::Never) - static_cast<int>(c->cls));
-            return std::pair(-std::min(1, g->holds), cls);
+                cls = std::max(cls, c->cls);
+            return std::pair(g->holds > 0, cls);
         };
-        std::ranges::stable_sort(groups, {}, rank);
+        std::ranges::stable_sort(groups, std::greater {}, rank);
         constexpr size_t most = 7;
         SheetTable t { { "what", "where", "why it matters", "what to do" },
                        { 0.3, 0.18, 0.27, 0.25 },
@@ -385,13 +388,6 @@ private:
         table(std::move(t));
     }
 
-    static Mark markOf(const Proof &p)
-    {
-        return p.verdict == "proven" ? Mark::Proven
-            : p.verdict == "hold"    ? Mark::Hold
-                                     : Mark::LookAgain;
-    }
-
     /// Points ticked at a stop by one person at one time stand in one row.
     void proofs()
     {
@@ -410,7 +406,7 @@ private:
                 && before->verdict == p.verdict)
                 append(t.rows.back()[1].text, how);
             else
-                t.rows.push_back({ { s->name + (check ? "" : ": " + p.aspect), markOf(p) },
+                t.rows.push_back({ { s->name + (check ? "" : ": " + p.aspect), proofMark(p) },
                                    { how },
                                    { whoText(p.by) },
                                    { dayText(p.at) } });
@@ -424,9 +420,7 @@ private:
             const auto at = static_cast<size_t>(f->outlet);
             t.rows.push_back(
                 { { (at > 0 && at <= names.size() ? names[at - 1] : s->name) + ": oil " + f->saw,
-                    f->saw == "flows"     ? Mark::Proven
-                        : f->saw == "dry" ? Mark::Hold
-                                          : Mark::LookAgain },
+                    markOfSight(f->saw) },
                   { spaced(f->means) },
                   { whoText(f->by) },
                   { dayText(f->at) } });

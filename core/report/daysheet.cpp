@@ -72,7 +72,7 @@ BuildSheet daySheet(const Build &build, const WorkPlan &plan, const std::string 
     out.style = style;
     out.under.emplace_back(Phrase { "day.of", "Day sheet, {0}", { dayText(date) } });
     const auto days = daysOfWork(plan);
-    out.mark = days.empty() && plan.rows.empty() ? Mark::Proven : Mark::NotDone;
+    out.mark = doneMark(plan.rows.empty());
     out.state = days.empty()
         ? (plan.rows.empty() ? Phrase("Nothing is open") : Phrase("Nothing can be done: all waits"))
         : Phrase("day.open", "{0} checks open, {1} can be done now",
@@ -101,7 +101,7 @@ BuildSheet orderSheet(const Build &build, const Orders &orders, const std::strin
                      {} };
     int open = 0;
     for (const ToBuy &b : orders.buy) {
-        open += b.isOpen() && !(b.order && b.order->isOut());
+        open += b.isToOrder();
         buy.rows.push_back({ { b.row.what, b.mark() },
                              { b.size() },
                              { buyAmount(b.row) },
@@ -110,9 +110,9 @@ BuildSheet orderSheet(const Build &build, const Orders &orders, const std::strin
     }
     SheetTable send { { "work", "note", "send by", "state" }, { 0.34, 0.28, 0.12, 0.26 }, {} };
     for (const ToSend &s : orders.send) {
-        open += s.job->event.empty() && !(s.order && s.order->isOut());
+        open += s.isToSend();
         send.rows.push_back(
-            { { s.what(), s.mark() }, { s.job->note }, { by(s.latest) }, { s.state() } });
+            { { s.what(), s.mark }, { s.job->note }, { by(s.latest) }, { s.state() } });
     }
     out.mark = doneMark(open == 0);
     out.state = open == 0 ? Phrase("Nothing is to be ordered or sent")

@@ -5,6 +5,7 @@
 #include "checks/assessment.h"
 #include "quantity/dates.h"
 #include "quantity/rounding.h"
+#include "report/summarypictures.h"
 
 #include <algorithm>
 #include <cmath>
@@ -136,7 +137,7 @@ SheetPicture clearancePicture(const Build &, const Assessment &assessment,
         svg.mark({ 10, y }, 11, s.mark);
         if (s.limits) {
             svg.rect({ x(s.limits->min_um), y - 7 }, x(s.limits->max_um) - x(s.limits->min_um), 14,
-                     "#e3ece7");
+                     Svg::inside);
             for (const double edge : { s.limits->min_um, s.limits->max_um })
                 svg.line({ x(edge), y - 7 }, { x(edge), y + 7 }, Svg::proven, 1.2);
         }
@@ -294,10 +295,14 @@ std::vector<SheetPicture> sheetPictures(const Build &build, const Assessment &as
         if (!p.svg.empty())
             out.push_back(std::move(p));
     };
-    add(forecastPicture(build, assessment, style));
-    add(sharesPicture(assessment, style));
+    if (const auto residuals = residualsOf(build, assessment.sizes))
+        add(readAgainstPicture(*residuals, style));
+    add(sizesPicture(assessment, style));
+    add(plugsPicture(build, assessment));
     for (const FamilySummary &f : assessment.families)
         add(clearancePicture(build, assessment, f.family, style));
+    add(forecastPicture(build, assessment, style));
+    add(sharesPicture(assessment, style));
     const PrimeForecast prime = primeForecast(build, assessment);
     for (const RunLog *r : standing(build.runs))
         add(runPicture(*r, prime, build.use.hotIdleFloor_kpa * 1e3, style));

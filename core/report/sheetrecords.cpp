@@ -7,7 +7,6 @@
 #include "document/logbook.h"
 #include "passage/plugs.h"
 #include "quantity/dates.h"
-#include "quantity/units.h"
 
 #include <algorithm>
 #include <set>
@@ -51,28 +50,7 @@ Phrase seenText(const CheckList &checks, const PlugState &state)
     return state.place == PlugPlace::In ? Phrase("not seen") : Phrase();
 }
 
-/// An instrument's figure, in the unit of its kind.
-Phrase figureOf(const InstrumentKind &kind, double value)
-{
-    if (kind.unit == "um")
-        return asPhrase(asClearance(value));
-    if (kind.unit == "kpa")
-        return asPhrase(asPressure(value * 1e3));
-    if (kind.unit == "k")
-        return asPhrase(asTemperatureDifference(value));
-    return asPhrase({ value, Shows::Torque });
-}
-
 } // namespace
-
-Mark plugMark(const CheckList &checks, const std::string &plug)
-{
-    Mark out = Mark::NotAsked;
-    for (const char *kind : { "plugin@", "plugseen@" })
-        if (const Check *c = checks.find(kind + plug); c && c->asked)
-            out = out == Mark::NotAsked ? markOf(*c) : worse(out, markOf(*c));
-    return out;
-}
 
 std::vector<SheetBlock> instrumentBlocks(const Build &build)
 {
@@ -84,7 +62,7 @@ std::vector<SheetBlock> instrumentBlocks(const Build &build)
         const InstrumentKind *kind = findInstrumentKind(i->kind);
         described.insert(i->name);
         const auto figure = [&](const std::optional<double> &value, double times) {
-            return value && kind ? figureOf(*kind, *value * times) : Phrase("not said");
+            return value && kind ? asPhrase(kind->figure(*value * times)) : Phrase("not said");
         };
         t.rows.push_back({ { i->name },
                            { kind ? std::string(kind->name) : i->kind },
@@ -119,13 +97,14 @@ std::vector<SheetBlock> plugBlocks(const Build &build, const Assessment &assessm
             : in                               ? "in" + (s.seal.empty() ? "" : ", " + s.seal)
             : s.place == PlugPlace::NotTouched ? "not touched"
                                                : "left in, " + s.reason;
-        t.rows.push_back({ { plug->name, plugMark(assessment.checks, s.plug) },
-                           { passage ? passage->name : plug->passage },
-                           { (kind ? std::string(kind->name) : plug->kind)
-                             + (plug->thread.empty() ? "" : ", " + plug->thread) },
-                           { std::move(state) },
-                           { in ? whoWhen(s.by, s.at) : Phrase() },
-                           { seenText(assessment.checks, s) } });
+        t.rows.push_back(
+            { { plug->name, worstAsked(assessment.checks, { "plugin", "plugseen" }, s.plug) },
+              { passage ? passage->name : plug->passage },
+              { (kind ? std::string(kind->name) : plug->kind)
+                + (plug->thread.empty() ? "" : ", " + plug->thread) },
+              { std::move(state) },
+              { in ? whoWhen(s.by, s.at) : Phrase() },
+              { seenText(assessment.checks, s) } });
     }
     return under("Plugs", std::move(t));
 }
@@ -151,7 +130,7 @@ std::vector<SheetBlock> cleaningBlocks(const Build &build)
     return under("Cleaning", std::move(t));
 }
 
-std::vector<SheetBlock> torqueBlocks(const Build &build)
+std::vector<SheetBlock> torqueBlocks(const Build &build, const Assessment &assessment)
 {
     SheetTable t { { "bolts", "stages", "source", "at the last stage", "last turned" },
                    { 0.2, 0.28, 0.16, 0.18, 0.18 },
@@ -171,9 +150,7 @@ std::vector<SheetBlock> torqueBlocks(const Build &build)
             { { card.name
                     + (card.singleUse ? state.allNew() ? ", new bolts" : ", used once: new wanted"
                                       : ""),
-                state.outOfOrder || state.halfWay  ? Mark::LookAgain
-                    : state.complete() && last > 0 ? Mark::Proven
-                                                   : Mark::NotDone },
+                worstAsked(assessment.checks, { "torq", "bolts" }, card.id) },
               { joinedBy(stages, "{*|, then }") },
               { joinedBy({ Phrase(card.source), Phrase(card.threads) }) },
               { { "sheet.of", "{0} of {1}", { asCount(done), asCount(state.bolts.size()) } } },
@@ -182,14 +159,16 @@ std::vector<SheetBlock> torqueBlocks(const Build &build)
     return under("Bolts", std::move(t));
 }
 
-std::vector<SheetBlock> lineBlocks(const Build &build)
+std::vector<SheetBlock> lineBlocks(const Build &build, const Assessment &assessment)
 {
     SheetTable t { { "from", "to", "made for", "followed by hand" }, { 0.3, 0.3, 0.16, 0.24 }, {} };
     for (const ExternalLine &l : linesOf(build))
-        t.rows.push_back({ { portName(build, l.from), l.by.empty() ? Mark::NotDone : Mark::Proven },
-                           { portName(build, l.to) },
-                           { l.rating.empty() ? "not known" : l.rating },
-                           { l.by.empty() ? Phrase("nobody yet") : whoWhen(l.by, l.at) } });
+        t.rows.push_back(
+            { { portName(build, l.from),
+                worstAsked(assessment.checks, { "lway", "lhose", "lclean" }, l.id) },
+              { portName(build, l.to) },
+              { l.rating.empty() ? "not known" : l.rating },
+              { l.by.empty() && l.at.empty() ? Phrase("nobody yet") : whoWhen(l.by, l.at) } });
     return under("Lines", std::move(t));
 }
 

@@ -9,11 +9,6 @@ namespace mildpath {
 
 // What the logbook holds, as tables of a build sheet. Each is empty where nothing was recorded.
 
-class CheckList;
-
-/// How a plug stands: in, and seen in its place; a dash where neither is asked.
-Mark plugMark(const CheckList &checks, const std::string &plug);
-
 /// What was measured with, and when it was last held against a standard.
 std::vector<SheetBlock> instrumentBlocks(const Build &build);
 /// Every plug: what it is, in or out, sealed with what, who fitted it, who saw it.
@@ -21,9 +16,9 @@ std::vector<SheetBlock> plugBlocks(const Build &build, const Assessment &assessm
 /// What was done to the passages, in order.
 std::vector<SheetBlock> cleaningBlocks(const Build &build);
 /// Each set of bolts: its stages, how far it is, who turned the last one.
-std::vector<SheetBlock> torqueBlocks(const Build &build);
+std::vector<SheetBlock> torqueBlocks(const Build &build, const Assessment &assessment);
 /// The lines outside the engine, as followed by hand.
-std::vector<SheetBlock> lineBlocks(const Build &build);
+std::vector<SheetBlock> lineBlocks(const Build &build, const Assessment &assessment);
 /// What was found, with the names of its photos.
 std::vector<SheetBlock> findBlocks(const Build &build);
 /// After a bearing failure: every part the oil touched, and what was done with it.

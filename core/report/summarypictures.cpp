@@ -5,7 +5,6 @@
 #include "document/logbook.h"
 #include "quantity/rounding.h"
 #include "report/pictures.h"
-#include "report/sheetrecords.h"
 
 #include <algorithm>
 #include <cmath>
@@ -13,7 +12,6 @@
 namespace mildpath {
 namespace {
 
-constexpr std::string_view goodFill = "#e3ece7";
 constexpr double nameLeft = 22, markAt = 10;
 
 /// The sizes of a family that have limits.
@@ -48,7 +46,7 @@ SheetPicture sizesPicture(const Assessment &assessment, const UnitStyle &style)
         const double y = top + row * (static_cast<double>(i) + 0.5);
         Mark worst = Mark::NotAsked;
         double least = INFINITY, most = -INFINITY;
-        svg.rect({ left, y - height / 2 }, right - left, height, goodFill);
+        svg.rect({ left, y - height / 2 }, right - left, height, Svg::inside);
         for (const double edge : { left, right })
             svg.line({ edge, y - height / 2 }, { edge, y + height / 2 }, Svg::proven, 1.2);
         for (size_t k = 0; k < sizes.size(); ++k) {
@@ -131,7 +129,7 @@ SheetPicture readAgainstPicture(const std::vector<Residual> &residuals, const Un
                         style),
                  10.5, Svg::ink);
         const double low = x(shown(r.expected.low_pa)), high = x(shown(r.expected.high_pa));
-        svg.rect({ low, y - height / 2 }, high - low, height, goodFill);
+        svg.rect({ low, y - height / 2 }, high - low, height, Svg::inside);
         for (const double edge : { low, high })
             svg.line({ edge, y - height / 2 }, { edge, y + height / 2 }, Svg::proven, 1.2);
         svg.circle({ x(shown(r.reading->pressure_kpa * 1e3)), y }, 3.4, Svg::ink);
@@ -160,7 +158,8 @@ SheetPicture plugsPicture(const Build &build, const Assessment &assessment)
         const Plug *plug = findPlug(build.plugs, plugs[i].plug);
         const double cx = each * (static_cast<double>(i % perRow) + 0.5);
         const double y = high * static_cast<double>(i / perRow) + 9;
-        svg.mark({ cx, y }, 11, plugMark(assessment.checks, plugs[i].plug));
+        svg.mark({ cx, y }, 11,
+                 worstAsked(assessment.checks, { "plugin", "plugseen" }, plugs[i].plug));
         const std::string name = plug ? plug->name : plugs[i].plug;
         constexpr size_t most = 8;
         svg.text({ cx, y + 17 }, name.size() > most ? plug->id : name, 9,

@@ -45,7 +45,7 @@ public:
     static constexpr std::string_view ink = "#1f2b33", muted = "#55626a", hairline = "#c9c5b8",
                                       selection = "#245b86", proven = "#2c6b57",
                                       lookAgain = "#a86a0b", hold = "#9e2f28", band = "#ecdcba",
-                                      oil = "#a26a22";
+                                      inside = "#e3ece7", oil = "#a26a22";
 
 private:
     double m_width, m_height;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/prime.h"
 
+#include "assess/figuremarks.h"
 #include "checks/assessment.h"
 #include "quantity/dates.h"
 
@@ -128,6 +129,11 @@ constexpr std::array<CauseRow, 10> causeRows { {
 } };
 
 } // namespace
+
+Mark PrimeCause::mark() const
+{
+    return doneMark(proven);
+}
 
 std::vector<PrimeCause> primeCauses(const Build &build, const Assessment &assessment)
 {

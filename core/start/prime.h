@@ -35,6 +35,7 @@ struct PrimeCause
     std::string stop; ///< where on the rail; empty: nowhere
     bool proven = false; ///< this build has shown it to be right
     Phrase why; ///< what shows it, or what does not yet
+    Mark mark() const;
 };
 
 struct PrimeForecast

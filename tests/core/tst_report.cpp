@@ -4,6 +4,9 @@
 #include "document/edit.h"
 #include "report/buildsheet.h"
 #include "report/pictures.h"
+#include "report/sheetrecords.h"
+#include "report/summarypictures.h"
+#include "start/afterwards.h"
 #include "start/gate.h"
 #include "testing.h"
 
@@ -23,6 +26,8 @@ private Q_SLOTS:
     void pictures_areWellFormedAndInside_data();
     void pictures_areWellFormedAndInside();
     void pictures_drawEveryReading();
+    void pageOne_drawsEverySizeReadingAndPlug();
+    void records_standAsTheListHasThem();
     void html_isOneFileForThePaper_data();
     void html_isOneFileForThePaper();
     void text_isNeverMarkup();
@@ -172,6 +177,83 @@ void TestReport::pictures_drawEveryReading()
     QVERIFY(rings > 10);
     QCOMPARE(svg.count(QStringLiteral("r=\"2.40\"")), rings);
     QVERIFY(clearancePicture(build, a, "nothing", {}).svg.empty());
+}
+
+void TestReport::pageOne_drawsEverySizeReadingAndPlug()
+{
+    const Build build = withSignature();
+    const Assessment a = assess(build);
+    // A dot for each size that was measured, a ring for each that was not.
+    const QString sizes = QString::fromStdString(sizesPicture(a, {}).svg);
+    qsizetype measured = 0, assumed = 0;
+    for (const GaugedSize &s : a.sizes)
+        if (s.known && s.limits && s.limits->max_um > s.limits->min_um)
+            ++(s.measured ? measured : assumed);
+    QVERIFY(measured > 10 && assumed > 0);
+    QCOMPARE(sizes.count(QStringLiteral("r=\"2.40\"")), measured + assumed);
+    QCOMPARE(sizes.count(QStringLiteral("fill=\"#ffffff\"")), assumed);
+    const auto residuals = residualsOf(build, a.sizes);
+    QVERIFY(residuals && !residuals->empty());
+    const QString read = QString::fromStdString(readAgainstPicture(*residuals, {}).svg);
+    QCOMPARE(read.count(QStringLiteral("r=\"3.40\"")),
+             static_cast<qsizetype>(std::min<size_t>(8, residuals->size())));
+    for (const Residual &r : *residuals)
+        QVERIFY(read.contains(
+            QString::fromStdString(render(asPressure(r.reading->pressure_kpa * 1e3), {}))));
+    QVERIFY(readAgainstPicture({}, {}).svg.empty());
+    const QString plugs = QString::fromStdString(plugsPicture(build, a).svg);
+    for (const Plug &p : build.plugs)
+        QVERIFY2(plugs.contains(QString::fromStdString(p.name)), p.name.c_str());
+    int clean = 0, asked = 0;
+    for (const Check &c : a.checks.all())
+        if (c.asked && c.kind->id == "clean") {
+            ++asked;
+            clean += c.state == CheckState::Proven;
+        }
+    QVERIFY(plugs.contains(QStringLiteral("%1 of %2 passages").arg(clean).arg(asked)));
+}
+
+/// What a table of the sheet shows as its mark is what the list of checks says.
+void TestReport::records_standAsTheListHasThem()
+{
+    const Build build = withSignature();
+    const Assessment a = assess(build);
+    const auto rowsOf = [](const std::vector<SheetBlock> &blocks) {
+        std::vector<std::vector<SheetCell>> out;
+        for (const SheetBlock &b : blocks)
+            if (const auto *t = std::get_if<SheetTable>(&b))
+                out.insert(out.end(), t->rows.begin(), t->rows.end());
+        return out;
+    };
+    const auto plugs = rowsOf(plugBlocks(build, a));
+    QCOMPARE(plugs.size(), build.plugs.size());
+    for (size_t i = 0; i < plugs.size(); ++i)
+        QCOMPARE(markWord(*plugs[i][0].mark),
+                 markWord(worstAsked(a.checks, { "plugin", "plugseen" }, build.plugs[i].id)));
+    const auto bolts = rowsOf(torqueBlocks(build, a));
+    QCOMPARE(bolts.size(), build.torqueCards.size());
+    for (size_t i = 0; i < bolts.size(); ++i)
+        QCOMPARE(markWord(*bolts[i][0].mark),
+                 markWord(worstAsked(a.checks, { "torq", "bolts" }, build.torqueCards[i].id)));
+    QCOMPARE(rowsOf(findBlocks(build)).size(), standing(build.finds).size());
+    size_t cleaned = 0;
+    for (const CleanEvent *e : inOrder(build.events))
+        cleaned += e->scope != "plug";
+    QCOMPARE(rowsOf(cleaningBlocks(build)).size(), cleaned);
+    // An instrument of the shop by its figures; one only named in readings as that.
+    Build described = build;
+    Instrument i;
+    i.id = "r1";
+    i.name = "Bore gauge 9";
+    i.kind = "bore_gauge";
+    i.u = 1.5;
+    i.checked = "2026-03-01";
+    described.instruments.push_back(i);
+    const auto named = rowsOf(instrumentBlocks(build)), with = rowsOf(instrumentBlocks(described));
+    QCOMPARE(with.size(), named.size() + 1);
+    QCOMPARE(said(with.front()[2].text), std::string("3.0 µm")); // U, k = 2
+    QCOMPARE(said(with.front()[4].text), std::string("1 Mar 2026"));
+    QCOMPARE(worstAsked(a.checks, { "nothing" }, "nowhere"), Mark::NotAsked);
 }
 
 void TestReport::html_isOneFileForThePaper_data()
