@@ -12,6 +12,7 @@
 #include "diagnose/trials.h"
 #include "diagnose/whatif.h"
 #include "document/logbook.h"
+#include "plan/orders.h"
 #include "plan/workplan.h"
 #include "stopwatch.h"
 #include "storage/buildfile.h"
@@ -168,12 +169,17 @@ void printChecks()
         list.all().size(), (numbers + alone) / (numbers - states), alone / 5000);
     const double plan = measure(
         "  its plan", 50, [&](int) { static_cast<void>(planOf(b, list, "2026-04-01T09:00")); });
+    const WorkPlan planned = planOf(b, list, "2026-04-01T09:00");
+    const double orders = measure("  what it orders", 50, [&](int) {
+        static_cast<void>(ordersOf(b, figures, list, planned));
+    });
     auto model = OperatingModel::make(b, figures.sizes, b.use.hotOil_c);
     static_cast<void>(model->at(b.use.hotIdle_rpm, OperatingModel::Detail::Values));
     const double solve = measure("  a warm solve", 200, [&](int) {
         static_cast<void>(model->at(b.use.hotIdle_rpm, OperatingModel::Detail::Values));
     });
-    std::printf("plan / 5 ms %.2f; plan / warm solve %.1f\n", plan / 5000, plan / solve);
+    std::printf("plan / 5 ms %.2f; plan / warm solve %.1f; orders / warm solve %.1f\n", plan / 5000,
+                plan / solve, orders / solve);
 }
 
 void printForecasts(const Build &build)

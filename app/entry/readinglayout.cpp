@@ -103,7 +103,7 @@ void ReadingEntry::makeMethodRow(QVBoxLayout *column)
         // It brings its uncertainty along.
         for (const Instrument *i : standing(m_open.build().instruments))
             if (qs(i->name) == m_instrument->currentText() && i->u
-                && findInstrumentKind(i->kind)->unit == "um")
+                && findInstrumentKind(i->kind)->dimension == Dimension::Length)
                 m_u->setValue(*i->u * 1e-6);
     });
     row->addWidget(m_instrument, 1);
@@ -284,7 +284,8 @@ void ReadingEntry::fillInstruments(const QString &inHand)
 {
     QStringList names;
     for (const Instrument *i : standing(m_open.build().instruments))
-        if (const InstrumentKind *kind = findInstrumentKind(i->kind); kind && kind->unit == "um")
+        if (const InstrumentKind *kind = findInstrumentKind(i->kind);
+            kind && kind->dimension == Dimension::Length)
             names << qs(i->name);
     for (const Reading *r : standingReadings(m_open.build()))
         if (r->method == m_method && !r->instrument.empty())

@@ -156,6 +156,8 @@ public:
     const QString &live() const { return m_live; }
     /// When of the next entry.
     static std::string now();
+    /// After all that was entered today: when something proposed would happen.
+    static std::string endOfToday() { return now().substr(0, 10) + "T23:59:59"; }
     /// Another clock than the machine's, as for passing a week in a test; none: the machine's
     /// again.
     static void setClock(std::function<QDateTime()> clock);

@@ -80,7 +80,14 @@ WhoWorks::WhoWorks(OpenBuild &open, QWidget *parent)
     setAutoRaise(true);
     setMenu(new QMenu(tr("Who works"), this));
     connect(menu(), &QMenu::aboutToShow, this, &WhoWorks::fillMenu);
-    connect(&m_open, &OpenBuild::workerChanged, this, &WhoWorks::say);
+    connect(&m_open, &OpenBuild::workerChanged, this, [this] {
+        if (!m_open.pickedWorker().empty()) { // for the next build of the day
+            QSettings settings;
+            settings.setValue(nameKey, qs(m_open.pickedWorker()));
+            settings.setValue(dayKey, qs(today()));
+        }
+        say();
+    });
     connect(&m_open, &OpenBuild::opened, this, &WhoWorks::follow);
     m_open.setWorkerQuestion([this] {
         const bool asked = QSettings().value(askedKey).toString().toStdString() == today();
@@ -115,23 +122,14 @@ std::string WhoWorks::lastName() const
 
 std::string WhoWorks::ask()
 {
-    QSettings settings;
-    settings.setValue(askedKey, qs(today()));
+    QSettings().setValue(askedKey, qs(today()));
     WhoWorksDialog dialog(people(), window());
-    if (dialog.exec() != QDialog::Accepted)
-        return {};
-    settings.setValue(nameKey, qs(dialog.name()));
-    settings.setValue(dayKey, qs(today()));
-    return dialog.name();
+    return dialog.exec() == QDialog::Accepted ? dialog.name() : std::string();
 }
 
 void WhoWorks::pick(const std::string &name)
 {
-    if (!m_open.pickWorker(name))
-        return;
-    QSettings settings;
-    settings.setValue(nameKey, qs(name));
-    settings.setValue(dayKey, qs(today()));
+    static_cast<void>(m_open.pickWorker(name)); // refused, nobody is picked, which is shown
 }
 
 void WhoWorks::fillMenu()

@@ -4,6 +4,8 @@
 #include "begin/firstquestions.h"
 #include "begin/tiles.h"
 #include "bench/work/orderpage.h"
+#include "bench/work/waitscard.h"
+#include "bench/work/worklanes.h"
 #include "benchfixture.h"
 
 #include "checks/assessment.h"
@@ -11,6 +13,7 @@
 #include "document/logbook.h"
 #include "entry/rowlist.h"
 #include "open/questions.h"
+#include "plan/timed.h"
 #include "plan/workplan.h"
 #include "quantity/dates.h"
 #include "shell/fallback.h"
@@ -50,6 +53,7 @@ private Q_SLOTS:
     void worker_isNeverTheAccount();
     void orders_arePlacedByHand();
     void orderedLate_headsTheRailTheDayAfter();
+    void handsTaken_areSeenAndCorrected();
     void instruments_areChosenWithTheirUncertainty();
     void failure_tellsWhatFallsBackBeforeItIsRecorded();
     void whatRuns_standsWhereWhatIsNextStands();
@@ -196,6 +200,20 @@ void TestBegin::firstQuestions_becomeOneEdit()
             if (page == 1) {
                 QTest::keyClicks(line("first.most"), QStringLiteral("5200"));
                 QTest::keyClick(line("first.most"), Qt::Key_Return);
+                QTest::keyClicks(line("first.idle"), QStringLiteral("750"));
+                QTest::keyClick(line("first.idle"), Qt::Key_Return);
+            } else if (page == 2) {
+                QTest::keyClicks(line("first.coldest"), QStringLiteral("-21"));
+                QTest::keyClick(line("first.coldest"), Qt::Key_Return);
+                auto *oil = ask.findChild<QComboBox *>(QStringLiteral("first.oil"));
+                oil->setCurrentIndex(oil->findText(QStringLiteral("10W-40")));
+            } else if (page == 4) {
+                QTest::keyClicks(line("first.pump"), QStringLiteral("9.5"));
+                QTest::keyClick(line("first.pump"), Qt::Key_Return);
+                QTest::keyClicks(line("first.opens"), QStringLiteral("4.1"));
+                QTest::keyClick(line("first.opens"), Qt::Key_Return);
+                QTest::keyClicks(line("first.full"), QStringLiteral("6.2"));
+                QTest::keyClick(line("first.full"), Qt::Key_Return);
             } else if (page == 3) {
                 QTest::keyClicks(line("first.most.main"), QStringLiteral("60"));
                 QTest::keyClick(line("first.most.main"), Qt::Key_Return);
@@ -211,6 +229,19 @@ void TestBegin::firstQuestions_becomeOneEdit()
     QCOMPARE(job->by, std::string("A. Reed"));
     QCOMPARE(document().pickedWorker(), std::string("A. Reed"));
     QCOMPARE(build().use.most_rpm, 5200.0);
+    QCOMPARE(build().use.hotIdle_rpm, 750.0);
+    QCOMPARE(build().use.coldestStart_c, -21.0);
+    QCOMPARE(build().oil.grade, std::string("10W-40"));
+    for (const Element &e : build().circuit.elements)
+        if (e.kind == ElementKind::Pump)
+            verifyClose(e.value("displacement_m3"), 9.5e-6, 1e-9);
+    const Stop *relief = build().engine.ofKind(StopKind::Relief);
+    QVERIFY(relief);
+    for (const std::string &id : relief->elements)
+        if (const Element *e = build().circuit.find(id); e->kind == ElementKind::Relief) {
+            verifyClose(e->value("crack_kpa"), 410, 1e-9);
+            verifyClose(e->value("full_kpa"), 620, 1e-9);
+        }
     const Limits &main = build().limits.at("main");
     QCOMPARE(main.max_um, 60.0);
     QCOMPARE(main.source, std::string("maker"));
@@ -309,6 +340,16 @@ void TestBegin::orders_arePlacedByHand()
     QCOMPARE(o.by, std::string("J. Moor"));
     const std::string id = "hand@" + o.row;
     QVERIFY(assessment().checks.find(id)->state == CheckState::NotDone);
+    // On the calendar of what the work waits for.
+    m_window->showPage(Place::Work, QStringLiteral("plan"));
+    auto *waits = find<WaitsCard>("waitsCard");
+    const QString promised
+        = QStringLiteral("Crank seals, front and rear, the harbour store, promised ")
+        + qs(nearDayText(o.promised));
+    QTRY_VERIFY(waits->isVisible() && waits->accessibleDescription().contains(promised));
+    QVERIFY(waits->accessibleDescription().startsWith(QStringLiteral("To order, ")));
+    QTest::mouseClick(waits, Qt::LeftButton); // it leads to the list
+    QCOMPARE(m_window->currentBench()->pageId(), QStringLiteral("order"));
     click("order.copy");
     QVERIFY(QApplication::clipboard()->text().contains(QStringLiteral("2 × Crank seals")));
     QTRY_VERIFY(inPanel<QPushButton>(QStringLiteral("order.inHand")));
@@ -345,6 +386,30 @@ void TestBegin::orderedLate_headsTheRailTheDayAfter()
     QTRY_COMPARE(card.check(), std::string("hand@own_ring"));
     QVERIFY2(card.text().startsWith(QStringLiteral("Ring the harbour store")),
              qPrintable(card.text()));
+}
+
+void TestBegin::handsTaken_areSeenAndCorrected()
+{
+    open();
+    m_window->showPage(Place::Work, QStringLiteral("plan"));
+    auto *lanes = find<WorkLanes>("workLanes");
+    QTRY_VERIFY(!lanes->chosen().empty());
+    Q_EMIT lanes->picked("clr@main_1"); // gauged, six readings some minutes apart
+    const auto field = [&] { return inPanel<QuantityField>(QStringLiteral("work.minutes")); };
+    QTRY_VERIFY(field());
+    const auto taken
+        = handsTaken(build(), assessment().checks, *assessment().checks.find("clr@main_1"));
+    QVERIFY(taken && !taken->typed);
+    QCOMPARE(field()->value(), std::optional(std::round(taken->minutes)));
+    type(field(), QStringLiteral("41"));
+    QCOMPARE(build().times.back().minutes, 41.0);
+    QCOMPARE(build().times.back().checks, std::vector<std::string> { "clr@main_1" });
+    QTRY_VERIFY(field() && field()->value() == std::optional(41.0));
+    const auto said
+        = handsTaken(build(), assessment().checks, *assessment().checks.find("clr@main_1"));
+    QVERIFY(said && said->typed && said->minutes == 41);
+    document().undoStack().undo();
+    QVERIFY(build().times.empty());
 }
 
 void TestBegin::instruments_areChosenWithTheirUncertainty()

@@ -276,7 +276,7 @@ void RecheckPage::refresh()
         showModified();
     }
     Opening opened; // what opening it now would take back
-    opened.at = OpenBuild::now().substr(0, 10) + "T23:59:59";
+    opened.at = OpenBuild::endOfToday();
     opened.readings = static_cast<int>(m_open.build().readings.size());
     m_fallBack->propose({ AddEntry { std::move(opened) } });
     const auto all = standing(m_open.build().openings);

@@ -352,7 +352,7 @@ PanelContent TorquePage::panel()
                 done += state.bolts[i].stage == last;
             }
         const Stop *stop = m_open.build().engine.find(id);
-        out.push_back(PanelVerdict { doneMark(done == all), qs(stop->name),
+        out.push_back(PanelVerdict { capMark(m_open.build(), id), qs(stop->name),
                                      tr("%1 of %2 bolts at the last stage").arg(done).arg(all) });
     }
     out.push_back(PanelRule {});

@@ -358,7 +358,7 @@ void MetalPage::record(PanelContent &out)
     if (event.kind == "machining") {
         CleanEvent e = placed(event);
         if (e.at.empty())
-            e.at = OpenBuild::now().substr(0, 10) + "T23:59:59";
+            e.at = OpenBuild::endOfToday();
         cut.emplace_back(AddEntry { std::move(e) });
     }
     m_fallBack->propose(std::move(cut));

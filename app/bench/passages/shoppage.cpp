@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/passages/shoppage.h"
 
-#include "assess/figuremarks.h"
+#include "checks/judgement.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/refusal.h"
@@ -189,12 +189,14 @@ void ShopPage::refresh()
     std::vector<RowList::Row> rows;
     int at = -1;
     for (const ShopJob *j : standing(m_open.build().shopJobs)) {
-        const MachiningJob *job = findMachiningJob(j->job);
         if (j->id == m_chosen)
             at = static_cast<int>(rows.size());
-        rows.push_back({ doneMark(!j->event.empty()),
-                         { job ? qs(job->name) : qs(j->note),
-                           j->event.empty() ? qs(job ? j->note : "") : tr("came back") } });
+        const std::string name = shopJobName(*j);
+        rows.push_back(
+            { worstAsked(m_open.judgement().checks, { "ask", "back" },
+                         firstEntry(m_open.build().shopJobs, *j).id),
+              { qs(name),
+                j->event.empty() ? qs(name == j->note ? "" : j->note) : tr("came back") } });
         m_ids.push_back(j->id);
     }
     m_rows->setRows(std::move(rows));
@@ -203,7 +205,7 @@ void ShopPage::refresh()
     std::vector<Edit> cut;
     if (job && job->event.empty() && !job->job.empty()) {
         CleanEvent e = machiningOf(*job);
-        e.at = OpenBuild::now().substr(0, 10) + "T23:59:59"; // after all there is
+        e.at = OpenBuild::endOfToday();
         cut.emplace_back(AddEntry { std::move(e) });
     }
     m_fallBack->propose(std::move(cut));
@@ -221,9 +223,9 @@ PanelContent ShopPage::panel()
     if (!j) {
         out.push_back(PanelTitle { tr("Machine shop"), {} });
     } else {
-        const MachiningJob *job = findMachiningJob(j->job);
-        out.push_back(PanelTitle { job ? qs(job->name) : tr("Other work"),
-                                   j->event.empty() ? tr("asked for") : tr("came back, done") });
+        out.push_back(
+            PanelTitle { findMachiningJob(j->job) ? qs(shopJobName(*j)) : tr("Other work"),
+                         j->event.empty() ? tr("asked for") : tr("came back, done") });
         if (!j->note.empty())
             out.push_back(PanelText { qs(j->note) });
         for (const ShopSheet::Work &w : shopSheet(m_open.build(), "").work)

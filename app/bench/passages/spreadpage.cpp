@@ -226,7 +226,7 @@ void SpreadPage::proposeFailure()
 {
     BearingFailure f;
     f.stop = m_where->currentData().toString().toStdString();
-    f.at = OpenBuild::now().substr(0, 10) + "T23:59:59"; // after all there is
+    f.at = OpenBuild::endOfToday();
     std::vector<Edit> edits;
     if (!f.stop.empty() && isVisible())
         edits.emplace_back(AddEntry { std::move(f) });

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/start/causescard.h"
 
-#include "assess/figuremarks.h"
 #include "paint/marks.h"
 
 #include <QHelpEvent>
@@ -86,7 +85,7 @@ void CausesCard::paintEvent(QPaintEvent *)
     for (size_t i = 0; i < m_causes.size(); ++i) {
         const PrimeCause &c = m_causes[i];
         const QRectF r = cell(i);
-        drawMark(p, { r.left() + 6, r.top() + 9 }, 10, doneMark(c.proven));
+        drawMark(p, { r.left() + 6, r.top() + 9 }, 10, c.mark());
         drawLine(p, QRectF(r.left() + 18, r.top(), r.width() - 18, 18),
                  Qt::AlignLeft | Qt::AlignVCenter, QStringLiteral("%1  ").arg(i + 1) + qs(c.name),
                  textFont(TextSize::Normal), c.proven ? t.muted : t.ink);

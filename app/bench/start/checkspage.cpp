@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/start/checkspage.h"
 
-#include "assess/figuremarks.h"
 #include "checks/signing.h"
 #include "checks/visible.h"
 #include "document/logbook.h"
@@ -222,7 +221,7 @@ void ChecksPage::jobPanel(PanelContent &out)
         const std::string letter(1, k.letter);
         const auto at = std::find(m_job.kinds.begin(), m_job.kinds.end(), letter);
         const bool on = at != m_job.kinds.end();
-        out.push_back(PanelTick { QStringLiteral("job.") + qs(letter), doneMark(on),
+        out.push_back(PanelTick { QStringLiteral("job.") + qs(letter), Mark::NotDone,
                                   qs(capitalised(k.name)), tr("taken apart: %1").arg(qs(k.apart)),
                                   on, [this, letter](bool now) {
                                       std::erase(m_job.kinds, letter);
@@ -244,7 +243,7 @@ void ChecksPage::jobPanel(PanelContent &out)
     out.push_back(word("job.customer", tr("Customer"), &TypedJob::customer));
     out.push_back(word("job.shop", tr("Workshop"), &TypedJob::shop));
     out.push_back(word("job.by", tr("Says"), &TypedJob::by));
-    out.push_back(PanelTick { QStringLiteral("job.alone"), doneMark(m_job.alone), tr("Works alone"),
+    out.push_back(PanelTick { QStringLiteral("job.alone"), Mark::NotDone, tr("Works alone"),
                               tr("one signature then does for two, and is printed so"), m_job.alone,
                               [this](bool on) {
                                   m_job.alone = on;

@@ -13,35 +13,9 @@
 namespace mildpath {
 namespace {
 
-Dimension dimensionOf(const InstrumentKind &kind)
-{
-    if (kind.unit == "kpa")
-        return Dimension::Pressure;
-    if (kind.unit == "k")
-        return Dimension::TemperatureDifference;
-    if (kind.unit == "nm")
-        return Dimension::Torque;
-    return Dimension::Length;
-}
-
-/// Its unit as a field knows it.
-std::string unitOf(const InstrumentKind &kind)
-{
-    return kind.unit == "kpa" ? "kPa" : kind.unit == "k" ? "K" : kind.unit == "nm" ? "N·m" : "µm";
-}
-
 QString figureShown(const InstrumentKind &kind, const std::optional<double> &value, double times)
 {
-    if (!value)
-        return {};
-    const double v = *value * times;
-    if (kind.unit == "kpa")
-        return inWords(asPressure(v * 1e3));
-    if (kind.unit == "k")
-        return inWords(asTemperatureDifference(v));
-    if (kind.unit == "nm")
-        return inWords(Quantity { v, Shows::Torque });
-    return inWords(asClearance(v));
+    return value ? inWords(kind.figure(*value * times)) : QString();
 }
 
 } // namespace
@@ -110,7 +84,7 @@ void InstrumentsPage::refresh()
             at = static_cast<int>(rows.size());
         m_ids.push_back(i->id);
         rows.push_back(
-            { doneMark(!i->checked.empty() && i->u),
+            { markOf(*i),
               { qs(i->name), kind ? qs(kind->name) : qs(i->kind),
                 kind ? figureShown(*kind, i->u, 2) : QString(),
                 kind ? figureShown(*kind, i->zero, 1) : QString(),
@@ -139,14 +113,14 @@ PanelField InstrumentsPage::figure(const char *id, const QString &label,
                                    const QString &about)
 {
     const InstrumentKind &kind = *findInstrumentKind(m_typed.kind);
-    const Dimension dimension = dimensionOf(kind);
-    const std::string unit = unitOf(kind);
+    const Dimension dimension = kind.dimension;
+    const std::string unit(kind.unit);
     const auto &value = m_typed.*which;
     return { QString::fromLatin1(id),
              label,
              dimension,
              unit,
-             kind.unit == "um" ? 1 : 2,
+             dimension == Dimension::Length ? 1 : 2,
              value ? std::optional(fromUnit(*value * times, unit, dimension)) : std::nullopt,
              [this, which, times, unit, dimension](double si) -> Result<void> {
                  m_typed.*which = toUnit(si, unit, dimension) / times;

@@ -104,14 +104,12 @@ QString OrderPage::about() const
         return {};
     int toOrder = 0, out = 0, toSend = 0;
     for (const ToBuy &b : m_orders.buy) {
-        const bool ordered = b.order && b.order->isOut();
-        toOrder += b.isOpen() && !ordered;
-        out += b.isOpen() && ordered;
+        toOrder += b.isToOrder();
+        out += b.isUnderWay();
     }
     for (const ToSend &s : m_orders.send) {
-        const bool sent = s.order && s.order->isOut();
-        toSend += s.job->event.empty() && !sent;
-        out += s.job->event.empty() && sent;
+        toSend += s.isToSend();
+        out += s.isUnderWay();
     }
     return tr("%1 to order, %2 to send, %3 under way").arg(toOrder).arg(toSend).arg(out);
 }
@@ -152,7 +150,7 @@ void OrderPage::refresh()
                 tr("send by"));
         for (const ToSend &s : m_orders.send)
             put(&s, s.id,
-                { s.mark(), { qs(s.what()), qs(s.job->note), dayShown(s.latest), qs(s.state()) } });
+                { s.mark, { qs(s.what()), qs(s.job->note), dayShown(s.latest), qs(s.state()) } });
     }
     m_rows->setRows(std::move(rows));
     m_rows->choose(at);
@@ -213,7 +211,7 @@ void OrderPage::buyPanel(const ToBuy &b, PanelContent &out)
         return;
     out.push_back(PanelRule {});
     orderFields(out);
-    const bool isOut = b.order && b.order->isOut();
+    const bool isOut = b.isUnderWay();
     out.push_back(PanelButton { QStringLiteral("order.place"),
                                 isOut ? tr("Ordered anew (O)") : tr("Ordered (O)"),
                                 [this] { orderChosen(); } });
@@ -231,7 +229,7 @@ void OrderPage::buyPanel(const ToBuy &b, PanelContent &out)
 void OrderPage::sendPanel(const ToSend &s, PanelContent &out)
 {
     out.push_back(PanelTitle { qs(s.what()), tr("for the machine shop") });
-    out.push_back(PanelVerdict { s.mark(), qs(s.state()), qs(s.job->note) });
+    out.push_back(PanelVerdict { s.mark, qs(s.state()), qs(s.job->note) });
     if (!s.latest.empty())
         out.push_back(PanelRow { tr("Send it by"), Shown { dayShown(s.latest), {}, {} } });
     if (!m_orders.together.empty())
@@ -242,7 +240,7 @@ void OrderPage::sendPanel(const ToSend &s, PanelContent &out)
     if (s.job->event.empty()) {
         out.push_back(PanelRule {});
         orderFields(out);
-        const bool isOut = s.order && s.order->isOut();
+        const bool isOut = s.isUnderWay();
         out.push_back(PanelButton { QStringLiteral("order.place"),
                                     isOut ? tr("Promised anew (S)") : tr("Sent (S)"),
                                     [this] { orderChosen(); } });
@@ -320,7 +318,7 @@ void OrderPage::orderAll()
 {
     std::vector<Order> orders;
     for (const ToBuy &b : m_orders.buy)
-        if (b.isOpen() && !b.restsOn && !(b.order && b.order->isOut()))
+        if (b.isToOrder() && !b.restsOn)
             orders.push_back(orderFor(b));
     placeOrders(std::move(orders));
 }

@@ -33,7 +33,7 @@ void WaitsCard::addToOrder(const Orders &orders)
     Row row { tr("To order"), {}, m_today, {}, false, false, true };
     QStringList names;
     for (const ToBuy &b : orders.buy)
-        if (b.isOpen() && !(b.order && b.order->isOut())) {
+        if (b.isToOrder()) {
             names << qs(b.row.what);
             if (!b.latest.empty() && (row.to.empty() || b.latest < row.to))
                 row.to = b.latest;
@@ -48,17 +48,17 @@ void WaitsCard::addToOrder(const Orders &orders)
 
 void WaitsCard::addUnderWay(const Orders &orders)
 {
-    const auto put = [&](const QString &name, const Order *order, const Check *check) {
-        if (!order || !order->isOut() || !check || !check->isOpen() || check->due.empty())
-            return;
-        m_rows.push_back({ name, order->from.empty() ? QString() : qs(order->from),
-                           order->at.substr(0, 10), check->due, check->promised,
-                           check->due < m_today, false });
+    const auto put = [&](const QString &name, const Order &order, const Check *check) {
+        if (check && check->isUnderWay())
+            m_rows.push_back({ name, qs(order.from), order.at.substr(0, 10), check->due,
+                               check->promised, check->isLate(m_today), false });
     };
     for (const ToSend &s : orders.send)
-        put(qs(s.what()), s.order, s.back);
+        if (s.isUnderWay())
+            put(qs(s.what()), *s.order, s.back);
     for (const ToBuy &b : orders.buy)
-        put(qs(b.row.what), b.order, b.hand);
+        if (b.isUnderWay())
+            put(qs(b.row.what), *b.order, b.hand);
 }
 
 void WaitsCard::show(const Orders &orders, const WorkPlan *plan)
@@ -70,7 +70,8 @@ void WaitsCard::show(const Orders &orders, const WorkPlan *plan)
         m_today = plan->begins;
         addToOrder(orders);
         addUnderWay(orders);
-        std::ranges::stable_sort(m_rows, {}, [](const Row &r) { return std::pair(!r.toDo, r.to); });
+        std::ranges::stable_sort(m_rows, {},
+                                 [](const Row &r) { return std::pair(!r.toOrder, r.to); });
         const bool promised = std::ranges::any_of(m_rows, &Row::promised);
         if (plan->start_d && (promised || plan->showsHours()))
             m_start = plan->startDay(plan->start_d->likely_h);
@@ -80,12 +81,28 @@ void WaitsCard::show(const Orders &orders, const WorkPlan *plan)
             m_days = std::max(m_days, daysBetween(m_today, *m_start).value_or(0) + 2);
         m_days = std::min(m_days, mostCalendar);
     }
-    if (m_rows.size() > mostWaits)
-        m_rows.resize(mostWaits);
+    m_more = static_cast<int>(m_rows.size() - std::min(m_rows.size(), mostWaits));
+    m_rows.resize(m_rows.size() - static_cast<size_t>(m_more));
+    QStringList spoken;
+    for (const Row &r : m_rows)
+        spoken << QStringList { r.name, r.detail, saidOf(r) }.join(QStringLiteral(", "));
+    if (m_start)
+        spoken << tr("first start %1").arg(qs(nearDayText(*m_start)));
+    setAccessibleDescription(spoken.join(QStringLiteral("; ")));
     setVisible(!m_rows.empty());
     setFixedHeight(
         static_cast<int>(waitHead + waitRow * static_cast<double>(m_rows.size()) + waitFoot));
     update();
+}
+
+QString WaitsCard::saidOf(const Row &r) const
+{
+    const QString day = qs(nearDayText(r.to));
+    if (r.late)
+        return tr("was due %1").arg(day);
+    if (r.toOrder)
+        return r.to <= m_today ? tr("order at once") : tr("order by %1").arg(day);
+    return r.promised ? tr("promised %1").arg(day) : tr("usually by %1").arg(day);
 }
 
 double WaitsCard::xOf(const std::string &day) const
@@ -103,7 +120,9 @@ void WaitsCard::paintEvent(QPaintEvent *)
     p.setRenderHint(QPainter::Antialiasing);
     drawCard(p, QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
     drawLine(p, QRectF(12, 4, waitNames - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("What it waits for"), textFont(TextSize::Normal, true), t.ink);
+             m_more > 0 ? tr("What it waits for, and %1 more").arg(m_more)
+                        : tr("What it waits for"),
+             textFont(TextSize::Normal, true), t.ink);
     const int step = std::max(1, static_cast<int>(70 * m_days / (width() - waitNames)) + 1);
     for (int d = 0; d <= m_days; d += step) {
         const std::string day = dayAfter(m_today, d);
@@ -124,17 +143,13 @@ void WaitsCard::paintEvent(QPaintEvent *)
         drawLine(p, QRectF(18 + named, y - 9, waitNames - named - 30, 18),
                  Qt::AlignLeft | Qt::AlignVCenter, r.detail, small, t.muted);
         const double from = xOf(r.from < m_today ? m_today : r.from), to = xOf(r.to);
-        QPen bar(r.toDo ? t.oil[3] : t.cold, 5, r.promised || r.toDo ? Qt::SolidLine : Qt::DotLine,
-                 Qt::FlatCap);
+        QPen bar(r.toOrder ? t.oil[3] : t.cold, 5,
+                 r.promised || r.toOrder ? Qt::SolidLine : Qt::DotLine, Qt::FlatCap);
         p.setPen(bar);
         p.drawLine(QPointF(from, y), QPointF(std::max(to, from + 2), y));
         p.setPen(QPen(r.late ? t.hold : t.ink, 2.5));
         p.drawLine(QPointF(to, y - 7), QPointF(to, y + 7));
-        const QString said = r.late     ? tr("was due %1").arg(qs(nearDayText(r.to)))
-            : r.toDo && r.to <= m_today ? tr("order at once")
-            : r.toDo                    ? tr("order by %1").arg(qs(nearDayText(r.to)))
-            : r.promised                ? tr("promised %1").arg(qs(nearDayText(r.to)))
-                                        : tr("usually by %1").arg(qs(nearDayText(r.to)));
+        const QString said = saidOf(r);
         const double wide = widthOf(said, small) + 4;
         const bool rightOf = to + 8 + wide < width() - 4;
         drawLine(p, QRectF(rightOf ? to + 7 : to - 9 - wide, y - 9, wide, 18),

@@ -37,13 +37,15 @@ private:
     {
         QString name, detail;
         std::string from, to; ///< days
-        bool promised = false, late = false, toDo = false;
+        bool promised = false, late = false, toOrder = false;
     };
     void addToOrder(const Orders &orders);
     void addUnderWay(const Orders &orders);
+    QString saidOf(const Row &row) const;
     double xOf(const std::string &day) const;
 
-    std::vector<Row> m_rows;
+    std::vector<Row> m_rows; ///< shown
+    int m_more = 0; ///< that have no room
     std::string m_today;
     std::optional<std::string> m_start; ///< first start, likely
     int m_days = 7; ///< shown
