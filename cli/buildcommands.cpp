@@ -12,6 +12,7 @@
 #include "quantity/json.h"
 #include "storage/evidencetables.h"
 #include "storage/files.h"
+#include "storage/keptchecks.h"
 #include "storage/passagetables.h"
 #include "storage/photos.h"
 #include "storage/readingtable.h"
@@ -105,6 +106,8 @@ int runNew(const Options &options)
         if (!made)
             return report(made.error(), "");
         build = made->build;
+        if (const auto own = takeKeptChecks(build); !own)
+            return report(own.error(), keptChecksFile().string(), BadInput);
     }
     std::error_code code;
     if (std::filesystem::exists(*file, code) && !options.has("--force"))

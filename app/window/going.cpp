@@ -25,7 +25,7 @@ QWidget *firstOf(const SidePanel &panel, std::initializer_list<const char *> nam
     return nullptr;
 }
 
-/// The page of its bench where what is computed is mended; empty: whichever is shown.
+/// The page of its bench where it is answered or mended; empty: in the list, or whichever is shown.
 QString pageFor(const CheckKind &kind)
 {
     struct Row
@@ -33,10 +33,11 @@ QString pageFor(const CheckKind &kind)
         std::string_view kinds;
         const char *page;
     };
-    static constexpr std::array<Row, 4> rows { {
+    static constexpr std::array<Row, 5> rows { {
         { "shell", "shells" },
         { "clr bush lifclr float runout form", "readings" },
         { "cold heat", "room" },
+        { "again", "looks" },
         { "idle need speed over crank", "verdicts" },
     } };
     for (const Row &r : rows)
@@ -58,7 +59,8 @@ void MainWindow::goToCheck(const std::string &id)
                           QApplication::focusWidget() };
     if (!check->place.stop.empty())
         m_open->selectStop(qs(check->place.stop));
-    if (isAnsweredInList(*check)) {
+    const QString page = pageFor(*check->kind);
+    if (page.isEmpty() && isAnsweredInList(*check)) {
         showPage(Place::Start, QStringLiteral("checks"));
         m_open->selectCheck(id);
         if (QWidget *part = firstOf(*m_panel, { "check.value", "check.by", "check.yes", "job.by" }))
@@ -66,7 +68,7 @@ void MainWindow::goToCheck(const std::string &id)
         else
             currentBench()->takeFocus();
     } else {
-        if (const QString page = pageFor(*check->kind); !page.isEmpty())
+        if (!page.isEmpty())
             showPage(placeOf(*check->kind), page);
         else
             showBench(placeOf(*check->kind));

@@ -6,6 +6,7 @@
 #include "storage/buildfile.h"
 #include "storage/evidencetables.h"
 #include "storage/files.h"
+#include "storage/keptchecks.h"
 #include "storage/templates.h"
 #include "window/newbuild.h"
 
@@ -129,7 +130,17 @@ bool MainWindow::openTemplate(const QString &name)
         m_messages->say(failureText(loaded.error()));
         return false;
     }
-    return stand(std::move(loaded->build), {});
+    const auto own = takeKeptChecks(loaded->build);
+    if (!stand(std::move(loaded->build), {}))
+        return false;
+    if (!own)
+        m_messages->say(tr("Your own checks could not be read: %1: %2.")
+                            .arg(qs(own.error().place), qs(own.error().message)));
+    else if (*own > 0)
+        m_messages->say(
+            tr("%1 of your own, kept with this template, %2 in the list.")
+                .arg(counted(*own, tr("check"), tr("checks")), *own == 1 ? tr("is") : tr("are")));
+    return true;
 }
 
 void MainWindow::openNew(Build build)

@@ -182,10 +182,17 @@ void linkAfter(CheckBoard &board)
                 for (const size_t i : all)
                     if (belongs(board.checks[i].place, c.place))
                         found.push_back(i);
-            if (found.empty() && isTheEngines(*before.kind, c)) // else the engine's
+            const bool engines = isTheEngines(*before.kind, c) || c.kind->id == ownKind;
+            if (found.empty() && engines) // else the engine's
                 found = all;
             c.after.insert(c.after.end(), found.begin(), found.end());
         }
+        if (c.kind->id == ownKind)
+            for (const OwnKinds::Own &o : board.own->all())
+                if (&o.kind == c.kind)
+                    for (const std::string &id : o.after)
+                        if (const Check *first = board.find(ownKind, id); first && first->asked)
+                            c.after.push_back(static_cast<size_t>(first - board.checks.data()));
         if (c.kind->id == "plugin") // a hidden plug before the one that hides it
             for (const Plug &p : board.build.plugs)
                 if (p.behind == c.place.id)

@@ -7,15 +7,21 @@ CheckBoard::CheckBoard(const Build &of, const Figures &numbers, std::string_view
     : build(of)
     , figures(numbers)
     , today(day)
+    , own(std::make_shared<const OwnKinds>(of))
 {
+    const auto add = [this](const CheckKind &kind, CheckPlace place) {
+        Check c { &kind, std::move(place) };
+        c.cls = kind.cls;
+        m_byId.emplace(c.id(), checks.size());
+        checks.push_back(std::move(c));
+    };
     for (const CheckKind &kind : checkKinds()) {
         const size_t first = checks.size();
-        for (CheckPlace &place : placesOf(build, kind)) {
-            Check c { &kind, std::move(place) };
-            c.cls = kind.cls;
-            m_byId.emplace(c.id(), checks.size());
-            checks.push_back(std::move(c));
-        }
+        for (CheckPlace &place : placesOf(build, kind))
+            add(kind, std::move(place));
+        if (kind.id == ownKind)
+            for (const OwnKinds::Own &o : own->all())
+                add(o.kind, o.place);
         m_byKind[kind.id] = { first, checks.size() };
     }
 }

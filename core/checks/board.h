@@ -2,8 +2,10 @@
 #pragma once
 
 #include "checks/checks.h"
+#include "checks/ownkinds.h"
 
 #include <functional>
+#include <memory>
 #include <string>
 #include <string_view>
 #include <unordered_map>
@@ -21,6 +23,7 @@ public:
     const Figures &figures;
     const std::string today;
     std::vector<Check> checks;
+    const std::shared_ptr<const OwnKinds> own;
 
     /// @return null where the engine has no such check
     Check *find(std::string_view kind, std::string_view place);

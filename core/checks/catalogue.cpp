@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/catalogue.h"
 
+#include "evidence/checklog.h"
+
 #include <algorithm>
 #include <array>
 
@@ -65,6 +67,7 @@ constexpr auto table = std::to_array<CheckKind>({
     { "jets", Stage::Assemble, "jet", Aspect::Flow, "Each there, aimed, locked; tensioner's feed and vent open", "W", "X", "final restr", 4, 0, CheckClass::Two, "NFRs" },
     { "top", Stage::Assemble, "rocker", Aspect::Flow, "Shaft right way up over its feed, holes to the load", "L", "XR", "final", 10, 0, CheckClass::Two, "NFrs" },
     { "lash", Stage::Assemble, "lifter rocker", Aspect::None, "Lash or preload set", "G", "Xt", "lift* top*", 40, 0, CheckClass::One, "NFRs" },
+    { "own", Stage::Assemble, "own", Aspect::None, "A check of one's own", "LP", "MXR", "", 5, 0, CheckClass::One, "NFRSBDO" },
     { "pflat", Stage::Suction, "pump", Aspect::Size, "Plates and flange flat, scores left no deeper than asked", "G", "MRv", "job", 15, 0, CheckClass::One, "NFRsBd" },
     { "ptip", Stage::Suction, "pump", Aspect::Size, "Tips and body: every lobe under its limit", "BG", "MR", "job", 8, 0, CheckClass::Two, "NFRsBd" },
     { "pend", Stage::Suction, "pump", Aspect::Size, "End clearance with cover wear and gasket: over binding, under its limit", "BG", "MR", "pflat", 8, 0, CheckClass::Two, "NFRsBd" },
@@ -170,11 +173,24 @@ std::span<const CheckKind> checkKinds()
     return table;
 }
 
+size_t rowOf(const CheckKind &kind)
+{
+    const CheckKind *row = kind.id == ownKind ? findCheckKind(ownKind) : &kind;
+    return static_cast<size_t>(row - table.data());
+}
+
 const CheckKind *findCheckKind(std::string_view id)
 {
     const auto at
         = std::find_if(table.begin(), table.end(), [&](const CheckKind &k) { return k.id == id; });
     return at == table.end() ? nullptr : &*at;
+}
+
+std::optional<Stage> stageOf(std::string_view word)
+{
+    const auto words = stageWords();
+    const auto at = std::ranges::find(words, word);
+    return at == words.end() ? std::nullopt : std::optional(static_cast<Stage>(at - words.begin()));
 }
 
 const AboutStage &aboutStage(Stage stage)

@@ -35,6 +35,9 @@ struct AboutStage
 };
 const AboutStage &aboutStage(Stage stage);
 
+/// @return absent for a word that is none of stageWords()
+std::optional<Stage> stageOf(std::string_view word);
+
 /// What a check lets through.
 enum class CheckGate : unsigned char { Turn, Fire, Load, Handover };
 template <> std::span<const std::string_view> enumWords<CheckGate>();
@@ -62,7 +65,7 @@ struct CheckKind
     /// Words of what it stands at, by blanks: E the engine; main, rod, bush, cam, thrust, lifter,
     /// rocker, jet, pump, relief, pickup, filter, tank, turbo, fed stops; P passages; G plugs; L
     /// lines; T sets of fasteners; X parts; C cylinders; J jobs for the shop; B things to buy;
-    /// sign, find, failure what was noted.
+    /// sign, find, failure what was noted; own checks of one's own.
     std::string_view at;
     Aspect aspect;
     std::string_view statement; ///< true when, in shop words
@@ -94,6 +97,11 @@ bool hasWord(std::string_view words, std::string_view word);
 Phrase provenWhen(const CheckKind &kind);
 /// In the order of the work.
 std::span<const CheckKind> checkKinds();
+/// Id of every check of one's own: each is a kind by itself (checks/ownkinds.h), in the catalogue
+/// stands what they have in common.
+inline constexpr std::string_view ownKind = "own";
+/// Which row of the catalogue a kind is, counted from 0.
+size_t rowOf(const CheckKind &kind);
 /// @return null for an unknown id
 const CheckKind *findCheckKind(std::string_view id);
 

@@ -60,7 +60,8 @@ Phrase Check::statement() const
     std::string text(kind->statement);
     if (place.id == wholeEngine)
         return text;
-    text[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(text[0])));
+    if (kind->id != ownKind) // in one's own words as they are
+        text[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(text[0])));
     return named(place.name, text);
 }
 
@@ -71,9 +72,11 @@ bool CheckList::shuts(const Check &check)
     return check.cls != CheckClass::Open || check.state == CheckState::Hold;
 }
 
-CheckList::CheckList(std::vector<Check> checks, std::vector<SignOff> stray)
+CheckList::CheckList(std::vector<Check> checks, std::vector<SignOff> stray,
+                     std::shared_ptr<const OwnKinds> own)
     : m_checks(std::move(checks))
     , m_stray(std::move(stray))
+    , m_own(std::move(own))
 {
     for (size_t g = 0; g < m_gates.size(); ++g) {
         GateState &gate = m_gates[g];
@@ -88,6 +91,18 @@ CheckList::CheckList(std::vector<Check> checks, std::vector<SignOff> stray)
         }
         gate.open = gate.openChecks == 0;
     }
+}
+
+std::vector<const CheckKind *> CheckList::kinds() const
+{
+    std::vector<const CheckKind *> out;
+    for (const CheckKind &k : checkKinds())
+        if (k.id != ownKind)
+            out.push_back(&k);
+    for (const OwnKinds::Own &o : m_own->all())
+        out.push_back(&o.kind);
+    std::ranges::stable_sort(out, {}, &CheckKind::stage);
+    return out;
 }
 
 const Check *CheckList::find(std::string_view id) const
@@ -172,7 +187,7 @@ CheckList listChecks(const Build &build, const Figures &figures, std::string_vie
         if (!known)
             stray.push_back(*s);
     }
-    return CheckList(std::move(board.checks), std::move(stray));
+    return CheckList(std::move(board.checks), std::move(stray), board.own);
 }
 
 Mark worstAsked(const CheckList &checks, std::initializer_list<std::string_view> kinds,

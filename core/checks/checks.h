@@ -7,6 +7,7 @@
 #include "checks/places.h"
 
 #include <array>
+#include <memory>
 #include <optional>
 #include <set>
 #include <string>
@@ -16,6 +17,7 @@
 namespace mildpath {
 
 struct Figures;
+class OwnKinds;
 
 // One list of everything that must be true of this engine before it turns, fires, is loaded or is
 // handed over. Marks, findings, gates, the start-up checklist and the sheet are views of it;
@@ -83,10 +85,14 @@ struct GateState
 class CheckList
 {
 public:
-    CheckList(std::vector<Check> checks, std::vector<SignOff> stray);
+    /// @param own  kinds of one's own the checks point to
+    CheckList(std::vector<Check> checks, std::vector<SignOff> stray,
+              std::shared_ptr<const OwnKinds> own);
 
     /// Every check the engine has, asked or not, in the order of the catalogue and of the oil.
     const std::vector<Check> &all() const { return m_checks; }
+    /// The kinds of the catalogue and those of one's own, in the order of the work.
+    std::vector<const CheckKind *> kinds() const;
     /// @return null for an id there is not
     const Check *find(std::string_view id) const;
     const GateState &gate(CheckGate gate) const { return m_gates[static_cast<size_t>(gate)]; }
@@ -107,6 +113,7 @@ public:
 private:
     std::vector<Check> m_checks;
     std::vector<SignOff> m_stray;
+    std::shared_ptr<const OwnKinds> m_own;
     std::array<GateState, 4> m_gates;
 };
 

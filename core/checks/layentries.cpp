@@ -203,7 +203,10 @@ void layActs(CheckBoard &board)
             board.eachAt(place, [&](Check &c) {
                 // Swarf of such an act is in the ledger; whatever else it does is said here.
                 const bool told = kind->letter == 'M' && isOfTheLedger(c);
-                if (!told && c.kind->isSpoiltBy(kind->letter))
+                // Which looks the running makes due is counted by their intervals.
+                const bool counted = kind->letter == 't' && c.kind->id == "again"
+                    && !standing(board.build.nextLooks).empty();
+                if (!told && !counted && c.kind->isSpoiltBy(kind->letter))
                     c.timeline.push_back(e);
                 // What was said of the part before it is not said of the new one.
                 if (kind->letter == 'R' && c.kind->id == "newpart")

@@ -9,6 +9,8 @@
 #include "passage/cleaningplan.h"
 #include "quantity/dates.h"
 #include "rules/rules.h"
+#include "study/looks.h"
+#include "study/weights.h"
 
 #include <algorithm>
 
@@ -51,6 +53,8 @@ public:
         orders();
         lines();
         proofs();
+        looks();
+        weights();
     }
 
 private:
@@ -332,6 +336,35 @@ private:
     {
         return std::find(f.ports.begin(), f.ports.end(), l.from) != f.ports.end()
             || std::find(f.ports.begin(), f.ports.end(), l.to) != f.ports.end();
+    }
+
+    /// Next looks are set once something is to be looked at again; what is due asks for it.
+    void looks()
+    {
+        const auto looks = looksToCome(m_build, std::string_view(m_board.today).substr(0, 10));
+        if (looks.empty())
+            return;
+        const LookToCome *latest = &looks.front(), *due = &looks.front();
+        for (const LookToCome &l : looks)
+            if (l.look->at > latest->look->at)
+                latest = &l;
+        m_board.say("again", wholeEngine,
+                    made(Kind::Yes, *latest->look,
+                         { "look.set", "{0}: every {1}", { latest->look->item, latest->every } }));
+        if (!due->isDue())
+            return;
+        Evidence e { Kind::Unsure, asItIsNow, {}, {}, {}, named(due->look->item, due->says) };
+        e.next = e.text;
+        m_board.say("again", wholeEngine, std::move(e));
+    }
+
+    /// What is too far apart in weight is not as asked; that it is alike says nothing of the bores.
+    void weights()
+    {
+        for (const WeightSpread &s : judgeWeights(m_build))
+            if (s.mark == Mark::LookAgain && s.tolerance_g)
+                m_board.say("asked", wholeEngine,
+                            { Kind::Unsure, asItIsNow, {}, {}, {}, named(s.name, s.verdict) });
     }
 
     /// What older versions recorded of a stop as a whole. Good news counts only for what it names;

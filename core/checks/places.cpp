@@ -113,6 +113,8 @@ private:
             }
         else if (word == "B")
             ordered();
+        else if (word == "own")
+            return; // each is a kind by itself (checks/ownkinds.h)
         else if (word == "sign" || word == "find" || word == "failure")
             noted(word);
         else

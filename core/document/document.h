@@ -16,6 +16,7 @@
 #include "evidence/debris.h"
 #include "evidence/failure.h"
 #include "evidence/flow.h"
+#include "evidence/looks.h"
 #include "evidence/orders.h"
 #include "evidence/startlog.h"
 #include "kinds/stopkind.h"
@@ -220,7 +221,7 @@ struct Build
     SharedList<TorqueTick> ticks; ///< append-only
     std::map<std::string, ShellStock> shells; ///< by family
     SharedList<Weighing> weighings; ///< append-only
-    std::map<std::string, double> weightTolerance_g; ///< by part
+    std::map<std::string, WeighedPart> weighedParts; ///< by part: what is weighed, how alike
     SharedList<Choice> choices; ///< append-only
     Heat heat;
     std::map<std::string, OwnExpansion> expansions; ///< by material id, or mainHousing
@@ -258,11 +259,14 @@ struct Build
     SharedList<Order> orders;
     SharedList<TimeTaken> times;
     SharedList<Instrument> instruments;
+    SharedList<OwnCheck> ownChecks;
+    SharedList<NextLook> nextLooks;
+    std::string fromTemplate; ///< name of the one it was begun from; empty: none
     ExtraKeys extra {}; ///< what newer versions write
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 11;
+inline constexpr int buildVersion = 12;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);

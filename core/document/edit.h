@@ -102,6 +102,13 @@ struct WeighPart
     Weighing weighing; ///< id is filled in when it is applied
     bool operator==(const WeighPart &) const = default;
 };
+/// What is weighed, and how alike it has to be; absent: it is no longer weighed.
+struct SetWeighedPart
+{
+    std::string part;
+    std::optional<WeighedPart> about;
+    bool operator==(const SetWeighedPart &) const = default;
+};
 struct Choose
 {
     Choice choice;

@@ -216,6 +216,10 @@ Phrase describeEntry(const Build &build, const LogEntry &entry)
                           { asMinutes(t.minutes), asCount(t.checks.size()) });
         },
         [&](const Instrument &i) { return "instrument: " + i.name; },
+        [&](const OwnCheck &c) { return "own check: " + c.text; },
+        [&](const NextLook &l) {
+            return (l.isSet() ? "to be looked at again: " : "not looked at again: ") + l.item;
+        },
         [&](const CardStep &s) {
             std::string step = s.step;
             std::replace(step.begin(), step.end(), '_', ' ');

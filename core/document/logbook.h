@@ -53,6 +53,8 @@ inline constexpr std::tuple logs {
     Log<TimeTaken> { "times", "t", "how long hands were at checks, as said", &Build::times },
     Log<Instrument> { "instruments", "r", "what is measured with, and how far it is to be trusted",
                       &Build::instruments },
+    Log<OwnCheck> { "own_checks", "own", "checks of one's own", &Build::ownChecks },
+    Log<NextLook> { "next_looks", "look", "what is looked at again, and when", &Build::nextLooks },
 };
 
 template <class Visit> void forEachLog(Visit visit)

@@ -7,6 +7,7 @@
 #include "rules/rules.h"
 
 #include <algorithm>
+#include <map>
 #include <set>
 
 namespace mildpath {
@@ -199,7 +200,8 @@ private:
     }
     void check(const Act &a)
     {
-        if (a.places.empty() && a.instrument.empty())
+        const bool ran = a.act == "ran" && (a.ran_h || a.ran_km || a.trackDays || a.passes);
+        if (a.places.empty() && a.instrument.empty() && !ran)
             add("/places", "names nothing it was done to");
         if (const ActKind *k = findActKind(a.act); k && k->letter == 'i' && a.instrument.empty())
             add("/instrument", "says which instrument, and is empty");
@@ -220,6 +222,45 @@ private:
         if (blank(i.name))
             add("/name", "is empty");
         day("/checked", i.checked);
+    }
+    void check(const OwnCheck &c)
+    {
+        if (blank(c.text))
+            add("/text", "says nothing");
+        if (std::ranges::find(c.after, "sheet") != c.after.end())
+            add("/after", "nothing comes after the hand-over");
+        if (!stands(m_build.ownChecks, c.id))
+            return;
+        if (const std::string circle = circleFrom(c); !circle.empty())
+            add("/after", "would wait for itself: " + circle);
+    }
+    /// The way an own check comes back to itself by what comes before it: "A, after B, after A".
+    /// Kinds of check never come after one's own, so own checks alone can close a circle.
+    std::string circleFrom(const OwnCheck &start) const
+    {
+        const auto &all = m_build.ownChecks;
+        const OwnCheck *self = &firstEntry(all, start);
+        std::map<std::string, std::string> way { { self->id, start.text } };
+        std::vector<const OwnCheck *> open { &start };
+        while (!open.empty()) {
+            const OwnCheck *c = open.back();
+            open.pop_back();
+            const std::string so = way.at(firstEntry(all, *c).id);
+            for (const std::string &id : c->after) {
+                if (id == self->id)
+                    return so + ", after " + start.text;
+                for (const OwnCheck *other : standing(all))
+                    if (firstEntry(all, *other).id == id
+                        && way.emplace(id, so + ", after " + other->text).second)
+                        open.push_back(other);
+            }
+        }
+        return {};
+    }
+    void check(const NextLook &l)
+    {
+        if (blank(l.item))
+            add("/item", "is empty");
     }
     void day(const char *key, const std::string &day)
     {

@@ -112,18 +112,29 @@ template <> const RecordType &recordType<ShellStock>()
     return type;
 }
 
-template <> const RecordType &recordType<Weighing>()
+template <> const RecordType &recordType<WeighedPart>()
 {
     static const RecordType type
-        = Describe<Weighing>("weighing")
-              .must<&Weighing::id>("id", "unique among the weighings")
-              .must<&Weighing::part>("part", "rod_big_end, rod_small_end, rod or piston")
-              .must<&Weighing::item>("item", "cylinder, from 1")
-              .must<&Weighing::grams>("grams", "as weighed")
+        = Describe<WeighedPart>("weighed_part")
+              .ifSet<&WeighedPart::tolerance_g>("tolerance_g", "allowed spread")
               .in("g")
-              .field<&Weighing::by>("by", "who weighed it")
-              .field<&Weighing::at>("at", "when: ISO 8601, local time")
-              .keepsUnknown<&Weighing::extra>();
+              .ifSet<&WeighedPart::source>("source", "of the tolerance")
+              .ifSet<&WeighedPart::pieces>("pieces", "of parts weighed together")
+              .keepsUnknown<&WeighedPart::extra>();
+    return type;
+}
+
+template <> const RecordType &recordType<Weighing>()
+{
+    static const RecordType type = Describe<Weighing>("weighing")
+                                       .must<&Weighing::id>("id", "unique among the weighings")
+                                       .must<&Weighing::part>("part", "as weighed_parts names it")
+                                       .must<&Weighing::item>("item", "cylinder, from 1")
+                                       .must<&Weighing::grams>("grams", "as weighed")
+                                       .in("g")
+                                       .field<&Weighing::by>("by", "who weighed it")
+                                       .field<&Weighing::at>("at", "when: ISO 8601, local time")
+                                       .keepsUnknown<&Weighing::extra>();
     return type;
 }
 

@@ -6,7 +6,9 @@
 
 #include <map>
 #include <optional>
+#include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace mildpath {
@@ -52,11 +54,32 @@ struct ShellStock
 };
 template <> const RecordType &recordType<ShellStock>();
 
+/// A part, or parts weighed together, that should match its fellows cylinder by cylinder.
+struct WeighedPart
+{
+    std::optional<double> tolerance_g; ///< allowed spread; absent: nobody said
+    std::string source; ///< of the tolerance: maker, shop, the template …
+    std::vector<std::string> pieces; ///< an assembly's; empty: a single part
+    ExtraKeys extra {};
+    bool operator==(const WeighedPart &) const = default;
+};
+template <> const RecordType &recordType<WeighedPart>();
+
+/// Parts that are commonly weighed against their fellows.
+struct WeightPart
+{
+    std::string_view id, name;
+    std::span<const std::string_view> pieces; ///< of an assembly
+};
+std::span<const WeightPart> weightParts();
+/// For people: the name of a common one, else one's own words.
+std::string weighedPartName(const std::string &part);
+
 /// Weight of a part that should match its fellows. Append-only; the last of an item stands.
 struct Weighing
 {
     std::string id;
-    std::string part; ///< "rod_big_end", "rod_small_end", "rod", "piston"
+    std::string part; ///< of weightParts(), or in one's own words
     int item = 1;
     double grams = 0;
     std::string by, at;

@@ -325,8 +325,46 @@ template <> const EditKind &editKind<WeighPart>()
             return out;
         },
         [](const Build &, const WeighPart &e) -> Phrase {
-            return named(e.weighing.part + " " + std::to_string(e.weighing.item),
+            return named(weighedPartName(e.weighing.part) + " " + std::to_string(e.weighing.item),
                          asPhrase(Quantity { e.weighing.grams, Shows::Mass, 0, 1 }));
+        });
+    return kind;
+}
+
+template <> const RecordType &recordType<SetWeighedPart>()
+{
+    static const RecordType type = Describe<SetWeighedPart>("weighed_part")
+                                       .must<&SetWeighedPart::part>("part", "what is weighed")
+                                       .ifSet<&SetWeighedPart::about>("about", "how alike it is");
+    return type;
+}
+
+template <> const EditKind &editKind<SetWeighedPart>()
+{
+    static const EditKind kind = kindOf<SetWeighedPart>(
+        [](const Build &build, const SetWeighedPart &e) -> Result<Build> {
+            if (e.part.find_first_not_of(" \t") == std::string::npos)
+                return fail("part", "say what is weighed");
+            Build out = build;
+            if (e.about) {
+                out.weighedParts[e.part] = *e.about;
+                return out;
+            }
+            if (std::ranges::find(build.weighings, e.part, &Weighing::part)
+                != build.weighings.end())
+                return fail("part", weighedPartName(e.part) + " were weighed: they stay");
+            out.weighedParts.erase(e.part);
+            return out;
+        },
+        [](const Build &, const SetWeighedPart &e) -> Phrase {
+            const std::string name = weighedPartName(e.part);
+            if (!e.about)
+                return name + " no longer weighed";
+            if (!e.about->tolerance_g)
+                return name + " are weighed";
+            return { "edit.tolerance",
+                     "{0} within {1}",
+                     { name, Quantity { *e.about->tolerance_g, Shows::Mass, 0, 1 } } };
         });
     return kind;
 }
@@ -359,7 +397,7 @@ std::span<const EditKind *const> readingEdits()
                                     &editKind<WithdrawReading>(), &editKind<TickFastener>(),
                                     &editKind<FitShells>(),       &editKind<SetShellRow>(),
                                     &editKind<SetSizeClass>(),    &editKind<WeighPart>(),
-                                    &editKind<EnterHeatPoint>() };
+                                    &editKind<SetWeighedPart>(),  &editKind<EnterHeatPoint>() };
     return kinds;
 }
 

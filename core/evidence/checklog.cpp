@@ -16,6 +16,10 @@ constexpr std::array<JobKind, 7> jobs { {
     { 'O', "oil or filter change", "nothing" },
 } };
 
+constexpr std::array<std::string_view, 11> stageNames { "strip",    "parts",   "clean",   "measure",
+                                                        "assemble", "suction", "filling", "desk",
+                                                        "prime",    "start",   "after" };
+
 constexpr std::array<std::string_view, 3> sayings { "yes", "no", "none" };
 
 constexpr std::array<CheckMeans, 7> meansTable { {
@@ -83,6 +87,11 @@ const JobKind *findJobKind(std::string_view letter)
         if (letter.size() == 1 && letter.front() == j.letter)
             return &j;
     return nullptr;
+}
+
+std::span<const std::string_view> stageWords()
+{
+    return stageNames;
 }
 
 std::span<const std::string_view> checkSayings()
@@ -213,7 +222,32 @@ template <> const RecordType &recordType<Act>()
               .ifSet<&Act::stopped>("stopped", "part off, or holes stopped: no swarf got in")
               .ifSet<&Act::ran_h>("ran_h", "the engine ran")
               .in("h", 0, 1e5)
+              .ifSet<&Act::ran_km>("ran_km", "the engine ran")
+              .in("km", 0, 1e7)
+              .ifSet<&Act::trackDays>("track_days", "days on a circuit it ran")
+              .in("", 0, 1e4)
+              .ifSet<&Act::passes>("passes", "runs down a strip or hill")
+              .in("", 0, 1e5)
               .ifSet<&Act::instrument>("instrument", "that was found out of true");
+    return type;
+}
+
+template <> const RecordType &recordType<OwnCheck>()
+{
+    static const RecordType type
+        = describeNamelessRecord<OwnCheck>("own_check")
+              .must<&OwnCheck::text>("text", "true when")
+              .ifSet<&OwnCheck::place>("place", "an id; none: the engine")
+              .ifSet<&OwnCheck::stage>("stage", "of the work; none: of what it comes after")
+              .oneOf([] { return wordsOf(stageWords()); })
+              .field<&OwnCheck::cls>("class", "what a signature can do")
+              .oneOf([] {
+                  return Words { "0", "1", "2", "!" };
+              })
+              .ifSet<&OwnCheck::after>("after", "kinds of check and own checks that come first")
+              .of("an id")
+              .ifSet<&OwnCheck::minutes>("minutes", "of hands")
+              .in("min", 0, 1e5);
     return type;
 }
 

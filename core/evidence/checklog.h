@@ -125,9 +125,25 @@ struct Act : Record
     std::vector<std::string> places; ///< ids of stops, passages, plugs, parts, lines, fasteners
     /// The part was off the engine, or its holes were stopped: no swarf got in.
     bool stopped = false;
-    std::optional<double> ran_h; ///< the engine ran
+    std::optional<double> ran_h, ran_km; ///< the engine ran
+    std::optional<int> trackDays, passes; ///< days on a circuit; runs down a strip, hill or jetty
     std::string instrument; ///< that was found out of true
     bool operator==(const Act &) const = default;
+};
+
+/// Stages of the work, in its order.
+std::span<const std::string_view> stageWords();
+
+/// A check of one's own: a weak point of this engine, a step of one's own order.
+struct OwnCheck : Record
+{
+    std::string text; ///< true when
+    std::string place; ///< id of a stop, passage, plug, part …; empty: the engine
+    std::string stage; ///< of the work, see stageWords(); empty: the latest of what it comes after
+    std::string cls = "1"; ///< what a signature can do: 0, 1, 2 or !
+    std::vector<std::string> after; ///< kinds of check, or ids of own checks, that come first
+    std::optional<double> minutes; ///< of hands
+    bool operator==(const OwnCheck &) const = default;
 };
 
 template <> const RecordType &recordType<Job>();
@@ -136,5 +152,6 @@ template <> const RecordType &recordType<Instrument>();
 template <> const RecordType &recordType<CheckEntry>();
 template <> const RecordType &recordType<TimeTaken>();
 template <> const RecordType &recordType<Act>();
+template <> const RecordType &recordType<OwnCheck>();
 
 } // namespace mildpath

@@ -96,7 +96,7 @@ private:
             const auto stop = stops.find(c.place.stop);
             item.place = stop == stops.end() ? -1 : stop->second;
             item.harm = static_cast<int>(c.cls);
-            item.row = static_cast<int>(c.kind - checkKinds().data());
+            item.row = static_cast<int>(rowOf(*c.kind));
             m_items.push_back(std::move(item));
             m_checks.push_back(&c);
         }
@@ -254,7 +254,7 @@ int setupOf(const CheckKind &kind)
     for (size_t i = 0; i < setups.size(); ++i)
         if (hasWord(setups[i], kind.id))
             return static_cast<int>(i);
-    return static_cast<int>(setups.size() + static_cast<size_t>(&kind - checkKinds().data()));
+    return static_cast<int>(setups.size() + rowOf(kind));
 }
 
 const PlannedCheck *WorkPlan::next() const
@@ -323,7 +323,10 @@ Phrase waitText(const PlannedCheck &row)
 
 Phrase doText(const PlannedCheck &row)
 {
-    return row.late ? row.check->next : row.check->statement();
+    const Check &c = *row.check;
+    // A look that is due stands for the check that asks for looks.
+    const bool told = row.late || (c.kind->id == "again" && !c.next.empty());
+    return told ? c.next : c.statement();
 }
 
 Phrase whyText(const WorkPlan &plan, const PlannedCheck &row)

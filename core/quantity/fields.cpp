@@ -383,6 +383,10 @@ public:
             if (const auto &v = memberIn<std::optional<double>>(f, m_record))
                 number(f, *v, place);
             break;
+        case MemberShape::OptionalInteger:
+            if (const auto &v = memberIn<std::optional<int>>(f, m_record))
+                number(f, *v, place);
+            break;
         case MemberShape::Text:
             text(f, memberIn<std::string>(f, m_record), place);
             break;

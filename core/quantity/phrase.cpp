@@ -44,6 +44,7 @@ constexpr auto showings = std::to_array<Showing>({
     { Shows::Speed, Dimension::Speed, { "rpm", 0 }, { "rpm", 0 } },
     { Shows::SurfaceSpeed, Dimension::SurfaceSpeed, { "m/s", 1 }, { "ft/s", 0 } },
     { Shows::Distance, Dimension::Length, { "m", 0 }, { "ft", 0 } },
+    { Shows::Journey, Dimension::Length, { "km", 0 }, { "mi", 0 } },
     { Shows::Torque, Dimension::Torque, { "N·m", 0 }, { "lb·ft", 0 } },
     { Shows::SpringRate, Dimension::SpringRate, { "N/mm", 1 }, { "lb/in", 0 } },
     { Shows::Force, Dimension::Force, { "N", 0 }, { "lbf", 0 } },

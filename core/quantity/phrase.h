@@ -43,6 +43,7 @@ enum class Shows {
     Speed, ///< rpm
     SurfaceSpeed, ///< m/s, ft/s
     Distance, ///< m, ft
+    Journey, ///< km, mi
     Torque, ///< N·m, lb·ft
     SpringRate, ///< N/mm, lb/in
     Force, ///< N, lbf

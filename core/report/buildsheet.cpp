@@ -64,6 +64,8 @@ public:
         section("Sizes and instruments");
         add(instrumentBlocks(m_build));
         clearances();
+        add(weightBlocks(m_build));
+        add(ownBlocks(m_assessment));
         section("Passages, plugs, bolts");
         add(plugBlocks(m_build, m_assessment));
         add(cleaningBlocks(m_build));
@@ -529,11 +531,13 @@ private:
         for (const CardItem &i : m_card.items)
             if (i.mark == Mark::NotDone && i.group == "after")
                 t.rows.push_back({ { i.text, i.mark }, { i.threshold } });
-        if (blocks.empty() && t.rows.empty())
+        auto looks = lookBlocks(m_build, m_date);
+        if (blocks.empty() && t.rows.empty() && looks.empty())
             return;
-        section("Filter and oil");
+        section("Filter, oil and next looks");
         add(std::move(blocks));
         table(std::move(t));
+        add(std::move(looks));
     }
 
     void worked()

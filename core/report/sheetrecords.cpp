@@ -3,10 +3,13 @@
 
 #include "assess/cleanmarks.h"
 #include "checks/assessment.h"
+#include "checks/ownkinds.h"
 #include "checks/places.h"
 #include "document/logbook.h"
 #include "passage/plugs.h"
 #include "quantity/dates.h"
+#include "study/looks.h"
+#include "study/weights.h"
 
 #include <algorithm>
 #include <set>
@@ -79,6 +82,43 @@ std::vector<SheetBlock> instrumentBlocks(const Build &build)
     for (const std::string &name : named)
         t.rows.push_back({ { name }, { "named in readings" }, { "not said" }, {}, {} });
     return under("Measured with", std::move(t));
+}
+
+std::vector<SheetBlock> weightBlocks(const Build &build)
+{
+    SheetTable t { { "part", "how far apart", "weighed", "who allows it" },
+                   { 0.26, 0.42, 0.1, 0.22 },
+                   {} };
+    for (const WeightSpread &w : judgeWeights(build))
+        if (!w.grams.empty())
+            t.rows.push_back({ { w.name, w.mark },
+                               { w.verdict },
+                               { asPhrase(asCount(w.grams.size())) },
+                               { w.source } });
+    return under("Weights", std::move(t));
+}
+
+std::vector<SheetBlock> ownBlocks(const Assessment &assessment)
+{
+    SheetTable t { { "check", "at", "state" }, { 0.46, 0.2, 0.34 }, {} };
+    for (const Check &c : assessment.checks.all())
+        if (c.kind->id == ownKind && c.asked)
+            t.rows.push_back(
+                { { std::string(c.kind->statement), markOf(c) }, { c.place.name }, { c.reason } });
+    return under("Checks of one's own", std::move(t));
+}
+
+std::vector<SheetBlock> lookBlocks(const Build &build, const std::string &date)
+{
+    SheetTable t { { "what is looked at again", "every", "when", "since" },
+                   { 0.34, 0.26, 0.26, 0.14 },
+                   {} };
+    for (const LookToCome &l : looksToCome(build, std::string_view(date).substr(0, 10)))
+        t.rows.push_back({ { l.look->item, l.mark() },
+                           { l.every },
+                           { l.says },
+                           { dayText(l.look->at.substr(0, 10)) } });
+    return under("Next looks", std::move(t));
 }
 
 std::vector<SheetBlock> plugBlocks(const Build &build, const Assessment &assessment)

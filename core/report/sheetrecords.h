@@ -11,6 +11,13 @@ namespace mildpath {
 
 /// What was measured with, and when it was last held against a standard.
 std::vector<SheetBlock> instrumentBlocks(const Build &build);
+/// Parts weighed against each other, and how far apart they may be.
+std::vector<SheetBlock> weightBlocks(const Build &build);
+/// Checks of one's own, and how they stand.
+std::vector<SheetBlock> ownBlocks(const Assessment &assessment);
+/// What is looked at again, and when.
+/// @param date  ISO 8601 day the sheet is of
+std::vector<SheetBlock> lookBlocks(const Build &build, const std::string &date);
 /// Every plug: what it is, in or out, sealed with what, who fitted it, who saw it.
 std::vector<SheetBlock> plugBlocks(const Build &build, const Assessment &assessment);
 /// What was done to the passages, in order.

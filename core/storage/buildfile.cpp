@@ -63,6 +63,21 @@ Result<void> filmBearingsFromVersion4(Json &document)
     return {};
 }
 
+/// A tolerance of weight was a bare number by its part.
+Result<void> weightsFromVersion11(Json &document)
+{
+    const auto old = document.find("weight_tolerance_g");
+    if (old == document.end())
+        return {};
+    if (!old->is_object())
+        return fail("/weight_tolerance_g", "must be an object");
+    Json &parts = document["weighed_parts"];
+    for (const auto &[part, tolerance] : old->items())
+        parts[part]["tolerance_g"] = tolerance;
+    document.erase("weight_tolerance_g");
+    return {};
+}
+
 /// How a file of one version becomes one of the next; null: the next only adds.
 using Step = Result<void> (*)(Json &document);
 constexpr std::array<Step, buildVersion - 1> steps {
@@ -76,6 +91,7 @@ constexpr std::array<Step, buildVersion - 1> steps {
     nullptr, // → 9: the start: its numbers, sign-offs, the run card, runs, calibrations
     nullptr, // → 10: filter cuts, oil samples, openings, how rings and bores seal
     nullptr, // → 11: the job, people, what was said of checks, what was done on the bench
+    weightsFromVersion11, // → 12: weights with their source, assemblies; next looks, own checks
 };
 
 } // namespace

@@ -51,8 +51,12 @@ LoadResult loadTemplate(const std::string &name)
 {
     std::string known;
     for (const TemplateInfo &t : listTemplates()) {
-        if (t.name == name)
-            return loadBuild(t.path);
+        if (t.name == name) {
+            LoadResult out = loadBuild(t.path);
+            if (out)
+                out->build.fromTemplate = name;
+            return out;
+        }
         known += (known.empty() ? "" : ", ") + t.name;
     }
     return tl::unexpected(LoadFailure {

@@ -7,6 +7,7 @@
 
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -15,13 +16,17 @@ namespace mildpath {
 /// How parts weigh against each other.
 struct WeightSpread
 {
-    std::string part;
+    std::string part, name;
     std::map<int, double> grams; ///< standing, by item
+    std::set<int> addedUp; ///< items of an assembly that were weighed piece by piece
     double spread_g = 0;
+    int heaviest = 0, lightest = 0; ///< items; 0: fewer than two are known
     std::optional<double> tolerance_g;
+    std::string source; ///< of the tolerance
     Mark mark = Mark::NotDone;
     Phrase verdict;
 };
+/// Every part that is to be weighed or was.
 std::vector<WeightSpread> judgeWeights(const Build &build);
 
 } // namespace mildpath

@@ -107,8 +107,8 @@ void TestParts::damage_isNamedWithItsPlace_data()
         "weight as text", [](Json &j) { j["weighings"][0]["grams"] = "612 g"; },
         "/weighings/0/grams");
     row(
-        "tolerance of nothing", [](Json &j) { j["weight_tolerance_g"]["rod"] = 0; },
-        "/weight_tolerance_g/rod");
+        "tolerance of nothing", [](Json &j) { j["weighed_parts"]["rod"]["tolerance_g"] = 0; },
+        "/weighed_parts/rod/tolerance_g");
     row(
         "limits of nothing gauged", [](Json &j) { j["limits"]["piston"] = j["limits"]["main"]; },
         "/limits/piston");
@@ -184,7 +184,7 @@ void TestParts::versionTwo_keepsItsReadings()
     Json old = demoJson();
     old["version"] = 2;
     for (const char *key :
-         { "torque_cards", "torque_ticks", "shells", "weighings", "weight_tolerance_g", "choices" })
+         { "torque_cards", "torque_ticks", "shells", "weighings", "weighed_parts", "choices" })
         old.erase(key);
     Json kept = Json::array();
     for (Json &r : old["readings"]) {

@@ -3,6 +3,7 @@
 
 #include "bench/after/filterpage.h"
 #include "bench/after/heardpage.h"
+#include "bench/after/lookspage.h"
 #include "bench/after/oilpage.h"
 #include "bench/after/recheckpage.h"
 #include "bench/after/shelfpage.h"
@@ -18,6 +19,7 @@ AfterBench::AfterBench(OpenBuild &open, QWidget *parent)
 {
     addPage(new RecheckPage(open, this));
     addPage(new HeardPage(open, this));
+    addPage(new LooksPage(open, this));
     m_shelf = addPage(new ShelfPage(open, this));
 }
 

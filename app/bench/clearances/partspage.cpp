@@ -22,19 +22,6 @@ namespace {
 
 constexpr std::array kinds { StopKind::Main, StopKind::BigEnd };
 
-QString partName(const std::string &part)
-{
-    if (part == "rod")
-        return PartsPage::tr("Rods");
-    if (part == "piston")
-        return PartsPage::tr("Pistons");
-    if (part == "rod_big_end")
-        return PartsPage::tr("Rods, big end");
-    if (part == "rod_small_end")
-        return PartsPage::tr("Rods, small end");
-    return qs(part);
-}
-
 } // namespace
 
 PartsPage::PartsPage(OpenBuild &open, QWidget *parent)
@@ -99,30 +86,35 @@ void PartsPage::addWeights(int &row)
     auto *title = new QLabel(tr("Weights, g"), m_page);
     title->setFont(textFont(TextSize::Body, true));
     m_grid->addWidget(title, row++, 0);
-    for (const auto &[part, tolerance] : m_open.build().weightTolerance_g) {
-        auto *name = new QLabel(tr("%1, within %2 g").arg(partName(part)).arg(tolerance, 0, 'g', 3),
-                                m_page);
-        m_grid->addWidget(name, row, 0);
+    const auto weights = judgeWeights(m_open.build());
+    if (weights.empty())
+        m_grid->addWidget(
+            new QLabel(tr("Nothing is weighed yet: say in the panel what is, and how alike."),
+                       m_page),
+            row++, 0, 1, 8);
+    for (const WeightSpread &w : weights) {
+        const std::string &part = w.part;
+        m_grid->addWidget(new QLabel(qs(w.name), m_page), row, 0);
         const int count = m_open.build().engine.cylinders;
         for (int item = 1; item <= count; ++item) {
             auto *field = new QuantityField(Dimension::Number, "", m_page);
             field->setObjectName(QStringLiteral("weight.%1.%2").arg(qs(part)).arg(item));
-            field->setAccessibleName(tr("%1 %2, grams").arg(partName(part)).arg(item));
+            field->setAccessibleName(tr("%1 %2, grams").arg(qs(w.name)).arg(item));
             field->setFixedWidth(62);
             field->setCheck([](double g) -> Result<void> {
-                if (!(g > 0 && g <= 100000))
+                if (!(g > 0 && g < 100000))
                     return fail("", "a part weighs more than nothing and less than 100 kg");
                 return {};
             });
             connect(field, &QuantityField::entered, this,
                     [this, part = part, item](double g, bool on) {
-                        Weighing w;
-                        w.part = part;
-                        w.item = item;
-                        w.grams = std::round(g * 100) / 100;
-                        w.by = m_open.worker();
-                        w.at = OpenBuild::now();
-                        m_open.edit(WeighPart { w });
+                        Weighing weighed;
+                        weighed.part = part;
+                        weighed.item = item;
+                        weighed.grams = std::round(g * 100) / 100;
+                        weighed.by = m_open.worker();
+                        weighed.at = OpenBuild::now();
+                        m_open.edit(WeighPart { weighed });
                         if (on)
                             focusNextChild();
                     });
@@ -142,8 +134,8 @@ void PartsPage::rebuild()
     std::string shape;
     for (const Stop &s : m_open.build().engine.stops)
         shape += s.id + ";";
-    for (const auto &[part, g] : m_open.build().weightTolerance_g)
-        shape += part + std::to_string(g) + ";";
+    for (const WeightSpread &w : judgeWeights(m_open.build()))
+        shape += w.part + ";";
     if (shape == m_shape)
         return;
     m_shape = shape;
@@ -164,6 +156,12 @@ void PartsPage::rebuild()
     m_grid->setRowStretch(row, 1);
 }
 
+void PartsPage::reset()
+{
+    m_part.clear();
+    m_about = {};
+}
+
 void PartsPage::refresh()
 {
     rebuild();
@@ -174,13 +172,19 @@ void PartsPage::refresh()
     const auto weights = judgeWeights(m_open.build());
     for (const Weight &w : m_weights)
         for (const WeightSpread &s : weights)
-            if (s.part == w.part && !w.field->hasFocus())
+            if (s.part == w.part && !w.field->hasFocus()) {
                 w.field->setValue(s.grams.contains(w.item) ? std::optional(s.grams.at(w.item))
                                                            : std::nullopt);
+                w.field->setToolTip(s.addedUp.contains(w.item)
+                                        ? tr("its pieces added up; not weighed as a whole")
+                                        : QString());
+            }
     for (const auto &[part, label] : m_spreads)
         for (const WeightSpread &s : weights)
             if (s.part == part) {
-                label->setText(qs(s.verdict) + QStringLiteral(": ") + qs(markWord(s.mark)));
+                label->setText(
+                    qs(s.verdict) + QStringLiteral(": ") + qs(markWord(s.mark))
+                    + (s.source.empty() ? QString() : QStringLiteral(" (") + qs(s.source) + u')'));
                 setTone(label, Theme::current().mark(s.mark));
             }
     update();
@@ -195,18 +199,93 @@ void PartsPage::paintEvent(QPaintEvent *)
 PanelContent PartsPage::panel()
 {
     PanelContent out;
+    weightsPanel(out);
+    out.push_back(PanelRule {});
     out.push_back(PanelTitle { tr("Why it is ticked"), {} });
     for (const TickKind &c : tickKinds())
         if (c.stopKind == kinds[1]) {
             out.push_back(PanelHeading { qs(c.text) });
             out.push_back(PanelText { qs(c.reason), Tone::Muted });
         }
-    out.push_back(PanelRule {});
+    return out;
+}
+
+/// Which part, how alike it has to be, and who says so.
+void PartsPage::weightsPanel(PanelContent &out)
+{
+    const Build &build = m_open.build();
+    out.push_back(PanelTitle { tr("What is weighed"), {} });
+    PanelChoice part { QStringLiteral("weights.part"), tr("Part"), {}, -1, {} };
+    std::vector<std::string> ids;
+    for (const WeightPart &p : weightParts())
+        ids.emplace_back(p.id);
+    for (const WeightSpread &w : judgeWeights(build))
+        if (std::ranges::find(ids, w.part) == ids.end())
+            ids.push_back(w.part);
+    for (const std::string &id : ids) {
+        if (id == m_part)
+            part.current = static_cast<int>(part.options.size());
+        part.options << qs(weighedPartName(id));
+    }
+    part.chosen = [this, ids](int index) -> Result<void> {
+        choosePart(ids[static_cast<size_t>(index)]);
+        return {};
+    };
+    out.push_back(std::move(part));
+    out.push_back(PanelWord { QStringLiteral("weights.name"), tr("or in own words"),
+                              std::ranges::find(ids, m_part) == ids.end() ? qs(m_part) : QString(),
+                              [this](const QString &text) -> Result<void> {
+                                  if (!text.trimmed().isEmpty())
+                                      choosePart(text.trimmed().toStdString());
+                                  return {};
+                              } });
+    out.push_back(PanelField { QStringLiteral("weights.tolerance"), tr("Within, g"),
+                               Dimension::Number, "", 1, m_about.tolerance_g,
+                               [this](double g) -> Result<void> {
+                                   if (!(g > 0 && g <= 1000))
+                                       return fail("", "must be above 0 to 1000 g");
+                                   m_about.tolerance_g = g;
+                                   return {};
+                               },
+                               tr("the heaviest less the lightest") });
+    out.push_back(PanelWord { QStringLiteral("weights.source"), tr("Who says so"),
+                              qs(m_about.source), [this](const QString &text) -> Result<void> {
+                                  m_about.source = text.trimmed().toStdString();
+                                  return {};
+                              } });
+    const bool there = build.weighedParts.contains(m_part);
+    out.push_back(PanelButton { QStringLiteral("weights.keep"),
+                                there ? tr("Keep what is changed") : tr("Weigh it"),
+                                [this] { keepPart(m_about); } });
+    if (there)
+        out.push_back(PanelButton { QStringLiteral("weights.drop"), tr("It is not weighed"),
+                                    [this] { keepPart(std::nullopt); } });
     out.push_back(
         PanelText { tr("Rods and pistons of one weight keep the load on the bearings even. "
                        "What is out is lightened, or changed, by a qualified shop."),
                     Tone::Muted });
-    return out;
+}
+
+void PartsPage::choosePart(const std::string &part)
+{
+    m_part = part;
+    const auto &parts = m_open.build().weighedParts;
+    const auto at = parts.find(part);
+    m_about = at == parts.end() ? WeighedPart {} : at->second;
+    if (at == parts.end())
+        for (const WeightPart &p : weightParts())
+            if (p.id == part)
+                m_about.pieces.assign(p.pieces.begin(), p.pieces.end());
+    Q_EMIT changed();
+}
+
+void PartsPage::keepPart(std::optional<WeighedPart> about)
+{
+    if (const auto done = m_open.edit(SetWeighedPart { m_part, std::move(about) }); !done) {
+        Q_EMIT complained(qs(done.error()));
+        return;
+    }
+    choosePart(m_part);
 }
 
 } // namespace mildpath

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "document/parts.h"
 #include "shell/page.h"
 
 #include <QWidget>
@@ -24,6 +25,7 @@ public:
     QString title() const override { return tr("Assembly"); }
     void refresh() override;
     PanelContent panel() override;
+    void reset() override;
 
 protected:
     void paintEvent(QPaintEvent *) override;
@@ -32,6 +34,9 @@ private:
     void rebuild();
     void addChecks(StopKind kind, int &row);
     void addWeights(int &row);
+    void weightsPanel(PanelContent &out);
+    void choosePart(const std::string &part);
+    void keepPart(std::optional<WeighedPart> about);
 
     struct Tick
     {
@@ -49,6 +54,8 @@ private:
     std::vector<Tick> m_ticks;
     std::vector<Weight> m_weights;
     std::vector<std::pair<std::string, QLabel *>> m_spreads;
+    std::string m_part; ///< whose weights the panel tells
+    WeighedPart m_about; ///< as it is being said
     std::string m_shape; ///< of the engine the widgets were made for
 };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/start/checkspage.h"
 
+#include "checks/ownkinds.h"
 #include "checks/signing.h"
 #include "checks/visible.h"
 #include "document/logbook.h"
@@ -93,6 +94,12 @@ void ChecksPage::rowsOf(const CheckKind &kind, std::vector<Item> &items) const
         places += c.asked && c.kind == &kind;
     if (places == 0)
         return;
+    if (kind.id == ownKind) { // each by itself
+        for (const Check &c : list().all())
+            if (c.asked && c.kind == &kind)
+                items.push_back({ kind.stage, &kind, c.place.id });
+        return;
+    }
     items.push_back({ kind.stage, &kind });
     if (m_kind != kind.id || places < 2)
         return;
@@ -106,7 +113,8 @@ void ChecksPage::refresh()
     m_items.clear();
     std::vector<RowList::Row> rows;
     int chosen = -1;
-    for (const CheckKind &kind : checkKinds()) {
+    for (const CheckKind *each : list().kinds()) {
+        const CheckKind &kind = *each;
         std::vector<Item> items;
         rowsOf(kind, items);
         if (items.empty())
@@ -130,8 +138,9 @@ void ChecksPage::refresh()
             const bool one = !item.place.empty() || group.checks.size() == 1;
             rows.push_back(
                 { group.mark(),
-                  { item.place.empty()
-                        ? qs(kind.statement)
+                  { item.place.empty() ? qs(kind.statement)
+                        : kind.id == ownKind
+                        ? qs(group.checks.front()->statement())
                         : QStringLiteral("      ") + qs(group.checks.front()->place.name),
                     one ? qs(group.checks.front()->reason) : qs(group.where()),
                     one             ? qs(markWord(group.mark()))
@@ -188,7 +197,7 @@ void ChecksPage::choose(const std::string &check)
     // The only one of its kind has no row of its own below the kind's.
     const auto alike = std::ranges::count_if(
         list().all(), [&](const Check &other) { return other.asked && other.kind == c->kind; });
-    m_place = alike > 1 ? c->place.id : std::string();
+    m_place = alike > 1 || c->kind->id == ownKind ? c->place.id : std::string();
     m_typed.photos.clear();
     if (!isVisible())
         return;

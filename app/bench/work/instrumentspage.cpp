@@ -7,6 +7,7 @@
 #include "paint/scrolled.h"
 #include "paint/text.h"
 #include "quantity/dates.h"
+#include "shell/wordof.h"
 
 #include <QVBoxLayout>
 
@@ -97,16 +98,6 @@ void InstrumentsPage::refresh()
     m_rows->choose(at);
 }
 
-PanelWord InstrumentsPage::word(const char *id, const QString &label,
-                                std::string Instrument::*which)
-{
-    return { QString::fromLatin1(id), label, qs(m_typed.*which),
-             [this, which](const QString &text) -> Result<void> {
-                 m_typed.*which = text.trimmed().toStdString();
-                 return {};
-             } };
-}
-
 /// Shown in the unit of its kind; stored in it as well.
 PanelField InstrumentsPage::figure(const char *id, const QString &label,
                                    std::optional<double> Instrument::*which, double times,
@@ -152,7 +143,7 @@ PanelContent InstrumentsPage::panel()
 
 void InstrumentsPage::formPanel(PanelContent &out)
 {
-    out.push_back(word("instrument.name", tr("Name"), &Instrument::name));
+    out.push_back(wordOf(m_typed, "instrument.name", tr("Name"), &Instrument::name));
     PanelChoice kind { QStringLiteral("instrument.kind"), tr("Kind"), {}, 0, {} };
     for (size_t k = 0; k < instrumentKinds().size(); ++k) {
         kind.options << qs(instrumentKinds()[k].name);
@@ -169,9 +160,10 @@ void InstrumentsPage::formPanel(PanelContent &out)
                          tr("of one reading, as its certificate says or as repeats show")));
     out.push_back(figure("instrument.zero", tr("Shows at zero"), &Instrument::zero, 1,
                          tr("what it shows where it should show nothing")));
+    out.push_back(wordOf(m_typed, "instrument.checked", tr("Held against a standard on"),
+                         &Instrument::checked));
     out.push_back(
-        word("instrument.checked", tr("Held against a standard on"), &Instrument::checked));
-    out.push_back(word("instrument.standard", tr("Which standard"), &Instrument::standard));
+        wordOf(m_typed, "instrument.standard", tr("Which standard"), &Instrument::standard));
 }
 
 void InstrumentsPage::keep()

@@ -28,7 +28,6 @@ public:
 private:
     const Instrument *chosen() const;
     void formPanel(PanelContent &out);
-    PanelWord word(const char *id, const QString &label, std::string Instrument::*which);
     PanelField figure(const char *id, const QString &label,
                       std::optional<double> Instrument::*which, double times, const QString &about);
     void keep();

@@ -3,6 +3,7 @@
 
 #include "bench/work/instrumentspage.h"
 #include "bench/work/orderpage.h"
+#include "bench/work/ownpage.h"
 #include "bench/work/todaypage.h"
 #include "bench/work/workpage.h"
 
@@ -15,6 +16,7 @@ WorkBench::WorkBench(OpenBuild &open, QWidget *parent)
     addPage(new TodayPage(open, this));
     addPage(new OrderPage(open, this));
     addPage(new InstrumentsPage(open, this));
+    addPage(new OwnPage(open, this));
 }
 
 } // namespace mildpath

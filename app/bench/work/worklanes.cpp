@@ -78,10 +78,11 @@ void WorkLanes::addGroup(Lane &lane, const CheckKind &kind) const
         const auto same = [&](const Spot &s) { return s.mark == markOf(*c) && s.now == now; };
         const auto at = checks.size() > mostMarks ? std::ranges::find_if(group.spots, same)
                                                   : group.spots.end();
-        if (at == group.spots.end())
-            group.spots.push_back({ { c }, markOf(*c), now, {} });
-        else
-            at->checks.push_back(c);
+        Spot &spot = at == group.spots.end()
+            ? group.spots.emplace_back(Spot { {}, markOf(*c), now, {} })
+            : *at;
+        spot.checks.push_back(c);
+        spot.critical = spot.critical || (row && row->time.slack_d && *row->time.slack_d <= 0);
     }
     lane.groups.push_back(std::move(group));
 }
@@ -102,10 +103,10 @@ void WorkLanes::lay()
     m_lanes.clear();
     if (!m_list)
         return;
-    for (const CheckKind &kind : checkKinds()) {
-        if (m_lanes.empty() || m_lanes.back().stage != kind.stage)
-            m_lanes.push_back({ kind.stage });
-        addGroup(m_lanes.back(), kind);
+    for (const CheckKind *kind : m_list->kinds()) {
+        if (m_lanes.empty() || m_lanes.back().stage != kind->stage)
+            m_lanes.push_back({ kind->stage });
+        addGroup(m_lanes.back(), *kind);
     }
     std::erase_if(m_lanes, [](const Lane &l) { return l.groups.empty(); });
     for (size_t i = 1; i < m_lanes.size(); ++i)
@@ -194,6 +195,11 @@ void WorkLanes::paintSpot(QPainter &p, const Spot &s, bool chosen) const
         p.setPen(QPen(t.selection, chosen ? 2 : 1.2));
         p.setBrush(s.now ? QBrush(t.selectionFill) : QBrush(Qt::NoBrush));
         p.drawRoundedRect(s.area.adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
+    }
+    if (s.critical && showsHours()) {
+        p.setPen(QPen(t.ink, 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawEllipse(QPointF(s.markX(), s.area.center().y()), 7.2, 7.2);
     }
     if (s.mark == Mark::NotDone && !s.now) { // it waits
         p.setPen(QPen(t.muted, 1.2, Qt::CustomDashLine));
@@ -330,8 +336,14 @@ void WorkLanes::paintLegend(QPainter &p) const
         say(qs(markWord(m)));
     }
     say(tr("a number: so many alike"));
-    if (showsHours())
+    if (showsHours()) {
+        p.setPen(QPen(t.ink, 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawEllipse(QPointF(x + 7, y + 8), 7.2, 7.2);
+        x += 19;
+        say(tr("no day to spare"));
         say(tr("bar: hours, nine jobs in ten"));
+    }
 }
 
 void WorkLanes::paintEvent(QPaintEvent *)

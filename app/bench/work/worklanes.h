@@ -50,6 +50,7 @@ private:
         Mark mark;
         bool now;
         QRectF area;
+        bool critical = false; ///< any delay delays the first start
         double markX() const { return area.left() + 8; }
     };
     /// The checks of one kind in a lane.
