@@ -7,6 +7,7 @@
 #include "storage/files.h"
 
 #include <QBuffer>
+#include <QLocale>
 #include <QPageSize>
 #include <QPainter>
 #include <QPdfWriter>
@@ -382,6 +383,21 @@ private:
 };
 
 } // namespace
+
+Paper usualPaper()
+{
+    switch (QLocale().territory()) {
+    case QLocale::UnitedStates:
+    case QLocale::Canada:
+    case QLocale::Mexico:
+    case QLocale::Chile:
+    case QLocale::Colombia:
+    case QLocale::Philippines:
+        return Paper::Letter;
+    default:
+        return Paper::A4;
+    }
+}
 
 Result<void> writeBuildSheetPdf(const BuildSheet &sheet, Paper paper, const QString &path)
 {

@@ -7,6 +7,9 @@
 
 namespace mildpath {
 
+/// What is in the printer where the user lives: Letter in North America and some countries more.
+Paper usualPaper();
+
 /// Writes a build sheet as PDF: pictures as vectors, rows whole, heads of tables repeated on every
 /// page. Errors: place = path; nothing half written.
 Result<void> writeBuildSheetPdf(const BuildSheet &sheet, Paper paper, const QString &path);

@@ -25,7 +25,7 @@ QWidget *firstOf(const SidePanel &panel, std::initializer_list<const char *> nam
     return nullptr;
 }
 
-/// The page of its bench where it is answered or mended; empty: in the list, or whichever is shown.
+/// The page of its bench where it is answered or mended; empty: whichever is shown.
 QString pageFor(const CheckKind &kind)
 {
     struct Row
@@ -60,7 +60,8 @@ void MainWindow::goToCheck(const std::string &id)
     if (!check->place.stop.empty())
         m_open->selectStop(qs(check->place.stop));
     const QString page = pageFor(*check->kind);
-    if (page.isEmpty() && isAnsweredInList(*check)) {
+    // Looks to come are set where they stand with their intervals.
+    if (isAnsweredInList(*check) && check->kind->id != "again") {
         showPage(Place::Start, QStringLiteral("checks"));
         m_open->selectCheck(id);
         if (QWidget *part = firstOf(*m_panel, { "check.value", "check.by", "check.yes", "job.by" }))

@@ -167,9 +167,10 @@ void LooksPage::formPanel(PanelContent &out)
         out.push_back(wordOf(m_typed, "look.item", tr("What is looked at"), &NextLook::item));
     }
     out.push_back(PanelText { tr("Whichever is over first:"), Tone::Muted });
+    out.push_back(amountField("look.hours", tr("Every, hours it ran"), Dimension::Number, "",
+                              m_typed.every_h));
     out.push_back(
-        amountField("look.hours", tr("Every, hours run"), Dimension::Number, "", m_typed.every_h));
-    out.push_back(amountField("look.km", tr("Every"), Dimension::Length, "km", m_typed.every_km));
+        amountField("look.km", tr("Every, driven"), Dimension::Length, "km", m_typed.every_km));
     out.push_back(wholeField("look.days", tr("Every, days"), m_typed.everyDays));
     out.push_back(wholeField("look.trackDays", tr("Every, track days"), m_typed.everyTrackDays));
     out.push_back(wholeField("look.passes", tr("Every, passes"), m_typed.everyPasses));
@@ -179,7 +180,7 @@ void LooksPage::ranPanel(PanelContent &out)
 {
     out.push_back(PanelTitle { tr("It ran"), {} });
     out.push_back(amountField("ran.hours", tr("Hours"), Dimension::Number, "", m_ran.ran_h));
-    out.push_back(amountField("ran.km", tr("Way"), Dimension::Length, "km", m_ran.ran_km));
+    out.push_back(amountField("ran.km", tr("Driven"), Dimension::Length, "km", m_ran.ran_km));
     out.push_back(wholeField("ran.trackDays", tr("Track days"), m_ran.trackDays));
     out.push_back(wholeField("ran.passes", tr("Passes"), m_ran.passes));
     out.push_back(
@@ -204,8 +205,8 @@ void LooksPage::keep(NextLook look)
         return;
     }
     m_chosen = drops ? std::string() : look.item;
-    m_typed = drops ? NextLook {} : look;
     refresh();
+    m_typed = chosen() ? *chosen()->look : NextLook {};
     Q_EMIT changed();
 }
 

@@ -19,7 +19,7 @@ class LooksPage : public Page
 public:
     LooksPage(OpenBuild &open, QWidget *parent);
     std::vector<PageTab> tabs() const override { return { { "looks", tr("Next looks") } }; }
-    QString title() const override { return tr("What is looked at again, and when"); }
+    QString title() const override { return tr("Next looks"); }
     QString about() const override;
     void reset() override;
     void refresh() override;

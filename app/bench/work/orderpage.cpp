@@ -379,7 +379,7 @@ QString OrderPage::writeTable(const QString &path) const
         ? writeTextFile(path.toStdString(), tableToCsv(ordersTable(m_orders)))
         : writeSheetTo(orderSheet(*m_plan->about.build, m_orders, OpenBuild::now().substr(0, 10),
                                   Figure::style()),
-                       Paper::A4, path);
+                       usualPaper(), path);
     return done ? QString() : qs(done.error().message);
 }
 

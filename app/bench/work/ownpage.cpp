@@ -107,6 +107,11 @@ PanelContent OwnPage::panel()
     PanelContent out;
     const OwnCheck *c = chosen();
     out.push_back(PanelTitle { c ? qs(c->text) : tr("A check of one's own"), {} });
+    if (!c)
+        out.push_back(PanelText { tr("What this type of engine is known for, or a step of your own "
+                                     "order. It stands in the list and in the plan as all others "
+                                     "do."),
+                                  Tone::Muted });
     out.push_back(wordOf(m_typed, "own.text", tr("True when"), &OwnCheck::text));
     wherePanel(out);
     afterPanel(out);
@@ -142,7 +147,7 @@ void OwnPage::wherePanel(PanelContent &out)
     for (const PassagePart &p : passageParts())
         places.emplace_back(std::string(p.id), qs(p.name));
     out.push_back(choiceOf("own.place", tr("At"), m_typed.place, std::move(places)));
-    std::vector<std::pair<std::string, QString>> stages { { "", tr("by what it comes after") } };
+    std::vector<std::pair<std::string, QString>> stages { { "", tr("as it comes") } };
     for (const std::string_view word : stageWords())
         stages.emplace_back(std::string(word), qs(aboutStage(*stageOf(word)).name));
     out.push_back(choiceOf("own.stage", tr("Stage"), m_typed.stage, std::move(stages)));

@@ -135,7 +135,7 @@ QString TodayPage::writeSheet(const QString &path) const
         return tr("The plan is being worked out.");
     const BuildSheet sheet = daySheet(*m_plan->about.build, m_plan->answer,
                                       OpenBuild::now().substr(0, 10), Figure::style());
-    const auto done = writeSheetTo(sheet, Paper::A4, path);
+    const auto done = writeSheetTo(sheet, usualPaper(), path);
     return done ? QString() : qs(done.error().message);
 }
 
