@@ -206,7 +206,7 @@ void printStepsAfterEdit(const Circuit &circuit)
         Circuit changed = circuit;
         for (Element &e : changed.elements) {
             if (e.kind == ElementKind::Pump && std::string_view(what).starts_with("pump"))
-                e.values["displacement_m3"] *= 1.02;
+                e.values["displacement_m3"] = 1.02 * pumpDisplacement_m3(e);
             if (e.id.starts_with("main_") && isBearing(e)
                 && std::string_view(what).starts_with("all"))
                 e.values["clearance_um"] *= 1.02;

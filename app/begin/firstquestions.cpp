@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "begin/firstquestions.h"
 
+#include "circuit/elementtypes.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
@@ -272,7 +273,7 @@ void FirstQuestions::pumpPage()
     QFormLayout *form = addPage(
         tr("The pump"), tr("Delivery a turn and the relief valve decide every pressure there is."));
     if (const Element *pump = pumpOf(m_build)) {
-        const double before = pump->value("displacement_m3");
+        const double before = pumpDisplacement_m3(*pump);
         m_numbers.push_back({ field(form, "first.pump", tr("it moves, a turn"), Dimension::Volume,
                                     "cm³", 1, before),
                               before, [id = pump->id](double si) -> Edit {

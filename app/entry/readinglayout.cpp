@@ -327,7 +327,7 @@ void ReadingEntry::showMethod()
     m_partLabels[1]->setText(m_family->shells ? tr("crank") : tr("shaft"));
     if (two) {
         const Stop *stop = m_open.build().engine.find(m_stop);
-        double nominal_mm = stop ? stop->journal_mm : 0;
+        double nominal_mm = stop ? journalOf_mm(m_open.build(), *stop) : 0;
         for (const Reading *r : standingReadings(m_open.build()))
             if (r->stop == m_stop && r->family == m_family->id && r->item == m_item
                 && r->journal_mm)

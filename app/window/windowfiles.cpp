@@ -120,6 +120,10 @@ bool MainWindow::stand(Build build, OpenedFrom from)
         return false;
     }
     showBegin(false);
+    if (const auto &two = m_open->build().twoValues; !two.empty())
+        m_messages->say(tr("Written twice in this file, differently: %1. Say which is right under "
+                           "First start, Checks, open questions.")
+                            .arg(qs(twoValuesText(m_open->build(), two.front()))));
     return true;
 }
 

@@ -221,7 +221,8 @@ void lengthenRotors(Circuit &circuit, double factor)
     for (Element &e : circuit.elements)
         if (e.kind == ElementKind::Pump)
             for (const char *key : { "displacement_m3", "rotor_length_mm" })
-                e.values[key] *= factor;
+                if (const auto at = e.values.find(key); at != e.values.end())
+                    at->second *= factor;
 }
 
 void stiffenSpring(const Build &build, Circuit &circuit, double by_kpa)

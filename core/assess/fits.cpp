@@ -203,7 +203,7 @@ std::optional<double> feedShareOfTurn(const Build &build, const Stop &main)
         kind = FeedGroove::Full;
     else if (groove == 0)
         kind = FeedGroove::None;
-    return feedFraction(kind, groove, main.journal_mm / 2 * 1e-3, drilling_mm * 1e-3,
+    return feedFraction(kind, groove, journalOf_mm(build, main) / 2 * 1e-3, drilling_mm * 1e-3,
                         main.value("shell_hole_mm", 5) * 1e-3,
                         main.value("cross_drilled") > 0 ? 2 : 1);
 }

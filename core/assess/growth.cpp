@@ -16,7 +16,8 @@ JournalParts journalPartsOf(const Build &build, const SizeItem &item)
     p.part = family.housing;
     p.housing = of(family.housing == HousingPart::Rod ? engine.rod : engine.block);
     p.journal = of(family.shells || family.id == "end_float" ? engine.crank : "crank_steel");
-    p.journal_mm = item.stop->journal_mm;
+    if (item.stop->kind == StopKind::Main || item.stop->kind == StopKind::BigEnd)
+        p.journal_mm = journalOf_mm(build, *item.stop);
     p.shellWall_mm = item.stop->shellWall_mm;
     if (family.id == "main") {
         if (!engine.mainCap.empty())

@@ -58,6 +58,7 @@ public:
         flows();
         filters();
         choices();
+        twoValues();
         oil();
     }
 
@@ -243,6 +244,13 @@ private:
             e.by = last->by;
         }
         m_board.say("pick", wholeEngine, std::move(e));
+    }
+    /// What an older file said twice is an open question as well.
+    void twoValues()
+    {
+        for (const TwoValues &t : m_build.twoValues)
+            m_board.say("pick", wholeEngine,
+                        { Kind::Unsure, asItIsNow, {}, {}, {}, twoValuesText(m_build, t) });
     }
 
     CheckBoard &m_board;

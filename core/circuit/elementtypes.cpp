@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/elementtypes.h"
 
+#include "pump/rotor.h"
 #include "quantity/json.h"
 #include "quantity/rounding.h"
 
@@ -116,10 +117,13 @@ constexpr std::array<NumberKey, 5> reliefKeys { {
         { "stuck_open_fraction", "jammed at this opening (not jammed unless given)", -1.0, 0, 1 }),
 } };
 
-constexpr std::array<NumberKey, 15> pumpKeys { {
-    untyped({ "displacement_m3", "displacement per pump turn", required, 0, 1, true }),
+constexpr std::array<NumberKey, 17> pumpKeys { {
+    untyped({ "displacement_m3", "displacement per pump turn; 0: what the rotors' sizes give", 0.0,
+              0, 1 }),
     { "drive_ratio", "pump speed against the crankshaft's", 1.0, 0, 100, true },
     { "rotor_length_mm", "rotor length", required, 0, 1000, true },
+    { "eccentricity_mm", "rotor eccentricity", 0.0, 0, 100 },
+    { "inner_tip_mm", "inner rotor over its tips", 0.0, 0, 1000 },
     untyped({ "tip_clearance_um", "rotor tip clearance", required, 0, 5000 }),
     untyped({ "end_clearance_um", "rotor end clearance", required, 0, 5000 }),
     untyped({ "body_clearance_um", "outer rotor to body, diametral", required, 0, 5000 }),
@@ -200,6 +204,16 @@ Result<void> checkTogether(const Element &e)
                         + Json(e.value("full_kpa")).dump());
     if (e.kind == ElementKind::Thermostat && !(e.value("full_c") > e.value("open_c")))
         return fail("full_c", "must be above open_c");
+    if (e.kind == ElementKind::Pump && e.value("eccentricity_mm") > 0
+        && !(e.value("inner_tip_mm") > 2 * e.value("eccentricity_mm")))
+        return fail("inner_tip_mm",
+                    "must be more than two eccentricities, "
+                        + Json(2 * e.value("eccentricity_mm")).dump() + ", is "
+                        + Json(e.value("inner_tip_mm")).dump());
+    if (e.kind == ElementKind::Pump && pumpDisplacement_m3(e) <= 0)
+        return fail(
+            "displacement_m3",
+            "is missing (displacement per pump turn), and the rotors' sizes do not give it");
     const bool bearing = isBearing(e);
     if (bearing && !(e.value("groove_width_mm") < e.value("width_mm")))
         return fail("groove_width_mm",
@@ -230,6 +244,18 @@ bool isBearing(const Element &e)
 std::span<const ElementType> elementTypes()
 {
     return types;
+}
+
+double rotorsDisplacement_m3(const Element &pump)
+{
+    return rotorDisplacement_m3(pump.value("rotor_length_mm") * 1e-3,
+                                pump.value("eccentricity_mm") * 1e-3,
+                                pump.value("inner_tip_mm") * 1e-3);
+}
+
+double pumpDisplacement_m3(const Element &pump)
+{
+    return displacementOf(ElementValues(pump, pumpKeys));
 }
 
 std::unique_ptr<Law> makeLaw(const Element &element)

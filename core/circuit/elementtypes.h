@@ -25,6 +25,11 @@ struct ElementType
 /// A journal bearing of either law.
 bool isBearing(const Element &element);
 
+/// What a pump's rotors move in a turn by their sizes (m³); 0: they are not known.
+double rotorsDisplacement_m3(const Element &pump);
+/// What a pump moves in a turn (m³): as entered, else as its rotors' sizes give.
+double pumpDisplacement_m3(const Element &pump);
+
 /// The catalogue of element types, in the order of the help text.
 std::span<const ElementType> elementTypes();
 const ElementType &elementType(ElementKind kind);

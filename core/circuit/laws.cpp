@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/laws.h"
 
+#include "pump/rotor.h"
+
 #include <algorithm>
 #include <cassert>
 #include <cmath>
@@ -239,11 +241,24 @@ FlowSlope FilmBearingLaw::flow(double dp_pa, const Prepared &p, double, double &
     return { q.value, q.slope };
 }
 
+/// As entered, else as the rotors' sizes give.
+double displacementOf(const ElementValues &v)
+{
+    const double entered = v("displacement_m3");
+    return entered > 0 ? entered
+                       : rotorDisplacement_m3(v.mm("rotor_length_mm"), v.mm("eccentricity_mm"),
+                                              v.mm("inner_tip_mm"));
+}
+
 PumpLaw::PumpLaw(const ElementValues &v)
-    : m_geometry { v("displacement_m3"),          v.mm("rotor_length_mm"),
-                   v("tip_clearance_um") * 1e-6,  v("end_clearance_um") * 1e-6,
-                   v("body_clearance_um") * 1e-6, v.mm("tip_land_mm"),
-                   v.mm("end_path_width_mm"),     v.mm("end_path_length_mm"),
+    : m_geometry { displacementOf(v),
+                   v.mm("rotor_length_mm"),
+                   v("tip_clearance_um") * 1e-6,
+                   v("end_clearance_um") * 1e-6,
+                   v("body_clearance_um") * 1e-6,
+                   v.mm("tip_land_mm"),
+                   v.mm("end_path_width_mm"),
+                   v.mm("end_path_length_mm"),
                    v.mm("body_path_length_mm") }
     , m_inlet { v("inlet_port_mm2") * 1e-6,
                 v("inlet_port_cd"),

@@ -31,6 +31,9 @@ private:
     std::span<const NumberKey> m_keys;
 };
 
+/// What a pump moves in a turn (m³): as entered, else as its rotors' sizes give.
+double displacementOf(const ElementValues &pump);
+
 /// What an element sees of the operating point.
 struct LawConditions
 {

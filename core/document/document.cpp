@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/document.h"
 
+#include "circuit/elementtypes.h"
 #include "oil/grades.h"
 
 #include <algorithm>
@@ -167,6 +168,35 @@ const Proof *standingCheck(const Build &build, std::string_view stop, std::strin
         if (p.stop == stop && p.check == check)
             last = &p;
     return last;
+}
+
+void settleTwoValues(Build &build, std::string_view element, std::string_view key)
+{
+    std::erase_if(build.twoValues,
+                  [&](const TwoValues &t) { return t.element == element && t.key == key; });
+}
+
+Phrase twoValuesText(const Build &build, const TwoValues &two)
+{
+    const Element *e = build.circuit.find(two.element);
+    const NumberKey *key = e ? findElementKey(e->kind, two.key) : nullptr;
+    std::string where = two.element;
+    for (const Stop &s : build.engine.stops)
+        if (std::ranges::find(s.elements, two.element) != s.elements.end())
+            where = s.name;
+    return { "two.values",
+             "{0}, {1}: {2} counts, {3} was written as well",
+             { where, key ? std::string(key->meaning) : two.key,
+               ofFileUnit(e ? e->value(two.key) : 0, unitOfKey(two.key)),
+               ofFileUnit(two.other, unitOfKey(two.key)) } };
+}
+
+double journalOf_mm(const Build &build, const Stop &stop)
+{
+    for (const std::string &id : stop.elements)
+        if (const Element *e = build.circuit.find(id); e && isBearing(*e))
+            return e->value("d_mm");
+    return 0;
 }
 
 std::string nextReadingId(const Build &build)

@@ -54,7 +54,6 @@ struct Stop
     StopKind kind {};
     std::vector<StopPoint> points;
     std::vector<std::string> elements; ///< of the circuit; each element belongs to one stop
-    double journal_mm = 0; ///< bearings: journal diameter; 0 where there is none
     double shellWall_mm = 0; ///< bearings: wall of one shell; 0 when not known
     double plugBore_mm = 0; ///< plugs
     std::map<std::string, double> values; ///< by stopKeys()
@@ -195,6 +194,16 @@ struct Proof
 };
 
 /// A build: one engine, everything measured, seen and decided about its lubrication.
+/// A size an older file had written in two places, differently: the element's counts, the other is
+/// kept until somebody says which is right, by setting it.
+struct TwoValues
+{
+    std::string element, key; ///< of the circuit
+    double other = 0; ///< in the key's unit
+    bool operator==(const TwoValues &) const = default;
+};
+template <> const RecordType &recordType<TwoValues>();
+
 struct Build
 {
     // Made and copied in one place: every file that holds a build would compile that anew.
@@ -210,6 +219,7 @@ struct Build
     std::string notes;
     Engine engine;
     Circuit circuit;
+    std::vector<TwoValues> twoValues; ///< to be settled
     std::string gaugeTap; ///< name of a tap
     ChosenOil oil;
     Use use;
@@ -291,6 +301,12 @@ const Proof *standingProof(const Build &build, std::string_view stop, std::strin
 /// The last tick of one point of a stop; null if there is none.
 const Proof *standingCheck(const Build &build, std::string_view stop, std::string_view check);
 /// Id for a new record: prefix and a number not yet used.
+/// Whoever sets a size says which of two is right.
+void settleTwoValues(Build &build, std::string_view element, std::string_view key);
+/// "Main 3, diameter: 60.000 mm counts, 45.000 mm was written as well".
+Phrase twoValuesText(const Build &build, const TwoValues &two);
+/// Journal diameter of a bearing (mm), its film's; 0 where the stop has no bearing.
+double journalOf_mm(const Build &build, const Stop &stop);
 std::string nextReadingId(const Build &build);
 std::string nextProofId(const Build &build);
 std::string nextTickId(const Build &build);

@@ -418,6 +418,7 @@ Result<Build> setAlike(Build build, const SetAlike &edit)
             return fail(edit.key,
                         "is not a dimension of a " + std::string(elementType(e.kind).meaning));
         e.values[edit.key] = edit.value;
+        settleTwoValues(build, e.id, edit.key);
         if (const auto ok = checkElement(e); !ok)
             return tl::unexpected(ok.error());
         any = true;

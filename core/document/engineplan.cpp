@@ -4,6 +4,7 @@
 #include "document/passageedit.h"
 #include "document/recipes.h"
 #include "oil/grades.h"
+#include "pump/rotor.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -165,13 +166,21 @@ private:
         const double root = std::cbrt(m_pump);
         stop(StopKind::Pump, "pump", "Pump").points.push_back({ "Pump outlet", "pump_out" });
         last().values["lobes"] = 4;
+        // Rotors of usual proportions that move what such an engine wants.
+        const double length_mm = roundedToStep(12 * root, 0.1);
+        const double turn_mm3 = roundedToStep(6.8 * m_pump, 0.05) * 1e3;
+        const double eccentricity_mm = roundedToStep(
+            rotorSetFor(4, turn_mm3 * 1e-9, length_mm * 1e-3)->eccentricity_m * 1e3, 0.01);
+        const double tip_mm = roundedToStep(
+            turn_mm3 / (2 * pi * length_mm * eccentricity_mm) + 2 * eccentricity_mm, 0.001);
         add({ "pump",
               ElementKind::Pump,
               "inlet",
               "pump_out",
-              { { "displacement_m3", roundedToStep(6.8 * m_pump, 0.05) * 1e-6 },
-                { "drive_ratio", 1 },
-                { "rotor_length_mm", roundedToStep(12 * root, 0.1) },
+              { { "drive_ratio", 1 },
+                { "rotor_length_mm", length_mm },
+                { "eccentricity_mm", eccentricity_mm },
+                { "inner_tip_mm", tip_mm },
                 { "tip_clearance_um", 90 },
                 { "end_clearance_um", 76 },
                 { "body_clearance_um", 160 },
@@ -251,7 +260,6 @@ private:
         for (int i = 1; i <= m_mains; ++i) {
             Stop &s = stop(StopKind::Main, numbered("main", i), "Main " + std::to_string(i));
             s.points = { { s.name, numbered("m", i) } };
-            s.journal_mm = m_mainJournal;
             s.shellWall_mm = 2;
             if (i == (m_mains + 1) / 2) {
                 s.values["thrust_width_mm"] = roundedToStep(27 * m_b, 1);
@@ -271,7 +279,6 @@ private:
             Stop &s
                 = stop(StopKind::BigEnd, numbered("big_end", i), "Big-end " + std::to_string(i));
             s.points = { { s.name, numbered("b", i) } };
-            s.journal_mm = m_rodJournal;
             s.shellWall_mm = 1.5;
             Element drill = pipeElement(numbered("crank_drill", i), numbered("m", main),
                                         numbered("b", i), roundedToStep(5 * std::sqrt(m_b), 0.5),

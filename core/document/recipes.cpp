@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/recipes.h"
 
+#include "circuit/elementtypes.h"
+
 #include <array>
 #include <cmath>
 
@@ -59,7 +61,7 @@ RecipeScale scaleOf(const Build &build)
         out.bore = std::cbrt(4e6 * e.displacement_l / (pi * e.cylinders)) / 91.4;
     for (const Element &pump : build.circuit.elements)
         if (pump.kind == ElementKind::Pump)
-            out.pump = pump.value("displacement_m3") / 6.8e-6;
+            out.pump = pumpDisplacement_m3(pump) / 6.8e-6;
     return out;
 }
 

@@ -28,7 +28,6 @@ template <> const RecordType &recordType<Stop>()
               .field<&Stop::points>("points", "places where pressure is looked at")
               .field<&Stop::elements>("elements", "of the circuit that belong to it")
               .of("an element's id")
-              .ifSet<&Stop::journal_mm>("journal_mm", "bearings: journal diameter")
               .in("mm")
               .ifSet<&Stop::shellWall_mm>("shell_wall_mm", "bearings: wall of one shell")
               .in("mm")
@@ -473,6 +472,16 @@ template <size_t i = 0> Describe<Build> &&withLogs(Describe<Build> &&type)
 
 } // namespace
 
+template <> const RecordType &recordType<TwoValues>()
+{
+    static const RecordType type
+        = Describe<TwoValues>("two_values")
+              .must<&TwoValues::element>("element", "of the circuit: its size counts")
+              .must<&TwoValues::key>("key", "of its dimension")
+              .must<&TwoValues::other>("other", "as it was written elsewhere, in the key's unit");
+    return type;
+}
+
 template <> const RecordType &recordType<Build>()
 {
     static const RecordType type
@@ -503,6 +512,7 @@ template <> const RecordType &recordType<Build>()
               .field<&Build::ticks>("torque_ticks", "fasteners tightened and loosened")
               .field<&Build::shells>("shells", "shells, by family")
               .field<&Build::weighings>("weighings", "weights of parts")
+              .ifSet<&Build::twoValues>("two_values", "sizes to be settled")
               .ifSet<&Build::fromTemplate>("template", "it was begun from")
               .field<&Build::weighedParts>("weighed_parts", "what is weighed, by part")
               .field<&Build::choices>("choices", "questions answered")

@@ -36,6 +36,7 @@ public:
         fastening();
         shells();
         parts();
+        twoValues();
         checkHeat(m_build, m_errors);
         passages();
         checkPlumbing(m_build, m_errors);
@@ -126,9 +127,8 @@ private:
 
     void shelledStop(const Stop &s, const std::string &place)
     {
-        if (!(s.journal_mm > 5 && s.journal_mm <= 500))
-            add(place + "/journal_mm",
-                { "", "a bearing's journal {0}", { mustBe(5, 500, s.journal_mm, "mm") } });
+        if (const double d = journalOf_mm(m_build, s); d > 0 && !(d > 5 && d <= 500))
+            add(place, { "", "a bearing's journal {0}", { mustBe(5, 500, d, "mm") } });
         if (!(s.shellWall_mm >= 0 && s.shellWall_mm <= 20))
             add(place + "/shell_wall_mm", mustBe(0, 20, s.shellWall_mm, "mm"));
         int bearings = 0;
@@ -354,6 +354,17 @@ private:
                 if (!(u > 0 && u <= 3))
                     add(place + "/undersizes_mm",
                         { "shells.undersize", "must be above 0 and at most {0}", { asLength(3) } });
+        }
+    }
+
+    void twoValues()
+    {
+        for (size_t i = 0; i < m_build.twoValues.size(); ++i) {
+            const TwoValues &t = m_build.twoValues[i];
+            const Element *e = m_build.circuit.find(t.element);
+            if (!e || !findElementKey(e->kind, t.key))
+                add("/two_values/" + std::to_string(i),
+                    "there is no " + t.key + " of \"" + t.element + "\"");
         }
     }
 

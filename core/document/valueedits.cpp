@@ -69,6 +69,7 @@ Result<Build> setElementValue(Build out, const SetElementValue &e)
         return fail("circuit/" + e.element + "/" + e.key,
                     "is not a dimension of a " + std::string(elementType(element->kind).meaning));
     element->values[e.key] = e.value;
+    settleTwoValues(out, e.element, e.key);
     if (auto ok = checkElement(*element); !ok)
         return tl::unexpected(ok.error());
     return out;

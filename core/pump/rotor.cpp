@@ -44,6 +44,12 @@ double smallestBend(double teeth, double centreOverE)
 
 } // namespace
 
+double rotorDisplacement_m3(double rotorLength_m, double eccentricity_m, double innerTip_m)
+{
+    const double swept = innerTip_m - 2 * eccentricity_m;
+    return swept > 0 ? 2 * pi * rotorLength_m * eccentricity_m * swept : 0;
+}
+
 Result<RotorSet> rotorSetFor(int innerLobes, double displacement_m3, double rotorLength_m)
 {
     if (innerLobes < 3 || innerLobes > 12)

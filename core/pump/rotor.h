@@ -32,6 +32,13 @@ struct RotorSet
     double innerRoot_m() const { return toothCentre_m - eccentricity_m - toothRadius_m; }
 };
 
+/// What a rotor set moves in a turn (m³): V = π b (r_tip² − r_root²) of the inner rotor, whose root
+/// lies two eccentricities below its tips: 2 π b e (d_tip − 2 e).
+/// @param innerTip_m  over two opposite tips, or twice from the middle to one; up to 2 e nothing
+///                    is moved
+/// Source: rolling-circle (cycloidal) gearing, textbook geometry; derived here.
+double rotorDisplacement_m3(double rotorLength_m, double eccentricity_m, double innerTip_m);
+
 /// A set of usual proportions (L = 1.5 (n + 1) e, S = 0.35 L or what the tips' curvature lets the
 /// teeth have) scaled to a displacement:
 ///   V ≈ π b (r_tip² − r_root²) of the inner rotor

@@ -2,6 +2,7 @@
 #include "start/engine.h"
 
 #include "checks/assessment.h"
+#include "circuit/elementtypes.h"
 #include "document/logbook.h"
 #include "rules/rules.h"
 
@@ -40,7 +41,7 @@ Result<SimulatedEngine> SimulatedEngine::make(const Build &build, const Assessme
     if (!pump)
         return fail("/circuit", "there is no pump to turn");
     out.m_ratio = std::max(0.01, pump->value("drive_ratio"));
-    out.m_swept_m3 = pump->value("displacement_m3");
+    out.m_swept_m3 = pumpDisplacement_m3(*pump);
     out.m_prime = primeForecast(build, assessment);
     out.m_oil_c = options.oil_c.value_or(out.m_prime.oil_c);
     out.m_toFill_m3 = options.full ? 0 : out.m_prime.volume_m3();

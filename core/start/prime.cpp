@@ -4,6 +4,7 @@
 #include "assess/airreport.h"
 #include "assess/calibrated.h"
 #include "checks/assessment.h"
+#include "circuit/elementtypes.h"
 #include "quantity/types.h"
 #include "rules/rules.h"
 #include "sump/gas.h"
@@ -152,7 +153,7 @@ private:
     void time(const Element &pump)
     {
         m_out.time = primeTime({ .volume_m3 = m_out.volume_m3(),
-                                 .swept_m3_s = pump.value("displacement_m3") * m_out.shaft_rpm / 60,
+                                 .swept_m3_s = pumpDisplacement_m3(pump) * m_out.shaft_rpm / 60,
                                  .efficiency = fillEfficiency,
                                  .suction_m3 = m_out.suction_m3,
                                  .lift_m = m_out.lift_m,

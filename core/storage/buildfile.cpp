@@ -6,6 +6,7 @@
 #include "storage/files.h"
 
 #include <array>
+#include <cmath>
 
 namespace mildpath {
 namespace {
@@ -78,6 +79,46 @@ Result<void> weightsFromVersion11(Json &document)
     return {};
 }
 
+/// A bearing's journal stood at its stop and at its film: the film's counts. Where they differ the
+/// other is kept to be asked about.
+void journalsFromVersion11(Json &document)
+{
+    if (!document.contains("engine") || !document["engine"].is_object()
+        || !document["engine"].contains("stops") || !document["engine"]["stops"].is_array()
+        || !document.contains("circuit") || !document["circuit"].is_object()
+        || !document["circuit"].contains("elements") || !document["circuit"]["elements"].is_array())
+        return;
+    std::map<std::string, double> films; // journal by element
+    for (const Json &e : document["circuit"]["elements"])
+        if (e.is_object() && e.contains("id") && e["id"].is_string()
+            && e.value("type", Json()) == "film_bearing" && e.contains("d_mm")
+            && e["d_mm"].is_number())
+            films[e["id"].get<std::string>()] = e["d_mm"].get<double>();
+    for (Json &stop : document["engine"]["stops"]) {
+        if (!stop.is_object() || !stop.contains("journal_mm") || !stop["journal_mm"].is_number())
+            continue;
+        const double other = stop["journal_mm"].get<double>();
+        if (!stop.contains("elements") || !stop["elements"].is_array())
+            continue;
+        for (const Json &id : stop["elements"]) {
+            const auto film = id.is_string() ? films.find(id.get<std::string>()) : films.end();
+            if (film == films.end())
+                continue;
+            stop.erase("journal_mm");
+            if (std::abs(film->second - other) > 1e-6)
+                document["two_values"].push_back(
+                    { { "element", film->first }, { "key", "d_mm" }, { "other", other } });
+            break;
+        }
+    }
+}
+
+Result<void> fromVersion11(Json &document)
+{
+    journalsFromVersion11(document);
+    return weightsFromVersion11(document);
+}
+
 /// How a file of one version becomes one of the next; null: the next only adds.
 using Step = Result<void> (*)(Json &document);
 constexpr std::array<Step, buildVersion - 1> steps {
@@ -91,7 +132,7 @@ constexpr std::array<Step, buildVersion - 1> steps {
     nullptr, // → 9: the start: its numbers, sign-offs, the run card, runs, calibrations
     nullptr, // → 10: filter cuts, oil samples, openings, how rings and bores seal
     nullptr, // → 11: the job, people, what was said of checks, what was done on the bench
-    weightsFromVersion11, // → 12: weights with their source, assemblies; next looks, own checks
+    fromVersion11, // → 12: journals once, weights with their source; next looks, own checks
 };
 
 } // namespace

@@ -76,7 +76,7 @@ void addRegrind(const Build &build, const ShellStock &stock, const Limits &limit
     double wall = 0;
     for (const ShellStockRow &row : stock.shells)
         wall += row.wall_mm * 1e-3 / static_cast<double>(stock.shells.size());
-    const double journal_m = build.engine.find(plan.stops[w])->journal_mm * 1e-3;
+    const double journal_m = journalOf_mm(build, *build.engine.find(plan.stops[w])) * 1e-3;
     std::vector<double> steps;
     for (const double u : stock.undersizes_mm)
         steps.push_back(u * 1e-3);

@@ -90,7 +90,9 @@ def solve(pump, elements):
             / (12 * warm * pump["body_path_length_mm"] * 1e-3))
     out = at[pump["to"]]
     a[out][out] += slip
-    a[out][size] = pump["displacement_m3"] * RPM / 60
+    ecc, tip = pump.get("eccentricity_mm", 0) * 1e-3, pump.get("inner_tip_mm", 0) * 1e-3
+    turn = pump.get("displacement_m3") or math.pi * b * ((tip / 2) ** 2 - (tip / 2 - 2 * ecc) ** 2)
+    a[out][size] = turn * RPM / 60
     for k in range(size):
         best = max(range(k, size), key=lambda i: abs(a[i][k]))
         a[k], a[best] = a[best], a[k]

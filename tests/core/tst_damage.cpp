@@ -78,8 +78,8 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/engine/materials/block", "null", "is missing");
     row("/engine/stops/5/kind", R"("wheel")", "must be tank, pickup");
     row("/engine/stops/5/id", R"("main_2")", "is used twice", "/engine/stops/6/id");
-    row("/engine/stops/5/journal_mm", "4", "a bearing's journal must be 5 to 500 mm");
-    row("/engine/stops/5/journal_mm", "501", "a bearing's journal must be 5 to 500 mm");
+    row("/two_values", R"([{"element": "main_1", "key": "wings", "other": 1}])",
+        "there is no wings of \"main_1\"", "/two_values/0");
     row("/engine/stops/5/shell_wall_mm", "21", "must be 0 to 20 mm");
     row("/engine/stops/5/elements/0", R"("nothing")", "the circuit has no element \"nothing\"");
     row("/engine/stops/5/points", "[]", "exactly one point");

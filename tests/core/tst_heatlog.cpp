@@ -118,7 +118,7 @@ void TestHeatLog::running_isReadingLessTheJournalsGrowth()
 {
     const Build b = cleanLog(21.5e-6);
     const HeatLog log = logOf(b);
-    const double journal_um = b.engine.find("main_3")->journal_mm * 1e3;
+    const double journal_um = journalOf_mm(b, *b.engine.find("main_3")) * 1e3;
     for (const JudgedHeatPoint &p : log.points)
         verifyClose(*p.running_um, *p.reading_um - journal_um * shellSteel * (*p.metal_c - 20), 0,
                     1e-6);
@@ -267,7 +267,7 @@ void TestHeatLog::fitInUse_replacesTheHandbooks()
 void TestHeatLog::journalWarmedAlong_isTakenOut()
 {
     const Build b = alloyBuild();
-    const double journal_um = b.engine.find("main_3")->journal_mm * 1e3;
+    const double journal_um = journalOf_mm(b, *b.engine.find("main_3")) * 1e3;
     std::vector<HeatPoint> points;
     for (const double c : { 22.0, 60.0, 90.0 }) {
         HeatPoint p

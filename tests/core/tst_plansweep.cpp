@@ -153,7 +153,7 @@ void TestPlanSweep::size_scalesWhatFollowsFromIt()
     const double scale = bore / 91;
     const Stop &main = *b.engine.ofKind(StopKind::Main), &usual = *m.engine.ofKind(StopKind::Main);
     // docs/format/plan.md: journals by the bore to the power of 0.85.
-    verifyClose(main.journal_mm, usual.journal_mm * std::pow(scale, 0.85), 0.02);
+    verifyClose(journalOf_mm(b, main), journalOf_mm(m, usual) * std::pow(scale, 0.85), 0.02);
     verifyClose(b.engine.displacement_l, m.engine.displacement_l * std::pow(scale, 3), 0.03);
 }
 

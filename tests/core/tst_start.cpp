@@ -2,6 +2,7 @@
 // From the gate to the run card: holds and signatures, the prime forecast, corridors, alarms.
 #include "checks/assessment.h"
 #include "checksfixture.h"
+#include "circuit/elementtypes.h"
 #include "document/edit.h"
 #include "start/alarms.h"
 #include "start/runcard.h"
@@ -257,7 +258,7 @@ void TestStart::prime_followsTheCalculator()
 {
     const Judged j(demoBuild());
     const PrimeForecast &p = j.prime;
-    const double swept = pumpOf(j.build)->value("displacement_m3") * p.shaft_rpm / 60;
+    const double swept = pumpDisplacement_m3(*pumpOf(j.build)) * p.shaft_rpm / 60;
     // t = V/(η D n) behind the pump (mass balance), the lift before it; band and stop by two.
     verifyClose(p.time.fill_s, p.volume_m3() / (0.85 * swept), 1e-12, 0, QStringLiteral("fill"));
     QVERIFY(p.time.suction_s && *p.time.suction_s > 0);

@@ -197,7 +197,7 @@ void FilmBench::verdicts(PanelContent &out) const
     const auto curve = shearThinning(low(150), *oil.hths_mpa_s * 1e-3);
     if (!curve)
         return;
-    const double speed = stop->journal_mm * 1e-3 / 2 * m_result->rpm * 2 * pi / 60;
+    const double speed = journalOf_mm(build, *stop) * 1e-3 / 2 * m_result->rpm * 2 * pi / 60;
     const double rate = speed / film->smallest_m, plain = low(film->film_c);
     out.push_back(PanelChange { tr("in %1's film").arg(qs(film->name)),
                                 { qs(formatNumber(plain * 1e3, 1)), {}, {} },

@@ -7,6 +7,8 @@
 #include "bench/pump/rotorview.h"
 #include "checks/judgement.h"
 #include "checks/visible.h"
+#include "circuit/elementtypes.h"
+#include "diagnose/flowevidence.h"
 #include "entry/readingentry.h"
 #include "entry/tickcheck.h"
 #include "kinds/cautions.h"
@@ -144,7 +146,7 @@ void PumpBench::refresh()
         if (e.kind == ElementKind::Pump)
             about += tr(", %1 deep, %2 a turn")
                          .arg(inWords(asLength(e.value("rotor_length_mm"))),
-                              inWords(Quantity { e.value("displacement_m3"), Shows::SmallVolume }));
+                              inWords(Quantity { pumpDisplacement_m3(e), Shows::SmallVolume }));
     m_subtitle->setText(about);
     setTone(m_subtitle, Theme::current().muted);
     for (const auto &[id, button] : m_families)
@@ -254,6 +256,44 @@ void PumpBench::optionLines(PanelContent &out) const
                     Tone::Muted });
 }
 
+/// What the pump moves in a turn: as its rotors' sizes give, unless it is entered.
+void PumpBench::displacement(PanelContent &out) const
+{
+    const Element *pump = pumpOf(m_open.build());
+    if (!pump)
+        return;
+    const auto size = [&](const char *key, const QString &label) {
+        const double mm = pump->value(key);
+        return PanelField { QStringLiteral("pump.") + QLatin1String(key),
+                            label,
+                            Dimension::Length,
+                            "mm",
+                            3,
+                            mm > 0 ? std::optional(mm * 1e-3) : std::nullopt,
+                            [this, id = pump->id, key = std::string(key)](double si) {
+                                return m_open.edit(SetElementValue { id, key, si * 1e3 });
+                            } };
+    };
+    out.push_back(size("rotor_length_mm", tr("Rotor length")));
+    out.push_back(size("eccentricity_mm", tr("Eccentricity")));
+    out.push_back(size("inner_tip_mm", tr("Inner rotor over its tips")));
+    const double entered = pump->value("displacement_m3"), given = rotorsDisplacement_m3(*pump);
+    if (given > 0)
+        out.push_back(PanelRow { tr("The rotors move, a turn"),
+                                 shown(Quantity { given, Shows::SmallVolume, 0, 2 }) });
+    out.push_back(PanelField {
+        QStringLiteral("pump.displacement_m3"), tr("Entered instead, a turn"), Dimension::Volume,
+        "cm³", 2, entered > 0 ? std::optional(entered) : std::nullopt,
+        [this, id = pump->id](double si) {
+            return m_open.edit(SetElementValue { id, "displacement_m3", si });
+        },
+        tr("as its maker says it; 0: as the rotors' sizes give") });
+    if (entered > 0 && given > 0 && (entered < given / 3 || entered > given * 3))
+        out.push_back(PanelText { tr("Entered and rotors are a factor of three and more apart: one "
+                                     "of them is wrong."),
+                                  Tone::Warn });
+}
+
 void PumpBench::fields(PanelContent &out) const
 {
     const Build &build = m_open.build();
@@ -270,6 +310,8 @@ void PumpBench::fields(PanelContent &out) const
         for (const NumberKey &key : stopKeys())
             if (key.group == wordOf(kind))
                 out.push_back(stopValueField(m_open, *stop, std::string(key.key)));
+        if (kind == StopKind::Pump)
+            displacement(out);
     }
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("How to take it off") });

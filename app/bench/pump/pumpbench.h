@@ -39,6 +39,7 @@ private:
     void fitLines(PanelContent &out) const;
     void optionLines(PanelContent &out) const;
     void fields(PanelContent &out) const;
+    void displacement(PanelContent &out) const;
 
     QLabel *m_title, *m_subtitle, *m_dressing, *m_why;
     RotorPictureView *m_rotors;

@@ -2,6 +2,7 @@
 #include "bench/pump/rotorview.h"
 
 #include "assess/sizes.h"
+#include "circuit/elementtypes.h"
 #include "paint/marks.h"
 #include "paint/text.h"
 
@@ -94,9 +95,8 @@ void RotorPictureView::paintEvent(QPaintEvent *)
         return;
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    const auto set
-        = rotorSetFor(static_cast<int>(stop->value("lobes", 4)), pump->value("displacement_m3"),
-                      pump->value("rotor_length_mm") * 1e-3);
+    const auto set = rotorSetFor(static_cast<int>(stop->value("lobes", 4)),
+                                 pumpDisplacement_m3(*pump), pump->value("rotor_length_mm") * 1e-3);
     if (set)
         paintRotors(p, *set);
     paintSection(p);

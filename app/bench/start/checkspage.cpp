@@ -399,6 +399,26 @@ PanelField ChecksPage::clearance(const QString &id, const QString &label,
              } };
 }
 
+/// Which of two sizes of an older file is right.
+void ChecksPage::twoValuesPanel(PanelContent &out)
+{
+    const Build &build = m_open.build();
+    for (const TwoValues &t : build.twoValues) {
+        const Element *e = build.circuit.find(t.element);
+        const double here = e ? e->value(t.key) : 0;
+        const std::string_view unit = unitOfKey(t.key);
+        out.push_back(PanelText { qs(twoValuesText(build, t)), Tone::Warn });
+        out.push_back(PanelChoice { QStringLiteral("two.") + qs(t.element),
+                                    tr("Right is"),
+                                    { inFileUnit(here, unit), inFileUnit(t.other, unit) },
+                                    -1,
+                                    [this, t, here](int index) -> Result<void> {
+                                        return m_open.edit(SetElementValue {
+                                            t.element, t.key, index == 0 ? here : t.other });
+                                    } });
+    }
+}
+
 void ChecksPage::answerPanel(const Item &item, PanelContent &out)
 {
     const CheckKind &kind = *item.kind;
@@ -414,6 +434,8 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
                                        m_open.selectStop(qs(here.front()->place.stop));
                                    Q_EMIT benchAsked(placeOf(kind));
                                } });
+    if (kind.id == "pick")
+        twoValuesPanel(out);
     if (!kind.isComputed() || isDeclared(kind)) {
         out.push_back(PanelRule {});
         out.push_back(PanelHeading { checks.size() > 1 ? tr("Answer for all %1").arg(checks.size())

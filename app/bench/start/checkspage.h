@@ -62,6 +62,7 @@ private:
     std::vector<const Check *> chosenChecks() const;
 
     void jobPanel(PanelContent &out);
+    void twoValuesPanel(PanelContent &out);
     void peoplePanel(PanelContent &out);
     void stagePanel(Stage stage, PanelContent &out) const;
     void answerPanel(const Item &item, PanelContent &out);
