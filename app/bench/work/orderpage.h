@@ -22,7 +22,7 @@ class OrderPage : public Page
     Q_OBJECT
 public:
     OrderPage(OpenBuild &open, QWidget *parent);
-    std::vector<PageTab> tabs() const override { return { { "order", tr("Order and send") } }; }
+    std::vector<PageTab> tabs() const override { return { { "order", tr("Orders") } }; }
     QString title() const override { return tr("Order and send"); }
     QString about() const override;
     void reset() override;

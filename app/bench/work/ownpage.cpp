@@ -94,7 +94,7 @@ void OwnPage::refresh()
         if (c.place.id == m_chosen)
             at = static_cast<int>(rows.size());
         m_ids.push_back(c.place.id);
-        rows.push_back({ c.asked ? markOf(c) : Mark::NotAsked,
+        rows.push_back({ worstAsked(list, { ownKind }, c.place.id),
                          { qs(c.kind->statement), qs(c.place.name),
                            qs(aboutStage(c.kind->stage).name), qs(c.reason) } });
     }
