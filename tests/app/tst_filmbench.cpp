@@ -259,7 +259,7 @@ void TestFilmBench::charts_showTheCoresNumbers()
                         std::max(0.0015, stribeckFriction(c.filmParameter)), 0.03);
 
     m_window->showBench(Place::Forecast);
-    QTRY_VERIFY(!m_window->openBuild().answers().isBusy());
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->openBuild().answers().isBusy(), 20000);
     const Chart &pressure = find<ChartView>("forecastChart")->chart();
     const OpenBuild &open = m_window->openBuild();
     const Use &use = build().use;
