@@ -126,8 +126,9 @@ void TestDocument::everyOlderVersion_becomesTheSameDocument_data()
     for (const auto &entry : std::filesystem::directory_iterator(demoBuildPath().parent_path()))
         if (entry.path().extension() == ".mildpath")
             for (int v = 1; v <= buildVersion; ++v)
-                QTest::addRow("%s as version %d", entry.path().stem().c_str(), v)
-                    << QString::fromStdString(entry.path().string()) << v;
+                if (!sanitized || entry.path().stem() == "harbour-standby")
+                    QTest::addRow("%s as version %d", entry.path().stem().c_str(), v)
+                        << QString::fromStdString(entry.path().string()) << v;
 }
 
 /// Byte for byte, except what a step says: films in place of plain bearings, the oil of the shelf.

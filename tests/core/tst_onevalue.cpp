@@ -60,7 +60,8 @@ void TestOneValue::journal_movesWhatUsesIt_data()
 {
     QTest::addColumn<QString>("engine");
     for (const TemplateInfo &t : listTemplates())
-        QTest::newRow(t.name.c_str()) << QString::fromStdString(t.name);
+        if (!sanitized || t.name.starts_with("inline")) // the same code on other engines
+            QTest::newRow(t.name.c_str()) << QString::fromStdString(t.name);
 }
 
 /// Against the same engine with each consumer's own law at the new journal.
