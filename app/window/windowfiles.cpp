@@ -99,14 +99,19 @@ bool MainWindow::openAs(const QString &path, As as)
     if (!stand(std::move(loaded->build), std::move(from)))
         return false;
     noteRecent(whole);
+    QStringList said;
     if (as == As::ReadOnly)
-        m_messages->say(
-            tr("%1 is open read-only: changes are saved under another name.").arg(file));
+        said << tr("%1 is open read-only: changes are saved under another name.").arg(file);
     else if (as == As::File && !loaded->olderText.empty())
-        m_messages->say(
-            tr("This build is of an older version (%1). Saving keeps the old file as %2.bak.")
-                .arg(loaded->fileVersion)
-                .arg(file));
+        said << tr("This build is of an older version (%1). Saving keeps the old file as %2.bak.")
+                    .arg(loaded->fileVersion)
+                    .arg(file);
+    if (const auto &two = m_open->build().twoValues; !two.empty())
+        said << tr("Written twice in this file, differently: %1. Say which is right under "
+                   "First start, Checks, open questions.")
+                    .arg(qs(twoValuesText(m_open->build(), two.front())));
+    if (!said.isEmpty())
+        m_messages->say(said.join(u'\n'));
     return true;
 }
 
@@ -120,10 +125,6 @@ bool MainWindow::stand(Build build, OpenedFrom from)
         return false;
     }
     showBegin(false);
-    if (const auto &two = m_open->build().twoValues; !two.empty())
-        m_messages->say(tr("Written twice in this file, differently: %1. Say which is right under "
-                           "First start, Checks, open questions.")
-                            .arg(qs(twoValuesText(m_open->build(), two.front()))));
     return true;
 }
 

@@ -172,13 +172,15 @@ AirRow AirJudge::uncoveringRow() const
     const bool bare = hardest->submergence_m < hardest->wanted.dip_m;
     if (hardest->uncovers_g && bare)
         append(out.reason,
-               { "air.from_g", "draws air from {0} g", { asNumber(*hardest->uncovers_g, 2) } },
+               { "air.from_g",
+                 "draws air from {0}",
+                 { Quantity { *hardest->uncovers_g, Shows::Acceleration } } },
                "{*|: }");
     else if (hardest->wanted_g && out.state == AirState::Watch)
         append(out.reason,
                { "air.short_from_g",
-                 "less than required from {0} g",
-                 { asNumber(*hardest->wanted_g, 2) } },
+                 "less than required from {0}",
+                 { Quantity { *hardest->wanted_g, Shows::Acceleration } } },
                "{*|: }");
     if (bare && hardest->accel_g != 0 && m_out.baffle && m_out.baffle->shut_s)
         append(out.reason,

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/figuremarks.h"
 
+#include "circuit/elementtypes.h"
 #include "document/families.h"
 #include "rules/rules.h"
 
@@ -11,6 +12,15 @@ namespace mildpath {
 Mark doneMark(bool done)
 {
     return done ? Mark::Proven : Mark::NotDone;
+}
+
+Mark displacementMark(const Element &pump)
+{
+    const double entered = pump.value("displacement_m3"), given = rotorsDisplacement_m3(pump);
+    if (!(entered > 0 && given > 0))
+        return Mark::NotAsked;
+    const bool apart = entered < given / displacementApart || entered > given * displacementApart;
+    return apart ? Mark::LookAgain : Mark::Proven;
 }
 
 Mark supplyMark(double ratio)

@@ -13,6 +13,9 @@ namespace mildpath {
 
 /// What has only to be done: proven when it is, else not done.
 Mark doneMark(bool done);
+/// A pump's displacement as entered against what its rotors' sizes give; not asked where one of
+/// them is not known.
+Mark displacementMark(const Element &pump);
 /// A supply over its need, or a pressure over its floor: below 1 it holds the start, within the
 /// likely range of the model's own uncertainty of 1 it is to be checked again.
 Mark supplyMark(double ratio);

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/elementtypes.h"
 
-#include "pump/rotor.h"
 #include "quantity/json.h"
 #include "quantity/rounding.h"
 
@@ -248,14 +247,12 @@ std::span<const ElementType> elementTypes()
 
 double rotorsDisplacement_m3(const Element &pump)
 {
-    return rotorDisplacement_m3(pump.value("rotor_length_mm") * 1e-3,
-                                pump.value("eccentricity_mm") * 1e-3,
-                                pump.value("inner_tip_mm") * 1e-3);
+    return rotorsDisplacement_m3(ElementValues(pump, pumpKeys));
 }
 
 double pumpDisplacement_m3(const Element &pump)
 {
-    return displacementOf(ElementValues(pump, pumpKeys));
+    return pumpDisplacement_m3(ElementValues(pump, pumpKeys));
 }
 
 std::unique_ptr<Law> makeLaw(const Element &element)

@@ -241,24 +241,23 @@ FlowSlope FilmBearingLaw::flow(double dp_pa, const Prepared &p, double, double &
     return { q.value, q.slope };
 }
 
-/// As entered, else as the rotors' sizes give.
-double displacementOf(const ElementValues &v)
+double rotorsDisplacement_m3(const ElementValues &v)
+{
+    return rotorDisplacement_m3(v.mm("rotor_length_mm"), v.mm("eccentricity_mm"),
+                                v.mm("inner_tip_mm"));
+}
+
+double pumpDisplacement_m3(const ElementValues &v)
 {
     const double entered = v("displacement_m3");
-    return entered > 0 ? entered
-                       : rotorDisplacement_m3(v.mm("rotor_length_mm"), v.mm("eccentricity_mm"),
-                                              v.mm("inner_tip_mm"));
+    return entered > 0 ? entered : rotorsDisplacement_m3(v);
 }
 
 PumpLaw::PumpLaw(const ElementValues &v)
-    : m_geometry { displacementOf(v),
-                   v.mm("rotor_length_mm"),
-                   v("tip_clearance_um") * 1e-6,
-                   v("end_clearance_um") * 1e-6,
-                   v("body_clearance_um") * 1e-6,
-                   v.mm("tip_land_mm"),
-                   v.mm("end_path_width_mm"),
-                   v.mm("end_path_length_mm"),
+    : m_geometry { pumpDisplacement_m3(v),        v.mm("rotor_length_mm"),
+                   v("tip_clearance_um") * 1e-6,  v("end_clearance_um") * 1e-6,
+                   v("body_clearance_um") * 1e-6, v.mm("tip_land_mm"),
+                   v.mm("end_path_width_mm"),     v.mm("end_path_length_mm"),
                    v.mm("body_path_length_mm") }
     , m_inlet { v("inlet_port_mm2") * 1e-6,
                 v("inlet_port_cd"),

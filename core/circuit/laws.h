@@ -31,8 +31,10 @@ private:
     std::span<const NumberKey> m_keys;
 };
 
+/// What a pump's rotors move in a turn by their sizes (m³); 0: they are not known.
+double rotorsDisplacement_m3(const ElementValues &pump);
 /// What a pump moves in a turn (m³): as entered, else as its rotors' sizes give.
-double displacementOf(const ElementValues &pump);
+double pumpDisplacement_m3(const ElementValues &pump);
 
 /// What an element sees of the operating point.
 struct LawConditions

@@ -117,7 +117,7 @@ template <> const RecordType &recordType<WeighedPart>()
     static const RecordType type
         = Describe<WeighedPart>("weighed_part")
               .ifSet<&WeighedPart::tolerance_g>("tolerance_g", "allowed spread")
-              .in("g")
+              .above(0, "g", 1000)
               .ifSet<&WeighedPart::source>("source", "of the tolerance")
               .ifSet<&WeighedPart::pieces>("pieces", "of parts weighed together")
               .keepsUnknown<&WeighedPart::extra>();
@@ -131,7 +131,7 @@ template <> const RecordType &recordType<Weighing>()
                                        .must<&Weighing::part>("part", "as weighed_parts names it")
                                        .must<&Weighing::item>("item", "cylinder, from 1")
                                        .must<&Weighing::grams>("grams", "as weighed")
-                                       .in("g")
+                                       .above(0, "g", 99999)
                                        .field<&Weighing::by>("by", "who weighed it")
                                        .field<&Weighing::at>("at", "when: ISO 8601, local time")
                                        .keepsUnknown<&Weighing::extra>();

@@ -373,14 +373,12 @@ private:
         for (size_t i = 0; i < m_build.weighings.size(); ++i) {
             const Weighing &w = m_build.weighings[i];
             const std::string place = "/weighings/" + std::to_string(i);
-            if (!(w.grams > 0 && w.grams < 100000))
-                add(place + "/grams", "must be above 0 and below 100 000 g");
+            checkRanges(recordType<Weighing>(), &w, place, m_errors);
             if (!(w.item >= 1 && w.item <= 48))
                 add(place + "/item", "must be 1 to 48");
         }
         for (const auto &[part, p] : m_build.weighedParts)
-            if (p.tolerance_g && !(*p.tolerance_g > 0 && *p.tolerance_g <= 1000))
-                add("/weighed_parts/" + part + "/tolerance_g", "must be above 0 to 1000 g");
+            checkRanges(recordType<WeighedPart>(), &p, "/weighed_parts/" + part, m_errors);
     }
 
     void passages()

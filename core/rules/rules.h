@@ -176,6 +176,7 @@ extern const double coveredDaysToWash;
 extern const double mostOfPlug;
 extern const double brushYields;
 // pump
+extern const double displacementApart;
 extern const double leastInlet_pa;
 // start
 extern const double turning_rpm;

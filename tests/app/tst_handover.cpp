@@ -6,7 +6,8 @@
 #include "checks/assessment.h"
 #include "checks/judgement.h"
 #include "entry/rowlist.h"
-#include "shell/nextcard.h"
+#include "quantity/json.h"
+#include "storage/files.h"
 #include "study/looks.h"
 #include "study/weights.h"
 
@@ -36,6 +37,7 @@ private Q_SLOTS:
     void ownCheck_isKeptForTheNextBuild();
     void ownCheck_inACircleIsRefused();
     void weights_areSetInThePanel();
+    void sizeWrittenTwice_isAskedAbout();
 
 private:
     const std::vector<LookToCome> looks() const
@@ -231,6 +233,34 @@ void TestHandover::weights_areSetInThePanel()
     QVERIFY(message().contains(QStringLiteral("were weighed")));
     type(field, QStringLiteral("100000")); // 100 kg
     QCOMPARE(build().weighings.back().grams, 1019.0);
+}
+
+void TestHandover::sizeWrittenTwice_isAskedAbout()
+{
+    Json old = toJson(build());
+    old["version"] = 11;
+    for (Json &s : old["engine"]["stops"])
+        if (s["id"] == "main_3")
+            s["journal_mm"] = 58.5;
+    QTemporaryDir folder;
+    const QString path = folder.filePath(QStringLiteral("old.mildpath"));
+    QVERIFY(writeTextFile(path.toStdString(), old.dump()).has_value());
+    QVERIFY(m_window->openFile(path));
+    QVERIFY2(message().contains(QStringLiteral("Written twice")), qPrintable(message()));
+    QVERIFY(document().pickWorker("J. Moor"));
+    m_window->goToCheck("pick@engine");
+    QVERIFY(panelText().contains(QStringLiteral("Main 3")));
+    auto *right = inPanel<QComboBox>(QStringLiteral("two.main_3"));
+    QVERIFY(right);
+    QCOMPARE(right->count(), 2);
+    const Stop &main = *build().engine.find("main_3");
+    verifyClose(journalOf_mm(build(), main), 60, 1e-9);
+    choose(right, right->itemText(1));
+    verifyClose(journalOf_mm(build(), *build().engine.find("main_3")), 58.5, 1e-9);
+    QVERIFY(build().twoValues.empty());
+    QVERIFY(!inPanel<QComboBox>(QStringLiteral("two.main_3")));
+    document().undoStack().undo();
+    QCOMPARE(build().twoValues.size(), size_t(1));
 }
 
 } // namespace tst_handover

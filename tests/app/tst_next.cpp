@@ -266,6 +266,17 @@ void TestNext::lanes_areWalkedByKeysAndClicks()
         QTest::mouseClick(lanes, Qt::LeftButton, {}, lanes->placeOf(id).toPoint());
         QCOMPARE(lanes->chosen(), std::string(id));
     }
+    // What the start waits for is said, and only that.
+    const auto plan = document().answers().ask(ask::plan());
+    QVERIFY(plan && plan->answer.showsHours());
+    int critical = 0;
+    for (const PlannedCheck &r : plan->answer.rows) {
+        lanes->choose(r.check->id());
+        critical += r.time.isCritical();
+        QCOMPARE(lanes->accessibleDescription().contains(QStringLiteral("no day to spare")),
+                 r.time.isCritical());
+    }
+    QVERIFY(critical > 0 && critical < static_cast<int>(plan->answer.rows.size()));
     // By arrows to the first and then through all of them.
     lanes->setFocus();
     for (int i = 0; i < 400; ++i)

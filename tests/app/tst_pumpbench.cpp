@@ -29,6 +29,7 @@ private Q_SLOTS:
     void pump_gasketIsTickedInThePanel();
     void pump_springSetsTheRelief();
     void pump_showsItsGasket();
+    void pump_movesWhatItsRotorsGiveUnlessEntered();
     void readings_arePastedFromASpreadsheet();
     void readings_areCopiedAsATable();
     void tables_comeInWholeOrNotAtAll();
@@ -104,6 +105,35 @@ void TestPumpBench::pump_showsItsGasket()
     QVERIFY(picture->isVisible() && !find<QWidget>("dressingView")->isVisible());
     button->click();
     QVERIFY(!picture->isVisible());
+}
+
+void TestPumpBench::pump_movesWhatItsRotorsGiveUnlessEntered()
+{
+    pump();
+    const auto idle_pa = [this] { return document().operating().hotIdle.gauge.value_pa; };
+    const auto rowOf = [this](const QString &label) {
+        for (const PanelItem &i : m_window->currentBench()->panel())
+            if (const auto *r = std::get_if<PanelRow>(&i); r && r->label == label)
+                return r->value.number;
+        return QString();
+    };
+    const QString move = QStringLiteral("The rotors move, a turn");
+    QCOMPARE(rowOf(move), QStringLiteral("6.80"));
+    const double before = idle_pa();
+    typeInPanel(QStringLiteral("pump.rotor_length_mm"), QStringLiteral("18"));
+    QCOMPARE(rowOf(move), QStringLiteral("10.20")); // half as long again
+    QVERIFY(idle_pa() > before);
+    typeInPanel(QStringLiteral("pump.displacement_m3"), QStringLiteral("6.8"));
+    QVERIFY(idle_pa() < before); // longer rotors leak more
+    QCOMPARE(rowOf(move), QStringLiteral("10.20"));
+    QVERIFY(!panelText().contains(QStringLiteral("far apart")));
+    typeInPanel(QStringLiteral("pump.displacement_m3"), QStringLiteral("3.3"));
+    QVERIFY(panelText().contains(QStringLiteral("far apart")));
+    typeInPanel(QStringLiteral("pump.displacement_m3"), QStringLiteral("0"));
+    QVERIFY(idle_pa() > before);
+    // Rotors that cannot be are refused, and what stood stands.
+    typeInPanel(QStringLiteral("pump.inner_tip_mm"), QStringLiteral("5"));
+    QCOMPARE(rowOf(move), QStringLiteral("10.20"));
 }
 
 void TestPumpBench::readings_arePastedFromASpreadsheet()

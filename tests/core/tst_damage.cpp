@@ -151,7 +151,7 @@ void TestDamage::oneWrongValue_isNamed_data()
         "/shells/big_end/undersizes_mm");
     row("/shells/big_end/fitted/big_end_1/upper", R"("mauve")", "there is no shell \"mauve\"",
         "/shells/big_end/fitted/big_end_1");
-    row("/weighings/0/grams", "0", "must be above 0 and below 100 000 g");
+    row("/weighings/0/grams", "0", "must be above 0 to 99999 g");
     row("/weighings/0/item", "49", "must be 1 to 48");
     row("/weighed_parts/rod/tolerance_g", "0", "must be above 0 to 1000 g");
     // Heat.

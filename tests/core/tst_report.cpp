@@ -28,6 +28,7 @@ private Q_SLOTS:
     void pictures_drawEveryReading();
     void pageOne_drawsEverySizeReadingAndPlug();
     void records_standAsTheListHasThem();
+    void whatOutlastsTheBuild_standsOnTheSheet();
     void html_isOneFileForThePaper_data();
     void html_isOneFileForThePaper();
     void text_isNeverMarkup();
@@ -254,6 +255,33 @@ void TestReport::records_standAsTheListHasThem()
     QCOMPARE(said(with.front()[2].text), std::string("3.0 µm")); // U, k = 2
     QCOMPARE(said(with.front()[4].text), std::string("1 Mar 2026"));
     QCOMPARE(worstAsked(a.checks, { "nothing" }, "nowhere"), Mark::NotAsked);
+}
+
+/// Weights, checks of one's own, next looks: on the sheet as they are judged, and no heading where
+/// there are none.
+void TestReport::whatOutlastsTheBuild_standsOnTheSheet()
+{
+    Build b = withSignature();
+    QVERIFY(ownBlocks(assess(b)).empty() && lookBlocks(b, "2026-04-01").empty());
+    OwnCheck own;
+    own.text = "Oil thrower is on";
+    own.by = "J. Moor";
+    own.at = "2026-03-01T09:00:00";
+    b = applyEdit(b, AddEntry { own }).value();
+    NextLook look;
+    look.item = "Baffle";
+    look.everyDays = 20;
+    look.at = "2026-03-01T09:00:00";
+    b = applyEdit(b, AddEntry { look }).value();
+    const QString words = wordsOf(buildSheet(b, assess(b), "2026-03-31", {}));
+    for (const char *text : { "Weights", "3.4 g apart, 2.0 g allowed: 3 is the heaviest",
+                              "Oil thrower is on", "Baffle", "due: 30 days of 20 days" })
+        QVERIFY2(plainly(words).contains(QString::fromUtf8(text)), text);
+    const auto blocks = lookBlocks(b, "2026-03-31");
+    const auto &row = std::get<SheetTable>(blocks[1]).rows.front();
+    QCOMPARE(*row.front().mark, Mark::LookAgain);
+    QCOMPARE(*std::get<SheetTable>(lookBlocks(b, "2026-03-10")[1]).rows.front().front().mark,
+             Mark::NotDone);
 }
 
 void TestReport::html_isOneFileForThePaper_data()

@@ -11,11 +11,12 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <cmath>
 
 namespace mildpath {
 namespace {
 
-/// A whole number of something, kept beside where it is typed.
+/// A whole number of something, kept beside where it is typed. How much it may be says the record.
 PanelField wholeField(const char *id, const QString &label, std::optional<int> &number)
 {
     return { QString::fromLatin1(id),
@@ -25,8 +26,8 @@ PanelField wholeField(const char *id, const QString &label, std::optional<int> &
              0,
              number ? std::optional<double>(*number) : std::nullopt,
              [&number](double n) -> Result<void> {
-                 if (!(n >= 1 && n <= 10000 && n == static_cast<int>(n)))
-                     return fail("", "must be a whole number, 1 to 10 000");
+                 if (!(n >= 0 && n < 1e9 && n == std::floor(n)))
+                     return fail("", "must be a whole number");
                  number = static_cast<int>(n);
                  return {};
              } };
@@ -42,10 +43,7 @@ PanelField amountField(const char *id, const QString &label, Dimension dimension
              0,
              amount ? std::optional(fromUnit(*amount, unit, dimension)) : std::nullopt,
              [&amount, dimension, unit](double si) -> Result<void> {
-                 const double n = toUnit(si, unit, dimension);
-                 if (!(n > 0))
-                     return fail("", "must be above 0");
-                 amount = n;
+                 amount = toUnit(si, unit, dimension);
                  return {};
              } };
 }

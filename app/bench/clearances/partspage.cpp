@@ -22,6 +22,16 @@ namespace {
 
 constexpr std::array kinds { StopKind::Main, StopKind::BigEnd };
 
+/// What the record's own description says of its numbers.
+template <class Record> Result<void> inRange(const Record &record)
+{
+    std::vector<Error> errors;
+    checkRanges(recordType<Record>(), &record, "", errors);
+    if (errors.empty())
+        return {};
+    return tl::unexpected(errors.front());
+}
+
 } // namespace
 
 PartsPage::PartsPage(OpenBuild &open, QWidget *parent)
@@ -102,9 +112,9 @@ void PartsPage::addWeights(int &row)
             field->setAccessibleName(tr("%1 %2, grams").arg(qs(w.name)).arg(item));
             field->setFixedWidth(62);
             field->setCheck([](double g) -> Result<void> {
-                if (!(g > 0 && g < 100000))
-                    return fail("", "a part weighs more than nothing and less than 100 kg");
-                return {};
+                Weighing weighed;
+                weighed.grams = g;
+                return inRange(weighed);
             });
             connect(field, &QuantityField::entered, this,
                     [this, part = part, item](double g, bool on) {
@@ -242,10 +252,12 @@ void PartsPage::weightsPanel(PanelContent &out)
     out.push_back(PanelField { QStringLiteral("weights.tolerance"), tr("Within, g"),
                                Dimension::Number, "", 1, m_about.tolerance_g,
                                [this](double g) -> Result<void> {
-                                   if (!(g > 0 && g <= 1000))
-                                       return fail("", "must be above 0 to 1000 g");
-                                   m_about.tolerance_g = g;
-                                   return {};
+                                   WeighedPart next = m_about;
+                                   next.tolerance_g = g;
+                                   const auto ok = inRange(next);
+                                   if (ok)
+                                       m_about = next;
+                                   return ok;
                                },
                                tr("the heaviest less the lightest") });
     out.push_back(PanelWord { QStringLiteral("weights.source"), tr("Who says so"),

@@ -249,7 +249,7 @@ void HeatLogCard::connectRow(const Row &r, size_t row)
 void HeatLogCard::watch(QuantityField *field, size_t row)
 {
     connect(field, &QuantityField::refused, this,
-            [this](const QString &why) { say(why, Mark::Hold); });
+            [this](const QString &why) { say(why, Theme::current().hold); });
     connect(field, &QuantityField::understood, this, [this](const QString &) { showVerdict(); });
     connect(field, &QuantityField::goBack, this, [this, field, row] { moveOn(field, row, -1); });
     connect(field, &QuantityField::moveOn, this, [this, field, row] { moveOn(field, row, 1); });
@@ -323,7 +323,7 @@ bool HeatLogCard::store(size_t row, const std::function<void(HeatPoint &)> &chan
     p.at = OpenBuild::now();
     const auto done = m_open.edit(EnterHeatPoint { p });
     if (!done)
-        say(qs(done.error().message), Mark::Hold);
+        say(qs(done.error().message), Theme::current().hold);
     return done.has_value();
 }
 
@@ -403,12 +403,10 @@ void HeatLogCard::showRow(size_t row)
     mark->set(j.mark, qs(j.verdict));
 }
 
-void HeatLogCard::say(const QString &text, Mark mark)
+void HeatLogCard::say(const QString &text, const QColor &colour)
 {
     m_say->setText(text);
-    setTone(m_say,
-            mark == Mark::Proven || mark == Mark::NotDone ? Theme::current().muted
-                                                          : Theme::current().hold);
+    setTone(m_say, colour);
 }
 
 void HeatLogCard::showVerdict()
@@ -425,13 +423,13 @@ void HeatLogCard::showVerdict()
         if (!speaks && j.mark == Mark::LookAgain)
             speaks = &j;
     if (speaks)
-        say(qs(speaks->verdict), speaks->mark);
+        say(qs(speaks->verdict), Theme::current().mark(speaks->mark));
     else
         say(m_log.points.empty()
                 ? tr("Three spots, then the bore. Gauge it cold first, then at two temperatures or "
                      "more; re-zero the gauge before and after.")
                 : tr("Every point agrees with the growth."),
-            Mark::Proven);
+            Theme::current().muted);
     const bool own = m_open.build().expansions.contains(std::string(mainHousing));
     m_fit->setText(qs(m_log.verdict));
     if (m_log.fit) {

@@ -54,7 +54,7 @@ private:
     void takeBack(size_t row);
     void moveOn(QuantityField *from, size_t row, int by);
     std::vector<QuantityField *> cells(size_t row) const;
-    void say(const QString &text, Mark mark);
+    void say(const QString &text, const QColor &colour);
 
     OpenBuild &m_open;
     HeatLog m_log;

@@ -92,7 +92,7 @@ private:
         m_out.push_back(std::move(made));
         m_out.push_back(PanelTick {
             QStringLiteral("passage.curved"),
-            Mark::Proven,
+            Mark::NotAsked,
             tr("bends: no brush goes through"),
             {},
             m_passage.curved,

@@ -288,10 +288,9 @@ void PumpBench::displacement(PanelContent &out) const
             return m_open.edit(SetElementValue { id, "displacement_m3", si });
         },
         tr("as its maker says it; 0: as the rotors' sizes give") });
-    if (entered > 0 && given > 0 && (entered < given / 3 || entered > given * 3))
-        out.push_back(PanelText { tr("Entered and rotors are a factor of three and more apart: one "
-                                     "of them is wrong."),
-                                  Tone::Warn });
+    if (const Mark mark = displacementMark(*pump); mark == Mark::LookAgain)
+        out.push_back(PanelVerdict { mark, tr("Entered and rotors are far apart"),
+                                     tr("one of them is wrong") });
 }
 
 void PumpBench::fields(PanelContent &out) const

@@ -280,9 +280,9 @@ void MapPage::stopReasons(const Stop &stop, PanelContent &out) const
     PanelContent reasons;
     for (const Finding &f : m_open.judgement().findings)
         if (f.stop == stop.id)
-            reasons.push_back(PanelVerdict {
-                f.mark, f.mark == Mark::Hold ? tr("Holds the start") : tr("Check again"),
-                qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
+            reasons.push_back(
+                PanelVerdict { f.mark, qs(capitalised(markWord(f.mark))),
+                               qs(f.text) + QStringLiteral(". ") + qs(f.action) + u'.' });
     if (const GaugedSize *c = sizeOf(m_open.sizes(), stop.id); c && reasons.empty())
         reasons.push_back(PanelVerdict {
             c->mark, tr("Size"),

@@ -11,6 +11,7 @@
 #include "paint/scrolled.h"
 #include "paint/text.h"
 #include "shell/costitems.h"
+#include "shell/wordof.h"
 #include "start/gate.h"
 
 #include <QDate>
@@ -20,15 +21,6 @@
 #include <algorithm>
 
 namespace mildpath {
-namespace {
-
-QString trimmedName(const std::string &text)
-{
-    return qs(text).trimmed();
-}
-
-} // namespace
-
 ChecksPage::ChecksPage(OpenBuild &open, QWidget *parent)
     : Page(open, parent)
     , m_rows(new RowList({ 0, 0.56, 0.86 }, 0, this))
@@ -206,144 +198,6 @@ void ChecksPage::choose(const std::string &check)
     Q_EMIT changed();
 }
 
-void ChecksPage::jobPanel(PanelContent &out)
-{
-    const Job *job = currentJob(m_open.build());
-    if (!m_job.begun) {
-        m_job.begun = true;
-        if (job) {
-            m_job.kinds = job->kinds;
-            m_job.by = job->by;
-            m_job.number = job->number;
-            m_job.jobNumber = job->jobNumber;
-            m_job.customer = job->customer;
-            m_job.shop = job->shop;
-            m_job.alone = job->alone;
-            for (const std::string &s : job->scope)
-                m_job.scope += (m_job.scope.empty() ? "" : ", ") + s;
-        } else {
-            m_job.by = m_open.pickedWorker();
-        }
-    }
-    out.push_back(PanelHeading { tr("What is the job?") });
-    for (const JobKind &k : jobKinds()) {
-        const std::string letter(1, k.letter);
-        const auto at = std::find(m_job.kinds.begin(), m_job.kinds.end(), letter);
-        const bool on = at != m_job.kinds.end();
-        out.push_back(PanelTick { QStringLiteral("job.") + qs(letter), Mark::NotDone,
-                                  qs(capitalised(k.name)), tr("taken apart: %1").arg(qs(k.apart)),
-                                  on, [this, letter](bool now) {
-                                      std::erase(m_job.kinds, letter);
-                                      if (now)
-                                          m_job.kinds.push_back(letter);
-                                      Q_EMIT changed();
-                                  } });
-    }
-    const auto word = [this](const char *id, const QString &label, std::string TypedJob::*which) {
-        return PanelWord { QString::fromLatin1(id), label, qs(m_job.*which),
-                           [this, which](const QString &text) -> Result<void> {
-                               m_job.*which = text.trimmed().toStdString();
-                               return {};
-                           } };
-    };
-    out.push_back(word("job.scope", tr("Touches"), &TypedJob::scope));
-    out.push_back(word("job.number", tr("Engine number"), &TypedJob::number));
-    out.push_back(word("job.jobNumber", tr("Job number"), &TypedJob::jobNumber));
-    out.push_back(word("job.customer", tr("Customer"), &TypedJob::customer));
-    out.push_back(word("job.shop", tr("Workshop"), &TypedJob::shop));
-    out.push_back(word("job.by", tr("Says"), &TypedJob::by));
-    out.push_back(PanelTick { QStringLiteral("job.alone"), Mark::NotDone, tr("Works alone"),
-                              tr("one signature then does for two, and is printed so"), m_job.alone,
-                              [this](bool on) {
-                                  m_job.alone = on;
-                                  Q_EMIT changed();
-                              } });
-    out.push_back(PanelButton { QStringLiteral("job.record"), tr("That is the job"),
-                                [this] { recordJob(); } });
-    peoplePanel(out);
-}
-
-void ChecksPage::peoplePanel(PanelContent &out)
-{
-    out.push_back(PanelRule {});
-    out.push_back(PanelHeading { tr("Who works on it") });
-    for (const Person *p : standing(m_open.build().people))
-        out.push_back(PanelText {
-            qs(p->name) + (p->role.empty() ? QString() : QStringLiteral(", ") + qs(p->role)),
-            Tone::Plain });
-    const auto word = [this](const char *id, const QString &label, std::string TypedJob::*which) {
-        return PanelWord { QString::fromLatin1(id), label, qs(m_job.*which),
-                           [this, which](const QString &text) -> Result<void> {
-                               m_job.*which = text.trimmed().toStdString();
-                               return {};
-                           } };
-    };
-    out.push_back(word("person.name", tr("Name"), &TypedJob::person));
-    out.push_back(word("person.role", tr("Does"), &TypedJob::role));
-    out.push_back(PanelField { QStringLiteral("person.hours"), tr("Hours a day on it"),
-                               Dimension::Number, "", 1, m_job.hours_d,
-                               [this](double hours) -> Result<void> {
-                                   m_job.hours_d = hours;
-                                   return {};
-                               },
-                               qs(recordType<Person>().find("hours_a_day_h")->about()) });
-    out.push_back(PanelButton { QStringLiteral("person.add"), tr("Add"), [this] {
-                                   Person p;
-                                   p.name = m_job.person;
-                                   p.role = m_job.role;
-                                   p.hours_d = m_job.hours_d;
-                                   m_job.person.clear();
-                                   m_job.role.clear();
-                                   const auto done = m_open.record(p);
-                                   say(done ? Result<void> {} : tl::unexpected(done.error()));
-                               } });
-}
-
-void ChecksPage::recordJob()
-{
-    Job job;
-    job.kinds = m_job.kinds;
-    job.number = m_job.number;
-    job.jobNumber = m_job.jobNumber;
-    job.customer = m_job.customer;
-    job.shop = m_job.shop;
-    job.alone = m_job.alone;
-    job.by = m_job.by;
-    for (const QString &part : qs(m_job.scope).split(u',', Qt::SkipEmptyParts)) {
-        const std::string wanted = part.trimmed().toStdString();
-        std::string id = wanted;
-        for (const Stop &s : m_open.build().engine.stops)
-            if (s.name == wanted)
-                id = s.id;
-        job.scope.push_back(id);
-    }
-    if (const Job *now = currentJob(m_open.build()))
-        job.replaces = now->id;
-    if (trimmedName(job.by).isEmpty()) {
-        Q_EMIT complained(tr("Say who says so: the job needs a name"));
-        return;
-    }
-    const bool known = [&] {
-        for (const Person *p : standing(m_open.build().people))
-            if (p->name == job.by)
-                return true;
-        return false;
-    }();
-    std::vector<Edit> edits;
-    job.at = OpenBuild::now();
-    edits.emplace_back(AddEntry { job });
-    if (!known) {
-        Person p;
-        p.name = job.by;
-        p.by = job.by;
-        p.at = job.at;
-        edits.emplace_back(AddEntry { p });
-    }
-    m_job.begun = false;
-    m_job.scope.clear();
-    say(m_open.editAll(tr("the job"), std::move(edits)));
-}
-
 void ChecksPage::statePanel(const std::vector<const Check *> &checks, PanelContent &out) const
 {
     constexpr size_t most = 6;
@@ -374,14 +228,6 @@ PanelChoice ChecksPage::person(const QString &id, const QString &label, std::str
         return {};
     };
     return out;
-}
-
-PanelWord ChecksPage::word(const QString &id, const QString &label, std::string Typed::*which)
-{
-    return { id, label, qs(m_typed.*which), [this, which](const QString &text) -> Result<void> {
-                m_typed.*which = text.trimmed().toStdString();
-                return {};
-            } };
 }
 
 PanelField ChecksPage::clearance(const QString &id, const QString &label,
@@ -458,8 +304,8 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
             out.push_back(clearance(QStringLiteral("check.u"), tr("± U, k = 2"), &Typed::u_m));
         }
         if (checks.size() > 1)
-            out.push_back(word(QStringLiteral("check.except"), tr("Except"), &Typed::except));
-        out.push_back(word(QStringLiteral("check.on"), tr("On, else today"), &Typed::on));
+            out.push_back(wordOf(m_typed, "check.except", tr("Except"), &Typed::except));
+        out.push_back(wordOf(m_typed, "check.on", tr("On, else today"), &Typed::on));
         out.push_back(PanelField { QStringLiteral("check.minutes"), tr("Hands took, min"),
                                    Dimension::Number, "", 0, m_typed.minutes,
                                    [this](double minutes) -> Result<void> {
@@ -467,7 +313,7 @@ void ChecksPage::answerPanel(const Item &item, PanelContent &out)
                                        return {};
                                    },
                                    tr("Teaches the plan how long such work takes here") });
-        out.push_back(word(QStringLiteral("check.note"), tr("Note"), &Typed::note));
+        out.push_back(wordOf(m_typed, "check.note", tr("Note"), &Typed::note));
         photoPanel(out);
         const auto button = [this](const char *id, const QString &text, const char *says) {
             return PanelButton { QString::fromLatin1(id), text,
@@ -540,7 +386,7 @@ void ChecksPage::signPanel(const std::vector<const Check *> &checks, PanelConten
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Or sign it off") });
     out.push_back(person(QStringLiteral("check.signer"), tr("Who signs"), &Typed::by, false));
-    out.push_back(word(QStringLiteral("check.why"), tr("Reason"), &Typed::why));
+    out.push_back(wordOf(m_typed, "check.why", tr("Reason"), &Typed::why));
     out.push_back(
         PanelButton { QStringLiteral("check.sign"), tr("Sign"), [this] { signChosen(); } });
 }

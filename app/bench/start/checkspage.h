@@ -73,7 +73,6 @@ private:
                        bool mayBeNobody);
     PanelField clearance(const QString &id, const QString &label,
                          std::optional<double> Typed::*which);
-    PanelWord word(const QString &id, const QString &label, std::string Typed::*which);
 
     Result<void> answer(const std::string &says);
     /// The day typed, else now (ISO 8601). Errors: no day, or one to come.

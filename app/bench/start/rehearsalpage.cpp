@@ -329,7 +329,7 @@ void RehearsalPage::show()
     if (m_rehearsal)
         for (const RehearsalStep &s : m_rehearsal->steps())
             rows.push_back(
-                { Mark::Proven, { qs(s.what), qs(s.saw), minutes(s.minutes) }, qs(s.saw) });
+                { Mark::NotAsked, { qs(s.what), qs(s.saw), minutes(s.minutes) }, qs(s.saw), true });
     m_path->setRows(std::move(rows));
     const bool over = m_rehearsal && m_rehearsal->ended();
     if (over)

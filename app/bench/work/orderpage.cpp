@@ -12,6 +12,7 @@
 #include "quantity/overloaded.h"
 #include "report/buildsheetdocument.h"
 #include "report/daysheet.h"
+#include "shell/wordof.h"
 #include "storage/files.h"
 #include "storage/passagetables.h"
 
@@ -164,19 +165,10 @@ OrderPage::Item OrderPage::chosen() const
                                                               : m_items[static_cast<size_t>(row)];
 }
 
-PanelWord OrderPage::word(const char *id, const QString &label, std::string Typed::*which)
-{
-    return { QString::fromLatin1(id), label, qs(m_typed.*which),
-             [this, which](const QString &text) -> Result<void> {
-                 m_typed.*which = text.trimmed().toStdString();
-                 return {};
-             } };
-}
-
 void OrderPage::orderFields(PanelContent &out)
 {
-    out.push_back(word("order.from", tr("With whom"), &Typed::from));
-    out.push_back(word("order.promised", tr("Promised for"), &Typed::promised));
+    out.push_back(wordOf(m_typed, "order.from", tr("With whom"), &Typed::from));
+    out.push_back(wordOf(m_typed, "order.promised", tr("Promised for"), &Typed::promised));
 }
 
 PanelContent OrderPage::panel()
@@ -270,8 +262,8 @@ void OrderPage::ownPanel(PanelContent &out)
         out.push_back(PanelText { qs(m_orders.together) });
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Something else to buy") });
-    out.push_back(word("order.what", tr("What"), &Typed::what));
-    out.push_back(word("order.size", tr("Size, number"), &Typed::size));
+    out.push_back(wordOf(m_typed, "order.what", tr("What"), &Typed::what));
+    out.push_back(wordOf(m_typed, "order.size", tr("Size, number"), &Typed::size));
     out.push_back(PanelField { QStringLiteral("order.count"), tr("How many"), Dimension::Number, "",
                                0, m_typed.count, [this](double count) -> Result<void> {
                                    m_typed.count = count;

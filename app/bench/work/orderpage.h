@@ -60,7 +60,6 @@ private:
     void inHand(const ToBuy &row);
     void addOwn();
     void askAndWrite();
-    PanelWord word(const char *id, const QString &label, std::string Typed::*which);
 
     RowList *m_rows;
     QWidget *m_head;

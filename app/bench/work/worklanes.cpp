@@ -53,9 +53,11 @@ void WorkLanes::choose(const std::string &check)
     m_chosen = check;
     if (const Check *c = m_list ? m_list->find(check) : nullptr) {
         const PlannedCheck *row = m_plan ? m_plan->find(check) : nullptr;
-        setAccessibleDescription(qs(c->statement()) + QStringLiteral(", ")
-                                 + qs(markWord(markOf(*c)))
-                                 + (row && row->now ? tr(", can be done now") : QString()));
+        setAccessibleDescription(
+            qs(c->statement()) + QStringLiteral(", ") + qs(markWord(markOf(*c)))
+            + (row && row->now ? tr(", can be done now") : QString())
+            + (row && row->time.isCritical() && showsHours() ? tr(", no day to spare")
+                                                             : QString()));
     }
     update();
 }
@@ -82,7 +84,7 @@ void WorkLanes::addGroup(Lane &lane, const CheckKind &kind) const
             ? group.spots.emplace_back(Spot { {}, markOf(*c), now, {} })
             : *at;
         spot.checks.push_back(c);
-        spot.critical = spot.critical || (row && row->time.slack_d && *row->time.slack_d <= 0);
+        spot.critical = spot.critical || (row && row->time.isCritical());
     }
     lane.groups.push_back(std::move(group));
 }
