@@ -65,13 +65,18 @@ Question<Result<ReadAgainst>> readings()
             } };
 }
 
-Question<Result<RemedyTable>> remedies(const std::vector<Fault> &faults)
+Question<Result<RemedyTable>> remedies(const std::vector<Fault> &faults,
+                                       const RemedyWishes &wishes)
 {
     std::string key;
+    for (const auto &[id, size] : wishes.sizes)
+        key += settings(id, size);
+    for (const std::string &id : wishes.together)
+        key += keyOf(id);
     for (const Fault &f : faults)
         key += settings(faultId(f), f.severity);
-    return { "remedies", std::move(key), [faults](const AskedAbout &about, Progress &) {
-                return compareRemedies(*about.build, about.assessment->sizes, faults);
+    return { "remedies", std::move(key), [faults, wishes](const AskedAbout &about, Progress &) {
+                return compareRemedies(*about.build, about.assessment->sizes, faults, wishes);
             } };
 }
 

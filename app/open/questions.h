@@ -27,6 +27,7 @@ struct PumpStudy;
 struct ReadAgainst;
 struct ReadTrace;
 struct RemedyTable;
+struct RemedyWishes;
 struct RoomConditions;
 struct RoomMap;
 struct RoomStudy;
@@ -45,7 +46,8 @@ Question<StartCard> start();
 Question<Result<Diagnosis>> diagnosis();
 /// Readings against the forecast, and what would explain them.
 Question<Result<ReadAgainst>> readings();
-Question<Result<RemedyTable>> remedies(const std::vector<Fault> &faults);
+Question<Result<RemedyTable>> remedies(const std::vector<Fault> &faults,
+                                       const RemedyWishes &wishes);
 /// Room to choose, the crank's oil cold and hot, the films.
 Question<RoomStudy> room(const std::string &family, const RoomConditions &conditions);
 /// @param columns  clearances across; coarse ones are there within a frame

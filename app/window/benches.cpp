@@ -3,6 +3,7 @@
 
 #include "bench/after/afterbench.h"
 #include "bench/clearances/clearancebench.h"
+#include "bench/engine/enginebench.h"
 #include "bench/film/filmbench.h"
 #include "bench/finish/finishbench.h"
 #include "bench/forecast/forecastbench.h"
@@ -20,6 +21,7 @@ std::vector<Bench *> makeBenches(OpenBuild &open, SerialGauge *gauge, SerialSend
                                  QWidget *parent)
 {
     return { new WorkBench(open, parent),
+             new EngineBench(open, parent),
              new RouteBench(open, parent),
              new ClearanceBench(open, gauge, parent),
              new PumpBench(open, gauge, parent),

@@ -3,6 +3,7 @@
 
 #include "assess/operating.h"
 #include "bearing/thermal.h"
+#include "document/dimensions.h"
 #include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
 #include "oil/grades.h"
@@ -50,6 +51,7 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
             oils << qMakePair(qs(o.grade), qs(o.grade));
     m_layout = choice(left, QStringLiteral("layout"), tr("layout"), layoutNames);
     m_cylinders = choice(left, QStringLiteral("cylinders"), tr("cylinders"), {});
+    m_mains = choice(left, QStringLiteral("mains"), tr("main bearings"), {});
     const auto field
         = [&](const QString &name, const QString &label, Dimension d, const char *unit, double si) {
               auto *f = new QuantityField(d, unit, this);
@@ -82,11 +84,16 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
                       { QStringLiteral("two_cams"), tr("two cams a bank, overhead") } });
     m_order = choice(right, QStringLiteral("order"), tr("oil goes first to"),
                      { { QStringLiteral("mains_first"), tr("the mains") },
-                       { QStringLiteral("lifters_first"), tr("the lifters") } });
+                       { QStringLiteral("lifters_first"), tr("the lifters") },
+                       { QStringLiteral("lifters_series"), tr("the mains, behind a lifter gallery") } });
     m_overhead = choice(right, QStringLiteral("overhead"), tr("rockers get it through"),
                         { { QStringLiteral("camshaft"), tr("the camshaft") },
                           { QStringLiteral("pushrods"), tr("the pushrods") },
                           { QStringLiteral("head"), tr("the head") } });
+    m_pump = choice(right, QStringLiteral("pump"), tr("pump"),
+                    { { QStringLiteral("gerotor"), tr("gerotor") },
+                      { QStringLiteral("gear"), tr("external gears") },
+                      { QStringLiteral("vane"), tr("vanes") } });
     m_solid = tick(right, QStringLiteral("solid"), tr("solid lifters"));
     m_dry = tick(right, QStringLiteral("dry"), tr("dry sump, tank and scavenge stages"));
     m_remote = tick(right, QStringLiteral("remote"), tr("remote filter"));
@@ -108,6 +115,7 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
     connect(m_buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     m_layout->setCurrentIndex(m_layout->findData(QStringLiteral("inline")));
     connect(m_layout, &QComboBox::currentIndexChanged, this, &NewBuildDialog::layoutChanged);
+    connect(m_cylinders, &QComboBox::currentIndexChanged, this, &NewBuildDialog::offerMains);
     layoutChanged();
     m_cylinders->setCurrentIndex(std::max(0, m_cylinders->findData(QStringLiteral("4"))));
 }
@@ -145,6 +153,23 @@ void NewBuildDialog::layoutChanged()
                 for (const int n : l.cylinders)
                     m_cylinders->addItem(QString::number(n), QString::number(n));
     }
+    offerMains();
+}
+
+void NewBuildDialog::offerMains()
+{
+    EnginePlan p;
+    p.layout = m_layout->currentData().toString().toStdString();
+    p.cylinders = m_cylinders->currentData().toInt();
+    {
+        const QSignalBlocker block(m_mains);
+        const QVariant before = m_mains->currentData();
+        m_mains->clear();
+        m_mains->addItem(tr("%1, as usual").arg(p.mainCount()), 0);
+        for (int n = leastMains(p); n <= mostMains(p); ++n)
+            m_mains->addItem(QString::number(n), n);
+        m_mains->setCurrentIndex(std::max(0, m_mains->findData(before)));
+    }
     work();
 }
 
@@ -158,6 +183,8 @@ EnginePlan NewBuildDialog::plan() const
     EnginePlan p;
     p.layout = chosen(m_layout);
     p.cylinders = m_cylinders->currentData().toInt();
+    p.mains = m_mains->currentData().toInt();
+    p.pump = chosen(m_pump);
     p.bore_mm = m_bore->value().value_or(0) * 1e3;
     p.stroke_mm = m_stroke->value().value_or(0) * 1e3;
     p.hotIdle_rpm = rpm(m_idle);
@@ -180,6 +207,13 @@ EnginePlan NewBuildDialog::plan() const
     return p;
 }
 
+/// What a member of the plan is called.
+static QString labelOf(const std::string &key)
+{
+    const Field *field = recordType<EnginePlan>().find(key);
+    return field ? qs(field->meaning) : qs(key);
+}
+
 /// Makes it for show: what it would be, or why it cannot be.
 void NewBuildDialog::work()
 {
@@ -196,7 +230,7 @@ void NewBuildDialog::work()
             b->setEnabled(made.has_value());
     if (!made) {
         m_says->setText(
-            tr("That cannot be: %1 %2.").arg(qs(made.error().place), qs(made.error().message)));
+            tr("That cannot be: %1 %2.").arg(labelOf(made.error().place), qs(made.error().message)));
         return;
     }
     m_build = *made;
@@ -204,8 +238,8 @@ void NewBuildDialog::work()
     const auto idle = hotIdleAlone(m_build);
     m_says->setText(
         tr("%1, %2, %3 checkpoints. Hot idle with middling clearances about %4. All sizes are a "
-           "beginning in proportion to bore and stroke: correct them on the Route.")
-            .arg(qs(m_build.engine.layout), inWords(asVolume(m_build.engine.displacement_l)))
+           "beginning in proportion to bore and stroke: correct them on Engine.")
+            .arg(qs(m_build.engine.layout), inWords(asVolume(displacement_l(m_build.engine))))
             .arg(m_build.engine.stops.size())
             .arg(idle ? Figure::pressure(idle->gauge.value_pa).text() : tr("not to be found")));
 }

@@ -331,6 +331,7 @@ void MainWindow::describe()
         return;
     openNew(dialog.build());
     askFirst();
+    showBench(Place::Engine); // its sizes are a beginning
 }
 
 void MainWindow::noteRecent(const QString &path)

@@ -6,6 +6,7 @@
 #include "assess/sizes.h"
 #include "bearing/feed.h"
 #include "circuit/elementtypes.h"
+#include "document/dimensions.h"
 #include "pump/relief.h"
 #include "quantity/types.h"
 
@@ -181,7 +182,7 @@ std::optional<Result<ReliefSetting>> springSetting(const Stop &relief)
 Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
                   const PartTemperatures &parts)
 {
-    Circuit out = build.circuit;
+    Circuit out = wholeCircuit(build);
     for (const GaugedSize &s : sizes) {
         const std::string key(findFamily(s.family)->elementKey);
         Element *e = key.empty() || !s.known ? nullptr : out.find(s.element);

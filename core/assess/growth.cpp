@@ -18,7 +18,7 @@ JournalParts journalPartsOf(const Build &build, const SizeItem &item)
     p.journal = of(family.shells || family.id == "end_float" ? engine.crank : "crank_steel");
     if (item.stop->kind == StopKind::Main || item.stop->kind == StopKind::BigEnd)
         p.journal_mm = journalOf_mm(build, *item.stop);
-    p.shellWall_mm = item.stop->shellWall_mm;
+    p.shellWall_mm = item.stop->value("shell_wall_mm");
     if (family.id == "main") {
         if (!engine.mainCap.empty())
             p.cap = of(engine.mainCap);

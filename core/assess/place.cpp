@@ -13,8 +13,9 @@ struct Row
 };
 
 /// In the order of the enum.
-constexpr std::array<Row, 12> places { {
+constexpr std::array<Row, 13> places { {
     { "work", "Work" },
+    { "engine", "Engine" },
     { "route", "Oil path" },
     { "clearances", "Clearances" },
     { "pump", "Pump" },

@@ -10,6 +10,7 @@ namespace mildpath {
 /// a bench for each.
 enum class Place {
     Work,
+    Engine,
     Route,
     Clearances,
     Pump,

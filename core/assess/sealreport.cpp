@@ -3,6 +3,7 @@
 
 #include "assess/oilreport.h"
 #include "assess/rules.h"
+#include "document/dimensions.h"
 #include "evidence/sealing.h"
 
 #include <algorithm>
@@ -32,7 +33,7 @@ double normalised(const Build &build, const SealCheck &c)
         return c.value;
     return 100
         * blowByFraction(blowByAtReference_l_min(c.value, c.gas_c, c.gas_kpa),
-                         build.engine.displacement_l, c.rpm);
+                         displacement_l(build.engine), c.rpm);
 }
 
 void judge(const Build &build, SealPair &p)
@@ -101,7 +102,7 @@ SealReport reportSeal(const Build &build)
 {
     SealReport out;
     for (const SealCheck *c : standing(build.sealChecks)) {
-        if (c->kind == "blow_by" && !(build.engine.displacement_l > 0)) {
+        if (c->kind == "blow_by" && !(displacement_l(build.engine) > 0)) {
             out.remarks.push_back("blow-by needs the engine's displacement");
             break;
         }

@@ -2,6 +2,7 @@
 #include "assess/sizes.h"
 
 #include "assess/limits.h"
+#include "document/enginevalue.h"
 #include "pump/rotor.h"
 
 #include <algorithm>
@@ -361,8 +362,8 @@ GaugedSize judgeSize(const Build &build, const SizeItem &item,
     out.item = item.item;
     out.name = item.name;
     out.element = item.element;
-    if (const auto it = build.limits.find(out.family); it != build.limits.end())
-        out.limits = it->second;
+    if (const Limits *l = limitsFor(build, out.family, out.stop))
+        out.limits = *l;
     const JournalParts parts = journalPartsOf(build, item);
     out.journal_mm = parts.journal_mm;
     if (parts.journal_mm > 0)

@@ -118,7 +118,7 @@ private:
     void bolts()
     {
         for (const TorqueCard &c : m_build.torqueCards)
-            if (c.singleUse && !c.fasteners.empty())
+            if (c.singleUse() && !c.fasteners.empty())
                 add(row("bolts_" + c.id, c.name + ", new bolts", "they stretch: used once",
                         "bolts"),
                     c.id, static_cast<int>(c.fasteners.size()));

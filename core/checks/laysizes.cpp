@@ -269,7 +269,7 @@ private:
                 e.text = state.outOfOrder ? "tightened out of order" : "all at the last stage";
                 m_board.say("torq", card.id, e);
             }
-            if (card.singleUse && state.allNew() && !state.bolts.empty()) {
+            if (card.singleUse() && state.allNew() && !state.bolts.empty()) {
                 e.kind = Kind::Yes;
                 e.text = "new bolts";
                 m_board.say("bolts", card.id, e);

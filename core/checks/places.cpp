@@ -192,7 +192,7 @@ private:
     void fasteners()
     {
         for (const TorqueCard &c : m_build.torqueCards) {
-            if (m_kind.id == "bolts" && !c.singleUse)
+            if (m_kind.id == "bolts" && !c.singleUse())
                 continue;
             if (m_kind.id == "turns" && !holdsMains(c))
                 continue;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/faultplaces.h"
 
+#include "document/dimensions.h"
+
 #include <algorithm>
 
 namespace mildpath {
@@ -66,7 +68,7 @@ std::vector<PlugEnd> endsOf(const Build &build, const Stop &stop)
         if (stop.points.empty())
             return {};
         return { { stop.name, stop.points.front().node,
-                   stop.plugBore_mm > 0 ? stop.plugBore_mm : 8 } };
+                   plugBore_mm(build, stop).value_or(8) } };
     }
     std::vector<const Element *> pipes;
     for (const Element *e : narrowable(build, stop))

@@ -5,6 +5,9 @@
 #include "diagnose/faults.h"
 #include "rules/rules.h"
 
+#include <map>
+#include <optional>
+
 namespace mildpath {
 
 /// What relief flow does to the oil. In words only: no figure is known.
@@ -18,6 +21,9 @@ struct RemedyFigures
     double bearingRatio = 0; ///< that pressure over its need
     std::string bearing; ///< its name
     double bearingOil_m3_s = 0; ///< mains and big-ends together, hot idle
+    double bearingMost_pa = 0; ///< at the main or big-end worst off at the highest speed
+    double bearingMostRatio = 0;
+    std::string bearingMost;
     double weakest_pa = 0; ///< of all stops, hot idle
     double weakestRatio = 0;
     std::string weakest;
@@ -26,10 +32,26 @@ struct RemedyFigures
     Churn churn = Churn::None;
 };
 
+/// How much of a remedy: what can be chosen of it.
+struct RemedySize
+{
+    std::string meaning; ///< "restrictor"
+    std::string_view unit; ///< of `value`: mm, µm, kPa; empty: a share
+    double value, least, most;
+};
+/// What is wished of the remedies: other sizes than usual, and some of them together.
+struct RemedyWishes
+{
+    std::map<std::string, double> sizes; ///< by remedy
+    std::vector<std::string> together; ///< ids; two or three
+    bool operator==(const RemedyWishes &) const = default;
+};
+
 /// A remedy, tried on the same engine as all the others.
 struct Remedy
 {
     std::string id, name;
+    std::optional<RemedySize> size; ///< absent: there is nothing to choose
     Phrase what; ///< exactly what was changed
     RemedyFigures figures;
     Phrase verdict; ///< "needle up, bearing not" …
@@ -43,10 +65,12 @@ struct RemedyTable
     std::vector<std::string> notHere; ///< remedies this engine has no place for, with the reason
 };
 
-/// All remedies on the build, alone, with some faults present (worn lifter bores, say).
+/// All remedies this engine has a place for, each alone, with some faults present (worn lifter
+/// bores, say); last those wished together. A size out of its range is taken at the range's end.
 /// Errors: as Network::solve for the engine as it stands.
 Result<RemedyTable> compareRemedies(const Build &build, const std::vector<GaugedSize> &sizes,
-                                    const std::vector<Fault> &faults = {});
+                                    const std::vector<Fault> &faults = {},
+                                    const RemedyWishes &wishes = {});
 std::string_view churnWord(Churn churn);
 Json remediesToJson(const RemedyTable &table);
 

@@ -2,6 +2,7 @@
 #include "document/document.h"
 
 #include "circuit/elementtypes.h"
+#include "document/dimensions.h"
 #include "oil/grades.h"
 
 #include <algorithm>
@@ -179,16 +180,28 @@ void settleTwoValues(Build &build, std::string_view element, std::string_view ke
 Phrase twoValuesText(const Build &build, const TwoValues &two)
 {
     const Element *e = build.circuit.find(two.element);
-    const NumberKey *key = e ? findElementKey(e->kind, two.key) : nullptr;
-    std::string where = two.element;
+    const Plug *plug = findPlug(build.plugs, two.element);
+    const NumberKey *key = e ? findElementKey(e->kind, two.key)
+        : plug               ? findStopKey(StopKind::Plug, two.key)
+                             : nullptr;
+    std::string where = two.element == "engine" ? "The engine" : two.element;
     for (const Stop &s : build.engine.stops)
-        if (std::ranges::find(s.elements, two.element) != s.elements.end())
+        if (std::ranges::find(s.elements, two.element) != s.elements.end()
+            || (plug && plug->stop == s.id))
             where = s.name;
     return { "two.values",
              "{0}, {1}: {2} counts, {3} was written as well",
-             { where, key ? std::string(key->meaning) : two.key,
-               ofFileUnit(e ? e->value(two.key) : 0, unitOfKey(two.key)),
+             { where, key ? std::string(key->meaning) : "displacement",
+               ofFileUnit(countedValue(build, two), unitOfKey(two.key)),
                ofFileUnit(two.other, unitOfKey(two.key)) } };
+}
+
+double countedValue(const Build &build, const TwoValues &two)
+{
+    if (const Plug *plug = findPlug(build.plugs, two.element))
+        return plug->d_mm;
+    const Element *e = build.circuit.find(two.element);
+    return e ? e->value(two.key) : displacement_l(build.engine);
 }
 
 double journalOf_mm(const Build &build, const Stop &stop)

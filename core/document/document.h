@@ -19,6 +19,7 @@
 #include "evidence/looks.h"
 #include "evidence/orders.h"
 #include "evidence/startlog.h"
+#include "kinds/origin.h"
 #include "kinds/stopkind.h"
 #include "oil/viscosity.h"
 #include "passage/cleaning.h"
@@ -54,8 +55,6 @@ struct Stop
     StopKind kind {};
     std::vector<StopPoint> points;
     std::vector<std::string> elements; ///< of the circuit; each element belongs to one stop
-    double shellWall_mm = 0; ///< bearings: wall of one shell; 0 when not known
-    double plugBore_mm = 0; ///< plugs
     std::map<std::string, double> values; ///< by stopKeys()
     std::string needSource; ///< where its required pressure is from; empty: the usual one
     ExtraKeys extra {};
@@ -80,7 +79,7 @@ struct Engine
     std::string name;
     std::string layout; ///< "inline-4"
     int cylinders = 0;
-    double displacement_l = 0;
+    double displacement_l = 0; ///< only where bore or stroke is not known (document/dimensions.h)
     double bore_mm = 0, stroke_mm = 0; ///< 0: not known, taken as equal
     double reciprocating_g = 0, rotating_g = 0; ///< of one cylinder; 0: by the bore
     std::string block, crank, rod; ///< material ids (bearing/thermal.h)
@@ -194,15 +193,27 @@ struct Proof
 };
 
 /// A build: one engine, everything measured, seen and decided about its lubrication.
-/// A size an older file had written in two places, differently: the element's counts, the other is
-/// kept until somebody says which is right, by setting it.
+/// A size an older file had written in two places, differently: the one counts, the other is kept
+/// until somebody says which is right, by setting it.
 struct TwoValues
 {
-    std::string element, key; ///< of the circuit
+    std::string element; ///< of the circuit; a plug of the ledger; "engine"
+    std::string key;
     double other = 0; ///< in the key's unit
     bool operator==(const TwoValues &) const = default;
 };
 template <> const RecordType &recordType<TwoValues>();
+
+/// Where a number of the engine comes from, and what other sources say of it.
+struct ValueOrigin
+{
+    Origin origin = Origin::Shop;
+    std::map<std::string, double> others; ///< by the word of their origin, in the key's unit
+    std::string by, at;
+    ExtraKeys extra {};
+    bool operator==(const ValueOrigin &) const = default;
+};
+template <> const RecordType &recordType<ValueOrigin>();
 
 struct Build
 {
@@ -220,11 +231,12 @@ struct Build
     Engine engine;
     Circuit circuit;
     std::vector<TwoValues> twoValues; ///< to be settled
+    std::map<std::string, ValueOrigin> origins; ///< by where the number stands (document/enginevalue.h); absent: typical
     std::string gaugeTap; ///< name of a tap
     ChosenOil oil;
     Use use;
     std::vector<ChosenOil> ownOils; ///< by name, beside the shelf
-    std::map<std::string, Limits> limits; ///< by kind; see limitFamilies in assess/rules.h
+    std::map<std::string, Limits> limits; ///< by family; "main@main_3": of that bearing alone
     SharedList<Reading> readings; ///< append-only
     SharedList<Proof> proofs; ///< append-only
     std::vector<TorqueCard> torqueCards;
@@ -276,7 +288,7 @@ struct Build
 };
 
 inline constexpr std::string_view buildFormat = "mild-path-build";
-inline constexpr int buildVersion = 12;
+inline constexpr int buildVersion = 13;
 
 /// Readings that no later one strikes, in order of entry; withdrawals are left out.
 std::vector<const Reading *> standingReadings(const Build &build);
@@ -305,6 +317,8 @@ const Proof *standingCheck(const Build &build, std::string_view stop, std::strin
 void settleTwoValues(Build &build, std::string_view element, std::string_view key);
 /// "Main 3, diameter: 60.000 mm counts, 45.000 mm was written as well".
 Phrase twoValuesText(const Build &build, const TwoValues &two);
+/// The one of the two that is reckoned with, in the key's unit.
+double countedValue(const Build &build, const TwoValues &two);
 /// Journal diameter of a bearing (mm), its film's; 0 where the stop has no bearing.
 double journalOf_mm(const Build &build, const Stop &stop);
 std::string nextReadingId(const Build &build);

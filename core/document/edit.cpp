@@ -89,7 +89,7 @@ std::vector<const EditKind *> editKinds()
 {
     std::vector<const EditKind *> out { &editKind<EditAll>() };
     for (const auto &some :
-         { readingEdits(), valueEdits(), engineEdits(), passageEdits(), lineEdits(), sumpEdits() })
+         { readingEdits(), torqueEdits(), valueEdits(), engineEdits(), passageEdits(), lineEdits(), sumpEdits() })
         out.insert(out.end(), some.begin(), some.end());
     return out;
 }
@@ -107,6 +107,22 @@ Result<Build> replayEdits(const Build &build, std::span<const Edit> edits)
 Phrase describeEdit(const Build &build, const Edit &edit)
 {
     return edit.kind().describe(build, edit.value());
+}
+
+Edit settledBy(const Build &build, const TwoValues &two, bool other)
+{
+    const double value = other ? two.other : countedValue(build, two);
+    if (const Plug *plug = findPlug(build.plugs, two.element)) {
+        Plug now = *plug;
+        now.d_mm = value;
+        return PutPlug { now };
+    }
+    if (two.element != "engine")
+        return SetElementValue { two.element, two.key, value };
+    const Engine &e = build.engine;
+    return SetEngine { "stroke_mm",
+                       other ? value * 4e6 / (pi * e.bore_mm * e.bore_mm * e.cylinders)
+                             : e.stroke_mm };
 }
 
 std::string stopName(const Build &build, const std::string &id)

@@ -75,6 +75,18 @@ struct TickFastener
     TorqueTick tick; ///< id is filled in when it is applied
     bool operator==(const TickFastener &) const = default;
 };
+/// A card as it is from now on: found by its id, or added (empty id). What was ticked under another
+/// is flagged.
+struct PutTorqueCard
+{
+    TorqueCard card;
+    bool operator==(const PutTorqueCard &) const = default;
+};
+struct DropTorqueCard
+{
+    std::string card;
+    bool operator==(const DropTorqueCard &) const = default;
+};
 /// Which shells sit in a bearing, and what is stamped for it.
 struct FitShells
 {
@@ -223,6 +235,10 @@ Result<Build> replayEdits(const Build &build, std::span<const Edit> edits);
 
 /// Whether a number may be a reading of this family at all. Errors: the reason, place empty.
 Result<void> checkReadingValue(const Family &family, double value_um);
+
+/// What says which of two sizes is right: the one that counts, or the other. An engine's
+/// displacement that is to be another becomes so by its stroke.
+Edit settledBy(const Build &build, const TwoValues &two, bool other);
 
 /// One sentence for the Edit menu: "Main 4, front 90°: 58 µm".
 Phrase describeEdit(const Build &build, const Edit &edit);

@@ -50,6 +50,7 @@ inline EditKind asAWhole(EditKind kind,
 
 // All kinds, by subject; each list stands in the file of its kinds.
 std::span<const EditKind *const> readingEdits();
+std::span<const EditKind *const> torqueEdits();
 std::span<const EditKind *const> valueEdits();
 std::span<const EditKind *const> engineEdits();
 std::span<const EditKind *const> passageEdits();

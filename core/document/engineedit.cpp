@@ -2,6 +2,8 @@
 #include "document/engineedit.h"
 
 #include "circuit/elementtypes.h"
+#include "document/dimensions.h"
+#include "document/enginevalue.h"
 #include "document/recipes.h"
 
 #include <algorithm>
@@ -251,7 +253,7 @@ Result<Build> addStop(Build build, const AddStop &edit)
             if (node.empty())
                 return fail(edit.behind, "has no passage a plug could close");
             made.stop.points.push_back({ name, node });
-            made.stop.plugBore_mm = 8;
+            made.stop.values["plug_bore_mm"] = 8;
         }
         put(build, *at + 1, std::move(made));
         return build;
@@ -417,9 +419,12 @@ Result<Build> setAlike(Build build, const SetAlike &edit)
         if (!findElementKey(e.kind, edit.key))
             return fail(edit.key,
                         "is not a dimension of a " + std::string(elementType(e.kind).meaning));
+        const std::string here = "circuit/" + e.id + "/" + edit.key;
+        const double before = e.value(edit.key);
         e.values[edit.key] = edit.value;
+        noteOrigin(build, here, before, Origin::Shop);
         settleTwoValues(build, e.id, edit.key);
-        if (const auto ok = checkElement(e); !ok)
+        if (const auto ok = checkElementOf(build, e); !ok)
             return tl::unexpected(ok.error());
         any = true;
     }

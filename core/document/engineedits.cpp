@@ -2,6 +2,7 @@
 #include "document/editkind.h"
 
 #include "circuit/elementtypes.h"
+#include "document/enginevalue.h"
 #include "document/recipes.h"
 
 #include <array>
@@ -9,10 +10,11 @@
 namespace mildpath {
 namespace {
 
-/// The document without lines that lead nowhere any more.
+/// The document without lines that lead nowhere, and notes of numbers that are gone.
 Build withLines(Build &&build)
 {
     dropLooseLines(build);
+    dropLooseOrigins(build);
     return std::move(build);
 }
 

@@ -15,13 +15,18 @@ struct EnginePlan
     std::string name;
     std::string layout = "inline"; ///< single, inline, flat or vee
     int cylinders = 4;
+    int mains = 0; ///< 1 to 9, as many as the crank has; 0: as such engines usually have
     double bore_mm = 91, stroke_mm = 91;
     std::string block = "grey_iron";
     std::string mainCap; ///< material; empty: as the block
     std::string valveGear = "pushrods"; ///< pushrods, one_cam or two_cams a bank, overhead
-    std::string order = "mains_first"; ///< or lifters_first: the lifter gallery before the mains
+    /// mains_first; lifters_first: lifter galleries and mains from one place; lifters_series: the
+    /// mains hang on the first lifter gallery, the second bank's behind it across the front
+    std::string order = "mains_first";
+    double crossover_mm = 0; ///< bore across the front; 0: two thirds of the lifter gallery's
     std::string overhead = "camshaft"; ///< rockers fed through: camshaft, pushrods or head
     bool solidLifters = false;
+    std::string pump = "gerotor"; ///< or gear, vane: by their displacement
     bool drySump = false; ///< with tank and scavenge stages
     bool remoteFilter = false;
     bool cooler = false; ///< with a thermostat
@@ -35,7 +40,8 @@ struct EnginePlan
     std::string oil = "15W-40";
 
     int banks() const { return layout == "vee" || layout == "flat" ? 2 : 1; }
-    int mains() const;
+    /// As the plan says, else as usual: one more than throws.
+    int mainCount() const;
     bool operator==(const EnginePlan &) const = default;
 };
 
@@ -47,6 +53,9 @@ struct LayoutChoice
     std::span<const int> cylinders;
 };
 std::span<const LayoutChoice> layoutChoices();
+/// Most mains the crank of such an engine has room for; the least is one for a single, else two.
+int mostMains(const EnginePlan &plan);
+int leastMains(const EnginePlan &plan);
 
 /// The members' names as keys, all optional; unknown ones are errors.
 template <> const RecordType &recordType<EnginePlan>();

@@ -88,15 +88,18 @@ constexpr std::array<Family, 12> familyTable { {
       std::nullopt, "", Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
 } };
 
-constexpr std::array<NumberKey, 35> keyTable { {
+constexpr std::array<NumberKey, 38> keyTable { {
+    { "shell_wall_mm", "wall of one shell", std::nullopt, 0, 20, false, "main" },
+    { "shell_wall_mm", "wall of one shell", std::nullopt, 0, 20, false, "big_end" },
+    { "plug_bore_mm", "hole it closes", std::nullopt, 0, 100, true, "plug" },
     { "thrust_width_mm", "width between the thrust faces", std::nullopt, 0, 200, false, "main" },
-    { "run_out_here", "run-out is taken at this main", std::nullopt, 0, 1, false, "main" },
+    asYesNo({ "run_out_here", "run-out is taken at this main", std::nullopt, 0, 1, false, "main" }),
     { "block_hole_mm", "drilling in the block", std::nullopt, 0, 40, true, "main" },
     { "shell_hole_mm", "hole in the shell", std::nullopt, 0, 40, true, "main" },
     { "hole_offset_mm", "offset of the two holes", std::nullopt, 0, 60, false, "main" },
     { "groove_deg", "groove in the shell, degrees", std::nullopt, 0, 360, false, "main" },
-    { "journal_groove", "groove in the journal (1: yes)", std::nullopt, 0, 1, false, "main" },
-    { "cross_drilled", "journal drilled across (1: yes)", std::nullopt, 0, 1, false, "main" },
+    asYesNo({ "journal_groove", "groove in the journal", std::nullopt, 0, 1, false, "main" }),
+    asYesNo({ "cross_drilled", "journal drilled across", std::nullopt, 0, 1, false, "main" }),
     { "thrust_bevel_mm2", "oil bevel toward the thrust face, section", std::nullopt, 0, 20, false,
       "main" },
     { "items", "how many", std::nullopt, 1, 48, false, "small_end" },

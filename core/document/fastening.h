@@ -16,10 +16,21 @@ struct Build;
 /// One pass over all fasteners: to a torque, or on by an angle.
 struct TorqueStage
 {
-    double torque_nm = 0; ///< 0: by angle
+    double torque = 0; ///< in `unit`, as it was entered; 0: by angle
+    std::string unit; ///< "lb ft", "kg m", "N m"; empty: N m that nobody entered
     double angle_deg = 0;
+
+    double torque_nm() const;
     bool operator==(const TorqueStage &) const = default;
 };
+/// Stages as a manual has them: "30 N m, 60 N m, +90°"; a bare number is in the unit before it,
+/// the first in `unit`. Errors: place "stage 2", what is wrong with it: no number, an angle before
+/// any torque or over 360°, less than the stage before.
+Result<std::vector<TorqueStage>> readStages(std::string_view text, std::string_view unit);
+/// Whether stages can be: as readStages().
+Result<void> checkStages(const std::vector<TorqueStage> &stages);
+/// The same for people, and to be read again.
+Phrase stagesText(const std::vector<TorqueStage> &stages);
 
 /// A bolt or nut of a torque card, where it sits seen from above (mm; x to the rear, y across).
 struct Fastener
@@ -35,11 +46,19 @@ struct TorqueCard
     std::string id; ///< "main_caps"
     std::string name;
     std::string threads; ///< "oiled"
+    std::string washers; ///< under the heads; empty: as the threads
     bool capByCap = false; ///< each cap is a set by itself, as on rods
-    bool singleUse = false; ///< the bolts stretch: test bolts for measuring, new ones for the build
+    int uses = 0; ///< how often a bolt may be used; 0: nobody said. 1: it stretches
+    std::string after; ///< the card of the bolts that come before these; empty: none
+    int edition = 0; ///< counts changes of what is on the card
     std::vector<TorqueStage> stages;
     std::vector<Fastener> fasteners; ///< in the order they are tightened
-    std::string source; ///< "maker"
+    std::string source; ///< a word of Origin; of older files one's own words
+
+    /// Test bolts for measuring, new ones for the build.
+    bool singleUse() const { return uses == 1; }
+    /// Its figures are a template's to begin with, nobody's for this engine.
+    bool isStartingValue() const { return source == "typical"; }
     ExtraKeys extra {};
     bool operator==(const TorqueCard &) const = default;
 };
@@ -52,6 +71,7 @@ struct TorqueTick
     int fastener = 1; ///< from 1, in the order of the card
     int stage = 1; ///< from 1; 0: loosened
     bool newBolt = false; ///< of a single-use set: the one for the build
+    int edition = 0; ///< of the card as it was
     std::string by, at;
     ExtraKeys extra {};
     bool operator==(const TorqueTick &) const = default;
@@ -62,8 +82,9 @@ struct TorqueState
 {
     struct Bolt
     {
-        int stage = 0; ///< reached
+        int stage = 0; ///< reached, by the card as it is now
         bool newBolt = false;
+        bool older = false; ///< ticked under the card as it was: it is tight, nobody knows how
     };
     std::vector<Bolt> bolts;
     /// What comes next: fastener from 1 and stage; absent when all are at the last stage.
@@ -74,15 +95,19 @@ struct TorqueState
     std::optional<Next> tighten; ///< stage by stage, each in the card's order
     std::optional<int> loosen; ///< the reverse; absent when all are loose
     bool halfWay = false; ///< a set is begun and not at its last stage
+    std::string waitsFor; ///< name of the card whose bolts come first and are not done
+    bool older = false; ///< bolts were ticked before the card was changed
     bool outOfOrder = false; ///< a bolt ran ahead of its turn since the set was last loose
     bool complete() const { return !tighten; }
     bool allNew() const;
 };
 TorqueState torqueState(const Build &build, const TorqueCard &card);
 
-/// Whether a stop's cap stands at its last stage. Absent: no card holds it.
+/// Whether a stop's cap stands at its last stage of every card that holds it. Absent: none does.
 std::optional<bool> capTorqued(const Build &build, std::string_view stop);
 
+/// Whose figures they are: "manufacturer"; "starting value, not the manufacturer's".
+std::string cardSource(const TorqueCard &card);
 /// "60 Nm", "+ 90°".
 Phrase stageText(const TorqueStage &stage);
 

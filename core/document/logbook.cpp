@@ -20,12 +20,6 @@ template <class T> std::string freeId(const SharedList<T> &list, std::string_vie
     }
 }
 
-template <class T> bool stands(const SharedList<T> &list, const std::string &id)
-{
-    const auto all = standing(list);
-    return std::any_of(all.begin(), all.end(), [&](const T *r) { return r->id == id; });
-}
-
 std::string nameOfStop(const Build &build, const std::string &id)
 {
     const Stop *s = build.engine.find(id);

@@ -4,6 +4,7 @@
 #include "document/document.h"
 #include "rules/rules.h"
 
+#include <algorithm>
 #include <tuple>
 #include <type_traits>
 #include <variant>
@@ -110,5 +111,12 @@ std::string tapName(const Build &build, const std::string &tap);
 std::vector<std::string> flowOutlets(const Build &build, const Stop &stop);
 /// Stop id → kind.
 std::map<std::string, StopKind> stopKindsOf(const Build &build);
+
+/// Whether an entry stands: neither corrected nor taken back.
+template <class T> bool stands(const SharedList<T> &list, const std::string &id)
+{
+    const auto all = standing(list);
+    return std::any_of(all.begin(), all.end(), [&](const T *r) { return r->id == id; });
+}
 
 } // namespace mildpath

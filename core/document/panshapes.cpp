@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "document/document.h"
+#include "document/dimensions.h"
 #include "sump/section.h"
 
 #include <algorithm>
@@ -118,7 +118,7 @@ Sump shapedSump(std::string_view shape, const PanSizes &s)
 Sump usualSump(const Build &build)
 {
     const double litres = stepped(
-        build.engine.displacement_l > 0 ? 1.2 + 1.4 * build.engine.displacement_l : 4.5, 0.1);
+        displacement_l(build.engine) > 0 ? 1.2 + 1.4 * displacement_l(build.engine) : 4.5, 0.1);
     const bool dry = build.engine.ofKind(StopKind::Tank);
     // Without a tank the pan holds the fill; with one only what the scavenge stages leave.
     const PanSizes sizes = usualPanSizes(build.engine, dry ? 1.5 : litres);

@@ -10,8 +10,8 @@ template <> const RecordType &recordType<TorqueStage>()
 {
     static const RecordType type
         = Describe<TorqueStage>("stage")
-              .ifSet<&TorqueStage::torque_nm>("torque_nm", "to a torque")
-              .in("Nm")
+              .ifSet<&TorqueStage::torque>("torque", "to a torque, in its unit")
+              .ifSet<&TorqueStage::unit>("unit", "as entered; else N m")
               .ifSet<&TorqueStage::angle_deg>("angle_deg", "or on by an angle")
               .in("°");
     return type;
@@ -37,10 +37,13 @@ template <> const RecordType &recordType<TorqueCard>()
               .field<&TorqueCard::name>("name", "as people call it")
               .field<&TorqueCard::threads>("threads", "oiled, dry …")
               .field<&TorqueCard::capByCap>("cap_by_cap", "each cap is a set by itself")
-              .field<&TorqueCard::singleUse>("single_use", "the bolts stretch and are used once")
+              .ifSet<&TorqueCard::washers>("washers", "under the heads; else as the threads")
+              .ifSet<&TorqueCard::uses>("uses", "how often a bolt may be used; 1: it stretches")
+              .ifSet<&TorqueCard::after>("after", "id of the card of the bolts that come first")
+              .ifSet<&TorqueCard::edition>("edition", "counts changes of what is on it")
               .field<&TorqueCard::stages>("stages", "passes over all fasteners")
               .field<&TorqueCard::fasteners>("fasteners", "in the order they are tightened")
-              .field<&TorqueCard::source>("source", "maker, shop …")
+              .field<&TorqueCard::source>("source", "typical, shop, manufacturer, measured, or in one's own words")
               .then([](TorqueCard &c) {
                   if (c.name.empty())
                       c.name = c.id;
@@ -58,6 +61,7 @@ template <> const RecordType &recordType<TorqueTick>()
               .must<&TorqueTick::fastener>("fastener", "from 1, in the order of the card")
               .must<&TorqueTick::stage>("stage", "reached, from 1; 0: loosened")
               .ifSet<&TorqueTick::newBolt>("new_bolt", "of a single-use set: the one for the build")
+              .ifSet<&TorqueTick::edition>("edition", "of the card as it was")
               .field<&TorqueTick::by>("by", "who did it")
               .field<&TorqueTick::at>("at", "when: ISO 8601, local time")
               .keepsUnknown<&TorqueTick::extra>();

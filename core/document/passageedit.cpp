@@ -83,6 +83,10 @@ Result<Build> putPlug(Build build, const Plug &plug)
         end->kind = "plug";
     }
     put(build.plugs, plug);
+    for (Stop &stop : build.engine.stops)
+        if (stop.id == plug.stop)
+            stop.values.erase("plug_bore_mm"); // it stands in the ledger
+    settleTwoValues(build, plug.id, "plug_bore_mm");
     return build;
 }
 
@@ -98,6 +102,11 @@ Result<Build> dropPlug(Build build, const std::string &id)
             return fail("plug", p.name + " sits behind it: take that one off first");
     if (PassageEnd *end = endOf(build, *plug))
         end->kind = "hole";
+    // Its stop keeps the size of the hole.
+    for (Stop &stop : build.engine.stops)
+        if (stop.id == plug->stop)
+            stop.values["plug_bore_mm"] = plug->d_mm;
+    std::erase_if(build.twoValues, [&](const TwoValues &t) { return t.element == id; });
     std::erase_if(build.plugs, [&](const Plug &p) { return p.id == id; });
     return build;
 }
@@ -106,9 +115,7 @@ Result<Build> drawUsual(Build build)
 {
     if (!build.passages.empty())
         return fail("passages", "there are passages already");
-    PassageSet set = usualPassages(build);
-    build.passages = std::move(set.passages);
-    build.plugs = std::move(set.plugs);
+    putUsualPassages(build);
     return build;
 }
 

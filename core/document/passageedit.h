@@ -52,5 +52,7 @@ struct PassageSet
     std::vector<Plug> plugs;
 };
 PassageSet usualPassages(const Build &build);
+/// Writes them down: what closes a plug's stop then stands in the ledger.
+void putUsualPassages(Build &build);
 
 } // namespace mildpath

@@ -416,4 +416,17 @@ PassageSet usualPassages(const Build &build)
     return Drafter(build).run();
 }
 
+void putUsualPassages(Build &build)
+{
+    PassageSet set = usualPassages(build);
+    build.passages = std::move(set.passages);
+    build.plugs = std::move(set.plugs);
+    for (Plug &p : build.plugs)
+        for (Stop &stop : build.engine.stops)
+            if (stop.id == p.stop && stop.has("plug_bore_mm")) {
+                p.d_mm = stop.value("plug_bore_mm");
+                stop.values.erase("plug_bore_mm");
+            }
+}
+
 } // namespace mildpath

@@ -235,6 +235,9 @@ template <> const EditKind &editKind<TickFastener>()
             Build out = build;
             out.ticks.push_back(e.tick);
             out.ticks.back().id = nextTickId(build);
+            for (const TorqueCard &c : build.torqueCards)
+                if (c.id == e.tick.card)
+                    out.ticks.back().edition = c.edition;
             return out;
         },
         [](const Build &, const TickFastener &e) -> Phrase {

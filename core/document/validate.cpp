@@ -4,7 +4,10 @@
 #include "bearing/thermal.h"
 #include "circuit/elementtypes.h"
 #include "circuit/network.h"
+#include "document/dimensions.h"
+#include "document/enginevalue.h"
 #include "quantity/rounding.h"
+#include "quantity/units.h"
 
 #include <algorithm>
 #include <cmath>
@@ -37,6 +40,8 @@ public:
         shells();
         parts();
         twoValues();
+        onceOnly();
+        origins();
         checkHeat(m_build, m_errors);
         passages();
         checkPlumbing(m_build, m_errors);
@@ -78,7 +83,7 @@ private:
 
     void circuit()
     {
-        const auto network = Network::compile(m_build.circuit);
+        const auto network = Network::compile(wholeCircuit(m_build));
         if (!network) {
             add("/circuit" + network.error().place, network.error().message);
             return;
@@ -129,8 +134,6 @@ private:
     {
         if (const double d = journalOf_mm(m_build, s); d > 0 && !(d > 5 && d <= 500))
             add(place, { "", "a bearing's journal {0}", { mustBe(5, 500, d, "mm") } });
-        if (!(s.shellWall_mm >= 0 && s.shellWall_mm <= 20))
-            add(place + "/shell_wall_mm", mustBe(0, 20, s.shellWall_mm, "mm"));
         int bearings = 0;
         for (const std::string &id : s.elements)
             if (const Element *e = m_build.circuit.find(id))
@@ -171,8 +174,11 @@ private:
     {
         for (const auto &[kind, l] : m_build.limits) {
             const std::string place = "/limits/" + kind;
-            if (!findFamily(kind))
+            const auto alone = kind.find('@');
+            if (!findFamily(kind.substr(0, alone)))
                 add(place, "is nothing that is gauged");
+            if (alone != std::string::npos && !m_build.engine.find(kind.substr(alone + 1)))
+                add(place, "there is no such bearing");
             if (!(l.min_um >= 0 && l.max_um <= mostClearanceReading_um))
                 add(place,
                     { "limits.range",
@@ -280,6 +286,11 @@ private:
         }
     }
 
+    const TorqueCard *cardOf(const std::string &id) const
+    {
+        const auto it = std::ranges::find(m_build.torqueCards, id, &TorqueCard::id);
+        return it == m_build.torqueCards.end() ? nullptr : &*it;
+    }
     void fastening()
     {
         std::set<std::string> cards, ids;
@@ -291,10 +302,22 @@ private:
             if (c.stages.empty() || c.fasteners.empty())
                 add(place, "needs stages and fasteners");
             for (size_t k = 0; k < c.stages.size(); ++k)
-                if (!((c.stages[k].torque_nm > 0) != (c.stages[k].angle_deg > 0))
-                    || c.stages[k].torque_nm > 2000 || c.stages[k].angle_deg > 720)
-                    add(place + "/stages/" + std::to_string(k),
-                        "needs either torque_nm (to 2000) or angle_deg (to 720)");
+                if (!c.stages[k].unit.empty() && !findUnit(c.stages[k].unit, Dimension::Torque))
+                    add(place + "/stages/" + std::to_string(k) + "/unit",
+                        "\"" + c.stages[k].unit + "\" is no unit of torque");
+            if (m_errors.empty())
+                if (const auto ok = checkStages(c.stages); !ok && ok.error().place != "stages")
+                    add(place + "/stages/" + std::to_string(std::stoi(ok.error().place.substr(6)) - 1),
+                        ok.error().message);
+            if (c.uses < 0 || c.uses > 99)
+                add(place + "/uses", "must be 0 to 99");
+            if (!c.after.empty() && (c.after == c.id || !cardOf(c.after) || cardOf(c.after)->after == c.id))
+                add(place + "/after", "there is no card \"" + c.after + "\" that comes first");
+            std::set<std::tuple<std::string, double, double>> bolts;
+            for (size_t k = 0; k < c.fasteners.size(); ++k)
+                if (!bolts.insert({ c.fasteners[k].stop, c.fasteners[k].x_mm, c.fasteners[k].y_mm })
+                         .second)
+                    add(place + "/fasteners/" + std::to_string(k), "is listed twice");
             for (size_t k = 0; k < c.fasteners.size(); ++k)
                 if (!m_build.engine.find(c.fasteners[k].stop))
                     add(place + "/fasteners/" + std::to_string(k) + "/stop",
@@ -311,7 +334,9 @@ private:
                 add(place + "/card", "there is no torque card \"" + t.card + "\"");
             else if (t.fastener < 1 || t.fastener > static_cast<int>(card->fasteners.size()))
                 add(place + "/fastener", "is not on the card");
-            else if (t.stage < 0 || t.stage > static_cast<int>(card->stages.size()))
+            else if (t.stage < 0
+                     || (t.edition == card->edition
+                         && t.stage > static_cast<int>(card->stages.size())))
                 add(place + "/stage", "is not on the card");
         }
     }
@@ -357,12 +382,36 @@ private:
         }
     }
 
+    /// What follows from other sizes may not stand a second time.
+    void onceOnly()
+    {
+        const Engine &e = m_build.engine;
+        if (e.displacement_l > 0 && e.bore_mm > 0 && e.stroke_mm > 0)
+            add("/engine/displacement_l", "follows from bore and stroke: set those");
+        for (const Plug &p : m_build.plugs)
+            if (const Stop *stop = e.find(p.stop); stop && stop->has("plug_bore_mm"))
+                add("/plugs/" + p.id + "/d_mm", "stands at " + stop->name + " as well");
+    }
+    void origins()
+    {
+        for (const auto &[at, origin] : m_build.origins)
+            if (!aboutValue(m_build, at))
+                add("/sources/" + at, "there is no such number");
+    }
+    bool isSize(const std::string &of, const std::string &key) const
+    {
+        if (of == "engine")
+            return recordType<Engine>().find(key);
+        if (findPlug(m_build.plugs, of))
+            return key == "plug_bore_mm";
+        const Element *e = m_build.circuit.find(of);
+        return e && findElementKey(e->kind, key);
+    }
     void twoValues()
     {
         for (size_t i = 0; i < m_build.twoValues.size(); ++i) {
             const TwoValues &t = m_build.twoValues[i];
-            const Element *e = m_build.circuit.find(t.element);
-            if (!e || !findElementKey(e->kind, t.key))
+            if (!isSize(t.element, t.key))
                 add("/two_values/" + std::to_string(i),
                     "there is no " + t.key + " of \"" + t.element + "\"");
         }

@@ -2,6 +2,9 @@
 #include "document/editkind.h"
 
 #include "circuit/elementtypes.h"
+#include "document/dimensions.h"
+#include "document/enginevalue.h"
+#include "document/setvalues.h"
 #include "oil/grades.h"
 #include "quantity/rounding.h"
 
@@ -29,64 +32,6 @@ Phrase describeKey(const RecordType &settings, const std::string &name, double v
     if (!field)
         return name;
     return withValue(std::string(field->meaning), value, field->unit);
-}
-
-Result<Build> setUse(Build out, const SetUse &e)
-{
-    if (auto ok = setKey(out.use, "use", e.key, e.value); !ok)
-        return tl::unexpected(ok.error());
-    return out;
-}
-
-Result<Build> setLimit(Build out, const SetLimit &e)
-{
-    if (!findFamily(e.kind))
-        return fail("limits/" + e.kind, "is not known");
-    const auto it
-        = out.limits
-              .try_emplace(e.kind,
-                           Limits { 0, mostClearanceReading_um, std::nullopt, "builder", {} })
-              .first;
-    if (e.key == "min_um")
-        it->second.min_um = e.value;
-    else if (e.key == "max_um")
-        it->second.max_um = e.value;
-    else if (e.key == "target_um")
-        it->second.target_um = e.value;
-    else
-        return fail("limits/" + e.kind + "/" + e.key, "is not known");
-    if (!e.source.empty())
-        it->second.source = e.source;
-    return out;
-}
-
-Result<Build> setElementValue(Build out, const SetElementValue &e)
-{
-    Element *element = out.circuit.find(e.element);
-    if (!element)
-        return fail("circuit/" + e.element, "there is no such element");
-    if (!findElementKey(element->kind, e.key))
-        return fail("circuit/" + e.element + "/" + e.key,
-                    "is not a dimension of a " + std::string(elementType(element->kind).meaning));
-    element->values[e.key] = e.value;
-    settleTwoValues(out, e.element, e.key);
-    if (auto ok = checkElement(*element); !ok)
-        return tl::unexpected(ok.error());
-    return out;
-}
-
-Result<Build> setStopValue(Build out, const SetStopValue &e)
-{
-    for (Stop &stop : out.engine.stops)
-        if (stop.id == e.stop) {
-            if (e.value)
-                stop.values[e.key] = *e.value;
-            else
-                stop.values.erase(e.key);
-            dropLooseLines(out);
-            return out;
-        }
-    return fail("stop", "there is no stop \"" + e.stop + "\"");
 }
 
 Result<Build> setHeat(Build out, const SetHeat &e)
@@ -148,6 +93,95 @@ Result<Build> dropOil(Build out, const DropOil &e)
 
 } // namespace
 
+Result<Build> setUse(Build out, const SetUse &e)
+{
+    if (auto ok = setKey(out.use, "use", e.key, e.value); !ok)
+        return tl::unexpected(ok.error());
+    return out;
+}
+
+Result<Build> setLimit(Build out, const SetLimit &e)
+{
+    const auto alone = e.kind.find('@');
+    const std::string family = e.kind.substr(0, alone);
+    if (!findFamily(family))
+        return fail("limits/" + e.kind, "is not known");
+    // Of one bearing alone they begin as its family's.
+    const Limits *begin = limitsFor(out, family, {});
+    const auto it
+        = out.limits
+              .try_emplace(e.kind,
+                           begin && alone != std::string::npos
+                               ? *begin
+                               : Limits { 0, mostClearanceReading_um, std::nullopt, "builder", {} })
+              .first;
+    if (e.key == "min_um")
+        it->second.min_um = e.value;
+    else if (e.key == "max_um")
+        it->second.max_um = e.value;
+    else if (e.key == "target_um")
+        it->second.target_um = e.value;
+    else
+        return fail("limits/" + e.kind + "/" + e.key, "is not known");
+    // Whoever sets one without a word makes them his own.
+    if (!e.source.empty() || it->second.source == "common practice")
+        it->second.source = e.source.empty() ? wordOf(Origin::Shop) : std::string_view(e.source);
+    return out;
+}
+
+Result<Build> setElementValue(Build out, const SetElementValue &e)
+{
+    Element *element = out.circuit.find(e.element);
+    if (!element)
+        return fail("circuit/" + e.element, "there is no such element");
+    if (!findElementKey(element->kind, e.key))
+        return fail("circuit/" + e.element + "/" + e.key,
+                    "is not a dimension of a " + std::string(elementType(element->kind).meaning));
+    element->values[e.key] = e.value;
+    if (const auto follows = journalRadius_mm(out, *element, e.key);
+        element->kind == ElementKind::CrankDrilling && e.key.starts_with("r_") && follows == e.value)
+        element->values.erase(e.key); // as the journals say: it stands there
+    settleTwoValues(out, e.element, e.key);
+    if (auto ok = checkElementOf(out, *element); !ok)
+        return tl::unexpected(ok.error());
+    return out;
+}
+
+Result<Build> setStopValue(Build out, const SetStopValue &e)
+{
+    for (Stop &stop : out.engine.stops)
+        if (stop.id == e.stop) {
+            if (e.value)
+                stop.values[e.key] = *e.value;
+            else
+                stop.values.erase(e.key);
+            dropLooseLines(out);
+            return out;
+        }
+    return fail("stop", "there is no stop \"" + e.stop + "\"");
+}
+
+Result<Build> setEngine(Build out, const SetEngine &e)
+{
+    if (auto ok = setKey(out.engine, "engine", e.key, e.value); !ok)
+        return tl::unexpected(ok.error());
+    settleTwoValues(out, "engine", "displacement_l");
+    return out;
+}
+
+/// The same, by somebody's word: whoever enters a number without a source says it himself.
+static Result<Build> noted(const Build &build, const std::string &at, Result<Build> set,
+                           Origin origin = Origin::Shop)
+{
+    if (set && aboutValue(build, at)) {
+        if (engineValue(*set, at))
+            noteOrigin(*set, at, engineValue(build, at), origin);
+        else
+            set->origins.erase(at);
+    }
+    return set;
+}
+
 template <> const RecordType &recordType<SetOil>()
 {
     static const RecordType type
@@ -178,7 +212,9 @@ template <> const RecordType &recordType<SetUse>()
 template <> const EditKind &editKind<SetUse>()
 {
     static const EditKind kind = kindOf<SetUse>(
-        [](const Build &build, const SetUse &e) -> Result<Build> { return setUse(build, e); },
+        [](const Build &build, const SetUse &e) -> Result<Build> {
+            return noted(build, "use/" + e.key, setUse(build, e));
+        },
         [](const Build &, const SetUse &e) -> Phrase {
             return describeKey(recordType<Use>(), e.key, e.value);
         });
@@ -198,7 +234,11 @@ template <> const RecordType &recordType<SetLimit>()
 template <> const EditKind &editKind<SetLimit>()
 {
     static const EditKind kind = kindOf<SetLimit>(
-        [](const Build &build, const SetLimit &e) -> Result<Build> { return setLimit(build, e); },
+        [](const Build &build, const SetLimit &e) -> Result<Build> {
+            const auto whose = fromWord<Origin>(e.source);
+            return noted(build, "limits/" + e.kind + "/" + e.key, setLimit(build, e),
+                         whose.value_or(Origin::Shop));
+        },
         [](const Build &, const SetLimit &e) -> Phrase {
             const Family *family = findFamily(e.kind);
             return withValue((family ? std::string(family->plural) : e.kind) + ": "
@@ -221,7 +261,7 @@ template <> const EditKind &editKind<SetElementValue>()
 {
     static const EditKind kind = kindOf<SetElementValue>(
         [](const Build &build, const SetElementValue &e) -> Result<Build> {
-            return setElementValue(build, e);
+            return noted(build, "circuit/" + e.element + "/" + e.key, setElementValue(build, e));
         },
         [](const Build &build, const SetElementValue &e) -> Phrase {
             const Element *element = build.circuit.find(e.element);
@@ -245,7 +285,7 @@ template <> const EditKind &editKind<SetStopValue>()
 {
     static const EditKind kind = kindOf<SetStopValue>(
         [](const Build &build, const SetStopValue &e) -> Result<Build> {
-            return setStopValue(build, e);
+            return noted(build, "stops/" + e.stop + "/" + e.key, setStopValue(build, e));
         },
         [](const Build &build, const SetStopValue &e) -> Phrase {
             const Stop *stop = build.engine.find(e.stop);
@@ -398,10 +438,7 @@ template <> const EditKind &editKind<SetEngine>()
 {
     static const EditKind kind = kindOf<SetEngine>(
         [](const Build &build, const SetEngine &e) -> Result<Build> {
-            Build out = build;
-            if (auto ok = setKey(out.engine, "engine", e.key, e.value); !ok)
-                return tl::unexpected(ok.error());
-            return out;
+            return noted(build, "engine/" + e.key, setEngine(build, e));
         },
         [](const Build &, const SetEngine &e) -> Phrase {
             return describeKey(recordType<Engine>(), e.key, e.value);
@@ -504,7 +541,7 @@ std::span<const EditKind *const> valueEdits()
                                     &editKind<SetExpansion>(),    &editKind<AddProof>(),
                                     &editKind<Rename>(),          &editKind<SetEngine>(),
                                     &editKind<KeepOil>(),         &editKind<DropOil>(),
-                                    &editKind<SetSectionValue>(), &editKind<SetStartValue>() };
+                                    &editKind<SetSectionValue>(), &editKind<SetStartValue>(), &editKind<SetEngineValue>() };
     return kinds;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "kinds/cautions.h"
 #include "kinds/elementkind.h"
+#include "kinds/origin.h"
 #include "kinds/stopkind.h"
 
 #include <array>
@@ -38,6 +39,14 @@ template <> std::span<const std::string_view> enumWords<ElementKind>()
         "pump",
     });
     static_assert(words.size() == static_cast<size_t>(ElementKind::Pump) + 1);
+    return words;
+}
+
+template <> std::span<const std::string_view> enumWords<Origin>()
+{
+    static constexpr auto words
+        = std::to_array<std::string_view>({ "typical", "shop", "manufacturer", "measured" });
+    static_assert(words.size() == static_cast<size_t>(Origin::Measured) + 1);
     return words;
 }
 

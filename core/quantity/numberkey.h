@@ -20,6 +20,7 @@ struct NumberKey
     bool aboveLeast = false; ///< `least` itself is refused
     std::string_view group {}; ///< the kind of stop, the part of a page; empty: none
     std::string_view source {}; ///< of the usual value
+    bool yesNo = false; ///< 1 or 0: there is one, or not
     bool typed = true; ///< offered among a stop's sizes: not what is measured or hardly ever known
 
     std::string_view unit() const; ///< of the file
@@ -29,6 +30,12 @@ struct NumberKey
     /// Why a value that is not allowed is refused: "journal diameter must be 5 to 500 mm, is 3 mm".
     Phrase refusal(double value) const;
 };
+
+constexpr NumberKey asYesNo(NumberKey key)
+{
+    key.yesNo = true;
+    return key;
+}
 
 /// Unit of a key by its suffix (`_mm`, `_um`, `_kpa` …); empty for a bare number.
 std::string_view unitOfKey(std::string_view key);

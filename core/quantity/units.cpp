@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "quantity/units.h"
 
+#include "quantity/types.h"
+
 #include <array>
 #include <cassert>
 #include <charconv>
@@ -110,6 +112,12 @@ constexpr auto table = std::to_array<Unit>({
     { "N·m", Dimension::Torque, 1 },
     { "Nm", Dimension::Torque, 1 },
     { "N.m", Dimension::Torque, 1 },
+    { "N m", Dimension::Torque, 1 },
+    { "lb ft", Dimension::Torque, poundForce * 12 * inch },
+    { "ft lb", Dimension::Torque, poundForce * 12 * inch },
+    { "kg m", Dimension::Torque, gravity_m_s2 },
+    { "kg·m", Dimension::Torque, gravity_m_s2 },
+    { "m kg", Dimension::Torque, gravity_m_s2 },
     { "ft-lb", Dimension::Torque, poundForce * 12 * inch },
     { "lb-ft", Dimension::Torque, poundForce * 12 * inch },
     { "lb·ft", Dimension::Torque, poundForce * 12 * inch },

@@ -6,6 +6,7 @@
 #include "assess/flowproof.h"
 #include "checks/assessment.h"
 #include "checks/verdicttable.h"
+#include "document/dimensions.h"
 #include "document/logbook.h"
 #include "kinds/cautions.h"
 #include "quantity/dates.h"
@@ -131,8 +132,8 @@ private:
     {
         const Engine &e = m_build.engine;
         m_out.title = m_build.name;
-        m_out.under = { e.displacement_l > 0 ? Phrase("sheet.engine", "{0}, {1}",
-                                                      { e.name, asVolume(e.displacement_l, 1) })
+        m_out.under = { displacement_l(e) > 0 ? Phrase("sheet.engine", "{0}, {1}",
+                                                      { e.name, asVolume(displacement_l(e), 1) })
                                              : Phrase(e.name),
                         "Oil " + m_build.oil.grade, dayText(m_date) };
         m_out.mark = m_gate.mark();

@@ -188,11 +188,11 @@ std::vector<SheetBlock> torqueBlocks(const Build &build, const Assessment &asses
                 tick = &k;
         t.rows.push_back(
             { { card.name
-                    + (card.singleUse ? state.allNew() ? ", new bolts" : ", used once: new wanted"
+                    + (card.singleUse() ? state.allNew() ? ", new bolts" : ", used once: new wanted"
                                       : ""),
                 worstAsked(assessment.checks, { "torq", "bolts" }, card.id) },
               { joinedBy(stages, "{*|, then }") },
-              { joinedBy({ Phrase(card.source), Phrase(card.threads) }) },
+              { joinedBy({ Phrase(cardSource(card)), Phrase(card.threads) }) },
               { { "sheet.of", "{0} of {1}", { asCount(done), asCount(state.bolts.size()) } } },
               { tick ? whoWhen(tick->by, tick->at) : Phrase() } });
     }

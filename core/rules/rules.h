@@ -144,6 +144,8 @@ extern const double needleUp_pa;
 extern const double nothing_pa;
 extern const double muchOver;
 extern const double costly;
+extern const double solidMeter_mm;
+extern const double shorterRotors;
 extern const double usualLash_mm;
 extern const double stuckShutBy_kpa;
 extern const double missingPlugDischarge;
@@ -175,6 +177,10 @@ extern const double openDaysToWash;
 extern const double coveredDaysToWash;
 extern const double mostOfPlug;
 extern const double brushYields;
+// plausible
+extern const double plausibleWallShare;
+extern const double plausibleSpeedRatio;
+extern const double plausiblePumpShare;
 // pump
 extern const double displacementApart;
 extern const double leastInlet_pa;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/buildfile.h"
 
+#include "document/dimensions.h"
 #include "oil/grades.h"
 #include "quantity/json.h"
 #include "storage/files.h"
@@ -119,6 +120,44 @@ Result<void> fromVersion11(Json &document)
     return weightsFromVersion11(document);
 }
 
+/// Torques were in N m; whether bolts are used once was said by yes or no.
+void cardsFromVersion12(Json &document)
+{
+    if (!document.contains("torque_cards") || !document["torque_cards"].is_array())
+        return;
+    for (Json &card : document["torque_cards"]) {
+        if (!card.is_object())
+            continue;
+        if (card.value("single_use", Json()) == true)
+            card["uses"] = 1;
+        card.erase("single_use");
+        if (card.contains("stages") && card["stages"].is_array())
+            for (Json &stage : card["stages"])
+                if (stage.is_object() && stage.contains("torque_nm")) {
+                    stage["torque"] = stage["torque_nm"];
+                    stage.erase("torque_nm");
+                }
+    }
+}
+
+/// Numbers of a stop that stood beside its values.
+Result<void> fromVersion12(Json &document)
+{
+    cardsFromVersion12(document);
+    if (!document.contains("engine") || !document["engine"].is_object()
+        || !document["engine"].contains("stops") || !document["engine"]["stops"].is_array())
+        return {};
+    for (Json &stop : document["engine"]["stops"])
+        for (const char *key : { "shell_wall_mm", "plug_bore_mm" }) {
+            if (!stop.is_object() || !stop.contains(key))
+                continue;
+            if (const Json value = stop[key]; !value.is_number() || value != 0)
+                stop["values"][key] = value;
+            stop.erase(key);
+        }
+    return {};
+}
+
 /// How a file of one version becomes one of the next; null: the next only adds.
 using Step = Result<void> (*)(Json &document);
 constexpr std::array<Step, buildVersion - 1> steps {
@@ -133,6 +172,7 @@ constexpr std::array<Step, buildVersion - 1> steps {
     nullptr, // → 10: filter cuts, oil samples, openings, how rings and bores seal
     nullptr, // → 11: the job, people, what was said of checks, what was done on the bench
     fromVersion11, // → 12: journals once, weights with their source; next looks, own checks
+    fromVersion12, // → 13: what follows from other sizes stands nowhere; sources
 };
 
 } // namespace
@@ -178,6 +218,8 @@ LoadResult parseBuild(const std::string &text)
         out.olderText = text;
     std::vector<Error> errors;
     out.build = fromJson<Build>(*document, "", errors);
+    if (errors.empty() && out.fileVersion < 13)
+        settleOlder(out.build);
     if (errors.empty())
         errors = validateBuild(out.build);
     if (!errors.empty())

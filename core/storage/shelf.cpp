@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "storage/shelf.h"
 
-#include "document/document.h"
+#include "document/dimensions.h"
 #include "quantity/json.h"
 #include "storage/files.h"
 
@@ -111,13 +111,23 @@ private:
     {
         if (m_keys.size() == 1 && m_keys.back() == "version")
             m_out.version = static_cast<int>(v);
-        else if (m_keys.size() == 2 && m_keys.front() == "engine"
-                 && m_keys.back() == "displacement_l")
-            m_out.displacement_l = v;
+        else if (m_keys.size() == 2 && m_keys.front() == "engine")
+            engineNumber(m_keys.back(), v);
         return true;
     }
 
+    /// The displacement follows from bore and stroke, whichever of its numbers comes last.
+    void engineNumber(std::string_view key, double v)
+    {
+        if (key == "cylinders")
+            m_engine.cylinders = static_cast<int>(v);
+        else if (const Field *f = recordType<Engine>().find(key); f && f->isRanged())
+            f->setNumber(&m_engine, v);
+        m_out.displacement_l = displacement_l(m_engine);
+    }
+
     ShelfEntry &m_out;
+    Engine m_engine; ///< its numbers
     std::vector<std::string> m_keys; ///< of the objects around, the last one asked
     int m_depth = 0; ///< objects and arrays around
     bool m_inArray = false;

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "diagnose/remedies.h"
 #include "checks/assessment.h"
 #include "diagnose/diagnosis.h"
 #include "open/openbuild.h"
@@ -95,9 +96,9 @@ void TestAnswers::settings_areKeptApart()
     const Fault fault { "shell_spun", "main_2", 0, 0.5 };
     Fault worse = fault;
     worse.severity = 0.6;
-    QVERIFY(ask::remedies({ fault }).settings != ask::remedies({ worse }).settings);
-    QVERIFY(ask::remedies({ fault }).settings != ask::remedies({}).settings);
-    QVERIFY(ask::remedies({ fault, worse }).settings != ask::remedies({ worse, fault }).settings);
+    QVERIFY(ask::remedies({ fault }, {}).settings != ask::remedies({ worse }, {}).settings);
+    QVERIFY(ask::remedies({ fault }, {}).settings != ask::remedies({}, {}).settings);
+    QVERIFY(ask::remedies({ fault, worse }, {}).settings != ask::remedies({ worse, fault }, {}).settings);
 }
 
 void TestAnswers::edit_voidsAnAnswerAndShowsItUntilTheNext()

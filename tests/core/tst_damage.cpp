@@ -80,7 +80,7 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/engine/stops/5/id", R"("main_2")", "is used twice", "/engine/stops/6/id");
     row("/two_values", R"([{"element": "main_1", "key": "wings", "other": 1}])",
         "there is no wings of \"main_1\"", "/two_values/0");
-    row("/engine/stops/5/shell_wall_mm", "21", "must be 0 to 20 mm");
+    row("/engine/stops/5/values/shell_wall_mm", "21", "must be 0 to 20 mm");
     row("/engine/stops/5/elements/0", R"("nothing")", "the circuit has no element \"nothing\"");
     row("/engine/stops/5/points", "[]", "exactly one point");
     row("/engine/stops/5/values", R"({"wings": 2})", "is not a number of a stop of kind \"main\"",
@@ -137,8 +137,8 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/proofs/0/verdict", R"("fine")", "must be proven, look_again or hold, is \"fine\"");
     // Caps, shells, weights.
     row("/torque_cards/0/stages", "[]", "needs stages and fasteners", "/torque_cards/0");
-    row("/torque_cards/0/stages/0/torque_nm", "2001", "to 2000", "/torque_cards/0/stages/0");
-    row("/torque_cards/0/stages/2/angle_deg", "721", "to 720", "/torque_cards/0/stages/2");
+    row("/torque_cards/0/stages/0/torque", "2001", "is above 2000 N·m", "/torque_cards/0/stages/0");
+    row("/torque_cards/0/stages/2/angle_deg", "721", "360° is the most", "/torque_cards/0/stages/2");
     row("/torque_cards/0/fasteners/0/stop", R"("main_9")", "there is no stop");
     row("/torque_ticks/0/card", R"("wheel_nuts")", "there is no torque card \"wheel_nuts\"");
     row("/torque_ticks/0/fastener", "99", "is not on the card");

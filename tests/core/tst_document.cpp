@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document/edit.h"
+#include "document/enginevalue.h"
 #include "quantity/json.h"
 #include "testing.h"
 
@@ -341,6 +342,17 @@ void TestDocument::edits_surviveJson_data()
         QTest::addRow("%d", i) << i;
 }
 
+static TorqueCard outerCard()
+{
+    TorqueCard out;
+    out.name = "Outer";
+    out.after = "main_caps";
+    out.stages = { { 22, "lb ft", 0 }, { 0, "", 90 } };
+    out.fasteners = { { "main_1", 1, 2 } };
+    out.source = "shop";
+    return out;
+}
+
 void TestDocument::edits_surviveJson()
 {
     QFETCH(int, row);
@@ -356,7 +368,10 @@ void TestDocument::edits_surviveJson()
             EnterReadings { { reading(50), reading(51, 2, 60) } },
             SetStopValue { "main_3", "thrust_bevel_mm2", 0.5 },
             SetStopValue { "main_3", "thrust_bevel_mm2", std::nullopt },
-            TickFastener { { "x", "main_caps", 3, 2, true, "a", "b", {} } },
+            TickFastener { { "x", "main_caps", 3, 2, true, 0, "a", "b", {} } },
+            SetEngineValue { "circuit/main_1/d_mm", 59.5, Origin::Measured, "a", "b" },
+            PutTorqueCard { outerCard() },
+            DropTorqueCard { "card_3" },
             FitShells { "main", "main_1", { "moss", "rust", "2", "B" } },
             SetShellRow { "main", { "chalk", 2.012, 4 } },
             SetSizeClass { "main", true, { "D", 59.98, 59.99 } },

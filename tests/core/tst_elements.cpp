@@ -2,6 +2,7 @@
 #include "circuit/elementtypes.h"
 #include "circuit/network.h"
 #include "quantity/json.h"
+#include "document/dimensions.h"
 #include "testing.h"
 
 #include <random>
@@ -58,7 +59,7 @@ private:
             std::map<ElementKind, Element> found;
             for (const TemplateInfo &t : listTemplates()) {
                 const auto loaded = loadTemplate(t.name);
-                for (const Element &e : loaded->build.circuit.elements)
+                for (const Element &e : wholeCircuit(loaded->build).elements)
                     found.emplace(e.kind, e);
             }
             return found;

@@ -93,11 +93,11 @@ void TestEngine::everyLayout_makesABuildThatRuns()
         return std::count_if(b->engine.stops.begin(), b->engine.stops.end(),
                              [&](const Stop &s) { return wordOf(s.kind) == kind; });
     };
-    QCOMPARE(count("main"), p.mains());
+    QCOMPARE(count("main"), p.mainCount());
     QCOMPARE(count("big_end"), cylinders);
     const OperatingResult idle = at(*b, 800, 100);
     QVERIFY(idle.gauge.value_pa > 0.5e5 && idle.gauge.value_pa < 4e5);
-    QVERIFY(idle.films.size() >= static_cast<size_t>(p.mains() + cylinders));
+    QVERIFY(idle.films.size() >= static_cast<size_t>(p.mainCount() + cylinders));
     // All that is swept is accounted for.
     double shares = 0;
     for (const OilShare &s : idle.shares)
@@ -179,7 +179,7 @@ void TestEngine::plan_comesFromJson()
         *parseJson(R"({"layout": "vee", "cylinders": 8, "dry_sump": true, "most_rpm": 7000})"), "",
         errors);
     QVERIFY(errors.empty());
-    QVERIFY(p.drySump && p.cylinders == 8 && p.mains() == 5 && p.most_rpm == 7000);
+    QVERIFY(p.drySump && p.cylinders == 8 && p.mainCount() == 5 && p.most_rpm == 7000);
     static_cast<void>(fromJson<EnginePlan>(*parseJson(R"({"wings": 2})"), "", errors));
     QCOMPARE(errors.size(), size_t(1));
     QVERIFY(errors.front().place.find("wings") != std::string::npos);

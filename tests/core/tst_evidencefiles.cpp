@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Files of traces, tables of cuts and samples, and a folder of builds.
 #include "checks/assessment.h"
+#include "document/dimensions.h"
 #include "document/edit.h"
 #include "quantity/json.h"
 #include "shelf/compare.h"
@@ -326,7 +327,7 @@ void TestEvidenceFiles::shelf_searches()
     QCOMPARE(e.name, m_history.name);
     QCOMPARE(e.engine, m_history.engine.name);
     QCOMPARE(e.oil, m_history.oil.grade);
-    QCOMPARE(e.displacement_l, m_history.engine.displacement_l);
+    QCOMPARE(e.displacement_l, displacement_l(m_history.engine));
     QCOMPARE(e.readings, static_cast<int>(m_history.readings.size()));
     QCOMPARE(e.cuts, 6);
     QCOMPARE(e.samples, 6);

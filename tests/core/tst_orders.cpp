@@ -164,7 +164,7 @@ void TestOrders::alikeThings_areOneRow()
     // The bolts of a card that stretch: as many as it has.
     for (const TorqueCard &c : seen.build->torqueCards) {
         const ToBuy *row = seen.row("bolts_" + c.id);
-        QCOMPARE(row != nullptr, c.singleUse);
+        QCOMPARE(row != nullptr, c.singleUse());
         if (row)
             QCOMPARE(row->row.count, static_cast<double>(c.fasteners.size()));
     }

@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/assessment.h"
+#include "circuit/elementtypes.h"
+#include "diagnose/whatif.h"
+#include "document/dimensions.h"
 #include "document/engineplan.h"
 #include "report/buildsheet.h"
 #include "storage/readingtable.h"
 #include "testing.h"
 
 #include <random>
+#include <set>
 
 // Engines described in every combination of words: each is a whole build that validates, is solved
 // from idle to its limit, survives its file and fills a sheet.
@@ -20,6 +24,11 @@ class TestPlanSweep : public QObject
 private Q_SLOTS:
     void everyLayout_isAnEngine_data();
     void everyLayout_isAnEngine();
+    void everyCrank_hasTheMainsAsked_data();
+    void everyCrank_hasTheMainsAsked();
+    void wrongMains_areRefusedWithTheRange();
+    void plugMissing_leavesTheMainsInSeries();
+    void pumpsByDisplacement_moveAsMuch();
     void mixedWords_makeWholeBuilds_data();
     void mixedWords_makeWholeBuilds();
     void size_scalesWhatFollowsFromIt_data();
@@ -82,12 +91,119 @@ void TestPlanSweep::everyLayout_isAnEngine()
         mains += s.kind == StopKind::Main;
         bigEnds += s.kind == StopKind::BigEnd;
     }
-    QCOMPARE(mains, plan.mains());
+    QCOMPARE(mains, plan.mainCount());
     QCOMPARE(bigEnds, cylinders);
     QCOMPARE(b->engine.cylinders, cylinders);
     // Displacement is that of bore and stroke.
     const double litres = cylinders * 3.14159265 / 4 * 0.91 * 0.91 * 0.91; // dm³
-    verifyClose(b->engine.displacement_l, litres, 0.02);
+    verifyClose(displacement_l(b->engine), litres, 0.02);
+}
+
+void TestPlanSweep::everyCrank_hasTheMainsAsked_data()
+{
+    QTest::addColumn<QString>("layout");
+    QTest::addColumn<int>("cylinders");
+    QTest::addColumn<int>("mains");
+    for (const LayoutChoice &l : layoutChoices())
+        for (const int n : l.cylinders) {
+            EnginePlan plan;
+            plan.layout = l.layout;
+            plan.cylinders = n;
+            for (int m = leastMains(plan); m <= mostMains(plan); ++m)
+                QTest::addRow("%s, %d, %d mains", plan.layout.c_str(), n, m)
+                    << QString::fromStdString(plan.layout) << n << m;
+        }
+}
+
+void TestPlanSweep::everyCrank_hasTheMainsAsked()
+{
+    QFETCH(const QString, layout);
+    QFETCH(const int, cylinders);
+    QFETCH(const int, mains);
+    EnginePlan plan;
+    plan.layout = layout.toStdString();
+    plan.cylinders = cylinders;
+    plan.mains = mains;
+    const auto b = planBuild(plan);
+    QVERIFY2(b, b ? "" : said(b.error().message).c_str());
+    isWhole(*b);
+    std::set<std::string> feeding; // mains whose oil goes on to a rod
+    int count = 0;
+    for (const Stop &s : b->engine.stops)
+        count += s.kind == StopKind::Main;
+    QCOMPARE(count, mains);
+    for (const Element &e : b->circuit.elements)
+        if (e.kind == ElementKind::CrankDrilling)
+            feeding.insert(e.from);
+    // Every bay's rods are fed from a main beside it: at least half of the mains feed one.
+    QVERIFY(2 * static_cast<int>(feeding.size()) >= mains - 1);
+    QVERIFY(parseBuild(buildText(*b))->build == *b);
+}
+
+void TestPlanSweep::wrongMains_areRefusedWithTheRange()
+{
+    EnginePlan plan;
+    for (const int mains : { -1, 1, 6, 9, 10 }) {
+        plan.mains = mains;
+        const auto b = planBuild(plan);
+        QVERIFY(!b);
+        QCOMPARE(b.error().place, std::string("mains"));
+        QVERIFY2(said(b.error().message).find("2 to 5") != std::string::npos,
+                 said(b.error().message).c_str());
+    }
+}
+
+/// Mains behind a lifter gallery in series keep their oil when its last plug is missing, and the
+/// last lifters do not; beside it they lose it with them.
+void TestPlanSweep::plugMissing_leavesTheMainsInSeries()
+{
+    EnginePlan plan;
+    plan.layout = "vee";
+    plan.cylinders = 8;
+    plan.bore_mm = 102;
+    plan.stroke_mm = 88;
+    plan.overhead = "pushrods";
+    const auto worst = [&](const char *order) {
+        plan.order = order;
+        const Build b = planBuild(plan).value();
+        const auto what = whatIf(b, judgeSizes(b), { { "plug_missing", "lifter_plug_right", 0, 1 } },
+                                 700, 20);
+        std::pair<double, std::vector<std::string>> out { 1e9, {} };
+        for (const PointPressure &p : what->after.points) {
+            const StopKind kind = b.engine.find(p.stop)->kind;
+            if (kind == StopKind::Main || kind == StopKind::BigEnd)
+                out.first = std::min(out.first, p.ratio());
+            if (kind == StopKind::Lifter && p.ratio() < 1)
+                out.second.push_back(p.name);
+        }
+        return out;
+    };
+    const auto series = worst("lifters_series"), beside = worst("lifters_first");
+    QVERIFY2(series.first >= 1 && series.first < 1.5, qPrintable(QString::number(series.first)));
+    QVERIFY2(beside.first < 0.6, qPrintable(QString::number(beside.first)));
+    QVERIFY(series.second.size() >= 4 && series.second.size() <= 6);
+    QCOMPARE(series.second.back(), std::string("Lifter 16"));
+    QCOMPARE(beside.second.size(), size_t(16));
+}
+
+void TestPlanSweep::pumpsByDisplacement_moveAsMuch()
+{
+    EnginePlan plan;
+    const auto turn = [&](const char *pump) {
+        plan.pump = pump;
+        const Build b = planBuild(plan).value();
+        for (const Element &e : b.circuit.elements)
+            if (e.kind == ElementKind::Pump)
+                return std::pair(pumpDisplacement_m3(e), e.values.contains("displacement_m3"));
+        return std::pair(0.0, false);
+    };
+    QVERIFY(!turn("gerotor").second);
+    for (const char *pump : { "gear", "vane" }) {
+        QVERIFY(turn(pump).second);
+        verifyClose(turn(pump).first, turn("gerotor").first, 1e-3);
+    }
+    plan.pump = "piston";
+    QVERIFY(!planBuild(plan));
 }
 
 void TestPlanSweep::mixedWords_makeWholeBuilds_data()
@@ -154,7 +270,7 @@ void TestPlanSweep::size_scalesWhatFollowsFromIt()
     const Stop &main = *b.engine.ofKind(StopKind::Main), &usual = *m.engine.ofKind(StopKind::Main);
     // docs/format/plan.md: journals by the bore to the power of 0.85.
     verifyClose(journalOf_mm(b, main), journalOf_mm(m, usual) * std::pow(scale, 0.85), 0.02);
-    verifyClose(b.engine.displacement_l, m.engine.displacement_l * std::pow(scale, 3), 0.03);
+    verifyClose(displacement_l(b.engine), displacement_l(m.engine) * std::pow(scale, 3), 0.03);
 }
 
 void TestPlanSweep::senselessPlans_areRefused_data()

@@ -97,7 +97,7 @@ void TestRoom::growth_agreesWithTheLaw()
     const ThermalClearance law = thermalClearance(
         { .cold = { s.circuit_um * 1e-6 },
           .journalDiameter_m = journalOf_mm(b, stop) * 1e-3,
-          .shellWall_m = stop.shellWall_mm * 1e-3,
+          .shellWall_m = stop.value("shell_wall_mm") * 1e-3,
           .housingExpansion_per_k
           = findMaterial(main ? b.engine.block : b.engine.rod)->expansion_per_k,
           .housing = { housing_c },

@@ -328,7 +328,7 @@ void ReadingsPage::workingLines(const GaugedSize &c, PanelContent &out) const
     out.push_back(PanelText { tr("C0 %1, Dj %2, t %3")
                                   .arg(Figure::clearance(c.cold_um.value).text(),
                                        inWords(asLength(c.journal_mm, 2)),
-                                       inWords(asLength(stop->shellWall_mm, 2))) });
+                                       inWords(asLength(stop->value("shell_wall_mm"), 2))) });
     out.push_back(
         PanelText { tr("%1 αh %2 (%3), Th %4")
                         .arg(housing, expansion(parts.housing.per_k), qs(parts.housing.source),

@@ -117,7 +117,7 @@ void BoltPicture::paintEvent(QPaintEvent *)
         p.drawArc(ring, 90 * 16, -360 * 16 * bolt.stage / std::max(1, last));
         drawLine(p, QRectF(centre.x() - 15, centre.y() - 10, 30, 20), Qt::AlignCenter,
                  QString::number(i + 1), textFont(TextSize::Body, true), t.ink);
-        if (bolt.stage == last && c->singleUse)
+        if (bolt.stage == last && c->singleUse())
             drawLine(p, QRectF(centre.x() - 30, centre.y() + boltRadius + 6, 60, 14),
                      Qt::AlignCenter, bolt.newBolt ? tr("new") : tr("test"),
                      textFont(TextSize::Small), bolt.newBolt ? t.proven : t.lookAgain);
@@ -181,6 +181,8 @@ TorquePage::TorquePage(OpenBuild &open, QWidget *parent)
     column->addLayout(row);
     connect(m_picture, &BoltPicture::clicked, this, [this](int fastener) {
         const TorqueCard *c = card();
+        if (m_ordering)
+            return orderBy(fastener);
         const TorqueState state = torqueState(m_open.build(), *c);
         const int stage = state.bolts[static_cast<size_t>(fastener - 1)].stage + 1;
         if (stage <= static_cast<int>(c->stages.size()))
@@ -233,7 +235,8 @@ void TorquePage::refresh()
         w->setEnabled(c != nullptr);
     if (!c) {
         m_about->setText(
-            tr("This engine has no torque card. Its maker's figures go into the file."));
+            tr("This engine has no torque card. Make one in the panel and type the manufacturer's "
+               "figures."));
         m_next->clear();
         return;
     }
@@ -241,15 +244,19 @@ void TorquePage::refresh()
     QStringList stages;
     for (const TorqueStage &s : c->stages)
         stages << qs(stageText(s));
-    m_about->setText(tr("%1, from the %2. Threads %3. %4")
-                         .arg(stages.join(tr(", then ")), qs(c->source), qs(c->threads),
-                              c->singleUse
-                                  ? tr("These bolts stretch: test bolts to measure with, new "
-                                       "ones for the build.")
-                                  : tr("Reuse bolts only if the manufacturer allows it.")));
+    const QString uses = c->singleUse()
+        ? tr("These bolts stretch: test bolts to measure with, new ones for the build.")
+        : c->uses > 1 ? tr("A bolt may be used %1 times.").arg(c->uses)
+                      : tr("Reuse bolts only if the manufacturer allows it.");
+    QString threads = qs(c->threads);
+    if (!c->washers.empty())
+        threads += tr(", heads %1").arg(qs(c->washers));
+    m_about->setText(tr("%1 (%2). Threads %3. %4")
+                         .arg(stages.join(tr(", then ")), qs(cardSource(*c)), threads, uses));
     m_about->setWordWrap(true);
-    setTone(m_about, Theme::current().muted);
-    m_newBolts->setVisible(c->singleUse);
+    setTone(m_about,
+            c->isStartingValue() ? Theme::current().lookAgain : Theme::current().muted);
+    m_newBolts->setVisible(c->singleUse());
     const TorqueState state = torqueState(m_open.build(), *c);
     m_tick->setEnabled(state.tighten.has_value());
     m_loosen->setEnabled(state.loosen.has_value());
@@ -266,9 +273,12 @@ void TorquePage::refresh()
     } else {
         m_next->setText(tr("All at their last stage. Measure now."));
     }
-    m_message->setText(state.outOfOrder ? tr(
-                           "A bolt was taken before its turn: loosen in reverse and begin again.")
-                                        : QString());
+    m_message->setText(
+        state.older ? tr("The card was changed after bolts were ticked: loosen those, begin again.")
+            : state.outOfOrder
+            ? tr("A bolt was taken before its turn: loosen in reverse and begin again.")
+            : !state.waitsFor.empty() ? tr("%1 come first.").arg(qs(state.waitsFor))
+                                      : QString());
     setTone(m_message, Theme::current().hold);
 }
 
@@ -278,7 +288,7 @@ void TorquePage::tick(int fastener, int stage)
     t.card = m_card;
     t.fastener = fastener;
     t.stage = stage;
-    t.newBolt = stage > 0 && m_newBolts->isChecked() && card()->singleUse;
+    t.newBolt = stage > 0 && m_newBolts->isChecked() && card()->singleUse();
     t.by = m_open.worker();
     t.at = OpenBuild::now();
     if (const auto ok = m_open.edit(TickFastener { t }); !ok)
@@ -333,8 +343,10 @@ PanelContent TorquePage::panel()
            tr("Stage by stage in the order shown; angle from a mark, not by feel."),
            tr("Gauge, then loosen in the reverse order.") })
         out.push_back(PanelText { line });
-    if (!c)
+    if (!c) {
+        cardPanel(out);
         return out;
+    }
     const TorqueState state = torqueState(m_open.build(), *c);
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("What stands") });
@@ -355,9 +367,10 @@ PanelContent TorquePage::panel()
         out.push_back(PanelVerdict { capMark(m_open.build(), id), qs(stop->name),
                                      tr("%1 of %2 bolts at the last stage").arg(done).arg(all) });
     }
+    cardPanel(out);
     out.push_back(PanelRule {});
     out.push_back(
-        PanelText { tr("Where the maker's manual says otherwise, it wins."), Tone::Muted });
+        PanelText { tr("Where the manufacturer's manual says otherwise, it wins."), Tone::Muted });
     return out;
 }
 

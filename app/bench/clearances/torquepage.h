@@ -57,6 +57,13 @@ private:
     void loosenAll();
     void tick(int fastener, int stage);
     void showCards();
+    // What is on the card (torquecard.cpp).
+    Result<void> put(TorqueCard changed);
+    void cardPanel(PanelContent &out);
+    void wordsPanel(const TorqueCard &c, PanelContent &out);
+    void choicesPanel(const TorqueCard &c, PanelContent &out);
+    void addOuter();
+    void orderBy(int fastener);
 
     BoltPicture *m_picture;
     QWidget *m_cardBar;
@@ -65,6 +72,7 @@ private:
     QCheckBox *m_newBolts;
     std::vector<QPushButton *> m_cards;
     std::string m_card;
+    std::optional<std::vector<size_t>> m_ordering; ///< bolts clicked so far for a new order
 };
 
 } // namespace mildpath

@@ -5,6 +5,7 @@
 #include "open/questions.h"
 #include "paint/card.h"
 #include "paint/text.h"
+#include "shell/stopfields.h"
 
 #include <QKeyEvent>
 #include <QLabel>
@@ -196,7 +197,7 @@ RemedyPage::RemedyPage(OpenBuild &open, QWidget *parent)
     , m_with(new QLabel(this))
     , m_chart(new RemedyChart(nullptr))
 {
-    follow(qs(ask::remedies({}).topic));
+    follow(qs(ask::remedies({}, {}).topic));
     connect(&open, &OpenBuild::imaginedChanged, this, [this] {
         if (isVisible())
             refresh();
@@ -228,7 +229,7 @@ void RemedyPage::refresh()
                              "if page to compare what would mend it.")
                         : tr("With what is imagined: %1").arg(with.join(QStringLiteral("; "))));
     setTone(m_with, with.isEmpty() ? Theme::current().muted : Theme::current().lookAgain);
-    m_answer = m_open.answers().latest(ask::remedies(m_open.imagined()));
+    m_answer = m_open.answers().latest(ask::remedies(m_open.imagined(), m_wishes));
     m_chart->setTable(table());
     m_chart->choose(m_chosen);
 }
@@ -266,6 +267,13 @@ PanelContent RemedyPage::panel()
                                     Figure::flow(f.bearingOil_m3_s), Tone::Plain });
         out.push_back(PanelChange { qs(f.weakest), Figure::pressure(now.weakest_pa),
                                     Figure::pressure(f.weakest_pa), Tone::Plain });
+        wishPanel(*r, out);
+        out.push_back(PanelRule {});
+        out.push_back(PanelHeading {
+            tr("At %1").arg(Figure::speed(m_open.build().use.most_rpm).text()) });
+        out.push_back(PanelChange { qs(f.bearingMost), Figure::pressure(now.bearingMost_pa),
+                                    Figure::pressure(f.bearingMost_pa), Tone::Plain });
+        out.push_back(PanelRow { tr("of what it needs"), Figure::percent(f.bearingMostRatio) });
         out.push_back(PanelRule {});
         out.push_back(PanelHeading {
             tr("At %1").arg(Figure::speed(m_open.build().use.highSpeed_rpm).text()) });
@@ -287,6 +295,45 @@ PanelContent RemedyPage::panel()
             out.push_back(PanelText { qs(n) + u'.', Tone::Muted });
     }
     return out;
+}
+
+/// How much of it, and whether it is tried together with others.
+void RemedyPage::wishPanel(const Remedy &r, PanelContent &out)
+{
+    if (r.id == "together")
+        return;
+    if (r.size) {
+        const FieldShape shape = fieldShape(r.size->unit, Fineness::Measured);
+        const bool share = r.size->unit.empty();
+        out.push_back(PanelField {
+            QStringLiteral("remedy.size"), qs(r.size->meaning) + (share ? tr(", %") : QString()),
+            shape.dimension, shape.unit, share ? 0 : std::max(1, shape.decimals),
+            share ? r.size->value * 100 : r.size->value * shape.siPerFile,
+            [this, id = r.id, size = *r.size, shape, share](double si) -> Result<void> {
+                const double value = share ? si / 100 : si / shape.siPerFile;
+                if (value < size.least || value > size.most)
+                    return fail("",
+                                { "remedy.range",
+                                  "must be {0} to {1}",
+                                  { ofFileUnit(share ? size.least * 100 : size.least, size.unit),
+                                    ofFileUnit(share ? size.most * 100 : size.most, size.unit) } });
+                m_wishes.sizes[id] = value;
+                refresh();
+                return {};
+            } });
+    }
+    auto &with = m_wishes.together;
+    const bool on = std::ranges::find(with, r.id) != with.end();
+    if (on || with.size() < 3)
+        out.push_back(PanelTick { QStringLiteral("remedy.together"), Mark::NotAsked,
+                                  tr("Try it together with others"), {}, on,
+                                  [this, id = r.id](bool wanted) {
+                                      std::erase(m_wishes.together, id);
+                                      if (wanted)
+                                          m_wishes.together.push_back(id);
+                                      refresh();
+                                      Q_EMIT changed();
+                                  } });
 }
 
 } // namespace mildpath

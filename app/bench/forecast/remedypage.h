@@ -54,11 +54,13 @@ public:
 
 private:
     const RemedyTable *table() const; ///< null: none
+    void wishPanel(const Remedy &r, PanelContent &out);
 
     QLabel *m_with;
     RemedyChart *m_chart;
     std::shared_ptr<const Answered<Result<RemedyTable>>> m_answer; ///< shown
     int m_chosen = -1;
+    RemedyWishes m_wishes; ///< kept while the window is open
 };
 
 } // namespace mildpath

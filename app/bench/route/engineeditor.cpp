@@ -100,6 +100,15 @@ void dimensions(OpenBuild &open, const Stop &stop, PanelContent &out)
         for (const NumberKey &key : type.keys) {
             if (!key.typed)
                 continue;
+            if (key.yesNo) {
+                out.push_back(PanelTick {
+                    qs(id) + u'.' + qs(key.key), Mark::NotAsked, qs(key.meaning), {},
+                    e->value(key.key) > 0,
+                    [&open, kind = e->kind, stopId = stop.id, name = std::string(key.key)](bool on) {
+                        saidIfRefused(open.edit(SetAlike { stopId, kind, name, on ? 1.0 : 0.0 }));
+                    } });
+                continue;
+            }
             const FieldShape shape = fieldShape(key.unit());
             out.push_back(
                 PanelField { qs(id) + u'.' + qs(key.key), qs(key.meaning), shape.dimension,

@@ -250,17 +250,16 @@ void ChecksPage::twoValuesPanel(PanelContent &out)
 {
     const Build &build = m_open.build();
     for (const TwoValues &t : build.twoValues) {
-        const Element *e = build.circuit.find(t.element);
-        const double here = e ? e->value(t.key) : 0;
+        const double here = countedValue(build, t);
         const std::string_view unit = unitOfKey(t.key);
         out.push_back(PanelText { qs(twoValuesText(build, t)), Tone::Warn });
         out.push_back(PanelChoice { QStringLiteral("two.") + qs(t.element),
                                     tr("Right is"),
                                     { inFileUnit(here, unit), inFileUnit(t.other, unit) },
                                     -1,
-                                    [this, t, here](int index) -> Result<void> {
-                                        return m_open.edit(SetElementValue {
-                                            t.element, t.key, index == 0 ? here : t.other });
+                                    [this, t](int index) -> Result<void> {
+                                        return m_open.edit(
+                                            settledBy(m_open.build(), t, index == 1));
                                     } });
     }
 }

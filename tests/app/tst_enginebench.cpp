@@ -1,0 +1,325 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The engine described by keyboard: sizes typed along the sheet, sources, exceptions, tables pasted
+// and copied; torque cards as a manual has them.
+#include "benchfixture.h"
+
+#include "bench/clearances/torquepage.h"
+#include "bench/engine/valuetable.h"
+#include "document/enginesheet.h"
+#include "entry/quantityfield.h"
+
+#include <QClipboard>
+#include <QGuiApplication>
+
+namespace mildpath {
+namespace tst_enginebench {
+
+class TestEngineBench : public QObject, private BenchFixture
+{
+    Q_OBJECT
+private Q_SLOTS:
+    void initTestCase() { prepare(); }
+    void init();
+    void cleanup()
+    {
+        Figure::setSystem(UnitSystem::Metric);
+        m_window.reset();
+    }
+    void number_isTypedOverAndUndone();
+    void row_isWalkedByTab();
+    void source_goesWithTheNumber();
+    void part_thatDiffersStandsBelow();
+    void limits_ofOneBearing();
+    void unlikely_isAskedAbout();
+    void refused_isSaidAndNothingChanges();
+    void table_isPastedAsOneStep();
+    void table_inInches();
+    void table_isCopied();
+    void lists_holdWhatFitsNoColumn();
+    void torqueCard_isEnteredAsTheManualHasIt();
+    void torqueOrder_isSetByClicking();
+    void bolts_outsideComeAfter();
+
+private:
+    ValueTable *table() { return find<ValueTable>("engineTable"); }
+    int rowNamed(const QString &name)
+    {
+        const auto &rows = table()->rows();
+        for (size_t i = 0; i < rows.size(); ++i)
+            if (rows[i].name == name)
+                return static_cast<int>(i);
+        return -1;
+    }
+    QString cell(const QString &row, int column)
+    {
+        const int r = rowNamed(row);
+        return r < 0 ? QString()
+                     : table()->rows()[static_cast<size_t>(r)].cells[static_cast<size_t>(column)].text;
+    }
+    void at(const QString &row, EngineSize column)
+    {
+        table()->setFocus();
+        table()->choose(rowNamed(row), static_cast<int>(column));
+        QApplication::processEvents();
+    }
+    /// As people do: a digit opens the field, the rest goes into it.
+    void typeHere(const QString &text, Qt::Key end = Qt::Key_Return)
+    {
+        QTest::keyClick(table(), text.at(0).toLatin1());
+        auto *field = table()->findChild<QuantityField *>(QStringLiteral("engineField"));
+        QVERIFY(field);
+        QTest::keyClicks(field, text.mid(1));
+        QTest::keyClick(field, end);
+        QApplication::processEvents();
+    }
+    double value(const char *at) { return engineValue(build(), at).value_or(-1); }
+    const TorqueCard &card(const char *name)
+    {
+        for (const TorqueCard &c : build().torqueCards)
+            if (c.name == name)
+                return c;
+        qFatal("no card %s", name);
+    }
+};
+
+void TestEngineBench::init()
+{
+    open();
+    QVERIFY(document().pickWorker("J. Moor"));
+    m_window->showBench(Place::Engine);
+    QApplication::processEvents();
+}
+
+void TestEngineBench::number_isTypedOverAndUndone()
+{
+    const double before = value("circuit/main_1/d_mm");
+    at(QStringLiteral("Main bearings"), EngineSize::Journal);
+    typeHere(QStringLiteral("59.98"));
+    for (const char *main : { "circuit/main_1/d_mm", "circuit/main_5/d_mm" })
+        verifyClose(value(main), 59.98, 1e-9);
+    QCOMPARE(cell(QStringLiteral("Main bearings"), 0), QStringLiteral("59.980"));
+    QVERIFY(table()->row() > rowNamed(QStringLiteral("Main bearings"))); // Enter goes down
+    document().undoStack().undo(); // one step for all five
+    verifyClose(value("circuit/main_1/d_mm"), before, 1e-9);
+    verifyClose(value("circuit/main_5/d_mm"), before, 1e-9);
+    QVERIFY(build().origins.empty() || originOf(build(), "circuit/main_1/d_mm") == Origin::Typical);
+}
+
+void TestEngineBench::row_isWalkedByTab()
+{
+    at(QStringLiteral("Main bearings"), EngineSize::Journal);
+    typeHere(QStringLiteral("60.01"), Qt::Key_Tab);
+    QCOMPARE(table()->column(), static_cast<int>(EngineSize::Width));
+    typeHere(QStringLiteral("21.5"), Qt::Key_Tab);
+    typeHere(QStringLiteral("2.1"), Qt::Key_Tab);
+    verifyClose(value("circuit/main_2/d_mm"), 60.01, 1e-9);
+    verifyClose(value("circuit/main_2/width_mm"), 21.5, 1e-9);
+    verifyClose(value("stops/main_2/shell_wall_mm"), 2.1, 1e-9);
+    // Arrows only look.
+    const Build was = build();
+    for (const auto key : { Qt::Key_Down, Qt::Key_Right, Qt::Key_Up, Qt::Key_Left })
+        QTest::keyClick(table(), key);
+    QVERIFY(build() == was);
+}
+
+void TestEngineBench::source_goesWithTheNumber()
+{
+    at(QStringLiteral("Big-end bearings"), EngineSize::Journal);
+    QVERIFY(panelText().contains(QStringLiteral("counts as assumed")));
+    choose(inPanel<QComboBox>(QStringLiteral("engine.source")), QStringLiteral("manufacturer"));
+    QCOMPARE(originOf(build(), "circuit/big_end_2/d_mm"), Origin::Manufacturer);
+    // The next is the manufacturer's too, until something else is chosen.
+    at(QStringLiteral("Big-end bearings"), EngineSize::Width);
+    typeHere(QStringLiteral("20.5"));
+    QCOMPARE(originOf(build(), "circuit/big_end_2/width_mm"), Origin::Manufacturer);
+    at(QStringLiteral("Big-end bearings"), EngineSize::Width);
+    QTest::keyClick(table(), Qt::Key_Down, Qt::AltModifier);
+    QCOMPARE(originOf(build(), "circuit/big_end_2/width_mm"), Origin::Measured);
+    QCOMPARE(build().origins.at("circuit/big_end_2/width_mm").by, std::string("J. Moor"));
+}
+
+void TestEngineBench::part_thatDiffersStandsBelow()
+{
+    QCOMPARE(rowNamed(QStringLiteral("Main 4")), -1);
+    at(QStringLiteral("Main bearings"), EngineSize::Width);
+    QTest::keyClick(table(), Qt::Key_Space); // each of them
+    QVERIFY(rowNamed(QStringLiteral("Main 4")) > 0);
+    at(QStringLiteral("Main 4"), EngineSize::Width);
+    typeHere(QStringLiteral("24"));
+    verifyClose(value("circuit/main_4/width_mm"), 24, 1e-9);
+    at(QStringLiteral("Main bearings"), EngineSize::Width);
+    QTest::keyClick(table(), Qt::Key_Space);
+    QVERIFY(rowNamed(QStringLiteral("Main 4")) > 0); // it differs
+    QCOMPARE(rowNamed(QStringLiteral("Main 2")), -1);
+    QVERIFY(panelText().contains(QStringLiteral("those that differ stand below")));
+    at(QStringLiteral("Main bearings"), EngineSize::Width);
+    QTest::keyClick(table(), Qt::Key_D, Qt::ControlModifier);
+    QCOMPARE(rowNamed(QStringLiteral("Main 4")), -1);
+    verifyClose(value("circuit/main_4/width_mm"), value("circuit/main_2/width_mm"), 1e-9);
+}
+
+void TestEngineBench::limits_ofOneBearing()
+{
+    at(QStringLiteral("Main bearings"), EngineSize::Most);
+    QTest::keyClick(table(), Qt::Key_Space);
+    at(QStringLiteral("Main 3"), EngineSize::Most);
+    const double family = value("limits/main/max_um");
+    typeHere(QString::number(family + 6));
+    verifyClose(limitsFor(build(), "main", "main_3")->max_um, family + 6, 1e-9);
+    verifyClose(limitsFor(build(), "main", "main_2")->max_um, family, 1e-9);
+    at(QStringLiteral("Main 3"), EngineSize::Most);
+    QTest::keyClick(table(), Qt::Key_Delete);
+    verifyClose(limitsFor(build(), "main", "main_3")->max_um, family, 1e-9);
+}
+
+void TestEngineBench::unlikely_isAskedAbout()
+{
+    const double before = value("stops/main_1/shell_wall_mm");
+    at(QStringLiteral("Main bearings"), EngineSize::Wall);
+    typeHere(QStringLiteral("12"));
+    verifyClose(value("stops/main_1/shell_wall_mm"), before, 1e-9);
+    QVERIFY2(panelText().contains(QStringLiteral("not kept yet")), qPrintable(panelText()));
+    clickInPanel("engine.keep");
+    verifyClose(value("stops/main_1/shell_wall_mm"), 12, 1e-9);
+    at(QStringLiteral("Main bearings"), EngineSize::Target);
+    typeHere(QStringLiteral("300"));
+    QVERIFY(panelText().contains(QStringLiteral("outside the limits")));
+    at(QStringLiteral("Main bearings"), EngineSize::Feed);
+    typeHere(QStringLiteral("600"));
+    QVERIFY(panelText().contains(QStringLiteral("wider than the bearing")));
+}
+
+void TestEngineBench::refused_isSaidAndNothingChanges()
+{
+    const Build was = build();
+    at(QStringLiteral("Main bearings"), EngineSize::Journal);
+    typeHere(QStringLiteral("0"));
+    QVERIFY(build() == was);
+    QVERIFY2(!panelText().isEmpty(), qPrintable(panelText()));
+    at(QStringLiteral("Main bearings"), EngineSize::Least);
+    typeHere(QStringLiteral("400"));
+    QVERIFY(build() == was || panelText().contains(QStringLiteral("outside the limits")));
+}
+
+void TestEngineBench::table_isPastedAsOneStep()
+{
+    QGuiApplication::clipboard()->setText(
+        QStringLiteral("bearing\tjournal\twidth\nMain 1\t60.001\t20.1\nMain 2\t59.999\t20.2\n"
+                       "Thrust\t60.0\t27\nMain 5\t60,003\tx\n"));
+    at(QStringLiteral("Main bearings"), EngineSize::Journal);
+    const Build was = build();
+    QTest::keyClick(table(), Qt::Key_V, Qt::ControlModifier);
+    QVERIFY(build() == was); // shown first
+    QVERIFY(panelText().contains(QStringLiteral("Thrust has no place here")));
+    QVERIFY(panelText().contains(QStringLiteral("\"x\" is not taken")));
+    QTest::keyClick(table(), Qt::Key_V, Qt::ControlModifier);
+    verifyClose(value("circuit/main_1/d_mm"), 60.001, 1e-9);
+    verifyClose(value("circuit/main_2/width_mm"), 20.2, 1e-9);
+    verifyClose(value("circuit/main_5/d_mm"), 60.003, 1e-9);
+    document().undoStack().undo();
+    QVERIFY(build() == was);
+}
+
+void TestEngineBench::table_inInches()
+{
+    Figure::setSystem(UnitSystem::Imperial);
+    Q_EMIT document().changed();
+    QApplication::processEvents();
+    at(QStringLiteral("Main bearings"), EngineSize::Journal);
+    QGuiApplication::clipboard()->setText(QStringLiteral("2.3625\n2.3620\n"));
+    QTest::keyClick(table(), Qt::Key_V, Qt::ControlModifier);
+    clickInPanel("engine.paste");
+    verifyClose(value("circuit/main_1/d_mm"), 2.3625 * 25.4, 1e-6);
+    verifyClose(value("circuit/main_2/d_mm"), 2.3620 * 25.4, 1e-6);
+}
+
+void TestEngineBench::table_isCopied()
+{
+    at(QStringLiteral("Main bearings"), EngineSize::Journal);
+    QTest::keyClick(table(), Qt::Key_C, Qt::ControlModifier);
+    const QString text = QGuiApplication::clipboard()->text();
+    QVERIFY2(text.startsWith(QStringLiteral("Main bearings\tjournal, mm\t")), qPrintable(text));
+    QCOMPARE(text.count(u'\n'), 6);
+    // What was copied is taken back as it was.
+    const Build was = build();
+    QTest::keyClick(table(), Qt::Key_V, Qt::ControlModifier);
+    QTest::keyClick(table(), Qt::Key_V, Qt::ControlModifier);
+    verifyClose(value("circuit/main_4/d_mm"), *engineValue(was, "circuit/main_4/d_mm"), 1e-9);
+    verifyClose(value("limits/main/max_um"), *engineValue(was, "limits/main/max_um"), 1e-9);
+}
+
+void TestEngineBench::lists_holdWhatFitsNoColumn()
+{
+    m_window->showPage(Place::Engine, QStringLiteral("more"));
+    QApplication::processEvents();
+    QVERIFY(rowNamed(QStringLiteral("Pump")) >= 0);
+    const int stroke = rowNamed(QStringLiteral("stroke"));
+    QVERIFY(stroke > 0);
+    table()->setFocus();
+    table()->choose(stroke, 0);
+    typeHere(QStringLiteral("88.9"));
+    verifyClose(build().engine.stroke_mm, 88.9, 1e-9);
+    const int length = rowNamed(QStringLiteral("pump, rotor length"));
+    QVERIFY(length > 0);
+    table()->choose(length, 0);
+    typeHere(QStringLiteral("60")); // five times too long
+    QVERIFY2(panelText().contains(QStringLiteral("the pump would move")), qPrintable(panelText()));
+}
+
+void TestEngineBench::torqueCard_isEnteredAsTheManualHasIt()
+{
+    clearances("torque");
+    const QString before = find<QLabel>("nextBolt")->text();
+    typeInPanel(QStringLiteral("card.stages"), QStringLiteral("30 N m, 60 N m, +90°"));
+    QCOMPARE(card("Main caps").stages.size(), size_t(3));
+    verifyClose(card("Main caps").stages[2].angle_deg, 90, 1e-12);
+    typeInPanel(QStringLiteral("card.stages"), QStringLiteral("22 lb ft, 44 lb ft"));
+    QCOMPARE(card("Main caps").stages.size(), size_t(2));
+    QVERIFY(plainly(find<QLabel>("nextBolt")->text()).contains(QStringLiteral("22 lb ft")));
+    typeInPanel(QStringLiteral("card.stages"), QStringLiteral("60 N m, 30 N m")); // refused
+    QCOMPARE(card("Main caps").stages.size(), size_t(2));
+    QTest::keyClick(m_window->currentBench()->findChild<TorquePage *>(), Qt::Key_Space);
+    QCOMPARE(build().ticks.back().card, std::string("main_caps"));
+    choose(inPanel<QComboBox>(QStringLiteral("card.uses")), QStringLiteral("once"));
+    QVERIFY(card("Main caps").singleUse());
+    choose(inPanel<QComboBox>(QStringLiteral("card.source")), QStringLiteral("manufacturer"));
+    QCOMPARE(card("Main caps").source, std::string("manufacturer"));
+}
+
+void TestEngineBench::torqueOrder_isSetByClicking()
+{
+    clearances("torque");
+    auto *picture = find<BoltPicture>("boltPicture");
+    const std::vector<Fastener> was = card("Main caps").fasteners;
+    clickInPanel("card.order");
+    std::vector<int> wanted;
+    for (int i = static_cast<int>(was.size()); i >= 1; --i)
+        wanted.push_back(i);
+    std::vector<QPointF> places;
+    for (const int bolt : wanted)
+        places.push_back(picture->placeOf(bolt));
+    for (const QPointF &p : places)
+        clickAt(picture, p);
+    QCOMPARE(card("Main caps").fasteners.size(), was.size());
+    QVERIFY(card("Main caps").fasteners.front() == was.back());
+    QVERIFY(card("Main caps").fasteners.back() == was.front());
+}
+
+void TestEngineBench::bolts_outsideComeAfter()
+{
+    clearances("torque");
+    clickInPanel("card.outer");
+    const TorqueCard outer = build().torqueCards.back();
+    QCOMPARE(outer.after, std::string("main_caps"));
+    typeInPanel(QStringLiteral("card.stages"), QStringLiteral("22 N m"));
+    verifyClose(build().torqueCards.back().stages.front().torque_nm(), 22, 1e-9);
+    clickInPanel("card.drop");
+    QVERIFY(build().torqueCards.back().id != outer.id);
+}
+
+} // namespace tst_enginebench
+
+MILDPATH_TEST(tst_enginebench, TestEngineBench)
+} // namespace mildpath
+
+#include "tst_enginebench.moc"
