@@ -65,8 +65,7 @@ Question<Result<ReadAgainst>> readings()
             } };
 }
 
-Question<Result<RemedyTable>> remedies(const std::vector<Fault> &faults,
-                                       const RemedyWishes &wishes)
+Question<Result<RemedyTable>> remedies(const std::vector<Fault> &faults, const RemedyWishes &wishes)
 {
     std::string key;
     for (const auto &[id, size] : wishes.sizes)

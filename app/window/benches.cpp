@@ -20,18 +20,12 @@ namespace mildpath {
 std::vector<Bench *> makeBenches(OpenBuild &open, SerialGauge *gauge, SerialSender *sender,
                                  QWidget *parent)
 {
-    return { new WorkBench(open, parent),
-             new EngineBench(open, parent),
-             new RouteBench(open, parent),
-             new ClearanceBench(open, gauge, parent),
-             new PumpBench(open, gauge, parent),
-             new FinishBench(open, parent),
-             new HeatBench(open, gauge, parent),
-             new PassageBench(open, parent),
-             new ForecastBench(open, parent),
-             new FilmBench(open, parent),
-             new SumpBench(open, parent),
-             new StartBench(open, sender, parent),
+    return { new WorkBench(open, parent),        new EngineBench(open, parent),
+             new RouteBench(open, parent),       new ClearanceBench(open, gauge, parent),
+             new PumpBench(open, gauge, parent), new FinishBench(open, parent),
+             new HeatBench(open, gauge, parent), new PassageBench(open, parent),
+             new ForecastBench(open, parent),    new FilmBench(open, parent),
+             new SumpBench(open, parent),        new StartBench(open, sender, parent),
              new AfterBench(open, parent) };
 }
 

@@ -44,8 +44,10 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
     for (const LayoutChoice &l : layoutChoices())
         layoutNames << qMakePair(qs(l.layout), qs(l.name));
     for (const Material &m : materialTable())
-        materials << qMakePair(qs(m.id), qs(m.name));
-    caps += materials;
+        if (m.forBlocks)
+            materials << qMakePair(qs(m.id), qs(m.name));
+    for (const Material &m : materialTable()) // steel caps are common
+        caps << qMakePair(qs(m.id), qs(m.name));
     for (const ShelfOil &o : oilShelf())
         if (!o.gearOil)
             oils << qMakePair(qs(o.grade), qs(o.grade));
@@ -82,10 +84,11 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
                     { { QStringLiteral("pushrods"), tr("pushrods, cam in the block") },
                       { QStringLiteral("one_cam"), tr("one cam a bank, overhead") },
                       { QStringLiteral("two_cams"), tr("two cams a bank, overhead") } });
-    m_order = choice(right, QStringLiteral("order"), tr("oil goes first to"),
-                     { { QStringLiteral("mains_first"), tr("the mains") },
-                       { QStringLiteral("lifters_first"), tr("the lifters") },
-                       { QStringLiteral("lifters_series"), tr("the mains, behind a lifter gallery") } });
+    m_order = choice(
+        right, QStringLiteral("order"), tr("oil goes first to"),
+        { { QStringLiteral("mains_first"), tr("the mains") },
+          { QStringLiteral("lifters_first"), tr("the lifters") },
+          { QStringLiteral("lifters_series"), tr("the mains, behind a lifter gallery") } });
     m_overhead = choice(right, QStringLiteral("overhead"), tr("rockers get it through"),
                         { { QStringLiteral("camshaft"), tr("the camshaft") },
                           { QStringLiteral("pushrods"), tr("the pushrods") },
@@ -229,8 +232,8 @@ void NewBuildDialog::work()
         if (m_buttons->buttonRole(b) == QDialogButtonBox::AcceptRole)
             b->setEnabled(made.has_value());
     if (!made) {
-        m_says->setText(
-            tr("That cannot be: %1 %2.").arg(labelOf(made.error().place), qs(made.error().message)));
+        m_says->setText(tr("That cannot be: %1 %2.")
+                            .arg(labelOf(made.error().place), qs(made.error().message)));
         return;
     }
     m_build = *made;

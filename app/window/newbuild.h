@@ -34,7 +34,8 @@ private:
     void offerMains();
     void work();
 
-    QComboBox *m_layout, *m_cylinders, *m_mains, *m_pump, *m_block, *m_caps, *m_gear, *m_order, *m_overhead, *m_oil;
+    QComboBox *m_layout, *m_cylinders, *m_mains, *m_pump, *m_block, *m_caps, *m_gear, *m_order,
+        *m_overhead, *m_oil;
     QCheckBox *m_solid, *m_dry, *m_remote, *m_cooler, *m_jets, *m_tensioner, *m_phasers, *m_turbo;
     QCheckBox *m_balance = nullptr; ///< the last one made
     QuantityField *m_bore, *m_stroke, *m_idle, *m_most;

@@ -483,11 +483,16 @@ void MainWindow::makeEditMenu()
 
     QMenu *bench = menuBar()->addMenu(tr("&Bench"));
     m_workMenus.push_back(bench);
+    int numbered = 0;
     for (size_t i = 0; i < m_benches.size(); ++i) {
-        // Work beside what is next (F8); nine of the others by their number, the tenth by 0.
-        const QKeySequence key = i == 0 ? QKeySequence(Qt::Key_F7)
-            : i < 10  ? QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i))
-            : i == 10 ? QKeySequence(Qt::CTRL | Qt::Key_0)
+        // Work beside what is next (F8), the engine by its letter; nine of the others by their
+        // number, the tenth by 0.
+        const Place place = m_benches[i]->place();
+        const bool named = place == Place::Work || place == Place::Engine;
+        const int n = named ? 0 : ++numbered;
+        const QKeySequence key = place == Place::Work ? QKeySequence(Qt::Key_F7)
+            : place == Place::Engine                  ? QKeySequence(Qt::CTRL | Qt::Key_E)
+            : n <= 10 ? QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + n % 10))
                       : QKeySequence();
         bench->addAction(m_benches[i]->title(), key, this, [this, i] {
             m_tabs->setCurrentIndex(static_cast<int>(i));

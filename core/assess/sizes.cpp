@@ -168,7 +168,8 @@ public:
             return;
         }
         if (!m_size.limits) {
-            say(Mark::LookAgain, "no limits to judge by", "Enter the manufacturer's limits");
+            say(Mark::LookAgain, "no limits to judge by",
+                "Enter the manufacturer's limits on Engine");
             return;
         }
         againstLimits();

@@ -11,12 +11,12 @@ namespace {
 constexpr std::array<Material, 8> materials { {
     { "grey_iron", "grey iron", 10.5e-6, 10.0e-6, 12.0e-6 },
     { "nodular_iron", "nodular iron", 11.5e-6, 10.5e-6, 12.5e-6 },
-    { "crank_steel", "crank or forged steel", 11.7e-6, 11.0e-6, 12.5e-6 },
+    { "crank_steel", "crank or forged steel", 11.7e-6, 11.0e-6, 12.5e-6, false },
     { "cast_aluminium", "cast aluminium-silicon", 21.5e-6, 20.5e-6, 22.5e-6 },
     { "hypereutectic_aluminium", "hypereutectic aluminium-silicon", 18.5e-6, 17.0e-6, 20.0e-6 },
     { "billet_aluminium", "wrought or billet aluminium", 23.4e-6, 22.5e-6, 24.0e-6 },
     { "cast_magnesium", "cast magnesium", 26.0e-6, 25.0e-6, 27.0e-6 },
-    { "titanium", "titanium alloy", 8.8e-6, 8.4e-6, 9.4e-6 },
+    { "titanium", "titanium alloy", 8.8e-6, 8.4e-6, 9.4e-6, false },
 } };
 
 } // namespace

@@ -17,6 +17,7 @@ struct Material
     std::string_view name;
     double expansion_per_k;
     double low_per_k, high_per_k; ///< range met in practice
+    bool forBlocks = true; ///< blocks are made of it
 };
 
 /// Source of all rows: engineering handbooks, from memory.

@@ -134,7 +134,8 @@ Json circuitSchema()
         add(type.keys);
         add(commonElementKeys());
         for (const NumberKey &key : type.keys)
-            if (!key.usual)
+            // Where a drilling of the crank begins and ends follows from its build.
+            if (!key.usual && !key.key.starts_with("r_"))
                 required.push_back(key.key);
         rules.push_back(
             { { "if", { { "properties", { { "type", { { "const", wordOf(type.kind) } } } } } } },

@@ -67,8 +67,7 @@ std::vector<PlugEnd> endsOf(const Build &build, const Stop &stop)
     if (stop.kind == StopKind::Plug) {
         if (stop.points.empty())
             return {};
-        return { { stop.name, stop.points.front().node,
-                   plugBore_mm(build, stop).value_or(8) } };
+        return { { stop.name, stop.points.front().node, plugBore_mm(build, stop).value_or(8) } };
     }
     std::vector<const Element *> pipes;
     for (const Element *e : narrowable(build, stop))

@@ -79,13 +79,15 @@ private:
         const Stop *pump = m_build.engine.ofKind(StopKind::Pump);
         if (!pump)
             return;
-        const RemedySize bore = sized("external_line", "bore of the line", "mm", helperLineBore_mm, 3, 16);
+        const RemedySize bore
+            = sized("external_line", "bore of the line", "mm", helperLineBore_mm, 3, 16);
         const CircuitChange usual = faultChange(m_build, { { "external_line", pump->id, 0, 1 } });
         add(
             "external_line", "Line from pump to gauge port",
             { "remedy.line",
               "{0} bore, {1}",
-              { asLength(bore.value, 0), Quantity { helperLineLength_mm / 1e3, Shows::Distance, 0, 1 } } },
+              { asLength(bore.value, 0),
+                Quantity { helperLineLength_mm / 1e3, Shows::Distance, 0, 1 } } },
             [usual, d_mm = bore.value](Circuit &c, Oil &oil) -> Result<void> {
                 const size_t before = c.elements.size();
                 auto ok = usual(c, oil);
@@ -102,8 +104,8 @@ private:
         const auto meters = elements(StopKind::Lifter, ElementKind::Orifice, false);
         if (rods.empty())
             return; // no pushrod of this engine carries oil
-        const RemedySize hole
-            = sized("pushrods_hydraulic", "hole of the restrictor", "mm", pushrodRestrictor_mm, 0.3, 3);
+        const RemedySize hole = sized("pushrods_hydraulic", "hole of the restrictor", "mm",
+                                      pushrodRestrictor_mm, 0.3, 3);
         add(
             "pushrods_hydraulic", "Pushrods restricted, hydraulic",
             { "remedy.pushrods", "{0} in each pushrod", { asLength(hole.value, 1) } },
@@ -114,8 +116,8 @@ private:
                 return {};
             },
             {}, hole);
-        const RemedySize meter
-            = sized("solid_lifters", "hole of the meter; 0: metered by the edge", "mm", solidMeter_mm, 0, 3);
+        const RemedySize meter = sized("solid_lifters", "hole of the meter; 0: metered by the edge",
+                                       "mm", solidMeter_mm, 0, 3);
         const auto solid = [rods, meters](Circuit &c, double meter_mm, double restrictor_mm) {
             // The meter comes first, the lash after it: whenever there is lash the oil leaves at
             // the pushrod's seat, before a restrictor in the rod.
@@ -155,8 +157,7 @@ private:
                 return {};
             },
             {}, meter);
-        add(
-            "solid_restricted", "Solid lifters, pushrods restricted",
+        add("solid_restricted", "Solid lifters, pushrods restricted",
             { "remedy.solid_restricted",
               "{0}, {1} lash, {2} rods",
               { metered, lash, asLength(hole.value, 1) } },
@@ -203,7 +204,8 @@ private:
 
     void pumps()
     {
-        const RemedySize longer = sized("big_pump", "rotors longer by", "", longerRotors - 1, 0.02, 1);
+        const RemedySize longer
+            = sized("big_pump", "rotors longer by", "", longerRotors - 1, 0.02, 1);
         add(
             "big_pump", "High-volume pump",
             { "remedy.rotors", "{0} longer rotors", { asShare(longer.value) } },
@@ -212,7 +214,8 @@ private:
                 return {};
             },
             {}, longer);
-        const RemedySize shorter = sized("small_pump", "rotors shorter by", "", 1 - shorterRotors, 0.02, 0.6);
+        const RemedySize shorter
+            = sized("small_pump", "rotors shorter by", "", 1 - shorterRotors, 0.02, 0.6);
         add(
             "small_pump", "Smaller pump",
             { "remedy.shorter", "{0} shorter rotors", { asShare(shorter.value) } },
@@ -222,7 +225,8 @@ private:
             },
             {}, shorter);
         const Stop *relief = m_build.engine.ofKind(StopKind::Relief);
-        const RemedySize spring = sized("stiff_spring", "opens later by", "kPa", stiffer_kpa, 10, 500);
+        const RemedySize spring
+            = sized("stiff_spring", "opens later by", "kPa", stiffer_kpa, 10, 500);
         add(
             "stiff_spring", "Stiffer relief spring",
             { "", "{0}", { asChange(asPressure(spring.value * 1e3, 1)) } },
@@ -236,7 +240,8 @@ private:
     void simple()
     {
         const auto bores = elements(StopKind::Lifter, ElementKind::Annulus, true);
-        const RemedySize bush = sized("bushed_lifters", "clearance in the bush", "µm", bushed_um, 10, 200);
+        const RemedySize bush
+            = sized("bushed_lifters", "clearance in the bush", "µm", bushed_um, 10, 200);
         if (!bores.empty())
             add(
                 "bushed_lifters", "Lifter bores bushed",
@@ -372,8 +377,9 @@ void judge(const RemedyFigures &now, Remedy &r)
     // What helps at idle may starve a rod at speed: its need grows with it.
     const double before = now.bearingMostRatio, after = r.figures.bearingMostRatio;
     if (after < 1 && after < before - 0.01)
-        append(r.verdict, { "remedy.most", "{0} short of oil at the highest speed",
-                            { r.figures.bearingMost } });
+        append(
+            r.verdict,
+            { "remedy.most", "{0} short of oil at the highest speed", { r.figures.bearingMost } });
     else if (after < before * (1 - lessAtMost))
         append(r.verdict, "less for the bearings at the highest speed");
     if (r.figures.churn == Churn::Much && now.churn != Churn::Much)
@@ -396,8 +402,7 @@ std::string_view churnWord(Churn churn)
 }
 
 Result<RemedyTable> compareRemedies(const Build &build, const std::vector<GaugedSize> &sizes,
-                                    const std::vector<Fault> &faults,
-                                    const RemedyWishes &wishes)
+                                    const std::vector<Fault> &faults, const RemedyWishes &wishes)
 {
     const CircuitChange present = faultChange(build, faults);
     const auto now = figuresOf(build, sizes, present);
@@ -439,7 +444,8 @@ Result<RemedyTable> compareRemedies(const Build &build, const std::vector<Gauged
     std::vector<Phrase> names;
     for (const Trial *t : together)
         names.push_back(t->name);
-    tried({ "together", "Together", {}, joinedBy(names, "{*| + }"), {}, "", false, true }, together);
+    tried({ "together", "Together", {}, joinedBy(names, "{*| + }"), {}, "", false, true },
+          together);
     return out;
 }
 

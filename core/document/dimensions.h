@@ -13,8 +13,8 @@ double displacement_l(const Engine &engine);
 /// Stroke (mm): as entered, else the bore.
 double stroke_mm(const Engine &engine);
 
-/// The hole a plug's stop closes (mm): that of its plug in the ledger, else as the stop says; absent
-/// where neither does.
+/// The hole a plug's stop closes (mm): that of its plug in the ledger, else as the stop says;
+/// absent where neither does.
 std::optional<double> plugBore_mm(const Build &build, const Stop &stop);
 
 /// Where a drilling through the crank begins and ends (mm from the crank's axis): at the surfaces

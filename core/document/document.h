@@ -231,7 +231,8 @@ struct Build
     Engine engine;
     Circuit circuit;
     std::vector<TwoValues> twoValues; ///< to be settled
-    std::map<std::string, ValueOrigin> origins; ///< by where the number stands (document/enginevalue.h); absent: typical
+    std::map<std::string, ValueOrigin>
+        origins; ///< by where the number stands (document/enginevalue.h); absent: typical
     std::string gaugeTap; ///< name of a tap
     ChosenOil oil;
     Use use;

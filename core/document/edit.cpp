@@ -88,8 +88,8 @@ bool Edit::operator==(const Edit &other) const
 std::vector<const EditKind *> editKinds()
 {
     std::vector<const EditKind *> out { &editKind<EditAll>() };
-    for (const auto &some :
-         { readingEdits(), torqueEdits(), valueEdits(), engineEdits(), passageEdits(), lineEdits(), sumpEdits() })
+    for (const auto &some : { readingEdits(), torqueEdits(), valueEdits(), engineEdits(),
+                              passageEdits(), lineEdits(), sumpEdits() })
         out.insert(out.end(), some.begin(), some.end());
     return out;
 }

@@ -19,8 +19,8 @@ namespace {
 constexpr double grooveShare = 0.35;
 /// What that loses, on the gallery's section: sudden contraction 0.5 (1 − s) and expansion (1 − s)²
 /// on the narrow one (Idelchik, "Handbook of Hydraulic Resistance", from memory).
-constexpr double lifterBodyLoss
-    = (0.5 * (1 - grooveShare) + (1 - grooveShare) * (1 - grooveShare)) / (grooveShare * grooveShare);
+constexpr double lifterBodyLoss = (0.5 * (1 - grooveShare) + (1 - grooveShare) * (1 - grooveShare))
+    / (grooveShare * grooveShare);
 /// Usual bore across the front, of that of the galleries it joins. Own choice, no source.
 constexpr double crossoverShare = 2.0 / 3;
 
@@ -396,8 +396,8 @@ private:
         if (series)
             // The oil passes every lifter's body through the groove round it.
             for (const std::string &e : last().elements)
-                if (Element *pipe = m_out.circuit.find(e);
-                    pipe->kind == ElementKind::Pipe && pipe->to.starts_with(p) && pipe->from.starts_with(p))
+                if (Element *pipe = m_out.circuit.find(e); pipe->kind == ElementKind::Pipe
+                    && pipe->to.starts_with(p) && pipe->from.starts_with(p))
                     pipe->values["k"] = roundedToStep(lifterBodyLoss, 0.1);
         for (int i = 1; i <= count; ++i) {
             const std::string at = numbered(p, i), top = numbered(id + "_top", i);
@@ -406,8 +406,8 @@ private:
             if (m_plan.overhead != "pushrods" && m_plan.solidLifters)
                 continue;
             // A hydraulic lifter meters; a solid one wants a restrictor in its place.
-            add(holeElement(numbered(id + "_meter", i), at, top, m_plan.solidLifters ? solidMeter_mm : 0.4,
-                            0.8, 0.7));
+            add(holeElement(numbered(id + "_meter", i), at, top,
+                            m_plan.solidLifters ? solidMeter_mm : 0.4, 0.8, 0.7));
             add(pipeElement(numbered(id + "_pushrod", i), top, std::string(sumpNode), 2,
                             roundedToStep(210 * m_b, 5), 2.5));
         }
@@ -519,7 +519,7 @@ private:
         const double m = m_mainJournal, r = m_rodJournal;
         set("main", 0.58 * m, 1.08 * m, 0.80 * m, common);
         set("big_end", 0.8 * r, 1.44 * r, 1.08 * r, common);
-        set("end_float", 100, 360, 180, common);
+        set("end_float", 100 * m / 60, 360 * m / 60, 180 * m / 60, common);
         set("run_out", 0, 40, 0, common);
         set("small_end", 8, 30, 0, common);
         set("pump_tip", 60, 127, 0, common);
@@ -603,8 +603,7 @@ Result<void> check(const EnginePlan &p)
         return fail("mains",
                     { "plan.mains",
                       "must be {0} to {1} for {2} with {3}, is {4}",
-                      { asCount(leastMains(p)), asCount(mostMains(p)),
-                        std::string(choice->name),
+                      { asCount(leastMains(p)), asCount(mostMains(p)), std::string(choice->name),
                         Phrase("plan.cylinders", "{0} cylinders", { asCount(p.cylinders) }),
                         asCount(p.mains) } });
     const auto oneOf = [&](const char *key, const std::string &v,
@@ -614,10 +613,11 @@ Result<void> check(const EnginePlan &p)
                 return {};
         return fail(key, "is unknown: \"" + v + "\"");
     };
-    for (const auto &r : { oneOf("valve_gear", p.valveGear, { "pushrods", "one_cam", "two_cams" }),
-                           oneOf("order", p.order, { "mains_first", "lifters_first", "lifters_series" }),
-                           oneOf("pump", p.pump, { "gerotor", "gear", "vane" }),
-                           oneOf("overhead", p.overhead, { "camshaft", "pushrods", "head" }) })
+    for (const auto &r :
+         { oneOf("valve_gear", p.valveGear, { "pushrods", "one_cam", "two_cams" }),
+           oneOf("order", p.order, { "mains_first", "lifters_first", "lifters_series" }),
+           oneOf("pump", p.pump, { "gerotor", "gear", "vane" }),
+           oneOf("overhead", p.overhead, { "camshaft", "pushrods", "head" }) })
         if (!r)
             return r;
     if (!findShelfOil(p.oil) || findShelfOil(p.oil)->gearOil)

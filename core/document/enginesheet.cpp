@@ -54,8 +54,8 @@ public:
                 e && e->kind != ElementKind::Pump)
                 sizesOf(*e, *item.stop, m);
             // A bearing that is its stop may have limits of its own.
-            const bool alone = item.stop->kind == StopKind::Main
-                || item.stop->kind == StopKind::BigEnd;
+            const bool alone
+                = item.stop->kind == StopKind::Main || item.stop->kind == StopKind::BigEnd;
             for (size_t i = 0; i < limitKeyOf.size(); ++i) {
                 const std::string id(item.family->id);
                 family.own[firstLimit + i] = "limits/" + id + "/" + limitKeyOf[i];
@@ -133,7 +133,8 @@ private:
                     if (other->to == e->from && passes(*other))
                         at(m, EngineSize::Feed) = placeOf(*other, "d_mm");
             }
-            familyOf(std::string(wordOf(s.kind)), usualName(s.kind)).members.push_back(std::move(m));
+            familyOf(std::string(wordOf(s.kind)), usualName(s.kind))
+                .members.push_back(std::move(m));
         }
     }
 
@@ -165,9 +166,10 @@ std::string inWords(std::string id)
 bool isPrincipal(std::string_view key)
 {
     static constexpr std::array<std::string_view, 17> keys {
-        "d_mm", "width_mm", "hole_mm", "rotor_length_mm", "eccentricity_mm", "inner_tip_mm",
-        "drive_ratio", "crack_kpa", "full_kpa", "full_area_mm2", "open_kpa", "open_c", "full_c",
-        "bore_mm", "stroke_mm", "plug_bore_mm", "stage_cm3"
+        "d_mm",         "width_mm",    "hole_mm",   "rotor_length_mm", "eccentricity_mm",
+        "inner_tip_mm", "drive_ratio", "crack_kpa", "full_kpa",        "full_area_mm2",
+        "open_kpa",     "open_c",      "full_c",    "bore_mm",         "stroke_mm",
+        "plug_bore_mm", "stage_cm3"
     };
     return std::ranges::find(keys, key) != keys.end();
 }
@@ -287,7 +289,8 @@ std::vector<EngineList> sheetLists(const Build &build)
         const std::string list = usualName(s.kind);
         for (const NumberKey &k : stopKeys())
             if (k.group == wordOf(s.kind) && !k.yesNo)
-                put(list, std::string(k.meaning), "stops/" + s.id + "/" + std::string(k.key), k.key);
+                put(list, std::string(k.meaning), "stops/" + s.id + "/" + std::string(k.key),
+                    k.key);
         for (const std::string &id : s.elements)
             if (const Element *e = build.circuit.find(id))
                 for (const NumberKey &k : elementType(e->kind).keys)

@@ -196,9 +196,8 @@ void dropLooseOrigins(Build &build)
         const auto at = entry.first.find('@');
         return at != std::string::npos && !build.engine.find(entry.first.substr(at + 1));
     });
-    std::erase_if(build.origins, [&](const auto &entry) {
-        return !aboutValue(build, entry.first);
-    });
+    std::erase_if(build.origins,
+                  [&](const auto &entry) { return !aboutValue(build, entry.first); });
 }
 
 template <> const RecordType &recordType<ValueOrigin>()

@@ -163,14 +163,17 @@ Result<void> checkStages(const std::vector<TorqueStage> &stages)
         if ((s.torque > 0) == (s.angle_deg > 0))
             return fail(row, "is either to a torque or on by an angle");
         if (s.angle_deg > 360)
-            return fail(row, { "torque.turn", "goes on by {0}; 360° is the most",
-                               { Quantity { s.angle_deg, Shows::Angle } } });
+            return fail(row,
+                        { "torque.turn",
+                          "goes on by {0}; 360° is the most",
+                          { Quantity { s.angle_deg, Shows::Angle } } });
         if (s.angle_deg > 0 && before == 0)
             return fail(row, "is an angle before there is any torque");
         if (s.angle_deg > 0)
             continue;
         if (const double nm = s.torque_nm(); nm > 2000)
-            return fail(row, { "torque.most", "is above {0}", { Quantity { 2000, Shows::Torque } } });
+            return fail(row,
+                        { "torque.most", "is above {0}", { Quantity { 2000, Shows::Torque } } });
         else if (nm < before - 1e-9)
             return fail(row, "is less than the stage before it");
         else
@@ -199,8 +202,10 @@ Phrase stageText(const TorqueStage &stage)
     if (stage.torque > 0) {
         // As it was entered: a manual's figure is not turned into another.
         int decimals = 0;
-        while (decimals < 3 && std::abs(std::round(stage.torque * std::pow(10, decimals))
-                                        - stage.torque * std::pow(10, decimals)) > 1e-6)
+        while (decimals < 3
+               && std::abs(std::round(stage.torque * std::pow(10, decimals))
+                           - stage.torque * std::pow(10, decimals))
+                   > 1e-6)
             ++decimals;
         return { "torque.stage", "{0} {1}", { asNumber(stage.torque, decimals), stage.unit } };
     }

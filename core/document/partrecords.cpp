@@ -43,7 +43,8 @@ template <> const RecordType &recordType<TorqueCard>()
               .ifSet<&TorqueCard::edition>("edition", "counts changes of what is on it")
               .field<&TorqueCard::stages>("stages", "passes over all fasteners")
               .field<&TorqueCard::fasteners>("fasteners", "in the order they are tightened")
-              .field<&TorqueCard::source>("source", "typical, shop, manufacturer, measured, or in one's own words")
+              .field<&TorqueCard::source>(
+                  "source", "typical, shop, manufacturer, measured, or in one's own words")
               .then([](TorqueCard &c) {
                   if (c.name.empty())
                       c.name = c.id;

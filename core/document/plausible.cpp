@@ -22,9 +22,9 @@ const Stop *ownerOf(const Build &build, const std::string &element)
 
 Phrase ofPump(const Build &build, Element pump, const std::string &key, double value)
 {
-    static constexpr std::array<std::string_view, 5> moving {
-        "rotor_length_mm", "eccentricity_mm", "inner_tip_mm", "drive_ratio", "displacement_m3"
-    };
+    static constexpr std::array<std::string_view, 5> moving { "rotor_length_mm", "eccentricity_mm",
+                                                              "inner_tip_mm", "drive_ratio",
+                                                              "displacement_m3" };
     if (std::ranges::find(moving, key) == moving.end())
         return {};
     pump.values[key] = value;
@@ -84,7 +84,8 @@ Phrase ofLimit(const Build &build, const std::string &at, const std::string &key
     if (value > 0 && value < 1)
         return { "unlikely.limit", "{0}: were millimetres meant?", { asClearance(value) } };
     const std::string base = at.substr(0, at.rfind('/') + 1);
-    const auto least = engineValue(build, base + "min_um"), most = engineValue(build, base + "max_um");
+    const auto least = engineValue(build, base + "min_um"),
+               most = engineValue(build, base + "max_um");
     if (key == "target_um" && least && most && (value < *least || value > *most))
         return { "unlikely.target",
                  "the target lies outside the limits of {0}",

@@ -472,7 +472,8 @@ template <> const RecordType &recordType<TwoValues>()
 {
     static const RecordType type
         = Describe<TwoValues>("two_values")
-              .must<&TwoValues::element>("element", "of the circuit, plug, or engine: its size counts")
+              .must<&TwoValues::element>("element",
+                                         "of the circuit, plug, or engine: its size counts")
               .must<&TwoValues::key>("key", "of its dimension")
               .must<&TwoValues::other>("other", "as it was written elsewhere, in the key's unit");
     return type;

@@ -54,8 +54,7 @@ Result<Build> dropTorqueCard(Build build, const DropTorqueCard &edit)
     for (TorqueCard &c : build.torqueCards)
         if (c.after == edit.card)
             c.after.clear();
-    if (std::erase_if(build.torqueCards,
-                      [&](const TorqueCard &c) { return c.id == edit.card; })
+    if (std::erase_if(build.torqueCards, [&](const TorqueCard &c) { return c.id == edit.card; })
         == 0)
         return fail(edit.card, "there is no such card");
     return build;

@@ -307,11 +307,13 @@ private:
                         "\"" + c.stages[k].unit + "\" is no unit of torque");
             if (m_errors.empty())
                 if (const auto ok = checkStages(c.stages); !ok && ok.error().place != "stages")
-                    add(place + "/stages/" + std::to_string(std::stoi(ok.error().place.substr(6)) - 1),
+                    add(place + "/stages/"
+                            + std::to_string(std::stoi(ok.error().place.substr(6)) - 1),
                         ok.error().message);
             if (c.uses < 0 || c.uses > 99)
                 add(place + "/uses", "must be 0 to 99");
-            if (!c.after.empty() && (c.after == c.id || !cardOf(c.after) || cardOf(c.after)->after == c.id))
+            if (!c.after.empty()
+                && (c.after == c.id || !cardOf(c.after) || cardOf(c.after)->after == c.id))
                 add(place + "/after", "there is no card \"" + c.after + "\" that comes first");
             std::set<std::tuple<std::string, double, double>> bolts;
             for (size_t k = 0; k < c.fasteners.size(); ++k)

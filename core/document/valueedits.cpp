@@ -106,6 +106,7 @@ Result<Build> setLimit(Build out, const SetLimit &e)
     const std::string family = e.kind.substr(0, alone);
     if (!findFamily(family))
         return fail("limits/" + e.kind, "is not known");
+    const bool typical = originOf(out, "limits/" + e.kind + "/" + e.key) == Origin::Typical;
     // Of one bearing alone they begin as its family's.
     const Limits *begin = limitsFor(out, family, {});
     const auto it
@@ -124,7 +125,7 @@ Result<Build> setLimit(Build out, const SetLimit &e)
     else
         return fail("limits/" + e.kind + "/" + e.key, "is not known");
     // Whoever sets one without a word makes them his own.
-    if (!e.source.empty() || it->second.source == "common practice")
+    if (!e.source.empty() || typical)
         it->second.source = e.source.empty() ? wordOf(Origin::Shop) : std::string_view(e.source);
     return out;
 }
@@ -139,7 +140,8 @@ Result<Build> setElementValue(Build out, const SetElementValue &e)
                     "is not a dimension of a " + std::string(elementType(element->kind).meaning));
     element->values[e.key] = e.value;
     if (const auto follows = journalRadius_mm(out, *element, e.key);
-        element->kind == ElementKind::CrankDrilling && e.key.starts_with("r_") && follows == e.value)
+        element->kind == ElementKind::CrankDrilling && e.key.starts_with("r_")
+        && follows == e.value)
         element->values.erase(e.key); // as the journals say: it stands there
     settleTwoValues(out, e.element, e.key);
     if (auto ok = checkElementOf(out, *element); !ok)
@@ -534,14 +536,14 @@ template <> const EditKind &editKind<SetStartValue>()
 
 std::span<const EditKind *const> valueEdits()
 {
-    static const std::array kinds { &editKind<SetOil>(),          &editKind<SetUse>(),
-                                    &editKind<SetLimit>(),        &editKind<SetElementValue>(),
-                                    &editKind<SetStopValue>(),    &editKind<Choose>(),
-                                    &editKind<SetHeat>(),         &editKind<SetMaterial>(),
-                                    &editKind<SetExpansion>(),    &editKind<AddProof>(),
-                                    &editKind<Rename>(),          &editKind<SetEngine>(),
-                                    &editKind<KeepOil>(),         &editKind<DropOil>(),
-                                    &editKind<SetSectionValue>(), &editKind<SetStartValue>(), &editKind<SetEngineValue>() };
+    static const std::array kinds {
+        &editKind<SetOil>(),          &editKind<SetUse>(),        &editKind<SetLimit>(),
+        &editKind<SetElementValue>(), &editKind<SetStopValue>(),  &editKind<Choose>(),
+        &editKind<SetHeat>(),         &editKind<SetMaterial>(),   &editKind<SetExpansion>(),
+        &editKind<AddProof>(),        &editKind<Rename>(),        &editKind<SetEngine>(),
+        &editKind<KeepOil>(),         &editKind<DropOil>(),       &editKind<SetSectionValue>(),
+        &editKind<SetStartValue>(),   &editKind<SetEngineValue>()
+    };
     return kinds;
 }
 

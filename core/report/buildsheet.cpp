@@ -133,8 +133,8 @@ private:
         const Engine &e = m_build.engine;
         m_out.title = m_build.name;
         m_out.under = { displacement_l(e) > 0 ? Phrase("sheet.engine", "{0}, {1}",
-                                                      { e.name, asVolume(displacement_l(e), 1) })
-                                             : Phrase(e.name),
+                                                       { e.name, asVolume(displacement_l(e), 1) })
+                                              : Phrase(e.name),
                         "Oil " + m_build.oil.grade, dayText(m_date) };
         m_out.mark = m_gate.mark();
         m_out.state = m_gate.says();

@@ -189,7 +189,7 @@ std::vector<SheetBlock> torqueBlocks(const Build &build, const Assessment &asses
         t.rows.push_back(
             { { card.name
                     + (card.singleUse() ? state.allNew() ? ", new bolts" : ", used once: new wanted"
-                                      : ""),
+                                        : ""),
                 worstAsked(assessment.checks, { "torq", "bolts" }, card.id) },
               { joinedBy(stages, "{*|, then }") },
               { joinedBy({ Phrase(cardSource(card)), Phrase(card.threads) }) },

@@ -88,10 +88,9 @@ EnginePaste readEnginePaste(const EngineFamily &family, size_t column, std::stri
     const size_t firstData = header ? 1 : 0;
     if (firstData >= rows.size())
         return out;
-    const bool named = std::any_of(rows.begin() + static_cast<long>(firstData), rows.end(),
-                                   [](const Row &r) {
-                                       return !r.front().empty() && !isNumber(r.front());
-                                   });
+    const bool named
+        = std::any_of(rows.begin() + static_cast<long>(firstData), rows.end(),
+                      [](const Row &r) { return !r.front().empty() && !isNumber(r.front()); });
     std::vector<std::optional<size_t>> columns;
     for (size_t c = named ? 1 : 0; c < rows[firstData].size(); ++c) {
         if (header && c < rows.front().size())
@@ -105,9 +104,8 @@ EnginePaste readEnginePaste(const EngineFamily &family, size_t column, std::stri
         size_t member = r - firstData;
         if (named) {
             const std::string name = plainWord(rows[r].front());
-            const auto it = std::ranges::find_if(family.members, [&](const EngineMember &m) {
-                return plainWord(m.name) == name;
-            });
+            const auto it = std::ranges::find_if(
+                family.members, [&](const EngineMember &m) { return plainWord(m.name) == name; });
             member = static_cast<size_t>(it - family.members.begin());
         }
         if (member >= family.members.size()) {
@@ -139,8 +137,8 @@ Edit takePaste(const EngineFamily &family, const EnginePaste &paste, Origin orig
     return all;
 }
 
-std::string engineTable(const Build &build, const EngineFamily &family,
-                        std::string_view lengthUnit, std::string_view clearanceUnit)
+std::string engineTable(const Build &build, const EngineFamily &family, std::string_view lengthUnit,
+                        std::string_view clearanceUnit)
 {
     std::vector<size_t> used;
     for (size_t c = 0; c < sheetWidth; ++c)
@@ -148,9 +146,8 @@ std::string engineTable(const Build &build, const EngineFamily &family,
                                 [&](const EngineMember &m) { return !m.at[c].empty(); }))
             used.push_back(c);
     std::string out = family.name;
-    const auto unitOf = [&](size_t c) {
-        return sheetColumns()[c].unit == "µm" ? clearanceUnit : lengthUnit;
-    };
+    const auto unitOf
+        = [&](size_t c) { return sheetColumns()[c].unit == "µm" ? clearanceUnit : lengthUnit; };
     for (const size_t c : used)
         out += "\t" + std::string(sheetColumns()[c].title) + ", " + std::string(unitOf(c));
     out += "\n";

@@ -37,7 +37,7 @@ Edit takePaste(const EngineFamily &family, const EnginePaste &paste, Origin orig
                const std::string &by = {}, const std::string &when = {});
 
 /// A family as a table with its header, tabs between: what a spreadsheet takes. In the same units.
-std::string engineTable(const Build &build, const EngineFamily &family,
-                        std::string_view lengthUnit, std::string_view clearanceUnit);
+std::string engineTable(const Build &build, const EngineFamily &family, std::string_view lengthUnit,
+                        std::string_view clearanceUnit);
 
 } // namespace mildpath

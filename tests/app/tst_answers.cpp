@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "diagnose/remedies.h"
 #include "checks/assessment.h"
 #include "diagnose/diagnosis.h"
+#include "diagnose/remedies.h"
 #include "open/openbuild.h"
 #include "open/questions.h"
 #include "study/dressing.h"
@@ -98,7 +98,8 @@ void TestAnswers::settings_areKeptApart()
     worse.severity = 0.6;
     QVERIFY(ask::remedies({ fault }, {}).settings != ask::remedies({ worse }, {}).settings);
     QVERIFY(ask::remedies({ fault }, {}).settings != ask::remedies({}, {}).settings);
-    QVERIFY(ask::remedies({ fault, worse }, {}).settings != ask::remedies({ worse, fault }, {}).settings);
+    QVERIFY(ask::remedies({ fault, worse }, {}).settings
+            != ask::remedies({ worse, fault }, {}).settings);
 }
 
 void TestAnswers::edit_voidsAnAnswerAndShowsItUntilTheNext()

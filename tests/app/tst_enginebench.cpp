@@ -5,8 +5,10 @@
 
 #include "bench/clearances/torquepage.h"
 #include "bench/engine/valuetable.h"
+#include "document/dimensions.h"
 #include "document/enginesheet.h"
 #include "entry/quantityfield.h"
+#include "window/newbuild.h"
 
 #include <QClipboard>
 #include <QGuiApplication>
@@ -39,8 +41,81 @@ private Q_SLOTS:
     void torqueCard_isEnteredAsTheManualHasIt();
     void torqueOrder_isSetByClicking();
     void bolts_outsideComeAfter();
+    void ownSix_isDescribedByKeyboard();
+    void lifterSeriesEight_isDescribedByKeyboard();
 
 private:
+    /// A key that is no digit: counted.
+    void key(QWidget *to, Qt::Key which)
+    {
+        QVERIFY(to);
+        QTest::keyClick(to, which);
+        ++m_keys;
+    }
+    void tabTo(QWidget *wanted)
+    {
+        for (int i = 0; i < 60 && QApplication::focusWidget() != wanted; ++i)
+            key(QApplication::focusWidget(), Qt::Key_Tab);
+        QCOMPARE(QApplication::focusWidget(), wanted);
+    }
+    void pick(QDialog &dialog, const char *combo, const char *data)
+    {
+        auto *c = dialog.findChild<QComboBox *>(QString::fromLatin1(combo));
+        QVERIFY2(c, combo);
+        tabTo(c);
+        for (int i = 0; i < 20 && c->currentData().toString() != QString::fromLatin1(data); ++i)
+            key(c,
+                c->currentIndex() < c->findData(QString::fromLatin1(data)) ? Qt::Key_Down
+                                                                           : Qt::Key_Up);
+        QCOMPARE(c->currentData().toString(), QString::fromLatin1(data));
+    }
+    void fill(QDialog &dialog, const char *field, const char *digits)
+    {
+        auto *f = dialog.findChild<QuantityField *>(QString::fromLatin1(field));
+        QVERIFY2(f, field);
+        tabTo(f);
+        f->selectAll();
+        QTest::keyClicks(f, QString::fromLatin1(digits));
+        key(f, Qt::Key_Return);
+    }
+    /// A family's row, number by number; "" leaves one as it is.
+    void row(const QString &name, std::initializer_list<const char *> numbers)
+    {
+        // Down to it from where the last one ended, then along it.
+        for (int i = 0; i < 60 && table()->row() != rowNamed(name); ++i)
+            key(table(), table()->row() < rowNamed(name) ? Qt::Key_Down : Qt::Key_Up);
+        while (table()->column() > 0) {
+            const int before = table()->column();
+            key(table(), Qt::Key_Left);
+            if (table()->row() != rowNamed(name)) { // it begins further right
+                table()->choose(rowNamed(name), before);
+                break;
+            }
+        }
+        for (const char *n : numbers) {
+            if (*n) {
+                typeHere(QString::fromLatin1(n), Qt::Key_Tab);
+                ++m_keys;
+            } else {
+                key(table(), Qt::Key_Tab);
+            }
+        }
+    }
+    void describeAndOpen(NewBuildDialog &dialog)
+    {
+        auto *make = dialog.findChild<QPushButton *>(QStringLiteral("makeBuild"));
+        QVERIFY(make && make->isEnabled());
+        tabTo(make);
+        key(make, Qt::Key_Space);
+        QCOMPARE(dialog.result(), static_cast<int>(QDialog::Accepted));
+        QVERIFY(document().open(dialog.build(), {}));
+        m_window->activateWindow();
+        m_window->showBench(Place::Engine);
+        QApplication::processEvents();
+        table()->setFocus();
+        table()->choose(0, 0);
+    }
+    int m_keys = 0; ///< beyond the digits
     ValueTable *table() { return find<ValueTable>("engineTable"); }
     int rowNamed(const QString &name)
     {
@@ -53,8 +128,9 @@ private:
     QString cell(const QString &row, int column)
     {
         const int r = rowNamed(row);
-        return r < 0 ? QString()
-                     : table()->rows()[static_cast<size_t>(r)].cells[static_cast<size_t>(column)].text;
+        return r < 0
+            ? QString()
+            : table()->rows()[static_cast<size_t>(r)].cells[static_cast<size_t>(column)].text;
     }
     void at(const QString &row, EngineSize column)
     {
@@ -65,6 +141,7 @@ private:
     /// As people do: a digit opens the field, the rest goes into it.
     void typeHere(const QString &text, Qt::Key end = Qt::Key_Return)
     {
+        QApplication::processEvents();
         QTest::keyClick(table(), text.at(0).toLatin1());
         auto *field = table()->findChild<QuantityField *>(QStringLiteral("engineField"));
         QVERIFY(field);
@@ -315,6 +392,63 @@ void TestEngineBench::bolts_outsideComeAfter()
     verifyClose(build().torqueCards.back().stages.front().torque_nm(), 22, 1e-9);
     clickInPanel("card.drop");
     QVERIFY(build().torqueCards.back().id != outer.id);
+}
+
+/// An inline-six with seven mains in a light-alloy block: from nothing to its forecast.
+void TestEngineBench::ownSix_isDescribedByKeyboard()
+{
+    m_keys = 0;
+    NewBuildDialog dialog;
+    dialog.show();
+    QVERIFY(QTest::qWaitForWindowExposed(&dialog));
+    dialog.activateWindow();
+    QApplication::processEvents();
+    dialog.findChild<QComboBox *>(QStringLiteral("layout"))->setFocus();
+    pick(dialog, "cylinders", "6");
+    fill(dialog, "bore", "84.0");
+    fill(dialog, "stroke", "89.6");
+    pick(dialog, "block", "cast_aluminium");
+    pick(dialog, "gear", "two_cams");
+    describeAndOpen(dialog);
+    row(QStringLiteral("Main bearings"),
+        { "59.98", "19.5", "2.5", "3.2", "6.5", "5.5", "24", "58", "40" });
+    row(QStringLiteral("Big-end bearings"), { "49.97", "19", "1.6", "5", "5", "20", "55", "38" });
+    row(QStringLiteral("Cam bearings"), { "27.98", "18" });
+    QVERIFY2(m_keys < 150, qPrintable(QString::number(m_keys)));
+    QCOMPARE(std::ranges::count_if(build().engine.stops,
+                                   [](const Stop &s) { return s.kind == StopKind::Main; }),
+             std::ptrdiff_t(7));
+    verifyClose(value("circuit/main_7/d_mm"), 59.98, 1e-9);
+    verifyClose(value("limits/main/target_um"), 40, 1e-9);
+    verifyClose(value("circuit/big_end_6/d_mm"), 49.97, 1e-9);
+    verifyClose(displacement_l(build().engine), 2.979, 0.001);
+    QVERIFY(document().operating().hotIdle.gauge.value_pa > 0.2e5);
+}
+
+/// A V8 whose mains hang behind the lifter gallery.
+void TestEngineBench::lifterSeriesEight_isDescribedByKeyboard()
+{
+    m_keys = 0;
+    NewBuildDialog dialog;
+    dialog.show();
+    QVERIFY(QTest::qWaitForWindowExposed(&dialog));
+    dialog.activateWindow();
+    QApplication::processEvents();
+    dialog.findChild<QComboBox *>(QStringLiteral("layout"))->setFocus();
+    pick(dialog, "layout", "vee");
+    pick(dialog, "cylinders", "8");
+    fill(dialog, "bore", "101.6");
+    fill(dialog, "stroke", "88.4");
+    pick(dialog, "order", "lifters_series");
+    pick(dialog, "overhead", "pushrods");
+    describeAndOpen(dialog);
+    row(QStringLiteral("Main bearings"),
+        { "62.2", "21", "2.4", "3.4", "6", "6", "25", "65", "45" });
+    row(QStringLiteral("Big-end bearings"), { "53.3", "20", "1.6", "5", "5", "25", "66", "46" });
+    QVERIFY2(m_keys < 150, qPrintable(QString::number(m_keys)));
+    QVERIFY(build().circuit.find("crossover"));
+    verifyClose(value("circuit/main_5/d_mm"), 62.2, 1e-9);
+    QVERIFY(document().operating().hotIdle.gauge.value_pa > 0.5e5);
 }
 
 } // namespace tst_enginebench

@@ -138,7 +138,8 @@ void TestDamage::oneWrongValue_isNamed_data()
     // Caps, shells, weights.
     row("/torque_cards/0/stages", "[]", "needs stages and fasteners", "/torque_cards/0");
     row("/torque_cards/0/stages/0/torque", "2001", "is above 2000 N·m", "/torque_cards/0/stages/0");
-    row("/torque_cards/0/stages/2/angle_deg", "721", "360° is the most", "/torque_cards/0/stages/2");
+    row("/torque_cards/0/stages/2/angle_deg", "721", "360° is the most",
+        "/torque_cards/0/stages/2");
     row("/torque_cards/0/fasteners/0/stop", R"("main_9")", "there is no stop");
     row("/torque_ticks/0/card", R"("wheel_nuts")", "there is no torque card \"wheel_nuts\"");
     row("/torque_ticks/0/fastener", "99", "is not on the card");

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/elementtypes.h"
 #include "circuit/network.h"
-#include "quantity/json.h"
 #include "document/dimensions.h"
+#include "quantity/json.h"
 #include "testing.h"
 
 #include <random>

@@ -136,13 +136,14 @@ void TestFastening::manual_isReadAsItStands_data()
     QTest::addColumn<QString>("shown");
     QTest::newRow("newton metres and an angle")
         << QStringLiteral("30 N m, 60 N m, +90°") << QStringLiteral("30 N m, 60 N m, +90°");
-    QTest::newRow("pounds") << QStringLiteral("22 lb ft, 44 lb ft") << QStringLiteral("22 lb ft, 44 lb ft");
+    QTest::newRow("pounds") << QStringLiteral("22 lb ft, 44 lb ft")
+                            << QStringLiteral("22 lb ft, 44 lb ft");
     QTest::newRow("kilogrammes") << QStringLiteral("2.5 kg m then 5.25")
                                  << QStringLiteral("2.5 kg m, 5.25 kg m");
-    QTest::newRow("the unit once") << QStringLiteral("20; 40; 90 deg; 90 deg")
-                                   << QStringLiteral("20 N m, 40 N m, +90°, +90°");
-    QTest::newRow("twice, then an angle") << QStringLiteral("60 N m, 60 N m, +45°")
-                                          << QStringLiteral("60 N m, 60 N m, +45°");
+    QTest::newRow("the unit once")
+        << QStringLiteral("20; 40; 90 deg; 90 deg") << QStringLiteral("20 N m, 40 N m, +90°, +90°");
+    QTest::newRow("twice, then an angle")
+        << QStringLiteral("60 N m, 60 N m, +45°") << QStringLiteral("60 N m, 60 N m, +45°");
 }
 
 void TestFastening::manual_isReadAsItStands()
@@ -151,7 +152,9 @@ void TestFastening::manual_isReadAsItStands()
     QFETCH(const QString, shown);
     const auto stages = readStages(text.toStdString(), "N m");
     QVERIFY2(stages, stages ? "" : said(stages.error().message).c_str());
-    QCOMPARE(plainly(QString::fromStdString(said(stagesText(*stages)))).replace(QStringLiteral(" °"), QStringLiteral("°")), shown);
+    QCOMPARE(plainly(QString::fromStdString(said(stagesText(*stages))))
+                 .replace(QStringLiteral(" °"), QStringLiteral("°")),
+             shown);
     // What is shown is read as the same, to the last digit; and so is what a file keeps.
     const auto again = readStages(said(stagesText(*stages)), "lb ft");
     QVERIFY(again && *again == *stages);
@@ -168,9 +171,12 @@ void TestFastening::wrongStages_areRefused_data()
     QTest::addColumn<QString>("row");
     QTest::newRow("nothing") << QString() << QStringLiteral("stages");
     QTest::newRow("an angle first") << QStringLiteral("+90°, 30 N m") << QStringLiteral("stage 1");
-    QTest::newRow("more than a turn") << QStringLiteral("30 N m, +361°") << QStringLiteral("stage 2");
-    QTest::newRow("less than before") << QStringLiteral("60 N m, 30 N m") << QStringLiteral("stage 2");
-    QTest::newRow("less in another unit") << QStringLiteral("60 N m, 40 lb ft") << QStringLiteral("stage 2");
+    QTest::newRow("more than a turn")
+        << QStringLiteral("30 N m, +361°") << QStringLiteral("stage 2");
+    QTest::newRow("less than before")
+        << QStringLiteral("60 N m, 30 N m") << QStringLiteral("stage 2");
+    QTest::newRow("less in another unit")
+        << QStringLiteral("60 N m, 40 lb ft") << QStringLiteral("stage 2");
     QTest::newRow("no number") << QStringLiteral("30 N m, tight") << QStringLiteral("stage 2");
     QTest::newRow("a pressure") << QStringLiteral("30 bar") << QStringLiteral("stage 1");
     QTest::newRow("a ship's") << QStringLiteral("3000 N m") << QStringLiteral("stage 1");

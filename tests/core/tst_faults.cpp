@@ -3,9 +3,9 @@
 // template; remedies on one footing.
 #include "checks/assessment.h"
 #include "diagnose/remedies.h"
-#include "document/engineplan.h"
 #include "diagnose/signatures.h"
 #include "diagnose/whatif.h"
+#include "document/engineplan.h"
 #include "study/dressing.h"
 #include "testing.h"
 
@@ -519,7 +519,8 @@ void TestFaults::remedies_areThoseTheEngineHasAPlaceFor()
     QVERIFY(t);
     // No pushrods, no bores to bush: nothing about them.
     for (const Remedy &r : t->remedies)
-        QVERIFY2(r.id != "pushrods_hydraulic" && r.id != "solid_lifters" && r.id != "solid_restricted",
+        QVERIFY2(r.id != "pushrods_hydraulic" && r.id != "solid_lifters"
+                     && r.id != "solid_restricted",
                  r.id.c_str());
     for (const std::string &n : t->notHere)
         QVERIFY2(n.find("ushrod") == std::string::npos, n.c_str());
@@ -544,7 +545,8 @@ void TestFaults::solidLifters_idleHotNearTheirTwins()
     QVERIFY2(std::abs(remedied - now) < 0.4e5, qPrintable(QString::number((remedied - now) / 1e5)));
     QVERIFY2(std::abs(built - now) < 0.3e5, qPrintable(QString::number((built - now) / 1e5)));
     // A wider meter lets more by.
-    const auto wide = compareRemedies(hydraulic, sizesOf(hydraulic), {}, { { { "solid_lifters", 1.2 } }, {} });
+    const auto wide
+        = compareRemedies(hydraulic, sizesOf(hydraulic), {}, { { { "solid_lifters", 1.2 } }, {} });
     QVERIFY(remedy(*wide, "solid_lifters").figures.gauge_pa < remedied);
 }
 

@@ -54,7 +54,8 @@ double reads_um(const Build &b, double block_c, double expansion, double cold_um
 {
     const Stop &s = *b.engine.find("main_3");
     const double housing_um = journalOf_mm(b, s) * 1e3 + cold_um + 2e3 * s.value("shell_wall_mm");
-    return cold_um + (housing_um * expansion - 2e3 * s.value("shell_wall_mm") * shellSteel) * (block_c - 20);
+    return cold_um
+        + (housing_um * expansion - 2e3 * s.value("shell_wall_mm") * shellSteel) * (block_c - 20);
 }
 
 HeatPoint heatPoint(std::vector<double> spots, std::optional<double> reading,

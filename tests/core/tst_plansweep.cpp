@@ -166,8 +166,8 @@ void TestPlanSweep::plugMissing_leavesTheMainsInSeries()
     const auto worst = [&](const char *order) {
         plan.order = order;
         const Build b = planBuild(plan).value();
-        const auto what = whatIf(b, judgeSizes(b), { { "plug_missing", "lifter_plug_right", 0, 1 } },
-                                 700, 20);
+        const auto what
+            = whatIf(b, judgeSizes(b), { { "plug_missing", "lifter_plug_right", 0, 1 } }, 700, 20);
         std::pair<double, std::vector<std::string>> out { 1e9, {} };
         for (const PointPressure &p : what->after.points) {
             const StopKind kind = b.engine.find(p.stop)->kind;

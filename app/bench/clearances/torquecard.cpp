@@ -63,31 +63,34 @@ void TorquePage::cardPanel(PanelContent &out)
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("What is on the card") });
     if (c) {
-        out.push_back(PanelText { tr("Stages as the manual has them: 30 N m, 60 N m, +90°, or in "
-                                     "lb ft or kg m. Threads dry, oiled or with assembly paste."),
+        const QString example = Figure::system() == UnitSystem::Imperial
+            ? tr("22 lb ft, 44 lb ft, +90°")
+            : tr("30 N m, 60 N m, +90°");
+        out.push_back(PanelText { tr("Stages as the manual has them: %1. Torques in N m, lb ft or "
+                                     "kg m. Threads dry, oiled or with assembly paste.")
+                                      .arg(example),
                                   Tone::Muted });
         wordsPanel(*c, out);
         choicesPanel(*c, out);
         if (m_ordering)
-            out.push_back(PanelText {
-                tr("Click the bolts in the order they are tightened: %1 of %2.")
-                    .arg(m_ordering->size())
-                    .arg(c->fasteners.size()),
-                Tone::Warn });
-        out.push_back(PanelButton { QStringLiteral("card.order"),
-                                    m_ordering ? tr("Leave the order as it was")
-                                               : tr("Set the order by clicking bolts"),
-                                    [this] {
-                                        m_ordering
-                                            ? m_ordering.reset()
-                                            : static_cast<void>(m_ordering.emplace());
-                                        Q_EMIT changed();
-                                    } });
+            out.push_back(
+                PanelText { tr("Click the bolts in the order they are tightened: %1 of %2.")
+                                .arg(m_ordering->size())
+                                .arg(c->fasteners.size()),
+                            Tone::Warn });
+        out.push_back(PanelButton {
+            QStringLiteral("card.order"),
+            m_ordering ? tr("Leave the order as it was") : tr("Set the order by clicking bolts"),
+            [this] {
+                m_ordering ? m_ordering.reset() : static_cast<void>(m_ordering.emplace());
+                Q_EMIT changed();
+            } });
         out.push_back(PanelButton { QStringLiteral("card.outer"),
                                     tr("Add outer bolts on these caps"), [this] { addOuter(); } });
-        out.push_back(PanelButton {
-            QStringLiteral("card.drop"), tr("Take the card off"),
-            [this, id = c->id] { saidIfRefused(m_open.edit(DropTorqueCard { id })); } });
+        out.push_back(
+            PanelButton { QStringLiteral("card.drop"), tr("Take the card off"), [this, id = c->id] {
+                             saidIfRefused(m_open.edit(DropTorqueCard { id }));
+                         } });
     }
     const auto add = [this](const char *id, const QString &text, StopKind kind, const char *name) {
         return PanelButton { QString::fromLatin1(id), text, [this, kind, name] {
@@ -111,29 +114,31 @@ void TorquePage::wordsPanel(const TorqueCard &c, PanelContent &out)
                                   } });
     };
     word("card.name", tr("name"), &TorqueCard::name);
-    out.push_back(PanelWord {
-        QStringLiteral("card.stages"), tr("stages"), qs(stagesText(c.stages)),
-        [this](const QString &text) -> Result<void> {
-            const bool imperial = Figure::system() == UnitSystem::Imperial;
-            const auto stages = readStages(text.toStdString(), imperial ? "lb ft" : "N m");
-            if (!stages)
-                return tl::unexpected(stages.error());
-            TorqueCard now = *card();
-            now.stages = *stages;
-            if (now.isStartingValue())
-                now.source = wordOf(Origin::Shop); // somebody entered them
-            return put(std::move(now));
-        } });
+    out.push_back(PanelWord { QStringLiteral("card.stages"), tr("stages"), qs(stagesText(c.stages)),
+                              [this](const QString &text) -> Result<void> {
+                                  const bool imperial = Figure::system() == UnitSystem::Imperial;
+                                  const auto stages
+                                      = readStages(text.toStdString(), imperial ? "lb ft" : "N m");
+                                  if (!stages)
+                                      return tl::unexpected(stages.error());
+                                  TorqueCard now = *card();
+                                  now.stages = *stages;
+                                  if (now.isStartingValue())
+                                      now.source = wordOf(Origin::Shop); // somebody entered them
+                                  return put(std::move(now));
+                              } });
     word("card.threads", tr("threads"), &TorqueCard::threads);
     word("card.washers", tr("under the heads"), &TorqueCard::washers);
 }
 
 void TorquePage::choicesPanel(const TorqueCard &c, PanelContent &out)
 {
-    PanelChoice uses { QStringLiteral("card.uses"), tr("a bolt may be used"),
+    PanelChoice uses { QStringLiteral("card.uses"),
+                       tr("a bolt may be used"),
                        { tr("as the manual says"), tr("once"), tr("2 times"), tr("3 times"),
                          tr("4 times"), tr("5 times") },
-                       std::min(c.uses, 5), {} };
+                       std::min(c.uses, 5),
+                       {} };
     uses.chosen = [this](int n) -> Result<void> {
         TorqueCard now = *card();
         now.uses = n;
@@ -153,7 +158,9 @@ void TorquePage::choicesPanel(const TorqueCard &c, PanelContent &out)
         return put(std::move(now));
     };
     out.push_back(std::move(source));
-    PanelChoice after { QStringLiteral("card.after"), tr("these come after"), { tr("none") }, 0, {} };
+    PanelChoice after {
+        QStringLiteral("card.after"), tr("these come after"), { tr("none") }, 0, {}
+    };
     std::vector<std::string> ids { "" };
     for (const TorqueCard &other : m_open.build().torqueCards) {
         if (other.id == c.id)

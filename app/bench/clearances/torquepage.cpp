@@ -254,8 +254,7 @@ void TorquePage::refresh()
     m_about->setText(tr("%1 (%2). Threads %3. %4")
                          .arg(stages.join(tr(", then ")), qs(cardSource(*c)), threads, uses));
     m_about->setWordWrap(true);
-    setTone(m_about,
-            c->isStartingValue() ? Theme::current().lookAgain : Theme::current().muted);
+    setTone(m_about, c->isStartingValue() ? Theme::current().lookAgain : Theme::current().muted);
     m_newBolts->setVisible(c->singleUse());
     const TorqueState state = torqueState(m_open.build(), *c);
     m_tick->setEnabled(state.tighten.has_value());

@@ -144,8 +144,8 @@ void EnginePage::makeFamilies(std::vector<ValueTable::Row> &rows)
                     part.cells.push_back({});
                     continue;
                 }
-                part.cells.push_back(
-                    { true, shownValue(at, engineValue(build, at)), originOf(build, at), !differs });
+                part.cells.push_back({ true, shownValue(at, engineValue(build, at)),
+                                       originOf(build, at), !differs });
             }
             rows.push_back(std::move(part));
             m_lines.push_back({ static_cast<int>(f), static_cast<int>(m) });
@@ -165,9 +165,11 @@ void EnginePage::makeLists(std::vector<ValueTable::Row> &rows)
             if (const auto about = aboutValue(m_open.build(), cell.at.front())) {
                 const FieldShape shape = shapeOf(*about);
                 const auto field = shownField(shape.unit, shape.decimals, Figure::system());
-                const QString unit = field.unit.empty() ? qs(about->unit) : qs(field.unit);
-                if (!row.cells[0].text.isEmpty() && !unit.isEmpty())
-                    row.cells[0].text += QChar(0xA0) + unit;
+                if (!row.cells[0].text.isEmpty() && !field.unit.empty())
+                    row.cells[0].text += QChar(0xA0) + qs(field.unit);
+                // What is written alike in every system stands with the name.
+                if (field.unit.empty() && !about->unit.empty())
+                    row.name += QStringLiteral(", ") + qs(about->unit);
                 if (about->yesNo)
                     row.cells[0].text = cell.value.value_or(0) > 0 ? tr("yes") : tr("no");
             }
@@ -220,8 +222,8 @@ EngineCell EnginePage::chosenCell() const
         return {};
     const auto column = static_cast<size_t>(m_table->column());
     if (l->list >= 0)
-        return sharedCell(build,
-                          m_lists[static_cast<size_t>(l->list)].entries[static_cast<size_t>(l->entry)]);
+        return sharedCell(
+            build, m_lists[static_cast<size_t>(l->list)].entries[static_cast<size_t>(l->entry)]);
     if (l->family < 0)
         return {};
     const EngineFamily &f = m_families[static_cast<size_t>(l->family)];
@@ -338,8 +340,7 @@ void EnginePage::set(double value, Origin origin)
     m_unlikely.reset();
     std::vector<Edit> edits;
     for (const std::string &at : cell.at)
-        edits.emplace_back(
-            SetEngineValue { at, value, origin, m_open.worker(), OpenBuild::now() });
+        edits.emplace_back(SetEngineValue { at, value, origin, m_open.worker(), OpenBuild::now() });
     endEdit();
     if (edits.size() == 1)
         return say(m_open.edit(edits.front()));
@@ -371,9 +372,8 @@ void EnginePage::makeAlike()
     const EngineCell cell = chosenCell();
     if (!f || !cell.value)
         return;
-    const Edit all = mildpath::makeAlike(m_open.build(), *f,
-                                         static_cast<size_t>(m_table->column()), *cell.value,
-                                         m_origin, m_open.worker(), OpenBuild::now());
+    const Edit all = mildpath::makeAlike(m_open.build(), *f, static_cast<size_t>(m_table->column()),
+                                         *cell.value, m_origin, m_open.worker(), OpenBuild::now());
     say(m_open.editAll(tr("%1 all alike").arg(qs(f->name)), all.as<EditAll>()->edits));
 }
 
@@ -413,10 +413,11 @@ PanelContent EnginePage::panel()
     if (!m_said.isEmpty())
         out.push_back(PanelText { m_said, m_saidTone });
     out.push_back(PanelRule {});
-    out.push_back(PanelText { tr("Type over a number; Enter goes down, Tab along the row. Space shows "
-                                 "each part of a family, Ctrl+D makes all alike, Alt+Down changes "
-                                 "the source, Ctrl+C and Ctrl+V take tables."),
-                              Tone::Muted });
+    out.push_back(
+        PanelText { tr("Type over a number; Enter goes down, Tab along the row. Space shows "
+                       "each part of a family, Ctrl+D makes all alike, Alt+Down changes "
+                       "the source, Ctrl+C and Ctrl+V take tables."),
+                    Tone::Muted });
     return out;
 }
 
@@ -430,28 +431,28 @@ void EnginePage::chosenPanel(PanelContent &out)
         return;
     }
     const EngineFamily *f = family();
-    const QString name = f ? l->member >= 0 ? qs(f->members[static_cast<size_t>(l->member)].name)
-                                            : qs(f->name)
-                           : qs(m_lists[static_cast<size_t>(l->list)].name);
+    const QString name = f
+        ? l->member >= 0 ? qs(f->members[static_cast<size_t>(l->member)].name) : qs(f->name)
+        : qs(m_lists[static_cast<size_t>(l->list)].name);
     out.push_back(PanelTitle { name, qs(about->meaning) });
     out.push_back(PanelText { qs(about->about()), Tone::Muted });
     if (f && l->member < 0 && f->members.size() > 1)
-        out.push_back(PanelText {
-            cell.differing.empty()
-                ? tr("The same for all %1.").arg(inWords(asCount(f->members.size())))
-                : tr("Shared by %1; those that differ stand below.")
-                      .arg(inWords(asCount(f->members.size() - cell.differing.size()))),
-            Tone::Plain });
+        out.push_back(
+            PanelText { cell.differing.empty()
+                            ? tr("The same for all %1.").arg(inWords(asCount(f->members.size())))
+                            : tr("Shared by %1; those that differ stand below.")
+                                  .arg(inWords(asCount(f->members.size() - cell.differing.size()))),
+                        Tone::Plain });
     if (m_unlikely && m_unlikely->at == cell.at.front()) {
-        out.push_back(PanelText { tr("%1 is not kept yet: %2.")
-                                      .arg(shownValue(m_unlikely->at, m_unlikely->value),
-                                           qs(m_unlikely->why)),
-                                  Tone::Warn });
-        out.push_back(PanelButton { QStringLiteral("engine.keep"), tr("Keep it all the same"),
-                                    [this] {
-                                        const double value = m_unlikely->value;
-                                        set(value, m_origin);
-                                    } });
+        out.push_back(PanelText {
+            tr("%1 is not kept yet: %2.")
+                .arg(shownValue(m_unlikely->at, m_unlikely->value), qs(m_unlikely->why)),
+            Tone::Warn });
+        out.push_back(
+            PanelButton { QStringLiteral("engine.keep"), tr("Keep it all the same"), [this] {
+                             const double value = m_unlikely->value;
+                             set(value, m_origin);
+                         } });
     }
     sourcePanel(cell, out);
 }
@@ -476,8 +477,8 @@ void EnginePage::sourcePanel(const EngineCell &cell, PanelContent &out)
     if (it != m_open.build().origins.end() && !it->second.by.empty())
         out.push_back(PanelText { qs(it->second.by), Tone::Muted });
     for (const auto &[origin, value] : otherValues(m_open.build(), cell.at.front()))
-        out.push_back(PanelRow { originWord(origin),
-                                 { shownValue(cell.at.front(), value), {}, {} } });
+        out.push_back(
+            PanelRow { originWord(origin), { shownValue(cell.at.front(), value), {}, {} } });
     if (cell.origin == Origin::Typical)
         out.push_back(PanelText { tr("Nobody said it of this engine yet: it counts as assumed."),
                                   Tone::Warn });
@@ -490,13 +491,13 @@ void EnginePage::pastePanel(PanelContent &out)
     if (m_paste->empty())
         out.push_back(PanelText { tr("No table of numbers for this family."), Tone::Warn });
     else
-        out.push_back(PanelText {
-            tr("%1 with %2, sizes in %3, clearances in %4.")
-                .arg(counted(m_paste->rows, tr("row"), tr("rows")),
-                     counted(m_paste->cells.size(), tr("number"), tr("numbers")),
-                     qs(shownField("mm", 3, Figure::system()).unit),
-                     qs(shownField("µm", 0, Figure::system()).unit)),
-            Tone::Plain });
+        out.push_back(
+            PanelText { tr("%1 with %2, sizes in %3, clearances in %4.")
+                            .arg(counted(m_paste->rows, tr("row"), tr("rows")),
+                                 counted(m_paste->cells.size(), tr("number"), tr("numbers")),
+                                 qs(shownField("mm", 3, Figure::system()).unit),
+                                 qs(shownField("µm", 0, Figure::system()).unit)),
+                        Tone::Plain });
     for (const std::string &row : m_paste->without)
         out.push_back(PanelText { tr("%1 has no place here.").arg(qs(row)), Tone::Warn });
     for (const std::string &cell : m_paste->unread)

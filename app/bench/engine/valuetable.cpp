@@ -154,7 +154,8 @@ QRectF ValueTable::cellRect(int row, int column) const
     const double wide = m_columns.size() == 1
         ? 120
         : (width() - left - 8) / static_cast<double>(m_columns.size());
-    return { left + wide * column, top(row), wide, static_cast<double>(heightOf(m_rows[static_cast<size_t>(row)])) };
+    return { left + wide * column, top(row), wide,
+             static_cast<double>(heightOf(m_rows[static_cast<size_t>(row)])) };
 }
 
 bool ValueTable::cellAt(QPointF at, int &row, int &column) const
@@ -260,7 +261,8 @@ void ValueTable::paintRow(QPainter &p, int row) const
         }
         const bool strong = r.kind == Row::Family || (r.kind == Row::Member && !cell.faint);
         drawLine(p, QRectF(box.left(), box.top(), box.width() - 6, 20),
-                 Qt::AlignRight | Qt::AlignVCenter, cell.text.isEmpty() ? QStringLiteral("–") : cell.text,
+                 Qt::AlignRight | Qt::AlignVCenter,
+                 cell.text.isEmpty() ? QStringLiteral("–") : cell.text,
                  textFont(TextSize::Normal, strong && cell.origin != Origin::Typical),
                  cell.faint || cell.origin == Origin::Typical ? t.muted : t.ink);
     }
@@ -279,11 +281,13 @@ void ValueTable::paintSources(QPainter &p, int row) const
         while (last + 1 < r.cells.size() && counts(last + 1)
                && r.cells[last + 1].origin == r.cells[c].origin)
             ++last;
-        const QRectF from = cellRect(row, static_cast<int>(c)), to = cellRect(row, static_cast<int>(last));
+        const QRectF from = cellRect(row, static_cast<int>(c)),
+                     to = cellRect(row, static_cast<int>(last));
         const double y = r.kind == Row::Family ? from.top() + 24 : from.top() + 5;
         // Of a list the source stands beside the number.
         const double begin = r.kind == Row::Entry ? to.right() + 10 : from.left() + 8;
-        const double end = r.kind == Row::Entry ? std::min(width() - 12.0, begin + 170) : to.right() - 6;
+        const double end
+            = r.kind == Row::Entry ? std::min(width() - 12.0, begin + 170) : to.right() - 6;
         drawSource(p, QRectF(begin, y, end - begin, 14), r.cells[c].origin);
         c = last;
     }
@@ -297,8 +301,9 @@ void ValueTable::paintEvent(QPaintEvent *)
     for (int c = 0; c < static_cast<int>(m_columns.size()) && !m_rows.empty(); ++c) {
         const QRectF cell = cellRect(0, c);
         const Column &column = m_columns[static_cast<size_t>(c)];
-        drawLine(p, QRectF(cell.left() - 4, 16, cell.width() - 4, 16), Qt::AlignRight | Qt::AlignVCenter,
-                 column.title, textFont(TextSize::Small), t.muted);
+        drawLine(p, QRectF(cell.left() - 4, 16, cell.width() - 4, 16),
+                 Qt::AlignRight | Qt::AlignVCenter, column.title, textFont(TextSize::Small),
+                 t.muted);
         // One unit over the columns that share it.
         const bool begins = c == 0 || m_columns[static_cast<size_t>(c) - 1].unit != column.unit;
         if (!begins || column.unit.isEmpty())

@@ -269,8 +269,8 @@ PanelContent RemedyPage::panel()
                                     Figure::pressure(f.weakest_pa), Tone::Plain });
         wishPanel(*r, out);
         out.push_back(PanelRule {});
-        out.push_back(PanelHeading {
-            tr("At %1").arg(Figure::speed(m_open.build().use.most_rpm).text()) });
+        out.push_back(
+            PanelHeading { tr("At %1").arg(Figure::speed(m_open.build().use.most_rpm).text()) });
         out.push_back(PanelChange { qs(f.bearingMost), Figure::pressure(now.bearingMost_pa),
                                     Figure::pressure(f.bearingMost_pa), Tone::Plain });
         out.push_back(PanelRow { tr("of what it needs"), Figure::percent(f.bearingMostRatio) });
@@ -325,8 +325,11 @@ void RemedyPage::wishPanel(const Remedy &r, PanelContent &out)
     auto &with = m_wishes.together;
     const bool on = std::ranges::find(with, r.id) != with.end();
     if (on || with.size() < 3)
-        out.push_back(PanelTick { QStringLiteral("remedy.together"), Mark::NotAsked,
-                                  tr("Try it together with others"), {}, on,
+        out.push_back(PanelTick { QStringLiteral("remedy.together"),
+                                  Mark::NotAsked,
+                                  tr("Try it together with others"),
+                                  {},
+                                  on,
                                   [this, id = r.id](bool wanted) {
                                       std::erase(m_wishes.together, id);
                                       if (wanted)

@@ -102,9 +102,13 @@ void dimensions(OpenBuild &open, const Stop &stop, PanelContent &out)
                 continue;
             if (key.yesNo) {
                 out.push_back(PanelTick {
-                    qs(id) + u'.' + qs(key.key), Mark::NotAsked, qs(key.meaning), {},
+                    qs(id) + u'.' + qs(key.key),
+                    Mark::NotAsked,
+                    qs(key.meaning),
+                    {},
                     e->value(key.key) > 0,
-                    [&open, kind = e->kind, stopId = stop.id, name = std::string(key.key)](bool on) {
+                    [&open, kind = e->kind, stopId = stop.id,
+                     name = std::string(key.key)](bool on) {
                         saidIfRefused(open.edit(SetAlike { stopId, kind, name, on ? 1.0 : 0.0 }));
                     } });
                 continue;
