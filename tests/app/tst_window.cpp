@@ -445,7 +445,11 @@ void TestWindow::benches_switchByKeys()
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Work"));
     QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Engine"));
+    QTest::keyClick(m_window.get(), Qt::Key_PageDown, Qt::ControlModifier);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Oil path"));
+    QTest::keyClick(m_window.get(), Qt::Key_E, Qt::ControlModifier);
+    QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Engine"));
     QTest::keyClick(m_window.get(), Qt::Key_F7);
     QCOMPARE(m_window->currentBench()->title(), QStringLiteral("Work"));
     QTest::keyClick(m_window.get(), Qt::Key_9, Qt::ControlModifier);
