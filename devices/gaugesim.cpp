@@ -16,6 +16,9 @@
 #include <thread>
 #include <vector>
 
+#include <poll.h>
+#include <unistd.h>
+
 using mildpath::PseudoTerminal;
 
 namespace {
@@ -31,6 +34,7 @@ struct Options
     std::string link; ///< symbolic link to the port's path
     unsigned seed = 1;
     bool wait = false; ///< until a line arrives on standard input
+    bool follow = false; ///< the needle rests until a line arrives on standard input
 };
 
 int usage(const std::string &why)
@@ -40,7 +44,7 @@ int usage(const std::string &why)
         "%s\n"
         "mildpath-gauge-sim --plan 48.0,47.5,… [--noise UM] [--drift UM] [--outliers SHARE]\n"
         "  [--dropouts SHARE] [--garbage SHARE] [--rate HZ] [--rest S] [--unit mm|um|in|thou]\n"
-        "  [--link PATH] [--seed N] [--wait]\n"
+        "  [--link PATH] [--seed N] [--wait] [--follow]\n"
         "Prints the port's path, plays the plan (diametral readings in µm), ends.\n",
         why.c_str());
     return 2;
@@ -57,8 +61,8 @@ std::string parse(int argc, char **argv, Options &o)
 {
     for (int i = 1; i < argc; ++i) {
         const std::string key = argv[i];
-        if (key == "--wait") {
-            o.wait = true;
+        if (key == "--wait" || key == "--follow") {
+            (key == "--wait" ? o.wait : o.follow) = true;
             continue;
         }
         if (i + 1 >= argc)
@@ -126,11 +130,22 @@ public:
             const double in_s = std::max(4 * step, m_o.rest_s / 3);
             for (double t = 0; t < in_s; t += step)
                 send(at + 400 * (1 - t / in_s) + 30 * std::abs(std::sin(20 * t / in_s)), true);
-            for (double t = 0; t < m_o.rest_s; t += step)
+            for (double t = 0; t < m_o.rest_s || (m_o.follow && !told()); t += step)
                 send(at, false);
             for (double t = 0; t < in_s; t += step)
                 send(at + 400 * t / in_s + 40, true);
         }
+    }
+
+    /// Whether a line, or the end, arrives on standard input within that time (ms; -1: ever); takes it.
+    static bool told(int within_ms = 0)
+    {
+        pollfd input { STDIN_FILENO, POLLIN, 0 };
+        if (poll(&input, 1, within_ms) <= 0)
+            return false;
+        char c = 0;
+        while (read(STDIN_FILENO, &c, 1) == 1 && c != '\n') { }
+        return true;
     }
 
 private:
@@ -195,7 +210,7 @@ int main(int argc, char **argv)
     std::printf("%s\n", port.path().c_str());
     std::fflush(stdout);
     if (options.wait)
-        std::getchar();
+        Gauge::told(-1);
     Gauge(options, port).play();
     return 0;
 }

@@ -391,6 +391,9 @@ void MainWindow::setUnits(UnitSystem system)
 
 void MainWindow::closeEvent(QCloseEvent *event)
 {
+    // What was typed and not yet entered is entered first: it is asked about like the rest.
+    if (QWidget *typing = focusWidget())
+        typing->clearFocus();
     if (!mayLeave()) {
         event->ignore();
         return;

@@ -32,7 +32,7 @@ class Selection
 {
 public:
     Selection(const std::vector<ShellClass> &classes, const std::vector<JournalSpace> &journals,
-              double least, double most, double target)
+              const ClearanceAim &all)
         : m_classes(classes)
     {
         std::vector<int> bySize(classes.size());
@@ -42,11 +42,16 @@ public:
         });
         for (const JournalSpace &j : journals) {
             std::vector<ShellChoice> options;
+            const ClearanceAim &aim = j.own ? *j.own : all;
             const auto add = [&](int upper, int lower) {
                 const double c = j.space_m - classes[static_cast<size_t>(upper)].wall_m
                     - classes[static_cast<size_t>(lower)].wall_m;
-                options.push_back(
-                    { upper, lower, { c }, c - target, c < least - same_m || c > most + same_m });
+                options.push_back({ upper,
+                                    lower,
+                                    { c },
+                                    c - aim.target.value_m,
+                                    c < aim.least.value_m - same_m
+                                        || c > aim.most.value_m + same_m });
             };
             for (size_t i = 0; i < bySize.size(); ++i) {
                 add(bySize[i], bySize[i]);
@@ -149,8 +154,7 @@ private:
 
 Result<ShellSelection> selectShells(const std::vector<ShellClass> &classes,
                                     const std::vector<JournalSpace> &journals,
-                                    DiametralClearance least, DiametralClearance most,
-                                    DiametralClearance target)
+                                    const ClearanceAim &aim)
 {
     if (classes.empty() || classes.size() > mostClasses)
         return fail("classes", "needs 1 to 12 classes of shells");
@@ -161,7 +165,7 @@ Result<ShellSelection> selectShells(const std::vector<ShellClass> &classes,
             if (std::abs(classes[i].wall_m - classes[k].wall_m) < 1e-9)
                 return fail("classes",
                             classes[i].name + " and " + classes[k].name + " have the same wall");
-    auto best = Selection(classes, journals, least.value_m, most.value_m, target.value_m).best();
+    auto best = Selection(classes, journals, aim).best();
     if (!best)
         return fail("stock", "there are not enough halves for every journal");
     return *best;

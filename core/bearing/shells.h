@@ -18,11 +18,17 @@ struct ShellClass
     std::optional<int> halves {}; ///< in stock; absent: as many as wanted
 };
 
+/// Where a clearance may lie and should.
+struct ClearanceAim
+{
+    DiametralClearance least, most, target;
+};
 /// A journal that wants shells: everything but the walls.
 struct JournalSpace
 {
     std::string name;
     double space_m; ///< housing bore less journal, diametral; two walls go in
+    std::optional<ClearanceAim> own {}; ///< absent: as all
 };
 
 struct ShellChoice
@@ -47,11 +53,10 @@ struct ShellSelection
 /// programming over what is left in stock, once per goal.
 /// @param classes any order, walls distinct
 /// Errors: `classes` (none, more than 12, two of one wall), `journals` (none, more than 20),
-/// `stock` when there are not enough halves, `target` outside the limits is allowed.
+/// `stock` when there are not enough halves, a target outside the limits is allowed.
 Result<ShellSelection> selectShells(const std::vector<ShellClass> &classes,
                                     const std::vector<JournalSpace> &journals,
-                                    DiametralClearance least, DiametralClearance most,
-                                    DiametralClearance target);
+                                    const ClearanceAim &aim);
 
 /// A regrind step: the journal goes down by `undersize`, each shell's wall grows by half of it.
 struct RegrindStep

@@ -8,7 +8,7 @@ namespace mildpath {
 // Sizes that follow from others of the document. They are worked out where they are wanted and
 // stand nowhere a second time.
 
-/// Swept by all cylinders in a turn and a half (l): from bore and stroke, else as it was written.
+/// Of all cylinders (l): from bore and stroke, else as it was written.
 double displacement_l(const Engine &engine);
 /// Stroke (mm): as entered, else the bore.
 double stroke_mm(const Engine &engine);

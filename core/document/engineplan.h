@@ -61,6 +61,8 @@ int leastMains(const EnginePlan &plan);
 template <> const RecordType &recordType<EnginePlan>();
 
 /// Errors: the plan's member that cannot be, with what could.
+Result<void> checkPlan(const EnginePlan &plan);
+/// Errors: as checkPlan().
 Result<Build> planBuild(const EnginePlan &plan);
 
 } // namespace mildpath

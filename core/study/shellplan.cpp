@@ -2,6 +2,7 @@
 #include "study/shellplan.h"
 
 #include "assess/sizes.h"
+#include "document/enginevalue.h"
 
 #include <algorithm>
 #include <cmath>
@@ -58,9 +59,15 @@ std::optional<Space> spaceOf(const ShellStock &stock, const GaugedSize &size, co
     return std::nullopt;
 }
 
+/// Where a bearing's clearance may lie and should: in the middle, unless a target is set.
+ClearanceAim aimOf(const Limits &l)
+{
+    const double target_um = l.target_um.value_or((l.min_um + l.max_um) / 2);
+    return { { l.min_um * 1e-6 }, { l.max_um * 1e-6 }, { target_um * 1e-6 } };
+}
+
 /// Regrind steps of the journal that no shell brings inside.
-void addRegrind(const Build &build, const ShellStock &stock, const Limits &limits, double target_um,
-                ShellPlan &plan)
+void addRegrind(const Build &build, const ShellStock &stock, ShellPlan &plan)
 {
     int worst = -1;
     for (size_t i = 0; i < plan.best.journals.size(); ++i)
@@ -80,8 +87,9 @@ void addRegrind(const Build &build, const ShellStock &stock, const Limits &limit
     std::vector<double> steps;
     for (const double u : stock.undersizes_mm)
         steps.push_back(u * 1e-3);
-    plan.regrind = regrindSteps(journal_m + plan.spaces[w].space_m, wall, { limits.min_um * 1e-6 },
-                                { limits.max_um * 1e-6 }, { target_um * 1e-6 }, steps);
+    const ClearanceAim &aim = *plan.spaces[w].own;
+    plan.regrind = regrindSteps(journal_m + plan.spaces[w].space_m, wall, aim.least, aim.most,
+                                aim.target, steps);
 }
 
 } // namespace
@@ -92,8 +100,8 @@ Result<ShellPlan> shellChoice(const Build &build, const std::vector<GaugedSize> 
     const auto it = build.shells.find(family);
     if (it == build.shells.end() || it->second.shells.empty())
         return fail("shells", "no shells are entered to choose from");
-    const auto limits = build.limits.find(family);
-    if (limits == build.limits.end())
+    const Limits *limits = limitsFor(build, family, {});
+    if (!limits)
         return fail("limits", "there are no limits to choose by");
     const ShellStock &stock = it->second;
     ShellPlan out;
@@ -107,17 +115,15 @@ Result<ShellPlan> shellChoice(const Build &build, const std::vector<GaugedSize> 
             return fail("journals",
                         s.name + ": neither gauged with known shells nor stamped with classes");
         out.stops.push_back(s.stop);
-        out.spaces.push_back({ s.name, space->space_m });
+        out.spaces.push_back(
+            { s.name, space->space_m, aimOf(*limitsFor(build, family, s.stop)) });
         out.from.push_back(space->from);
     }
-    const Limits &l = limits->second;
-    const double target = l.target_um.value_or((l.min_um + l.max_um) / 2);
-    auto best = selectShells(out.classes, out.spaces, { l.min_um * 1e-6 }, { l.max_um * 1e-6 },
-                             { target * 1e-6 });
+    auto best = selectShells(out.classes, out.spaces, aimOf(*limits));
     if (!best)
         return tl::unexpected(best.error());
     out.best = std::move(*best);
-    addRegrind(build, stock, l, target, out);
+    addRegrind(build, stock, out);
     return out;
 }
 

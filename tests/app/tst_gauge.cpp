@@ -127,14 +127,18 @@ void TestGauge::init()
 
 void TestGauge::torqueAll()
 {
+    EditAll all;
+    Build torqued = m_window->openBuild().build();
     for (const TorqueCard &card : m_window->openBuild().build().torqueCards)
-        while (const auto next = torqueState(m_window->openBuild().build(), card).tighten) {
+        while (const auto next = torqueState(torqued, card).tighten) {
             TorqueTick t;
             t.card = card.id;
             t.fastener = next->fastener;
             t.stage = next->stage;
-            QVERIFY(m_window->openBuild().edit(TickFastener { t }));
+            all.edits.push_back(TickFastener { t });
+            torqued = *applyEdit(torqued, all.edits.back());
         }
+    QVERIFY(m_window->openBuild().edit(std::move(all)));
 }
 
 void TestGauge::keyboard_entersACrankInFewKeys()
@@ -174,13 +178,14 @@ void TestGauge::gauge_entersACrankByItself()
     QProcess sim;
     sim.start(QString::fromUtf8(gaugeSimProgram),
               { QStringLiteral("--plan"), plan.join(u','), QStringLiteral("--rate"),
-                QStringLiteral("200"), QStringLiteral("--rest"), QStringLiteral("0.32"),
+                QStringLiteral("200"), QStringLiteral("--rest"), QStringLiteral("0.15"),
                 QStringLiteral("--noise"), QStringLiteral("0.2"), QStringLiteral("--outliers"),
                 QStringLiteral("0.01"), QStringLiteral("--dropouts"), QStringLiteral("0.01"),
-                QStringLiteral("--wait") });
+                QStringLiteral("--wait"), QStringLiteral("--follow") });
     QVERIFY(sim.waitForReadyRead(5000));
     const QString port = QString::fromLocal8Bit(sim.readLine()).trimmed();
     m_window->gauge().setSettling({ .hold_s = 0.12 });
+    connect(&m_window->gauge(), &SerialGauge::settled, &sim, [&] { sim.write("taken\n"); });
     entryAt("main_1");
     QVERIFY(m_window->connectGauge(port));
     sim.write("go\n");

@@ -93,6 +93,7 @@ private Q_SLOTS:
     void stock_isNeverOverdrawn();
     void impossible_isSaid_data();
     void impossible_isSaid();
+    void ownLimits_goBeforeThoseOfAll();
     void regrind_keepsTheClearance();
     void demoPlan_bringsTheWornMainInside();
     void stampedClasses_doWithoutAGauge();
@@ -127,7 +128,7 @@ void TestShells::selection_isTheTrueOptimum()
         journals.push_back({ "m", (4050 + uniform(-25, 35)) * 1e-6 });
     const double least = 35e-6, most = 55e-6, target = 46e-6;
     const Enumeration truth(classes, journals, least, most, target);
-    const auto found = selectShells(classes, journals, { least }, { most }, { target });
+    const auto found = selectShells(classes, journals, { { least }, { most }, { target } });
     QCOMPARE(found.has_value(), truth.any);
     if (!found)
         return;
@@ -142,7 +143,7 @@ void TestShells::stock_isNeverOverdrawn()
     for (int i = 0; i < 5; ++i)
         classes.push_back({ std::string(1, static_cast<char>('a' + i)), (2000 + 4 * i) * 1e-6, 3 });
     std::vector<JournalSpace> journals(7, JournalSpace { "m", 4056e-6 });
-    const auto found = selectShells(classes, journals, { 35e-6 }, { 65e-6 }, { 48e-6 });
+    const auto found = selectShells(classes, journals, { { 35e-6 }, { 65e-6 }, { 48e-6 } });
     QVERIFY(found);
     std::vector<int> used(5);
     for (const ShellChoice &c : found->journals) {
@@ -176,9 +177,23 @@ void TestShells::impossible_isSaid()
     for (int i = 0; i < classes; ++i)
         all.push_back({ std::to_string(i), (2000 + i) * 1e-6, halves });
     const auto r = selectShells(all, std::vector<JournalSpace>(static_cast<size_t>(journals)),
-                                { 0 }, { 1 }, { 0.5 });
+                                { { 0 }, { 1 }, { 0.5 } });
     QVERIFY(!r);
     QCOMPARE(QString::fromStdString(r.error().place), place);
+}
+
+void TestShells::ownLimits_goBeforeThoseOfAll()
+{
+    // Two journals alike, walls 2.000 and 2.010 mm: clearances 60 and 40 µm.
+    const std::vector<ShellClass> classes { { "thin", 2.000e-3 }, { "thick", 2.010e-3 } };
+    const ClearanceAim all { { 30e-6 }, { 50e-6 }, { 40e-6 } };
+    std::vector<JournalSpace> journals { { "a", 4.060e-3 }, { "b", 4.060e-3 } };
+    journals[1].own = ClearanceAim { { 55e-6 }, { 70e-6 }, { 60e-6 } };
+    const auto found = selectShells(classes, journals, all);
+    QVERIFY(found);
+    QCOMPARE(found->outside, 0);
+    verifyClose(found->journals[0].clearance.value_m, 40e-6, 1e-9);
+    verifyClose(found->journals[1].clearance.value_m, 60e-6, 1e-9);
 }
 
 void TestShells::regrind_keepsTheClearance()

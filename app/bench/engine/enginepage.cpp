@@ -314,6 +314,13 @@ void EnginePage::store(double si, bool down)
     if (!about)
         return;
     const double value = std::round(si / shapeOf(*about).siPerFile * 1e6) / 1e6;
+    if (!about->allows(value)) {
+        m_said = tr("That cannot be: %1.").arg(qs(about->about()));
+        m_saidTone = Tone::Bad;
+        endEdit();
+        Q_EMIT changed();
+        return;
+    }
     if (Phrase why = whyUnlikely(m_open.build(), cell.at.front(), value); !why.empty()) {
         m_unlikely = Unlikely { cell.at.front(), value, std::move(why) };
         m_said.clear();
