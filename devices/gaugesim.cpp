@@ -137,7 +137,8 @@ public:
         }
     }
 
-    /// Whether a line, or the end, arrives on standard input within that time (ms; -1: ever); takes it.
+    /// Whether a line, or the end, arrives on standard input within that time (ms; -1: ever); takes
+    /// it.
     static bool told(int within_ms = 0)
     {
         pollfd input { STDIN_FILENO, POLLIN, 0 };

@@ -23,8 +23,8 @@ constexpr double column = 36, leastColumn = 25;
 /// Beyond the galleries, for labels of what meets them at their ends.
 constexpr double margin = 80;
 
-constexpr std::array downward { StopKind::Main, StopKind::BalanceShaft, StopKind::Filter,
-                                StopKind::Chain, StopKind::Tensioner };
+constexpr std::array downward { StopKind::Main,   StopKind::BalanceShaft, StopKind::Idler,
+                                StopKind::Filter, StopKind::Chain,        StopKind::Tensioner };
 
 class Layer
 {

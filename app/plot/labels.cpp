@@ -60,6 +60,21 @@ double LabelSpace::cost(const QRectF &place) const
     return out;
 }
 
+bool LabelSpace::isFree(const QRectF &place) const
+{
+    const auto meets = [&](const QRectF &other) { return other.intersects(place); };
+    return m_area.contains(place) && std::ranges::none_of(m_blocked, meets)
+        && std::ranges::none_of(m_words, meets);
+}
+
+std::optional<QRectF> LabelSpace::takeFree(const std::vector<QRectF> &places)
+{
+    std::vector<QRectF> free;
+    std::ranges::copy_if(places, std::back_inserter(free),
+                         [&](const QRectF &place) { return isFree(place); });
+    return free.empty() ? std::nullopt : std::optional(findPlace(free));
+}
+
 QRectF LabelSpace::findPlace(const std::vector<QRectF> &places)
 {
     QRectF best;

@@ -4,6 +4,7 @@
 #include <QPolygonF>
 #include <QRectF>
 
+#include <optional>
 #include <vector>
 
 namespace mildpath {
@@ -23,12 +24,16 @@ public:
     /// The first of the places that is free, or the one in the way of least; it is taken from then
     /// on. Words outside the area are pushed in first.
     QRectF findPlace(const std::vector<QRectF> &places);
+    /// As findPlace(), but absent where words would stand over words or in what is blocked, or
+    /// outside: nothing is taken then.
+    std::optional<QRectF> takeFree(const std::vector<QRectF> &places);
     const std::vector<QRectF> &words() const { return m_words; }
     const std::vector<QRectF> &blocked() const { return m_blocked; }
     const QRectF &area() const { return m_area; }
 
 private:
     double cost(const QRectF &place) const;
+    bool isFree(const QRectF &place) const;
 
     QRectF m_area;
     std::vector<QRectF> m_blocked, m_words;

@@ -33,8 +33,8 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
     auto *column = new QVBoxLayout(this);
     auto *row = new QHBoxLayout;
     row->setSpacing(28);
-    auto *left = new QFormLayout, *right = new QFormLayout;
-    for (QFormLayout *form : { left, right }) {
+    auto *left = new QFormLayout, *right = new QFormLayout, *more = new QFormLayout;
+    for (QFormLayout *form : { left, right, more }) {
         form->setLabelAlignment(Qt::AlignLeft);
         row->addLayout(form);
     }
@@ -97,16 +97,33 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
                     { { QStringLiteral("gerotor"), tr("gerotor") },
                       { QStringLiteral("gear"), tr("external gears") },
                       { QStringLiteral("vane"), tr("vanes") } });
-    m_solid = tick(right, QStringLiteral("solid"), tr("solid lifters"));
-    m_dry = tick(right, QStringLiteral("dry"), tr("dry sump, tank and scavenge stages"));
-    m_remote = tick(right, QStringLiteral("remote"), tr("remote filter"));
-    m_cooler = tick(right, QStringLiteral("cooler"), tr("oil cooler with thermostat"));
-    m_jets = tick(right, QStringLiteral("jets"), tr("piston cooling jets"));
-    m_tensioner = tick(right, QStringLiteral("tensioner"), tr("chain tensioner"));
+    m_relief = choice(right, QStringLiteral("relief"), tr("relief valve returns to"),
+                      { { QStringLiteral("inlet"), tr("the pump's inlet") },
+                        { QStringLiteral("sump"), tr("the sump") } });
+    m_turboFeed = choice(right, QStringLiteral("turboFeed"), tr("turbocharger fed from"),
+                         { { QString(), tr("no turbocharger") },
+                           { QStringLiteral("gallery"), tr("the main gallery") },
+                           { QStringLiteral("filter"), tr("the filter head") } });
+    m_phaserFeed = choice(right, QStringLiteral("phaserFeed"), tr("cam phasers fed from"),
+                          { { QString(), tr("no phasers") },
+                            { QStringLiteral("cam"), tr("the camshaft's end") },
+                            { QStringLiteral("own"), tr("their own drilling and screen") } });
+    m_idlers = choice(right, QStringLiteral("idlers"), tr("idler shafts"), {});
+    for (int n = 0; n <= 6; ++n)
+        m_idlers->addItem(n == 0 ? tr("none") : QString::number(n), n);
+    m_returns = choice(right, QStringLiteral("returns"), tr("returns into the tank"),
+                       { { QStringLiteral("1"), tr("one") }, { QStringLiteral("2"), tr("two") } });
+    m_solid = tick(more, QStringLiteral("solid"), tr("solid lifters"));
+    m_hollow = tick(more, QStringLiteral("hollow"), tr("hollow camshafts"));
+    m_dry = tick(more, QStringLiteral("dry"), tr("dry sump, tank and scavenge stages"));
+    m_oldPort = tick(more, QStringLiteral("oldPort"), tr("the block keeps its old pump's port"));
+    m_remote = tick(more, QStringLiteral("remote"), tr("remote filter"));
+    m_cooler = tick(more, QStringLiteral("cooler"), tr("oil cooler with thermostat"));
+    m_jets = tick(more, QStringLiteral("jets"), tr("piston cooling jets"));
+    m_squirt = tick(more, QStringLiteral("squirt"), tr("squirt holes in the rods"));
+    m_tensioner = tick(more, QStringLiteral("tensioner"), tr("chain tensioner"));
     m_tensioner->setChecked(true);
-    m_phasers = tick(right, QStringLiteral("phasers"), tr("cam phasers"));
-    m_turbo = tick(right, QStringLiteral("turbo"), tr("turbocharger"));
-    m_balance = tick(right, QStringLiteral("balance"), tr("balance shaft"));
+    m_balance = tick(more, QStringLiteral("balance"), tr("balance shaft"));
     m_says->setWordWrap(true);
     m_says->setObjectName(QStringLiteral("newBuildSays"));
     m_says->setMinimumHeight(54);
@@ -204,9 +221,19 @@ EnginePlan NewBuildDialog::plan() const
     p.cooler = m_cooler->isChecked();
     p.jets = m_jets->isChecked();
     p.tensioner = m_tensioner->isChecked();
-    p.phasers = m_phasers->isChecked();
-    p.turbo = m_turbo->isChecked();
+    p.squirtHoles = m_squirt->isChecked();
+    p.hollowCams = m_hollow->isChecked() && m_hollow->isEnabled();
+    p.phasers = !chosen(m_phaserFeed).empty();
+    if (p.phasers)
+        p.phaserFeed = chosen(m_phaserFeed);
+    p.turbo = !chosen(m_turboFeed).empty();
+    if (p.turbo)
+        p.turboFeed = chosen(m_turboFeed);
+    p.reliefTo = chosen(m_relief);
     p.balanceShafts = m_balance->isChecked();
+    p.idlers = m_idlers->currentData().toInt();
+    p.tankReturns = m_returns->currentData().toInt();
+    p.oldPumpPort = m_oldPort->isChecked() && m_oldPort->isEnabled();
     return p;
 }
 
@@ -225,7 +252,10 @@ void NewBuildDialog::work()
     const bool pushrods = m_gear->currentData().toString() == QStringLiteral("pushrods");
     m_order->setEnabled(pushrods);
     m_overhead->setEnabled(pushrods);
-    m_phasers->setEnabled(!pushrods);
+    m_phaserFeed->setEnabled(!pushrods);
+    m_hollow->setEnabled(!pushrods);
+    m_returns->setEnabled(m_dry->isChecked());
+    m_oldPort->setEnabled(m_dry->isChecked());
     const auto made = planBuild(plan());
     m_buttons->button(QDialogButtonBox::Cancel)->setAutoDefault(false);
     for (QAbstractButton *b : m_buttons->buttons())

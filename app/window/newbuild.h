@@ -36,7 +36,9 @@ private:
 
     QComboBox *m_layout, *m_cylinders, *m_mains, *m_pump, *m_block, *m_caps, *m_gear, *m_order,
         *m_overhead, *m_oil;
-    QCheckBox *m_solid, *m_dry, *m_remote, *m_cooler, *m_jets, *m_tensioner, *m_phasers, *m_turbo;
+    QComboBox *m_relief, *m_turboFeed, *m_phaserFeed, *m_idlers, *m_returns;
+    QCheckBox *m_solid, *m_hollow, *m_dry, *m_oldPort, *m_remote, *m_cooler, *m_jets, *m_squirt,
+        *m_tensioner;
     QCheckBox *m_balance = nullptr; ///< the last one made
     QuantityField *m_bore, *m_stroke, *m_idle, *m_most;
     QLabel *m_says;

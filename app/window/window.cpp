@@ -3,6 +3,7 @@
 
 #include "devices/serialgauge.h"
 #include "devices/serialsender.h"
+#include "entry/namefield.h"
 #include "entry/quantityfield.h"
 #include "shell/nextcard.h"
 #include "window/benches.h"
@@ -212,7 +213,7 @@ void MainWindow::makeHead(QWidget *page)
     auto *headRow = new QHBoxLayout(head);
     headRow->setContentsMargins(6, 0, 8, 0);
     headRow->setSpacing(0);
-    m_name = new QLineEdit(head);
+    m_name = new NameField(head);
     m_name->setObjectName(QStringLiteral("buildName"));
     m_name->setAccessibleName(tr("Name of the build"));
     m_name->setFixedWidth(railWidth - 10);

@@ -144,8 +144,7 @@ std::optional<CrankTrain> crankTrainOf(const Build &build)
     CrankTrain train = e.displacement_l > 0 ? squareTrain(e.displacement_l * 1e-3, e.cylinders)
                                             : CrankTrain { e.bore_mm * 1e-3, e.bore_mm * 1e-3 };
     if (e.bore_mm > 0)
-        train = { .bore_m = e.bore_mm * 1e-3,
-                  .stroke_m = stroke_mm(e) * 1e-3 };
+        train = { .bore_m = e.bore_mm * 1e-3, .stroke_m = stroke_mm(e) * 1e-3 };
     train.peakPressure_pa = build.use.combustionPeak_kpa * 1e3;
     if (e.reciprocating_g > 0)
         train.reciprocating_kg = e.reciprocating_g * 1e-3;

@@ -213,16 +213,26 @@ private:
 
     void openPorts()
     {
-        const auto &capped = m_build.plumbing.capped;
         for (const Port &p : m_out.ports) {
-            const bool shut = std::find(capped.begin(), capped.end(), p.id) != capped.end();
+            const bool shut = m_build.plumbing.capOf(p.id) != nullptr;
             const bool joined = otherEnd(p.id) != nullptr;
-            if (shut && (p.required || joined))
+            if (p.need == PortNeed::Cap && joined)
+                add("line_on_cap", Mark::Hold, { p.id }, p.stop,
+                    "A line where a cap belongs: " + name(p),
+                    "The block's passages still lead here: its oil goes past the new pump",
+                    "Take the line off, cap the port");
+            else if (shut && (p.need == PortNeed::Line || joined))
                 add("capped", Mark::Hold, { p.id }, p.stop, "Capped: " + name(p),
                     "A forgotten cap stops the oil as surely as a missing line",
                     joined ? "Take the cap out from under the line"
                            : "Take the cap off, fit the line");
-            else if (!shut && !joined && p.required)
+            else if (!shut && !joined && (p.need == PortNeed::Cap || p.need == PortNeed::LineOrCap))
+                add("open_port", Mark::Hold, { p.id }, p.stop, "Not capped: " + name(p),
+                    p.way == Way::Out ? "Oil stands behind it and would run out there"
+                                      : "What the stages bring up would come out there",
+                    p.need == PortNeed::Cap ? "Cap it, and look that it is tight"
+                                            : "Cap it, or fit its line");
+            else if (!shut && !joined && p.need == PortNeed::Line)
                 add("open_port", Mark::Hold, { p.id }, p.stop, "No line at: " + name(p),
                     p.way == Way::Out ? "Oil would run out there" : "Nothing comes in there",
                     "Fit the line");

@@ -12,8 +12,9 @@ namespace mildpath {
 /// Something wrong with the lines outside the engine.
 struct LineFault
 {
-    std::string id; ///< out_to_out, in_to_in, open_port, capped, lines_swapped, no_vacuum,
-                    ///< vacuum_unknown, gauge_on_filter, wrong_stage, port_twice, no_way
+    std::string
+        id; ///< out_to_out, in_to_in, open_port, capped, lines_swapped, no_vacuum,
+            ///< vacuum_unknown, gauge_on_filter, wrong_stage, port_twice, line_on_cap, no_way
     Mark mark; ///< Hold or LookAgain
     std::vector<std::string> ports; ///< it is about
     std::string stop; ///< empty: the whole engine

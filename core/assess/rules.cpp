@@ -15,7 +15,7 @@ constexpr std::array lifterKinds { StopKind::Lifter };
 constexpr std::array jetKinds { StopKind::Jet };
 constexpr std::array chainKinds { StopKind::Chain, StopKind::Tensioner };
 constexpr std::array boostKinds { StopKind::Phaser, StopKind::Turbo };
-constexpr std::array balanceKinds { StopKind::BalanceShaft };
+constexpr std::array balanceKinds { StopKind::BalanceShaft, StopKind::Idler };
 
 constexpr std::array<OilGroup, 8> groups { {
     { "mains", "mains", mainKinds },
@@ -24,7 +24,7 @@ constexpr std::array<OilGroup, 8> groups { {
     { "lifters", "lifters", lifterKinds },
     { "jets", "cooling jets", jetKinds },
     { "chain", "chain oiling", chainKinds },
-    { "balance", "balance shafts", balanceKinds },
+    { "balance", "balance and idler shafts", balanceKinds },
     { "boost", "phasers and turbocharger", boostKinds },
 } };
 

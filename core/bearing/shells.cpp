@@ -46,12 +46,12 @@ public:
             const auto add = [&](int upper, int lower) {
                 const double c = j.space_m - classes[static_cast<size_t>(upper)].wall_m
                     - classes[static_cast<size_t>(lower)].wall_m;
-                options.push_back({ upper,
-                                    lower,
-                                    { c },
-                                    c - aim.target.value_m,
-                                    c < aim.least.value_m - same_m
-                                        || c > aim.most.value_m + same_m });
+                options.push_back(
+                    { upper,
+                      lower,
+                      { c },
+                      c - aim.target.value_m,
+                      c < aim.least.value_m - same_m || c > aim.most.value_m + same_m });
             };
             for (size_t i = 0; i < bySize.size(); ++i) {
                 add(bySize[i], bySize[i]);

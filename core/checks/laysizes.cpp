@@ -268,6 +268,15 @@ private:
                 e.kind = state.outOfOrder ? Kind::Unsure : Kind::Yes;
                 e.text = state.outOfOrder ? "tightened out of order" : "all at the last stage";
                 m_board.say("torq", card.id, e);
+            } else if (state.halfWay) {
+                const auto last = static_cast<int>(card.stages.size());
+                const auto there = std::ranges::count_if(
+                    state.bolts, [&](const TorqueState::Bolt &b) { return b.stage == last; });
+                e.kind = Kind::No;
+                e.text = { "bolts.begun",
+                           "begun and not finished: {0} of {1} at the last stage",
+                           { asCount(there), asCount(state.bolts.size()) } };
+                m_board.say("torq", card.id, e);
             }
             if (card.singleUse() && state.allNew() && !state.bolts.empty()) {
                 e.kind = Kind::Yes;

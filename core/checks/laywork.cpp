@@ -323,6 +323,7 @@ private:
                               f.text,
                               {},
                               f.action });
+        caps();
         if (gaugeOnFilterHead(m_build))
             m_board.say("gauge", wholeEngine,
                         { Kind::Unsure,
@@ -331,6 +332,24 @@ private:
                           {},
                           {},
                           "on the filter head: there it reads well while the engine starves" });
+    }
+    /// Every port that wants one has a cap, and somebody saw each.
+    void caps()
+    {
+        Evidence e { Kind::Yes, {}, {}, {}, {}, "caps seen" };
+        bool any = false;
+        for (const Port &p : m_in.lines.ports) {
+            const PortCap *cap = m_build.plumbing.capOf(p.id);
+            any = any || cap;
+            if (cap ? cap->by.empty() && cap->at.empty() : p.need == PortNeed::Cap)
+                return;
+            if (cap && cap->at > e.at) {
+                e.at = cap->at;
+                e.by = cap->by;
+            }
+        }
+        if (any)
+            m_board.say("blank", wholeEngine, e);
     }
     static bool ends(const LineFault &f, const ExternalLine &l)
     {

@@ -11,7 +11,7 @@
 namespace mildpath {
 namespace {
 
-const std::array<StopNeed, 10> needs { {
+const std::array<StopNeed, 11> needs { {
     { StopKind::Main, 0, 0, true },
     { StopKind::BigEnd, 0, 0, true },
     { StopKind::CamBearing, needCamIdle_pa, needCamMost_pa },
@@ -24,6 +24,8 @@ const std::array<StopNeed, 10> needs { {
     { StopKind::Turbo, needTurboIdle_pa, needTurboMost_pa, false, needTurboIdleFlow_l_min,
       needTurboMostFlow_l_min },
     { StopKind::BalanceShaft, needBalanceIdle_pa, needBalanceMost_pa },
+    { StopKind::Idler, needIdlerIdle_pa, needIdlerMost_pa, false, needIdlerFlow_l_min,
+      needIdlerFlow_l_min },
 } };
 const StopNeed ballBearingTurbo {
     StopKind::Turbo, needTurboBallIdle_pa,        needTurboBallMost_pa,

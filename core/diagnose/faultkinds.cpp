@@ -28,9 +28,9 @@ const std::array<FaultKind, 33> kinds {
         Measure::Shut,
         0.98, // prior: of each kind of stop
         { StopKind::Gallery, StopKind::Main, StopKind::BigEnd, StopKind::CamBearing,
-          StopKind::BalanceShaft, StopKind::Rocker, StopKind::Lifter, StopKind::Jet,
-          StopKind::Chain, StopKind::Tensioner, StopKind::Phaser, StopKind::Turbo, StopKind::Cooler,
-          StopKind::Line },
+          StopKind::BalanceShaft, StopKind::Idler, StopKind::Rocker, StopKind::Lifter,
+          StopKind::Jet, StopKind::Chain, StopKind::Tensioner, StopKind::Phaser, StopKind::Turbo,
+          StopKind::Cooler, StopKind::Line },
         0.9,
         0.04,
         "",

@@ -2,6 +2,7 @@
 #include "document/dimensions.h"
 
 #include "circuit/elementtypes.h"
+#include "document/passageedit.h"
 #include "quantity/rounding.h"
 
 #include <algorithm>
@@ -85,7 +86,34 @@ void settleDisplacement(Build &build)
         build.twoValues.push_back({ "engine", "displacement_l", other });
 }
 
+/// Passages as the circuit would draw them tell which of the ledger's are elements of it.
+void settlePassages(Build &build)
+{
+    constexpr double rounding_mm = 0.26; // passages were drawn to half a millimetre
+    const PassageSet usual = usualPassages(build);
+    for (Passage &p : build.passages) {
+        const Passage *known = findPassage(usual.passages, p.id);
+        if (!p.elements.empty() || !known || known->elements.empty())
+            continue;
+        p.elements = known->elements;
+        if (std::abs(p.d_mm - known->d_mm) > rounding_mm)
+            build.twoValues.push_back({ p.elements.front(), "d_mm", p.d_mm });
+    }
+    followCircuit(build);
+}
+
 } // namespace
+
+void followCircuit(Build &build)
+{
+    for (Passage &p : build.passages) {
+        if (p.elements.empty())
+            continue;
+        std::erase_if(p.elements, [&](const std::string &id) { return !build.circuit.find(id); });
+        if (!p.elements.empty())
+            p.d_mm = build.circuit.find(p.elements.front())->value("d_mm");
+    }
+}
 
 double displacement_l(const Engine &e)
 {
@@ -136,6 +164,7 @@ void settleOlder(Build &build)
     settleRadii(build);
     settlePlugs(build);
     settleDisplacement(build);
+    settlePassages(build);
 }
 
 } // namespace mildpath

@@ -27,6 +27,10 @@ Circuit wholeCircuit(const Build &build);
 /// Whether an element makes sense, with what follows from other sizes. Errors: place = its key.
 Result<void> checkElementOf(const Build &build, const Element &element);
 
+/// Bores of passages that are elements of the circuit become theirs; what is no element any more
+/// keeps the bore it had. Done after every edit and on reading a file.
+void followCircuit(Build &build);
+
 /// Sizes an older file had written twice become one; where they differ the other is kept to be
 /// asked about. The document's of version 12 and before.
 void settleOlder(Build &build);

@@ -28,6 +28,7 @@ constexpr std::array<AboutStopKind, static_cast<size_t>(StopKind::Plug) + 1> kin
     { "Big-end bearings", 2 },
     { "Small-end bushes", 2 },
     { "Balance shaft bearings", 1 },
+    { "Idlers", 1 },
     { "Cam bearings", 1 },
     { "Rockers", 2 },
     { "Lifters", 1 },

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "document/dimensions.h"
 #include "document/editkind.h"
 #include "quantity/json.h"
 #include "quantity/jsonreader.h"
@@ -21,7 +22,10 @@ Result<Build> checked(Build &&build)
 /// The edit without a look at what it makes of the whole document.
 Result<Build> applied(const Build &build, const Edit &edit)
 {
-    return edit.kind().apply(build, edit.value());
+    auto out = edit.kind().apply(build, edit.value());
+    if (out)
+        followCircuit(*out);
+    return out;
 }
 
 Result<Build> applyAll(const Build &build, std::span<const Edit> edits)

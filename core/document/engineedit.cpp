@@ -261,6 +261,17 @@ Result<Build> addStop(Build build, const AddStop &edit)
     case StopForm::Branch:
         if (node.empty())
             return fail(edit.behind, "has no oil to give on");
+        if (edit.kind == StopKind::Jet && behind.kind == StopKind::BigEnd) {
+            // A hole in that one rod: nothing opens it, and there is one.
+            MadeStop made;
+            made.stop.id = id;
+            made.stop.name = edit.name.empty() ? freeName(build, "Squirt hole") : name;
+            made.stop.kind = edit.kind;
+            made.elements.push_back(squirtHole(id + "_hole", node, scale.bore));
+            made.stop.elements.push_back(made.elements.front().id);
+            put(build, *at + 1, std::move(made));
+            return build;
+        }
         put(build, *at + 1, makeBranch(edit.kind, id, name, node, scale, build.engine.cylinders));
         return build;
     case StopForm::Inline:

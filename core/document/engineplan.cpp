@@ -2,6 +2,7 @@
 #include "document/engineplan.h"
 
 #include "document/passageedit.h"
+#include "document/plansizes.h"
 #include "document/recipes.h"
 #include "oil/grades.h"
 #include "pump/rotor.h"
@@ -60,11 +61,13 @@ public:
         else
             overheadCams();
         if (m_plan.turbo)
-            branch(StopKind::Turbo, "turbo", "Turbocharger", numbered("g", 1));
-        limits();
-        fasteners();
+            branch(StopKind::Turbo, "turbo", "Turbocharger",
+                   m_plan.turboFeed == "filter" ? "filter_out" : frontNode());
+        putUsualLimits(m_out, m_plan);
+        putUsualCards(m_out, m_plan);
         if (m_out.engine.ofKind(StopKind::Tank))
             m_out.plumbing.lines = usualLines(m_out);
+        m_out.plumbing.capped = usualCaps(m_out);
         return std::move(m_out);
     }
 
@@ -191,6 +194,9 @@ private:
             scavenge.values["stages"] = m_plan.cylinders > 4 ? 3 : 2;
             scavenge.values["stage_cm3"] = roundedToStep(m_pump * 6.8 * 0.8, 0.1);
             stop(StopKind::Tank, "tank", "Oil tank").points.push_back({ "Oil tank", "tank" });
+            if (m_plan.tankReturns > 1)
+                last().values["returns"] = m_plan.tankReturns;
+            m_out.plumbing.oldPumpPort = m_plan.oldPumpPort;
         }
         stop(StopKind::Pickup, "sump_pickup", m_plan.drySump ? "Suction hose" : "Sump & pickup")
             .points.push_back({ "Pump inlet", "inlet" });
@@ -244,7 +250,7 @@ private:
         add({ "relief",
               ElementKind::Relief,
               "pump_out",
-              "inlet",
+              m_plan.reliefTo == "sump" ? std::string(sumpNode) : "inlet",
               { { "crack_kpa", crack },
                 { "full_kpa", crack + 230 },
                 { "full_area_mm2", roundedToStep(60 * m_pump * m_plan.most_rpm / 6000, 1) },
@@ -297,8 +303,8 @@ private:
 
     void crank()
     {
-        m_mainJournal = roundedToStep(60 * std::pow(m_b, 0.85), 1);
-        m_rodJournal = roundedToStep(50 * std::pow(m_b, 0.85), 1);
+        const double mainJournal = usualMainJournal_mm(m_plan);
+        const double rodJournal = usualRodJournal_mm(m_plan);
         const double width = roundedToStep(20 * m_b, 0.5);
         for (int i = 1; i <= m_mains; ++i) {
             Stop &s = stop(StopKind::Main, numbered("main", i), "Main " + std::to_string(i));
@@ -311,8 +317,8 @@ private:
             add(pipeElement(numbered("main_feed", i), galleryNode(i), numbered("m", i),
                             roundedToStep(6 * std::sqrt(m_b), 0.5), roundedToStep(55 * m_b, 1),
                             2.3));
-            add(bearingElement(numbered("main", i), numbered("m", i), m_mainJournal, width,
-                               std::round(m_mainJournal / 1.2), 180));
+            add(bearingElement(numbered("main", i), numbered("m", i), mainJournal, width,
+                               std::round(mainJournal / 1.2), 180));
         }
         const int throws = m_mains - 1;
         for (int i = 1; i <= m_plan.cylinders; ++i) {
@@ -330,11 +336,13 @@ private:
             drill.kind = ElementKind::CrankDrilling;
             drill.values["duty"] = 0.5;
             add(std::move(drill));
-            Element film = bearingElement(numbered("big_end", i), numbered("b", i), m_rodJournal,
-                                          width, std::round(m_rodJournal * 1.12), 0);
+            Element film = bearingElement(numbered("big_end", i), numbered("b", i), rodJournal,
+                                          width, std::round(rodJournal * 1.12), 0);
             film.values["hole_mm"] = roundedToStep(5 * std::sqrt(m_b), 0.5);
             film.values["hole_in_journal"] = 1;
             add(std::move(film));
+            if (m_plan.squirtHoles)
+                add(squirtHole(numbered("rod_squirt", i), numbered("b", i), m_b));
         }
         stop(StopKind::SmallEnd, "small_ends", "Small ends").values["items"] = m_plan.cylinders;
     }
@@ -360,6 +368,8 @@ private:
             branch(StopKind::Tensioner, "tensioner", "Tensioner", front);
         if (m_plan.balanceShafts)
             branch(StopKind::BalanceShaft, "balance_shaft", "Balance shaft", front);
+        for (int i = 1; i <= m_plan.idlers; ++i)
+            branch(StopKind::Idler, numbered("idler", i), "Idler " + std::to_string(i), front);
     }
 
     /// A gallery along a bank with a lifter bore for every valve.
@@ -445,6 +455,7 @@ private:
     {
         const std::string p = id + "_c";
         stop(StopKind::CamBearing, id, name);
+        const bool hollow = from.empty() && m_plan.hollowCams;
         const double d = roundedToStep(journal_mm, 1), width = roundedToStep(0.4 * journal_mm, 0.5);
         for (int i = 1; i <= count; ++i) {
             const std::string at = numbered(p, i);
@@ -453,14 +464,23 @@ private:
                 add(pipeElement(numbered(id + "_feed", i), numbered(from, i), at,
                                 roundedToStep(3.5 * std::sqrt(m_b), 0.1),
                                 roundedToStep(75 * m_b, 1), 2.3));
+            else if (hollow && i > 1) // out of the camshaft; the first is fed by the head
+                add(holeElement(numbered(id + "_hole", i), numbered(id + "_bore", i), at,
+                                roundedToStep(2.5 * m_b, 0.1), roundedToStep(0.25 * d, 0.5)));
             Element film = bearingElement(numbered(id, i), at, d, width,
                                           roundedToStep(40 + 0.55 * d, 1), 360);
             film.values["speed_ratio"] = 0.5;
             film.values["load_n"] = load_n;
             add(std::move(film));
         }
-        if (from.empty())
-            chain(id, p, count, 7, roundedToStep(90 * m_b, 5));
+        const double step_mm = roundedToStep(90 * m_b, 5);
+        if (hollow) {
+            add(holeElement(id + "_hole_1", p + "_1", id + "_bore_1", roundedToStep(3.5 * m_b, 0.1),
+                            roundedToStep(0.25 * d, 0.5)));
+            chain(id + "_bore", id + "_bore", count, roundedToStep(0.4 * d, 0.5), step_mm);
+        } else if (from.empty()) {
+            chain(id, p, count, 7, step_mm);
+        }
     }
 
     void overheadCams()
@@ -486,84 +506,29 @@ private:
                     add(gapElement(id + "_adjuster_gaps", far, 12, 20, 16, 0.7, 2 * ofBank()));
                 }
                 if (m_plan.phasers)
-                    branch(StopKind::Phaser, id + "_phaser",
-                           bankName(twin ? side + "phaser" : "Phaser", bank),
-                           numbered(id + "_c", ofBank() + 1));
+                    phaser(id, bankName(twin ? side + "phaser" : "Phaser", bank));
             }
     }
 
-    void limits()
+    /// At the end of its camshaft's gallery, or fed by itself through a screen of its own.
+    void phaser(const std::string &cam, const std::string &name)
     {
-        const auto set = [&](const char *family, double least, double most, double target,
-                             const char *source) {
-            Limits l;
-            l.min_um = std::round(least);
-            l.max_um = std::round(most);
-            if (target > 0)
-                l.target_um = std::round(target);
-            l.source = source;
-            m_out.limits[family] = l;
-        };
-        const char *common = "common practice";
-        const double m = m_mainJournal, r = m_rodJournal;
-        set("main", 0.58 * m, 1.08 * m, 0.80 * m, common);
-        set("big_end", 0.8 * r, 1.44 * r, 1.08 * r, common);
-        set("end_float", 100 * m / 60, 360 * m / 60, 180 * m / 60, common);
-        set("run_out", 0, 40, 0, common);
-        set("small_end", 8, 30, 0, common);
-        set("pump_tip", 60, 127, 0, common);
-        set("pump_end", 32, 152, 0, common);
-        set("pump_body", 100, 220, 0, common);
-        const double cam = m_plan.valveGear == "pushrods" ? 46 * m_b : 26 * m_b;
-        set("cam_bearing", 28 + 0.5 * cam, 56 + 0.55 * cam, 0, common);
-        if (m_plan.valveGear == "pushrods")
-            set("lifter", 26, 46, 0, common);
-        else if (!m_plan.solidLifters)
-            set("lifter", 12, 28, 0, common);
-        if (m_plan.balanceShafts)
-            set("balance_shaft", 50 * m_b, 80 * m_b, 0, common);
-    }
-
-    void fasteners()
-    {
-        TorqueCard mains, rods;
-        mains.id = "main_caps";
-        mains.name = "Main caps";
-        rods.id = "rod_caps";
-        rods.name = "Rod caps";
-        mains.threads = rods.threads = "oiled";
-        rods.capByCap = true;
-        mains.source = rods.source = std::string(wordOf(Origin::Typical));
-        TorqueStage first, second;
-        first.torque = roundedToStep(30 * m_b * m_b, 5);
-        second.torque = roundedToStep(65 * m_b * m_b, 5);
-        mains.stages = { first, second };
-        first.torque = roundedToStep(20 * m_b * m_b, 5);
-        second.torque = roundedToStep(45 * m_b * m_b, 5);
-        rods.stages = { first, second };
-        // From the middle outward.
-        std::vector<int> order;
-        for (int i = 1; i <= m_mains; ++i)
-            order.push_back(i);
-        const double middle = (m_mains + 1) / 2.0;
-        std::stable_sort(order.begin(), order.end(),
-                         [&](int a, int b) { return std::abs(a - middle) < std::abs(b - middle); });
-        for (const int i : order)
-            for (const double side : { -1.0, 1.0 })
-                mains.fasteners.push_back({ numbered("main", i), 100.0 * (i - 1),
-                                            side * roundedToStep(0.75 * m_mainJournal, 1) });
-        for (int i = 1; i <= m_plan.cylinders; ++i)
-            for (const double side : { -1.0, 1.0 })
-                rods.fasteners.push_back({ numbered("big_end", i), 100.0 * i - 50,
-                                           side * roundedToStep(0.56 * m_rodJournal, 1) });
-        m_out.torqueCards = { mains, rods };
+        const std::string id = cam + "_phaser";
+        if (m_plan.phaserFeed != "own") {
+            branch(StopKind::Phaser, id, name, numbered(cam + "_c", ofBank() + 1));
+            return;
+        }
+        branch(StopKind::Phaser, id, name, id + "_clean");
+        // As much open section as the drilling behind it.
+        Element screen = holeElement(id + "_screen", frontNode(), id + "_clean", 4, 0, 0.65);
+        last().elements.insert(last().elements.begin(), screen.id);
+        m_out.circuit.elements.push_back(std::move(screen));
     }
 
     EnginePlan m_plan;
     double m_b;
     int m_mains;
     double m_pump = 1;
-    double m_mainJournal = 60, m_rodJournal = 50;
     int m_cam = 0;
     std::string m_supply, m_lifterEnd;
     Build m_out;

@@ -27,14 +27,23 @@ struct EnginePlan
     std::string overhead = "camshaft"; ///< rockers fed through: camshaft, pushrods or head
     bool solidLifters = false;
     std::string pump = "gerotor"; ///< or gear, vane: by their displacement
+    std::string reliefTo = "inlet"; ///< where the relief valve lets its oil go: inlet or sump
     bool drySump = false; ///< with tank and scavenge stages
+    int tankReturns = 1; ///< 1 or 2 ports of the tank that take what was scavenged
+    /// The block's own pump was taken out for the dry sump: its port stays and wants a cap.
+    bool oldPumpPort = false;
     bool remoteFilter = false;
     bool cooler = false; ///< with a thermostat
     bool jets = false;
+    bool squirtHoles = false; ///< one in every rod, fed by its big-end
     bool tensioner = true;
+    bool hollowCams = false; ///< overhead cams that carry the oil in their bore
     bool phasers = false; ///< one a camshaft; overhead cams only
+    std::string phaserFeed = "cam"; ///< cam, or own: through a screen of its own
     bool turbo = false;
+    std::string turboFeed = "gallery"; ///< or filter: the filter head's clean side
     bool balanceShafts = false;
+    int idlers = 0; ///< shafts of a gear drive's idlers, 0 to 6
     double hotIdle_rpm = 800;
     double most_rpm = 6000;
     std::string oil = "15W-40";

@@ -2,6 +2,7 @@
 #include "document/enginesheet.h"
 
 #include "circuit/elementtypes.h"
+#include "document/afterrun.h"
 #include "document/recipes.h"
 
 #include <algorithm>
@@ -165,11 +166,11 @@ std::string inWords(std::string id)
 
 bool isPrincipal(std::string_view key)
 {
-    static constexpr std::array<std::string_view, 17> keys {
+    static constexpr std::array<std::string_view, 18> keys {
         "d_mm",         "width_mm",    "hole_mm",   "rotor_length_mm", "eccentricity_mm",
         "inner_tip_mm", "drive_ratio", "crack_kpa", "full_kpa",        "full_area_mm2",
         "open_kpa",     "open_c",      "full_c",    "bore_mm",         "stroke_mm",
-        "plug_bore_mm", "stage_cm3"
+        "plug_bore_mm", "stage_cm3",   "to_sump"
     };
     return std::ranges::find(keys, key) != keys.end();
 }
@@ -297,7 +298,14 @@ std::vector<EngineList> sheetLists(const Build &build)
                     if (k.typed)
                         put(list, inWords(stemOf(id)) + ", " + std::string(k.meaning),
                             "circuit/" + id + "/" + std::string(k.key), k.key);
+        for (const std::string &id : s.elements)
+            if (const std::string at = "circuit/" + id + "/to_sump"; aboutValue(build, at))
+                put(list, aboutValue(build, at)->meaning, at, "to_sump");
     }
+    for (const NumberKey &k : finishKeys())
+        if (k.group == "shell" || (k.group == "cam" && build.engine.ofKind(StopKind::CamBearing)))
+            put(k.group == "cam" ? "Cams and followers" : "Bearing surfaces",
+                std::string(k.meaning), "finish/" + std::string(k.key), k.key);
     return out;
 }
 

@@ -2,6 +2,7 @@
 #include "document/enginevalue.h"
 
 #include "circuit/elementtypes.h"
+#include "document/afterrun.h"
 #include "document/editkind.h"
 #include "document/setvalues.h"
 
@@ -74,12 +75,38 @@ Origin originOf(const Limits &l)
     return l.source.empty() || l.source == "common practice" ? Origin::Typical : Origin::Shop;
 }
 
+/// Not a number of the element but where it leads: "circuit/relief/to_sump".
+constexpr std::string_view toSumpKey = "to_sump";
+
+/// The pump a relief valve guards: it opens at its outlet. Null for other elements.
+const Element *pumpOf(const Build &build, const Element &relief)
+{
+    if (relief.kind != ElementKind::Relief)
+        return nullptr;
+    for (const Element &e : build.circuit.elements)
+        if (e.kind == ElementKind::Pump && e.to == relief.from)
+            return &e;
+    return nullptr;
+}
+
+Result<Build> setReliefReturn(Build build, const std::string &relief, bool toSump)
+{
+    Element *e = build.circuit.find(relief);
+    const Element *pump = e ? pumpOf(build, *e) : nullptr;
+    if (!pump)
+        return fail(relief, "is no relief valve of the pump");
+    e->to = toSump ? std::string(sumpNode) : pump->from;
+    return build;
+}
+
 Result<Build> setUnnoted(const Build &build, const Place &p, std::optional<double> value,
                          Origin origin)
 {
     const std::string owner(p.owner), key(p.key);
     if (p.part == "stops")
         return setStopValue(build, { owner, key, value });
+    if (p.part == "finish")
+        return setSectionValue(build, { "finish", key, value });
     if (!value && p.part == "limits" && !p.stop().empty()) {
         Build out = build;
         out.limits.erase(owner);
@@ -87,6 +114,8 @@ Result<Build> setUnnoted(const Build &build, const Place &p, std::optional<doubl
     }
     if (!value)
         return fail(owner + "/" + key, "must be there");
+    if (p.part == "circuit" && key == toSumpKey)
+        return setReliefReturn(build, owner, *value > 0);
     if (p.part == "circuit")
         return setElementValue(build, { owner, key, *value });
     if (p.part == "engine")
@@ -103,12 +132,20 @@ std::optional<AboutValue> aboutValue(const Build &build, std::string_view at)
     const Place p(at);
     if (p.part == "circuit") {
         const Element *e = build.circuit.find(p.owner);
+        if (e && p.key == toSumpKey)
+            return pumpOf(build, *e) ? std::optional(AboutValue {
+                       "returns to the sump, else to the pump's inlet", "", 0, 1, false, true })
+                                     : std::nullopt;
         const NumberKey *k = e ? findElementKey(e->kind, p.key) : nullptr;
         return k ? std::optional(about(*k)) : std::nullopt;
     }
     if (p.part == "stops") {
         const Stop *s = build.engine.find(p.owner);
         const NumberKey *k = s ? findStopKey(s->kind, p.key) : nullptr;
+        return k ? std::optional(about(*k)) : std::nullopt;
+    }
+    if (p.part == "finish") {
+        const NumberKey *k = findKey(finishKeys(), p.key);
         return k ? std::optional(about(*k)) : std::nullopt;
     }
     if (p.part == "engine")
@@ -131,8 +168,12 @@ std::optional<double> engineValue(const Build &build, std::string_view at)
     if (!known)
         return std::nullopt;
     const std::string key(p.key);
+    if (p.part == "circuit" && key == toSumpKey)
+        return build.circuit.find(p.owner)->to == sumpNode ? 1 : 0;
     if (p.part == "circuit")
         return build.circuit.find(p.owner)->value(key);
+    if (p.part == "finish")
+        return valueOf(build.finish.values, finishKeys(), key);
     if (p.part == "stops") {
         const Stop &s = *build.engine.find(p.owner);
         return s.has(key) ? std::optional(s.value(key)) : std::nullopt;

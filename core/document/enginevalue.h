@@ -12,7 +12,8 @@ namespace mildpath {
 
 // The numbers of the engine, each by where it stands: "circuit/main_1/d_mm",
 // "stops/main_1/shell_wall_mm", "engine/bore_mm", "use/hot_idle_rpm", "limits/main/max_um", of one
-// bearing alone "limits/main@main_3/max_um".
+// bearing alone "limits/main@main_3/max_um"; surfaces and cams "finish/cam_lift_mm"; where the
+// relief valve's oil goes, 1 or 0, "circuit/relief/to_sump".
 
 /// What a number of the engine is and may be.
 struct AboutValue

@@ -88,7 +88,7 @@ constexpr std::array<Family, 12> familyTable { {
       std::nullopt, "", Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
 } };
 
-constexpr std::array<NumberKey, 38> keyTable { {
+constexpr std::array<NumberKey, 39> keyTable { {
     { "shell_wall_mm", "wall of one shell", std::nullopt, 0, 20, false, "main" },
     { "shell_wall_mm", "wall of one shell", std::nullopt, 0, 20, false, "big_end" },
     { "plug_bore_mm", "hole it closes", std::nullopt, 0, 100, true, "plug" },
@@ -108,6 +108,7 @@ constexpr std::array<NumberKey, 38> keyTable { {
       "main" },
     { "load_n", "own steady load, instead of the mean-load model", std::nullopt, 0, 1e6, false,
       "big_end" },
+    { "returns", "return ports", std::nullopt, 1, 2, false, "tank" },
     { "stages", "scavenge stages", std::nullopt, 1, 8, false, "scavenge" },
     { "stage_cm3", "each sweeps, a turn of the crank", std::nullopt, 0, 500, true, "scavenge" },
     { "lobes", "lobes of the inner rotor", std::nullopt, 3, 12, false, "pump" },

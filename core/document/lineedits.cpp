@@ -52,7 +52,9 @@ template <> const RecordType &recordType<CapPort>()
     static const RecordType type
         = Describe<CapPort>("cap_port")
               .must<&CapPort::port>("port", "part.port")
-              .field<&CapPort::capped>("capped", "false: the cap comes off");
+              .field<&CapPort::capped>("capped", "false: the cap comes off")
+              .ifSet<&CapPort::by>("by", "who saw the cap")
+              .ifSet<&CapPort::at>("at", "when");
     return type;
 }
 
@@ -62,9 +64,10 @@ template <> const EditKind &editKind<CapPort>()
         [](Build build, const CapPort &e) -> Result<Build> {
             if (!findPort(portsOf(build), e.port))
                 return fail("port", "there is no port \"" + e.port + "\"");
-            std::erase(build.plumbing.capped, e.port);
+            auto &caps = build.plumbing.capped;
+            std::erase_if(caps, [&](const PortCap &c) { return c.port == e.port; });
             if (e.capped)
-                build.plumbing.capped.push_back(e.port);
+                caps.push_back({ e.port, e.by, e.at });
             return build;
         },
         [](const Build &build, const CapPort &e) -> Phrase {
@@ -113,6 +116,8 @@ template <> const EditKind &editKind<DrawLines>()
             if (!build.plumbing.lines.empty())
                 return fail("lines", "there are lines already");
             build.plumbing.lines = usualLines(build);
+            if (build.plumbing.capped.empty())
+                build.plumbing.capped = usualCaps(build);
             return build;
         },
         [](const Build &, const DrawLines &) -> Phrase { return "the usual lines"; });

@@ -206,6 +206,19 @@ template <> const EditKind &editKind<TakeBackEntry>()
     return kind;
 }
 
+Edit setBore(const Passage &passage, double d_mm)
+{
+    if (passage.elements.empty()) {
+        PutPassage put { passage };
+        put.passage.d_mm = d_mm;
+        return put;
+    }
+    EditAll all { "passage " + passage.name, {} };
+    for (const std::string &id : passage.elements)
+        all.edits.emplace_back(SetElementValue { id, "d_mm", d_mm });
+    return all;
+}
+
 template <> const RecordType &recordType<PutPassage>()
 {
     static const RecordType type

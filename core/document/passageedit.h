@@ -5,6 +5,8 @@
 
 namespace mildpath {
 
+class Edit;
+
 // Changes to the passages and plugs themselves, and entries of the logbook about them. Records are
 // never lost: a passage or plug with events stays.
 
@@ -43,6 +45,9 @@ struct DrawPassages
 {
     bool operator==(const DrawPassages &) const = default;
 };
+
+/// Gives a passage another bore: that of the elements it is, where it is some.
+Edit setBore(const Passage &passage, double d_mm);
 
 /// A passage set usual for the engine, from its circuit: plausible lengths and ends, to be
 /// corrected by what is seen. Own choice, no source.

@@ -97,6 +97,15 @@ private:
         m_out.passages.push_back(std::move(p));
         return m_out.passages.back();
     }
+    /// One that is an element of the circuit.
+    Passage &along(const Stop &stop, const Element &e, const std::string &id,
+                   const std::string &name, const std::string &part, PassageEnd a, PassageEnd b)
+    {
+        Passage &p = add(stop, id, name, part, 0, e.value("l_mm"), std::move(a), std::move(b));
+        p.elements = { e.id };
+        p.d_mm = e.value("d_mm");
+        return p;
+    }
     void plug(const std::string &kind, const Passage &in, double at_mm, double d_mm,
               const std::string &behind = {}, const std::string &stop = {})
     {
@@ -142,6 +151,13 @@ private:
         return out;
     }
 
+    /// A camshaft that carries the oil in its bore and gives it to its bearings through holes.
+    bool isHollow(const Stop &stop) const
+    {
+        const auto bore = chain(stop);
+        return stop.kind == StopKind::CamBearing && !bore.empty() && !stop.points.empty()
+            && stop.points.front().node != bore.front()->from;
+    }
     void gallery(const Stop &stop)
     {
         const auto pipes = chain(stop);
@@ -155,18 +171,26 @@ private:
             m_spots[e->to] = { stop.id, at };
             last = e->to;
         }
-        const bool inHead = stop.kind == StopKind::CamBearing;
+        const bool inCam = isHollow(stop), inHead = !inCam && stop.kind == StopKind::CamBearing;
         const Stop *plugStop = nullptr;
         for (const Stop &s : m_build.engine.stops)
             for (const StopPoint &p : s.points)
                 if (s.kind == StopKind::Plug && p.node == last)
                     plugStop = &s;
         const double hidden = plugStop ? hiddenDepth_mm : 0;
-        const Passage g = add(stop, stop.id, stop.name, inHead ? sideOf(stop.id) : "block", d,
-                              at + stub_mm + hidden, plugged(), plugged());
+        const Passage g = add(stop, stop.id, stop.name,
+                              inHead      ? sideOf(stop.id)
+                                  : inCam ? "cam"
+                                          : "block",
+                              d, at + stub_mm + hidden, plugged(), plugged());
+        for (const Element *e : pipes)
+            m_out.passages.back().elements.push_back(e->id);
+        m_out.passages.back().d_mm = d;
         const bool alloy
             = m_build.engine.block != "grey_iron" && m_build.engine.block != "nodular_iron";
-        const std::string pressed = inHead && d < 9 ? "ball" : inHead || alloy ? "core" : "cup";
+        const std::string pressed = inHead && d < 9 ? "ball"
+            : inHead || (alloy && !inCam)           ? "core"
+                                                    : "cup";
         const double seat = roundedToStep(d + 2, 1);
         const std::string usual = stop.kind == StopKind::Gallery && d <= 14 ? "screw" : pressed;
         plug(usual, g, 0, seat);
@@ -206,7 +230,7 @@ private:
         else if (k == StopKind::Turbo)
             turbo(s);
         else if (k == StopKind::Main || k == StopKind::Jet || k == StopKind::Chain
-                 || k == StopKind::Tensioner || k == StopKind::BalanceShaft
+                 || k == StopKind::Tensioner || k == StopKind::BalanceShaft || k == StopKind::Idler
                  || k == StopKind::Phaser)
             branches(s);
     }
@@ -217,8 +241,8 @@ private:
         for (const Element *e : elements(s, ElementKind::Pipe))
             if (e->value("k") >= straightLoss && m_spots.contains(e->to)
                 && !m_spots.contains(e->from))
-                add(s, e->id, "Filter to " + lower(s.name), "block", e->value("d_mm"),
-                    e->value("l_mm"), hole(stopOf(StopKind::Filter)), from(e->to));
+                along(s, *e, e->id, "Filter to " + lower(s.name), "block",
+                      hole(stopOf(StopKind::Filter)), from(e->to));
     }
     static std::string lower(std::string s)
     {
@@ -232,8 +256,8 @@ private:
         for (const auto &[tap, node] : m_build.circuit.taps)
             for (const Element *e : elements(s, ElementKind::Pipe))
                 if (e->to == node && e->value("k") >= straightLoss && m_spots.contains(e->from)) {
-                    const Passage p = add(s, e->id, "Gauge drilling", "block", e->value("d_mm"),
-                                          e->value("l_mm"), from(e->from), plugged());
+                    const Passage p
+                        = along(s, *e, e->id, "Gauge drilling", "block", from(e->from), plugged());
                     plug("screw", p, p.l_mm, 10);
                 }
     }
@@ -271,9 +295,13 @@ private:
             const bool pipe = e.kind == ElementKind::Pipe;
             const Passage *in = findPassage(m_out.passages, m_spots.at(e.from).passage);
             const std::string number = all.size() > 1 ? std::to_string(i + 1) : "";
-            add(s, s.id + "_feed" + (number.empty() ? "" : "_" + number),
-                s.name + " feed" + (number.empty() ? "" : " " + number), in ? in->part : "block",
-                pipe ? e.value("d_mm") : 5, pipe ? e.value("l_mm") : 30, from(e.from), hole(s.id));
+            const std::string id = s.id + "_feed" + (number.empty() ? "" : "_" + number);
+            const std::string name = s.name + " feed" + (number.empty() ? "" : " " + number);
+            const std::string part = in ? in->part : "block";
+            if (pipe)
+                along(s, e, id, name, part, from(e.from), hole(s.id));
+            else
+                add(s, id, name, part, 5, 30, from(e.from), hole(s.id));
         }
     }
 
@@ -281,8 +309,9 @@ private:
               PassageEnd b)
     {
         const Element *e = element(s, ElementKind::Pipe);
-        Passage &p = add(s, s.id + "_tube", name, part, e ? e->value("d_mm") : 12,
-                         e ? e->value("l_mm") : 300, std::move(a), std::move(b));
+        const std::string id = s.id + "_tube";
+        Passage &p = e ? along(s, *e, id, name, part, std::move(a), std::move(b))
+                       : add(s, id, name, part, 12, 300, std::move(a), std::move(b));
         p.made = "tube";
         p.curved = true;
     }
@@ -292,8 +321,8 @@ private:
         const Element *e = element(s, ElementKind::Pipe);
         if (!e)
             return;
-        Passage &p = add(s, s.id + "_passage", "Pump to filter", "block", e->value("d_mm"),
-                         e->value("l_mm"), hole(s.id), hole(stopOf(StopKind::Filter)));
+        Passage &p = along(s, *e, s.id + "_passage", "Pump to filter", "block", hole(s.id),
+                           hole(stopOf(StopKind::Filter)));
         p.made = "cast";
         p.curved = true;
     }
@@ -323,17 +352,22 @@ private:
 
     void crankDrilling(const Stop &s)
     {
+        for (const Element *e : elements(s, ElementKind::Orifice))
+            along(s, *e, e->id, s.name + " squirt hole", "rods", hole(s.id),
+                  hole(stopOf(StopKind::SmallEnd)));
         const Element *e = element(s, ElementKind::CrankDrilling);
         if (!e)
             return;
         const double d = e->value("d_mm"), l = e->value("l_mm");
         const std::string id = s.id + "_drilling", name = s.name + " drilling";
         if (!m_cheekDrilled) {
-            add(s, id, name, "crank", d, l, hole(stopAt(e->from)), hole(s.id));
+            along(s, *e, id, name, "crank", hole(stopAt(e->from)), hole(s.id));
             return;
         }
         // Drilled from the cheek past the pin and closed there; the pin's own hole meets it.
-        const Passage p = add(s, id, name, "crank", d, l + 15, hole(stopAt(e->from)), plugged());
+        Passage &past = along(s, *e, id, name, "crank", hole(stopAt(e->from)), plugged());
+        past.l_mm = roundedToStep(l + 15, 1);
+        const Passage p = past;
         plug("screw", p, p.l_mm, 8);
         add(s, s.id + "_pin_hole", s.name + " pin hole", "crank", d, 22,
             { "joint", id, roundedToStep(l, 1), false, "", {} }, hole(s.id));
@@ -344,11 +378,13 @@ private:
         if (chain(s).empty()) {
             int i = 0;
             for (const Element *e : elements(s, ElementKind::Pipe))
-                add(s, e->id, "Cam feed " + std::to_string(++i), "block", e->value("d_mm"),
-                    e->value("l_mm"), from(e->from), hole(s.id));
+                along(s, *e, e->id, "Cam feed " + std::to_string(++i), "block", from(e->from),
+                      hole(s.id));
             return;
         }
         const std::string head = sideOf(s.id);
+        if (isHollow(s))
+            return hollowCam(s, head);
         for (const Element *e : elements(s, ElementKind::Orifice))
             if (m_spots.contains(e->from) && m_spots.contains(e->to))
                 throughFace(s, head, e->from, joint(m_spots.at(e->to)), 8, 150, 60,
@@ -357,6 +393,24 @@ private:
         for (const StopPoint &p : s.points)
             add(s, s.id + "_feed_" + std::to_string(++i), p.name + " feed", head, 5, 20,
                 from(p.node), hole(s.id));
+    }
+
+    /// Up to its first bearing, through that into the bore, out of it by a hole at each of the
+    /// others.
+    void hollowCam(const Stop &s, const std::string &head)
+    {
+        int count = 0;
+        for (const Element *e : elements(s, ElementKind::Orifice)) {
+            const bool in = m_spots.contains(e->to) && m_spots.at(e->to).passage == s.id;
+            const bool out = m_spots.contains(e->from) && m_spots.at(e->from).passage == s.id;
+            if (in || out) {
+                const std::string number = std::to_string(++count);
+                along(s, *e, s.id + "_hole_" + number, s.name + " hole " + number, "cam",
+                      from(in ? e->to : e->from), hole(s.id));
+            } else if (e->to != sumpNode) {
+                throughFace(s, head, e->from, hole(s.id), 8, 150, 60, e->value("d_mm"));
+            }
+        }
     }
 
     /// From the block through the head's face; a restrictor sits in the head.

@@ -60,9 +60,14 @@ Result<void> checkPlan(const EnginePlan &p)
          { oneOf("valve_gear", p.valveGear, { "pushrods", "one_cam", "two_cams" }),
            oneOf("order", p.order, { "mains_first", "lifters_first", "lifters_series" }),
            oneOf("pump", p.pump, { "gerotor", "gear", "vane" }),
-           oneOf("overhead", p.overhead, { "camshaft", "pushrods", "head" }) })
+           oneOf("overhead", p.overhead, { "camshaft", "pushrods", "head" }),
+           oneOf("relief_to", p.reliefTo, { "inlet", "sump" }),
+           oneOf("turbo_feed", p.turboFeed, { "gallery", "filter" }),
+           oneOf("phaser_feed", p.phaserFeed, { "cam", "own" }) })
         if (!r)
             return r;
+    if (p.oldPumpPort && !p.drySump)
+        return fail("old_pump_port", "an engine with its pump in place has no port to spare");
     if (!findShelfOil(p.oil) || findShelfOil(p.oil)->gearOil)
         return fail("oil", "there is no engine oil \"" + p.oil + "\" on the shelf");
     return {};

@@ -37,32 +37,57 @@ public:
         if (tank)
             drySump(*tank);
         else if (away)
-            add("engine", "out", "oil out", Way::Out, Service::Pressure, true,
+            add("engine", "out", "oil out", Way::Out, Service::Pressure, PortNeed::Line,
                 stopOf(StopKind::Pump));
         if (away)
             remote(*filter);
         if (const Stop *cooler = m_build.engine.ofKind(StopKind::Cooler); cooler && away) {
-            add("cooler", "a", "one end", Way::Either, Service::Pressure, true, cooler->id);
-            add("cooler", "b", "other end", Way::Either, Service::Pressure, true, cooler->id);
+            add("cooler", "a", "one end", Way::Either, Service::Pressure, PortNeed::Line,
+                cooler->id);
+            add("cooler", "b", "other end", Way::Either, Service::Pressure, PortNeed::Line,
+                cooler->id);
         }
         if (away)
-            add("engine", "in", "oil in", Way::In, Service::Pressure, true,
+            add("engine", "in", "oil in", Way::In, Service::Pressure, PortNeed::Line,
+                stopOf(StopKind::Gallery));
+        if (m_build.plumbing.oldPumpPort)
+            add("engine", "old_pump", "old pump's port", Way::Out, Service::Pressure, PortNeed::Cap,
                 stopOf(StopKind::Gallery));
         if (const Stop *turbo = m_build.engine.ofKind(StopKind::Turbo)) {
-            add("engine", "turbo_feed", "turbo feed", Way::Out, Service::Pressure, true, turbo->id);
-            add("turbo", "in", "oil in", Way::In, Service::Pressure, true, turbo->id);
-            add("turbo", "drain", "drain", Way::Out, Service::Drain, true, turbo->id);
-            add("engine", "turbo_drain", "turbo drain", Way::In, Service::Drain, true, turbo->id);
+            const auto fitted = [&](const char *part, const char *port, const char *name, Way way,
+                                    Service service) {
+                add(part, port, name, way, service, PortNeed::Line, turbo->id);
+            };
+            fitted(fedAtFilter(*turbo) ? "filter" : "engine", "turbo_feed", "turbo feed", Way::Out,
+                   Service::Pressure);
+            fitted("turbo", "in", "oil in", Way::In, Service::Pressure);
+            fitted("turbo", "drain", "drain", Way::Out, Service::Drain);
+            fitted("engine", "turbo_drain", "turbo drain", Way::In, Service::Drain);
         }
-        add("engine", "gauge", "gauge tap", Way::Out, Service::Gauge, false,
+        add("engine", "gauge", "gauge tap", Way::Out, Service::Gauge, PortNeed::Nothing,
             stopOf(StopKind::Gallery));
-        if (filter)
-            add("filter", "gauge", "gauge tap", Way::Out, Service::Gauge, false, filter->id);
-        add("gauge", "in", "connection", Way::In, Service::Gauge, false, stopOf(StopKind::Gallery));
+        if (filter) {
+            add("filter", "gauge", "gauge tap", Way::Out, Service::Gauge, PortNeed::Nothing,
+                filter->id);
+            for (int i = 1; i <= std::clamp(m_build.plumbing.spares, 0, 4); ++i)
+                add("filter", "spare_" + std::to_string(i), "spare port " + std::to_string(i),
+                    Way::Out, Service::Pressure, PortNeed::LineOrCap, filter->id);
+        }
+        add("gauge", "in", "connection", Way::In, Service::Gauge, PortNeed::Nothing,
+            stopOf(StopKind::Gallery));
         return std::move(m_out);
     }
 
 private:
+    /// Whether a turbocharger's oil leaves the way at the filter's clean side.
+    bool fedAtFilter(const Stop &turbo) const
+    {
+        const Stop *filter = m_build.engine.ofKind(StopKind::Filter);
+        const Element *feed
+            = turbo.elements.empty() ? nullptr : m_build.circuit.find(turbo.elements.front());
+        return filter && feed && !filter->points.empty()
+            && feed->from == filter->points.back().node;
+    }
     std::string stopOf(StopKind kind) const
     {
         const Stop *s = m_build.engine.ofKind(kind);
@@ -78,10 +103,10 @@ private:
         return names.at(part);
     }
     void add(const std::string &part, const std::string &port, std::string name, Way way,
-             Service service, bool required, std::string stop)
+             Service service, PortNeed need, std::string stop)
     {
         m_out.push_back({ part + "." + port, part, partName(part), std::move(name), way, service,
-                          required, std::move(stop) });
+                          need, std::move(stop) });
     }
 
     void drySump(const Stop &tank)
@@ -92,23 +117,32 @@ private:
             = scavenge ? std::clamp(static_cast<int>(scavenge->value("stages", 1)), 1, 12) : 1;
         for (int i = 1; i <= stages; ++i) {
             const std::string n = std::to_string(i), word = stages > 1 ? " " + n : "";
-            add("pan", "out_" + n, "pickup" + word, Way::Out, Service::Scavenge, true, at);
-            add("scavenge", "in_" + n, "in" + word, Way::In, Service::Scavenge, true, at);
+            add("pan", "out_" + n, "pickup" + word, Way::Out, Service::Scavenge, PortNeed::Line,
+                at);
+            add("scavenge", "in_" + n, "in" + word, Way::In, Service::Scavenge, PortNeed::Line, at);
         }
-        add("scavenge", "out", "out", Way::Out, Service::Scavenge, true, at);
-        add("tank", "in", "return", Way::In, Service::Scavenge, true, tank.id);
-        add("tank", "out", "to the pump", Way::Out, Service::Suction, true, tank.id);
-        add("pump", "in", "in", Way::In, Service::Suction, true, stopOf(StopKind::Pump));
-        add("pump", "out", "out", Way::Out, Service::Pressure, true, stopOf(StopKind::Pump));
+        // One pipe brings all stages' oil back, or each of two its own; what is not used is
+        // plugged.
+        const bool two = tank.value("returns", 1) > 1;
+        const PortNeed need = two ? PortNeed::LineOrCap : PortNeed::Line;
+        for (int i = 1; i <= (two ? 2 : 1); ++i) {
+            const std::string tail = i > 1 ? "_2" : "", word = two ? " " + std::to_string(i) : "";
+            add("scavenge", "out" + tail, "out" + word, Way::Out, Service::Scavenge, need, at);
+            add("tank", "in" + tail, "return" + word, Way::In, Service::Scavenge, need, tank.id);
+        }
+        add("tank", "out", "to the pump", Way::Out, Service::Suction, PortNeed::Line, tank.id);
+        add("pump", "in", "in", Way::In, Service::Suction, PortNeed::Line, stopOf(StopKind::Pump));
+        add("pump", "out", "out", Way::Out, Service::Pressure, PortNeed::Line,
+            stopOf(StopKind::Pump));
     }
 
     void remote(const Stop &filter)
     {
         const FilterBuild &b = filterBuild(m_build.plumbing.filterBuild);
         add("filter", "rim", std::string(b.rim), b.rimIn ? Way::In : Way::Out, Service::Pressure,
-            true, filter.id);
+            PortNeed::Line, filter.id);
         add("filter", "centre", std::string(b.centre), b.rimIn ? Way::Out : Way::In,
-            Service::Pressure, true, filter.id);
+            Service::Pressure, PortNeed::Line, filter.id);
     }
 
     const Build &m_build;
@@ -164,6 +198,22 @@ std::string portName(const Build &build, const std::string &id)
     return p ? p->partName + ", " + p->name : id;
 }
 
+const PortCap *Plumbing::capOf(std::string_view port) const
+{
+    const auto it = std::find_if(capped.begin(), capped.end(),
+                                 [&](const PortCap &c) { return c.port == port; });
+    return it == capped.end() ? nullptr : &*it;
+}
+
+std::vector<PortCap> usualCaps(const Build &build)
+{
+    std::vector<PortCap> out;
+    for (const Port &p : portsOf(build))
+        if (p.need == PortNeed::Cap)
+            out.push_back({ p.id, {}, {} });
+    return out;
+}
+
 std::span<const FilterBuild> filterBuilds()
 {
     return builds;
@@ -215,7 +265,8 @@ const Port *findPort(const std::vector<Port> &ports, std::string_view id)
 bool hasLines(const Build &build)
 {
     const auto ports = portsOf(build);
-    return std::any_of(ports.begin(), ports.end(), [](const Port &p) { return p.required; });
+    return std::any_of(ports.begin(), ports.end(),
+                       [](const Port &p) { return p.need != PortNeed::Nothing; });
 }
 
 std::vector<ExternalLine> usualLines(const Build &build)
@@ -240,6 +291,7 @@ std::vector<ExternalLine> usualLines(const Build &build)
         if (p.part == "pan")
             join(p.id, "scavenge.in_" + p.id.substr(p.id.rfind('_') + 1));
     join("scavenge.out", "tank.in");
+    join("scavenge.out_2", "tank.in_2");
     join("tank.out", "pump.in");
     const bool rimIn = filterBuild(build.plumbing.filterBuild).rimIn;
     const std::string in = rimIn ? "filter.rim" : "filter.centre";
@@ -254,6 +306,7 @@ std::vector<ExternalLine> usualLines(const Build &build)
         join(clean, "engine.in");
     }
     join("engine.turbo_feed", "turbo.in");
+    join("filter.turbo_feed", "turbo.in");
     join("turbo.drain", "engine.turbo_drain");
     join("engine.gauge", "gauge.in");
     return out;
@@ -265,7 +318,7 @@ void dropLooseLines(Build &build)
     std::erase_if(build.plumbing.lines,
                   [&](const ExternalLine &l) { return !checkLine(ports, l); });
     std::erase_if(build.plumbing.capped,
-                  [&](const std::string &id) { return !findPort(ports, id); });
+                  [&](const PortCap &c) { return !findPort(ports, c.port); });
 }
 
 void checkPlumbing(const Build &build, std::vector<Error> &errors)
@@ -285,9 +338,12 @@ void checkPlumbing(const Build &build, std::vector<Error> &errors)
             errors.push_back({ at + "/" + ok.error().place, ok.error().message });
     }
     for (size_t i = 0; i < p.capped.size(); ++i)
-        if (!findPort(ports, p.capped[i]))
-            errors.push_back({ place + "/capped/" + std::to_string(i),
-                               "there is no port \"" + p.capped[i] + "\"" });
+        if (!findPort(ports, p.capped[i].port))
+            errors.push_back({ place + "/capped/" + std::to_string(i) + "/port",
+                               "there is no port \"" + p.capped[i].port + "\"" });
+    if (p.oldPumpPort && !build.engine.ofKind(StopKind::Tank))
+        errors.push_back(
+            { place + "/old_pump_port", "an engine with its pump in place has no port to spare" });
 }
 
 } // namespace mildpath

@@ -27,13 +27,25 @@ struct ExternalLine
     bool operator==(const ExternalLine &) const = default;
 };
 
+/// A port closed by a cap or plug.
+struct PortCap
+{
+    std::string port;
+    std::string by, at; ///< who saw it so, and when; empty: as planned, nobody looked yet
+    bool operator==(const PortCap &) const = default;
+};
+
 /// All external lines of an engine.
 struct Plumbing
 {
     bool remoteFilter = false; ///< the filter sits away from the block
     std::string filterBuild = "spin_on"; ///< see filterBuilds()
     std::vector<ExternalLine> lines;
-    std::vector<std::string> capped; ///< ports closed by a cap or plug
+    bool oldPumpPort = false; ///< the block keeps the port of the pump it had
+    int spares = 0; ///< ports of the filter head beside its two, on its clean side
+    std::vector<PortCap> capped;
+    /// Null: the port stands open or has its line.
+    const PortCap *capOf(std::string_view port) const;
     ExtraKeys extra {};
     bool operator==(const Plumbing &) const = default;
 };
@@ -54,6 +66,14 @@ enum class Way { In, Out, Either };
 enum class Service { Pressure, Suction, Scavenge, Drain, Gauge };
 std::string_view serviceWord(Service service);
 
+/// What a port may not be without.
+enum class PortNeed {
+    Nothing,
+    Line,
+    LineOrCap, ///< a spare: oil stands behind it
+    Cap, ///< nothing belongs there any more
+};
+
 /// A place a line can be joined to.
 struct Port
 {
@@ -62,7 +82,7 @@ struct Port
     std::string partName, name;
     Way way; ///< which way the oil goes there: Out leaves the part
     Service service;
-    bool required; ///< open, it holds the start
+    PortNeed need; ///< without it the start is held
     std::string stop; ///< it belongs to; empty: none
 };
 /// Whether the filter hangs on lines: it says so, the engine has a tank, or a line is a stop of the
@@ -75,6 +95,8 @@ const Port *findPort(const std::vector<Port> &ports, std::string_view id);
 bool hasLines(const Build &build);
 /// The lines such an engine wants, joined right: as planned, seen by nobody.
 std::vector<ExternalLine> usualLines(const Build &build);
+/// The caps it wants: as planned, seen by nobody.
+std::vector<PortCap> usualCaps(const Build &build);
 
 /// A line: found by id, or added (empty id).
 struct PutLine
@@ -91,6 +113,7 @@ struct CapPort
 {
     std::string port;
     bool capped;
+    std::string by = {}, at = {}; ///< who saw the cap, and when; empty: nobody yet
     bool operator==(const CapPort &) const = default;
 };
 /// Where the filter sits and how it is made.
@@ -114,6 +137,7 @@ std::string portName(const Build &build, const std::string &port);
 /// lines along.
 void dropLooseLines(Build &build);
 
+template <> const RecordType &recordType<PortCap>();
 template <> const RecordType &recordType<Plumbing>();
 /// Faults of sense: unknown ports, ids used twice, unknown words.
 void checkPlumbing(const Build &build, std::vector<Error> &errors);

@@ -2,6 +2,7 @@
 #include "document/recipes.h"
 
 #include "circuit/elementtypes.h"
+#include "quantity/rounding.h"
 
 #include <array>
 #include <cmath>
@@ -16,7 +17,7 @@ struct KindRecipe
     std::string_view name;
 };
 
-constexpr std::array<KindRecipe, 22> recipes { {
+constexpr std::array<KindRecipe, 23> recipes { {
     { StopKind::Tank, StopForm::Fixed, "Oil tank" },
     { StopKind::Pickup, StopForm::Fixed, "Sump & pickup" },
     { StopKind::Scavenge, StopForm::Bare, "Scavenge stages" },
@@ -30,6 +31,7 @@ constexpr std::array<KindRecipe, 22> recipes { {
     { StopKind::BigEnd, StopForm::Fixed, "Big-end" },
     { StopKind::SmallEnd, StopForm::Bare, "Small ends" },
     { StopKind::BalanceShaft, StopForm::Branch, "Balance shaft" },
+    { StopKind::Idler, StopForm::Branch, "Idler" },
     { StopKind::CamBearing, StopForm::Branch, "Cam bearing" },
     { StopKind::Rocker, StopForm::Branch, "Rocker shaft" },
     { StopKind::Lifter, StopForm::Branch, "Lifters" },
@@ -121,6 +123,14 @@ Element bearingElement(std::string id, std::string from, double d_mm, double wid
     return e;
 }
 
+Element squirtHole(std::string id, std::string from, double bore)
+{
+    Element e = holeElement(std::move(id), std::move(from), std::string(sumpNode),
+                            roundedToStep(1.5 * bore, 0.1), 6);
+    e.values["duty"] = 0.15;
+    return e;
+}
+
 StopForm formOf(StopKind kind)
 {
     const KindRecipe *r = recipeOf(kind);
@@ -176,6 +186,11 @@ MadeStop makeBranch(StopKind kind, const std::string &id, const std::string &giv
         point(node);
         add(holeElement(id + "_feed", from, node, 1.8, 4));
         add(gapElement(id + "_bores", node, 22, 36, 14, 0.7, std::max(2, 2 * cylinders)));
+    } else if (kind == StopKind::Idler) {
+        // Its shaft stands still: oil comes through it by one hole.
+        point(node);
+        add(pipeElement(id + "_feed", from, node, 4 * b, 75 * b, 2.3));
+        add(holeElement(id + "_hole", node, sump, roundedToStep(2 * b, 0.1), 4));
     } else { // a shaft's bearing
         point(node);
         add(pipeElement(id + "_feed", from, node, 3.5 * b, 75 * b, 2.3));

@@ -27,6 +27,10 @@ Element gapElement(std::string id, std::string from, double d_mm, double clearan
 Element bearingElement(std::string id, std::string from, double d_mm, double width_mm,
                        double clearance_um, double groove_deg);
 
+/// A hole in a rod that throws oil at what runs above it, once a turn, when it meets the drilling
+/// in the pin.
+Element squirtHole(std::string id, std::string from, double bore);
+
 /// A stop with the elements that make it.
 struct MadeStop
 {

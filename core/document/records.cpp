@@ -334,6 +334,15 @@ template <> const RecordType &recordType<ExternalLine>()
     return type;
 }
 
+template <> const RecordType &recordType<PortCap>()
+{
+    static const RecordType type = Describe<PortCap>("cap")
+                                       .must<&PortCap::port>("port", "part.port")
+                                       .ifSet<&PortCap::by>("by", "who saw it; absent: as planned")
+                                       .ifSet<&PortCap::at>("at", "when");
+    return type;
+}
+
 template <> const RecordType &recordType<Plumbing>()
 {
     static const RecordType type
@@ -342,8 +351,11 @@ template <> const RecordType &recordType<Plumbing>()
                                               "the filter sits away from the block")
               .field<&Plumbing::filterBuild>("filter_build", "how the filter is made")
               .field<&Plumbing::lines>("lines", "lines outside the engine")
+              .ifSet<&Plumbing::oldPumpPort>("old_pump_port",
+                                             "the block keeps the port of the pump it had")
+              .ifSet<&Plumbing::spares>("filter_spares", "spare ports of the filter head")
+              .in("", 0, 4)
               .ifSet<&Plumbing::capped>("capped", "ports closed by a cap or plug")
-              .of("the name of a port")
               .keepsUnknown<&Plumbing::extra>();
     return type;
 }
@@ -560,14 +572,24 @@ template <> const RecordType &recordType<EnginePlan>()
               .field<&P::overhead>("overhead", "rockers fed through camshaft, pushrods or head")
               .field<&P::solidLifters>("solid_lifters", "no hydraulic lifters")
               .field<&P::pump>("pump", "gerotor, gear or vane")
+              .field<&P::reliefTo>("relief_to", "the relief valve's oil goes to inlet or sump")
               .field<&P::drySump>("dry_sump", "with tank and scavenge stages")
+              .field<&P::tankReturns>("tank_returns", "return ports of the tank")
+              .in("", 1, 2)
+              .field<&P::oldPumpPort>("old_pump_port", "the block keeps its own pump's port")
               .field<&P::remoteFilter>("remote_filter", "the filter hangs on lines")
               .field<&P::cooler>("cooler", "with a thermostat")
               .field<&P::jets>("jets", "piston cooling jets")
+              .field<&P::squirtHoles>("squirt_holes", "one in every rod")
               .field<&P::tensioner>("tensioner", "chain tensioner")
+              .field<&P::hollowCams>("hollow_cams", "camshafts that carry the oil in their bore")
               .field<&P::phasers>("phasers", "one a camshaft")
+              .field<&P::phaserFeed>("phaser_feed", "cam, or own through a screen")
               .field<&P::turbo>("turbo", "turbocharger")
+              .field<&P::turboFeed>("turbo_feed", "gallery, or filter: its head's clean side")
               .field<&P::balanceShafts>("balance_shafts", "two of them")
+              .field<&P::idlers>("idlers", "idler shafts of a gear drive")
+              .in("", 0, 6)
               .field<&P::hotIdle_rpm>("hot_idle_rpm", "hot idle speed")
               .in("rev/min", 300, 2000)
               .field<&P::most_rpm>("most_rpm", "highest speed")

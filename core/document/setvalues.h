@@ -12,5 +12,6 @@ Result<Build> setStopValue(Build build, const SetStopValue &edit);
 Result<Build> setEngine(Build build, const SetEngine &edit);
 Result<Build> setUse(Build build, const SetUse &edit);
 Result<Build> setLimit(Build build, const SetLimit &edit);
+Result<Build> setSectionValue(Build build, const SetSectionValue &edit);
 
 } // namespace mildpath

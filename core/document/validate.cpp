@@ -390,6 +390,11 @@ private:
         const Engine &e = m_build.engine;
         if (e.displacement_l > 0 && e.bore_mm > 0 && e.stroke_mm > 0)
             add("/engine/displacement_l", "follows from bore and stroke: set those");
+        for (size_t i = 0; i < m_build.passages.size(); ++i)
+            if (const Passage &p = m_build.passages[i];
+                !p.elements.empty() && p.extra.json().contains("d_mm"))
+                add("/passages/" + std::to_string(i) + "/d_mm",
+                    "is that of its elements: set it there");
         for (const Plug &p : m_build.plugs)
             if (const Stop *stop = e.find(p.stop); stop && stop->has("plug_bore_mm"))
                 add("/plugs/" + p.id + "/d_mm", "stands at " + stop->name + " as well");

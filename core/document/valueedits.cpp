@@ -490,19 +490,20 @@ template <> const RecordType &recordType<SetSectionValue>()
     return type;
 }
 
+Result<Build> setSectionValue(Build build, const SetSectionValue &e)
+{
+    if (sectionKeys(e.section).empty())
+        return fail(e.section, "is no part of a build with numbers of its own");
+    auto &values = (e.section == "finish" ? build.finish : build.after).values;
+    if (const auto ok = setValue(values, sectionKeys(e.section), e.section, e.key, e.value); !ok)
+        return tl::unexpected(ok.error());
+    return build;
+}
+
 template <> const EditKind &editKind<SetSectionValue>()
 {
     static const EditKind kind = kindOf<SetSectionValue>(
-        [](const Build &build, const SetSectionValue &e) -> Result<Build> {
-            Build out = build;
-            if (sectionKeys(e.section).empty())
-                return fail(e.section, "is no part of a build with numbers of its own");
-            auto &values = (e.section == "finish" ? out.finish : out.after).values;
-            if (const auto ok = setValue(values, sectionKeys(e.section), e.section, e.key, e.value);
-                !ok)
-                return tl::unexpected(ok.error());
-            return out;
-        },
+        [](const Build &build, const SetSectionValue &e) { return setSectionValue(build, e); },
         [](const Build &, const SetSectionValue &e) -> Phrase {
             return describeValue(sectionKeys(e.section), e.key, e.value);
         });

@@ -20,6 +20,7 @@ enum class StopKind : unsigned char {
     BigEnd,
     SmallEnd,
     BalanceShaft,
+    Idler,
     CamBearing,
     Rocker,
     Lifter,

@@ -53,6 +53,8 @@ struct Passage
     std::string made = "drilled"; ///< drilled, cast, tube
     bool curved = false; ///< no brush goes round its bends
     double d_mm = 0, l_mm = 0;
+    /// Elements of the circuit that are this passage: its bore is that of the first of them.
+    std::vector<std::string> elements {};
     std::array<PassageEnd, 2> ends;
     std::vector<Crossing> crossings;
     std::vector<Restrictor> restrictors;

@@ -140,10 +140,22 @@ void cardsFromVersion12(Json &document)
     }
 }
 
+/// Who saw a cap was not kept.
+void capsFromVersion12(Json &document)
+{
+    if (!document.contains("plumbing") || !document["plumbing"].is_object()
+        || !document["plumbing"].contains("capped") || !document["plumbing"]["capped"].is_array())
+        return;
+    for (Json &cap : document["plumbing"]["capped"])
+        if (cap.is_string())
+            cap = { { "port", cap } };
+}
+
 /// Numbers of a stop that stood beside its values.
 Result<void> fromVersion12(Json &document)
 {
     cardsFromVersion12(document);
+    capsFromVersion12(document);
     if (!document.contains("engine") || !document["engine"].is_object()
         || !document["engine"].contains("stops") || !document["engine"]["stops"].is_array())
         return {};
@@ -220,6 +232,8 @@ LoadResult parseBuild(const std::string &text)
     out.build = fromJson<Build>(*document, "", errors);
     if (errors.empty() && out.fileVersion < 13)
         settleOlder(out.build);
+    if (errors.empty())
+        followCircuit(out.build);
     if (errors.empty())
         errors = validateBuild(out.build);
     if (!errors.empty())

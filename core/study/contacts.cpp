@@ -115,11 +115,19 @@ ContactShapes shapesOf(const Build &build)
 {
     const auto value
         = [&](const char *key) { return *valueOf(build.finish.values, finishKeys(), key); };
-    ContactShapes out;
-    out.ringRq_um = value("ring_rq_um");
-    out.boreRq_um = value("bore_rpq_um");
-    out.ringPressure_pa = value("gas_kpa") * 1e3;
-    return out;
+    return { .journalRq_um = value("journal_rq_um"),
+             .shellRq_um = value("shell_rq_um"),
+             .ringRq_um = value("ring_rq_um"),
+             .boreRq_um = value("bore_rpq_um"),
+             .camRq_um = value("cam_rq_um"),
+             .tappetRq_um = value("follower_rq_um"),
+             .ringPressure_pa = value("gas_kpa") * 1e3,
+             .baseRadius_mm = value("cam_base_mm"),
+             .lift_mm = value("cam_lift_mm"),
+             .noseFall_mm = value("nose_fall_mm"),
+             .springLoad_n = value("spring_n"),
+             .camWidth_mm = value("cam_width_mm"),
+             .rollerRadius_mm = value("roller_mm") };
 }
 
 std::vector<Contact> contactsOf(const Build &build, const OperatingResult &point,

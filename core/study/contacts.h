@@ -24,18 +24,18 @@ struct Contact
 enum class Tappet { Flat, Roller };
 Tappet tappetOf(const Build &build);
 
-/// Surfaces and shapes nobody measured yet. All own choices, no source.
+/// Surfaces and shapes of what rubs.
 struct ContactShapes
 {
-    double journalRq_um = 0.15, shellRq_um = 0.30;
-    double ringRq_um = 0.12, boreRq_um = 0.20;
-    double camRq_um = 0.20, tappetRq_um = 0.15;
-    double ringPressure_pa = 0.2e6;
-    double baseRadius_mm = 16, lift_mm = 9, noseFall_mm = 21; ///< −s'' over the nose
-    double springLoad_n = 650, camWidth_mm = 14, rollerRadius_mm = 9;
+    double journalRq_um, shellRq_um;
+    double ringRq_um, boreRq_um;
+    double camRq_um, tappetRq_um;
+    double ringPressure_pa;
+    double baseRadius_mm, lift_mm, noseFall_mm; ///< −s'' over the nose
+    double springLoad_n, camWidth_mm, rollerRadius_mm;
 };
 
-/// The same with what the document says of rings and bore (finishKeys()).
+/// As the document says, else as usual (finishKeys()).
 ContactShapes shapesOf(const Build &build);
 
 /// Contacts at an operating point, by its films: mains and big-ends the one least well off, rings

@@ -115,8 +115,7 @@ Result<ShellPlan> shellChoice(const Build &build, const std::vector<GaugedSize> 
             return fail("journals",
                         s.name + ": neither gauged with known shells nor stamped with classes");
         out.stops.push_back(s.stop);
-        out.spaces.push_back(
-            { s.name, space->space_m, aimOf(*limitsFor(build, family, s.stop)) });
+        out.spaces.push_back({ s.name, space->space_m, aimOf(*limitsFor(build, family, s.stop)) });
         out.from.push_back(space->from);
     }
     auto best = selectShells(out.classes, out.spaces, aimOf(*limits));

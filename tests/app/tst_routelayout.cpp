@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/operating.h"
+#include "assess/sizes.h"
 #include "bench/route/routelayout.h"
+#include "bench/route/routemap.h"
 #include "document/edit.h"
 #include "testing.h"
 
@@ -21,6 +24,10 @@ private Q_SLOTS:
     void risers_passThroughNoRow_data();
     void risers_passThroughNoRow();
     void editedEngines_keepTheirPlaces();
+    void everyStop_hangsOnSomethingOrIsNamed_data();
+    void everyStop_hangsOnSomethingOrIsNamed();
+    void words_standApart_data();
+    void words_standApart();
 };
 
 namespace {
@@ -152,6 +159,99 @@ void TestRouteLayout::editedEngines_keepTheirPlaces()
                  stop.id.c_str());
     for (const RoutePoint &p : layout.points)
         QVERIFY2(layout.area.contains(p.at), qPrintable(p.name));
+}
+
+void TestRouteLayout::everyStop_hangsOnSomethingOrIsNamed_data()
+{
+    sizes();
+}
+
+void TestRouteLayout::everyStop_hangsOnSomethingOrIsNamed()
+{
+    QFETCH(QString, file);
+    QFETCH(QRectF, area);
+    const Build build = loadBuild(file.toStdString())->build;
+    const RouteLayout layout = layoutRoute(build, area);
+    const auto meets = [](const QPolygonF &path, const RoutePoint &p) {
+        for (qsizetype i = 1; i < path.size(); ++i) {
+            const QPointF a = path[i - 1], d = path[i] - a;
+            const double length2 = QPointF::dotProduct(d, d);
+            const double t = length2 > 0
+                ? std::clamp(QPointF::dotProduct(p.at - a, d) / length2, 0.0, 1.0)
+                : 0;
+            if (QLineF(a + t * d, p.at).length() < radiusOf(p))
+                return true;
+        }
+        return false;
+    };
+    for (const RoutePoint &p : layout.points) {
+        bool hangs = meets(layout.returns, p) || meets(layout.gaugeLine, p);
+        for (const RouteLine &line : layout.lines)
+            hangs = hangs || meets(line.path, p);
+        for (const QPolygonF &join : layout.joins)
+            hangs = hangs || meets(join, p);
+        QVERIFY2(hangs, qPrintable(p.name));
+    }
+    for (const Stop &stop : build.engine.stops) {
+        const bool named
+            = std::any_of(layout.notDrawn.begin(), layout.notDrawn.end(),
+                          [&](const QString &n) { return n == QString::fromStdString(stop.name); });
+        const bool drawn
+            = std::any_of(layout.points.begin(), layout.points.end(),
+                          [&](const RoutePoint &p) { return p.stop.toStdString() == stop.id; });
+        QVERIFY2(stop.kind == StopKind::Gallery || named != drawn, stop.id.c_str());
+    }
+}
+
+void TestRouteLayout::words_standApart_data()
+{
+    QTest::addColumn<QString>("file");
+    QTest::addColumn<QSize>("size");
+    QTest::addColumn<UnitSystem>("system");
+    // The map in a window of 1280x800 and 1100x700, the first also at twice the size.
+    for (const TemplateInfo &t : listTemplates())
+        for (const QSize &size : { QSize(900, 560), QSize(720, 460), QSize(560, 420) })
+            for (const UnitSystem s : { UnitSystem::Metric, UnitSystem::Imperial })
+                QTest::addRow("%s %d %d", t.name.c_str(), size.width(), static_cast<int>(s))
+                    << QString::fromStdString(t.name) << size << s;
+}
+
+/// No word over another, over a point or outside; of what stands alone no figure is left out.
+void TestRouteLayout::words_standApart()
+{
+    QFETCH(const QString, file);
+    QFETCH(const QSize, size);
+    QFETCH(const UnitSystem, system);
+    Figure::setSystem(system);
+    OpenBuild open { QString() };
+    open.open(loadTemplate(file.toStdString())->build, {});
+    RouteMap map(open);
+    map.resize(size);
+    map.setResult(assessAt(open.build(), judgeSizes(open.build()), 800, 100).value());
+    map.grab(); // lays out
+    Figure::setSystem(UnitSystem::Metric);
+    const auto &points = map.layout().points;
+    std::vector<QRectF> words;
+    int nameless = 0;
+    for (size_t i = 0; i < points.size(); ++i) {
+        const RouteLabel &l = map.labels()[i];
+        nameless += l.name.isEmpty();
+        for (const auto &[text, area] :
+             { std::pair(l.name, l.nameArea), std::pair(l.figure, l.figureArea) })
+            if (!text.isEmpty()) {
+                QVERIFY2(QRectF(map.rect()).contains(area), qPrintable(text));
+                words.push_back(area);
+                for (const RoutePoint &p : points)
+                    QVERIFY2(!area.contains(p.at),
+                             qPrintable(text + QStringLiteral(" on ") + p.name));
+            }
+        QVERIFY2(points[i].small || !l.name.isEmpty(), qPrintable(points[i].name));
+    }
+    for (size_t i = 0; i < words.size(); ++i)
+        for (size_t k = i + 1; k < words.size(); ++k)
+            QVERIFY(!words[i].intersects(words[k]));
+    QVERIFY2(4 * nameless <= static_cast<int>(points.size()),
+             qPrintable(QString::number(nameless)));
 }
 
 } // namespace tst_routelayout

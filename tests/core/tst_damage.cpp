@@ -169,7 +169,8 @@ void TestDamage::oneWrongValue_isNamed_data()
     // Passages and plugs.
     row("/passages/0/part", R"("wing")", "there is no part \"wing\"");
     row("/passages/0/made", R"("carved")", "must be drilled, cast or tube, is \"carved\"");
-    row("/passages/0/d_mm", "0.2", "must be 0.3 to 200.0 mm");
+    row("/passages/0/d_mm", "9", "is that of its elements");
+    row("/passages/4/d_mm", "0.2", "must be 0.3 to 200.0 mm");
     row("/passages/0/l_mm", "0.5", "must be 1 to 10000 mm");
     row("/passages/0/stop", R"("nowhere")", "nowhere");
     row("/passages/0/ends/0/kind", R"("open")", "must be plug, hole, joint or blind, is \"open\"");
@@ -183,7 +184,7 @@ void TestDamage::oneWrongValue_isNamed_data()
     row("/plumbing/filter_build", R"("paper_bag")", "there is no filter \"paper_bag\"");
     row("/plumbing/lines", R"([{"id": "l1", "from": "engine.gauge", "to": "moon.in"}])", "moon.in",
         "/plumbing/lines/0/");
-    row("/plumbing/capped", R"(["moon.in"])", "moon.in", "/plumbing/capped/0");
+    row("/plumbing/capped", R"([{"port": "moon.in"}])", "moon.in", "/plumbing/capped/0/port");
     row("/sump/coolant", R"("some")", "must be none, suspected or confirmed, is \"some\"");
     row("/sump/fuel", R"("much")", "must be none, suspected or confirmed, is \"much\"");
     row("/sump/across_mm", "[[-90, 5], [90, 5], [90, 300], [-90, 300]]",

@@ -4,6 +4,7 @@
 #include "document/edit.h"
 #include "document/fastening.h"
 #include "quantity/json.h"
+#include "report/buildsheet.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -55,6 +56,8 @@ private Q_SLOTS:
     void rods_areTightenedCapByCap();
     void loosening_isTheReverse();
     void outOfTurn_isSaidUntilLoose();
+    void begunAndNotFinished_isAHold();
+    void sheet_printsStagesAsTheManualHasThem();
     void cap_isTorquedAtTheLastStageOnly();
     void testBolts_areNotForTheBuild();
     void manual_isReadAsItStands_data();
@@ -116,6 +119,38 @@ void TestFastening::outOfTurn_isSaidUntilLoose()
     QCOMPARE(fixture::stateOf(b, "torq@main_caps"), "look_again");
     b = tick(b, "main_caps", 5, 0);
     QVERIFY(!torqueState(b, card(b, "main_caps")).outOfOrder);
+}
+
+void TestFastening::begunAndNotFinished_isAHold()
+{
+    Build b = plain();
+    QCOMPARE(fixture::stateOf(b, "torq@main_caps"), "not_done");
+    b = tightened(b, "main_caps");
+    QCOMPARE(fixture::stateOf(b, "torq@main_caps"), "proven");
+    b = tick(b, "main_caps", 10, 0); // one loosened again
+    QCOMPARE(fixture::stateOf(b, "torq@main_caps"), "hold");
+    const fixture::By by(fixture::withJob(b, "N"));
+    QVERIFY(said(by.list().find("torq@main_caps")->reason).find("9 of 10") != std::string::npos);
+}
+
+void TestFastening::sheet_printsStagesAsTheManualHasThem()
+{
+    Build b = plain();
+    TorqueCard mains = card(b, "main_caps"), outer = card(b, "rod_caps");
+    mains.stages = *readStages("30 N m, 60 N m, +90°", "N m");
+    mains.source = "manufacturer";
+    outer.stages = *readStages("16 lb ft, then 33 lb ft", "N m");
+    for (const TorqueCard &c : { mains, outer })
+        b = applyEdit(b, PutTorqueCard { c }).value();
+    std::string all;
+    for (const SheetBlock &block : buildSheet(b, assess(b), "29 November 2026", {}).blocks)
+        if (const auto *t = std::get_if<SheetTable>(&block))
+            for (const auto &row : t->rows)
+                for (const SheetCell &cell : row)
+                    all += said(cell.text) + "|";
+    for (const char *wanted :
+         { "30 N m, then 60 N m, then +90°", "16 lb ft, then 33 lb ft", "manufacturer" })
+        QVERIFY2(all.find(wanted) != std::string::npos, wanted);
 }
 
 void TestFastening::cap_isTorquedAtTheLastStageOnly()

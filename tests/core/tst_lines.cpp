@@ -115,6 +115,7 @@ void TestLines::usualLines_areRight()
     QFETCH(QString, name);
     Build b = loadTemplate(name.toStdString())->build;
     b.plumbing.lines = usualLines(b);
+    b.plumbing.capped = usualCaps(b);
     LinesReport r = judgeLines(b);
     QVERIFY2(r.faults.empty(), r.faults.empty() ? "" : said(r.faults.front().text).c_str());
     if (hasLines(b) && b.engine.ofKind(StopKind::Tank))
@@ -144,7 +145,7 @@ void TestLines::wrongJoints_areCaught_data()
     row("missing", "open_port", [](Build &b) {
         b.plumbing.lines.pop_back(), b.plumbing.lines.erase(b.plumbing.lines.begin());
     });
-    row("capped", "capped", [](Build &b) { b.plumbing.capped = { "engine.in" }; });
+    row("capped", "capped", [](Build &b) { b.plumbing.capped = { { "engine.in", "", "" } }; });
     row("one filter line at the wrong port", "out_to_out",
         [](Build &b) { line(b, "pump.out").to = "filter.centre"; });
     row("both filter lines swapped", "lines_swapped", [](Build &b) {
@@ -296,7 +297,8 @@ void TestLines::lineEdits_goThroughJsonAndBack()
     l.rating = "suction";
     l.bore_mm = 19;
     l.by = "tester";
-    const std::vector<Edit> edits { PutLine { l }, DropLine { "l1" }, CapPort { "engine.in", true },
+    const std::vector<Edit> edits { PutLine { l }, DropLine { "l1" },
+                                    CapPort { "engine.in", true, "tester", "2026-01-01" },
                                     SetFilter { true, "arrow" }, DrawLines {} };
     for (const Edit &e : edits) {
         const auto back = editFromJson(editToJson(Edit(e)));
@@ -346,12 +348,12 @@ void TestLines::badPlumbing_isNamedWithItsPlace()
     b.plumbing.lines[1].id = b.plumbing.lines[0].id;
     b.plumbing.lines[2].to = "attic.in";
     b.plumbing.filterBuild = "sieve";
-    b.plumbing.capped = { "nowhere" };
+    b.plumbing.capped = { { "nowhere", "", "" } };
     QStringList places;
     for (const Error &e : validateBuild(b))
         places << QString::fromStdString(e.place);
     for (const char *p : { "/plumbing/filter_build", "/plumbing/lines/1/id", "/plumbing/lines/2/to",
-                           "/plumbing/capped/0" })
+                           "/plumbing/capped/0/port" })
         QVERIFY2(places.contains(QLatin1String(p)), p);
 }
 
@@ -424,7 +426,7 @@ void TestLines::newEntries_goThroughTheFile()
 {
     Build b = remoteFilter();
     b.plumbing.lines[0].by = "tester";
-    b.plumbing.capped = { "engine.out" };
+    b.plumbing.capped = { { "engine.out", "tester", "2026-01-01T10:00:00" } };
     b = with(b, seen("cooling_jets", 2, "weak"));
     GaugeReading g;
     g.tap = "filter_housing";

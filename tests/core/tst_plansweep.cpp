@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/lines.h"
 #include "checks/assessment.h"
 #include "circuit/elementtypes.h"
 #include "diagnose/whatif.h"
 #include "document/dimensions.h"
 #include "document/engineplan.h"
+#include "passage/passage.h"
 #include "report/buildsheet.h"
 #include "storage/readingtable.h"
 #include "testing.h"
@@ -29,6 +31,13 @@ private Q_SLOTS:
     void wrongMains_areRefusedWithTheRange();
     void plugMissing_leavesTheMainsInSeries();
     void pumpsByDisplacement_moveAsMuch();
+    void oldPumpsPort_wantsItsCap();
+    void tankReturns_areJoinedOrPlugged();
+    void turboAtTheFilter_leavesTheBlock();
+    void squirtHoles_areOneMoreHoleEach();
+    void hollowCams_carryTheirOil();
+    void phaserOfItsOwn_doesNotHangOnTheCam();
+    void idlers_haveTheirNeed();
     void mixedWords_makeWholeBuilds_data();
     void mixedWords_makeWholeBuilds();
     void size_scalesWhatFollowsFromIt_data();
@@ -206,6 +215,148 @@ void TestPlanSweep::pumpsByDisplacement_moveAsMuch()
     QVERIFY(!planBuild(plan));
 }
 
+void TestPlanSweep::oldPumpsPort_wantsItsCap()
+{
+    EnginePlan plan;
+    plan.oldPumpPort = true;
+    QCOMPARE(planBuild(plan).error().place, std::string("old_pump_port"));
+    plan.drySump = true;
+    Build b = planBuild(plan).value();
+    isWhole(b);
+    // Planned, and seen by nobody.
+    QVERIFY(b.plumbing.capOf("engine.old_pump") && b.plumbing.capOf("engine.old_pump")->by.empty());
+    QVERIFY(judgeLines(b).faults.empty());
+    b = applyEdit(b, CapPort { "engine.old_pump", false }).value();
+    const LinesReport open = judgeLines(b);
+    QCOMPARE(open.faults.size(), size_t(1));
+    QCOMPARE(markWord(open.faults[0].mark), markWord(Mark::Hold));
+    QVERIFY(said(open.faults[0].text).find("old pump's port") != std::string::npos);
+    b = applyEdit(b, CapPort { "engine.old_pump", true, "A. Fitter", "2026-01-01" }).value();
+    QVERIFY(judgeLines(b).faults.empty());
+    QCOMPARE(parseBuild(buildText(b))->build.plumbing.capped.front().by, std::string("A. Fitter"));
+    ExternalLine line;
+    line.from = "engine.old_pump";
+    line.to = "tank.in";
+    QVERIFY(!judgeLines(applyEdit(b, PutLine { line }).value()).faults.empty());
+}
+
+void TestPlanSweep::tankReturns_areJoinedOrPlugged()
+{
+    EnginePlan plan;
+    plan.drySump = true;
+    plan.tankReturns = 2;
+    Build b = planBuild(plan).value();
+    isWhole(b);
+    QVERIFY(judgeLines(b).faults.empty());
+    const auto second = std::find_if(b.plumbing.lines.begin(), b.plumbing.lines.end(),
+                                     [](const ExternalLine &l) { return l.to == "tank.in_2"; });
+    QVERIFY(second != b.plumbing.lines.end());
+    b = applyEdit(b, DropLine { second->id }).value();
+    QCOMPARE(judgeLines(b).faults.size(), size_t(2)); // both its ends stand open
+    for (const char *port : { "tank.in_2", "scavenge.out_2" })
+        b = applyEdit(b, CapPort { port, true }).value();
+    QVERIFY(judgeLines(b).faults.empty());
+}
+
+void TestPlanSweep::turboAtTheFilter_leavesTheBlock()
+{
+    EnginePlan plan;
+    plan.turbo = true;
+    const Build gallery = planBuild(plan).value();
+    plan.turboFeed = "filter";
+    const Build filter = planBuild(plan).value();
+    isWhole(filter);
+    QVERIFY(findPort(portsOf(gallery), "engine.turbo_feed"));
+    QVERIFY(findPort(portsOf(filter), "filter.turbo_feed"));
+    QVERIFY(!findPort(portsOf(filter), "engine.turbo_feed"));
+    const auto at = [](const Build &b) {
+        for (const PointPressure &p : hotIdleAlone(b)->points)
+            if (p.stop == "turbo")
+                return p.pressure_pa;
+        return 0.0;
+    };
+    QVERIFY(at(filter) > at(gallery)); // nearer the pump
+}
+
+/// What a hole takes is all that changes: no spring, no other hole.
+void TestPlanSweep::squirtHoles_areOneMoreHoleEach()
+{
+    EnginePlan plan;
+    const Build without = planBuild(plan).value();
+    plan.squirtHoles = true;
+    const Build with = planBuild(plan).value();
+    isWhole(with);
+    QCOMPARE(with.circuit.elements.size(), without.circuit.elements.size() + 4);
+    const Build one = applyEdit(without, AddStop { StopKind::Jet, "", "big_end_2" }).value();
+    QCOMPARE(one.circuit.elements.size(), without.circuit.elements.size() + 1);
+    const Element &hole = one.circuit.elements.back();
+    QVERIFY(hole.kind == ElementKind::Orifice && hole.from == "b_2" && hole.to == sumpNode);
+    QVERIFY(!hole.values.contains("open_kpa") && hole.value("count") <= 1);
+    const double taken = assessAt(one, judgeSizes(one), 800, 100)->elementFlow_m3_s.at(hole.id);
+    QVERIFY(taken > 0);
+    const auto main = [](const Build &b) { return hotIdleAlone(b)->gauge.value_pa; };
+    QVERIFY(main(one) < main(without) && main(with) < main(one));
+    QVERIFY(findPassage(with.passages, "rod_squirt_3"));
+}
+
+void TestPlanSweep::hollowCams_carryTheirOil()
+{
+    EnginePlan plan;
+    plan.valveGear = "two_cams";
+    plan.hollowCams = true;
+    const Build b = planBuild(plan).value();
+    isWhole(b);
+    int bores = 0;
+    for (const Passage &p : b.passages)
+        bores += p.part == "cam" && p.id.find("_hole_") == std::string::npos;
+    QCOMPARE(bores, 2);
+    // Through the bore to the last bearing: shut there, the rest runs dry.
+    Build shut = b;
+    for (Element &e : shut.circuit.elements)
+        if (e.id == "intake_cam_hole_1")
+            e.values["d_mm"] = 0.1;
+    const auto last = [](const Build &of) {
+        for (const PointPressure &p : hotIdleAlone(of)->points)
+            if (p.node == "intake_cam_c_5")
+                return p.pressure_pa;
+        return 0.0;
+    };
+    QVERIFY(last(b) > 1e4);
+    QVERIFY(last(shut) < 0.1 * last(b));
+}
+
+void TestPlanSweep::phaserOfItsOwn_doesNotHangOnTheCam()
+{
+    EnginePlan plan;
+    plan.valveGear = "one_cam";
+    plan.phasers = true;
+    const auto at = [&](const char *feed) {
+        plan.phaserFeed = feed;
+        const Build b = planBuild(plan).value();
+        for (const PointPressure &p : hotIdleAlone(b)->points)
+            if (b.engine.find(p.stop)->kind == StopKind::Phaser)
+                return p.pressure_pa;
+        return 0.0;
+    };
+    const double cam = at("cam"), own = at("own");
+    QVERIFY(cam > 0 && own > 1.05 * cam);
+}
+
+void TestPlanSweep::idlers_haveTheirNeed()
+{
+    EnginePlan plan;
+    plan.idlers = 3;
+    const Build b = planBuild(plan).value();
+    isWhole(b);
+    int idlers = 0;
+    for (const PointPressure &p : hotIdleAlone(b)->points)
+        if (b.engine.find(p.stop)->kind == StopKind::Idler) {
+            ++idlers;
+            verifyClose(p.need_pa, 20e3, 1e-9); // 20 kPa at idle
+        }
+    QCOMPARE(idlers, 3);
+}
+
 void TestPlanSweep::mixedWords_makeWholeBuilds_data()
 {
     QTest::addColumn<unsigned>("seed");
@@ -235,6 +386,14 @@ void TestPlanSweep::mixedWords_makeWholeBuilds()
     plan.tensioner = chance();
     plan.phasers = plan.valveGear != "pushrods" && chance();
     plan.turbo = chance();
+    plan.turboFeed = chance() ? "filter" : "gallery";
+    plan.phaserFeed = chance() ? "own" : "cam";
+    plan.reliefTo = chance() ? "sump" : "inlet";
+    plan.hollowCams = chance();
+    plan.squirtHoles = chance();
+    plan.tankReturns = chance() ? 2 : 1;
+    plan.oldPumpPort = plan.drySump && chance();
+    plan.idlers = static_cast<int>(random() % 4);
     plan.balanceShafts = plan.layout == "inline" && chance();
     const auto b = planBuild(plan);
     if (!b) { // a combination there is not says which word, and what could stand there
@@ -276,8 +435,10 @@ void TestPlanSweep::size_scalesWhatFollowsFromIt()
 void TestPlanSweep::senselessPlans_areRefused_data()
 {
     QTest::addColumn<QString>("member");
-    const char *const members[] = { "layout",   "cylinders",  "bore_mm", "stroke_mm", "block",
-                                    "main_cap", "valve_gear", "order",   "oil",       "overhead" };
+    const char *const members[]
+        = { "layout",    "cylinders",   "bore_mm",    "stroke_mm", "block",
+            "main_cap",  "valve_gear",  "order",      "oil",       "overhead",
+            "relief_to", "phaser_feed", "turbo_feed", "idlers",    "tank_returns" };
     for (const char *m : members)
         QTest::newRow(m) << QString::fromLatin1(m);
 }

@@ -313,8 +313,8 @@ void TestRecords::rows_tellWhichOneIsWrong_data()
     row("passage with one end", "passage",
         R"({"id": "p", "part": "block", "d_mm": 8, "l_mm": 90, "ends": [{"kind": "hole"}]})",
         "/ends", "a passage has two ends");
-    row("capped port that is no name", "plumbing", R"({"capped": ["pan.a", 3]})", "/capped/1",
-        "must be the name of a port");
+    row("capped port that is no name", "plumbing",
+        R"({"capped": [{"port": "pan.a"}, {"by": "x"}]})", "/capped/1/port", "is missing");
     row("photo that is no name", "sign", R"({"id": "s1", "stop": "a", "sign": "b", "photos": [1]})",
         "/photos/0", "must be a file name");
     row("element that is no id", "stop", R"({"id": "s", "kind": "pump", "elements": [{}]})",

@@ -12,7 +12,7 @@
 namespace mildpath {
 namespace {
 
-constexpr int headHeight = 36;
+constexpr int columnHead = 36;
 
 /// A dimension line in the manner of its source: ends, and a word in a gap where there is room.
 void drawSource(QPainter &p, const QRectF &along, Origin origin)
@@ -73,7 +73,7 @@ int ValueTable::heightOf(const Row &row)
 
 double ValueTable::top(int row) const
 {
-    double y = headHeight;
+    double y = columnHead;
     for (int i = 0; i < row; ++i)
         y += heightOf(m_rows[static_cast<size_t>(i)]);
     return y;

@@ -6,6 +6,7 @@
 #include "bench/forecast/gaslayer.h"
 #include "checks/assessment.h"
 #include "checks/verdicttable.h"
+#include "document/enginesheet.h"
 #include "open/questions.h"
 #include "open/vectorstate.h"
 #include "paint/text.h"
@@ -247,6 +248,8 @@ void PressurePage::verdict(PanelContent &out) const
     out.push_back(PanelTitle { tr("Verdict"), {} });
     for (const Calibration *c : standing(build.calibrations))
         out.push_back(PanelText { tr("Calibrated by running: %1.").arg(qs(c->note)), Tone::Warn });
+    if (const Phrase typical = typicalText(typicalSizes(build).size()); !typical.empty())
+        out.push_back(PanelText { qs(typical) + tr("; Engine says which."), Tone::Muted });
     if (m_open.operating().unsolved) {
         out.push_back(PanelVerdict { unsolvedMark(), tr("No forecast"),
                                      qs(m_open.operating().unsolved->message) });

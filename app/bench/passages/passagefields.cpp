@@ -76,7 +76,7 @@ private:
                                         return put([&](Passage &p) { p.name = name; });
                                     } });
         length(QStringLiteral("passage.d"), tr("diameter"), m_passage.d_mm,
-               [put = put()](double mm) { return put([&](Passage &p) { p.d_mm = mm; }); });
+               [&open = m_open, p = m_passage](double mm) { return open.edit(setBore(p, mm)); });
         length(QStringLiteral("passage.l"), tr("length"), m_passage.l_mm,
                [put = put()](double mm) { return put([&](Passage &p) { p.l_mm = mm; }); });
         static constexpr std::array<const char *, 3> ways { "drilled", "cast", "tube" };

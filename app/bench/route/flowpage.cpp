@@ -36,7 +36,7 @@ bool shown(const Stop &stop)
     constexpr std::array kinds { StopKind::Main,       StopKind::BigEnd, StopKind::BalanceShaft,
                                  StopKind::CamBearing, StopKind::Rocker, StopKind::Lifter,
                                  StopKind::Jet,        StopKind::Chain,  StopKind::Tensioner,
-                                 StopKind::Phaser,     StopKind::Turbo };
+                                 StopKind::Phaser,     StopKind::Turbo,  StopKind::Idler };
     return std::find(kinds.begin(), kinds.end(), stop.kind) != kinds.end();
 }
 

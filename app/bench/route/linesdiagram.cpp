@@ -200,16 +200,15 @@ void LinesDiagram::paintEvent(QPaintEvent *)
                 .intersected(QRectF(box.area.topLeft(), QSizeF(box.area.width(), headHeight + 2))),
             Qt::AlignVCenter, box.name, textFont(TextSize::Normal, true), t.ink);
     }
-    const auto &capped = plumbing.capped;
     for (const Spot &s : m_spots) {
-        const bool cap = std::find(capped.begin(), capped.end(), s.port.id) != capped.end();
+        const bool cap = plumbing.capOf(s.port.id) != nullptr;
         const bool joined
             = std::any_of(plumbing.lines.begin(), plumbing.lines.end(),
                           [&](const auto &l) { return l.from == s.port.id || l.to == s.port.id; });
-        const bool missing = report.written && s.port.required && !joined;
-        p.setPen(QPen(s.port.id == m_port  ? t.selection
-                          : missing || cap ? t.hold
-                                           : t.ink,
+        const bool wrong = portMark(report, s.port.id) == Mark::Hold;
+        p.setPen(QPen(s.port.id == m_port ? t.selection
+                          : wrong         ? t.hold
+                                          : t.ink,
                       s.port.id == m_port ? 3 : 1.6));
         p.setBrush(joined && !cap ? toneOf(s.port.service, t) : t.panel);
         if (cap)
@@ -227,8 +226,7 @@ void LinesDiagram::paintEvent(QPaintEvent *)
             || s.port.service == Service::Gauge || s.port.service == Service::Drain
             || s.port.service == Service::Suction || name == tr("return");
         drawLine(p, text, Qt::AlignVCenter | (s.out.x() < 0 ? Qt::AlignLeft : Qt::AlignRight),
-                 says ? name : name + arrow, textFont(TextSize::Small),
-                 missing || cap ? t.hold : t.muted);
+                 says ? name : name + arrow, textFont(TextSize::Small), wrong ? t.hold : t.muted);
     }
 }
 

@@ -48,6 +48,11 @@ Result<void> putTraced(OpenBuild &open, ExternalLine line)
     return open.edit(PutLine { std::move(line) });
 }
 
+Result<void> putCapSeen(OpenBuild &open, const std::string &port)
+{
+    return open.edit(CapPort { port, true, open.worker(), OpenBuild::now() });
+}
+
 } // namespace
 
 LinesPage::LinesPage(OpenBuild &open, QWidget *parent)
@@ -222,16 +227,24 @@ void LinesPage::portPanel(const Port &port, PanelContent &out) const
             : port.way == Way::In ? tr("Oil comes in here, %1.").arg(qs(serviceWord(port.service)))
                                   : tr("Either way, %1.").arg(qs(serviceWord(port.service))),
         Tone::Muted });
-    const auto &capped = m_open.build().plumbing.capped;
-    const bool cap = std::find(capped.begin(), capped.end(), port.id) != capped.end();
-    out.push_back(PanelTick { QStringLiteral("port.capped"),
-                              portMark(m_open.lines(), port.id),
-                              tr("Capped or plugged"),
-                              {},
-                              cap,
-                              [open = &m_open, id = port.id](bool on) {
-                                  saidIfRefused(open->edit(CapPort { id, on }));
-                              } });
+    const PortCap *cap = m_open.build().plumbing.capOf(port.id);
+    out.push_back(PanelTick {
+        QStringLiteral("port.capped"),
+        portMark(m_open.lines(), port.id),
+        tr("Capped or plugged"),
+        {},
+        cap != nullptr,
+        [open = &m_open, id = port.id](bool on) {
+            saidIfRefused(on ? putCapSeen(*open, id) : open->edit(CapPort { id, false }));
+        } });
+    if (cap && cap->by.empty() && cap->at.empty())
+        out.push_back(PanelButton {
+            QStringLiteral("port.seen"), tr("Cap seen, tight"),
+            [open = &m_open, id = port.id] { saidIfRefused(putCapSeen(*open, id)); } });
+    else if (cap)
+        out.push_back(PanelText {
+            tr("Seen so by %1, %2").arg(qs(cap->by), qs(dayText(cap->at.substr(0, 10)))),
+            Tone::Good });
     const auto ports = portsOf(m_open.build());
     PanelChoice c { QStringLiteral("port.join"), tr("a line from here to"), {}, -1, {} };
     std::vector<std::string> ids;

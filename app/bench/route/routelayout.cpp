@@ -36,6 +36,7 @@ public:
         proportions();
         trunk();
         gallery();
+        seriesRow();
         mains();
         bigEnds();
         bigEndCaption();
@@ -113,7 +114,8 @@ private:
             const bool row = s.kind == StopKind::Lifter || s.kind == StopKind::CamBearing
                 || s.kind == StopKind::Rocker || s.kind == StopKind::BalanceShaft;
             if (!row && s.kind != StopKind::Turbo && s.kind != StopKind::Phaser
-                && s.kind != StopKind::Chain && s.kind != StopKind::Tensioner)
+                && s.kind != StopKind::Chain && s.kind != StopKind::Tensioner
+                && s.kind != StopKind::Idler)
                 continue;
             const std::string from = inletOf(s);
             if (below.contains(from)) {
@@ -132,8 +134,50 @@ private:
         }
     }
 
+    /// Mains may hang on a row: that one then stands where the main gallery would.
+    void findSeries()
+    {
+        const auto main = ofKind(StopKind::Main);
+        const Element *feed = main.empty() ? nullptr : into(main.front()->points.front().node);
+        const auto row = feed ? m_rowNodes.find(feed->from) : m_rowNodes.end();
+        if (row == m_rowNodes.end())
+            return;
+        m_series = m_rows[row->second];
+        m_rows.erase(m_rows.begin() + static_cast<long>(row->second));
+        m_rowNodes.clear();
+        for (size_t r = 0; r < m_rows.size(); ++r)
+            for (const StopPoint &p : m_rows[r]->points)
+                m_rowNodes[p.node] = r;
+    }
+    void seriesRow()
+    {
+        if (!m_series || m_galleryNodes.empty())
+            return;
+        const double first = m_galleryStart + 0.05,
+                     count = static_cast<double>(m_series->points.size()) - 1;
+        for (size_t i = 0; i < m_series->points.size(); ++i) {
+            const double x = first + (galleryEnd - first) * static_cast<double>(i) / count;
+            point(*m_series, m_series->points[i], at(x, m_galleryRow), RoutePoint::Above, true);
+        }
+        pipesOf(*m_series);
+        const double bays
+            = std::max<double>(1, static_cast<double>(ofKind(StopKind::Main).size()) - 1);
+        m_spacing = px(galleryEnd - first) / bays;
+        m_out.captions.emplace_back(m_place[m_series->points.front().node] - QPointF(14, 24),
+                                    qs(m_series->name));
+    }
+    /// Between places that are known.
+    void pipesOf(const Stop &s)
+    {
+        for (const std::string &id : s.elements)
+            if (const Element *e = element(id); e && e->kind == ElementKind::Pipe
+                && m_place.contains(e->from) && m_place.contains(e->to) && !drawn(e->id))
+                line(*e, { { m_place[e->from], m_place[e->to] } });
+    }
+
     void proportions()
     {
+        findSeries();
         const auto rows = static_cast<double>(m_rows.size());
         m_galleryRow
             = std::max(0.40, firstRow + rowStep * rows + (m_stubs.size() > 2 ? 0.19 : 0.14));
@@ -223,8 +267,8 @@ private:
                     line(*e,
                          { { top, QPointF(valve.x(), top.y()), QPointF(valve.x(), bottom.y()),
                              bottom } });
-            m_out.points.push_back(
-                { qs(s->id), {}, qs(s->name), valve, RoutePoint::AboveLoop, true });
+            m_out.points.push_back({ qs(s->id), {}, qs(s->name), valve, RoutePoint::Above, true });
+            m_out.points.back().away = reach - 4;
             m_placed.insert(s->id);
         }
     }
@@ -327,8 +371,12 @@ private:
     /// What is oiled by splash stands at the end of the row it belongs to.
     void smallEnds()
     {
-        for (const Stop *s : ofKind(StopKind::SmallEnd))
-            stopAt(*s, at(galleryEnd + 0.055, m_bigEndRow), RoutePoint::Below, true);
+        for (const Stop *s : ofKind(StopKind::SmallEnd)) {
+            const QPointF here = at(galleryEnd + 0.055, m_bigEndRow);
+            stopAt(*s, here, RoutePoint::Below, true);
+            if (!m_drops.empty())
+                m_out.joins.push_back({ { m_drops.back(), here } });
+        }
     }
 
     /// What the mains feed: cams straight below, rockers beside the cam that feeds them.
@@ -360,14 +408,19 @@ private:
         for (size_t r = 0; r < m_rows.size(); ++r) {
             const Stop *s = m_rows[r];
             const double y = at(0, firstRow + rowStep * static_cast<double>(r)).y();
-            const double back = 0.026 * static_cast<double>(m_rows.size() - 1 - r) + 0.03;
-            const double riser = m_out.area.left() + px(m_galleryStart - back);
+            const double aside = 0.026 * static_cast<double>(m_rows.size() - 1 - r) + 0.03;
+            const double riser = m_out.area.left() + px(m_galleryStart - aside);
             const auto &ends = m_rowEnds[r];
-            const double first = riser + 34;
-            const double last = at(galleryEnd, 0).x() - 58 * static_cast<double>(ends.size());
+            double first = riser + 34;
+            double last = at(galleryEnd, 0).x() - 58 * static_cast<double>(ends.size());
+            // Fed by the far end of another row, the oil comes back.
+            const Element *feed = into(s->points.front().node);
+            const bool back = feed && m_series && feed->from == m_series->points.back().node;
+            if (back)
+                std::swap(first, last);
             const double count = std::max<double>(1, static_cast<double>(s->points.size()) - 1);
             // Where names would touch, numbers do; the row's own name stands before it.
-            const bool tight = (last - first) / count < 62;
+            const bool tight = std::abs(last - first) / count < 62;
             for (size_t i = 0; i < s->points.size(); ++i) {
                 m_place.erase(s->points[i].node);
                 StopPoint p = s->points[i];
@@ -378,17 +431,15 @@ private:
             }
             const double front
                 = m_galleryStart - 0.026 * static_cast<double>(m_rows.size() - 1) - 0.03;
-            if (m_rows.size() > 1)
-                m_out.captions.emplace_back(QPointF(m_out.area.left() + px(front) - 14, y),
-                                            qs(s->name));
+            m_out.captions.emplace_back(QPointF(m_out.area.left() + px(front) - 14, y),
+                                        qs(s->name));
             const QPointF begin = m_place[s->points.front().node];
             const QPointF foot(riser, at(0, m_galleryRow).y());
-            if (const Element *feed = into(s->points.front().node))
+            if (back)
+                line(*feed, { { m_place[feed->from], begin } });
+            else if (feed)
                 line(*feed, { { foot, QPointF(riser, y + 20), QPointF(riser + 20, y), begin } });
-            for (const std::string &id : s->elements)
-                if (const Element *e = element(id); e && e->kind == ElementKind::Pipe
-                    && m_place.contains(e->from) && m_place.contains(e->to) && !drawn(e->id))
-                    line(*e, { { m_place[e->from], m_place[e->to] } });
+            pipesOf(*s);
             const QPointF end = m_place[s->points.back().node];
             for (size_t k = 0; k < ends.size(); ++k)
                 rowEnd(*ends[k], end, end + QPointF(58 * static_cast<double>(k + 1), 0));
@@ -396,8 +447,13 @@ private:
         for (const Stop *s : ofKind(StopKind::Plug))
             if (!s->points.empty() && m_place.contains(s->points.front().node)) {
                 const QPointF end = m_place[s->points.front().node];
+                const bool leftward = m_series && end.x() < m_out.area.center().x();
+                QPointF here = end + QPointF(leftward ? -40 : 40, 0);
+                while (taken(here))
+                    here += QPointF(0, 30);
+                m_out.joins.push_back({ { end, here } });
                 m_out.points.push_back(
-                    { qs(s->id), {}, qs(s->name), end + QPointF(40, 0), RoutePoint::Below, true });
+                    { qs(s->id), {}, qs(s->name), here, RoutePoint::Below, true, true });
                 m_placed.insert(s->id);
             }
     }
@@ -489,7 +545,8 @@ private:
         }
     }
 
-    /// What none of the rules above knows: beside what feeds it, or along the foot of the map.
+    /// What none of the rules above knows: beside what feeds it, scavenge stages on the drain-back
+    /// they bring home; the rest is named below the map.
     void leftOvers()
     {
         double x = 0.55;
@@ -504,11 +561,14 @@ private:
                     here += QPointF(26, 12);
                 if (const Element *e = s.elements.empty() ? nullptr : element(s.elements.front()))
                     line(*e, { { it->second, here } }, e->to == sumpNode && s.points.empty());
-            } else {
-                here = at(x, returnRow - 0.005);
+            } else if (s.kind == StopKind::Scavenge) {
+                here = at(x, returnRow);
                 x += 0.14;
+            } else {
+                m_out.notDrawn.push_back(qs(s.name));
+                continue;
             }
-            stopAt(s, here, RoutePoint::Right, true);
+            stopAt(s, here, RoutePoint::Above, true);
         }
     }
     bool taken(QPointF where) const
@@ -535,9 +595,13 @@ private:
         }
         const double y = at(0, returnRow).y();
         const double right = m_out.area.right() - 6;
-        m_out.returns = { { QPointF(right, at(0, 0.10).y() + 44), QPointF(right, y - 10),
-                            QPointF(right - 10, y), QPointF(m_foot.x() + 20, y),
-                            QPointF(m_foot.x(), m_foot.y() + 16) } };
+        // From the end of the topmost row, or of the gallery, down the side.
+        const QPointF from = !m_rows.empty() ? m_place[m_rows.front()->points.back().node]
+            : m_galleryNodes.empty()         ? at(galleryEnd, m_galleryRow)
+                                             : m_place[m_galleryNodes.back()];
+        m_out.returns = { { from, QPointF(right - 10, from.y()), QPointF(right, from.y() + 10),
+                            QPointF(right, y - 10), QPointF(right - 10, y),
+                            QPointF(m_foot.x() + 20, y), QPointF(m_foot.x(), m_foot.y() + 16) } };
         double lowest = at(0, m_rockerRow).y() + 24;
         for (const RoutePoint &p : m_out.points)
             if (p.label == RoutePoint::Below && p.at.y() > at(0, m_bigEndRow + 0.02).y())
@@ -554,6 +618,7 @@ private:
     std::set<std::string> m_placed, m_drawn;
     std::vector<std::string> m_galleryNodes;
     std::vector<const Stop *> m_rows, m_below, m_stubs;
+    const Stop *m_series = nullptr; ///< the row the mains hang on
     std::map<std::string, size_t> m_rowNodes;
     std::map<size_t, std::vector<const Stop *>> m_rowEnds;
     std::vector<QPointF> m_drops;

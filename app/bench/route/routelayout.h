@@ -31,9 +31,16 @@ struct RoutePoint
     std::string node;
     QString name;
     QPointF at;
-    enum Label { Right, Above, Below, Left, AboveLoop } label;
+    enum Label { Right, Above, Below, Left } label; ///< where its words stand best
     bool small = false; ///< one of many alike
+    bool plug = false;
+    double away = 0; ///< words stand so much further off
 };
+/// Of its circle.
+inline double radiusOf(const RoutePoint &point)
+{
+    return point.small ? 7 : 10;
+}
 
 /// Where everything of the circuit stands. Laid out from the document alone: the way from the sump
 /// up to the gallery on the left, the main gallery across, what it feeds through the mains below
@@ -43,6 +50,8 @@ struct RouteLayout
     std::vector<RouteLine> lines;
     std::vector<RoutePoint> points;
     QPolygonF returns; ///< drain-back, dotted
+    std::vector<QPolygonF> joins; ///< what closes a passage, or is oiled by splash: thin
+    std::vector<QString> notDrawn; ///< stops that hang on nothing the map knows
     std::vector<QPolygonF> drops; ///< short ones from the bearings down to it
     QPointF gauge; ///< the dial
     QPolygonF gaugeLine;

@@ -17,6 +17,33 @@
 
 namespace mildpath {
 
+namespace {
+
+constexpr double dial = 17; ///< radius of the gauge's
+
+QFont nameFontOf(const RoutePoint &point)
+{
+    return textFont(point.small ? TextSize::Small : TextSize::Normal);
+}
+
+QFont figureFont()
+{
+    return textFont(TextSize::Normal, true);
+}
+
+/// "3" of "Lifter 3", where there is a number to know it by; "plug" of a gallery's.
+QString briefOf(const RoutePoint &point)
+{
+    if (point.plug)
+        return RouteMap::tr("plug");
+    const QString last = point.name.section(u' ', -1);
+    const bool number = !last.isEmpty()
+        && std::all_of(last.begin(), last.end(), [](QChar c) { return c.isDigit(); });
+    return number && last != point.name ? last : QString();
+}
+
+} // namespace
+
 RouteMap::RouteMap(OpenBuild &open, QWidget *parent)
     : QWidget(parent)
     , m_open(open)
@@ -30,7 +57,40 @@ RouteMap::RouteMap(OpenBuild &open, QWidget *parent)
 void RouteMap::relayout()
 {
     m_layout = layoutRoute(m_open.build(), QRectF(rect()).adjusted(8, 2, -4, -22));
+    label();
     update();
+}
+
+QRectF RouteMap::captionArea(const QPointF &where, const QString &name) const
+{
+    const QFont font = textFont(TextSize::Small);
+    const double width = std::min(150.0, widthOf(name, font)),
+                 height = QFontMetricsF(font).height();
+    return { where.x() - width, where.y() - height / 2, width, height };
+}
+
+QRectF RouteMap::galleryArea() const
+{
+    const QFont font = textFont(TextSize::Small);
+    return { m_layout.galleryLabel + QPointF(0, 9),
+             QSizeF(widthOf(tr("main gallery"), font), QFontMetricsF(font).height()) };
+}
+
+void RouteMap::label()
+{
+    std::vector<QRectF> taken;
+    for (const auto &[where, name] : m_layout.captions)
+        taken.push_back(captionArea(where, name));
+    if (!m_layout.galleryLabel.isNull())
+        taken.push_back(galleryArea());
+    if (!m_layout.gaugeLine.isEmpty())
+        taken.emplace_back(m_layout.gauge - QPointF(dial + 4, dial + 18),
+                           QSizeF(2 * dial + 8, 2 * dial + 20));
+    std::vector<RouteWords> words;
+    for (const RoutePoint &point : m_layout.points)
+        words.push_back(
+            { point.name, briefOf(point), figures(point), nameFontOf(point), figureFont() });
+    m_labels = placeLabels(m_layout, words, taken);
 }
 
 void RouteMap::resizeEvent(QResizeEvent *)
@@ -44,6 +104,7 @@ void RouteMap::setResult(std::optional<OperatingResult> result,
     m_result = std::move(result);
     m_before = std::move(before);
     m_mostFlow = m_result ? std::max(1e-9, m_result->pumpFlow_m3_s) : 1;
+    label();
     update();
 }
 
@@ -66,8 +127,12 @@ QString RouteMap::figureOf(const RoutePoint &point, const OperatingResult &resul
         // Outlets have no pressure of their own; what they pass is what one wants to know.
         for (const RouteLine &line : m_layout.lines)
             if (line.outlet && line.path.back() == point.at) {
-                const double q = result.elementFlow_m3_s.at(line.element);
-                return q < 0.01 / litresPerMinute ? tr("shut") : Figure::flow(q).number;
+                // Of the build before, a result does not know the line.
+                const auto flow = result.elementFlow_m3_s.find(line.element);
+                if (flow == result.elementFlow_m3_s.end())
+                    return {};
+                const double q = flow->second;
+                return q < 0.01 / litresPerMinute ? tr("shut") : Figure::flow(q).text();
             }
         return {};
     }
@@ -122,16 +187,16 @@ void RouteMap::paintEvent(QPaintEvent *)
     for (const RouteLine &line : m_layout.lines)
         paintLine(p, line);
     paintGauge(p);
-    for (const RoutePoint &point : m_layout.points)
-        paintPoint(p, point);
+    for (size_t i = 0; i < m_layout.points.size(); ++i)
+        paintPoint(p, m_layout.points[i], m_labels[i]);
     paintKey(p);
     const Theme &t = Theme::current();
+    const QFont small = textFont(TextSize::Small);
     if (m_result && !m_layout.galleryLabel.isNull())
-        drawLine(p, QRectF(m_layout.galleryLabel + QPointF(0, 9), QSizeF(150, 16)),
-                 Qt::AlignVCenter, tr("main gallery"), textFont(TextSize::Small), t.muted);
+        drawLine(p, galleryArea(), Qt::AlignVCenter, tr("main gallery"), small, t.muted);
     for (const auto &[where, name] : m_layout.captions)
-        drawLine(p, QRectF(where - QPointF(150, 8), QSizeF(150, 16)),
-                 Qt::AlignVCenter | Qt::AlignRight, name, textFont(TextSize::Small), t.muted);
+        drawLine(p, captionArea(where, name), Qt::AlignVCenter | Qt::AlignRight, name, small,
+                 t.muted);
     if (!m_result)
         drawLine(p, rect(), Qt::AlignCenter, tr("no solution at this speed and temperature"),
                  textFont(TextSize::Title), t.hold);
@@ -145,8 +210,10 @@ void RouteMap::paintReturns(QPainter &p) const
     p.drawPolyline(m_layout.returns);
     for (const QPolygonF &drop : m_layout.drops)
         p.drawPolyline(drop);
-    if (m_layout.returns.size() > 3)
-        drawLine(p, QRectF(m_layout.returns[3].x() + 180, m_layout.returns[3].y() + 3, 200, 16),
+    for (const QPolygonF &join : m_layout.joins)
+        p.drawPolyline(join);
+    if (m_layout.returns.size() > 5)
+        drawLine(p, QRectF(m_layout.returns[5].x() + 60, m_layout.returns[5].y() + 3, 200, 16),
                  Qt::AlignVCenter, tr("drain-back to sump"), textFont(TextSize::Small), t.muted);
 }
 
@@ -183,11 +250,11 @@ void RouteMap::paintLine(QPainter &p, const RouteLine &line) const
     }
 }
 
-void RouteMap::paintPoint(QPainter &p, const RoutePoint &point) const
+void RouteMap::paintPoint(QPainter &p, const RoutePoint &point, const RouteLabel &label) const
 {
     const Theme &t = Theme::current();
     const bool selected = point.stop == m_open.selectedStop();
-    const double r = point.small ? 7 : 10;
+    const double r = radiusOf(point);
     if (selected) {
         p.setPen(QPen(t.selection, 2.5));
         p.setBrush(Qt::NoBrush);
@@ -200,40 +267,12 @@ void RouteMap::paintPoint(QPainter &p, const RoutePoint &point) const
     if (mark != Mark::NotDone)
         drawMark(p, point.at, point.small ? 9 : 12, mark);
 
-    const QString figure = figures(point);
-    const QFont nameFont = textFont(point.small ? TextSize::Small : TextSize::Normal);
-    const QFont figureFont = textFont(TextSize::Normal, true);
-    const QColor nameColour = selected ? t.selection : point.small ? t.muted : t.ink;
-    const double gap = r + 6;
-    QRectF nameArea, figureArea;
-    int flags = Qt::AlignVCenter;
-    switch (point.label) {
-    case RoutePoint::Right:
-        nameArea = QRectF(point.at + QPointF(gap, -16), QSizeF(120, 16));
-        figureArea = nameArea.translated(0, 16);
-        break;
-    case RoutePoint::Left:
-        nameArea = QRectF(point.at + QPointF(-gap - 90, -16), QSizeF(90, 16));
-        figureArea = nameArea.translated(0, 15);
-        flags |= Qt::AlignRight;
-        break;
-    case RoutePoint::AboveLoop:
-        nameArea = QRectF(point.at + QPointF(-45, -46), QSizeF(90, 15));
-        flags |= Qt::AlignHCenter;
-        break;
-    case RoutePoint::Above:
-        nameArea = QRectF(point.at + QPointF(-50, -gap - 30), QSizeF(100, 15));
-        figureArea = nameArea.translated(0, 15);
-        flags |= Qt::AlignHCenter;
-        break;
-    case RoutePoint::Below:
-        nameArea = QRectF(point.at + QPointF(-50, gap - 3), QSizeF(100, 16));
-        figureArea = nameArea.translated(0, 16);
-        flags |= Qt::AlignHCenter;
-        break;
-    }
-    drawLine(p, nameArea, flags, point.name, nameFont, nameColour);
-    drawLine(p, figureArea, flags, figure, figureFont,
+    const Qt::Alignment across = label.align | Qt::AlignVCenter;
+    drawLine(p, label.nameArea, static_cast<int>(across), label.name, nameFontOf(point),
+             selected          ? t.selection
+                 : point.small ? t.muted
+                               : t.ink);
+    drawLine(p, label.figureArea, static_cast<int>(across), label.figure, figureFont(),
              starves(point)            ? t.hold
                  : suffers(point, 0.8) ? t.lookAgain
                                        : t.ink);
@@ -248,7 +287,7 @@ void RouteMap::paintGauge(QPainter &p) const
     p.drawPolyline(m_layout.gaugeLine);
     p.setPen(QPen(t.dark ? t.line : t.strip, 1.5));
     p.setBrush(t.strip);
-    p.drawEllipse(m_layout.gauge, 17, 17);
+    p.drawEllipse(m_layout.gauge, dial, dial);
     const QString figure = m_result ? Figure::pressure(m_result->gauge.value_pa).number : QString();
     drawLine(p, QRectF(m_layout.gauge - QPointF(17, 9), QSizeF(34, 18)), Qt::AlignCenter, figure,
              textFont(TextSize::Normal, true), t.stripInk);
@@ -275,12 +314,17 @@ void RouteMap::paintKey(QPainter &p) const
         p.fillRect(QRectF(x + i, y - 4, 1.5, 8), t.pressure(5e5 * i / ramp));
     x += ramp + 5;
     word(inWords(asPressure(5e5, 0)), t.muted, 12);
-    word(tr("width: flow"), t.muted, 18);
+    word(tr("width: flow"), t.muted, 12);
+    word(tr("figures: %1").arg(unitOf(Shows::Pressure)), t.muted, 18);
     for (const Mark mark :
          { Mark::Proven, Mark::LookAgain, Mark::Hold, Mark::NotDone, Mark::SignedOff }) {
         drawMark(p, QPointF(x + 5, y), 10, mark);
         x += 15;
         word(qs(markWord(mark)), t.muted, 14);
+    }
+    if (!m_layout.notDrawn.empty()) {
+        QStringList names(m_layout.notDrawn.begin(), m_layout.notDrawn.end());
+        word(tr("not drawn: %1").arg(names.join(QStringLiteral(", "))), t.muted, 0);
     }
 }
 

@@ -3,6 +3,7 @@
 
 #include "assess/operating.h"
 #include "assess/rules.h"
+#include "bench/route/routelabels.h"
 #include "bench/route/routelayout.h"
 #include "open/openbuild.h"
 
@@ -25,6 +26,9 @@ public:
                    std::optional<OperatingResult> before = {});
     /// Centre of a stop's first point, for tests and for scrolling to it.
     QPointF placeOf(const QString &stop) const;
+    const RouteLayout &layout() const { return m_layout; }
+    /// What stands at the points of the layout, in their order.
+    const std::vector<RouteLabel> &labels() const { return m_labels; }
 
 protected:
     void paintEvent(QPaintEvent *) override;
@@ -36,7 +40,11 @@ private:
     void relayout();
     void paintReturns(QPainter &p) const;
     void paintLine(QPainter &p, const RouteLine &line) const;
-    void paintPoint(QPainter &p, const RoutePoint &point) const;
+    void paintPoint(QPainter &p, const RoutePoint &point, const RouteLabel &label) const;
+    /// The words of all points, where they have room.
+    void label();
+    QRectF captionArea(const QPointF &where, const QString &name) const;
+    QRectF galleryArea() const;
     void paintGauge(QPainter &p) const;
     void paintKey(QPainter &p) const;
     Mark markOf(const QString &stop) const;
@@ -48,6 +56,7 @@ private:
 
     OpenBuild &m_open;
     RouteLayout m_layout;
+    std::vector<RouteLabel> m_labels;
     std::optional<OperatingResult> m_result, m_before;
     double m_mostFlow = 1;
 };
