@@ -1,12 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/route/routelayout.h"
 
-#include "paint/figure.h"
+#include "bench/route/routeplaces.h"
 
-#include <QLineF>
 #include <algorithm>
-
-#include <set>
 
 namespace mildpath {
 namespace {
@@ -18,17 +15,10 @@ constexpr double runStart = 0.135; ///< where stubs may begin on the way into th
 /// From this many points on a stop is a row of its own above the gallery.
 constexpr size_t rowFrom = 3;
 
-class Layout
+class Layout : RoutePlaces
 {
 public:
-    Layout(const Build &build, const QRectF &area)
-        : m_build(build)
-    {
-        m_out.area = area;
-        for (const Stop &stop : build.engine.stops)
-            for (const std::string &id : stop.elements)
-                m_stopOf[id] = qs(stop.id);
-    }
+    using RoutePlaces::RoutePlaces;
 
     RouteLayout run()
     {
@@ -44,6 +34,7 @@ public:
         rowsBelow();
         rowsAbove();
         stubs();
+        plugs();
         jets();
         leftOvers();
         gaugeAndReturns();
@@ -51,57 +42,6 @@ public:
     }
 
 private:
-    double px(double share) const { return share * m_out.area.width(); }
-    double py(double share) const { return share * m_out.area.height(); }
-    QPointF at(double x, double y) const { return m_out.area.topLeft() + QPointF(px(x), py(y)); }
-
-    const Element *into(const std::string &node) const
-    {
-        for (const Element &e : m_build.circuit.elements)
-            if (e.to == node && e.from != sumpNode && e.kind != ElementKind::Relief)
-                return &e;
-        return nullptr;
-    }
-    const Element *element(const std::string &id) const { return m_build.circuit.find(id); }
-    std::vector<const Stop *> ofKind(StopKind kind) const
-    {
-        std::vector<const Stop *> out;
-        for (const Stop &s : m_build.engine.stops)
-            if (s.kind == kind)
-                out.push_back(&s);
-        return out;
-    }
-    void line(const Element &e, const QPolygonF &path, bool outlet = false)
-    {
-        m_out.lines.push_back({ m_stopOf[e.id], e.id, e.from, e.to, path, outlet });
-        m_drawn.insert(e.id);
-    }
-    void point(const Stop &stop, const StopPoint &p, QPointF where, RoutePoint::Label label,
-               bool small = false)
-    {
-        m_out.points.push_back({ qs(stop.id), p.node, qs(p.name), where, label, small });
-        m_place.try_emplace(p.node, where);
-        m_placed.insert(stop.id);
-    }
-    /// As `point`, but named after the stop: for stops that are one place on the map.
-    void stopAt(const Stop &stop, QPointF where, RoutePoint::Label label, bool small = false)
-    {
-        const std::string node = stop.points.empty() ? std::string() : stop.points.front().node;
-        m_out.points.push_back({ qs(stop.id), node, qs(stop.name), where, label, small });
-        if (!node.empty())
-            m_place.try_emplace(node, where);
-        m_placed.insert(stop.id);
-    }
-
-    /// The node a stop's oil comes from: where its first element starts.
-    std::string inletOf(const Stop &stop) const
-    {
-        if (stop.elements.empty())
-            return stop.points.empty() ? std::string() : stop.points.front().node;
-        const Element *e = element(stop.elements.front());
-        return e ? e->from : std::string();
-    }
-
     /// Which stops stand in a row above, which under their mains, which on a stub.
     void sortStops()
     {
@@ -143,6 +83,14 @@ private:
         if (row == m_rowNodes.end())
             return;
         m_series = m_rows[row->second];
+        // What hangs on its end hangs on a gallery then.
+        const auto &ends = m_rowEnds[row->second];
+        m_stubs.insert(m_stubs.end(), ends.begin(), ends.end());
+        std::map<size_t, std::vector<const Stop *>> others;
+        for (const auto &[at, stops] : m_rowEnds)
+            if (at != row->second)
+                others[at > row->second ? at - 1 : at] = stops;
+        m_rowEnds = std::move(others);
         m_rows.erase(m_rows.begin() + static_cast<long>(row->second));
         m_rowNodes.clear();
         for (size_t r = 0; r < m_rows.size(); ++r)
@@ -158,6 +106,7 @@ private:
         for (size_t i = 0; i < m_series->points.size(); ++i) {
             const double x = first + (galleryEnd - first) * static_cast<double>(i) / count;
             point(*m_series, m_series->points[i], at(x, m_galleryRow), RoutePoint::Above, true);
+            m_galleryNodes.push_back(m_series->points[i].node);
         }
         pipesOf(*m_series);
         const double bays
@@ -228,6 +177,10 @@ private:
                 if (const Element *e = element(id); e && e->to != sumpNode)
                     m_place.try_emplace(e->to, here);
             stopAt(*way[i], here, RoutePoint::Right);
+            if (way[i]->kind == StopKind::Line || way[i]->kind == StopKind::Pickup)
+                m_out.points.back().brief = way[i]->kind == StopKind::Line
+                    ? QStringLiteral("line")
+                    : QStringLiteral("suction");
             if (way[i]->kind == StopKind::Pump)
                 relief(here, step);
             if (i == 0)
@@ -374,8 +327,9 @@ private:
         for (const Stop *s : ofKind(StopKind::SmallEnd)) {
             const QPointF here = at(galleryEnd + 0.055, m_bigEndRow);
             stopAt(*s, here, RoutePoint::Below, true);
-            if (!m_drops.empty())
-                m_out.joins.push_back({ { m_drops.back(), here } });
+            const auto nearest = std::ranges::max_element(m_drops, {}, &QPointF::x);
+            if (nearest != m_drops.end())
+                m_out.joins.push_back({ { *nearest, here } });
         }
     }
 
@@ -444,6 +398,11 @@ private:
             for (size_t k = 0; k < ends.size(); ++k)
                 rowEnd(*ends[k], end, end + QPointF(58 * static_cast<double>(k + 1), 0));
         }
+    }
+
+    /// Plugs beyond what they close.
+    void plugs()
+    {
         for (const Stop *s : ofKind(StopKind::Plug))
             if (!s->points.empty() && m_place.contains(s->points.front().node)) {
                 const QPointF end = m_place[s->points.front().node];
@@ -452,12 +411,16 @@ private:
                 while (taken(here))
                     here += QPointF(0, 30);
                 m_out.joins.push_back({ { end, here } });
-                m_out.points.push_back(
-                    { qs(s->id), {}, qs(s->name), here, RoutePoint::Below, true, true });
+                m_out.points.push_back({ qs(s->id),
+                                         {},
+                                         qs(s->name),
+                                         here,
+                                         RoutePoint::Below,
+                                         true,
+                                         QStringLiteral("plug") });
                 m_placed.insert(s->id);
             }
     }
-    bool drawn(const std::string &id) const { return m_drawn.contains(id); }
 
     /// A branch fed from a row's far end: phaser, adjusters.
     void rowEnd(const Stop &s, QPointF from, QPointF here)
@@ -571,11 +534,6 @@ private:
             stopAt(s, here, RoutePoint::Above, true);
         }
     }
-    bool taken(QPointF where) const
-    {
-        return std::any_of(m_out.points.begin(), m_out.points.end(),
-                           [&](const RoutePoint &p) { return QLineF(p.at, where).length() < 30; });
-    }
 
     void gaugeAndReturns()
     {
@@ -596,9 +554,12 @@ private:
         const double y = at(0, returnRow).y();
         const double right = m_out.area.right() - 6;
         // From the end of the topmost row, or of the gallery, down the side.
-        const QPointF from = !m_rows.empty() ? m_place[m_rows.front()->points.back().node]
-            : m_galleryNodes.empty()         ? at(galleryEnd, m_galleryRow)
-                                             : m_place[m_galleryNodes.back()];
+        QPointF from = !m_rows.empty() ? m_place[m_rows.front()->points.back().node]
+            : m_galleryNodes.empty()   ? at(galleryEnd, m_galleryRow)
+                                       : m_place[m_galleryNodes.back()];
+        for (const RoutePoint &p : m_out.points)
+            if (std::abs(p.at.y() - from.y()) < 1)
+                from.setX(std::max(from.x(), p.at.x()));
         m_out.returns = { { from, QPointF(right - 10, from.y()), QPointF(right, from.y() + 10),
                             QPointF(right, y - 10), QPointF(right - 10, y),
                             QPointF(m_foot.x() + 20, y), QPointF(m_foot.x(), m_foot.y() + 16) } };
@@ -611,11 +572,6 @@ private:
                 m_out.drops.push_back({ { QPointF(p.x(), lowest), QPointF(p.x(), y - 3) } });
     }
 
-    const Build &m_build;
-    RouteLayout m_out;
-    std::map<std::string, QString> m_stopOf;
-    std::map<std::string, QPointF> m_place;
-    std::set<std::string> m_placed, m_drawn;
     std::vector<std::string> m_galleryNodes;
     std::vector<const Stop *> m_rows, m_below, m_stubs;
     const Stop *m_series = nullptr; ///< the row the mains hang on

@@ -33,7 +33,7 @@ struct RoutePoint
     QPointF at;
     enum Label { Right, Above, Below, Left } label; ///< where its words stand best
     bool small = false; ///< one of many alike
-    bool plug = false;
+    QString brief {}; ///< a word that does where the name has no room
     double away = 0; ///< words stand so much further off
 };
 /// Of its circle.

@@ -31,11 +31,11 @@ QFont figureFont()
     return textFont(TextSize::Normal, true);
 }
 
-/// "3" of "Lifter 3", where there is a number to know it by; "plug" of a gallery's.
+/// "3" of "Lifter 3", where there is a number to know it by.
 QString briefOf(const RoutePoint &point)
 {
-    if (point.plug)
-        return RouteMap::tr("plug");
+    if (!point.brief.isEmpty())
+        return point.brief;
     const QString last = point.name.section(u' ', -1);
     const bool number = !last.isEmpty()
         && std::all_of(last.begin(), last.end(), [](QChar c) { return c.isDigit(); });
