@@ -407,13 +407,16 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
     for (const Watched &w : m_watched) {
         PointPressure p = w.point;
         p.pressure_pa = solution.pressure_pa[static_cast<size_t>(w.node)];
-        const auto drilling = [&](int e) -> const CrankDrillingLaw & {
-            return static_cast<const CrankDrillingLaw &>(m_network->law(e));
+        const auto drilling = [&](int e) -> const CrankLaw & {
+            return static_cast<const CrankLaw &>(m_network->law(e));
         };
         if (w.crankDrilling >= 0) {
             const auto e = static_cast<size_t>(w.crankDrilling);
-            p.column_pa
-                = solution.lagged[e] * drilling(w.crankDrilling).column_pa(solution.prepared[e]);
+            const double main_pa
+                = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(w.crankDrilling))];
+            p.column_pa = drilling(w.crankDrilling)
+                              .columnAt_pa(solution.lagged[e], main_pa, p.pressure_pa,
+                                           solution.prepared[e]);
             p.pressure_pa -= p.column_pa;
         }
         p.need_pa = needAt_pa(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm, m_floor_pa);
@@ -438,7 +441,7 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
                                      : LikelyPressure { value, value, value };
     }
     for (const int e : m_crankDrillings) {
-        const auto &drilling = static_cast<const CrankDrillingLaw &>(m_network->law(e));
+        const auto &drilling = static_cast<const CrankLaw &>(m_network->law(e));
         const double need = drilling.supplyNeeded_pa(solution.prepared[static_cast<size_t>(e)]);
         const double supply = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(e))];
         const double ratio = need > 0 ? supply / need : 1e9;

@@ -90,6 +90,14 @@ FeedShape FeedShape::axialGroove(double length_m, double width_m, double arc_m)
     return out;
 }
 
+double grooveEndFactor(double widthRatio)
+{
+    if (!(widthRatio > 0))
+        return 2 * std::log(2.0) / pi;
+    const double s = 1 / (1 - widthRatio);
+    return (2 * s * std::log(s + 1) - (s - 1) * std::log(s * s - 1)) / pi;
+}
+
 FeedShape FeedShape::groove(double radius_m, double length_m, double width_m, double extent_rad)
 {
     const double land = (length_m - width_m) / 2;
@@ -102,11 +110,7 @@ FeedShape FeedShape::groove(double radius_m, double length_m, double width_m, do
     out.m_kind = Kind::Arc;
     out.m_half_rad = extent_rad / 2;
     out.m_sides = radius_m / (6 * land);
-    const double s = 1 / (1 - width_m / length_m);
-    const double fringe = width_m > 0
-        ? (2 * s * std::log(s + 1) - (s - 1) * std::log(s * s - 1)) / pi
-        : 2 * std::log(2.0) / pi;
-    out.m_ends = fringe / 6;
+    out.m_ends = grooveEndFactor(width_m / length_m) / 6;
     out.m_exponent = arcExponent;
     return out;
 }
@@ -176,6 +180,26 @@ Result<HoleFlow> holeFlow(const FedBearing &b, double hole_m, double angle_deg)
     const double h = gapOf(b).value_m * (1 + b.eccentricityRatio * std::cos(radians(angle_deg)));
     const FeedFlow f = flowOf(FeedShape::hole(b.length_m, hole_m), b, angle_deg);
     return HoleFlow { h, f.pressure_m3_s, f.total_m3_s };
+}
+
+double meanHoleOverlap(double drilling_m, double hole_m)
+{
+    constexpr int steps = 400;
+    const double reach = (drilling_m + hole_m) / 2;
+    double sum = 0;
+    for (int i = 0; i < steps; ++i)
+        sum += holeOverlap(drilling_m, hole_m, reach * (i + 0.5) / steps).area_m2;
+    return sum / steps / (pi / 4 * drilling_m * drilling_m);
+}
+
+double arcSlot_m(double journalRadius_m, double arc_deg)
+{
+    return journalRadius_m * arc_deg * pi / 180 / 4;
+}
+
+double wholeSlot_m(double journalRadius_m)
+{
+    return 2 * pi * journalRadius_m / 6;
 }
 
 double feedFraction(FeedGroove groove, double groove_deg, double R, double drilling,

@@ -20,6 +20,15 @@ struct HoleOverlap
 /// Source: circle-circle intersection, textbook geometry.
 HoleOverlap holeOverlap(double hole1Diameter_m, double hole2Diameter_m, double offset_m);
 
+/// Overlap of a drilling with a hole that passes over its middle, on the drilling's area, mean over
+/// the time they meet at all.
+double meanHoleOverlap(double drilling_m, double hole_m);
+
+/// The way oil has to go along a groove to a mouth that meets it anywhere (m): a quarter of an
+/// arc, a sixth of the way round a whole groove. Own choice.
+double arcSlot_m(double journalRadius_m, double arc_deg);
+double wholeSlot_m(double journalRadius_m);
+
 /// The offset at which two holes leave this share of the smaller one open (m).
 /// @param openShare 0…1; 1 gives the largest offset that still covers nothing
 double offsetFor(double hole1Diameter_m, double hole2Diameter_m, double openShare);
@@ -81,6 +90,9 @@ struct FeedFlow
 
 /// Pressure and rotation together: Qs^s Qp^(1−s), never below the pressure flow alone.
 double combinedFlow_m3_s(double side_m3_s, double pressure_m3_s, double exponent);
+/// k of a groove's ends: (2s ln(s + 1) − (s − 1) ln(s² − 1))/π, s = 1/(1 − w/L). Potential flow
+/// round the end of a slit between two open edges, own derivation.
+double grooveEndFactor(double widthRatio);
 /// 0.7 (w/L)^0.7 + 0.4.
 double axialGrooveExponent(double widthRatio);
 

@@ -74,7 +74,8 @@ FilmAt FilmBearing::at(const Running &r, double viscosity_pa_s) const
     // The widest film lies opposite the narrowest, that one the attitude past the load.
     const double fromWidest = m_bearing.feed.fromLoad_rad - out.film.attitude_rad - pi;
     out.conductance_m3_s_pa
-        = m_feed.at({ c }, out.film.eccentricityRatio, fromWidest, viscosity_pa_s).total();
+        = m_feed.at({ c }, out.film.eccentricityRatio, fromWidest, viscosity_pa_s).total()
+        * m_bearing.feed.formFactor;
     out.exponent = m_feed.exponent();
     if (out.exponent > 0)
         out.sideFlow_m3_s = out.film.sideFlow * radius * c * turns * m_filmLength_m;

@@ -18,6 +18,7 @@ struct BearingFeed
     double hole_m = 5e-3;
     bool inJournal = false; ///< the hole turns with the journal and sees all film thicknesses
     double fromLoad_rad = pi; ///< middle of hole or groove, from the load
+    double formFactor = 1; ///< of the real shell, on the feed's flow alone (bearing/shellform.h)
 };
 
 /// A bearing as its film sees it.

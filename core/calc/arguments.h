@@ -61,7 +61,9 @@ extern const Calculator viscosityAtCalculator, viscosityIndexCalculator, gradeCa
     fuelDilutionCalculator, highShearCalculator;
 extern const Calculator filmParameterCalculator, lineContactCalculator, fallingBallCalculator,
     fuelMassCalculator;
-extern const Calculator stopNeedCalculator;
+extern const Calculator stopNeedCalculator, crankFlowCalculator, shellFormCalculator,
+    journalTemperatureCalculator, tensionerSeepCalculator, likelyBandCalculator,
+    bandUpdateCalculator;
 extern const Calculator crankFeedCalculator, bearingHeatCalculator, inletPressureCalculator,
     timedFeedCalculator;
 extern const Calculator clearanceFromDiametersCalculator, boreFormCalculator, stripGaugeCalculator,

@@ -9,7 +9,7 @@ namespace mildpath {
 namespace {
 
 // A new calculator is one definition in its topic's file and one line here.
-const std::array<const Calculator *, 63> all {
+const std::array<const Calculator *, 69> all {
     &viscosityAtCalculator,
     &viscosityIndexCalculator,
     &gradeCalculator,
@@ -32,7 +32,13 @@ const std::array<const Calculator *, 63> all {
     &bearingFilmCalculator,
     &bearingHeatCalculator,
     &crankFeedCalculator,
+    &shellFormCalculator,
+    &crankFlowCalculator,
+    &journalTemperatureCalculator,
+    &tensionerSeepCalculator,
     &stopNeedCalculator,
+    &likelyBandCalculator,
+    &bandUpdateCalculator,
     &grooveFlowCalculator,
     &holeFlowCalculator,
     &feedOverlapCalculator,

@@ -58,7 +58,7 @@ constexpr std::array<NumberKey, 10> bearingKeys { {
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100 },
 } };
 
-constexpr std::array<NumberKey, 12> filmBearingKeys { {
+constexpr std::array<NumberKey, 13> filmBearingKeys { {
     { "d_mm", "journal diameter", required, 0, 1000, true },
     { "width_mm", "bearing width", required, 0, 1000, true },
     { "groove_width_mm", "oil groove width", 0.0, 0, 1000 },
@@ -72,17 +72,28 @@ constexpr std::array<NumberKey, 12> filmBearingKeys { {
     untyped({ "load_n", "steady load at standstill", 0.0, 0, 1e7 }),
     untyped({ "load_n_per_krpm2", "further load, growing with the square of speed", 0.0, 0, 1e6 }),
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100, true },
+    untyped({ "form_factor", "leak of the real shell over that of a round one", 1.0, 0.2, 10 }),
 } };
 
-constexpr std::array<NumberKey, 7> crankDrillingKeys { {
+constexpr std::array<NumberKey, 14> crankDrillingKeys { {
     { "d_mm", "bore", required, 0, 100, true },
     { "l_mm", "length", required, 0, 1e4, true },
     untyped({ "rough_um", "wall roughness", 10.0, 0, 5000 }),
     { "k", "loss coefficient of entry, exit, bends", 1.5, 0, 1e6 },
     untyped({ "r_in_mm", "radius where the oil enters", required, 0, 1000 }),
     untyped({ "r_out_mm", "radius where the oil leaves", required, 0, 1000 }),
-    { "closest_mm", "nearest the drilling comes to the crank axis (0.6 of r_in_mm unless given)",
-      0.0, 0, 1000 },
+    { "closest_mm",
+      "nearest the drilling comes to the crank axis (0.6 of r_in_mm unless given; 0 across)", 0.0,
+      0, 1000 },
+    untyped({ "window_share", "share of a turn a mouth meets oil; absent: the older law by duty",
+              1.0, 0, 1 }),
+    untyped({ "mouths", "mouths in the main journal", 1.0, 1, 2 }),
+    untyped({ "open_mean", "overlap of the holes over the bore's area, mean over the window", 1.0,
+              0, 1, true }),
+    untyped({ "slot_width_mm", "groove the oil comes along, width", 0.0, 0, 1e4 }),
+    untyped({ "slot_depth_mm", "that groove's depth", 0.0, 0, 1e4 }),
+    untyped({ "slot_length_mm", "way along that groove", 0.0, 0, 1e4 }),
+    untyped({ "keep_kpa", "least pressure kept at the innermost place", 0.0, -71.3, 200 }),
 } };
 
 constexpr std::array<NumberKey, 1> mediaKeys { {
@@ -213,6 +224,11 @@ Result<void> checkTogether(const Element &e)
         return fail(
             "displacement_m3",
             "is missing (displacement per pump turn), and the rotors' sizes do not give it");
+    if (e.kind == ElementKind::CrankDrilling && e.values.contains("closest_mm")
+        && e.value("closest_mm") > e.value("r_in_mm"))
+        return fail("closest_mm",
+                    "must be at most r_in_mm (" + Json(e.value("r_in_mm")).dump() + "), is "
+                        + Json(e.value("closest_mm")).dump());
     const bool bearing = isBearing(e);
     if (bearing && !(e.value("groove_width_mm") < e.value("width_mm")))
         return fail("groove_width_mm",

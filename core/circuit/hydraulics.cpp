@@ -70,13 +70,15 @@ FlowSlope quadraticFlow(double a, double b, double dp_pa)
     return { 2 * dp_pa / (b + root), 1 / root };
 }
 
-FlowSlope passageFlow(const Conduit &p, double dp_pa, const OilState &oil, double near_m3_s)
+FlowSlope passageFlow(const Conduit &p, double dp_pa, const OilState &oil, double near_m3_s,
+                      const SlotResistance &slot)
 {
     const double d = p.diameter_m;
     const double area = pi / 4 * d * d;
     const double inertia = oil.density_kg_m3 / (2 * area * area);
-    const double a = p.lossCoefficient * inertia;
-    const double b = 128 * oil.dynamicViscosity_pa_s * p.length_m / (pi * d * d * d * d);
+    const double a = p.lossCoefficient * inertia + slot.quadratic;
+    const double b
+        = 128 * oil.dynamicViscosity_pa_s * p.length_m / (pi * d * d * d * d) + slot.linear;
     if (a == 0 && b == 0)
         return { 0, 0 };
     const FlowSlope laminar = quadraticFlow(a, b, dp_pa);
@@ -95,8 +97,9 @@ FlowSlope passageFlow(const Conduit &p, double dp_pa, const OilState &oil, doubl
         const double re = std::max(q * perFlow, 1e-12);
         const Friction f = churchillFriction(re, roughness);
         const double k = f.factor * slender + p.lossCoefficient;
-        const double excess = inertia * q * q * k - target;
-        slope = inertia * (2 * q * k + q * q * f.slope * perFlow * slender);
+        const double excess = inertia * q * q * k + q * (slot.linear + slot.quadratic * q) - target;
+        slope = inertia * (2 * q * k + q * q * f.slope * perFlow * slender) + slot.linear
+            + 2 * slot.quadratic * q;
         (excess > 0 ? high : low) = q;
         double next = q - excess / slope;
         if (!(next >= low && next <= high))

@@ -51,11 +51,18 @@ struct PassageDrop
 /// dp = (ρ v²/2)(f L/D + K). Source: Darcy–Weisbach, textbook.
 PassageDrop passageDrop(const Conduit &passage, double flow_m3_s, const OilState &oil);
 
-/// Flow through a passage at a pressure drop: the inverse of passageDrop, unique because f Re²
-/// grows with Re throughout. Newton in a bracket whose upper end is the laminar flow.
+/// What stands in series with a passage: |dp| = linear Q + quadratic Q².
+struct SlotResistance
+{
+    double linear = 0, quadratic = 0;
+};
+
+/// Flow through a passage at a pressure drop: the inverse of passageDrop (and of what stands in
+/// series), unique because f Re² grows with Re throughout. Newton in a bracket whose upper end is
+/// the laminar flow.
 /// @param near_m3_s  magnitude to start from (the last answer); 0 if unknown
 FlowSlope passageFlow(const Conduit &passage, double dp_pa, const OilState &oil,
-                      double near_m3_s = 0);
+                      double near_m3_s = 0, const SlotResistance &slot = {});
 
 /// Quadratic law |dp| = a Q² + b Q and its inverse, odd in dp. a ≥ 0, b > 0.
 FlowSlope quadraticFlow(double a, double b, double dp_pa);

@@ -31,7 +31,7 @@ public:
     {
         return { { c.oil.density_kg_m3, c.oil.dynamicViscosity_pa_s } };
     }
-    FlowSlope flow(double dp_pa, const Prepared &p, double, double &memory) const override
+    LawFlow flow(double dp_pa, const Prepared &p, double, double &memory) const override
     {
         const FlowSlope out = passageFlow(m_passage, dp_pa, preparedOil(p), memory);
         memory = std::abs(out.flow_m3_s);
@@ -57,14 +57,14 @@ public:
         const HoleCoefficients k = holeCoefficients(m_diameter_m, m_length_m, m_discharge, c.oil);
         return { { k.a, k.b } };
     }
-    FlowSlope flow(double dp_pa, const Prepared &p, double, double &) const override
+    LawFlow flow(double dp_pa, const Prepared &p, double, double &) const override
     {
         return quadraticFlow(p[0], p[1], dp_pa);
     }
 
 protected:
     /// The hole's flow times an opening that itself depends on dp.
-    static FlowSlope opened(const FlowSlope &hole, double opening, double openingSlope_per_pa)
+    static FlowSlope opened(const LawFlow &hole, double opening, double openingSlope_per_pa)
     {
         return { hole.flow_m3_s * opening,
                  hole.slope_m3_s_pa * opening + hole.flow_m3_s * openingSlope_per_pa };
@@ -84,7 +84,7 @@ public:
         , m_leak(v("leak"))
     {
     }
-    FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
+    LawFlow flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
     {
         const ValueSlope s = smoothstep((dp_pa - m_open_pa) / m_width_pa);
         return opened(HoleLaw::flow(dp_pa, p, lagged, memory), m_leak + (1 - m_leak) * s.value,
@@ -113,7 +113,7 @@ public:
         out.value[2] = m_leak + (1 - m_leak) * smoothstep(warm).value;
         return out;
     }
-    FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
+    LawFlow flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
     {
         return opened(HoleLaw::flow(dp_pa, p, lagged, memory), p[2], 0);
     }
@@ -132,7 +132,7 @@ public:
         , m_stuck(v("stuck_open_fraction"))
     {
     }
-    FlowSlope flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
+    LawFlow flow(double dp_pa, const Prepared &p, double lagged, double &memory) const override
     {
         // A jammed plunger neither shuts nor opens further.
         const ValueSlope open = m_stuck >= 0
@@ -158,9 +158,9 @@ public:
     {
         return { { m_permeance_m3 / c.oil.dynamicViscosity_pa_s } };
     }
-    FlowSlope flow(double dp_pa, const Prepared &p, double, double &) const override
+    LawFlow flow(double dp_pa, const Prepared &p, double, double &) const override
     {
-        return { p[0] * dp_pa, p[0] };
+        return FlowSlope { p[0] * dp_pa, p[0] };
     }
 
 private:
@@ -190,10 +190,11 @@ Prepared BearingLaw::prepare(const LawConditions &c) const
                bearingRotationFlow_m3_s(m_geometry, gap, m_speedRatio * c.shaftSpeed_rad_s) } };
 }
 
-FlowSlope BearingLaw::flow(double dp_pa, const Prepared &p, double, double &) const
+LawFlow BearingLaw::flow(double dp_pa, const Prepared &p, double, double &) const
 {
     const double fade = std::tanh(dp_pa / rotationFade_pa);
-    return { p[0] * dp_pa + p[1] * fade, p[0] + p[1] * (1 - fade * fade) / rotationFade_pa };
+    return FlowSlope { p[0] * dp_pa + p[1] * fade,
+                       p[0] + p[1] * (1 - fade * fade) / rotationFade_pa };
 }
 
 double BearingLaw::loss_w(const LawConditions &c) const
@@ -210,7 +211,7 @@ FilmBearingLaw::FilmBearingLaw(const ElementValues &v)
     : m_film({ v.mm("d_mm"),
                v.mm("width_mm"),
                { v("groove_deg"), v.mm("groove_width_mm"), v.mm("hole_mm"),
-                 v("hole_in_journal") > 0, v("feed_from_load_deg") * pi / 180 } })
+                 v("hole_in_journal") > 0, v("feed_from_load_deg") * pi / 180, v("form_factor") } })
     , m_clearance_m(v("clearance_um") * 1e-6)
     , m_growth_m_per_k(v("growth_um_per_k") * 1e-6)
     , m_load_n(v("load_n"))
@@ -235,10 +236,10 @@ Prepared FilmBearingLaw::prepare(const LawConditions &c) const
                  m_film, running(c.shaftSpeed_rad_s, c.sumpTemperature_c), *c.filmOil) };
 }
 
-FlowSlope FilmBearingLaw::flow(double dp_pa, const Prepared &p, double, double &) const
+LawFlow FilmBearingLaw::flow(double dp_pa, const Prepared &p, double, double &) const
 {
     const ValueSlope q = p.curve->flow_m3_s(dp_pa);
-    return { q.value, q.slope };
+    return FlowSlope { q.value, q.slope };
 }
 
 double rotorsDisplacement_m3(const ElementValues &v)
@@ -275,9 +276,9 @@ Prepared PumpLaw::prepare(const LawConditions &c) const
                c.oil.density_kg_m3 } };
 }
 
-FlowSlope PumpLaw::flow(double dp_pa, const Prepared &p, double fill, double &) const
+LawFlow PumpLaw::flow(double dp_pa, const Prepared &p, double fill, double &) const
 {
-    return { fill + p[0] * dp_pa, p[0] };
+    return { FlowSlope { fill + p[0] * dp_pa, p[0] }, 1 };
 }
 
 ValueSlope PumpLaw::airShare(AbsolutePressure atInlet, double swept) const
@@ -316,11 +317,11 @@ Prepared CrankDrillingLaw::prepare(const LawConditions &c) const
                crankSupplyNeeded_pa(rho, c.shaftSpeed_rad_s, m_rIn_m, m_rClosest_m) } };
 }
 
-FlowSlope CrankDrillingLaw::flow(double dp_pa, const Prepared &p, double gate, double &memory) const
+LawFlow CrankDrillingLaw::flow(double dp_pa, const Prepared &p, double gate, double &memory) const
 {
     const FlowSlope out = passageFlow(m_passage, dp_pa + gate * p[2], preparedOil(p), memory);
     memory = std::abs(out.flow_m3_s);
-    return out;
+    return { out, out.slope_m3_s_pa * p[2] };
 }
 
 ValueSlope CrankDrillingLaw::laggedTarget(double from_pa, const Prepared &p) const
@@ -329,6 +330,42 @@ ValueSlope CrankDrillingLaw::laggedTarget(double from_pa, const Prepared &p) con
         return { 1, 0 };
     const ValueSlope gate = smoothstep(from_pa / p[3]);
     return { gate.value, gate.slope / p[3] };
+}
+
+CrankInflowLaw::CrankInflowLaw(const ElementValues &v)
+    : m_drilling { .passage = passageOf(v),
+                   .rIn_m = v.mm("r_in_mm"),
+                   .rOut_m = v.mm("r_out_mm"),
+                   .closest_m = v.has("closest_mm") ? v.mm("closest_mm")
+                       : v("mouths") > 1            ? 0
+                                                    : closestShare * v.mm("r_in_mm"),
+                   .windowShare = v("window_share"),
+                   .mouths = static_cast<int>(v("mouths")),
+                   .openMean = v("open_mean"),
+                   .slotWidth_m = v.mm("slot_width_mm"),
+                   .slotDepth_m = v.mm("slot_depth_mm"),
+                   .slotLength_m = v.mm("slot_length_mm"),
+                   .keep_pa = v("keep_kpa") * 1e3 }
+{
+}
+
+Prepared CrankInflowLaw::prepare(const LawConditions &c) const
+{
+    const InflowConditions at = inflowConditions(m_drilling, c.oil, c.shaftSpeed_rad_s);
+    return { { c.oil.density_kg_m3, c.oil.dynamicViscosity_pa_s, at.need_pa, at.column_pa,
+               at.window_s } };
+}
+
+LawFlow CrankInflowLaw::flow(double dp_pa, const Prepared &p, double supply_pa, double &) const
+{
+    const CrankFlow q
+        = crankFlow(m_drilling, { preparedOil(p), p[2], p[3], p[4] }, supply_pa, supply_pa - dp_pa);
+    return { FlowSlope { q.flow_m3_s, -q.byPin }, q.byMain + q.byPin };
+}
+
+double CrankInflowLaw::laggedStart(const Prepared &p) const
+{
+    return p[2] + 3e5; // fed, as most are
 }
 
 std::unique_ptr<Law> makePipe(const ElementValues &v)
@@ -360,6 +397,8 @@ std::unique_ptr<Law> makeFilmBearing(const ElementValues &v)
 
 std::unique_ptr<Law> makeCrankDrilling(const ElementValues &v)
 {
+    if (v.has("window_share"))
+        return std::make_unique<CrankInflowLaw>(v);
     return std::make_unique<CrankDrillingLaw>(v);
 }
 

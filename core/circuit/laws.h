@@ -3,6 +3,7 @@
 
 #include "bearing/warmfilm.h"
 #include "circuit/circuit.h"
+#include "circuit/crankinflow.h"
 #include "circuit/hydraulics.h"
 #include "pump/delivery.h"
 
@@ -56,11 +57,28 @@ struct Prepared
 };
 
 /// A value that a law takes from the round before, not part of the convex problem: the pump's fill,
-/// the gate of a crank drilling.
+/// the gate of a crank drilling, the pressure it is supplied with.
 enum class Lagged {
     None,
     Fill, ///< m³/s; settled within 1e-6 relative
     Gate, ///< 0…1; settled within 1e-4
+    Supply, ///< Pa; settled within 0.1 Pa
+};
+
+/// A law's flow, how it answers to the pressure across and to its lagged value.
+struct LawFlow
+{
+    double flow_m3_s = 0;
+    double slope_m3_s_pa = 0; ///< dQ/d(dp), ≥ 0
+    double perLagged = 0; ///< dQ/d(lagged value)
+
+    LawFlow() = default;
+    LawFlow(const FlowSlope &f, double byLagged = 0)
+        : flow_m3_s(f.flow_m3_s)
+        , slope_m3_s_pa(f.slope_m3_s_pa)
+        , perLagged(byLagged)
+    {
+    }
 };
 
 /// Flow law of one element: monotone in dp, defined for both signs, with analytic slope.
@@ -73,14 +91,12 @@ public:
     /// @param dp_pa   p_from − p_to
     /// @param lagged  the lagged value, if the law has one
     /// @param memory  the law's own note to itself between passes (a pipe's last flow)
-    virtual FlowSlope flow(double dp_pa, const Prepared &prepared, double lagged,
-                           double &memory) const = 0;
+    virtual LawFlow flow(double dp_pa, const Prepared &prepared, double lagged,
+                         double &memory) const = 0;
 
     virtual Lagged lagged() const { return Lagged::None; }
     /// What the lagged value should be at this pressure, and its slope by that pressure.
     virtual ValueSlope laggedTarget(double /*from_pa*/, const Prepared &) const { return { 0, 0 }; }
-    /// dQ/d(lagged value), given dQ/d(dp).
-    virtual double flowPerLagged(double /*slope_m3_s_pa*/, const Prepared &) const { return 0; }
     /// Before anything is known.
     virtual double laggedStart(const Prepared &) const { return 0; }
 };
@@ -91,7 +107,7 @@ class BearingLaw : public Law
 public:
     explicit BearingLaw(const ElementValues &v);
     Prepared prepare(const LawConditions &conditions) const override;
-    FlowSlope flow(double dp_pa, const Prepared &prepared, double, double &) const override;
+    LawFlow flow(double dp_pa, const Prepared &prepared, double, double &) const override;
 
     /// Diametral clearance at this sump temperature.
     DiametralClearance clearance(double sumpTemperature_c) const;
@@ -111,7 +127,7 @@ class FilmBearingLaw : public Law
 public:
     explicit FilmBearingLaw(const ElementValues &v);
     Prepared prepare(const LawConditions &conditions) const override;
-    FlowSlope flow(double dp_pa, const Prepared &prepared, double, double &) const override;
+    LawFlow flow(double dp_pa, const Prepared &prepared, double, double &) const override;
 
     Running running(double shaftSpeed_rad_s, double sumpTemperature_c) const;
     const FilmBearing &film() const { return m_film; }
@@ -129,10 +145,9 @@ class PumpLaw : public Law
 public:
     explicit PumpLaw(const ElementValues &v);
     Prepared prepare(const LawConditions &conditions) const override;
-    FlowSlope flow(double dp_pa, const Prepared &prepared, double fill, double &) const override;
+    LawFlow flow(double dp_pa, const Prepared &prepared, double fill, double &) const override;
     Lagged lagged() const override { return Lagged::Fill; }
     ValueSlope laggedTarget(double from_pa, const Prepared &prepared) const override;
-    double flowPerLagged(double, const Prepared &) const override { return 1; }
     double laggedStart(const Prepared &prepared) const override;
 
     /// Displacement × speed (m³/s).
@@ -149,28 +164,69 @@ private:
     double m_airForced; ///< negative: not forced
 };
 
-/// A drilling through the crank: pipe plus oil column, the column gated by the supply.
-class CrankDrillingLaw : public Law
+/// A drilling through the crank, by either law.
+class CrankLaw : public Law
+{
+public:
+    /// Below it at the main the crank is not fed (Pa).
+    virtual double supplyNeeded_pa(const Prepared &prepared) const = 0;
+    /// Of the pressure at a pin, what turning put there (Pa).
+    virtual double columnAt_pa(double lagged, double main_pa, double pin_pa,
+                               const Prepared &prepared) const = 0;
+};
+
+/// Pipe plus oil column, the column gated by the supply.
+class CrankDrillingLaw : public CrankLaw
 {
 public:
     explicit CrankDrillingLaw(const ElementValues &v);
     Prepared prepare(const LawConditions &conditions) const override;
-    FlowSlope flow(double dp_pa, const Prepared &prepared, double gate,
-                   double &memory) const override;
+    LawFlow flow(double dp_pa, const Prepared &prepared, double gate,
+                 double &memory) const override;
     Lagged lagged() const override { return Lagged::Gate; }
     ValueSlope laggedTarget(double from_pa, const Prepared &prepared) const override;
-    double flowPerLagged(double slope_m3_s_pa, const Prepared &prepared) const override
-    {
-        return slope_m3_s_pa * prepared[2];
-    }
     double laggedStart(const Prepared &) const override { return 1; }
 
-    double column_pa(const Prepared &prepared) const { return prepared[2]; }
-    double supplyNeeded_pa(const Prepared &prepared) const { return prepared[3]; }
+    double supplyNeeded_pa(const Prepared &prepared) const override { return prepared[3]; }
+    double columnAt_pa(double gate, double, double, const Prepared &prepared) const override
+    {
+        return gate * prepared[2];
+    }
 
 private:
     Conduit m_passage;
     double m_rIn_m, m_rOut_m, m_rClosest_m;
+};
+
+/// Fed by windows of the shell's hole or groove (circuit/crankinflow.h). The pressure at the main
+/// is lagged: at a given one the flow falls with the pin's pressure alone, which keeps the matrix
+/// symmetric; the rest joins the coupled step.
+class CrankInflowLaw : public CrankLaw
+{
+public:
+    explicit CrankInflowLaw(const ElementValues &v);
+    Prepared prepare(const LawConditions &conditions) const override;
+    LawFlow flow(double dp_pa, const Prepared &prepared, double supply_pa,
+                 double &memory) const override;
+    Lagged lagged() const override { return Lagged::Supply; }
+    ValueSlope laggedTarget(double from_pa, const Prepared &) const override
+    {
+        return { from_pa, 1 };
+    }
+    double laggedStart(const Prepared &prepared) const override;
+
+    double supplyNeeded_pa(const Prepared &prepared) const override { return prepared[2]; }
+    /// A pin that takes all the drilling gives has less than the whole column: its pressure is the
+    /// main's and the column's in equal measure.
+    double columnAt_pa(double, double main_pa, double pin_pa,
+                       const Prepared &prepared) const override
+    {
+        return main_pa > prepared[2] ? pin_pa * prepared[3] / (main_pa + prepared[3]) : 0;
+    }
+    const CrankInflow &drilling() const { return m_drilling; }
+
+private:
+    CrankInflow m_drilling;
 };
 
 std::unique_ptr<Law> makePipe(const ElementValues &);

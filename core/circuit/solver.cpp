@@ -150,13 +150,12 @@ double Network::evaluate(Work &work) const
                                            : work.p[static_cast<size_t>(e.freeFrom)];
         const double to = e.freeTo < 0 ? m_fixed_pa[static_cast<size_t>(e.to)]
                                        : work.p[static_cast<size_t>(e.freeTo)];
-        const FlowSlope q
+        const LawFlow q
             = e.law->flow(from - to, work.prepared[i], work.lag[i].value, work.memory[i]);
         const double flow = q.flow_m3_s * e.multiplier;
         const double slope = q.slope_m3_s_pa * e.multiplier;
         work.flow[i] = flow;
-        work.lag[i].flowPer
-            = e.law->flowPerLagged(q.slope_m3_s_pa, work.prepared[i]) * e.multiplier;
+        work.lag[i].flowPer = q.perLagged * e.multiplier;
         if (e.freeFrom >= 0) {
             work.residual[static_cast<size_t>(e.freeFrom)] += flow;
             work.matrix.diagonal[static_cast<size_t>(e.freeFrom)] += slope;
@@ -247,9 +246,11 @@ double Network::unsettled(Work &work) const
                                            : work.p[static_cast<size_t>(e.freeFrom)];
         Work::Lag &lag = work.lag[i];
         lag.target = e.law->laggedTarget(from, work.prepared[i]);
-        const double tolerance = e.law->lagged() == Lagged::Fill
-            ? fillTolerance * std::max(std::abs(lag.target.value), 1e-12)
-            : gateTolerance;
+        double tolerance = gateTolerance;
+        if (e.law->lagged() == Lagged::Fill)
+            tolerance = fillTolerance * std::max(std::abs(lag.target.value), 1e-12);
+        else if (e.law->lagged() == Lagged::Supply)
+            tolerance = supplyTolerance_pa;
         worst = std::max(worst, std::abs(lag.target.value - lag.value) / tolerance);
     }
     return worst;
@@ -499,7 +500,7 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
         const Part &e = m_elements[i];
         if (e.kind == ElementKind::CrankDrilling) {
             const double needed
-                = static_cast<const CrankDrillingLaw &>(*e.law).supplyNeeded_pa(out.prepared[i]);
+                = static_cast<const CrankLaw &>(*e.law).supplyNeeded_pa(out.prepared[i]);
             const double supply = out.pressure_pa[static_cast<size_t>(e.from)];
             if (supply < needed)
                 add("crank_not_fed",

@@ -127,6 +127,19 @@ Sump usualSump(const Build &build)
     out.values["static_holdup_l"] = 0.5;
     out.values["pump_inlet_z_mm"] = stepped(sizes.bowlDepth_mm + 30, 5);
     out.values["joint_z_mm"] = stepped(sizes.bowlDepth_mm + 15, 5);
+    if (!dry)
+        return out;
+    // A tank twice as high as the oil in it, some way above the pump.
+    const double diameter_mm = 180;
+    out.values["tank_diameter_mm"] = diameter_mm;
+    out.values["tank_height_mm"]
+        = stepped(2e6 * (litres + 4) / (pi / 4 * diameter_mm * diameter_mm), 10);
+    out.values["tank_outlet_mm"] = 32;
+    out.values["tank_over_pump_mm"] = 150;
+    out.values["hose_bore_mm"] = 26;
+    out.values["hose_wall_mm"] = 4;
+    out.values["return_bore_mm"] = 20;
+    out.values["held_dry_l"] = 1.5;
     return out;
 }
 

@@ -109,6 +109,7 @@ const double valveSeatLeak = valueOf("circuit.valveSeatLeak");
 const double closestShare = valueOf("circuit.closestShare");
 const double massTolerance = valueOf("circuit.massTolerance");
 const double fillTolerance = valueOf("circuit.fillTolerance");
+const double supplyTolerance_pa = valueOf("circuit.supplyTolerance_pa");
 const double gateTolerance = valueOf("circuit.gateTolerance");
 const double filmTolerance_k = valueOf("circuit.filmTolerance_k");
 const double largestStep_pa = valueOf("circuit.largestStep_pa");

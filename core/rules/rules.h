@@ -109,6 +109,7 @@ extern const double valveSeatLeak;
 extern const double closestShare;
 extern const double massTolerance;
 extern const double fillTolerance;
+extern const double supplyTolerance_pa;
 extern const double gateTolerance;
 extern const double filmTolerance_k;
 extern const double largestStep_pa;

@@ -230,6 +230,8 @@ inline constexpr auto ruleTable = std::to_array<Rule>({
       "own choice, no source" },
     { "circuit.fillTolerance", 1e-6, "", "change of the pump's fill left, relative",
       "own choice, no source" },
+    { "circuit.supplyTolerance_pa", 0.1, "Pa", "change of a crank drilling's supply left",
+      "own choice, no source" },
     { "circuit.gateTolerance", 1e-4, "", "change of a valve's opening left",
       "own choice, no source" },
     { "circuit.filmTolerance_k", 0.02, "K", "change of a film's warmth left",

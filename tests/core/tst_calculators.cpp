@@ -28,6 +28,10 @@ void compare(const Json &actual, const Json &expected, const std::string &place,
             QVERIFY2(actual.contains(key), (place + "/" + key).c_str());
             compare(actual[key], value, place + "/" + key, rtol);
         }
+    } else if (expected.is_array() && actual.is_array()) {
+        QCOMPARE(actual.size(), expected.size());
+        for (size_t i = 0; i < expected.size(); ++i)
+            compare(actual[i], expected[i], place + "/" + std::to_string(i), rtol);
     } else if (expected.is_number()) {
         verifyClose(actual.get<double>(), expected.get<double>(), rtol, 1e-12,
                     QString::fromStdString(place));
@@ -105,6 +109,34 @@ void TestCalculators::badInput_namesTheKey_data()
         R"({"step_um":12,"readings":[{"clearance_um":40},{"clearance_um":-1}]})",
         "readings/1/clearance_um");
     row("nothing usable", "strip-gauge-clearance", R"({"step_um":12,"readings":[]})", "readings");
+    row("nearer than the axis", "crank-feed-flow",
+        R"({"speed_rpm":8500,"main_radius_mm":26,"pin_exit_radius_mm":62,"drilling_diameter_mm":5,
+            "drilling_length_mm":80,"viscosity_pa_s":0.01,"main_kpa":380,"r_min_mm":30})",
+        "r_min_mm");
+    row("drilling as wide as the journal", "crank-feed-flow",
+        R"({"speed_rpm":8500,"main_radius_mm":2,"pin_exit_radius_mm":62,"drilling_diameter_mm":5,
+            "drilling_length_mm":80,"viscosity_pa_s":0.01,"main_kpa":380})",
+        "drilling_diameter_mm");
+    row("nothing upright", "shell-form",
+        R"({"readings":[{"angle_deg":45,"station":1,"clearance_um":50}],"journal_diameter_mm":60,
+            "bearing_length_mm":20,"groove_axial_mm":3,"extent_deg":180})",
+        "readings");
+    row("groove as wide as the bearing", "shell-form",
+        R"({"readings":[{"angle_deg":90,"station":1,"clearance_um":50}],"journal_diameter_mm":60,
+            "bearing_length_mm":20,"groove_axial_mm":20,"extent_deg":180})",
+        "groove_axial_mm");
+    row("matrix of another size", "band-update",
+        R"({"prior_kpa":[140,380],"jacobian":[0.1,0.2,0.3],"inputs":2,"read_index":[0],
+            "read_kpa":[118],"read_u_kpa":[5]})",
+        "jacobian");
+    row("reading of no point", "band-update",
+        R"({"prior_kpa":[140],"jacobian":[0.1],"inputs":1,"read_index":[1],"read_kpa":[118],
+            "read_u_kpa":[5]})",
+        "read_index");
+    row("gap wider than any", "tensioner-seep",
+        R"({"plunger_mm":14,"clearance_um":6000,"length_mm":18,"vent_mm":0,"dp_kpa":1,
+            "rho_kg_m3":826,"mu_pa_s":0.01})",
+        "clearance_um");
     row("other method's key", "clearance-from-diameters",
         R"({"method":"zeroed_gauge","journal_mm":60,"bore_mm":60.05,"gauge_reading_um":50})",
         "bore_mm");

@@ -124,11 +124,13 @@ void TestFastening::outOfTurn_isSaidUntilLoose()
 void TestFastening::begunAndNotFinished_isAHold()
 {
     Build b = plain();
-    QCOMPARE(fixture::stateOf(b, "torq@main_caps"), "not_done");
+    QCOMPARE(QString::fromStdString(fixture::stateOf(b, "torq@main_caps")),
+             QStringLiteral("not_done"));
     b = tightened(b, "main_caps");
-    QCOMPARE(fixture::stateOf(b, "torq@main_caps"), "proven");
+    QCOMPARE(QString::fromStdString(fixture::stateOf(b, "torq@main_caps")),
+             QStringLiteral("proven"));
     b = tick(b, "main_caps", 10, 0); // one loosened again
-    QCOMPARE(fixture::stateOf(b, "torq@main_caps"), "hold");
+    QCOMPARE(QString::fromStdString(fixture::stateOf(b, "torq@main_caps")), QStringLiteral("hold"));
     const fixture::By by(fixture::withJob(b, "N"));
     QVERIFY(said(by.list().find("torq@main_caps")->reason).find("9 of 10") != std::string::npos);
 }

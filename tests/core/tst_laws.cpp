@@ -134,7 +134,7 @@ void TestLaws::slopes_agreeWithDifferences()
     double memory = 0;
     double before = -1e300;
     for (double dp = -6e5; dp <= 8e5; dp += 7919) {
-        const FlowSlope q = law->flow(dp, prepared, 0.7, memory);
+        const LawFlow q = law->flow(dp, prepared, 0.7, memory);
         QVERIFY2(q.flow_m3_s >= before, "flow must not fall as pressure rises");
         before = q.flow_m3_s;
         const double h = 20;

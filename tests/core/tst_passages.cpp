@@ -522,6 +522,8 @@ void TestPassages::edits_writeAndReadTheSame()
     DebrisFind f = b.finds.front();
     ShopJob j;
     j.job = "deck";
+    Passage drilled = b.passages[3]; // what is an element of the circuit has its bore there
+    drilled.elements.clear();
     const Edit all[] = { AddEntry { e },
                          AddEntry { f },
                          AddEntry { b.signs.front() },
@@ -529,7 +531,7 @@ void TestPassages::edits_writeAndReadTheSame()
                          AddEntry { Repair {} },
                          AddEntry { j },
                          TakeBackEntry { "events", "e3", "t", "now" },
-                         PutPassage { b.passages[3] },
+                         PutPassage { drilled },
                          DropPassage { "x" },
                          CutPassage { "main_gallery", 60 },
                          PutPlug { b.plugs[4] },
