@@ -16,6 +16,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
@@ -31,14 +32,22 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
     setObjectName(QStringLiteral("newBuild"));
     setWindowTitle(tr("New build"));
     auto *column = new QVBoxLayout(this);
-    auto *row = new QHBoxLayout;
+    // On a small screen the choices scroll, what they make and the buttons stay.
+    auto *choices = new QWidget(this);
+    auto *row = new QHBoxLayout(choices);
+    row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(28);
+    auto *scroll = new QScrollArea(this);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidgetResizable(true);
+    scroll->setSizeAdjustPolicy(QAbstractScrollArea::AdjustToContents);
     auto *left = new QFormLayout, *right = new QFormLayout, *more = new QFormLayout;
     for (QFormLayout *form : { left, right, more }) {
         form->setLabelAlignment(Qt::AlignLeft);
         row->addLayout(form);
     }
-    column->addLayout(row);
+    scroll->setWidget(choices);
+    column->addWidget(scroll, 1);
     QList<QPair<QString, QString>> layoutNames, materials,
         caps { { QString(), tr("as the block") } }, oils;
     for (const LayoutChoice &l : layoutChoices())
@@ -145,7 +154,7 @@ QComboBox *NewBuildDialog::choice(QFormLayout *form, const QString &name, const 
 {
     auto *combo = new ArrowCombo(this);
     combo->setObjectName(name);
-    combo->setMinimumWidth(170);
+    combo->setMinimumWidth(205);
     for (const auto &[id, text] : options)
         combo->addItem(text, id);
     form->addRow(label, combo);

@@ -114,6 +114,8 @@ Result<Build> setUnnoted(const Build &build, const Place &p, std::optional<doubl
     }
     if (!value)
         return fail(owner + "/" + key, "must be there");
+    if (p.part == "circuit" && key == toSumpKey && *value != 0 && *value != 1)
+        return fail(key, "must be 1 (the sump) or 0 (the pump's inlet)");
     if (p.part == "circuit" && key == toSumpKey)
         return setReliefReturn(build, owner, *value > 0);
     if (p.part == "circuit")

@@ -37,6 +37,11 @@ class Metal:
     """Passages as pieces between points; plugs and restrictors as points with two sides."""
 
     def __init__(self, build):
+        # A passage that is an element of the circuit has its bore there.
+        bores = {e["id"]: e.get("d_mm") for e in build.get("circuit", {}).get("elements", [])}
+        for p in build["passages"]:
+            if p.get("elements"):
+                p["d_mm"] = bores[p["elements"][0]]
         self.passages = {p["id"]: p for p in build["passages"]}
         self.plugs = {p["id"]: p for p in build["plugs"]}
         self.parent = {}

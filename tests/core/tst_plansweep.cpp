@@ -270,7 +270,8 @@ void TestPlanSweep::turboAtTheFilter_leavesTheBlock()
     QVERIFY(findPort(portsOf(filter), "filter.turbo_feed"));
     QVERIFY(!findPort(portsOf(filter), "engine.turbo_feed"));
     const auto at = [](const Build &b) {
-        for (const PointPressure &p : hotIdleAlone(b)->points)
+        const OperatingResult idle = hotIdleAlone(b).value();
+        for (const PointPressure &p : idle.points)
             if (p.stop == "turbo")
                 return p.pressure_pa;
         return 0.0;
@@ -316,7 +317,8 @@ void TestPlanSweep::hollowCams_carryTheirOil()
         if (e.id == "intake_cam_hole_1")
             e.values["d_mm"] = 0.1;
     const auto last = [](const Build &of) {
-        for (const PointPressure &p : hotIdleAlone(of)->points)
+        const OperatingResult idle = hotIdleAlone(of).value();
+        for (const PointPressure &p : idle.points)
             if (p.node == "intake_cam_c_5")
                 return p.pressure_pa;
         return 0.0;
@@ -333,7 +335,8 @@ void TestPlanSweep::phaserOfItsOwn_doesNotHangOnTheCam()
     const auto at = [&](const char *feed) {
         plan.phaserFeed = feed;
         const Build b = planBuild(plan).value();
-        for (const PointPressure &p : hotIdleAlone(b)->points)
+        const OperatingResult idle = hotIdleAlone(b).value();
+        for (const PointPressure &p : idle.points)
             if (b.engine.find(p.stop)->kind == StopKind::Phaser)
                 return p.pressure_pa;
         return 0.0;
@@ -349,7 +352,8 @@ void TestPlanSweep::idlers_haveTheirNeed()
     const Build b = planBuild(plan).value();
     isWhole(b);
     int idlers = 0;
-    for (const PointPressure &p : hotIdleAlone(b)->points)
+    const OperatingResult idle = hotIdleAlone(b).value();
+    for (const PointPressure &p : idle.points)
         if (b.engine.find(p.stop)->kind == StopKind::Idler) {
             ++idlers;
             verifyClose(p.need_pa, 20e3, 1e-9); // 20 kPa at idle

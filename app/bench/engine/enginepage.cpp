@@ -98,8 +98,12 @@ QString EnginePage::shownValue(const std::string &at, std::optional<double> valu
     const FieldShape shape = shapeOf(*about);
     const ShownField field = shownField(shape.unit, shape.decimals, Figure::system());
     const double si = *value * shape.siPerFile;
-    QString number = qs(formatNumber(toUnit(si, field.unit, shape.dimension), field.decimals));
-    return number;
+    // A size needs no more noughts than one behind its point.
+    std::string number = formatNumber(toUnit(si, field.unit, shape.dimension), field.decimals);
+    if (const auto point = number.find('.'); point != std::string::npos)
+        while (number.back() == '0' && number.size() > point + 2)
+            number.pop_back();
+    return qs(number);
 }
 
 ValueTable::Cell EnginePage::cellOf(const EngineCell &cell) const

@@ -61,8 +61,10 @@ public:
         for (const QString &name : { words.name, words.brief, QString() }) {
             if (name.isEmpty() && words.figure.isEmpty())
                 return {};
-            if (auto found = tried(point, words, name))
-                return *found;
+            // Name over figure; where points stand close above each other, in one line.
+            for (const bool inLine : { false, true })
+                if (auto found = tried(point, words, name, inLine))
+                    return *found;
         }
         return {};
     }
@@ -75,17 +77,22 @@ private:
     }
 
     std::optional<RouteLabel> tried(const RoutePoint &point, const RouteWords &words,
-                                    const QString &name)
+                                    const QString &name, bool inLine)
     {
         const QFontMetricsF nameMetrics(words.nameFont), figureMetrics(words.figureFont);
         const double nameHeight = name.isEmpty() ? 0 : std::ceil(nameMetrics.height());
         const double figureHeight
             = words.figure.isEmpty() ? 0 : std::ceil(figureMetrics.height()) - 1;
         // A breath on both sides, as drawLine() wants one.
-        const double width = std::ceil(std::max(nameMetrics.horizontalAdvance(name),
-                                                figureMetrics.horizontalAdvance(words.figure)))
-            + 4;
-        const double height = nameHeight + figureHeight, gap = radiusOf(point) + point.away + 3;
+        constexpr double breath = 4;
+        const double nameWidth = name.isEmpty() ? 0 : nameMetrics.horizontalAdvance(name) + breath;
+        const double figureWidth
+            = words.figure.isEmpty() ? 0 : figureMetrics.horizontalAdvance(words.figure) + breath;
+        const double width
+            = std::ceil(inLine ? nameWidth + figureWidth : std::max(nameWidth, figureWidth));
+        const double height
+            = inLine ? std::max(nameHeight, figureHeight) : nameHeight + figureHeight;
+        const double gap = radiusOf(point) + point.away + 3;
         std::vector<QRectF> places;
         const auto sides = sidesOf(point.label);
         for (const Side &s : sides) {
@@ -104,6 +111,10 @@ private:
         RouteLabel out { name, words.figure, QRectF(area->topLeft(), QSizeF(width, nameHeight)),
                          QRectF(area->topLeft() + QPointF(0, nameHeight),
                                 QSizeF(width, figureHeight)) };
+        if (inLine) {
+            out.nameArea = QRectF(area->topLeft(), QSizeF(nameWidth, height));
+            out.figureArea = QRectF(out.nameArea.topRight(), QSizeF(figureWidth, height));
+        }
         const double middle = area->center().x() - point.at.x();
         out.align = std::abs(middle) < width / 4 ? Qt::AlignHCenter
             : middle > 0                         ? Qt::AlignLeft

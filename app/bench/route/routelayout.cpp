@@ -222,6 +222,7 @@ private:
                              bottom } });
             m_out.points.push_back({ qs(s->id), {}, qs(s->name), valve, RoutePoint::Above, true });
             m_out.points.back().away = reach - 4;
+            m_out.points.back().brief = QStringLiteral("relief");
             m_placed.insert(s->id);
         }
     }
