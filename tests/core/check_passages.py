@@ -39,10 +39,8 @@ class Metal:
     def __init__(self, build):
         # A passage that is an element of the circuit has its bore there.
         bores = {e["id"]: e.get("d_mm") for e in build.get("circuit", {}).get("elements", [])}
-        for p in build["passages"]:
-            if p.get("elements"):
-                p["d_mm"] = bores[p["elements"][0]]
-        self.passages = {p["id"]: p for p in build["passages"]}
+        self.passages = {p["id"]: dict(p, d_mm=bores[p["elements"][0]]) if p.get("elements") else p
+                         for p in build["passages"]}
         self.plugs = {p["id"]: p for p in build["plugs"]}
         self.parent = {}
         self.pieces = []  # (passage, from, to, node, node)

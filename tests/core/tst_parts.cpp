@@ -164,7 +164,8 @@ void TestParts::stopNumbers_keepTheirRange()
     QFETCH(QString, key);
     const NumberKey &k
         = *findStopKey(fromWord<StopKind>(kind.toStdString()).value(), key.toStdString());
-    Build b = k.group == "scavenge" || k.group == "tank" ? loadTemplate("v8-dry-sump")->build : demoBuild();
+    Build b = k.group == "scavenge" || k.group == "tank" ? loadTemplate("v8-dry-sump")->build
+                                                         : demoBuild();
     b.readings.clear(); // readings of a third lifter keep a count from falling to two
     const Stop *stop = b.engine.ofKind(fromWord<StopKind>(k.group).value());
     QVERIFY(stop);
