@@ -2,12 +2,16 @@
 // The engine as rows and columns: every number of the circuit stands in the sheet once, is changed
 // there alike or for one part, says where it comes from, and moves what the engine does.
 #include "assess/operatingmodel.h"
+#include "assess/sizes.h"
 #include "checksfixture.h"
 #include "circuit/elementtypes.h"
 #include "document/dimensions.h"
 #include "document/engineplan.h"
 #include "document/enginesheet.h"
+#include "document/passageedit.h"
+#include "passage/passage.h"
 #include "quantity/json.h"
+#include "study/contacts.h"
 #include "testing.h"
 
 #include <QRegularExpression>
@@ -40,6 +44,9 @@ private Q_SLOTS:
     void radii_followJournalsAndStroke();
     void olderFile_keepsWhatDiffered();
     void plugsHole_standsInTheLedger();
+    void surfaces_moveTheFilmParameter();
+    void passagesBore_isThatOfItsElement();
+    void reliefsReturn_isAPlaceInTheCircuit();
 
 private:
     static void templates()
@@ -197,6 +204,75 @@ void TestEngineSheet::everyDimension_movesTheEngine()
                        "over its tips|rotor eccentricity"));
     for (const QString &name : still)
         QVERIFY2(name.contains(mayStayStill), qPrintable(still.join(u'\n')));
+}
+
+/// λ is film over roughness: half of both, twice the film parameter.
+void TestEngineSheet::surfaces_moveTheFilmParameter()
+{
+    const Build was = engine("inline-four-wet-sump");
+    Build fine = was;
+    for (const char *at : { "finish/journal_rq_um", "finish/shell_rq_um", "finish/cam_rq_um",
+                            "finish/follower_rq_um" }) {
+        const auto value = engineValue(was, at);
+        QVERIFY2(value, at);
+        fine = with(fine, SetEngineValue { at, *value / 2, Origin::Measured });
+    }
+    QCOMPARE(static_cast<int>(originOf(fine, "finish/shell_rq_um")),
+             static_cast<int>(Origin::Measured));
+    const auto hot = [](const Build &b) {
+        return contactsOf(b, assessAt(b, judgeSizes(b), 3000, 100).value());
+    };
+    const auto rough = hot(was), smooth = hot(fine);
+    QCOMPARE(rough.size(), smooth.size());
+    for (size_t i = 0; i < rough.size(); ++i)
+        if (rough[i].film_m)
+            QVERIFY2(std::abs(smooth[i].filmParameter - 2 * rough[i].filmParameter)
+                         < 1e-9 * smooth[i].filmParameter,
+                     rough[i].id.c_str());
+    const auto stiff = hot(with(was, SetEngineValue { "finish/spring_n", 1300, Origin::Shop }));
+    QVERIFY(stiff.back().filmParameter < rough.back().filmParameter);
+}
+
+/// The ledger of passages has no second copy of a drilling's bore.
+void TestEngineSheet::passagesBore_isThatOfItsElement()
+{
+    Build b = engine("inline-four-wet-sump");
+    const Passage &drilling = *findPassage(b.passages, "big_end_2_drilling");
+    QCOMPARE(drilling.elements, (std::vector<std::string> { "crank_drill_2" }));
+    b = with(b, SetEngineValue { "circuit/crank_drill_2/d_mm", 6.3, Origin::Measured });
+    QCOMPARE(findPassage(b.passages, "big_end_2_drilling")->d_mm, 6.3);
+    b = with(b, setBore(*findPassage(b.passages, "big_end_2_drilling"), 5.4));
+    QCOMPARE(b.circuit.find("crank_drill_2")->value("d_mm"), 5.4);
+    QVERIFY(parseBuild(buildText(b))->build == b);
+    // An older file said it twice: where the two differ it is asked.
+    Json old = toJson(engine("inline-four-wet-sump"));
+    old["version"] = 12;
+    for (Json &p : old["passages"])
+        if (p["id"] == "big_end_2_drilling") {
+            p.erase("elements");
+            p["d_mm"] = 7.5;
+        }
+    const auto read = parseBuild(old.dump());
+    QVERIFY(read);
+    QCOMPARE(read->build.twoValues.size(), size_t(1));
+    QCOMPARE(read->build.twoValues.front().element, std::string("crank_drill_2"));
+    QCOMPARE(read->build.twoValues.front().other, 7.5);
+}
+
+void TestEngineSheet::reliefsReturn_isAPlaceInTheCircuit()
+{
+    const Build was = engine("inline-four-wet-sump");
+    const std::string at = "circuit/relief/to_sump";
+    QCOMPARE(engineValue(was, at), std::optional(0.0));
+    const Build now = with(was, SetEngineValue { at, 1, Origin::Manufacturer });
+    QCOMPARE(now.circuit.find("relief")->to, std::string(sumpNode));
+    QVERIFY(!applyEdit(was, SetEngineValue { at, 0.5, Origin::Shop }));
+    QVERIFY(!aboutValue(was, "circuit/filter_bypass/to_sump"));
+    // Cold, what the valve lets by no longer feeds the pump: its inlet stands lower.
+    const auto inlet = [](const Build &b) {
+        return assessAt(b, judgeSizes(b), 2000, 0)->nodePressure_pa.at("inlet");
+    };
+    QVERIFY(inlet(now) < inlet(was));
 }
 
 void TestEngineSheet::families_sayWhoDiffers()
