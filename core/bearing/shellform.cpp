@@ -156,6 +156,16 @@ double outOfRound_m(std::span<const PositionReading> readings, const ShellShape 
     return out;
 }
 
+FormLimits usualTaperLimits(DiametralClearance c)
+{
+    return { std::max(5e-6, 0.10 * c.value_m), std::max(10e-6, 0.20 * c.value_m) };
+}
+
+FormLimits usualRoundLimits(DiametralClearance c)
+{
+    return { std::max(6e-6, 0.12 * c.value_m), std::max(13e-6, 0.25 * c.value_m) };
+}
+
 double formFactor(const ShellGeometry &bearing, const ShellShape &shape)
 {
     ShellShape round;

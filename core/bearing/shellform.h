@@ -31,6 +31,18 @@ Result<ShellShape> shellShape(std::span<const PositionReading> readings, double 
 /// Largest less smallest of the counted readings at one station, less what e accounts for (m).
 double outOfRound_m(std::span<const PositionReading> readings, const ShellShape &shape);
 
+/// Limits of a bore's form where the maker gives none: proven up to `fine`, beyond `most` it holds.
+/// Common practice, no source.
+struct FormLimits
+{
+    double fine_m, most_m;
+};
+FormLimits usualTaperLimits(DiametralClearance clearance); ///< over the whole length
+FormLimits usualRoundLimits(DiametralClearance clearance); ///< at one station
+
+/// Between the outer stations, of the bearing's length. Common practice, no source.
+inline constexpr double usualStationsApart = 0.6;
+
 /// A bearing as its leak sees it.
 struct ShellGeometry
 {

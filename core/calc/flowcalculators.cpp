@@ -6,6 +6,7 @@
 #include "bearing/shellform.h"
 #include "calc/inputs.h"
 #include "circuit/crankinflow.h"
+#include "pump/delivery.h"
 #include "rules/rules.h"
 
 #include <algorithm>
@@ -14,8 +15,6 @@
 
 namespace mildpath {
 namespace {
-
-constexpr double brokenBelow_pa = -71.3e3; ///< 30 kPa absolute: oil gives off its air there
 
 constexpr CalcInput gauge(std::string_view key, std::string_view meaning)
 {
@@ -119,15 +118,17 @@ Result<Json> runInflow(const CalcArguments &in)
         = inflowConditions(*drilling, oil, radPerSecond(in.number("speed_rpm")));
     const double main_pa = in.kpa("main_kpa");
     const CrankFlow q = crankFlow(*drilling, at, main_pa, in.kpa("pin_kpa"));
+    // Down to where oil gives off its air an unbroken column may hang on.
+    const double suction_pa = PumpInlet {}.release.value_pa - atmosphere_pa;
     return Json { { "required_main_kpa", at.need_pa / 1e3 },
                   { "feed_fraction", drilling->openShare() },
                   { "window_ms", std::isfinite(at.window_s) ? Json(at.window_s * 1e3) : Json() },
                   { "inflow_limit_l_min", q.inflowLimit_m3_s * litresPerMinute },
                   { "flow_l_min", q.flow_m3_s * litresPerMinute },
                   { "column",
-                    main_pa > at.need_pa                        ? "stands"
-                        : main_pa > at.need_pa + brokenBelow_pa ? "suction"
-                                                                : "broken" } };
+                    main_pa > at.need_pa                    ? "stands"
+                        : main_pa > at.need_pa + suction_pa ? "suction"
+                                                            : "broken" } };
 }
 
 constexpr std::array seepInputs {
@@ -229,13 +230,9 @@ constexpr std::array shellOutputs {
     CalcOutput { "out_of_round_mark", "proven, look_again or hold", "" },
 };
 
-/// Without the maker's limits. Common practice, no source.
-const char *formMark(double um, double clearance_um, std::pair<double, double> fine,
-                     std::pair<double, double> most)
+const char *formMark(double m, const FormLimits &limits)
 {
-    if (um > std::max(most.first, most.second * clearance_um))
-        return "hold";
-    return um > std::max(fine.first, fine.second * clearance_um) ? "look_again" : "proven";
+    return m > limits.most_m ? "hold" : m > limits.fine_m ? "look_again" : "proven";
 }
 
 Result<Json> runShell(const CalcArguments &in)
@@ -249,7 +246,8 @@ Result<Json> runShell(const CalcArguments &in)
     if (!(groove_m < length_m))
         return fail("groove_axial_mm", "must be less than the bearing length");
     const double apart_m
-        = in.optionalNumber("station_distance_mm").value_or(0.6 * length_m * 1e3) * 1e-3;
+        = in.optionalNumber("station_distance_mm").value_or(usualStationsApart * length_m * 1e3)
+        * 1e-3;
     if (!(apart_m <= length_m))
         return fail("station_distance_mm", "cannot be more than the bearing length");
     auto shape = shellShape(readings, length_m, apart_m);
@@ -257,18 +255,18 @@ Result<Json> runShell(const CalcArguments &in)
         return tl::unexpected(shape.error());
     shape->reliefDepth_m = in.um("relief_um");
     shape->reliefLength_m = in.mm("relief_length_mm");
-    const double upright = shape->upright_m * 1e6, taper = shape->taper_m * 1e6,
-                 round = outOfRound_m(readings, *shape) * 1e6;
-    return Json { { "upright_um", upright },
+    const DiametralClearance upright { shape->upright_m };
+    const double round_m = outOfRound_m(readings, *shape);
+    return Json { { "upright_um", upright.value_m * 1e6 },
                   { "shell_eccentricity_um", shape->eccentric_m * 1e6 },
-                  { "taper_um", taper },
-                  { "out_of_round_um", round },
+                  { "taper_um", shape->taper_m * 1e6 },
+                  { "out_of_round_um", round_m * 1e6 },
                   { "form_factor",
                     formFactor({ in.mm("journal_diameter_mm"), length_m, groove_m,
                                  extent * pi / 180, in.number("eccentricity_ratio") },
                                *shape) },
-                  { "taper_mark", formMark(taper, upright, { 5, 0.10 }, { 10, 0.20 }) },
-                  { "out_of_round_mark", formMark(round, upright, { 6, 0.12 }, { 13, 0.25 }) } };
+                  { "taper_mark", formMark(shape->taper_m, usualTaperLimits(upright)) },
+                  { "out_of_round_mark", formMark(round_m, usualRoundLimits(upright)) } };
 }
 
 } // namespace

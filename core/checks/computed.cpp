@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "bearing/shellform.h"
 #include "checks/board.h"
 #include "checks/verdicttable.h"
 
@@ -122,28 +123,27 @@ private:
         for (const JudgedReading &r : s->readings)
             if (r.method == s->method())
                 u_um = std::max(u_um, r.u_um);
-        const double c_um = s->cold_um.value;
-        // Stations stand 0.6 of the length apart; over all of it the taper is so much more.
-        constexpr double stationsApart = 0.6;
-        return worseOf(judged(s->form->taper_m * 1e6 / stationsApart, 2 * std::sqrt(2.0) * u_um,
-                              { 5, 0.10 * c_um }, { 10, 0.20 * c_um }, "form.taper",
+        const DiametralClearance clearance { s->cold_um.value * 1e-6 };
+        // Stations stand apart; over all of the length the taper is so much more.
+        const double taper_m = s->form->taper_m / usualStationsApart;
+        const double u_m = 2 * std::sqrt(2.0) * u_um * 1e-6;
+        return worseOf(judged(taper_m, u_m, usualTaperLimits(clearance), "form.taper",
                               "taper {0} over its length, common limit {1}"),
-                       judged(s->form->outOfRound_m * 1e6, 2 * std::sqrt(2.0) * u_um,
-                              { 6, 0.12 * c_um }, { 13, 0.25 * c_um }, "form.round",
+                       judged(s->form->outOfRound_m, u_m, usualRoundLimits(clearance), "form.round",
                               "{0} out of round, common limit {1}"));
     }
     /// A value less its uncertainty must pass a limit to be worse than it.
-    static Says judged(double value, double u, std::pair<double, double> good,
-                       std::pair<double, double> doubtful, std::string_view id,
+    static Says judged(double value_m, double u_m, const FormLimits &limits, std::string_view id,
                        std::string_view pattern)
     {
-        const double fine = std::max(good.first, good.second);
-        const double most = std::max(doubtful.first, doubtful.second);
-        const bool no = value - u > most, unsure = value - u > fine;
+        const bool no = value_m - u_m > limits.most_m, unsure = value_m - u_m > limits.fine_m;
         return { no           ? Evident::No
                      : unsure ? Evident::Unsure
                               : Evident::Yes,
-                 { id, pattern, { asClearance(value), asLimit(no ? most : fine) } } };
+                 { id,
+                   pattern,
+                   { asClearance(value_m * 1e6),
+                     asLimit((no ? limits.most_m : limits.fine_m) * 1e6) } } };
     }
 
     Says cold(const Check &c) const

@@ -333,7 +333,8 @@ private:
                           {},
                           "on the filter head: there it reads well while the engine starves" });
     }
-    /// Every port that wants one has a cap, and somebody saw each.
+    /// Every port that wants one has a cap, somebody saw each, and no other port is at fault: what
+    /// is open now is not closed by a cap seen later elsewhere.
     void caps()
     {
         Evidence e { Kind::Yes, {}, {}, {}, {}, "caps seen" };
@@ -341,7 +342,8 @@ private:
         for (const Port &p : m_in.lines.ports) {
             const PortCap *cap = m_build.plumbing.capOf(p.id);
             any = any || cap;
-            if (cap ? cap->by.empty() && cap->at.empty() : p.need == PortNeed::Cap)
+            const bool unseen = cap && cap->by.empty() && cap->at.empty();
+            if (unseen || portMark(m_in.lines, p.id) == Mark::Hold)
                 return;
             if (cap && cap->at > e.at) {
                 e.at = cap->at;

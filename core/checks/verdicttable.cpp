@@ -5,14 +5,13 @@
 #include "assess/figures.h"
 #include "circuit/elementtypes.h"
 #include "document/logbook.h"
+#include "pump/delivery.h"
 #include "rules/rules.h"
 
 #include <algorithm>
 
 namespace mildpath {
 namespace {
-
-constexpr double usualRelease_kpa = 30; ///< absolute, where the pump says nothing
 
 class Table
 {
@@ -47,7 +46,7 @@ public:
             return of(need * s.result.crankRatio, need, supplyMarkAt(*s.kind, s.result.crankRatio),
                       {}, "mains over what it takes");
         });
-        double release_pa = usualRelease_kpa * 1e3;
+        double release_pa = PumpInlet {}.release.value_pa;
         std::string inlet;
         for (const Element &e : m_build.circuit.elements)
             if (e.kind == ElementKind::Pump) {

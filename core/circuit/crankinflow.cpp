@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/crankinflow.h"
 
+#include "rules/rules.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -8,7 +10,6 @@
 namespace mildpath {
 namespace {
 
-constexpr double holeDischarge = 0.65; ///< of the lens two holes leave
 constexpr double entryLoss = 0.5;
 constexpr int joining = 8; ///< power of the rule that joins both limits
 
@@ -74,8 +75,8 @@ CrankFlow crankFlow(const CrankInflow &d, const InflowConditions &at, double mai
     const double reach = std::sqrt(std::max(0.0, d.rIn_m * d.rIn_m - d.closest_m * d.closest_m));
     Conduit inner = d.passage;
     inner.length_m = std::min(d.passage.length_m, std::max(bore, reach));
-    inner.lossCoefficient
-        = entryLoss + (1 / (d.openMean * d.openMean) - 1) / (holeDischarge * holeDischarge);
+    inner.lossCoefficient = entryLoss
+        + (1 / (d.openMean * d.openMean) - 1) / (coveredHoleDischarge * coveredHoleDischarge);
     const FlowSlope steady = passageFlow(inner, drive, at.oil, 0, slot);
     const double share = d.openShare();
     double in = share * steady.flow_m3_s, inSlope = share * steady.slope_m3_s_pa;

@@ -22,7 +22,7 @@ struct CrankInflow
     double openShare() const;
 };
 
-/// A slot's resistance to laminar flow, 2 μ-free: K l/(2 D_h² A), with the shape factor
+/// A slot's resistance to laminar flow over the viscosity, K l/(2 D_h² A), with the shape factor
 /// K = f Re of Shah and London, "Laminar Flow Forced Convection in Ducts", 1978 (from memory), and
 /// the kinetic loss 1.5 ρ/(2 A²). Zero for a slot of no length.
 struct SlotShape

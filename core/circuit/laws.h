@@ -223,7 +223,6 @@ public:
     {
         return main_pa > prepared[2] ? pin_pa * prepared[3] / (main_pa + prepared[3]) : 0;
     }
-    const CrankInflow &drilling() const { return m_drilling; }
 
 private:
     CrankInflow m_drilling;

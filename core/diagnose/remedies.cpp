@@ -362,12 +362,13 @@ void judge(const RemedyFigures &now, Remedy &r)
     const double needle = r.figures.gauge_pa - now.gauge_pa;
     const double bearing = r.figures.bearing_pa - now.bearing_pa;
     r.needleOnly = needle > needleUp_pa && bearing < needle / 2;
+    r.helps = !r.needleOnly && bearing > nothing_pa;
     if (r.needleOnly)
         r.verdict = "pressure gauge reads higher, bearings gain nothing";
     else if (std::abs(needle) < nothing_pa && std::abs(bearing) < nothing_pa)
         r.verdict = r.id == "stiff_spring" ? "nothing: relief shut at idle"
                                            : "nothing a pressure gauge could tell";
-    else if (bearing > nothing_pa)
+    else if (r.helps)
         r.verdict = r.figures.power_w > costly * now.power_w ? "helps, and costs power"
                                                              : "helps the bearings";
     else if (bearing < -nothing_pa)
@@ -376,7 +377,9 @@ void judge(const RemedyFigures &now, Remedy &r)
         r.verdict = "hardly anything";
     // What helps at idle may starve a rod at speed: its need grows with it.
     const double before = now.bearingMostRatio, after = r.figures.bearingMostRatio;
-    if (after < 1 && after < before - 0.01)
+    const bool starves = after < 1 && after < before - 0.01;
+    r.helps = r.helps && !starves;
+    if (starves)
         append(
             r.verdict,
             { "remedy.most", "{0} short of oil at the highest speed", { r.figures.bearingMost } });

@@ -56,6 +56,7 @@ struct Remedy
     RemedyFigures figures;
     Phrase verdict; ///< "needle up, bearing not" …
     bool needleOnly = false; ///< the gauge rises and the weakest bearing hardly
+    bool helps = false; ///< the weakest bearing gets more
     bool solved = true; ///< false: `verdict` says why there are no figures
 };
 struct RemedyTable

@@ -5,6 +5,49 @@
 
 namespace mildpath {
 
+template <> const RecordType &recordType<ExternalLine>()
+{
+    static const RecordType type
+        = Describe<ExternalLine>("line")
+              .must<&ExternalLine::id>("id", "unique among the lines")
+              .must<&ExternalLine::from>("from", "part.port")
+              .must<&ExternalLine::to>("to", "part.port")
+              .ifSet<&ExternalLine::rating>("rating", "pressure or suction; else not known")
+              .ifSet<&ExternalLine::by>("by", "who saw it so; else as planned")
+              .ifSet<&ExternalLine::at>("at", "when: ISO 8601, local time")
+              .ifSet<&ExternalLine::note>("note", "in one's own words")
+              .ifSet<&ExternalLine::bore_mm>("bore_mm", "inside; else not measured")
+              .in("mm")
+              .keepsUnknown<&ExternalLine::extra>();
+    return type;
+}
+
+template <> const RecordType &recordType<PortCap>()
+{
+    static const RecordType type = Describe<PortCap>("cap")
+                                       .must<&PortCap::port>("port", "part.port")
+                                       .ifSet<&PortCap::by>("by", "who saw it; absent: as planned")
+                                       .ifSet<&PortCap::at>("at", "when");
+    return type;
+}
+
+template <> const RecordType &recordType<Plumbing>()
+{
+    static const RecordType type
+        = Describe<Plumbing>("plumbing")
+              .field<&Plumbing::remoteFilter>("remote_filter",
+                                              "the filter sits away from the block")
+              .field<&Plumbing::filterBuild>("filter_build", "how the filter is made")
+              .field<&Plumbing::lines>("lines", "lines outside the engine")
+              .ifSet<&Plumbing::oldPumpPort>("old_pump_port",
+                                             "the block keeps the port of the pump it had")
+              .ifSet<&Plumbing::spares>("filter_spares", "spare ports of the filter head")
+              .in("", 0, 4)
+              .ifSet<&Plumbing::capped>("capped", "ports closed by a cap or plug")
+              .keepsUnknown<&Plumbing::extra>();
+    return type;
+}
+
 template <> const RecordType &recordType<PutLine>()
 {
     static const RecordType type
@@ -81,7 +124,9 @@ template <> const RecordType &recordType<SetFilter>()
     static const RecordType type
         = Describe<SetFilter>("filter")
               .field<&SetFilter::remote>("remote", "sits away from the block")
-              .must<&SetFilter::build>("build", "how it is made");
+              .must<&SetFilter::build>("build", "how it is made")
+              .ifSet<&SetFilter::spares>("spares", "spare ports of its head")
+              .in("", 0, 4);
     return type;
 }
 
@@ -93,6 +138,9 @@ template <> const EditKind &editKind<SetFilter>()
                 return fail("build", "there is no filter \"" + e.build + "\"");
             build.plumbing.remoteFilter = e.remote;
             build.plumbing.filterBuild = e.build;
+            if (!(e.spares >= 0 && e.spares <= 4))
+                return fail("spares", "must be 0 to 4");
+            build.plumbing.spares = e.spares;
             dropLooseLines(build);
             return build;
         },

@@ -116,11 +116,12 @@ struct CapPort
     std::string by = {}, at = {}; ///< who saw the cap, and when; empty: nobody yet
     bool operator==(const CapPort &) const = default;
 };
-/// Where the filter sits and how it is made.
+/// Where the filter sits, how it is made, and what ports its head has to spare.
 struct SetFilter
 {
     bool remote;
     std::string build;
+    int spares = 0;
     bool operator==(const SetFilter &) const = default;
 };
 /// The usual lines, where none are written down.

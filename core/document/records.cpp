@@ -317,49 +317,6 @@ template <> const RecordType &recordType<OwnExpansion>()
     return type;
 }
 
-template <> const RecordType &recordType<ExternalLine>()
-{
-    static const RecordType type
-        = Describe<ExternalLine>("line")
-              .must<&ExternalLine::id>("id", "unique among the lines")
-              .must<&ExternalLine::from>("from", "part.port")
-              .must<&ExternalLine::to>("to", "part.port")
-              .ifSet<&ExternalLine::rating>("rating", "pressure or suction; else not known")
-              .ifSet<&ExternalLine::by>("by", "who saw it so; else as planned")
-              .ifSet<&ExternalLine::at>("at", "when: ISO 8601, local time")
-              .ifSet<&ExternalLine::note>("note", "in one's own words")
-              .ifSet<&ExternalLine::bore_mm>("bore_mm", "inside; else not measured")
-              .in("mm")
-              .keepsUnknown<&ExternalLine::extra>();
-    return type;
-}
-
-template <> const RecordType &recordType<PortCap>()
-{
-    static const RecordType type = Describe<PortCap>("cap")
-                                       .must<&PortCap::port>("port", "part.port")
-                                       .ifSet<&PortCap::by>("by", "who saw it; absent: as planned")
-                                       .ifSet<&PortCap::at>("at", "when");
-    return type;
-}
-
-template <> const RecordType &recordType<Plumbing>()
-{
-    static const RecordType type
-        = Describe<Plumbing>("plumbing")
-              .field<&Plumbing::remoteFilter>("remote_filter",
-                                              "the filter sits away from the block")
-              .field<&Plumbing::filterBuild>("filter_build", "how the filter is made")
-              .field<&Plumbing::lines>("lines", "lines outside the engine")
-              .ifSet<&Plumbing::oldPumpPort>("old_pump_port",
-                                             "the block keeps the port of the pump it had")
-              .ifSet<&Plumbing::spares>("filter_spares", "spare ports of the filter head")
-              .in("", 0, 4)
-              .ifSet<&Plumbing::capped>("capped", "ports closed by a cap or plug")
-              .keepsUnknown<&Plumbing::extra>();
-    return type;
-}
-
 template <> const RecordType &recordType<PanPoint>()
 {
     static const RecordType type

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "evidence/band.h"
 
-#include "quantity/types.h"
+#include "rules/rules.h"
 
 #include <Eigen/Dense>
 #include <boost/math/special_functions/gamma.hpp>
@@ -10,9 +10,6 @@
 
 namespace mildpath {
 namespace {
-
-constexpr double offPrior = 0.10;
-constexpr double offCommon_ln = 0.30, offEach_ln = 0.15;
 
 /// ln of a normal density with that covariance, up to the power of 2π both candidates share.
 double logDensity(const Eigen::VectorXd &r, const Eigen::LLT<Eigen::MatrixXd> &s)
@@ -28,7 +25,7 @@ LikelyBand likelyBand(double value, std::span<const double> effects_ln, double o
     double variance = own_ln * own_ln;
     for (const double e : effects_ln)
         variance += e * e;
-    const double sigma = std::sqrt(variance), factor = std::exp(likelyReach * sigma);
+    const double sigma = std::sqrt(variance), factor = std::exp(likelyFactor * sigma);
     return { sigma, value / factor, value * factor };
 }
 

@@ -11,9 +11,6 @@ namespace mildpath {
 // Likely ranges of pressures in ln p: every uncertain input is a standard normal, its effect the
 // change of ln p by one standard deviation. All uncertainties are own choices.
 
-/// From 5 to 95 % of a normal distribution.
-inline constexpr double likelyReach = 1.645;
-
 struct LikelyBand
 {
     double sigma_ln;
@@ -41,7 +38,7 @@ struct BandUpdate
 };
 /// Linear-Gaussian inversion: K = JᵀS⁻¹, S = JJᵀ + R, z = K r, C = I − KJ; ln p = h + J z with
 /// variance J C Jᵀ + own². R holds (u/y)² and own² on its diagonal. The alternative, that the model
-/// is off, has S + 0.30² 11ᵀ + 0.15² I and a prior of 0.10.
+/// is off, has S + common² 11ᵀ + each² I and a prior of its own (rules evidence.off…).
 /// Source: Tarantola, "Inverse Problem Theory", 2005, ch. 3; a discrepancy term after Kennedy and
 /// O'Hagan, 2001; both from memory; its size an own choice.
 /// @param jacobian  one row a point: change of ln p by one standard deviation of each input

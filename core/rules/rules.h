@@ -116,6 +116,9 @@ extern const double largestStep_pa;
 extern const double slopeLeft;
 extern const double roughTolerance;
 // diagnose
+extern const double offPrior;
+extern const double offCommon_ln;
+extern const double offEach_ln;
 extern const double coolantFroth;
 extern const double toldApart;
 extern const double healthyPrior;

@@ -306,6 +306,11 @@ void TestFaultBench::filterBuild_turnsItsPorts()
     choose(inPanel<QComboBox>(QStringLiteral("filter.build")),
            QStringLiteral("cartridge, outside to inside"));
     QVERIFY(!panelText().contains(QStringLiteral("swapped")));
+    choose(inPanel<QComboBox>(QStringLiteral("filter.spares")), QStringLiteral("2"));
+    QCOMPARE(build().plumbing.spares, 2);
+    QVERIFY(panelText().contains(QStringLiteral("Not capped: Filter head, spare port 1")));
+    document().undoStack().undo();
+    QCOMPARE(build().plumbing.spares, 0);
 }
 
 void TestFaultBench::flow_isRecordedOutletByOutlet()

@@ -159,6 +159,16 @@ void TestRouteLayout::editedEngines_keepTheirPlaces()
                  stop.id.c_str());
     for (const RoutePoint &p : layout.points)
         QVERIFY2(layout.area.contains(p.at), qPrintable(p.name));
+    QVERIFY(layout.notDrawn.empty());
+    // What hangs on nothing is not put somewhere: it is named.
+    Stop loose;
+    loose.id = "loose";
+    loose.name = "Loose jet";
+    loose.kind = StopKind::Jet;
+    b.engine.stops.push_back(loose);
+    const RouteLayout with = layoutRoute(b, QRectF(0, 0, 800, 620));
+    QCOMPARE(with.notDrawn, (std::vector<QString> { QStringLiteral("Loose jet") }));
+    QCOMPARE(with.points.size(), layout.points.size());
 }
 
 void TestRouteLayout::everyStop_hangsOnSomethingOrIsNamed_data()

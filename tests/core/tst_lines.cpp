@@ -5,6 +5,7 @@
 #include "checks/assessment.h"
 #include "checksfixture.h"
 #include "document/edit.h"
+#include "document/engineplan.h"
 #include "quantity/json.h"
 #include "testing.h"
 
@@ -90,6 +91,8 @@ private Q_SLOTS:
     void coolerBeforeFilter_isAsGood();
     void gaugeOnFilterHead_isSaid();
     void lineEdits_goThroughJsonAndBack();
+    void openPort_isNotClosedByACapElsewhere();
+    void sparePorts_wantCapOrLine();
     void lineEdits_refuse_data();
     void lineEdits_refuse();
     void badPlumbing_isNamedWithItsPlace();
@@ -306,6 +309,41 @@ void TestLines::lineEdits_goThroughJsonAndBack()
         QVERIFY(*back == Edit(e));
         QVERIFY(!describeEdit(drySump(), Edit(e)).empty());
     }
+}
+
+/// The check of caps: seen where all are, open as soon as one port stands open, whenever the others
+/// were seen.
+void TestLines::openPort_isNotClosedByACapElsewhere()
+{
+    EnginePlan plan;
+    plan.drySump = plan.oldPumpPort = true;
+    plan.tankReturns = 2;
+    Build b = planBuild(plan).value();
+    const auto blank = [](const Build &of) {
+        return QString::fromStdString(fixture::stateOf(of, "blank@engine"));
+    };
+    const QString planned = blank(b);
+    QVERIFY(planned != QStringLiteral("hold"));
+    b = *applyEdit(b, CapPort { "engine.old_pump", true, "tester", "2026-01-02T10:00:00" });
+    QVERIFY(blank(b) != planned); // somebody saw it
+    const auto second = std::ranges::find(b.plumbing.lines, "tank.in_2", &ExternalLine::to);
+    QVERIFY(second != b.plumbing.lines.end());
+    b = *applyEdit(b, DropLine { second->id });
+    QCOMPARE(blank(b), QStringLiteral("hold"));
+}
+
+void TestLines::sparePorts_wantCapOrLine()
+{
+    Build b = *applyEdit(demoBuild(), DrawLines {});
+    b = *applyEdit(b, SetFilter { false, "spin_on", 2 });
+    QCOMPARE(judgeLines(b).faults.size(), size_t(2));
+    QVERIFY(said(judgeLines(b).faults[0].text).find("spare port 1") != std::string::npos);
+    for (const char *port : { "filter.spare_1", "filter.spare_2" })
+        b = *applyEdit(b, CapPort { port, true, "tester", "2026-01-02" });
+    QVERIFY(judgeLines(b).faults.empty());
+    b = *applyEdit(b, SetFilter { false, "spin_on", 0 }); // their caps go with them
+    QVERIFY(b.plumbing.capped.empty());
+    QCOMPARE(applyEdit(b, SetFilter { false, "spin_on", 5 }).error().place, std::string("spares"));
 }
 
 void TestLines::lineEdits_refuse_data()

@@ -166,12 +166,11 @@ void RemedyChart::paintRow(QPainter &p, int i) const
                  watts(r.figures.power_w).text() + QStringLiteral(" · ") + churn(r.figures),
                  textFont(TextSize::Small), t.muted);
     }
-    const bool good = r.figures.bearing_pa > m_table->now.bearing_pa + 1e3;
     drawLine(p, QRectF(right, y + pad + 3, wordsWidth - 10, 18), Qt::AlignVCenter, qs(r.verdict),
              textFont(TextSize::Normal, r.needleOnly),
-             r.needleOnly ? t.hold
-                 : good   ? t.proven
-                          : t.ink);
+             r.needleOnly  ? t.hold
+                 : r.helps ? t.proven
+                           : t.ink);
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(8, y + rowHeight()), QPointF(width() - 8, y + rowHeight()));
 }

@@ -273,26 +273,36 @@ void LinesPage::filterPanel(PanelContent &out) const
     out.push_back(PanelHeading { qs(filter->name) });
     const Plumbing &p = build.plumbing;
     if (!build.engine.ofKind(StopKind::Tank) && !build.engine.ofKind(StopKind::Line))
-        out.push_back(PanelTick { QStringLiteral("filter.remote"),
-                                  Mark::NotDone,
-                                  tr("Away from the block, on lines"),
-                                  {},
-                                  p.remoteFilter,
-                                  [open = &m_open, made = p.filterBuild](bool on) {
-                                      saidIfRefused(open->edit(SetFilter { on, made }));
-                                  } });
+        out.push_back(
+            PanelTick { QStringLiteral("filter.remote"),
+                        Mark::NotDone,
+                        tr("Away from the block, on lines"),
+                        {},
+                        p.remoteFilter,
+                        [open = &m_open, p](bool on) {
+                            saidIfRefused(open->edit(SetFilter { on, p.filterBuild, p.spares }));
+                        } });
     PanelChoice c { QStringLiteral("filter.build"), tr("made as"), {}, 0, {} };
     for (const FilterBuild &b : filterBuilds()) {
         if (b.id == p.filterBuild)
             c.current = static_cast<int>(c.options.size());
         c.options << qs(b.name);
     }
-    c.chosen = [open = &m_open, remote = p.remoteFilter](int i) {
-        return open->edit(
-            SetFilter { remote, std::string(filterBuilds()[static_cast<size_t>(i)].id) });
+    c.chosen = [open = &m_open, p](int i) {
+        return open->edit(SetFilter {
+            p.remoteFilter, std::string(filterBuilds()[static_cast<size_t>(i)].id), p.spares });
     };
     out.push_back(std::move(c));
     out.push_back(PanelText { qs(filterBuild(p.filterBuild).why) + u'.', Tone::Muted });
+    PanelChoice spares {
+        QStringLiteral("filter.spares"), tr("spare ports"), { tr("none") }, p.spares, {}
+    };
+    for (int n = 1; n <= 4; ++n)
+        spares.options << QString::number(n);
+    spares.chosen = [open = &m_open, p](int n) {
+        return open->edit(SetFilter { p.remoteFilter, p.filterBuild, n });
+    };
+    out.push_back(std::move(spares));
 }
 
 } // namespace mildpath
