@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/assessment.h"
 #include "command.h"
+
+#include "assess/believed.h"
 #include "document/engineplan.h"
 #include "plan/orders.h"
 #include "plan/workplan.h"
@@ -192,8 +194,18 @@ int runForecast(const Options &options)
             return failed(drawn.error());
         takeDraws(*drawn, *lines);
     }
+    // Readings speak of the engine as it stands: not of other oil, nor of faults.
+    const bool asked = options.has("--json") && faults->empty() && !options.value("--oil");
+    const auto believed
+        = asked ? Believed::by(*build, sizes) : Result<Believed>(fail("readings", "not asked for"));
+    if (believed)
+        if (const auto ok = believed->update(*lines); !ok)
+            return failed(ok.error());
     if (options.has("--json"))
-        std::cout << forecastToJson(*build, *lines).dump(1) << '\n';
+        std::cout << (believed ? forecastToJson(*build, *lines, *believed)
+                               : forecastToJson(*build, *lines))
+                         .dump(1)
+                  << '\n';
     else
         printTable(*lines);
     return Done;

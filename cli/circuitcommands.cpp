@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "command.h"
 
+#include "assess/growth.h"
+#include "assess/operatingmodel.h"
 #include "circuit/edits.h"
 #include "circuit/network.h"
+#include "oil/shear.h"
 #include "quantity/json.h"
 #include "storage/files.h"
 
@@ -21,7 +24,17 @@ Result<Oil> oilOption(const std::string &text)
         return fail("--oil", json.error().message);
     std::vector<Error> errors;
     JsonReader in(*json, "", errors);
-    const Oil oil { in.number("kv40_mm2_s"), in.number("kv100_mm2_s"), in.number("rho15_kg_m3") };
+    Oil oil { in.number("kv40_mm2_s"), in.number("kv100_mm2_s"), in.number("rho15_kg_m3") };
+    if (const auto hths = in.optionalNumber("hths_mpa_s"); hths && errors.empty()) {
+        const auto line = waltherLine(oil.kv40_mm2_s, oil.kv100_mm2_s);
+        if (!line)
+            return fail("--oil " + line.error().place, line.error().message);
+        const auto law = shearThinning(
+            oilState(*line, oil.rho15_kg_m3, { 150 }).dynamicViscosity_pa_s, *hths * 1e-3);
+        if (!law)
+            return fail("--oil hths_mpa_s", law.error().message);
+        oil.highShearRatio = law->newtonian ? 1 : law->ratio;
+    }
     const Json unknown = in.leftOver();
     for (const auto &[key, value] : unknown.items())
         in.error(key, "is not known");
@@ -42,12 +55,6 @@ Result<OperatingPoint> pointOf(const Options &options)
         if (!number)
             return tl::unexpected(number.error());
         *target = *number;
-    }
-    if (const auto text = options.value("--oil")) {
-        const auto oil = oilOption(*text);
-        if (!oil)
-            return tl::unexpected(oil.error());
-        point.oil = *oil;
     }
     const std::string mode = options.value("--bearing-temperature").value_or("default");
     if (mode != "default" && mode != "energy")
@@ -89,17 +96,57 @@ Json solutionJson(const Network &network, const Solution &s)
 
 } // namespace
 
+int runRunningCircuit(const Options &options)
+{
+    const auto text = options.value("--oil-temp-c");
+    if (!text)
+        return report({ "--oil-temp-c", "is needed" }, "", BadInput);
+    const auto oil_c = numberOption("--oil-temp-c", *text);
+    if (!oil_c)
+        return report(oil_c.error(), "", BadInput);
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const RunningCircuit running
+        = runningCircuit(*build, judgeSizes(*build), settledTemperatures(*build, *oil_c));
+    Json out = circuitToJson(running.circuit);
+    // By their keys' defaults too, so that whoever edits it finds what there is.
+    for (Json &e : out["elements"])
+        if (!e.contains("flow_factor"))
+            e["flow_factor"] = 1.0;
+    const Oil &oil = running.oil;
+    out["oil"] = { { "kv40_mm2_s", oil.kv40_mm2_s },
+                   { "kv100_mm2_s", oil.kv100_mm2_s },
+                   { "rho15_kg_m3", oil.rho15_kg_m3 } };
+    if (const auto line = waltherLine(oil.kv40_mm2_s, oil.kv100_mm2_s);
+        line && oil.highShearRatio < 1)
+        out["oil"]["hths_mpa_s"] = 1e3 * oil.highShearRatio
+            * oilState(*line, oil.rho15_kg_m3, { 150 }).dynamicViscosity_pa_s;
+    const auto tap = build->circuit.taps.find(build->gaugeTap);
+    out["gauge_tap"] = tap == build->circuit.taps.end() ? "" : tap->second;
+    std::cout << out.dump(1) << '\n';
+    return Done;
+}
+
 int runSolve(const Options &options)
 {
     if (options.words.size() != 1)
         return report({ "CIRCUIT.json", "exactly one circuit file is needed" }, "", BadInput);
     const std::string &file = options.words[0];
-    const auto point = pointOf(options);
+    auto point = pointOf(options);
     if (!point)
         return report(point.error(), "", BadInput);
     const auto json = jsonFile(file);
     if (!json)
         return json.error();
+    // The oil of a running circuit stands with it; one said here goes before.
+    const auto said = options.value("--oil");
+    if (said || (json->is_object() && json->contains("oil"))) {
+        const auto oil = oilOption(said ? *said : (*json)["oil"].dump());
+        if (!oil)
+            return report(oil.error(), said ? "" : file, BadInput);
+        point->oil = *oil;
+    }
     std::vector<Error> errors;
     Circuit circuit = circuitFromJson(*json, "", errors);
     for (const Error &e : errors)

@@ -78,6 +78,7 @@ int runNew(const Options &);
 int runValidate(const Options &);
 int runAssess(const Options &);
 int runForecast(const Options &);
+int runRunningCircuit(const Options &);
 int runExport(const Options &);
 int runSolve(const Options &);
 int runPlanCleaning(const Options &);

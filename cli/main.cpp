@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 26> verbs { {
+const std::array<Verb, 27> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -210,6 +210,13 @@ const std::array<Verb, 26> verbs { {
       { "--rpm", "--oil-temp-c", "--oil", "--edits", "--bearing-temperature" },
       {},
       runSolve },
+    { "running-circuit",
+      "running-circuit FILE --oil-temp-c T",
+      "The build's circuit as it is solved at this oil temperature: running sizes, feeds of the\n"
+      "crank, real shells, with `oil` and the node of the gauge (`gauge_tap`). `solve` takes it.",
+      { "--oil-temp-c" },
+      {},
+      runRunningCircuit },
 } };
 
 void printHelp()

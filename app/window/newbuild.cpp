@@ -132,6 +132,8 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
     m_squirt = tick(more, QStringLiteral("squirt"), tr("squirt holes in the rods"));
     m_tensioner = tick(more, QStringLiteral("tensioner"), tr("chain tensioner"));
     m_tensioner->setChecked(true);
+    m_chainJet = tick(more, QStringLiteral("chainJet"), tr("open jet at the chain or drive"));
+    m_bushes = tick(more, QStringLiteral("bushes"), tr("grooves round the cam bushes"));
     m_balance = tick(more, QStringLiteral("balance"), tr("balance shaft"));
     m_says->setWordWrap(true);
     m_says->setObjectName(QStringLiteral("newBuildSays"));
@@ -230,6 +232,8 @@ EnginePlan NewBuildDialog::plan() const
     p.cooler = m_cooler->isChecked();
     p.jets = m_jets->isChecked();
     p.tensioner = m_tensioner->isChecked();
+    p.chainJet = m_chainJet->isChecked();
+    p.bushGrooves = m_bushes->isChecked();
     p.squirtHoles = m_squirt->isChecked();
     p.hollowCams = m_hollow->isChecked() && m_hollow->isEnabled();
     p.phasers = !chosen(m_phaserFeed).empty();

@@ -38,7 +38,7 @@ private:
         *m_overhead, *m_oil;
     QComboBox *m_relief, *m_turboFeed, *m_phaserFeed, *m_idlers, *m_returns;
     QCheckBox *m_solid, *m_hollow, *m_dry, *m_oldPort, *m_remote, *m_cooler, *m_jets, *m_squirt,
-        *m_tensioner;
+        *m_tensioner, *m_chainJet, *m_bushes;
     QCheckBox *m_balance = nullptr; ///< the last one made
     QuantityField *m_bore, *m_stroke, *m_idle, *m_most;
     QLabel *m_says;

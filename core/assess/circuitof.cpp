@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/circuitof.h"
 
+#include "assess/crankfeeds.h"
 #include "assess/fits.h"
 #include "assess/lines.h"
 #include "assess/sizes.h"
 #include "bearing/feed.h"
+#include "bearing/journalheat.h"
 #include "circuit/elementtypes.h"
 #include "document/dimensions.h"
 #include "pump/relief.h"
@@ -15,6 +17,12 @@
 
 namespace mildpath {
 namespace {
+
+std::optional<double> number(const Element &e, const char *key)
+{
+    const auto it = e.values.find(key);
+    return it == e.values.end() ? std::nullopt : std::optional(it->second);
+}
 
 void applyFeedHole(const Build &build, const Stop &main, Circuit &circuit)
 {
@@ -56,10 +64,65 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
             if (e->values["groove_deg"] == 0)
                 e->values["hole_mm"] = main.value("shell_hole_mm", e->value("hole_mm"));
         }
-    const auto share = feedShareOfTurn(build, main);
-    for (Element &e : circuit.elements)
-        if (share && e.kind == ElementKind::CrankDrilling && e.from == main.points.front().node)
-            e.values["duty"] = *share;
+}
+
+/// The rods' oil comes through the windows of groove or hole. What a document without a groove says
+/// of the time (`duty`) is the window's.
+void applyWindows(const Build &build, const Stop &main, Circuit &circuit)
+{
+    if (main.points.empty())
+        return;
+    const MainGroove groove = mainGroove(build, main);
+    for (Element &e : circuit.elements) {
+        if (e.kind != ElementKind::CrankDrilling || e.from != main.points.front().node
+            || e.values.contains("window_share"))
+            continue;
+        const auto said = grooveEntered(main) ? std::nullopt : number(e, "duty");
+        feedDrillingBy(e, groove, e.value("r_in_mm") * 1e-3);
+        if (said)
+            e.values["window_share"] = *said;
+    }
+}
+
+/// The leak of the real shells.
+void applyForms(const std::vector<GaugedSize> &sizes, const PartTemperatures &parts,
+                Circuit &circuit)
+{
+    for (const GaugedSize &s : sizes)
+        if (Element *e = s.leak && s.known ? circuit.find(s.element) : nullptr;
+            e && e->kind == ElementKind::FilmBearing)
+            e->values["form_factor"] = s.leak->factorAt(s.at(parts));
+}
+
+/// A film warmer than its oil warms journal and housing by a share of that, and the clearance
+/// with them. What was entered of the parts' warmth says it all.
+void applyFilmGrowth(const Build &build, const std::vector<GaugedSize> &sizes,
+                     const PartTemperatures &parts, Circuit &circuit)
+{
+    if (build.heat.settledEntered())
+        return;
+    for (const GaugedSize &s : sizes) {
+        Element *e = s.known && s.growth.grows() ? circuit.find(s.element) : nullptr;
+        if (!e || e->kind != ElementKind::FilmBearing)
+            continue;
+        const double share
+            = journalWarmthShare(e->value("d_mm") * 1e-3, e->value("width_mm") * 1e-3,
+                                 { std::max(1.0, s.at(parts)) * 1e-6 });
+        e->values["film_growth_um_per_k"] = share * s.growth.journal_um_per_k
+            + housingWarmthShare * (s.growth.housing_um_per_k + s.growth.cap_um_per_k);
+    }
+}
+
+/// A pump's port is as long as it is wide unless said, and running oil carries some air.
+void applyPump(Circuit &circuit)
+{
+    for (Element &e : circuit.elements) {
+        if (e.kind != ElementKind::Pump)
+            continue;
+        e.values.try_emplace("inlet_port_length_mm", std::sqrt(4 * e.value("inlet_port_mm2") / pi));
+        e.values.try_emplace("entrained_air", usualAirShare);
+        e.values["displacement_m3"] = pumpDisplacement_m3(e);
+    }
 }
 
 /// Mean loads of mains and big-ends from the engine, unless a stop states its own.
@@ -198,7 +261,11 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
         if (stop.kind == StopKind::Main) {
             applyFeedHole(build, stop, out);
             applyGroove(build, stop, out);
+            applyWindows(build, stop, out);
         }
+    applyForms(sizes, parts, out);
+    applyFilmGrowth(build, sizes, parts, out);
+    applyPump(out);
     applySpring(build, out);
     applyLoads(build, out);
     if (filterReversed(build))

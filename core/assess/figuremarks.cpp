@@ -6,6 +6,7 @@
 #include "rules/rules.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace mildpath {
 
@@ -27,7 +28,16 @@ Mark supplyMark(double ratio)
 {
     if (ratio < 1)
         return Mark::Hold;
-    return ratio < 1 + likelyFactor * modelUncertainty ? Mark::LookAgain : Mark::Proven;
+    return ratio < 1 + likelyFactor * std::hypot(bandModelCommon_ln, bandModelOwn_ln)
+        ? Mark::LookAgain
+        : Mark::Proven;
+}
+
+Mark crankFedMark(double share)
+{
+    if (share < crankFedLeast)
+        return Mark::Hold;
+    return share < crankFedFine ? Mark::LookAgain : Mark::Proven;
 }
 
 Mark unsolvedMark()

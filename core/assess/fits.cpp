@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/fits.h"
 
+#include "assess/crankfeeds.h"
+
 #include "assess/circuitof.h"
 #include "assess/sizes.h"
 #include "bearing/feed.h"
@@ -195,17 +197,11 @@ std::optional<double> feedShareOfTurn(const Build &build, const Stop &main)
             drilling_mm = e.value("d_mm");
     if (drilling_mm == 0)
         return std::nullopt;
-    const double groove = shellGroove_deg(build, main);
-    FeedGroove kind = FeedGroove::Partial;
-    if (main.value("journal_groove") > 0)
-        kind = FeedGroove::Journal;
-    else if (groove >= 360)
-        kind = FeedGroove::Full;
-    else if (groove == 0)
-        kind = FeedGroove::None;
-    return feedFraction(kind, groove, journalOf_mm(build, main) / 2 * 1e-3, drilling_mm * 1e-3,
-                        main.value("shell_hole_mm", 5) * 1e-3,
-                        main.value("cross_drilled") > 0 ? 2 : 1);
+    const MainGroove groove = mainGroove(build, main);
+    return std::min(
+        1.0,
+        groove.mouths
+            * mouthShareOfTurn(groove, journalOf_mm(build, main) / 2 * 1e-3, drilling_mm * 1e-3));
 }
 
 std::vector<FeedHole> judgeFeedHoles(const Build &build)

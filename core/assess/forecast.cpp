@@ -113,10 +113,11 @@ void fillOtherOils(const Build &build, const std::vector<GaugedSize> &sizes, Ope
     for (const ShelfOil &oil : oilShelf()) {
         const bool fitted = oil.grade == build.oil.grade && oil.oil == build.oil.oil;
         listed = listed || fitted;
-        add(std::string(oil.grade), oil.oil, oil.gearOil, fitted);
+        add(std::string(oil.grade), runningOil(oil), oil.gearOil, fitted);
     }
     if (!listed)
-        add(build.oil.grade.empty() ? "as entered" : build.oil.grade, build.oil.oil, false, true);
+        add(build.oil.grade.empty() ? "as entered" : build.oil.grade, runningOil(build.oil), false,
+            true);
 }
 
 /// Hot idle as it is: where changes of it start from and what they are compared with.
@@ -175,7 +176,7 @@ void fillLevers(const Build &build, const std::vector<GaugedSize> &sizes, const 
     add(by("big-ends {0}", -10), clearanceChange(build, sizes, now, "big_end", -10));
     if (const ShelfOil *thicker = nextThickerOil(build.oil.oil)) {
         Build changed = build;
-        changed.oil = { std::string(thicker->grade), thicker->oil };
+        changed.oil = { std::string(thicker->grade), thicker->oil, thicker->hths_mpa_s };
         add("thicker oil: " + changed.oil.grade, hotIdleChange(changed, sizes, now, oil_c));
     }
     add({ "lever.cooler", "oil {0} cooler", { asTemperatureDifference(10) } },

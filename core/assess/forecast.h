@@ -43,6 +43,7 @@ struct ForecastLine
     std::optional<double> reliefOpens_rpm; ///< absent: not up to the highest speed
     std::vector<double> crankNeed_pa; ///< feed the crank needs at its mains
     std::optional<double> crankStarves_rpm; ///< absent: fed up to the highest speed
+    std::vector<LikelyPressure> updated {}; ///< what readings make of it; empty: not asked for
 };
 
 /// What follows from the circuit beyond the points that are judged.

@@ -17,6 +17,15 @@ Mark markAgainst(const LikelyPressure &pressure, double least_pa)
     return pressure.low_pa < least_pa ? Mark::LookAgain : Mark::Proven;
 }
 
+const PointPressure *OperatingResult::leastFed() const
+{
+    const PointPressure *least = nullptr;
+    for (const PointPressure &p : points)
+        if (p.column_pa != 0 && (!least || p.fedShare < least->fedShare))
+            least = &p;
+    return least;
+}
+
 double OperatingResult::bigEndsOfCrank() const
 {
     double mains = 0, bigEnds = 0;

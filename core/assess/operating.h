@@ -47,6 +47,9 @@ struct PointPressure
     double need_pa = 0; ///< 0: none
     double flow_m3_s = 0; ///< what the stop takes here
     double needFlow_m3_s = 0; ///< 0: any
+    /// Of a big-end: what the crank's drilling passes, over what its film would take with the whole
+    /// column behind it; 1 where no drilling feeds it.
+    double fedShare = 1;
     double ratio() const { return need_pa > 0 ? pressure_pa / need_pa : 0; }
 };
 
@@ -75,6 +78,7 @@ struct OperatingResult
     LikelyPressure weakestPressure;
     std::vector<OilShare> shares; ///< outlets, relief, slip; sums to the swept flow
     double pumpFlow_m3_s = 0, sweptFlow_m3_s = 0, reliefFlow_m3_s = 0;
+    double slip_m3_s = 0; ///< back through the pump's clearances
     /// Share of the big-ends in what mains and big-ends take together.
     double bigEndsOfCrank() const;
     bool reliefOpen() const { return reliefFlow_m3_s > reliefOpenShare * pumpFlow_m3_s; }
@@ -84,6 +88,8 @@ struct OperatingResult
     /// Largest feed a crank drilling needs at its main, and how far its own main is from it (the
     /// worst ratio); 0 without crank drillings.
     double crankNeed_pa = 0, crankRatio = 0;
+    /// The big-end least well fed; empty without crank drillings.
+    const PointPressure *leastFed() const;
     std::vector<Warning> warnings;
 };
 

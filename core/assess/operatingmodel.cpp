@@ -1,97 +1,25 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/operatingmodel.h"
 
+#include "assess/operatinginside.h"
+
 #include "assess/calibrated.h"
 #include "assess/circuitof.h"
 #include "assess/growth.h"
 #include "assess/sizes.h"
+#include "assess/uncertain.h"
 #include "circuit/elementtypes.h"
 #include "circuit/need.h"
 #include "circuit/network.h"
 #include "rules/rules.h"
 
+#include <boost/math/tools/toms748_solve.hpp>
+
 #include <algorithm>
+#include <array>
 #include <cmath>
-#include <functional>
-#include <numeric>
 
 namespace mildpath {
-
-namespace {
-
-LikelyPressure within(double value_pa, double half_pa)
-{
-    const double low = value_pa - half_pa;
-    // What is under pressure is not sucked empty by doubt; a suction side is below it as it is.
-    return { value_pa, value_pa > 0 ? std::max(0.0, low) : low, value_pa + half_pa };
-}
-
-} // namespace
-
-class OperatingModel::Inside
-{
-public:
-    struct Uncertain
-    {
-        int element;
-        std::shared_ptr<const Law> raised; ///< with the value one step up
-        const Element *base; ///< of m_circuit
-        std::string key;
-        double step_um;
-        std::string name; ///< "Main 4"
-        size_t own = 0; ///< which input is its own alone
-        /// Shares of the step that are uncertain, by what moves together; −1: by itself.
-        std::vector<std::pair<int, double>> shares;
-    };
-    struct Filmed
-    {
-        BearingFilm film;
-        int element;
-    };
-    struct Watched
-    {
-        PointPressure point;
-        StopNeed need; ///< none: 0 at either speed
-        int node;
-        int crankDrilling; ///< element that feeds it through the crank, −1
-        std::vector<int> crankFed; ///< drillings it feeds
-        std::vector<int> taken {}; ///< elements of the stop that lead on from here
-        double outlets = 0; ///< how many of them the need of one is for
-    };
-    OperatingResult judge(const Solution &solution, const OperatingPoint &point,
-                          Detail detail) const;
-    /// Change of each uncertain element's flow by one step of its value.
-    std::vector<double> flowSteps(const Solution &solution, const OperatingPoint &point) const;
-    /// Variance (Pa²) of a node's pressure: the model's, of what moves together, of each by itself.
-    std::vector<double> variances(const Solution &solution, const std::vector<double> &steps,
-                                  int node, double value_pa) const;
-    LikelyPressure likely(const Solution &solution, const std::vector<double> &steps, int node,
-                          double value_pa) const;
-    DoubtfulPressure doubtful(const Solution &solution, const std::vector<double> &steps,
-                              int node) const;
-    double flowTaken_m3_s(const Watched &w, const Solution &solution) const;
-    void share(const Solution &solution, OperatingResult &out) const;
-    void findUncertain(const std::vector<GaugedSize> &sizes, const PartTemperatures &parts);
-    void findWatched(const Build &build);
-    void findFilmed(const Build &build);
-    void fillFilms(const Solution &solution, const OperatingPoint &point,
-                   OperatingResult &out) const;
-
-    Circuit m_circuit {};
-    std::optional<Network> m_network {};
-    Oil m_oil {};
-    double m_oil_c = 0;
-    double m_floor_pa = 0, m_hotIdle_rpm = 0, m_most_rpm = 0;
-    int m_gaugeNode = -1;
-    std::vector<Uncertain> m_uncertain {};
-    size_t m_groups = 0; ///< of inputs that move together
-    std::vector<Doubt> m_groupDoubts {}; ///< what each of these is
-    size_t m_ownInputs = 0; ///< that move by themselves
-    std::vector<Watched> m_watched {};
-    std::vector<Filmed> m_filmed {};
-    std::vector<int> m_crankDrillings {};
-    std::vector<int> m_groupOf {}; ///< element → index into oilGroups(), −1
-};
 
 OperatingModel::OperatingModel(std::shared_ptr<const Inside> inside)
     : m_inside(std::move(inside))
@@ -100,12 +28,21 @@ OperatingModel::OperatingModel(std::shared_ptr<const Inside> inside)
 
 size_t OperatingModel::inputs() const
 {
-    return m_inside->m_groups + m_inside->m_ownInputs;
+    return m_inside->m_inputs.size();
 }
 
 const Oil &OperatingModel::oil() const
 {
     return m_inside->m_oil;
+}
+
+RunningCircuit runningCircuit(const Build &build, const std::vector<GaugedSize> &sizes,
+                              const PartTemperatures &parts)
+{
+    RunningCircuit out { circuitOf(build, sizes, parts), runningOil(build.oil) };
+    calibrate(build, out.circuit);
+    calibrate(build, out.oil);
+    return out;
 }
 
 Result<OperatingModel> OperatingModel::make(const Build &build,
@@ -122,10 +59,10 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
 {
     const auto inside = std::make_shared<Inside>();
     Inside &out = *inside;
-    out.m_circuit = circuitOf(build, sizes, parts);
-    out.m_oil = build.oil.oil;
-    calibrate(build, out.m_circuit);
-    calibrate(build, out.m_oil);
+    RunningCircuit running = runningCircuit(build, sizes, parts);
+    out.m_circuit = std::move(running.circuit);
+    out.m_oil = running.oil;
+    out.m_inputs = uncertainInputs(build, sizes, parts, out.m_circuit);
     if (change)
         if (auto ok = change(out.m_circuit, out.m_oil); !ok)
             return tl::unexpected(ok.error());
@@ -141,61 +78,9 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
     out.m_gaugeNode = tap == build.circuit.taps.end() ? -1 : out.m_network->nodeIndex(tap->second);
     if (out.m_gaugeNode < 0)
         return fail("/circuit/gauge_tap", "the gauge sits on no tap of the circuit");
-    out.findUncertain(sizes, parts);
     out.findWatched(build);
     out.findFilmed(build);
     return OperatingModel(inside);
-}
-
-void OperatingModel::Inside::findUncertain(const std::vector<GaugedSize> &sizes,
-                                           const PartTemperatures &parts)
-{
-    std::map<std::string, int> groups;
-    const auto groupOf = [&](const Doubt &what) {
-        const auto [at, fresh] = groups.try_emplace(what.cause, static_cast<int>(groups.size()));
-        if (fresh)
-            m_groupDoubts.push_back(what);
-        return at->second;
-    };
-    for (const GaugedSize &s : sizes) {
-        const std::string key(findFamily(s.family)->elementKey);
-        const Element *e = key.empty() || !s.known ? nullptr : m_circuit.find(s.element);
-        if (!e)
-            continue;
-        std::vector<std::pair<int, double>> own;
-        const auto add = [&](const Doubt &what, double u_um) {
-            if (std::abs(u_um) > 1e-9)
-                own.emplace_back(what.cause.empty() ? -1 : groupOf(what), u_um);
-        };
-        // What nobody gauged comes out of one box: it moves together. So do parts of one metal.
-        const std::string plural(findFamily(s.family)->plural);
-        add(s.measured ? Doubt {} : Doubt { plural + ", assumed", s.family },
-            s.cold_um.standardUncertainty);
-        const Growth &g = s.growth;
-        add({ g.part == HousingPart::Rod ? "how the rods grow"
-                  : g.effective          ? "how the main housings grow"
-                                         : "how the block grows",
-              {} },
-            g.housingU_um_per_k * (g.housing_c(parts) - 20));
-        add({ findFamily(s.family)->shells ? "how the crank grows" : "how the camshaft grows", {} },
-            -g.journalU_um_per_k * (parts.journal_c - 20));
-        // The mean of a hybrid bore is good to half its spread either way (engineering estimate).
-        add({ "bores of two metals", {} }, g.spread_um(parts) / 2 / std::sqrt(3.0));
-        double step = 0;
-        for (const auto &[group, u] : own)
-            step = std::hypot(step, u);
-        if (!(step > 0))
-            continue;
-        Element raised = *e;
-        raised.values[key] += step;
-        for (auto &[group, u] : own)
-            u /= step;
-        const bool alone = std::any_of(own.begin(), own.end(),
-                                       [](const auto &share) { return share.first < 0; });
-        m_uncertain.push_back({ m_network->elementIndex(s.element), makeLaw(raised), e, key, step,
-                                s.name, alone ? m_ownInputs++ : 0, std::move(own) });
-    }
-    m_groups = groups.size();
 }
 
 StopNeed needOf(const Stop &stop)
@@ -218,6 +103,8 @@ void OperatingModel::Inside::findWatched(const Build &build)
 {
     m_groupOf.assign(m_network->elementCount(), -1);
     for (const Stop &stop : build.engine.stops) {
+        const StopNeed need = needOf(stop);
+        const bool nothing = stop.has("need_idle_kpa") && need.idle_pa == 0 && need.most_pa == 0;
         const auto groups = oilGroups();
         for (size_t g = 0; g < groups.size(); ++g)
             if (std::find(groups[g].stopKinds.begin(), groups[g].stopKinds.end(), stop.kind)
@@ -228,11 +115,10 @@ void OperatingModel::Inside::findWatched(const Build &build)
         if (const int e = m_network->elementIndex("oil_bevel@" + stop.id); e >= 0)
             m_groupOf[static_cast<size_t>(e)] = 0; // mains
         for (const StopPoint &p : stop.points) {
-            Watched w { { stop.id, p.name, p.node, 0, 0, 0 },
-                        needOf(stop),
-                        m_network->nodeIndex(p.node),
-                        -1,
-                        {} };
+            Watched w {
+                { stop.id, p.name, p.node, 0, 0, 0 }, need, m_network->nodeIndex(p.node), -1, {}
+            };
+            w.needsNothing = nothing;
             for (const std::string &id : stop.elements)
                 if (const Element *e = m_circuit.find(id); e && e->from == p.node) {
                     w.taken.push_back(m_network->elementIndex(id));
@@ -292,65 +178,6 @@ void OperatingModel::Inside::fillFilms(const Solution &solution, const Operating
     }
 }
 
-std::vector<double> OperatingModel::Inside::flowSteps(const Solution &solution,
-                                                      const OperatingPoint &point) const
-{
-    std::vector<double> out;
-    for (const Uncertain &u : m_uncertain)
-        out.push_back(m_network->flowChange(u.element, *u.raised, solution, point));
-    return out;
-}
-
-std::vector<double> OperatingModel::Inside::variances(const Solution &solution,
-                                                      const std::vector<double> &steps, int node,
-                                                      double value_pa) const
-{
-    const std::vector<double> answer = m_network->adjoint(solution, node);
-    std::vector<double> sums(m_groups, 0.0);
-    std::vector<double> out(1 + m_groups + m_uncertain.size(), 0.0);
-    out[0] = std::pow(modelUncertainty * value_pa, 2);
-    for (size_t i = 0; i < m_uncertain.size(); ++i) {
-        const Uncertain &u = m_uncertain[i];
-        const double change = answer[static_cast<size_t>(u.element)] * steps[i];
-        for (const auto &[group, share] : u.shares) {
-            if (group < 0)
-                out[1 + m_groups + i] += share * change * share * change;
-            else
-                sums[static_cast<size_t>(group)] += share * change;
-        }
-    }
-    for (size_t g = 0; g < m_groups; ++g)
-        out[1 + g] = sums[g] * sums[g];
-    return out;
-}
-
-LikelyPressure OperatingModel::Inside::likely(const Solution &solution,
-                                              const std::vector<double> &steps, int node,
-                                              double value_pa) const
-{
-    const auto all = variances(solution, steps, node, value_pa);
-    return within(value_pa, likelyFactor * std::sqrt(std::reduce(all.begin(), all.end())));
-}
-
-DoubtfulPressure OperatingModel::Inside::doubtful(const Solution &solution,
-                                                  const std::vector<double> &steps, int node) const
-{
-    const double value = solution.pressure_pa[static_cast<size_t>(node)];
-    const auto all = variances(solution, steps, node, value);
-    const double whole = std::reduce(all.begin(), all.end());
-    DoubtfulPressure out { within(value, likelyFactor * std::sqrt(whole)), {} };
-    if (!(whole > 0))
-        return out;
-    out.from.push_back({ "the model itself", {}, all[0] / whole });
-    for (size_t g = 0; g < m_groups; ++g)
-        out.from.push_back({ m_groupDoubts[g].cause, m_groupDoubts[g].family, all[1 + g] / whole });
-    for (size_t i = 0; i < m_uncertain.size(); ++i)
-        out.from.push_back(
-            { m_uncertain[i].name + ", as gauged", {}, all[1 + m_groups + i] / whole });
-    std::ranges::stable_sort(out.from, std::greater {}, &Doubt::share);
-    return out;
-}
-
 double OperatingModel::Inside::flowTaken_m3_s(const Watched &w, const Solution &solution) const
 {
     double out = 0;
@@ -388,7 +215,47 @@ void OperatingModel::Inside::share(const Solution &solution, OperatingResult &ou
         add(std::string(groups[g].id), std::string(groups[g].name), flow[g]);
     add("other", "elsewhere", other);
     add("relief", "back through the relief", out.reliefFlow_m3_s);
-    add("slip", "pump slip", out.sweptFlow_m3_s - out.pumpFlow_m3_s);
+    // What it takes in of oil, less what it delivers.
+    out.slip_m3_s = solution.lagged[pumpIndex] - out.pumpFlow_m3_s;
+    add("slip", "pump slip", out.slip_m3_s);
+    add("air", "air, and what the inlet does not fill",
+        out.sweptFlow_m3_s - solution.lagged[pumpIndex]);
+}
+
+/// What the drilling passes over what the films would take with the whole column behind them, and
+/// the pressure at the pin that would bring them no more than the least share of it.
+void OperatingModel::Inside::fillFed(const Watched &w, const Solution &solution,
+                                     PointPressure &p) const
+{
+    const auto e = static_cast<size_t>(w.crankDrilling);
+    const auto &law = static_cast<const CrankLaw &>(m_network->law(w.crankDrilling));
+    const double main_pa
+        = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(w.crankDrilling))];
+    p.column_pa = law.columnAt_pa(solution.lagged[e], main_pa, p.pressure_pa, solution.prepared[e]);
+    const double pin_pa = p.pressure_pa, full_pa = main_pa + law.column_pa(solution.prepared[e]);
+    p.pressure_pa -= p.column_pa;
+    const auto takes = [&](double pa) {
+        double out = 0;
+        for (const int taken : w.taken)
+            out += m_network->flowAt(taken, pa, solution);
+        return out;
+    };
+    const double wanted = full_pa > 0 ? takes(full_pa) : 0;
+    if (!(wanted > 0))
+        return;
+    p.fedShare = solution.flow_m3_s[e] / wanted;
+    const double least = crankFedLeast * wanted;
+    const auto over = [&](double ln) { return takes(full_pa * std::exp(ln)) - least; };
+    std::uintmax_t most = 30;
+    double ln = std::log(1e-4);
+    if (over(ln) < 0) {
+        const auto root = boost::math::tools::toms748_solve(
+            over, ln, 0.0, boost::math::tools::eps_tolerance<double>(30), most);
+        ln = (root.first + root.second) / 2;
+    }
+    const double need_pa = full_pa * std::exp(ln);
+    // The column has its part in both.
+    p.need_pa = pin_pa > 0 ? need_pa * p.pressure_pa / pin_pa : need_pa;
 }
 
 OperatingResult OperatingModel::Inside::judge(const Solution &solution, const OperatingPoint &point,
@@ -400,9 +267,7 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
     out.oil_c = point.sumpTemperature_c;
     out.warnings = solution.warnings;
     const double gauge = solution.pressure_pa[static_cast<size_t>(m_gaugeNode)];
-    const std::vector<double> steps = ranges ? flowSteps(solution, point) : std::vector<double> {};
-    out.gauge = ranges ? likely(solution, steps, m_gaugeNode, gauge)
-                       : LikelyPressure { gauge, gauge, gauge };
+    out.gauge = { gauge, gauge, gauge };
     int weakestNode = -1;
     for (const Watched &w : m_watched) {
         PointPressure p = w.point;
@@ -410,16 +275,15 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
         const auto drilling = [&](int e) -> const CrankLaw & {
             return static_cast<const CrankLaw &>(m_network->law(e));
         };
-        if (w.crankDrilling >= 0) {
-            const auto e = static_cast<size_t>(w.crankDrilling);
-            const double main_pa
-                = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(w.crankDrilling))];
-            p.column_pa = drilling(w.crankDrilling)
-                              .columnAt_pa(solution.lagged[e], main_pa, p.pressure_pa,
-                                           solution.prepared[e]);
-            p.pressure_pa -= p.column_pa;
-        }
-        p.need_pa = needAt_pa(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm, m_floor_pa);
+        const bool turned = w.crankDrilling >= 0 && drilling(w.crankDrilling).byWindows();
+        if (w.crankDrilling >= 0)
+            fillFed(w, solution, p);
+        // What turning brings a rod is judged by what its film gets, not by the user's minimum.
+        p.need_pa = std::max(
+            turned ? p.need_pa : 0.0,
+            needAt_pa(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm, turned ? 0 : m_floor_pa));
+        if (w.needsNothing)
+            p.need_pa = 0;
         p.flow_m3_s = flowTaken_m3_s(w, solution);
         p.needFlow_m3_s = w.outlets * needFlowAt_m3_s(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm);
         if (p.need_pa > 0)
@@ -437,8 +301,14 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
     }
     if (out.weakest >= 0) {
         const double value = out.points[static_cast<size_t>(out.weakest)].pressure_pa;
-        out.weakestPressure = ranges ? likely(solution, steps, weakestNode, value)
-                                     : LikelyPressure { value, value, value };
+        out.weakestPressure = { value, value, value };
+    }
+    if (ranges) {
+        const std::array<int, 2> nodes { m_gaugeNode, std::max(weakestNode, 0) };
+        const auto changes = changesAt(solution, point, nodes);
+        out.gauge = likely(gauge, changes[0]);
+        if (out.weakest >= 0)
+            out.weakestPressure = likely(out.weakestPressure.value_pa, changes[1]);
     }
     for (const int e : m_crankDrillings) {
         const auto &drilling = static_cast<const CrankLaw &>(m_network->law(e));
@@ -460,36 +330,6 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
     return out;
 }
 
-Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
-                                                  std::span<const double> rpm,
-                                                  std::span<const SolveState> from) const
-{
-    const Inside &in = *m_inside;
-    std::map<int, Element> moved; // a pump has several uncertain gaps
-    for (const Inside::Uncertain &u : in.m_uncertain) {
-        double by = 0;
-        for (const auto &[group, share] : u.shares)
-            by += share * z[group < 0 ? in.m_groups + u.own : static_cast<size_t>(group)];
-        double &value = moved.try_emplace(u.element, *u.base).first->second.values[u.key];
-        // No gap at all has no law; a draw that far out is a bearing that would not turn.
-        value = std::max(1.0, value + by * u.step_um);
-    }
-    std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
-    for (const auto &[index, e] : moved)
-        laws.emplace_back(index, makeLaw(e));
-    const Network network = in.m_network->withLaws(laws);
-    std::vector<double> out;
-    for (size_t i = 0; i < rpm.size(); ++i) {
-        const OperatingPoint point { in.m_oil, rpm[i], in.m_oil_c };
-        SolveState state = i < from.size() ? from[i] : m_state;
-        const auto solution = network.solve(point, &state);
-        if (!solution)
-            return tl::unexpected(solution.error());
-        out.push_back(solution->pressure_pa[static_cast<size_t>(in.m_gaugeNode)]);
-    }
-    return out;
-}
-
 Result<OperatingResult> OperatingModel::at(double rpm, Detail detail)
 {
     const Inside &in = *m_inside;
@@ -497,7 +337,10 @@ Result<OperatingResult> OperatingModel::at(double rpm, Detail detail)
     const auto solution = in.m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
-    return in.judge(*solution, point, detail);
+    OperatingResult out = in.judge(*solution, point, detail);
+    if (detail >= Detail::Ranges && in.valveWithin(*solution, out.gauge))
+        solveEdges(*solution, point, out.gauge);
+    return out;
 }
 
 Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil)
@@ -523,29 +366,6 @@ Result<std::vector<double>> OperatingModel::pressures(double rpm, const Oil &oil
         out.push_back(n < 0 ? 0 : solution->pressure_pa[static_cast<size_t>(n)]);
     }
     return out;
-}
-
-Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(double rpm,
-                                                               std::span<const std::string> nodes)
-{
-    const Inside &in = *m_inside;
-    const OperatingPoint point { in.m_oil, rpm, in.m_oil_c };
-    const auto solution = in.m_network->solve(point, &m_state);
-    if (!solution)
-        return tl::unexpected(solution.error());
-    const auto steps = in.flowSteps(*solution, point);
-    std::vector<DoubtfulPressure> out;
-    for (const std::string &node : nodes) {
-        const int n = in.m_network->nodeIndex(node);
-        out.push_back(n < 0 ? DoubtfulPressure {} : in.doubtful(*solution, steps, n));
-    }
-    return out;
-}
-
-LikelyPressure DoubtfulPressure::without(const Doubt &doubt) const
-{
-    return within(pressure.value_pa,
-                  (pressure.high_pa - pressure.value_pa) * std::sqrt(1 - doubt.share));
 }
 
 } // namespace mildpath

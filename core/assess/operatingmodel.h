@@ -3,6 +3,7 @@
 
 #include "assess/operating.h"
 #include "assess/sizes.h"
+#include "assess/uncertain.h"
 #include "circuit/change.h"
 #include "circuit/need.h"
 #include "circuit/solvestate.h"
@@ -14,7 +15,9 @@
 
 namespace mildpath {
 
+struct OperatingPoint;
 struct PartTemperatures;
+struct Solution;
 
 /// Something a likely range is wide for.
 struct Doubt
@@ -31,8 +34,25 @@ struct DoubtfulPressure
     LikelyPressure without(const Doubt &doubt) const;
 };
 
+/// A pressure and what one standard deviation of each uncertain input does to its logarithm.
+struct NodeEffects
+{
+    double value_pa;
+    std::vector<double> ln;
+};
+
 /// What a stop needs: as entered for it, else what its kind usually does.
 StopNeed needOf(const Stop &stop);
+
+/// A build's circuit and oil as they are solved: sizes at running temperature, what readings made
+/// of them, the oil thinning under shear.
+struct RunningCircuit
+{
+    Circuit circuit;
+    Oil oil;
+};
+RunningCircuit runningCircuit(const Build &build, const std::vector<GaugedSize> &sizes,
+                              const PartTemperatures &parts);
 
 /// The document as a circuit with its parts at given temperatures, ready for any speed.
 class OperatingModel
@@ -65,8 +85,14 @@ public:
     /// Errors: as Network::solve.
     Result<std::vector<DoubtfulPressure>> likelyAt(double rpm, std::span<const std::string> nodes);
 
-    /// How many independent normal draws make one possible build (clearances and expansions).
+    /// Pressures at some nodes with what each uncertain input does to them.
+    /// Errors: as Network::solve; an unknown node.
+    Result<std::vector<NodeEffects>> effectsAt(double rpm, std::span<const std::string> nodes);
+
+    /// How many independent normal draws make one possible build.
     size_t inputs() const;
+    /// What they are, in their order (assess/uncertain.h).
+    const std::vector<UncertainInput> &inputList() const;
     /// Gauge pressures (Pa) of one possible build, by speed.
     /// @param z    standard normal, inputs() of them
     /// @param rpm   ascending
@@ -89,6 +115,9 @@ public:
 private:
     class Inside; ///< what stays the same from solve to solve
     explicit OperatingModel(std::shared_ptr<const Inside> inside);
+
+    void solveEdges(const Solution &solution, const OperatingPoint &point,
+                    LikelyPressure &gauge) const;
 
     std::shared_ptr<const Inside> m_inside;
     SolveState m_state;

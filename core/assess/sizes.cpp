@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/sizes.h"
 
+#include "assess/circuitof.h"
+
 #include "assess/limits.h"
 #include "document/enginevalue.h"
 #include "pump/rotor.h"
@@ -60,6 +62,58 @@ JudgedReading judgeReading(const Reading &r, const SizeItem &item, const Journal
             = at20 > limits->max_um + margin || at20 < std::min(1.0, limits->min_um - margin);
     }
     return out;
+}
+
+/// How the shells depart from a round bore, by the deciding method's readings.
+ShellLeak shapeOf(const Build &build, const GaugedSize &size)
+{
+    ShellLeak out { usualShells() };
+    const Element *e = build.circuit.find(size.element);
+    std::vector<PositionReading> readings;
+    double u_m = 0;
+    for (const JudgedReading &r : size.readings)
+        if (r.method == size.method() && r.use != ReadingUse::Never) {
+            readings.push_back({ r.angle_deg, r.station, r.at20_um * 1e-6 });
+            out.read = out.read || r.use != ReadingUse::Clearance;
+            u_m = std::max(u_m, r.u_um * 1e-6);
+        }
+    if (readings.empty() || !e)
+        return out;
+    const double length_m = e->value("width_mm") * 1e-3;
+    const auto read = shellShape(readings, length_m, usualStationsApart * length_m, u_m);
+    if (!read)
+        return out;
+    out.shape.eccentric_m = read->eccentric_m;
+    out.shape.taper_m = read->taper_m;
+    out.shape.bell_m = read->bell_m;
+    return out;
+}
+
+/// A hole at the crown sees no joint; one in the journal passes it. The eccentricity is what such
+/// bearings usually run with.
+void setLeak(const Build &build, GaugedSize &out)
+{
+    constexpr double mainRuns = 0.6, rodRuns = 0.8, eccentricU_m = 4e-6, reliefU_m = 8e-6;
+    const Element *e = build.circuit.find(out.element);
+    const double upright_um = out.runningAt(build.use.hotOil_c);
+    out.leak = shapeOf(build, out);
+    const Stop *stop = build.engine.find(out.stop);
+    double extent_deg = e ? e->value("groove_deg") : 0;
+    if (stop && stop->kind == StopKind::Main)
+        extent_deg = stop->value("journal_groove") > 0 ? 360 : shellGroove_deg(build, *stop);
+    if (!e || !(upright_um > 0) || (extent_deg == 0 && !(e->value("hole_in_journal") > 0)))
+        return;
+    ShellLeak &leak = *out.leak;
+    leak.bearing = { e->value("d_mm") * 1e-3, e->value("width_mm") * 1e-3,
+                     e->value("groove_width_mm") * 1e-3, extent_deg * pi / 180,
+                     out.family == "main" ? mainRuns : rodRuns };
+    const double now = leak.factorAt(upright_um);
+    ShellLeak other = leak;
+    other.shape.eccentric_m += eccentricU_m;
+    leak.byEccentric_ln = std::log(other.factorAt(upright_um) / now);
+    other.shape = leak.shape;
+    other.shape.reliefDepth_m += reliefU_m;
+    leak.byRelief_ln = std::log(other.factorAt(upright_um) / now);
 }
 
 /// "47.6 ± 2.6 µm"
@@ -395,6 +449,8 @@ GaugedSize judgeSize(const Build &build, const SizeItem &item,
     }
     setValue(build, family, out);
     setGrowth(build, parts, out);
+    if (family.shells)
+        setLeak(build, out);
     if (out.measured)
         out.disagreement = disagreementOf(out);
     SizeJudge(build, out, family).run(readings);
@@ -412,6 +468,15 @@ Phrase countsOf(const std::map<Mark, int> &counts)
 }
 
 } // namespace
+
+double ShellLeak::factorAt(double upright_um) const
+{
+    if (!(bearing.length_m > 0) || !(upright_um > 0))
+        return 1;
+    ShellShape here = shape;
+    here.upright_m = upright_um * 1e-6;
+    return std::clamp(formFactor(bearing, here), 0.2, 10.0);
+}
 
 double GaugedSize::runningAt(double oil_c) const
 {

@@ -4,6 +4,7 @@
 #include "assess/growth.h"
 #include "assess/rules.h"
 #include "bearing/clearance.h"
+#include "bearing/shellform.h"
 #include "document/document.h"
 #include "quantity/rounding.h"
 
@@ -39,6 +40,18 @@ struct MethodResult
     double taper_um = 0;
 };
 
+/// What a pair of shells leaks over a round bore, as read, else as shells usually are.
+struct ShellLeak
+{
+    ShellShape shape;
+    bool read = false; ///< its wall's eccentricity, on the flanks
+    ShellGeometry bearing {}; ///< length 0: fed so that the shells' shape does not count
+    /// Logarithm of the factor, by a standard deviation of what is usual.
+    double byEccentric_ln = 0, byRelief_ln = 0;
+    /// At an upright clearance, within 0.2…10; 1 where the shape does not count.
+    double factorAt(double upright_um) const;
+};
+
 /// A size that is measured: readings → value → verdict.
 struct GaugedSize
 {
@@ -50,6 +63,7 @@ struct GaugedSize
     std::vector<JudgedReading> readings;
     std::vector<MethodResult> methods; ///< the deciding one first
     std::optional<BoreForm> form; ///< of the deciding method's counted readings at 20 °C
+    std::optional<ShellLeak> leak; ///< of a pair of shells
     bool measured = false; ///< false: middle of the limits, assumed
     bool known = true; ///< false: neither measured nor limited, there is no value
     Measured cold_um { 0, 0 }; ///< at 20 °C; diametral where it is a clearance

@@ -11,6 +11,8 @@ namespace mildpath {
 /// because the journal feels the whole turn. Own choice.
 /// @param clearance  diametral, > 0
 double journalWarmthShare(double diameter_m, double length_m, DiametralClearance clearance);
+/// The same of housing or rod: 0.4 of the film's rise. Own choice.
+inline constexpr double housingWarmthShare = 0.4;
 /// T_j = T_oil + x (T_film − T_oil).
 double journalTemperature_c(double share, double film_c, double oil_c);
 

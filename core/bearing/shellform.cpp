@@ -10,7 +10,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double usualEccentric_m = 8e-6, mostEccentric_m = 40e-6;
+constexpr double usualEccentric_m = 8e-6, usualEccentricU_m = 4e-6, mostEccentric_m = 40e-6;
 constexpr int around = 181, roundTheTurn = 721, along = 41;
 
 /// What e adds to a diametral reading at that place.
@@ -76,12 +76,18 @@ double flowOf(const ShellGeometry &b, const ShellShape &shape)
     const bool hole = b.extent_rad == 0;
     const double extent = hole ? 2 * pi : b.extent_rad;
     const double inner = b.grooveWidth_m / 2, outer = b.length_m / 2;
-    const int places = hole ? roundTheTurn : around;
+    // Alike on both sides of the middle.
+    const int places = (hole ? roundTheTurn : around) / 2 + 1;
+    const bool even = shape.taper_m == 0; // and both lands alike
     double sum = 0;
     for (int i = 0; i < places; ++i) {
-        const double theta = extent * (static_cast<double>(i) / (places - 1) - 0.5);
-        const double here = hole ? cubed(gap.at(theta, 0))
-                                 : gap.land(theta, inner, outer) + gap.land(theta, -inner, -outer);
+        const double theta = extent / 2 * i / (places - 1);
+        double here = 0;
+        if (hole)
+            here = cubed(gap.at(theta, 0));
+        else
+            here = gap.land(theta, inner, outer)
+                + (even ? gap.land(theta, inner, outer) : gap.land(theta, -inner, -outer));
         sum += (i == 0 || i == places - 1 ? 0.5 : 1) * here;
     }
     const double integral = sum * extent / (places - 1);
@@ -97,7 +103,7 @@ double flowOf(const ShellGeometry &b, const ShellShape &shape)
 } // namespace
 
 Result<ShellShape> shellShape(std::span<const PositionReading> readings, double length_m,
-                              double stationDistance_m)
+                              double stationDistance_m, double u_m)
 {
     struct Mean
     {
@@ -128,6 +134,11 @@ Result<ShellShape> shellShape(std::span<const PositionReading> readings, double 
             weight += g * g;
         }
     out.eccentric_m = weight > 0 ? weighted / weight : usualEccentric_m;
+    if (weight > 0 && u_m > 0) {
+        const double sure = weight / (2 * u_m * u_m),
+                     usual = 1 / (usualEccentricU_m * usualEccentricU_m);
+        out.eccentric_m = (sure * out.eccentric_m + usual * usualEccentric_m) / (sure + usual);
+    }
     out.eccentric_m = std::clamp(out.eccentric_m, 0.0, mostEccentric_m);
     if (upright.size() > 1) {
         const double front = upright.begin()->second.value(),
@@ -139,6 +150,11 @@ Result<ShellShape> shellShape(std::span<const PositionReading> readings, double 
                 * stretch * stretch;
     }
     return out;
+}
+
+ShellShape usualShells()
+{
+    return { .eccentric_m = usualEccentric_m, .reliefDepth_m = 15e-6, .reliefLength_m = 6e-3 };
 }
 
 double outOfRound_m(std::span<const PositionReading> readings, const ShellShape &shape)

@@ -57,24 +57,52 @@ FilmBearing::FilmBearing(const RunningBearing &b)
 {
 }
 
-FilmAt FilmBearing::at(const Running &r, double viscosity_pa_s) const
+/// The eccentricity and the viscosity that belong to each other.
+void FilmBearing::findFilm(FilmAt &out, double sommerfeldPerViscosity, double speed_m_s,
+                           const FilmViscosity &oil) const
+{
+    out.viscosity_pa_s = oil.still_pa_s;
+    // Thinner oil lets the journal sink, which thins it further, by an eighth of it at most: each
+    // round leaves an eighth of the one before, and the rest of the row is added at once.
+    double before = 0, now = 0; // ln μ
+    for (int rounds = 0; rounds < 12; ++rounds) {
+        out.film = m_line.at(std::log(sommerfeldPerViscosity * out.viscosity_pa_s));
+        const double gap = out.clearance_m
+            * std::min(1.0, 1.193 * std::pow(1 - out.film.eccentricityRatio, 0.75));
+        out.shearRate_per_s = speed_m_s / gap;
+        if (!oil.shear)
+            return;
+        const double asked = oil.at(out.shearRate_per_s),
+                     change = std::log(asked / out.viscosity_pa_s);
+        if (std::abs(change) < 1e-7)
+            return;
+        now = change;
+        const double ratio = before != 0 ? now / before : 0;
+        out.viscosity_pa_s *= std::exp(ratio > 0 && ratio < 0.5 ? now / (1 - ratio) : now);
+        before = ratio > 0 && ratio < 0.5 ? 0 : now;
+    }
+}
+
+FilmAt FilmBearing::at(const Running &r, const FilmViscosity &oil, double rise_k) const
 {
     const double radius = m_bearing.journalDiameter_m / 2;
-    const double c = std::max(r.clearance.value_m, leastGap_m);
+    const double c = std::max(r.clearance.value_m + r.perFilmRise_m_per_k * rise_k, leastGap_m);
     const double lands = fullGroove() ? 2 : 1;
     const double turns = r.speed_rad_s / (2 * pi);
     // S = (r/c)² μ N D L/W of one land; without load as light as the table knows.
     const double load = std::max(r.load_n / lands, 1e-9);
-    const double sommerfeld
-        = std::pow(radius / c, 2) * viscosity_pa_s * turns * 2 * radius * m_filmLength_m / load;
+    const double perViscosity
+        = std::pow(radius / c, 2) * turns * 2 * radius * m_filmLength_m / load;
+    const double speed = r.speed_rad_s * radius;
     FilmAt out {};
-    out.film = m_line.at(std::log(sommerfeld));
-    out.loss_w = lands * out.film.frictionOverPetroff * 2 * pi * viscosity_pa_s * r.speed_rad_s
+    out.clearance_m = c;
+    findFilm(out, perViscosity, speed, oil);
+    out.loss_w = lands * out.film.frictionOverPetroff * 2 * pi * out.viscosity_pa_s * r.speed_rad_s
         * r.speed_rad_s * radius * radius * radius * m_filmLength_m / c;
     // The widest film lies opposite the narrowest, that one the attitude past the load.
     const double fromWidest = m_bearing.feed.fromLoad_rad - out.film.attitude_rad - pi;
     out.conductance_m3_s_pa
-        = m_feed.at({ c }, out.film.eccentricityRatio, fromWidest, viscosity_pa_s).total()
+        = m_feed.at({ c }, out.film.eccentricityRatio, fromWidest, oil.at(speed / c)).total()
         * m_bearing.feed.formFactor;
     out.exponent = m_feed.exponent();
     if (out.exponent > 0)
@@ -103,10 +131,12 @@ double feedFor_pa(const FilmAt &film, double flow_m3_s)
     return pressed / film.conductance_m3_s_pa;
 }
 
-FilmOil filmOil(double supply_c, const FilmOilAt &oilAt)
+FilmOil filmOil(double supply_c, const FilmOilAt &oilAt, const std::optional<ShearThinning> &shear)
 {
     FilmOil out;
     out.supply_c = supply_c;
+    if (shear && !shear->newtonian)
+        out.shear = shear;
     for (size_t i = 0; i < FilmOil::steps; ++i) {
         out.rise_k[i] = ladder_k[i];
         const FilmOilState state = oilAt(supply_c + out.rise_k[i]);
@@ -122,7 +152,8 @@ WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const F
         = [](const FilmAt &at, double flow) { return flow >= at.sideFlow_m3_s; };
     bool alone = false;
     for (size_t i = 0; i < FilmOil::steps; ++i) {
-        const FilmAt at = bearing.at(running, oil.viscosity_pa_s[i]);
+        const FilmAt at
+            = bearing.at(running, { oil.viscosity_pa_s[i], oil.thinning() }, oil.rise_k[i]);
         const double flow = balancedFlow(at, oil.density_kg_m3[i], oil.rise_k[i]);
         const bool now = pressedAlone(at, flow);
         if (i > 0 && now && !alone && at.sideFlow_m3_s > 0) {
@@ -131,11 +162,13 @@ WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const F
             const double rho = oil.density_kg_m3[i];
             for (int k = 0; k < 8; ++k) {
                 const double middle = std::sqrt(warm * cool);
-                const FilmAt there = bearing.at(running, viscosityAt(oil, middle));
+                const FilmAt there
+                    = bearing.at(running, { viscosityAt(oil, middle), oil.thinning() }, middle);
                 (pressedAlone(there, balancedFlow(there, rho, middle)) ? cool : warm) = middle;
             }
             m_corner = m_count;
-            const FilmAt corner = bearing.at(running, viscosityAt(oil, cool));
+            const FilmAt corner
+                = bearing.at(running, { viscosityAt(oil, cool), oil.thinning() }, cool);
             add(corner, cool, balancedFlow(corner, rho, cool));
         }
         alone = now;
@@ -229,7 +262,8 @@ double flowChange_m3_s(const FilmBearing &bearing, const Running &now, const Run
     const auto flowOf = [&](const Running &running) {
         double flow = 0;
         const auto miss = [&](double rise_k) {
-            const FilmAt at = bearing.at(running, viscosityAt(oil, rise_k));
+            const FilmAt at
+                = bearing.at(running, { viscosityAt(oil, rise_k), oil.thinning() }, rise_k);
             flow = fedFlow_m3_s(at, feed_pa);
             // The density hardly counts here, and for both bearings alike.
             const double target
@@ -251,12 +285,12 @@ double flowChange_m3_s(const FilmBearing &bearing, const Running &now, const Run
 }
 
 WarmFilm warmFilm(const FilmBearing &bearing, const Running &running, double feed_pa,
-                  double supply_c, const FilmOilAt &oilAt)
+                  double supply_c, const FilmOilAt &oilAt, const ShearThinning *shear)
 {
     WarmFilm out {};
     const auto miss = [&](double rise_k) {
         const FilmOilState oil = oilAt(supply_c + rise_k);
-        out.at = bearing.at(running, oil.viscosity_pa_s);
+        out.at = bearing.at(running, { oil.viscosity_pa_s, shear }, rise_k);
         out.flow_m3_s = fedFlow_m3_s(out.at, feed_pa);
         out.outlet_rise_k = out.at.loss_w / (oil.density_kg_m3 * oilHeat_j_kg_k * out.flow_m3_s);
         return filmWarmth * out.outlet_rise_k - rise_k;
@@ -271,7 +305,7 @@ WarmFilm warmFilm(const FilmBearing &bearing, const Running &running, double fee
         miss(out.rise_k);
     }
     const FilmPoint &f = out.at.film;
-    out.smallestFilm_m = running.clearance.value_m * (1 - f.eccentricityRatio);
+    out.smallestFilm_m = out.at.clearance_m * (1 - f.eccentricityRatio);
     const double lands = bearing.fullGroove() ? 2 : 1;
     out.peak_pa = running.load_n / lands
         / (bearing.bearing().journalDiameter_m * bearing.filmLength_m()) / f.pressureRatio;

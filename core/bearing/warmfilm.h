@@ -3,6 +3,7 @@
 
 #include "bearing/feed.h"
 #include "bearing/filmtable.h"
+#include "oil/shear.h"
 #include "rules/rules.h"
 
 #include <array>
@@ -32,15 +33,32 @@ struct RunningBearing
 /// What moves it.
 struct Running
 {
-    RadialClearance clearance; ///< running
+    RadialClearance clearance; ///< running, the parts as warm as the oil comes in
     double load_n; ///< steady; 0: none
     double speed_rad_s; ///< of the journal, > 0
+    /// Change of that clearance by each kelvin the film is warmer than its oil: journal and housing
+    /// take a share of it (bearing/journalheat.h).
+    double perFilmRise_m_per_k = 0;
+};
+
+/// Oil in a film.
+struct FilmViscosity
+{
+    double still_pa_s; ///< without shear
+    const ShearThinning *shear = nullptr; ///< null: it does not thin
+    double at(double rate_per_s) const
+    {
+        return shear ? shear->viscosity_pa_s(still_pa_s, rate_per_s) : still_pa_s;
+    }
 };
 
 /// A bearing's film and its feed at one viscosity.
 struct FilmAt
 {
     FilmPoint film;
+    double clearance_m; ///< radial, at this warmth
+    double viscosity_pa_s; ///< of the film, at its shear
+    double shearRate_per_s;
     double loss_w;
     double conductance_m3_s_pa; ///< of the feed alone
     double sideFlow_m3_s; ///< hydrodynamic; 0 where a full groove already nets it
@@ -49,16 +67,23 @@ struct FilmAt
 
 /// Film from the table, loss from its friction, feed by the formulas of bearing/feed.h. A full
 /// groove makes two bearings of one land each, half the load on each.
+///
+/// Oil that thins: in the film at γ = U/min(c, 1.193 c (1 − ε)^¾), ε found with it, S(ε) = (r/c)²
+/// μ(γ(ε)) N/P, one root (own fit to a two-dimensional solution with μ(U/h) everywhere, within
+/// 0.5 %); in what the feed presses through at γ = U/c.
 class FilmBearing
 {
 public:
     explicit FilmBearing(const RunningBearing &bearing);
-    FilmAt at(const Running &running, double viscosity_pa_s) const;
+    /// @param rise_k  of the film above the oil that comes in
+    FilmAt at(const Running &running, const FilmViscosity &oil, double rise_k) const;
     const RunningBearing &bearing() const { return m_bearing; }
     double filmLength_m() const { return m_filmLength_m; } ///< of one land with a full groove
     bool fullGroove() const { return m_bearing.feed.groove_deg >= 360; }
 
 private:
+    void findFilm(FilmAt &out, double sommerfeldPerViscosity, double speed_m_s,
+                  const FilmViscosity &oil) const;
     RunningBearing m_bearing;
     double m_filmLength_m;
     FilmLine m_line;
@@ -89,8 +114,10 @@ struct FilmOil
     double supply_c = 0;
     std::array<double, steps> rise_k {}; ///< from filmRiseMost_k down to 0.12 K
     std::array<double, steps> viscosity_pa_s {}, density_kg_m3 {};
+    std::optional<ShearThinning> shear {};
+    const ShearThinning *thinning() const { return shear ? &*shear : nullptr; }
 };
-FilmOil filmOil(double supply_c, const FilmOilAt &oilAt);
+FilmOil filmOil(double supply_c, const FilmOilAt &oilAt, const std::optional<ShearThinning> &shear);
 
 /// Flow of a bearing against feed pressure with its own warmth found: more pressure brings more and
 /// cooler oil. For every step of the ladder the flow that keeps it there and the pressure that
@@ -142,6 +169,6 @@ struct WarmFilm
 /// The same balance solved to the end for one feed pressure.
 /// @param feed_pa  above 0
 WarmFilm warmFilm(const FilmBearing &bearing, const Running &running, double feed_pa,
-                  double supply_c, const FilmOilAt &oilAt);
+                  double supply_c, const FilmOilAt &oilAt, const ShearThinning *shear = nullptr);
 
 } // namespace mildpath

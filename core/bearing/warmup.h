@@ -27,6 +27,7 @@ struct SettledParts
     double housingBelowOil_k = 2; ///< block and rod
     double capBelowOil_k = 2;
     double journalBelowOil_k = 0;
+    bool operator==(const SettledParts &) const = default;
 };
 PartTemperatures settledAt(double oil_c, const SettledParts &parts);
 

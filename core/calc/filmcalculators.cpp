@@ -3,8 +3,11 @@
 
 #include "bearing/film.h"
 #include "calc/inputs.h"
+#include "oil/shear.h"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace mildpath {
 namespace {
@@ -23,6 +26,8 @@ constexpr std::array filmInputs {
                 .least = 0,
                 .most = 0.99,
                 .aboveLeast = true },
+    optional(positive("hths_pa_s", "high-shear viscosity at 150 °C: the oil thins", "Pa·s")),
+    optional(positive("low_shear_150_pa_s", "viscosity at 150 °C without shear; with it", "Pa·s")),
 };
 constexpr std::array filmOutputs {
     CalcOutput { "eccentricity_ratio", "eccentricity over radial clearance", "" },
@@ -41,7 +46,46 @@ constexpr std::array filmOutputs {
     CalcOutput { "max_pressure_kpa", "peak of the film", "kPa" },
     CalcOutput { "pressure_ratio", "mean over peak", "" },
     CalcOutput { "load_n", "load carried", "N" },
+    CalcOutput { "film_viscosity_pa_s", "viscosity of the film at its shear", "Pa·s" },
+    CalcOutput { "film_shear_rate_per_s", "U/min(c, 1.193 c (1 − ε)^¾)", "1/s" },
 };
+
+/// What thins the oil; absent: nothing was said of it.
+Result<std::optional<ShearThinning>> thinningOf(const CalcArguments &in)
+{
+    const auto high = in.optionalNumber("hths_pa_s"), low = in.optionalNumber("low_shear_150_pa_s");
+    if (high.has_value() != low.has_value())
+        return fail(high ? "low_shear_150_pa_s" : "hths_pa_s", "give both viscosities at 150 °C");
+    if (!high)
+        return std::nullopt;
+    const auto law = shearThinning(*low, *high);
+    if (!law)
+        return tl::unexpected(law.error());
+    return *law;
+}
+
+double filmShearRate(const LoadedBearing &b, double eccentricity)
+{
+    const double c = b.clearance.value_m / 2;
+    return 2 * pi * b.speed_rpm / 60 * b.journalDiameter_m / 2
+        / (c * std::min(1.0, 1.193 * std::pow(1 - eccentricity, 0.75)));
+}
+
+/// The film under its load with the viscosity its own shear leaves: each round leaves at most an
+/// eighth of the one before.
+Result<FilmSolution> shearedFilm(LoadedBearing &b, const ShearThinning &law)
+{
+    const double still = b.viscosity_pa_s;
+    Result<FilmSolution> film = filmUnderLoad(b);
+    for (int rounds = 0; film && rounds < 12; ++rounds) {
+        const double thinned = law.viscosity_pa_s(still, filmShearRate(b, film->eccentricityRatio));
+        if (std::abs(thinned - b.viscosity_pa_s) < 1e-6 * still)
+            break;
+        b.viscosity_pa_s = thinned;
+        film = filmUnderLoad(b);
+    }
+    return film;
+}
 
 Result<Json> runFilm(const CalcArguments &in)
 {
@@ -55,14 +99,20 @@ Result<Json> runFilm(const CalcArguments &in)
                       .viscosity_pa_s = in.number("viscosity_pa_s"),
                       .speed_rpm = in.number("speed_rpm"),
                       .load_n = load.value_or(1) };
+    const auto law = thinningOf(in);
+    if (!law)
+        return tl::unexpected(law.error());
     FilmSolution film {};
     if (load) {
-        const auto found = filmUnderLoad(b);
+        const auto found = *law ? shearedFilm(b, **law) : filmUnderLoad(b);
         if (!found)
             return tl::unexpected(found.error());
         film = *found;
     } else {
         film = solveFilm(*eccentricity, b.length_m / b.journalDiameter_m);
+        if (*law)
+            b.viscosity_pa_s
+                = (*law)->viscosity_pa_s(b.viscosity_pa_s, filmShearRate(b, *eccentricity));
         b.load_n = sommerfeldNumber(b) / film.sommerfeld; // of 1 N
     }
     const double r = b.journalDiameter_m / 2, c = b.clearance.value_m / 2, n = b.speed_rpm / 60;
@@ -86,7 +136,9 @@ Result<Json> runFilm(const CalcArguments &in)
                   { "mean_pressure_kpa", mean / 1e3 },
                   { "max_pressure_kpa", mean / film.pressureRatio / 1e3 },
                   { "pressure_ratio", film.pressureRatio },
-                  { "load_n", b.load_n } };
+                  { "load_n", b.load_n },
+                  { "film_viscosity_pa_s", b.viscosity_pa_s },
+                  { "film_shear_rate_per_s", filmShearRate(b, film.eccentricityRatio) } };
 }
 
 } // namespace

@@ -41,12 +41,16 @@ constexpr std::array inletInputs {
         notNegative("release_pressure_abs_kpa", "absolute pressure at which air comes out", "kPa"),
         30),
     optional(notNegative("air_hole_mm", "hole on the suction side", "mm"), 0),
+    optional(notNegative("port_mm2", "the pump's inlet port; 0: not counted", "mm²"), 0),
+    optional(notNegative("port_length_mm", "its length; as wide as it is unless given", "mm")),
+    coefficient("port_cd", "the port's discharge coefficient", 0.6),
 };
 constexpr std::array inletOutputs {
     CalcOutput { "screen_drop_kpa", "over the strainer", "kPa" },
     CalcOutput { "tube_drop_kpa", "in the tube", "kPa" },
     CalcOutput { "lift_kpa", "for lifting it", "kPa" },
     CalcOutput { "inlet_abs_kpa", "at the pump, absolute", "kPa" },
+    CalcOutput { "port_drop_kpa", "loss at the pump's port", "kPa" },
     CalcOutput { "margin_kpa", "above air release; negative: cannot be drawn", "kPa" },
     CalcOutput { "air_flow_l_min", "air drawn in, at inlet pressure", "l/min" },
     CalcOutput { "air_fraction", "of what the pump takes", "" },
@@ -66,6 +70,15 @@ Result<Json> runInlet(const CalcArguments &in)
         = passageDrop({ d, in.mm("tube_l_mm"), in.um("rough_um"), in.number("tube_k") }, q, oil)
               .total_pa();
     const double lift = oil.density_kg_m3 * gravity_m_s2 * in.mm("lift_mm");
+    double port = 0;
+    if (const double area_mm2 = in.number("port_mm2"); area_mm2 > 0) {
+        PumpInlet hole { area_mm2 * 1e-6, in.number("port_cd") };
+        // As long as it is wide, unless said.
+        hole.portLength_m
+            = in.optionalNumber("port_length_mm").value_or(std::sqrt(4 * area_mm2 / pi)) * 1e-3;
+        const PortLoss loss = portLoss(hole, oil.density_kg_m3, oil.dynamicViscosity_pa_s);
+        port = loss.perSquare * q * q + loss.perFlow * q;
+    }
     const double inlet = atmosphere - screen - tube - lift;
     const double air
         = suctionAir_m3_s(in.mm("air_hole_mm"), { inlet }, AbsolutePressure { atmosphere });
@@ -73,7 +86,8 @@ Result<Json> runInlet(const CalcArguments &in)
                   { "tube_drop_kpa", tube / 1e3 },
                   { "lift_kpa", lift / 1e3 },
                   { "inlet_abs_kpa", inlet / 1e3 },
-                  { "margin_kpa", (inlet - in.kpa("release_pressure_abs_kpa")) / 1e3 },
+                  { "port_drop_kpa", port / 1e3 },
+                  { "margin_kpa", (inlet - port - in.kpa("release_pressure_abs_kpa")) / 1e3 },
                   { "air_flow_l_min", air * litresPerMinute },
                   { "air_fraction", air > 0 ? air / (air + q) : 0 } };
 }

@@ -78,7 +78,7 @@ public:
             lay(c, c.place.id == wholeEngine ? gaugeAtSpeed() : speed(c));
         });
         m_board.each("over", [&](Check &c) { lay(c, over()); });
-        m_board.each("crank", [&](Check &c) { lay(c, crank()); });
+        m_board.each("crank", [&](Check &c) { lay(c, crank(c)); });
         m_board.each("film", [&](Check &c) { lay(c, film(c)); });
         m_board.each("air", [&](Check &c) { lay(c, air()); });
         strangled();
@@ -339,7 +339,7 @@ private:
                 });
     }
 
-    Says crank() const
+    Says crank(const Check &check) const
     {
         // The main the rod is fed through, at the highest speeds used.
         const ForecastLine *line = starvesCrankFirst(m_in.forecast);
@@ -351,10 +351,16 @@ private:
                        { asSpeed(*line->crankStarves_rpm), asTemperature(line->oil_c) } } };
         if (!(most.crankNeed_pa > 0))
             return { Evident::Yes, "no drilling to be fed through" };
-        return { byMark(supplyMark(most.crankRatio)),
-                 { "check.crank",
-                   "{0} × what the drillings take at {1}",
-                   { Quantity { most.crankRatio, Shows::Number }, asSpeed(most.rpm) } } };
+        Says out { Evident::None, "its feed is not computed" };
+        for (const OperatingResult *r : { &m_in.operating.highSpeed, &most })
+            for (const PointPressure &p : r->points)
+                if (p.stop == check.place.stop)
+                    out = worseOf(std::move(out),
+                                  { byMark(crankFedMark(p.fedShare)),
+                                    { "check.crank",
+                                      "{0} of what its film takes at {1}",
+                                      { asShare(p.fedShare), asSpeed(r->rpm) } } });
+        return out;
     }
 
     /// Its load within what its film bears.

@@ -18,10 +18,11 @@ constexpr NumberKey untyped(NumberKey key)
     return key;
 }
 
-constexpr std::array<NumberKey, 3> commonKeys { {
+constexpr std::array<NumberKey, 4> commonKeys { {
     { "count", "identical elements side by side", 1.0, 0, 1000, true },
     { "duty", "share of a turn it is open", 1.0, 0, 1 },
     { "dt_k", "own oil above the sump's temperature", 0.0, -100, 200 },
+    untyped({ "flow_factor", "what it passes over what its law says", 1.0, 0, 1000 }),
 } };
 
 constexpr std::array<NumberKey, 4> pipeKeys { {
@@ -58,7 +59,7 @@ constexpr std::array<NumberKey, 10> bearingKeys { {
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100 },
 } };
 
-constexpr std::array<NumberKey, 13> filmBearingKeys { {
+constexpr std::array<NumberKey, 14> filmBearingKeys { {
     { "d_mm", "journal diameter", required, 0, 1000, true },
     { "width_mm", "bearing width", required, 0, 1000, true },
     { "groove_width_mm", "oil groove width", 0.0, 0, 1000 },
@@ -69,6 +70,8 @@ constexpr std::array<NumberKey, 13> filmBearingKeys { {
     untyped({ "clearance_um", "diametral clearance", required, 0, 5000 }),
     untyped({ "growth_um_per_k", "growth of that clearance with the sump's temperature", 0.0, -50,
               50 }),
+    untyped({ "film_growth_um_per_k",
+              "growth of that clearance with the film's warmth above its oil", 0.0, -50, 50 }),
     untyped({ "load_n", "steady load at standstill", 0.0, 0, 1e7 }),
     untyped({ "load_n_per_krpm2", "further load, growing with the square of speed", 0.0, 0, 1e6 }),
     { "speed_ratio", "speed against the crankshaft's", 1.0, 0, 100, true },
@@ -127,7 +130,7 @@ constexpr std::array<NumberKey, 5> reliefKeys { {
         { "stuck_open_fraction", "jammed at this opening (not jammed unless given)", -1.0, 0, 1 }),
 } };
 
-constexpr std::array<NumberKey, 17> pumpKeys { {
+constexpr std::array<NumberKey, 19> pumpKeys { {
     untyped({ "displacement_m3", "displacement per pump turn; 0: what the rotors' sizes give", 0.0,
               0, 1 }),
     { "drive_ratio", "pump speed against the crankshaft's", 1.0, 0, 100, true },
@@ -143,8 +146,10 @@ constexpr std::array<NumberKey, 17> pumpKeys { {
     { "body_path_length_mm", "leak path round the body, length", required, 0, 1e4, true },
     { "inlet_port_mm2", "inlet port area; 0: no limit", 0.0, 0, 1e5 },
     untyped({ "inlet_port_cd", "inlet port discharge coefficient", 0.6, 0, 1, true }),
+    untyped({ "inlet_port_length_mm", "its length; 0: no viscous loss is counted", 0.0, 0, 1000 }),
     untyped({ "release_pressure_abs_kpa", "absolute pressure at which air comes out", 30.0, 0,
               101.325 }),
+    untyped({ "entrained_air", "share of air in the oil it takes in", 0.0, 0, 0.5 }),
     untyped({ "suction_air_hole_mm", "hole on the suction side", 0.0, 0, 100 }),
     untyped({ "suction_air_fraction", "share of air forced (from the hole unless given)", -1.0, 0,
               0.95 }),

@@ -214,6 +214,7 @@ FilmBearingLaw::FilmBearingLaw(const ElementValues &v)
                  v("hole_in_journal") > 0, v("feed_from_load_deg") * pi / 180, v("form_factor") } })
     , m_clearance_m(v("clearance_um") * 1e-6)
     , m_growth_m_per_k(v("growth_um_per_k") * 1e-6)
+    , m_filmGrowth_m_per_k(v("film_growth_um_per_k") * 1e-6)
     , m_load_n(v("load_n"))
     , m_load_n_per_krpm2(v("load_n_per_krpm2"))
     , m_speedRatio(v("speed_ratio"))
@@ -225,7 +226,8 @@ Running FilmBearingLaw::running(double shaftSpeed_rad_s, double sumpTemperature_
     const double krpm = shaftSpeed_rad_s * 60 / (2 * pi) / 1000;
     return { radial(DiametralClearance { m_clearance_m
                                          + m_growth_m_per_k * (sumpTemperature_c - 20) }),
-             m_load_n + m_load_n_per_krpm2 * krpm * krpm, m_speedRatio * shaftSpeed_rad_s };
+             m_load_n + m_load_n_per_krpm2 * krpm * krpm, m_speedRatio * shaftSpeed_rad_s,
+             m_filmGrowth_m_per_k / 2 };
 }
 
 Prepared FilmBearingLaw::prepare(const LawConditions &c) const
@@ -262,8 +264,11 @@ PumpLaw::PumpLaw(const ElementValues &v)
                    v.mm("body_path_length_mm") }
     , m_inlet { v("inlet_port_mm2") * 1e-6,
                 v("inlet_port_cd"),
-                { v("release_pressure_abs_kpa") * 1e3 } }
+                { v("release_pressure_abs_kpa") * 1e3 },
+                v.mm("inlet_port_length_mm") }
+    , m_tipRadius_m(v.mm("inner_tip_mm") / 2)
     , m_driveRatio(v("drive_ratio"))
+    , m_entrained(v("entrained_air"))
     , m_airHole_m(v.mm("suction_air_hole_mm"))
     , m_airForced(v("suction_air_fraction"))
 {
@@ -272,8 +277,18 @@ PumpLaw::PumpLaw(const ElementValues &v)
 Prepared PumpLaw::prepare(const LawConditions &c) const
 {
     const double swept = m_geometry.displacement_m3 * m_driveRatio * c.shaftSpeed_rad_s / (2 * pi);
-    return { { pumpLeaks(m_geometry, c.oil.dynamicViscosity_pa_s).total_m3_s_pa(), swept,
-               c.oil.density_kg_m3 } };
+    const double tip_m_s = m_driveRatio * c.shaftSpeed_rad_s * m_tipRadius_m;
+    const double still = c.oil.dynamicViscosity_pa_s;
+    const auto thinned = [&](double gap_m) {
+        return c.shear && tip_m_s > 0 && gap_m > 0 ? c.shear->viscosity_pa_s(still, tip_m_s / gap_m)
+                                                   : still;
+    };
+    const double leaks
+        = pumpLeaks(m_geometry,
+                    { thinned(m_geometry.tipClearance_m), thinned(m_geometry.endClearance_m / 2),
+                      thinned(m_geometry.bodyClearance_m / 2) })
+              .total_m3_s_pa();
+    return { { leaks, swept, c.oil.density_kg_m3, still } };
 }
 
 LawFlow PumpLaw::flow(double dp_pa, const Prepared &p, double fill, double &) const
@@ -291,9 +306,11 @@ ValueSlope PumpLaw::airShare(AbsolutePressure atInlet, double swept) const
 ValueSlope PumpLaw::laggedTarget(double from_pa, const Prepared &p) const
 {
     const AbsolutePressure inlet = absolute(GaugePressure { from_pa });
-    const ValueSlope fill = pumpFill_m3_s(p[1], m_inlet, inlet, p[2]);
+    const ValueSlope fill = pumpFill_m3_s(p[1], m_inlet, inlet, p[2], p[3]);
     const ValueSlope air = airShare(inlet, p[1]);
-    return { fill.value * (1 - air.value), fill.slope * (1 - air.value) - fill.value * air.slope };
+    const double oil = 1 - m_entrained;
+    return { oil * fill.value * (1 - air.value),
+             oil * (fill.slope * (1 - air.value) - fill.value * air.slope) };
 }
 
 double PumpLaw::laggedStart(const Prepared &p) const

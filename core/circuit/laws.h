@@ -44,6 +44,7 @@ struct LawConditions
     double shaftSpeed_rad_s;
     double sumpTemperature_c;
     const FilmOil *filmOil = nullptr; ///< for the laws that find their own warmth
+    const ShearThinning *shear = nullptr; ///< null: the oil does not thin
 };
 
 /// Coefficients of a law at one operating point, computed once and used by every pass over the
@@ -62,7 +63,7 @@ enum class Lagged {
     None,
     Fill, ///< m³/s; settled within 1e-6 relative
     Gate, ///< 0…1; settled within 1e-4
-    Supply, ///< Pa; settled within 0.1 Pa
+    Supply, ///< Pa; never behind
 };
 
 /// A law's flow, how it answers to the pressure across and to its lagged value.
@@ -134,7 +135,7 @@ public:
 
 private:
     FilmBearing m_film;
-    double m_clearance_m, m_growth_m_per_k;
+    double m_clearance_m, m_growth_m_per_k, m_filmGrowth_m_per_k;
     double m_load_n, m_load_n_per_krpm2;
     double m_speedRatio;
 };
@@ -159,7 +160,9 @@ public:
 private:
     PumpGeometry m_geometry;
     PumpInlet m_inlet;
+    double m_tipRadius_m; ///< of the inner rotor; 0: not known
     double m_driveRatio;
+    double m_entrained; ///< share of air in what it takes in
     double m_airHole_m;
     double m_airForced; ///< negative: not forced
 };
@@ -170,6 +173,10 @@ class CrankLaw : public Law
 public:
     /// Below it at the main the crank is not fed (Pa).
     virtual double supplyNeeded_pa(const Prepared &prepared) const = 0;
+    /// It fills through windows: what a rod gets falls well before the crank is not fed at all.
+    virtual bool byWindows() const { return false; }
+    /// What turning adds between its mouths (Pa).
+    virtual double column_pa(const Prepared &prepared) const = 0;
     /// Of the pressure at a pin, what turning put there (Pa).
     virtual double columnAt_pa(double lagged, double main_pa, double pin_pa,
                                const Prepared &prepared) const = 0;
@@ -188,6 +195,7 @@ public:
     double laggedStart(const Prepared &) const override { return 1; }
 
     double supplyNeeded_pa(const Prepared &prepared) const override { return prepared[3]; }
+    double column_pa(const Prepared &prepared) const override { return prepared[2]; }
     double columnAt_pa(double gate, double, double, const Prepared &prepared) const override
     {
         return gate * prepared[2];
@@ -216,6 +224,8 @@ public:
     double laggedStart(const Prepared &prepared) const override;
 
     double supplyNeeded_pa(const Prepared &prepared) const override { return prepared[2]; }
+    bool byWindows() const override { return true; }
+    double column_pa(const Prepared &prepared) const override { return prepared[3]; }
     /// A pin that takes all the drilling gives has less than the whole column: its pressure is the
     /// main's and the column's in equal measure.
     double columnAt_pa(double, double main_pa, double pin_pa,

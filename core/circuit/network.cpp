@@ -4,6 +4,8 @@
 #include "circuit/elementtypes.h"
 #include "quantity/json.h"
 
+#include <Eigen/Dense>
+
 #include <algorithm>
 #include <set>
 
@@ -84,8 +86,9 @@ Result<void> Network::addElements(const Circuit &circuit)
             = e.kind == ElementKind::Pump && !e.values.contains("dt_k") ? 2.0 : e.value("dt_k");
         m_elements.push_back(
             { e.id, e.kind, addNode(e.from, known), addNode(e.to, known), -1, -1, -1,
-              e.value("count", commonElementKeys()) * e.value("duty", commonElementKeys()), own_k,
-              e.kind == ElementKind::Bearing, nullptr, makeLaw(e) });
+              e.value("count", commonElementKeys()) * e.value("duty", commonElementKeys())
+                  * e.value("flow_factor", commonElementKeys()),
+              own_k, e.kind == ElementKind::Bearing, nullptr, makeLaw(e) });
         if (e.kind == ElementKind::FilmBearing)
             m_elements.back().film
                 = static_cast<const FilmBearingLaw *>(m_elements.back().law.get());
@@ -159,6 +162,7 @@ Result<Network> Network::compile(const Circuit &circuit)
             pairs.emplace_back(p.freeFrom, p.freeTo);
     }
     n.m_elimination = Elimination(static_cast<int>(n.m_nodeOf.size()), pairs);
+    n.m_inletUnknown = n.m_elements[static_cast<size_t>(n.m_pump)].freeFrom;
     const int outlet = n.m_elements[static_cast<size_t>(n.m_pump)].to;
     for (size_t i = 0; i < n.m_elements.size(); ++i) {
         Part &p = n.m_elements[i];
@@ -166,13 +170,16 @@ Result<Network> Network::compile(const Circuit &circuit)
             p.slot = n.m_elimination.slot(p.freeFrom, p.freeTo);
         if (p.law->lagged() != Lagged::None)
             n.m_lagging.push_back(i);
+        if (p.law->lagged() == Lagged::Supply)
+            n.m_supplied.push_back(i);
         if (n.m_relief < 0 && p.kind == ElementKind::Relief && p.from == outlet)
             n.m_relief = static_cast<int>(i);
     }
     return n;
 }
 
-Network Network::withLaws(const std::vector<std::pair<int, std::shared_ptr<const Law>>> &laws) const
+Network Network::withLaws(const std::vector<std::pair<int, std::shared_ptr<const Law>>> &laws,
+                          const std::vector<std::pair<int, double>> &factors) const
 {
     Network out = *this;
     for (const auto &[element, law] : laws) {
@@ -181,6 +188,8 @@ Network Network::withLaws(const std::vector<std::pair<int, std::shared_ptr<const
         if (part.film)
             part.film = static_cast<const FilmBearingLaw *>(law.get());
     }
+    for (const auto &[element, factor] : factors)
+        out.m_elements[static_cast<size_t>(element)].multiplier *= factor;
     return out;
 }
 
@@ -193,19 +202,61 @@ std::shared_ptr<const KnownCurves> Network::curvesOf(const Solution &solution,
     return out;
 }
 
+/// (A + U Vᵀ)ᵀ λ = e with the symmetric A of constant lagged values (Woodbury): V holds how they
+/// answer to the pressures before them, U what they do to the flows.
+std::vector<std::vector<double>> Network::adjoints(const Solution &solution,
+                                                   std::span<const int> nodes) const
+{
+    const size_t n = m_nodeOf.size();
+    const auto at = [](const std::vector<double> &x, int free) {
+        return free < 0 ? 0.0 : x[static_cast<size_t>(free)];
+    };
+    std::vector<size_t> live;
+    for (const size_t i : m_lagging)
+        if (solution.lagAnswer[i].slope != 0 && m_elements[i].freeFrom >= 0)
+            live.push_back(i);
+    const auto pushed = [&](size_t element, const std::vector<double> &x) {
+        const Part &e = m_elements[element];
+        return solution.lagAnswer[element].flowPer * (at(x, e.freeFrom) - at(x, e.freeTo));
+    };
+    const auto r = static_cast<Eigen::Index>(live.size());
+    std::vector<std::vector<double>> answers;
+    for (const size_t i : live) {
+        std::vector<double> x(n, 0.0);
+        x[static_cast<size_t>(m_elements[i].freeFrom)] = solution.lagAnswer[i].slope;
+        m_elimination.solve(solution.factor, x);
+        answers.push_back(std::move(x));
+    }
+    Eigen::MatrixXd small = Eigen::MatrixXd::Identity(r, r);
+    for (Eigen::Index k = 0; k < r; ++k)
+        for (Eigen::Index j = 0; j < r; ++j)
+            small(k, j) += pushed(live[static_cast<size_t>(k)], answers[static_cast<size_t>(j)]);
+    const Eigen::PartialPivLU<Eigen::MatrixXd> lu(small);
+    std::vector<std::vector<double>> out;
+    for (const int node : nodes) {
+        std::vector<double> x(n, 0.0);
+        if (const int unknown = m_freeOf[static_cast<size_t>(node)]; unknown >= 0) {
+            x[static_cast<size_t>(unknown)] = 1;
+            m_elimination.solve(solution.factor, x);
+        }
+        Eigen::VectorXd push(r);
+        for (Eigen::Index k = 0; k < r; ++k)
+            push(k) = pushed(live[static_cast<size_t>(k)], x);
+        if (r > 0)
+            push = lu.solve(push);
+        for (Eigen::Index k = 0; k < r; ++k)
+            for (size_t i = 0; i < n; ++i)
+                x[i] -= answers[static_cast<size_t>(k)][i] * push(k);
+        out.emplace_back(m_elements.size());
+        for (size_t i = 0; i < m_elements.size(); ++i)
+            out.back()[i] = -(at(x, m_elements[i].freeFrom) - at(x, m_elements[i].freeTo));
+    }
+    return out;
+}
+
 std::vector<double> Network::adjoint(const Solution &solution, int node) const
 {
-    std::vector<double> x(m_nodeOf.size(), 0.0);
-    const int unknown = m_freeOf[static_cast<size_t>(node)];
-    if (unknown >= 0) {
-        x[static_cast<size_t>(unknown)] = 1;
-        m_elimination.solve(solution.factor, x);
-    }
-    const auto at = [&](int free) { return free < 0 ? 0.0 : x[static_cast<size_t>(free)]; };
-    std::vector<double> out(m_elements.size());
-    for (size_t i = 0; i < m_elements.size(); ++i)
-        out[i] = -(at(m_elements[i].freeFrom) - at(m_elements[i].freeTo));
-    return out;
+    return adjoints(solution, std::span(&node, 1)).front();
 }
 
 std::optional<WarmFilm> Network::filmAt(int element, const Solution &solution,
@@ -218,12 +269,34 @@ std::optional<WarmFilm> Network::filmAt(int element, const Solution &solution,
     const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
     if (!part.film || !(dp > 0) || !line)
         return std::nullopt;
-    return warmFilm(part.film->film(),
-                    part.film->running(radPerSecond(point.rpm), point.sumpTemperature_c), dp,
-                    point.sumpTemperature_c + part.dt_k, [&](double t) {
-                        const OilState s = oilState(*line, point.oil.rho15_kg_m3, { t });
-                        return FilmOilState { s.density_kg_m3, s.dynamicViscosity_pa_s };
-                    });
+    return warmFilm(
+        part.film->film(), part.film->running(radPerSecond(point.rpm), point.sumpTemperature_c), dp,
+        point.sumpTemperature_c + part.dt_k,
+        [&](double t) {
+            const OilState s = oilState(*line, point.oil.rho15_kg_m3, { t });
+            return FilmOilState { s.density_kg_m3, s.dynamicViscosity_pa_s };
+        },
+        solution.thinning());
+}
+
+double Network::flowAt(int element, double dp_pa, const Solution &solution) const
+{
+    const auto i = static_cast<size_t>(element);
+    const Part &part = m_elements[i];
+    double memory = 0;
+    return part.multiplier
+        * part.law->flow(dp_pa, solution.prepared[i], solution.lagged[i], memory).flow_m3_s;
+}
+
+double Network::slopeAt(int element, const Solution &solution) const
+{
+    const auto i = static_cast<size_t>(element);
+    const Part &part = m_elements[i];
+    const double dp = solution.pressure_pa[static_cast<size_t>(part.from)]
+        - solution.pressure_pa[static_cast<size_t>(part.to)];
+    double memory = solution.flow_m3_s[i];
+    return part.multiplier
+        * part.law->flow(dp, solution.prepared[i], solution.lagged[i], memory).slope_m3_s_pa;
 }
 
 double Network::flowChange(int element, const Law &law, const Solution &solution,
@@ -247,9 +320,13 @@ double Network::flowChange(int element, const Law &law, const Solution &solution
     if (part.film)
         return 0;
     double memory = 0;
-    const LawConditions conditions { solution.oil[i], speed, point.sumpTemperature_c };
-    return part.multiplier
-        * law.flow(dp, law.prepare(conditions), solution.lagged[i], memory).flow_m3_s
+    const Prepared prepared = law.prepare(
+        { solution.oil[i], speed, point.sumpTemperature_c, nullptr, solution.thinning() });
+    // What a pump takes in is part of the change.
+    const double from = solution.pressure_pa[static_cast<size_t>(part.from)];
+    const double lagged = law.lagged() == Lagged::Fill ? law.laggedTarget(from, prepared).value
+                                                       : solution.lagged[i];
+    return part.multiplier * law.flow(dp, prepared, lagged, memory).flow_m3_s
         - solution.flow_m3_s[i];
 }
 

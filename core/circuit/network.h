@@ -10,6 +10,7 @@
 
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -50,7 +51,18 @@ struct Solution
     std::vector<OilState> oil; ///< per element, at that temperature
     std::vector<Prepared> prepared; ///< per element
     std::vector<std::shared_ptr<const FilmOil>> filmOil; ///< one a supply temperature
-    Elimination::Values factor; ///< of the last Jacobian
+    Elimination::Values factor; ///< of the last Jacobian, lagged values held
+    /// Per element: what its lagged value does to its flow, and how that answers to the pressure
+    /// before it.
+    struct LagAnswer
+    {
+        double flowPer = 0, slope = 0;
+    };
+    std::vector<LagAnswer> lagAnswer;
+    std::optional<ShearThinning> shear; ///< of oil that thins
+    const ShearThinning *thinning() const { return shear ? &*shear : nullptr; }
+    double void_m3_s = 0; ///< what tears off where oil runs out; 0 where it does not
+    int emptyNode = -1; ///< where most of it does
     int newtonSteps = 0; ///< in all, coupled ones included
     int mostStepsInOneRound = 0;
     int rounds = 0; ///< of the lagged values
@@ -82,7 +94,9 @@ public:
     Result<Solution> solve(const OperatingPoint &point, SolveState *state = nullptr) const;
 
     /// The same circuit with other laws for some elements: for many draws of one circuit.
-    Network withLaws(const std::vector<std::pair<int, std::shared_ptr<const Law>>> &laws) const;
+    /// @param factors  of their flows, multiplied to what they are
+    Network withLaws(const std::vector<std::pair<int, std::shared_ptr<const Law>>> &laws,
+                     const std::vector<std::pair<int, double>> &factors = {}) const;
 
     /// The film curves of a solution; this network must outlive them.
     std::shared_ptr<const KnownCurves> curvesOf(const Solution &solution,
@@ -103,11 +117,21 @@ public:
 
     /// First-order change of a node's pressure per unit of an element's flow change at constant
     /// pressures: one back-substitution for all elements at once (adjoint). Entry e is
-    /// dp_node/dQ_e (Pa per m³/s). Lagged values are held.
+    /// dp_node/dQ_e (Pa per m³/s), lagged values following.
     std::vector<double> adjoint(const Solution &solution, int node) const;
+    /// The same for several nodes.
+    std::vector<std::vector<double>> adjoints(const Solution &solution,
+                                              std::span<const int> nodes) const;
     /// A film bearing's film at a solution; absent for other elements and without supply.
     std::optional<WarmFilm> filmAt(int element, const Solution &solution,
                                    const OperatingPoint &point) const;
+    /// Flow of an element (all of its count) at another pressure across it, the rest as solved.
+    double flowAt(int element, double dp_pa, const Solution &solution) const;
+    /// How the flow of an element (all of its count) answers to the pressure across it.
+    double slopeAt(int element, const Solution &solution) const;
+    /// Flows of all elements at the solution's pressures and fill, were the oil or its temperature
+    /// another.
+    std::vector<double> flowsAt(const OperatingPoint &point, const Solution &solution) const;
     /// By how much the flow of an element (all of its count) changes at the solution's pressures
     /// when another law of its type stands in its place.
     double flowChange(int element, const Law &law, const Solution &solution,
@@ -138,7 +162,13 @@ private:
     void prepareAll(const OperatingPoint &point, const KnownCurves *known, Work &work) const;
     void start(const OperatingPoint &point, const SolveState *state, Work &work) const;
     double evaluate(Work &work) const;
+    void runOut(Work &work) const;
     int newton(Work &work, double tolerance) const;
+    bool newtonStep(Work &work) const;
+    bool bend(Work &work, const Elimination::Values &factor,
+              const std::vector<size_t> &answering) const;
+    void alongTheSlope(Work &work) const;
+    void alongTheImbalance(Work &work) const;
     double unsettled(Work &work) const;
     bool coupledNewton(Work &work) const;
     bool coupledStep(Work &work) const;
@@ -157,7 +187,9 @@ private:
     BearingRise m_rise;
     std::vector<Warning> m_compileWarnings;
     std::vector<size_t> m_lagging; ///< elements with a lagged value
+    std::vector<size_t> m_supplied; ///< those of them fed through the crank by windows
     int m_pump = -1;
+    int m_inletUnknown = -1; ///< before the pump: its fill has its own limit
     int m_relief = -1; ///< first relief valve fed by the pump's outlet
 };
 

@@ -1,11 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/network.h"
 
-#include "circuit/settling.h"
+#include "circuit/solverwork.h"
 #include "quantity/rounding.h"
 #include "rules/rules.h"
-
-#include <Eigen/Dense>
 
 #include <algorithm>
 #include <cmath>
@@ -13,45 +11,19 @@
 namespace mildpath {
 namespace {
 
-constexpr int mostNewtonSteps = 100;
-constexpr int mostCoupledSteps = 12;
 constexpr int mostRounds = 80;
-constexpr int stubbornFrom = 6; // rounds after which a cycle is to be broken
+
+std::optional<ShearThinning> thinningOf(const OperatingPoint &point, const WaltherLine &line)
+{
+    if (!(point.oil.highShearRatio < 1))
+        return std::nullopt;
+    const ShearThinning out
+        = shearThinningBy(point.oil.highShearRatio,
+                          oilState(line, point.oil.rho15_kg_m3, { 150 }).dynamicViscosity_pa_s);
+    return out.newtonian ? std::nullopt : std::optional(out);
+}
 
 } // namespace
-
-/// Everything one solve writes to.
-struct Network::Work
-{
-    struct Lag
-    {
-        double value = 0;
-        ValueSlope target {}; ///< by the pressure before the element
-        double flowPer = 0; ///< dQ/d(value), count and duty included
-        Secant secant {};
-        Bracket bracket {};
-    };
-    /// Oil at one temperature; a circuit has only a handful of them.
-    struct CachedOil
-    {
-        double temperature_c;
-        OilState oil;
-    };
-
-    WaltherLine line {};
-    std::vector<double> p, residual, step; ///< per unknown
-    std::vector<Prepared> prepared;
-    std::vector<double> memory, filmRise_k, temperature_c, flow;
-    std::vector<OilState> oil; ///< per element
-    std::vector<Lag> lag;
-    std::vector<Secant> film; ///< per element; bearings only
-    std::vector<CachedOil> oils;
-    std::vector<std::shared_ptr<const FilmOil>> filmOils;
-    Elimination::Values matrix;
-    int steps = 0, mostInOneRound = 0, rounds = 0;
-    double error = 0; ///< absolute imbalance, m³/s
-    int worst = 0; ///< unknown
-};
 
 OilState Network::oilAt(const Part &part, size_t index, const OperatingPoint &point,
                         Work &work) const
@@ -77,10 +49,13 @@ const FilmOil *Network::filmOilAt(const Part &part, const OperatingPoint &point,
     for (const auto &known : work.filmOils)
         if (known->supply_c == supply_c)
             return known.get();
-    work.filmOils.push_back(std::make_shared<const FilmOil>(filmOil(supply_c, [&](double t) {
-        const OilState s = oilState(work.line, point.oil.rho15_kg_m3, { t });
-        return FilmOilState { s.density_kg_m3, s.dynamicViscosity_pa_s };
-    })));
+    work.filmOils.push_back(std::make_shared<const FilmOil>(filmOil(
+        supply_c,
+        [&](double t) {
+            const OilState s = oilState(work.line, point.oil.rho15_kg_m3, { t });
+            return FilmOilState { s.density_kg_m3, s.dynamicViscosity_pa_s };
+        },
+        work.shear)));
     return work.filmOils.back().get();
 }
 
@@ -95,7 +70,8 @@ void Network::prepareAll(const OperatingPoint &point, const KnownCurves *known, 
             work.prepared[i] = { {}, known->curves[i].second };
         else
             work.prepared[i]
-                = m_elements[i].law->prepare({ oil, speed, point.sumpTemperature_c, filmOil });
+                = m_elements[i].law->prepare({ oil, speed, point.sumpTemperature_c, filmOil,
+                                               work.shear ? &*work.shear : nullptr });
     }
 }
 
@@ -128,6 +104,11 @@ void Network::start(const OperatingPoint &point, const SolveState *state, Work &
             for (size_t i = 0; i < unknowns; ++i)
                 work.p[i] += share * (work.p[i] - state->formerPressure_pa[i]);
     }
+    constexpr double sweepPer_pa = 200;
+    const auto pump = static_cast<size_t>(m_pump);
+    work.swept_m3_s
+        = static_cast<const PumpLaw &>(*m_elements[pump].law).swept_m3_s(work.prepared[pump]);
+    work.voidPer_m3_s_pa = work.swept_m3_s / sweepPer_pa;
     for (const size_t i : m_lagging)
         work.lag[i].value = m_elements[i].law->laggedStart(work.prepared[i]);
     if (!warm)
@@ -150,6 +131,11 @@ double Network::evaluate(Work &work) const
                                            : work.p[static_cast<size_t>(e.freeFrom)];
         const double to = e.freeTo < 0 ? m_fixed_pa[static_cast<size_t>(e.to)]
                                        : work.p[static_cast<size_t>(e.freeTo)];
+        if (e.law->lagged() == Lagged::Supply) {
+            // Never behind: it is part of every step.
+            work.lag[i].value = from;
+            work.lag[i].target = { from, 1 };
+        }
         const LawFlow q
             = e.law->flow(from - to, work.prepared[i], work.lag[i].value, work.memory[i]);
         const double flow = q.flow_m3_s * e.multiplier;
@@ -167,6 +153,7 @@ double Network::evaluate(Work &work) const
         if (e.slot >= 0)
             work.matrix.offDiagonal[static_cast<size_t>(e.slot)] -= slope;
     }
+    runOut(work);
     work.error = 0;
     for (size_t i = 0; i < work.residual.size(); ++i)
         if (!(std::abs(work.residual[i]) <= work.error)) {
@@ -176,194 +163,35 @@ double Network::evaluate(Work &work) const
     return work.error;
 }
 
+/// Where the pressure would fall below what oil can bear, it tears: a void flows in that carries no
+/// oil, in proportion to what is missing, its corner rounded. Convex, so the solution stays the
+/// only one.
+void Network::runOut(Work &work) const
+{
+    constexpr double rounded_pa = 100;
+    work.void_m3_s = 0;
+    double most = 0;
+    for (size_t i = 0; i < work.p.size(); ++i) {
+        const double below = oilTearsAt_pa - work.p[i];
+        if (below <= -rounded_pa || static_cast<int>(i) == m_inletUnknown)
+            continue;
+        const double t = (below + rounded_pa) / (2 * rounded_pa);
+        const double depth = t >= 1 ? below : rounded_pa * t * t;
+        const double flow = work.voidPer_m3_s_pa * depth;
+        work.residual[i] -= flow;
+        work.matrix.diagonal[i] += work.voidPer_m3_s_pa * std::min(t, 1.0);
+        work.void_m3_s += flow;
+        if (flow > most) {
+            most = flow;
+            work.emptiest = static_cast<int>(i);
+        }
+    }
+}
+
 double Network::pumpFlow(const Work &work) const
 {
     const auto pump = static_cast<size_t>(m_pump);
-    return std::max(std::abs(work.flow[pump]), 1e-6 * std::abs(work.lag[pump].value));
-}
-
-/// Damped Newton at fixed lagged values. Returns the steps taken, or −1 when it does not arrive.
-int Network::newton(Work &work, double tolerance) const
-{
-    evaluate(work);
-    for (int steps = 0; steps < mostNewtonSteps; ++steps) {
-        if (work.error <= tolerance * pumpFlow(work))
-            return steps;
-        Elimination::Values factor = work.matrix;
-        if (m_elimination.factorize(factor) >= 0)
-            return -1;
-        work.step.resize(work.p.size());
-        for (size_t i = 0; i < work.p.size(); ++i)
-            work.step[i] = -work.residual[i];
-        m_elimination.solve(factor, work.step);
-        for (double &s : work.step)
-            s = std::clamp(s, -largestStep_pa, largestStep_pa);
-
-        // Line search on the slope F·d of the convex co-content along the step: no integral needed.
-        const std::vector<double> base = work.p;
-        const auto slopeAt = [&](double a) {
-            for (size_t i = 0; i < base.size(); ++i)
-                work.p[i] = base[i] + a * work.step[i];
-            evaluate(work);
-            double slope = 0;
-            for (size_t i = 0; i < base.size(); ++i)
-                slope += work.residual[i] * work.step[i];
-            return slope;
-        };
-        double slope0 = 0;
-        for (size_t i = 0; i < base.size(); ++i)
-            slope0 += work.residual[i] * work.step[i];
-        double low = 0, high = 1, slopeLow = slope0, a = 1;
-        double slope = slopeAt(a);
-        double slopeHigh = slope;
-        for (int tries = 0; tries < 30; ++tries) {
-            if (std::abs(slope) <= slopeLeft * std::abs(slope0) || (slope < 0 && a >= 1))
-                break;
-            if (slope > 0) {
-                high = a;
-                slopeHigh = slope;
-            } else {
-                low = a;
-                slopeLow = slope;
-            }
-            const double secant = low - slopeLow * (high - low) / (slopeHigh - slopeLow);
-            const double margin = 0.1 * (high - low);
-            a = std::clamp(secant, low + margin, high - margin);
-            slope = slopeAt(a);
-        }
-    }
-    return -1;
-}
-
-/// How far the lagged values are from their targets, the worst in units of its tolerance. Also
-/// refreshes the targets.
-double Network::unsettled(Work &work) const
-{
-    double worst = 0;
-    for (const size_t i : m_lagging) {
-        const Part &e = m_elements[i];
-        const double from = e.freeFrom < 0 ? m_fixed_pa[static_cast<size_t>(e.from)]
-                                           : work.p[static_cast<size_t>(e.freeFrom)];
-        Work::Lag &lag = work.lag[i];
-        lag.target = e.law->laggedTarget(from, work.prepared[i]);
-        double tolerance = gateTolerance;
-        if (e.law->lagged() == Lagged::Fill)
-            tolerance = fillTolerance * std::max(std::abs(lag.target.value), 1e-12);
-        else if (e.law->lagged() == Lagged::Supply)
-            tolerance = supplyTolerance_pa;
-        worst = std::max(worst, std::abs(lag.target.value - lag.value) / tolerance);
-    }
-    return worst;
-}
-
-/// One Newton step of pressures and lagged values together. Each lagged value answers to one
-/// pressure only, so the step is the symmetric solve plus a correction of as many ranks as there
-/// are lagged values (Woodbury). False when that small system is singular.
-bool Network::coupledStep(Work &work) const
-{
-    Elimination::Values factor = work.matrix;
-    if (m_elimination.factorize(factor) >= 0)
-        return false;
-    const size_t n = work.p.size(), m = m_lagging.size();
-    const auto push = [&](size_t k, std::vector<double> &x, double amount) {
-        const Part &e = m_elements[m_lagging[k]];
-        const double q = work.lag[m_lagging[k]].flowPer * amount;
-        if (e.freeFrom >= 0)
-            x[static_cast<size_t>(e.freeFrom)] += q;
-        if (e.freeTo >= 0)
-            x[static_cast<size_t>(e.freeTo)] -= q;
-    };
-    work.step.assign(n, 0.0);
-    for (size_t i = 0; i < n; ++i)
-        work.step[i] = -work.residual[i];
-    std::vector<size_t> live; // lagged values that answer to pressure here
-    for (size_t k = 0; k < m; ++k) {
-        const Work::Lag &lag = work.lag[m_lagging[k]];
-        push(k, work.step, -(lag.target.value - lag.value));
-        if (lag.target.slope != 0 && m_elements[m_lagging[k]].freeFrom >= 0)
-            live.push_back(k);
-    }
-    m_elimination.solve(factor, work.step);
-
-    // Woodbury: z answers to a unit of each live value, the small system tells how far each goes.
-    const auto r = static_cast<Eigen::Index>(live.size());
-    std::vector<std::vector<double>> z(live.size(), std::vector<double>(n, 0.0));
-    const auto liveAt = [&](Eigen::Index k) { return live[static_cast<size_t>(k)]; };
-    const auto at = [&](Eigen::Index k) {
-        return static_cast<size_t>(m_elements[m_lagging[liveAt(k)]].freeFrom);
-    };
-    Eigen::MatrixXd small = Eigen::MatrixXd::Identity(r, r);
-    Eigen::VectorXd moved(r);
-    for (size_t k = 0; k < live.size(); ++k) {
-        push(live[k], z[k], 1);
-        m_elimination.solve(factor, z[k]);
-    }
-    for (Eigen::Index k = 0; k < r; ++k) {
-        const double slope = work.lag[m_lagging[liveAt(k)]].target.slope;
-        for (Eigen::Index j = 0; j < r; ++j)
-            small(k, j) += slope * z[static_cast<size_t>(j)][at(k)];
-        moved(k) = slope * work.step[at(k)];
-    }
-    if (r > 0) {
-        const Eigen::FullPivLU<Eigen::MatrixXd> lu(small);
-        if (!lu.isInvertible())
-            return false;
-        moved = lu.solve(moved);
-    }
-    for (size_t k = 0; k < live.size(); ++k)
-        for (size_t i = 0; i < n; ++i)
-            work.step[i] -= z[k][i] * moved(static_cast<Eigen::Index>(k));
-    for (size_t i = 0; i < n; ++i)
-        work.p[i] += std::clamp(work.step[i], -largestStep_pa, largestStep_pa);
-    for (const size_t i : m_lagging) {
-        Work::Lag &lag = work.lag[i];
-        lag.value = lag.target.value;
-    }
-    for (Eigen::Index k = 0; k < r; ++k)
-        work.lag[m_lagging[liveAt(k)]].value += moved(k);
-    return true;
-}
-
-/// Pressures and lagged values together, from a state where the pressures nearly balance. False,
-/// with the state put back, when it does not close in: the rounds then go on.
-bool Network::coupledNewton(Work &work) const
-{
-    const std::vector<double> pressure = work.p;
-    const std::vector<Work::Lag> lag = work.lag;
-    double before = std::max(unsettled(work), work.error / (massTolerance * pumpFlow(work)));
-    for (int i = 0; i < mostCoupledSteps && before > 1; ++i) {
-        if (!coupledStep(work))
-            break;
-        ++work.steps;
-        evaluate(work);
-        const double now = std::max(unsettled(work), work.error / (massTolerance * pumpFlow(work)));
-        if (!(now < before))
-            break;
-        before = now;
-    }
-    if (before <= 1 && work.error <= massTolerance * pumpFlow(work))
-        return true;
-    work.p = pressure;
-    work.lag = lag;
-    return false;
-}
-
-/// Moves every lagged value toward its target, by itself.
-void Network::substituteLagged(Work &work) const
-{
-    unsettled(work);
-    for (const size_t i : m_lagging) {
-        Work::Lag &lag = work.lag[i];
-        const double miss = lag.target.value - lag.value;
-        const double first = std::abs(miss) > 0.02 * std::abs(lag.target.value) ? 0.5 : 1;
-        const double share = lag.secant.share(lag.value, lag.target.value, first);
-        const double next = lag.value + share * miss;
-        // The secant alone is quicker wherever it arrives at all.
-        const bool stubborn = work.rounds > stubbornFrom;
-        lag.value = stubborn && m_elements[i].law->lagged() == Lagged::Fill
-            ? lag.bracket.keep(lag.value, lag.target.value, next)
-            : next;
-    }
+    return std::max(std::abs(work.flow[pump]), 1e-5 * work.swept_m3_s);
 }
 
 /// Film rise of every bearing from its own loss and flow. True when settled.
@@ -408,6 +236,7 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
 
     Work work;
     work.line = *line;
+    work.shear = thinningOf(point, *line);
     start(point, state, work);
     bool settled = false;
     while (!settled && work.rounds < mostRounds) {
@@ -447,6 +276,28 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
     return finish(point, work);
 }
 
+std::vector<double> Network::flowsAt(const OperatingPoint &point, const Solution &at) const
+{
+    const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
+    if (!line)
+        return at.flow_m3_s;
+    SolveState state;
+    state.filled = true;
+    state.rpm = point.rpm;
+    for (const int node : m_nodeOf)
+        state.pressure_pa.push_back(at.pressure_pa[static_cast<size_t>(node)]);
+    state.memory = at.flow_m3_s;
+    for (double &m : state.memory)
+        m = std::abs(m);
+    state.lagged = at.lagged;
+    Work work;
+    work.line = *line;
+    work.shear = thinningOf(point, *line);
+    start(point, &state, work);
+    evaluate(work);
+    return work.flow;
+}
+
 Solution Network::finish(const OperatingPoint &point, Work &work) const
 {
     Solution out;
@@ -456,6 +307,13 @@ Solution Network::finish(const OperatingPoint &point, Work &work) const
     out.lagged.resize(m_elements.size());
     for (size_t i = 0; i < m_elements.size(); ++i)
         out.lagged[i] = work.lag[i].value;
+    out.lagAnswer.resize(m_elements.size());
+    for (const size_t i : m_lagging)
+        out.lagAnswer[i] = { work.lag[i].flowPer, work.lag[i].target.slope };
+    out.shear = work.shear;
+    out.void_m3_s = work.void_m3_s;
+    if (work.void_m3_s > 0 && work.emptiest >= 0)
+        out.emptyNode = m_nodeOf[static_cast<size_t>(work.emptiest)];
     out.factor = work.matrix;
     m_elimination.factorize(out.factor);
     out.flow_m3_s = std::move(work.flow);
@@ -519,9 +377,12 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
                       { e.id, asShare(share) } });
         }
     }
-    double highest = 0;
-    for (const double p : out.pressure_pa)
-        highest = std::max(highest, p);
+    if (out.void_m3_s > 1e-3 * pump.swept_m3_s(out.prepared[static_cast<size_t>(m_pump)])
+        && out.emptyNode >= 0)
+        add("oil_runs_out",
+            { "solver.void",
+              "oil runs out at \"{0}\": more is drawn from it than reaches it",
+              { m_nodes[static_cast<size_t>(out.emptyNode)] } });
     if (out.pressure_pa[static_cast<size_t>(toNode(m_pump))] > beyondStrength_pa)
         add("beyond_strength",
             { "solver.strength",

@@ -345,7 +345,7 @@ double restrictorLoss(double pipe_mm, double hole_mm)
 Result<void> checkFaults(const Build &build, const std::vector<Fault> &faults)
 {
     Circuit circuit = build.circuit;
-    Oil oil = build.oil.oil;
+    Oil oil = runningOil(build.oil);
     return faultChange(build, faults)(circuit, oil);
 }
 

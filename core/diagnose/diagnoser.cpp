@@ -304,8 +304,8 @@ Result<void> Diagnoser::findDirections(const Build &build, const std::vector<Gau
             return ok;
     }
     Build thicker = build;
-    thicker.oil.oil.kv40_mm2_s *= 1 + oilViscosityU;
-    thicker.oil.oil.kv100_mm2_s *= 1 + oilViscosityU;
+    thicker.oil.oil.kv40_mm2_s *= 1 + bandOilNew_ln;
+    thicker.oil.oil.kv100_mm2_s *= 1 + bandOilNew_ln;
     return add(thicker, sizes);
 }
 
@@ -334,7 +334,7 @@ Covariance Diagnoser::covarianceAt(std::span<const double> predicted,
     std::vector<double> eye = gaugesOf(places);
     for (double &u : eye)
         u *= std::sqrt(1 - gaugeOwnShare * gaugeOwnShare);
-    return { predicted, eye, independentError, modelUncertainty, directions };
+    return { predicted, eye, bandModelOwn_ln, bandModelCommon_ln, directions };
 }
 
 bool Diagnoser::alike(size_t a, size_t b, std::span<const ReadPoint> places) const

@@ -2,6 +2,7 @@
 #include "diagnose/remedies.h"
 
 #include "assess/circuitof.h"
+#include "assess/crankfeeds.h"
 #include "assess/operating.h"
 #include "assess/operatingmodel.h"
 #include "circuit/elementtypes.h"
@@ -257,17 +258,26 @@ private:
         add(
             "thicker_oil", "Thicker oil", thicker ? std::string(thicker->grade) : "",
             [thicker](Circuit &, Oil &oil) -> Result<void> {
-                oil = thicker->oil;
+                oil = runningOil(*thicker);
                 return {};
             },
             thicker ? "" : "the shelf has no thicker one");
         add("grooves", "Grooves all round the mains", "full groove, rods fed all the turn",
             [this](Circuit &c, Oil &) -> Result<void> {
-                for (Element &e : c.elements) {
-                    if (e.kind == ElementKind::CrankDrilling)
-                        e.values["duty"] = 1;
-                    if (isBearing(e) && ofStop(e.id, StopKind::Main))
-                        e.values["groove_deg"] = 360;
+                for (const Stop &main : m_build.engine.stops) {
+                    if (main.kind != StopKind::Main || main.points.empty())
+                        continue;
+                    MainGroove groove = mainGroove(m_build, main);
+                    if (groove.kind != FeedGroove::Journal)
+                        groove = withGrooveAllRound(groove, main);
+                    for (Element &e : c.elements) {
+                        if (e.kind == ElementKind::CrankDrilling
+                            && e.from == main.points.front().node)
+                            feedDrillingBy(e, groove, e.value("r_in_mm") * 1e-3);
+                        if (isBearing(e)
+                            && std::ranges::find(main.elements, e.id) != main.elements.end())
+                            e.values["groove_deg"] = 360;
+                    }
                 }
                 return {};
             });

@@ -71,7 +71,7 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
         const auto oil = grade.empty() ? std::optional(build.oil) : findOil(build, grade);
         if (!oil)
             return fail("oil", "there is no oil \"" + grade + "\" on the shelf");
-        oils.push_back(oil->oil);
+        oils.push_back(runningOil(*oil));
         calibrate(build, oils.back());
         bases[out.m_conditions[c].oil_c].conditions.push_back(c);
     }
@@ -103,7 +103,7 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
         for (const auto &[oil_c, base] : bases) {
             Circuit circuit = base.circuit;
             // The oil is changed at each condition, the circuit once.
-            Oil unused = build.oil.oil;
+            Oil unused = runningOil(build.oil);
             for (const Fault &f : out.m_guesses[g])
                 if (!applyFault(build, f, circuit, unused))
                     return;

@@ -37,7 +37,7 @@ public:
         double thinner = 1;
         if (random) {
             sizes = drawnSizes(std::move(sizes), *random);
-            thinner = std::exp(oilViscosityU * normal(*random));
+            thinner = std::exp(bandOilNew_ln * normal(*random));
         }
         const CircuitChange change = [&](Circuit &circuit, Oil &oil) -> Result<void> {
             oil.kv40_mm2_s *= thinner;
@@ -76,12 +76,12 @@ private:
 void addNoise(std::vector<ReadPoint> &read, const std::vector<double> &truth, const TrialPlan &plan,
               Random &random)
 {
-    const double common = 1 + modelUncertainty * normal(random);
+    const double common = 1 + bandModelCommon_ln * normal(random);
     std::map<std::string, double> offset;
     for (size_t i = 0; i < read.size(); ++i) {
         // Off the model a share of the gauge's uncertainty is its own, alike in all its readings.
         const double own = plan.offModel ? gaugeOwnShare : 0;
-        double y = truth[i] * common * (1 + independentError * normal(random));
+        double y = truth[i] * common * (1 + bandModelOwn_ln * normal(random));
         y += read[i].gauge_pa * std::sqrt(1 - own * own) * normal(random);
         if (plan.offModel)
             y += read[i].gauge_pa * own
@@ -144,7 +144,7 @@ private:
             truth[i] -= healthy.back();
         }
         return std::sqrt(
-            Covariance(healthy, gauges, independentError, modelUncertainty).quadratic(truth));
+            Covariance(healthy, gauges, bandModelOwn_ln, bandModelCommon_ln).quadratic(truth));
     }
 
     /// The report's own words for a fault of this severity: readings tell it from some severity on,

@@ -23,7 +23,7 @@ double distanceOf(double before_pa, double after_pa)
 {
     const double gauge = GaugeReading::usualGaugeU_kpa * 1e3;
     const double s = std::sqrt(gauge * gauge
-                               + (std::pow(independentError, 2) + std::pow(modelUncertainty, 2))
+                               + (std::pow(bandModelOwn_ln, 2) + std::pow(bandModelCommon_ln, 2))
                                    * before_pa * before_pa);
     return std::abs(after_pa - before_pa) / s;
 }

@@ -4,6 +4,7 @@
 #include "circuit/elementtypes.h"
 #include "document/dimensions.h"
 #include "oil/grades.h"
+#include "oil/shear.h"
 
 #include <algorithm>
 #include <array>
@@ -81,6 +82,11 @@ double Stop::value(const std::string &key, double fallback) const
 {
     const auto it = values.find(key);
     return it == values.end() ? fallback : it->second;
+}
+
+Oil runningOil(const ChosenOil &oil)
+{
+    return thinning(oil.oil, oil.grade, oil.hths_mpa_s);
 }
 
 std::optional<ChosenOil> findOil(const Build &build, std::string_view name)

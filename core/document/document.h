@@ -105,6 +105,8 @@ struct ChosenOil
     ExtraKeys extra {};
     bool operator==(const ChosenOil &) const = default;
 };
+/// As it runs: thinning under shear, by its data sheet or as usual for its grade.
+Oil runningOil(const ChosenOil &oil);
 
 /// How the engine will be used and what the builder asks of it.
 struct Use

@@ -138,7 +138,7 @@ private:
     void branch(StopKind kind, const std::string &id, const std::string &name,
                 const std::string &from)
     {
-        take(makeBranch(kind, id, name, from, { m_b, m_pump }, m_plan.cylinders));
+        take(makeBranch(kind, id, name, from, { m_b, m_pump, swept_l() }, m_plan.cylinders));
     }
     std::string bankName(const std::string &what, int bank) const
     {
@@ -178,7 +178,20 @@ private:
         cm3 += m_plan.valveGear == "pushrods" ? 0.35 * m_plan.cylinders * m_b : 0.35 * cams();
         // Light-alloy housings open as they warm.
         const bool iron = m_plan.block == "grey_iron" || m_plan.block == "nodular_iron";
-        m_pump = (iron ? 1 : 1.3) * cm3 / 6.8;
+        // Within what pumps of such engines move in a turn, cm³ for each litre; small engines have
+        // more bearings to the litre. Common practice, no source.
+        const double most = m_plan.cylinders <= 3 ? 8 : 3.5;
+        m_pump = std::clamp((iron ? 0.7 : 1.05) * cm3, 0.9 * swept_l(), most * swept_l()) / 6.8;
+    }
+    double swept_l() const
+    {
+        return pi / 4 * m_plan.bore_mm * m_plan.bore_mm * m_plan.stroke_mm * m_plan.cylinders
+            * 1e-6;
+    }
+    void dropElement(const std::string &id)
+    {
+        std::erase_if(m_out.circuit.elements, [&](const Element &e) { return e.id == id; });
+        std::erase(last().elements, id);
     }
     int cams() const { return m_plan.banks() * (m_plan.valveGear == "two_cams" ? 2 : 1); }
 
@@ -362,10 +375,16 @@ private:
                 add(std::move(e));
             }
         }
-        branch(StopKind::Chain, "chain_jet",
-               m_plan.valveGear == "pushrods" ? "Drive jet" : "Chain jet", front);
-        if (m_plan.tensioner)
+        if (m_plan.chainJet)
+            branch(StopKind::Chain, "chain_jet",
+                   m_plan.valveGear == "pushrods" ? "Drive jet" : "Chain jet", front);
+        if (m_plan.tensioner) {
             branch(StopKind::Tensioner, "tensioner", "Tensioner", front);
+            if (m_plan.tensionerVent_mm > 0)
+                m_out.circuit.find("tensioner_vent")->values["d_mm"] = m_plan.tensionerVent_mm;
+            else
+                dropElement("tensioner_vent");
+        }
         if (m_plan.balanceShafts)
             branch(StopKind::BalanceShaft, "balance_shaft", "Balance shaft", front);
         for (int i = 1; i <= m_plan.idlers; ++i)
@@ -401,7 +420,7 @@ private:
         for (int i = 1; i <= count; ++i) {
             const std::string at = numbered(p, i), top = numbered(id + "_top", i);
             last().points.push_back({ "Lifter " + std::to_string(bank * count + i), at });
-            add(gapElement(numbered(id + "_bore", i), at, 22, 36, 14, 0.7));
+            add(gapElement(numbered(id + "_bore", i), at, 22, 40, 10, 0.7, 2));
             if (m_plan.overhead != "pushrods" && m_plan.solidLifters)
                 continue;
             // A hydraulic lifter meters; a solid one wants a restrictor in its place.
@@ -436,6 +455,8 @@ private:
                 = throughHead ? numbered("g", 1) : numbered("cam_bearings_c", cam);
             branch(StopKind::Rocker, bankId("rocker_shaft", bank), bankName("Rocker shaft", bank),
                    from);
+            if (!throughHead)
+                handsOn(numbered("cam_bearings", cam));
             for (const std::string &id : last().elements) {
                 Element *e = m_out.circuit.find(id);
                 // A hole in the camshaft meets its feed for a part of the turn only.
@@ -446,6 +467,15 @@ private:
                 if (e->kind == ElementKind::Annulus)
                     e->values["count"] = 2 * ofBank();
             }
+        }
+    }
+
+    /// A bush that hands oil on has a groove for it.
+    void handsOn(const std::string &bush)
+    {
+        if (Element *film = m_out.circuit.find(bush)) {
+            film->values["groove_deg"] = 360;
+            film->values["groove_width_mm"] = roundedToStep(0.165 * film->value("width_mm"), 0.1);
         }
     }
 
@@ -467,8 +497,11 @@ private:
             else if (hollow && i > 1) // out of the camshaft; the first is fed by the head
                 add(holeElement(numbered(id + "_hole", i), numbered(id + "_bore", i), at,
                                 roundedToStep(2.5 * m_b, 0.1), roundedToStep(0.25 * d, 0.5)));
+            const bool grooved = m_plan.bushGrooves || (hollow && i == 1);
             Element film = bearingElement(numbered(id, i), at, d, width,
-                                          roundedToStep(40 + 0.55 * d, 1), 360);
+                                          roundedToStep(40 + 0.55 * d, 1), grooved ? 360 : 0);
+            if (!grooved)
+                film.values["hole_mm"] = roundedToStep(3.5 * std::sqrt(m_b), 0.1);
             film.values["speed_ratio"] = 0.5;
             film.values["load_n"] = load_n;
             add(std::move(film));
@@ -516,6 +549,7 @@ private:
         const std::string id = cam + "_phaser";
         if (m_plan.phaserFeed != "own") {
             branch(StopKind::Phaser, id, name, numbered(cam + "_c", ofBank() + 1));
+            handsOn(numbered(cam, ofBank() + 1));
             return;
         }
         branch(StopKind::Phaser, id, name, id + "_clean");

@@ -37,6 +37,9 @@ struct EnginePlan
     bool jets = false;
     bool squirtHoles = false; ///< one in every rod, fed by its big-end
     bool tensioner = true;
+    double tensionerVent_mm = 0.3; ///< 0: none
+    bool chainJet = false; ///< an open jet at the chain or the drive
+    bool bushGrooves = false; ///< round every cam bush; else one hole
     bool hollowCams = false; ///< overhead cams that carry the oil in their bore
     bool phasers = false; ///< one a camshaft; overhead cams only
     std::string phaserFeed = "cam"; ///< cam, or own: through a screen of its own

@@ -88,7 +88,7 @@ constexpr std::array<Family, 12> familyTable { {
       std::nullopt, "", Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
 } };
 
-constexpr std::array<NumberKey, 39> keyTable { {
+constexpr std::array<NumberKey, 41> keyTable { {
     { "shell_wall_mm", "wall of one shell", std::nullopt, 0, 20, false, "main" },
     { "shell_wall_mm", "wall of one shell", std::nullopt, 0, 20, false, "big_end" },
     { "plug_bore_mm", "hole it closes", std::nullopt, 0, 100, true, "plug" },
@@ -98,6 +98,9 @@ constexpr std::array<NumberKey, 39> keyTable { {
     { "shell_hole_mm", "hole in the shell", std::nullopt, 0, 40, true, "main" },
     { "hole_offset_mm", "offset of the two holes", std::nullopt, 0, 60, false, "main" },
     { "groove_deg", "groove in the shell, degrees", std::nullopt, 0, 360, false, "main" },
+    { "groove_depth_mm", "depth of the shell's groove", std::nullopt, 0, 10, true, "main" },
+    { "journal_groove_depth_mm", "depth of the journal's groove", std::nullopt, 0, 10, true,
+      "main" },
     asYesNo({ "journal_groove", "groove in the journal", std::nullopt, 0, 1, false, "main" }),
     asYesNo({ "cross_drilled", "journal drilled across", std::nullopt, 0, 1, false, "main" }),
     { "thrust_bevel_mm2", "oil bevel toward the thrust face, section", std::nullopt, 0, 20, false,

@@ -30,6 +30,8 @@ struct Heat
     double instrumentEmissivity = 0.95;
     ExtraKeys extra {};
 
+    /// Somebody said how warm the parts settle: the films' own warmth then says nothing.
+    bool settledEntered() const { return settled() != SettledParts {}; }
     SettledParts settled() const { return { housingBelowOil_k, capBelowOil_k, journalBelowOil_k }; }
     bool operator==(const Heat &) const = default;
 };

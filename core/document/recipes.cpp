@@ -61,6 +61,7 @@ RecipeScale scaleOf(const Build &build)
         out.bore = e.bore_mm / 91.4;
     else if (e.cylinders > 0 && e.displacement_l > 0)
         out.bore = std::cbrt(4e6 * e.displacement_l / (pi * e.cylinders)) / 91.4;
+    out.swept_l = displacement_l(build.engine);
     for (const Element &pump : build.circuit.elements)
         if (pump.kind == ElementKind::Pump)
             out.pump = pumpDisplacement_m3(pump) / 6.8e-6;
@@ -166,14 +167,22 @@ MadeStop makeBranch(StopKind kind, const std::string &id, const std::string &giv
         jet.values["count"] = std::max(1, cylinders);
         add(std::move(jet));
     } else if (kind == StopKind::Chain) {
-        add(holeElement(id + "_hole", from, sump, 1.2 * b, 2));
+        add(holeElement(id + "_hole", from, sump, 1.0, 2));
     } else if (kind == StopKind::Tensioner) {
-        point(from);
-        add(holeElement(id + "_hole", from, sump, 1.1 * b, 2));
+        // A check valve, then what seeps past the plunger, and its vent.
+        point(node);
+        Element check = holeElement(id + "_check", from, node, 2.5, 2, 0.7);
+        check.kind = ElementKind::Check;
+        check.values["open_kpa"] = 10;
+        check.values["open_width_kpa"] = 10;
+        add(std::move(check));
+        add(gapElement(id + "_gap", node, 14, 50, 18, 0.7));
+        add(holeElement(id + "_vent", node, sump, usualVent_mm, 2));
     } else if (kind == StopKind::Turbo) {
         point(node);
         add(pipeElement(id + "_line", from, node, 5, 500, 3));
-        add(holeElement(id + "_bearings", node, sump, 1.6, 2));
+        // Floating bushes; smaller ones where the engine is.
+        add(holeElement(id + "_bearings", node, sump, scale.swept_l < 1.5 ? 1.2 : 1.6, 2));
     } else if (kind == StopKind::Phaser) {
         point(node);
         add(pipeElement(id + "_feed", from, node, 4, 60, 2.5));
@@ -185,7 +194,8 @@ MadeStop makeBranch(StopKind kind, const std::string &id, const std::string &giv
     } else if (kind == StopKind::Lifter) {
         point(node);
         add(holeElement(id + "_feed", from, node, 1.8, 4));
-        add(gapElement(id + "_bores", node, 22, 36, 14, 0.7, std::max(2, 2 * cylinders)));
+        // Out of its oil band at both ends.
+        add(gapElement(id + "_bores", node, 22, 40, 10, 0.7, 2 * std::max(2, 2 * cylinders)));
     } else if (kind == StopKind::Idler) {
         // Its shaft stands still: oil comes through it by one hole.
         point(node);
@@ -194,7 +204,8 @@ MadeStop makeBranch(StopKind kind, const std::string &id, const std::string &giv
     } else { // a shaft's bearing
         point(node);
         add(pipeElement(id + "_feed", from, node, 3.5 * b, 75 * b, 2.3));
-        Element e = bearingElement(id + "_film", node, 46 * b, 18 * b, std::round(65 * b), 360);
+        Element e = bearingElement(id + "_film", node, 46 * b, 18 * b, std::round(65 * b), 0);
+        e.values["hole_mm"] = roundedToStep(2.5 * b, 0.1);
         e.values["load_n"] = 800;
         e.values["speed_ratio"] = kind == StopKind::BalanceShaft ? 2 : 0.5;
         add(std::move(e));

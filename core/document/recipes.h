@@ -14,7 +14,11 @@ struct RecipeScale
 {
     double bore = 1; ///< bore over 91.4 mm
     double pump = 1; ///< displacement of the pump over 6.8 cm³ a turn
+    double swept_l = 2.6; ///< of the whole engine
 };
+
+/// What a chain tensioner's vent usually is.
+inline constexpr double usualVent_mm = 0.3;
 RecipeScale scaleOf(const Build &build);
 
 Element pipeElement(std::string id, std::string from, std::string to, double d_mm, double l_mm,

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "oil/grades.h"
 
+#include "oil/shear.h"
 #include "quantity/rounding.h"
 
 #include <array>
@@ -74,7 +75,7 @@ constexpr std::array<ShelfOil, 11> shelf { {
     { "20W-50", { 160, 18.5, 884 }, 4.9, false },
     { "10W-60", { 165, 23.5, 866 }, 5.4, false },
     { "SAE 30", { 95, 11.2, 887 }, 3.4, false },
-    { "SAE 60", { 310, 24.2, 898 }, 6.8, false },
+    { "SAE 60", { 310, 24.2, 898 }, 6.0, false },
     { "75W-85 gear", { 65, 11.6, 866 }, std::nullopt, true },
     { "75W-90 gear", { 100, 15.2, 868 }, std::nullopt, true },
 } };
@@ -164,6 +165,11 @@ const ShelfOil *nextThickerOil(const Oil &oil)
             && (!next || o.oil.kv100_mm2_s < next->oil.kv100_mm2_s))
             next = &o;
     return next;
+}
+
+Oil runningOil(const ShelfOil &oil)
+{
+    return thinning(oil.oil, oil.grade, oil.hths_mpa_s);
 }
 
 std::string_view gearOilCaution()

@@ -63,6 +63,8 @@ const ShelfOil *findShelfOil(std::string_view grade);
 /// The engine oil on the shelf next thicker at 100 °C, by a twentieth at least; null for the
 /// thickest.
 const ShelfOil *nextThickerOil(const Oil &oil);
+/// As it runs: thinning under shear.
+Oil runningOil(const ShelfOil &oil);
 
 /// Shown with every gear oil.
 std::string_view gearOilCaution();

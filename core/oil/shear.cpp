@@ -42,4 +42,27 @@ Result<ShearThinning> shearThinning(double mu150, double hths, double m, double 
     return ShearThinning { q, false, m, r, mu150 * rate150 };
 }
 
+ShearThinning shearThinningBy(double ratio, double mu150)
+{
+    const auto law = shearThinning(mu150, ratio * mu150);
+    return law ? *law : ShearThinning { 1, true };
+}
+
+double usualHighShearRatio(bool winterGrade)
+{
+    return winterGrade ? 0.88 : 0.98;
+}
+
+Oil thinning(Oil oil, std::string_view grade, std::optional<double> hths_mpa_s)
+{
+    oil.highShearRatio = usualHighShearRatio(grade.find("W-") != grade.npos);
+    const auto line = waltherLine(oil.kv40_mm2_s, oil.kv100_mm2_s);
+    if (!hths_mpa_s || !line)
+        return oil;
+    const double still = oilState(*line, oil.rho15_kg_m3, { 150 }).dynamicViscosity_pa_s;
+    if (const auto law = shearThinning(still, *hths_mpa_s * 1e-3))
+        oil.highShearRatio = law->newtonian ? 1 : law->ratio;
+    return oil;
+}
+
 } // namespace mildpath

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "oil/viscosity.h"
 #include "quantity/result.h"
 #include "rules/rules.h"
 
 #include <optional>
+#include <string_view>
 
 namespace mildpath {
 
@@ -28,5 +30,15 @@ struct ShearThinning
 /// Source: Cross model, standard form; the pinning is own choice.
 Result<ShearThinning> shearThinning(double lowShearAt150_pa_s, double hths_pa_s,
                                     double exponent = 1, double second = 0.5);
+
+/// Of an oil by its ratio of the two; does not thin where the ratio is out of the law's range.
+/// @param lowShearAt150_pa_s  > 0
+ShearThinning shearThinningBy(double ratio, double lowShearAt150_pa_s);
+/// The ratio that is usual where no high-shear viscosity is known: 0.88 with a winter grade, 0.98
+/// without. Own choice.
+double usualHighShearRatio(bool winterGrade);
+/// The oil with its ratio set: by its high-shear viscosity where that is known and possible, else
+/// as usual for its grade ("10W-40" has a winter grade, "SAE 30" none).
+Oil thinning(Oil oil, std::string_view grade, std::optional<double> hths_mpa_s);
 
 } // namespace mildpath

@@ -14,6 +14,8 @@ struct Oil
     double kv40_mm2_s; ///< kinematic viscosity at 40 °C
     double kv100_mm2_s; ///< kinematic viscosity at 100 °C
     double rho15_kg_m3; ///< density at 15 °C
+    /// High-shear over low-shear viscosity at 150 °C (oil/shear.h); 1: it does not thin.
+    double highShearRatio = 1;
 
     bool operator==(const Oil &) const = default;
 };

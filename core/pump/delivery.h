@@ -25,6 +25,7 @@ struct PumpInlet
     double portArea_m2 = 0; ///< 0: no limit
     double portDischarge = 0.6;
     AbsolutePressure release { 30e3 }; ///< air release/cavitation; model choice, no source
+    double portLength_m = 0; ///< 0: thick oil is no loss at the port
 };
 
 /// Leak conductances (m³/s per Pa) of the three clearances, laminar slots.
@@ -39,14 +40,30 @@ struct PumpLeaks
     double total_m3_s_pa() const { return tip_m3_s_pa + end_m3_s_pa + body_m3_s_pa; }
 };
 PumpLeaks pumpLeaks(const PumpGeometry &pump, double viscosity_pa_s);
+/// The same for oil that thins in each of them.
+struct SlotViscosities
+{
+    double tip_pa_s, end_pa_s, body_pa_s;
+};
+PumpLeaks pumpLeaks(const PumpGeometry &pump, const SlotViscosities &oil);
+
+/// The port's loss: Δp = a Q² + b Q, a = ρ/(2 C_d² A²), b = μ (24/d³ + 128 l/(π d⁴)), d of a round
+/// hole of its area. Source: hole with creeping flow, Sampson 1891, Dagan, Weinbaum, Pfeffer 1982
+/// (from memory).
+struct PortLoss
+{
+    double perSquare, perFlow;
+};
+PortLoss portLoss(const PumpInlet &inlet, double density_kg_m3, double viscosity_pa_s);
 
 /// Flow the chambers take in (m³/s): Vn, limited at the port.
-///   Q = Vn (1 + (Vn/Qf)^8)^(−1/8),  Qf = Cd A √(2 (p_in − p_release)/ρ)
+///   Q = Vn (1 + (Vn/Qf)^8)^(−1/8),  p_in − p_release = a Qf² + b Qf (portLoss; b = 0 without a
+///   length)
 /// @param swept_m3_s  displacement × pump speed, ≥ 0
 /// @return 0 where the inlet is at or below the release pressure; slope by inlet pressure.
 /// Source: own smooth blend.
 ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePressure atInlet,
-                         double density_kg_m3);
+                         double density_kg_m3, double viscosity_pa_s = 0);
 
 /// Air drawn through a hole on the suction side, at inlet pressure (m³/s):
 ///   q = 0.6 A √(2 (p_atm − p_in)/1.2) · p_atm/p_in,  p_in no less than 5 kPa

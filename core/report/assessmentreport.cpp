@@ -2,6 +2,7 @@
 #include "report/assessmentreport.h"
 
 #include "assess/air.h"
+#include "assess/believed.h"
 #include "assess/cleanmarks.h"
 #include "assess/fits.h"
 #include "assess/forecast.h"
@@ -197,6 +198,11 @@ Json lineJson(const ForecastLine &l)
     for (size_t i = 0; i < l.rpm.size(); ++i) {
         Json p = { { "rpm", roundedTo(l.rpm[i], 1) } };
         p.update(likelyJson(l.gauge[i]));
+        if (i < l.updated.size()) {
+            p["updated_kpa"] = kpa(l.updated[i].value_pa);
+            p["updated_low_kpa"] = kpa(l.updated[i].low_pa);
+            p["updated_high_kpa"] = kpa(l.updated[i].high_pa);
+        }
         p["weakest_kpa"] = kpa(l.weakest_pa[i]);
         p["weakest_ratio"] = roundedTo(l.weakestRatio[i], 3);
         p["big_ends_of_crank_oil"] = roundedTo(l.bigEndsOfCrank[i], 4);
@@ -213,6 +219,17 @@ Json forecastToJson(const Build &build, const std::vector<ForecastLine> &lines)
     out["forecast"] = Json::array();
     for (const ForecastLine &l : lines)
         out["forecast"].push_back(lineJson(l));
+    return out;
+}
+
+Json forecastToJson(const Build &build, const std::vector<ForecastLine> &lines,
+                    const Believed &believed)
+{
+    Json out = forecastToJson(build, lines);
+    out["readings"] = believed.readings();
+    out["chi2"] = roundedTo(believed.chi2(), 4);
+    out["p_value"] = roundedTo(believed.pValue(), 5);
+    out["off_probability"] = roundedTo(believed.offProbability(), 5);
     return out;
 }
 

@@ -9,6 +9,7 @@
 
 namespace mildpath {
 
+class Believed;
 struct Assessment;
 struct BesideAssessment;
 struct Build;
@@ -19,6 +20,9 @@ Json assessmentToJson(const Build &build, const Assessment &assessment,
                       const BesideAssessment &beside);
 /// Forecast lines as stable JSON: the `forecast` part of the assessment.
 Json forecastToJson(const Build &build, const std::vector<ForecastLine> &lines);
+/// With what the gauge readings make of them (Believed::update).
+Json forecastToJson(const Build &build, const std::vector<ForecastLine> &lines,
+                    const Believed &believed);
 /// The assessment for people, plain text.
 std::string assessmentText(const Build &build, const Assessment &assessment,
                            const UnitStyle &style);

@@ -99,12 +99,12 @@ std::vector<Input> inputsOf(const Build &build, const std::vector<GaugedSize> &s
                             asClearance(std::sqrt(squares / items)), std::sqrt(squares / items) });
     }
     out.push_back({ "oil", "the oil's viscosity (" + build.oil.grade + ")",
-                    asShare(oilViscosityU, 1), oilViscosityU });
+                    asShare(bandOilNew_ln, 1), bandOilNew_ln });
     const double gauge_kpa = gaugeOwnShare * GaugeReading::usualGaugeU_kpa;
     out.push_back(
         { "gauge", "the pressure gauge's own error", asPressure(gauge_kpa * 1e3), gauge_kpa });
-    out.push_back({ "model", "model and engine, all readings alike", asShare(modelUncertainty, 1),
-                    modelUncertainty });
+    out.push_back({ "model", "model and engine, all readings alike", asShare(bandModelCommon_ln, 1),
+                    bandModelCommon_ln });
     return out;
 }
 
@@ -131,7 +131,7 @@ public:
         for (size_t i = 0; i < m_readings.size(); ++i) {
             const double eye
                 = m_readings[i]->u_kpa * 1e3 * std::sqrt(1 - gaugeOwnShare * gaugeOwnShare);
-            m_own.push_back(std::hypot(eye, independentError * m_now[i].value_pa));
+            m_own.push_back(std::hypot(eye, bandModelOwn_ln * m_now[i].value_pa));
         }
         if (m_progress)
             m_progress->whole += static_cast<int>(m_inputs.size());

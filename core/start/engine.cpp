@@ -68,8 +68,8 @@ void SimulatedEngine::draw(const Assessment &assessment)
     if (!m_options.offModel)
         return;
     m_sizes = drawnSizes(std::move(m_sizes), *m_random);
-    m_thinner = std::exp(oilViscosityU * normal());
-    m_common = 1 + modelUncertainty * normal();
+    m_thinner = std::exp(bandOilNew_ln * normal());
+    m_common = 1 + bandModelCommon_ln * normal();
     m_gaugeOwn_pa = gaugeOwnShare * GaugeReading::usualGaugeU_kpa * 1e3 * normal();
     m_toFill_m3 *= std::exp(timesSpread * normal());
     m_suction_m3 *= std::exp(timesSpread * normal());

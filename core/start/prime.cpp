@@ -137,7 +137,7 @@ private:
             return it == r->nodePressure_pa.end() ? 0.0 : it->second;
         };
         const double across = at(pump.to) - at(pump.from);
-        const double slip = r->sweptFlow_m3_s - r->pumpFlow_m3_s;
+        const double slip = r->slip_m3_s;
         if (across <= 0 || slip <= 0)
             return;
         const Oil &oil = m_build.oil.oil;

@@ -121,13 +121,13 @@ void makeRows(const Build &build, size_t columns, RoomMap &map)
     for (const ShelfOil *o : engineOils()) {
         const bool fitted = o->oil == build.oil.oil && o->grade == build.oil.grade;
         listed = listed || fitted;
-        rows.push_back(
-            { o->oil.kv100_mm2_s, { std::string(o->grade), o->oil, fitted, empty, empty } });
+        rows.push_back({ o->oil.kv100_mm2_s,
+                         { std::string(o->grade), runningOil(*o), fitted, empty, empty } });
     }
     if (!listed)
         rows.push_back({ build.oil.oil.kv100_mm2_s,
-                         { build.oil.grade.empty() ? "as entered" : build.oil.grade, build.oil.oil,
-                           true, empty, empty } });
+                         { build.oil.grade.empty() ? "as entered" : build.oil.grade,
+                           runningOil(build.oil), true, empty, empty } });
     std::stable_sort(rows.begin(), rows.end(),
                      [](const auto &a, const auto &b) { return a.first < b.first; });
     for (auto &[kv, row] : rows) {
@@ -321,7 +321,7 @@ public:
         add("pump +20 % wide", withLongerRotors(m_build, 1.2), m_sizes);
         if (const ShelfOil *thicker = nextThickerOil(m_build.oil.oil)) {
             Build changed = m_build;
-            changed.oil = { std::string(thicker->grade), thicker->oil, {} };
+            changed.oil = { std::string(thicker->grade), thicker->oil, thicker->hths_mpa_s };
             add("thicker: " + changed.oil.grade, changed, m_sizes, "primes slower cold");
         }
         preheat();

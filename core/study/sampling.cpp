@@ -57,7 +57,7 @@ public:
         , m_model(model)
         , m_states(states)
         , m_progress(progress)
-        , m_inputs(model.inputs() + 1) // the last is the model's common factor
+        , m_inputs(model.inputs() + sampling.rpm.size()) // each speed has a remainder of its own
         , m_draws(normalDraws(sampling.samples, m_inputs, sampling.seed))
         , m_gauge(m_draws.size() / m_inputs)
     {
@@ -101,9 +101,8 @@ private:
                 ++m_progress->done;
             if (!r)
                 continue;
-            const double factor = std::max(0.0, 1 + modelUncertainty * z.back());
-            for (const double gauge_pa : *r)
-                m_gauge[i].push_back(gauge_pa * factor);
+            for (size_t n = 0; n < r->size(); ++n)
+                m_gauge[i].push_back((*r)[n] * std::exp(bandModelOwn_ln * z[m_model.inputs() + n]));
         }
     }
 

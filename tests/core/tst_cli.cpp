@@ -176,7 +176,8 @@ void TestCli::forecast_takesAnOwnOil()
 {
     QTemporaryDir folder;
     const QString file = folder.filePath(QStringLiteral("own.mildpath"));
-    const Build b = applyEdit(demoBuild(), KeepOil { { "Shedoil", { 160, 18.5, 884 } } }).value();
+    const Build b
+        = applyEdit(demoBuild(), KeepOil { { "Shedoil", { 160, 18.5, 884 }, 4.9 } }).value();
     QVERIFY(saveBuild(file.toStdString(), b));
     const auto gauge = [&](const char *oil) {
         const CliRun r
@@ -334,7 +335,7 @@ void TestCli::whatIf_isTheForecastWithTheFault()
     QVERIFY(!j["taps"][0]["shows"].get<bool>());
     for (const Json &p : j["points"])
         if (p["name"] == "Main 2")
-            QVERIFY(p["after_kpa"].get<double>() < 0.6 * p["before_kpa"].get<double>());
+            QVERIFY(p["after_kpa"].get<double>() < 0.75 * p["before_kpa"].get<double>());
     const QByteArray text = run(call).plain();
     QVERIFY(text.contains(QByteArray::fromStdString(j["gauge"].get<std::string>())));
 }
@@ -370,7 +371,7 @@ void TestCli::assess_tellsTheAirSide()
     const AirReport report = assess(build).air;
     verifyClose(air["fill_window"]["fill_min_l"].get<double>(), report.window->least_m3 * 1e3, 1e-3,
                 0, QStringLiteral("least"));
-    QVERIFY(text.contains("fill 3.55 L (left turn, 0.35 g)"));
+    QVERIFY(text.contains("fill 3.36 L (left turn, 0.35 g)"));
 }
 
 void TestCli::replay_saysTheSameAsTableAndJson()

@@ -461,8 +461,9 @@ void TestEngine::olderBearings_becomeFilms()
     QCOMPARE(main->value("groove_deg"), 180.0);
     QCOMPARE(cam->value("groove_deg"), 360.0);
     QVERIFY(cam->value("load_n") > 0 && main->value("load_n") == 0);
-    // Mains and big-ends as in the template; only the cams' load is another.
-    verifyClose(at(b, 800, 100).gauge.value_pa, at(plain(), 800, 100).gauge.value_pa, 0.01);
+    // Mains and big-ends as in the template; only the cams' load is another, and with it how wide
+    // the film is at their holes.
+    verifyClose(at(b, 800, 100).gauge.value_pa, at(plain(), 800, 100).gauge.value_pa, 0.05);
 }
 
 void TestEngine::documents_keepOilsAndEngineNumbers()

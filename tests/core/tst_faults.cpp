@@ -405,8 +405,8 @@ void TestFaults::coveredFeed_hidesFromTheGauge()
     QVERIFY(w);
     QVERIFY(w->after.gauge.value_pa > w->before.gauge.value_pa); // it even rises
     QVERIFY(!w->taps.front().shows());
-    QVERIFY(pressure(w->after, "Main 2") < 0.6 * pressure(w->before, "Main 2"));
-    QVERIFY(pressure(w->after, "Big-end 2") < 0.6 * pressure(w->before, "Big-end 2"));
+    QVERIFY(pressure(w->after, "Main 2") < 0.75 * pressure(w->before, "Main 2"));
+    QVERIFY(pressure(w->after, "Big-end 2") < 0.75 * pressure(w->before, "Big-end 2"));
     QVERIFY(QString::fromStdString(said(w->gauge)).contains(QLatin1String("does not show")));
     QVERIFY(w->elsewhere.empty());
 }
@@ -458,7 +458,7 @@ void TestFaults::externalLine_raisesTheNeedleOnly()
     QVERIFY(t);
     const Remedy &line = remedy(*t, "external_line");
     QVERIFY(line.needleOnly);
-    QVERIFY(line.figures.gaugeFast_pa - t->now.gaugeFast_pa > 10e3);
+    QVERIFY(line.figures.gaugeFast_pa - t->now.gaugeFast_pa > 5e3);
     verifyClose(line.figures.bearing_pa, t->now.bearing_pa, 0.01);
     verifyClose(line.figures.bearingOil_m3_s, t->now.bearingOil_m3_s, 0.01);
     const Remedy &tighter = remedy(*t, "mains_tighter");
@@ -542,8 +542,9 @@ void TestFaults::solidLifters_idleHotNearTheirTwins()
     const double remedied = remedy(*table, "solid_lifters").figures.gauge_pa;
     const double built = compareRemedies(solid, sizesOf(solid))->now.gauge_pa;
     // With lash open for a part of every turn somewhat more is lost.
-    QVERIFY2(std::abs(remedied - now) < 0.4e5, qPrintable(QString::number((remedied - now) / 1e5)));
-    QVERIFY2(std::abs(built - now) < 0.3e5, qPrintable(QString::number((built - now) / 1e5)));
+    QVERIFY2(std::abs(remedied - now) < 0.45e5,
+             qPrintable(QString::number((remedied - now) / 1e5)));
+    QVERIFY2(std::abs(built - now) < 0.4e5, qPrintable(QString::number((built - now) / 1e5)));
     // A wider meter lets more by.
     const auto wide
         = compareRemedies(hydraulic, sizesOf(hydraulic), {}, { { { "solid_lifters", 1.2 } }, {} });

@@ -277,7 +277,7 @@ void TestFedFilm::curve_isTheBalance()
     QFETCH(double, rpm);
     const FilmBearing b(bearing(groove_deg, groove_deg == 0));
     const Running running { { 28e-6 }, 2500, rpm * 2 * pi / 60 };
-    const WarmCurve curve(b, running, filmOil(100, hotOil));
+    const WarmCurve curve(b, running, filmOil(100, hotOil, {}));
     for (const double kpa : { 20.0, 90.0, 250.0, 600.0, 1500.0 }) {
         const WarmFilm exact = warmFilm(b, running, kpa * 1e3, 100, hotOil);
         verifyClose(curve.flow_m3_s(kpa * 1e3).value, exact.flow_m3_s, 0.01, 0,
@@ -295,7 +295,7 @@ void TestFedFilm::curve_isTheBalance()
 void TestFedFilm::curve_risesThroughoutAndBothWays()
 {
     const FilmBearing b(bearing(180));
-    const WarmCurve curve(b, { { 28e-6 }, 2500, 300 }, filmOil(100, hotOil));
+    const WarmCurve curve(b, { { 28e-6 }, 2500, 300 }, filmOil(100, hotOil, {}));
     double before = -1;
     for (double kpa = -50; kpa < 3000; kpa += 0.7) {
         const ValueSlope q = curve.flow_m3_s(kpa * 1e3);
@@ -324,7 +324,8 @@ void TestFedFilm::warmth_growsWithSpeedAndFallsWithPressure()
 void TestFedFilm::fullGroove_addsNothingForRotation()
 {
     const FilmBearing b(bearing(360));
-    const FilmAt still = b.at({ { 30e-6 }, 0, 1 }, 0.01), fast = b.at({ { 30e-6 }, 0, 600 }, 0.01);
+    const FilmAt still = b.at({ { 30e-6 }, 0, 1 }, { 0.01 }, 0),
+                 fast = b.at({ { 30e-6 }, 0, 600 }, { 0.01 }, 0);
     QCOMPARE(still.sideFlow_m3_s, 0.0);
     verifyClose(fedFlow_m3_s(fast, 3e5), fedFlow_m3_s(still, 3e5), 1e-9);
     // π r c³ p/(3 μ l), textbook.
@@ -334,7 +335,7 @@ void TestFedFilm::fullGroove_addsNothingForRotation()
 void TestFedFilm::rule_hasItsInverse()
 {
     const FilmBearing b(bearing(180));
-    const FilmAt at = b.at({ { 30e-6 }, 3000, 300 }, 0.009);
+    const FilmAt at = b.at({ { 30e-6 }, 3000, 300 }, { 0.009 }, 0);
     for (const double pa : { 10.0, 2e3, 5e4, 3e5, 3e6 })
         verifyClose(feedFor_pa(at, fedFlow_m3_s(at, pa)), pa, 1e-9);
 }

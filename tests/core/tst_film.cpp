@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/operating.h"
 #include "bearing/filmtable.h"
+#include "bearing/journalheat.h"
 #include "bearing/load.h"
 #include "checks/assessment.h"
+#include "oil/shear.h"
 #include "study/room.h"
 #include "testing.h"
 
@@ -170,17 +172,31 @@ void TestFilm::wideMains_runOnThinnerFilms()
             continue;
         verifyClose(film.load_n, load, 1e-6);
         const GaugedSize &s = *a.size(film.stop);
-        const double viscosity
-            = oilState(*line, b.oil.oil.rho15_kg_m3, { film.film_c }).dynamicViscosity_pa_s;
-        const auto f = filmUnderLoad({ s.journal_mm * 1e-3,
-                                       b.circuit.find(s.element)->value("width_mm") * 1e-3,
-                                       { s.running_um * 1e-6 },
-                                       viscosity,
-                                       b.use.hotIdle_rpm,
-                                       load });
-        thinnest = std::min(thinnest, s.running_um / 2 * (1 - f->eccentricityRatio));
+        const Oil oil = runningOil(b.oil);
+        const double still
+            = oilState(*line, oil.rho15_kg_m3, { film.film_c }).dynamicViscosity_pa_s;
+        const ShearThinning law = shearThinningBy(
+            oil.highShearRatio, oilState(*line, oil.rho15_kg_m3, { 150 }).dynamicViscosity_pa_s);
+        const double width = b.circuit.find(s.element)->value("width_mm") * 1e-3,
+                     d = s.journal_mm * 1e-3;
+        // Journal and rod take their shares of the film's warmth.
+        const double share = journalWarmthShare(d, width, { s.running_um * 1e-6 });
+        const double gap_um = s.running_um
+            + (share * s.growth.journal_um_per_k + 0.4 * s.growth.housing_um_per_k)
+                * (film.film_c - b.use.hotOil_c);
+        // Sheared where it is thin, which lets it sink further: by halves to rest.
+        double eccentricity = 0.5;
+        for (int i = 0; i < 40; ++i) {
+            const double thin
+                = gap_um / 2 * 1e-6 * std::min(1.0, 1.193 * std::pow(1 - eccentricity, 0.75));
+            const double viscosity = law.viscosity_pa_s(still, d / 2 * omega / thin);
+            const auto f = filmUnderLoad(
+                { d, width, { gap_um * 1e-6 }, viscosity, b.use.hotIdle_rpm, load });
+            eccentricity += (f->eccentricityRatio - eccentricity) / 2;
+        }
+        thinnest = std::min(thinnest, gap_um / 2 * (1 - eccentricity));
     }
-    verifyClose(now->bigEnds_um, thinnest, 1e-3);
+    verifyClose(now->bigEnds_um, thinnest, 2e-3);
     RoomConditions hotter = conditionsOf(b);
     hotter.hotOil_c += 30;
     const auto thin = hotFilm(b, sizes, hotter, 0);

@@ -146,7 +146,8 @@ void TestInvariants::likelyRange_widensWithDoubt()
     unsure.readings.change([](Reading &r) { r.u_um = 8; });
     const LikelyPressure a = assess(sure).operating.hotIdle.gauge,
                          b = assess(unsure).operating.hotIdle.gauge;
-    QCOMPARE(a.value_pa, b.value_pa);
+    // Readings that are less sure leave more to what shells usually are.
+    verifyClose(a.value_pa, b.value_pa, 0.005);
     QVERIFY(b.high_pa - b.low_pa > a.high_pa - a.low_pa);
 }
 

@@ -62,12 +62,12 @@ GaugedSize familySize(const std::vector<GaugedSize> &sizes, const std::string &f
 
 /// Hot idle with every bearing of a family moved and another oil.
 OperatingResult hotIdle(Build b, std::vector<GaugedSize> sizes, const std::string &family,
-                        double by_um, const Oil &oil)
+                        double by_um, const ChosenOil &oil)
 {
     for (GaugedSize &s : sizes)
         if (s.family == family)
             s.circuit_um += by_um;
-    b.oil.oil = oil;
+    b.oil = oil;
     auto model = OperatingModel::make(b, sizes, b.use.hotOil_c);
     return model->at(b.use.hotIdle_rpm, OperatingModel::Detail::Values).value();
 }
@@ -181,8 +181,9 @@ void TestRoom::iron_doesNothingOfTheKind()
     for (size_t i = 1; i < oil.size(); ++i)
         QVERIFY((*over)[i].mains_um < (*over)[i - 1].mains_um);
     const double cold = over->front().bigEndsShare, hot = over->back().bigEndsShare;
-    // The films' own warmth moves it a little; the alloy block moves it to a third.
-    verifyClose(hot, cold, 0.15);
+    // The films' own warmth and the way in through the crank move it; the alloy block moves it to a
+    // third.
+    verifyClose(hot, cold, 0.3);
 }
 
 void TestRoom::map_isTheCircuitsOwnAnswer_data()
@@ -213,8 +214,9 @@ void TestRoom::map_isTheCircuitsOwnAnswer()
     QVERIFY(map->rows[static_cast<size_t>(map->hereRow)].grade == b.oil.grade);
     const RoomRow &r = map->rows[static_cast<size_t>(row)];
     const auto c = static_cast<size_t>(column);
-    const OperatingResult asked = hotIdle(
-        b, sizes, family.toStdString(), map->cold_um[c] - map->here_um, findShelfOil(r.grade)->oil);
+    const OperatingResult asked
+        = hotIdle(b, sizes, family.toStdString(), map->cold_um[c] - map->here_um,
+                  findOil(b, r.grade).value());
     verifyClose(r.gauge_pa[c], asked.gauge.value_pa, 1e-6);
     verifyClose(r.ratio[c], asked.points[static_cast<size_t>(asked.weakest)].ratio(), 1e-6);
 }
@@ -237,8 +239,8 @@ void TestRoom::map_fallsWithClearanceAndRisesWithViscosity()
     const double middle = (r.gauge_pa.front() + r.gauge_pa.back()) / 2;
     const auto crossing = map->crossings_um(r, middle);
     QCOMPARE(crossing.size(), size_t(1));
-    const OperatingResult there
-        = hotIdle(b, judgeSizes(b), "main", crossing.front() - map->here_um, r.oil);
+    const OperatingResult there = hotIdle(b, judgeSizes(b), "main", crossing.front() - map->here_um,
+                                          findOil(b, r.grade).value());
     verifyClose(there.gauge.value_pa, middle, 0.01);
     QVERIFY(map->crossings_um(r, 50e5).empty());
 }
@@ -318,7 +320,7 @@ void TestRoom::roomsEdges_justHold()
     const auto room = roomOf(b, sizes, id, conditionsOf(b));
     QVERIFY(room);
     // Hot edge: the worse of gauge and weakest stop just has what it needs.
-    const OperatingResult edge = hotIdle(b, sizes, id, room->most_um - room->here_um, b.oil.oil);
+    const OperatingResult edge = hotIdle(b, sizes, id, room->most_um - room->here_um, b.oil);
     const double spare = std::min(edge.gauge.value_pa / (b.use.hotIdleFloor_kpa * 1e3),
                                   edge.points[static_cast<size_t>(edge.weakest)].ratio());
     verifyClose(spare, 1, 0.005);

@@ -32,7 +32,7 @@ QString conditions(const Build &build)
 /// Tones of the bar: what leaves through bearings in oil tones, what never reaches them in grey.
 QColor groupTone(const std::string &id, const Theme &t)
 {
-    if (id == "slip" || id == "relief" || id == "other") {
+    if (id == "slip" || id == "air" || id == "relief" || id == "other") {
         QColor c = t.returns;
         return id == "relief" ? c.darker(125) : c;
     }

@@ -138,7 +138,7 @@ QString PressurePage::about() const
             .arg(drawn->seed)
             .arg(inWords(asShare(drawn->interpolationError, 1)));
     return tr("Likely range: measuring, what is assumed, %1 for the model")
-        .arg(Figure::percent(modelUncertainty).text());
+        .arg(Figure::percent(bandModelCommon_ln).text());
 }
 
 /// The least pressure wanted over speed, as the builder chose it.

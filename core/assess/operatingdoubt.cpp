@@ -1,0 +1,322 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/operatinginside.h"
+
+#include "circuit/elementtypes.h"
+#include "rules/rules.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <numeric>
+
+namespace mildpath {
+
+const OperatingModel::Inside::Effects &OperatingModel::Inside::effects() const
+{
+    std::call_once(m_effectsMade, [this] { findEffects(); });
+    return m_effects;
+}
+
+void OperatingModel::Inside::findEffects() const
+{
+    using enum Effect::Kind;
+    for (const UncertainInput &input : m_inputs) {
+        std::vector<Effect> &out = m_effects.ofInput.emplace_back();
+        std::map<std::string, Element> raised; // several keys of one element move together
+        for (const ElementStep &s : input.steps) {
+            const int element = m_network->elementIndex(s.element);
+            const Element *e = m_circuit.find(s.element);
+            if (element < 0 || s.by == 0) // a fault may have taken it away
+                continue;
+            const bool film = e->kind == ElementKind::FilmBearing;
+            if (s.key == "flow_factor") {
+                out.push_back({ Flow, element, s.by });
+            } else if (film && s.key == "clearance_um") {
+                out.push_back({ Clearance, element, s.by });
+                if (!m_effects.wider.contains(element)) {
+                    Element wider = *e;
+                    wider.values["clearance_um"] += 1;
+                    m_effects.wider[element] = makeLaw(wider);
+                }
+            } else if (film && s.key == "film_growth_um_per_k") {
+                out.push_back({ Warmth, element, s.by });
+            } else if (film && s.key == "form_factor") {
+                out.push_back({ Form, element, s.by });
+            } else {
+                Element &moved = raised.try_emplace(s.element, *e).first->second;
+                double &value = moved.values.try_emplace(s.key, e->value(s.key)).first->second;
+                value = s.ofLogarithm ? value * std::exp(s.by) : value + s.by;
+            }
+        }
+        for (const auto &[id, e] : raised)
+            out.push_back({ Law, m_network->elementIndex(id), 0, makeLaw(e) });
+    }
+    // What warms a film widens it by what one micrometre does.
+    for (const auto &effects : m_effects.ofInput)
+        for (const Effect &e : effects)
+            if (e.kind == Warmth && !m_effects.wider.contains(e.element)) {
+                Element wider = m_circuit.elements[static_cast<size_t>(e.element)];
+                wider.values["clearance_um"] += 1;
+                m_effects.wider[e.element] = makeLaw(wider);
+            }
+}
+
+std::vector<std::vector<std::pair<int, double>>>
+OperatingModel::Inside::flowSteps(const Solution &solution, const OperatingPoint &point) const
+{
+    const Effects &known = effects();
+    std::map<int, double> byWidth; // m³/s per µm
+    for (const auto &[element, law] : known.wider)
+        byWidth[element] = m_network->flowChange(element, *law, solution, point);
+    std::vector<std::vector<std::pair<int, double>>> out(m_inputs.size());
+    for (size_t i = 0; i < m_inputs.size(); ++i) {
+        for (const Effect &e : known.ofInput[i]) {
+            const auto at = static_cast<size_t>(e.element);
+            const auto across = [&] {
+                return solution.pressure_pa[static_cast<size_t>(m_network->fromNode(e.element))]
+                    - solution.pressure_pa[static_cast<size_t>(m_network->toNode(e.element))];
+            };
+            double change = 0;
+            switch (e.kind) {
+            case Effect::Kind::Flow:
+                change = e.by * solution.flow_m3_s[at];
+                break;
+            case Effect::Kind::Clearance:
+                change = e.by * byWidth[e.element];
+                break;
+            case Effect::Kind::Warmth:
+                change = e.by * (solution.oilTemperature_c[at] - point.sumpTemperature_c)
+                    * byWidth[e.element];
+                break;
+            case Effect::Kind::Form: // the feed's conductance times the pressure is what counts
+                change = e.by * across() * m_network->slopeAt(e.element, solution);
+                break;
+            case Effect::Kind::Law:
+                change = m_network->flowChange(e.element, *e.raised, solution, point);
+                break;
+            }
+            out[i].emplace_back(e.element, change);
+        }
+        if (m_inputs[i].oil_ln == 0 && m_inputs[i].oil_k == 0)
+            continue;
+        OperatingPoint other = point;
+        other.oil.kv40_mm2_s *= std::exp(m_inputs[i].oil_ln);
+        other.oil.kv100_mm2_s *= std::exp(m_inputs[i].oil_ln);
+        other.sumpTemperature_c += m_inputs[i].oil_k;
+        const std::vector<double> flows = m_network->flowsAt(other, solution);
+        for (size_t e = 0; e < flows.size(); ++e)
+            out[i].emplace_back(static_cast<int>(e), flows[e] - solution.flow_m3_s[e]);
+    }
+    return out;
+}
+
+std::vector<OperatingModel::Inside::Changes>
+OperatingModel::Inside::changesAt(const Solution &solution, const OperatingPoint &point,
+                                  std::span<const int> nodes) const
+{
+    const auto steps = flowSteps(solution, point);
+    const auto answers = m_network->adjoints(solution, nodes);
+    std::vector<Changes> out;
+    for (size_t n = 0; n < nodes.size(); ++n) {
+        Changes &changes = out.emplace_back(m_inputs.size(), 0.0);
+        const double value = solution.pressure_pa[static_cast<size_t>(nodes[n])];
+        for (size_t i = 0; i < m_inputs.size(); ++i) {
+            for (const auto &[element, change] : steps[i])
+                changes[i] += answers[n][static_cast<size_t>(element)] * change;
+            changes[i] += m_inputs[i].pressure_ln * value;
+        }
+    }
+    return out;
+}
+
+namespace {
+
+double sumOfSquares(const std::vector<double> &x, double own)
+{
+    return std::inner_product(x.begin(), x.end(), x.begin(), own * own);
+}
+
+/// Nine builds in ten: in the logarithm where there is pressure, plainly where there is suction.
+LikelyPressure bandAround(double value_pa, double sigma_pa)
+{
+    if (!(value_pa > 0))
+        return { value_pa, value_pa - likelyFactor * sigma_pa, value_pa + likelyFactor * sigma_pa };
+    const double factor = std::exp(likelyFactor * sigma_pa / value_pa);
+    return { value_pa, value_pa / factor, value_pa * factor };
+}
+
+} // namespace
+
+LikelyPressure OperatingModel::Inside::likely(double value_pa, const Changes &changes) const
+{
+    return bandAround(value_pa, std::sqrt(sumOfSquares(changes, bandModelOwn_ln * value_pa)));
+}
+
+DoubtfulPressure OperatingModel::Inside::doubtful(double value_pa, const Changes &changes) const
+{
+    DoubtfulPressure out { likely(value_pa, changes), {} };
+    const double own = bandModelOwn_ln * value_pa, whole = sumOfSquares(changes, own);
+    if (!(whole > 0))
+        return out;
+    std::map<std::string, size_t> known;
+    const auto add = [&](const std::string &cause, const std::string &family, double by) {
+        const auto [at, fresh] = known.try_emplace(cause, out.from.size());
+        if (fresh)
+            out.from.push_back({ cause, family, 0 });
+        out.from[at->second].share += by * by / whole;
+    };
+    for (size_t i = 0; i < changes.size(); ++i)
+        add(m_inputs[i].cause, m_inputs[i].family, changes[i]);
+    add("the model itself", {}, own);
+    std::ranges::stable_sort(out.from, std::greater {}, &Doubt::share);
+    return out;
+}
+
+bool OperatingModel::Inside::valveWithin(const Solution &solution,
+                                         const LikelyPressure &gauge) const
+{
+    if (!(gauge.value_pa > 0))
+        return false;
+    for (size_t e = 0; e < m_circuit.elements.size(); ++e) {
+        const Element &valve = m_circuit.elements[e];
+        double opens_pa = 0, open_pa = 0;
+        if (valve.kind == ElementKind::Relief) {
+            opens_pa = valve.value("crack_kpa") * 1e3;
+            open_pa = valve.value("full_kpa") * 1e3;
+        } else if (valve.kind == ElementKind::Jet) {
+            opens_pa = valve.value("open_kpa") * 1e3;
+            open_pa = opens_pa + valve.value("open_width_kpa") * 1e3;
+        } else {
+            continue;
+        }
+        const int element = static_cast<int>(e);
+        const double across
+            = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(element))]
+            - solution.pressure_pa[static_cast<size_t>(m_network->toNode(element))];
+        // Pressures behind the pump rise and fall about alike.
+        if (across * gauge.high_pa / gauge.value_pa > opens_pa
+            && across * gauge.low_pa / gauge.value_pa < open_pa)
+            return true;
+    }
+    return false;
+}
+
+Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
+                                                  std::span<const double> rpm,
+                                                  std::span<const SolveState> from) const
+{
+    const Inside &in = *m_inside;
+    const PossibleBuild possible = possibleBuild(in.m_circuit, in.m_oil, in.m_oil_c, in.m_inputs,
+                                                 z.first(in.m_inputs.size()));
+    std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
+    std::vector<std::pair<int, double>> factors;
+    for (size_t e = 0; e < in.m_circuit.elements.size(); ++e) {
+        const Element &was = in.m_circuit.elements[e], &is = possible.circuit.elements[e];
+        if (was.values == is.values)
+            continue;
+        laws.emplace_back(static_cast<int>(e), makeLaw(is));
+        factors.emplace_back(static_cast<int>(e),
+                             is.value("flow_factor") / was.value("flow_factor"));
+    }
+    const Network network = in.m_network->withLaws(laws, factors);
+    std::vector<double> out;
+    for (size_t i = 0; i < rpm.size(); ++i) {
+        const OperatingPoint point { possible.oil, rpm[i], possible.oil_c };
+        SolveState state = i < from.size() ? from[i] : m_state;
+        const auto solution = network.solve(point, &state);
+        if (!solution)
+            return tl::unexpected(solution.error());
+        out.push_back(solution->pressure_pa[static_cast<size_t>(in.m_gaugeNode)]
+                      * std::exp(possible.pressure_ln));
+    }
+    return out;
+}
+
+/// A valve that opens between the edges of a range bends it: both edges are solved, each with all
+/// inputs moved the way that leads there.
+void OperatingModel::solveEdges(const Solution &solution, const OperatingPoint &point,
+                                LikelyPressure &gauge) const
+{
+    const Inside &in = *m_inside;
+    const auto changes = in.changesAt(solution, point, std::span(&in.m_gaugeNode, 1)).front();
+    const double value = gauge.value_pa, own = bandModelOwn_ln * value;
+    const double sigma = std::sqrt(sumOfSquares(changes, own));
+    for (const double side : { -1.0, 1.0 }) {
+        std::vector<double> z(changes.size());
+        for (size_t i = 0; i < z.size(); ++i)
+            z[i] = side * likelyFactor * changes[i] / sigma;
+        const auto edge = drawn(z, std::span(&point.rpm, 1));
+        if (!edge)
+            continue; // the straight one stays
+        const double rest = side * likelyFactor * bandModelOwn_ln * own / sigma;
+        (side < 0 ? gauge.low_pa : gauge.high_pa) = edge->front() * std::exp(rest);
+    }
+    gauge.low_pa = std::min(gauge.low_pa, value);
+    gauge.high_pa = std::max(gauge.high_pa, value);
+}
+
+Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(double rpm,
+                                                               std::span<const std::string> nodes)
+{
+    const Inside &in = *m_inside;
+    const OperatingPoint point { in.m_oil, rpm, in.m_oil_c };
+    const auto solution = in.m_network->solve(point, &m_state);
+    if (!solution)
+        return tl::unexpected(solution.error());
+    std::vector<int> known;
+    for (const std::string &node : nodes)
+        known.push_back(std::max(0, in.m_network->nodeIndex(node)));
+    const auto changes = in.changesAt(*solution, point, known);
+    std::vector<DoubtfulPressure> out;
+    for (size_t i = 0; i < nodes.size(); ++i)
+        out.push_back(
+            in.m_network->nodeIndex(nodes[i]) < 0
+                ? DoubtfulPressure {}
+                : in.doubtful(solution->pressure_pa[static_cast<size_t>(known[i])], changes[i]));
+    for (size_t i = 0; i < nodes.size(); ++i)
+        if (known[i] == in.m_gaugeNode && in.valveWithin(*solution, out[i].pressure))
+            solveEdges(*solution, point, out[i].pressure);
+    return out;
+}
+
+Result<std::vector<NodeEffects>> OperatingModel::effectsAt(double rpm,
+                                                           std::span<const std::string> nodes)
+{
+    const Inside &in = *m_inside;
+    const OperatingPoint point { in.m_oil, rpm, in.m_oil_c };
+    const auto solution = in.m_network->solve(point, &m_state);
+    if (!solution)
+        return tl::unexpected(solution.error());
+    std::vector<int> known;
+    for (const std::string &node : nodes) {
+        known.push_back(in.m_network->nodeIndex(node));
+        if (known.back() < 0)
+            return fail(node, "no element meets this node");
+    }
+    const auto changes = in.changesAt(*solution, point, known);
+    std::vector<NodeEffects> out;
+    for (size_t i = 0; i < nodes.size(); ++i) {
+        const double value = solution->pressure_pa[static_cast<size_t>(known[i])];
+        NodeEffects &e = out.emplace_back(NodeEffects { value, changes[i] });
+        for (double &change : e.ln)
+            change = value > 0 ? change / value : 0;
+    }
+    return out;
+}
+
+const std::vector<UncertainInput> &OperatingModel::inputList() const
+{
+    return m_inside->m_inputs;
+}
+
+LikelyPressure DoubtfulPressure::without(const Doubt &doubt) const
+{
+    const double value = pressure.value_pa, left = std::sqrt(1 - doubt.share);
+    if (!(value > 0) || !(pressure.low_pa > 0))
+        return { value, value - (value - pressure.low_pa) * left,
+                 value + (pressure.high_pa - value) * left };
+    return { value, value * std::pow(pressure.low_pa / value, left),
+             value * std::pow(pressure.high_pa / value, left) };
+}
+
+} // namespace mildpath
