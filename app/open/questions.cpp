@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "open/questions.h"
 
+#include "assess/believed.h"
 #include "assess/cutreport.h"
 #include "assess/finishreport.h"
 #include "assess/oilreport.h"
@@ -125,6 +126,13 @@ Question<Result<SampledForecast>> likelyRange()
     return { "likelyRange", {}, [](const AskedAbout &about, Progress &progress) {
                 return sampleForecast(*about.build, about.assessment->sizes,
                                       usualSampling(*about.build), &progress);
+            } };
+}
+
+Question<Result<BelievedIdle>> believed()
+{
+    return { "believed", {}, [](const AskedAbout &about, Progress &) {
+                return believedIdle(*about.build, about.assessment->sizes);
             } };
 }
 

@@ -14,6 +14,7 @@
 
 namespace mildpath {
 
+struct BelievedIdle;
 struct CoverPoint;
 struct CutReport;
 struct Diagnosis;
@@ -71,6 +72,8 @@ Question<CutReport> cuts();
 Question<OilReport> usedOil();
 /// How sure each verdict is, and what would make it surer.
 Question<VerdictRanges> verdictRanges();
+/// What the gauge readings make of hot idle.
+Question<Result<BelievedIdle>> believed();
 /// What each check would cost if it were false, by its id.
 Question<std::map<std::string, CheckCost>> checkCosts();
 /// The open checks as the order of the work; it points into the list it is about.

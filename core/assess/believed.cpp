@@ -206,6 +206,42 @@ Result<void> Believed::update(std::vector<ForecastLine> &lines) const
     return {};
 }
 
+Result<BelievedIdle> believedIdle(const Build &build, const std::vector<GaugedSize> &sizes)
+{
+    const auto believed = Believed::by(build, sizes);
+    if (!believed)
+        return tl::unexpected(believed.error());
+    auto with = believed->modelAt(build.use.hotOil_c);
+    auto alone = OperatingModel::make(build, sizes, build.use.hotOil_c);
+    if (!with || !alone)
+        return tl::unexpected(with ? alone.error() : with.error());
+    const auto now = alone->at(build.use.hotIdle_rpm, OperatingModel::Detail::Ranges);
+    if (!now)
+        return tl::unexpected(now.error());
+    const auto gauge = believed->gaugeAt(build.use.hotIdle_rpm, *with, *alone);
+    if (!gauge)
+        return tl::unexpected(gauge.error());
+    return BelievedIdle { now->gauge, *gauge, believed->readings().size(),
+                          believed->offProbability(), believed->nothingExplains() };
+}
+
+Phrase believedText(const BelievedIdle &idle)
+{
+    const Phrase range { "believed.range",
+                         idle.readings == 1 ? "with {0} reading {1} at hot idle"
+                                            : "with {0} readings {1} at hot idle",
+                         { asCount(idle.readings),
+                           QuantityRange { asPressure(idle.with.low_pa),
+                                           asPressure(idle.with.high_pa) } } };
+    if (idle.nothingExplains)
+        return { "believed.nothing",
+                 "{0}; nothing that is uncertain here explains what was read",
+                 { range } };
+    return { "believed.off",
+             "{0}; {1} left for something that is not on this list",
+             { range, asShare(idle.offProbability) } };
+}
+
 Result<LikelyPressure> Believed::gaugeAt(double rpm, OperatingModel &model,
                                          OperatingModel &plain) const
 {

@@ -56,4 +56,17 @@ private:
     double m_chi2 = 0, m_pValue = 1, m_off = 0;
 };
 
+/// Hot idle alone and with the readings, for people.
+struct BelievedIdle
+{
+    LikelyPressure alone, with;
+    size_t readings = 0;
+    double offProbability = 0;
+    bool nothingExplains = false;
+};
+/// Errors: as Believed::by.
+Result<BelievedIdle> believedIdle(const Build &build, const std::vector<GaugedSize> &sizes);
+/// "with 3 readings 1.41 to 1.89 bar; 1 % left for something not on this list"
+Phrase believedText(const BelievedIdle &idle);
+
 } // namespace mildpath

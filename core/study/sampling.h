@@ -21,7 +21,7 @@ struct SampledLine
 
 struct Sampling
 {
-    int samples = 2000;
+    int samples = 1024;
     unsigned seed = 1;
     std::vector<double> oil_c;
     std::vector<double> rpm; ///< at least 4, ascending

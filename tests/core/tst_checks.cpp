@@ -149,7 +149,8 @@ void TestChecks::signature_countsByClassAndPerson()
     b.stopValue("main_2", "block_hole_mm", 6).stopValue("main_2", "shell_hole_mm", 6);
     b.stopValue("main_2", "hole_offset_mm", 5.98);
     QCOMPARE(b.state("feed@main_2"), "hold");
-    QVERIFY(b.as("A").sign("feed@main_2", why).contains("nobody may sign"));
+    QCOMPARE(b.state("need@main_2"), "hold");
+    QVERIFY(b.as("A").sign("need@main_2", why).contains("nobody may sign"));
 
     // Whoever works alone signs once for what else takes two.
     By alone(fixture::newBuild("N", true));
@@ -429,8 +430,9 @@ void TestChecks::cost_isSolvedWhereNoGaugeShowsIt()
     shut.stop = "main_2";
     shut.severity = 0.98;
     const CheckCost worst = costOf(b.build(), f.sizes, shut);
-    QCOMPARE(worst.harm, 3);
-    QVERIFY(!worst.stop.empty() && worst.ratio < 1);
+    // Two hundredths of the hole let the main have nearly what it wants.
+    QCOMPARE(worst.harm, 1);
+    QVERIFY(!worst.stop.empty());
     QVERIFY(std::abs(worst.gauge_pa) < 2 * GaugeReading::usualGaugeU_kpa * 1e3);
     QVERIFY(costs.at("plugin@lifter_gallery_rear_inner").harm >= 2);
     // A kind no fault stands behind has none.

@@ -371,7 +371,7 @@ void TestCli::assess_tellsTheAirSide()
     const AirReport report = assess(build).air;
     verifyClose(air["fill_window"]["fill_min_l"].get<double>(), report.window->least_m3 * 1e3, 1e-3,
                 0, QStringLiteral("least"));
-    QVERIFY(text.contains("fill 3.36 L (left turn, 0.35 g)"));
+    QVERIFY(text.contains("fill 3.37 L (left turn, 0.35 g)"));
 }
 
 void TestCli::replay_saysTheSameAsTableAndJson()

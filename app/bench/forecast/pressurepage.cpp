@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/forecast/pressurepage.h"
 
+#include "assess/believed.h"
 #include "assess/figuremarks.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/forecast/gaslayer.h"
@@ -63,6 +64,7 @@ PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
     });
     follow(qs(ask::forecastAt(drawnSpeeds).topic));
     follow(qs(ask::likelyRange().topic));
+    follow(qs(ask::believed().topic));
     auto *upper = new QHBoxLayout;
     upper->setSpacing(10);
     upper->addWidget(m_chart, 1);
@@ -95,6 +97,7 @@ void PressurePage::refresh()
     if (!m_open.operating().unsolved) {
         m_open.answers().ask(ask::forecastAt(drawnSpeeds));
         m_open.answers().ask(ask::likelyRange());
+        m_open.answers().ask(ask::believed());
     }
     m_progress->start();
     showSamples();
@@ -137,8 +140,7 @@ QString PressurePage::about() const
             .arg(qs(formatNumber(drawn->samples, 0)))
             .arg(drawn->seed)
             .arg(inWords(asShare(drawn->interpolationError, 1)));
-    return tr("Likely range: measuring, what is assumed, %1 for the model")
-        .arg(Figure::percent(bandModelCommon_ln).text());
+    return tr("Likely range: measuring, what is assumed, what a model leaves out");
 }
 
 /// The least pressure wanted over speed, as the builder chose it.
@@ -259,6 +261,11 @@ void PressurePage::verdict(PanelContent &out) const
         out.push_back(PanelVerdict {
             verdicts.idle.mark, tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
             tr("your minimum: %1").arg(Figure::pressure(verdicts.idle.least_pa).text()) });
+        if (const auto believed = m_open.answers().find(ask::believed());
+            believed && believed->answer)
+            out.push_back(
+                PanelText { qs(believedText(*believed->answer)),
+                            believed->answer->nothingExplains ? Tone::Warn : Tone::Muted });
         if (m_open.operating().hotIdle.weakest >= 0) {
             const PointPressure &p
                 = m_open.operating()
