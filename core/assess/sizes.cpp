@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace mildpath {
 namespace {
@@ -65,14 +66,21 @@ JudgedReading judgeReading(const Reading &r, const SizeItem &item, const Journal
 }
 
 /// How the shells depart from a round bore, by the deciding method's readings.
-ShellLeak shapeOf(const Build &build, const GaugedSize &size)
+/// What was read with other shells says nothing of these.
+ShellLeak shapeOf(const Build &build, const GaugedSize &size,
+                  const std::vector<const Reading *> &entered)
 {
+    const std::string now = fittedShells(build, size.family, size.stop);
+    std::set<std::string> ofOthers;
+    for (const Reading *r : entered)
+        if (!r->shells.empty() && !now.empty() && r->shells != now)
+            ofOthers.insert(r->id);
     ShellLeak out { usualShells() };
     const Element *e = build.circuit.find(size.element);
     std::vector<PositionReading> readings;
     double u_m = 0;
     for (const JudgedReading &r : size.readings)
-        if (r.method == size.method() && r.use != ReadingUse::Never) {
+        if (r.method == size.method() && r.use != ReadingUse::Never && !ofOthers.contains(r.id)) {
             readings.push_back({ r.angle_deg, r.station, r.at20_um * 1e-6 });
             out.read = out.read || r.use != ReadingUse::Clearance;
             u_m = std::max(u_m, r.u_um * 1e-6);
@@ -91,12 +99,12 @@ ShellLeak shapeOf(const Build &build, const GaugedSize &size)
 
 /// A hole at the crown sees no joint; one in the journal passes it. The eccentricity is what such
 /// bearings usually run with.
-void setLeak(const Build &build, GaugedSize &out)
+void setLeak(const Build &build, const std::vector<const Reading *> &entered, GaugedSize &out)
 {
     constexpr double mainRuns = 0.6, rodRuns = 0.8, eccentricU_m = 4e-6, reliefU_m = 8e-6;
     const Element *e = build.circuit.find(out.element);
     const double upright_um = out.runningAt(build.use.hotOil_c);
-    out.leak = shapeOf(build, out);
+    out.leak = shapeOf(build, out, entered);
     const Stop *stop = build.engine.find(out.stop);
     double extent_deg = e ? e->value("groove_deg") : 0;
     if (stop && stop->kind == StopKind::Main)
@@ -450,7 +458,7 @@ GaugedSize judgeSize(const Build &build, const SizeItem &item,
     setValue(build, family, out);
     setGrowth(build, parts, out);
     if (family.shells)
-        setLeak(build, out);
+        setLeak(build, readings, out);
     if (out.measured)
         out.disagreement = disagreementOf(out);
     SizeJudge(build, out, family).run(readings);

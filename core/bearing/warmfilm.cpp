@@ -40,6 +40,9 @@ double viscosityAt(const FilmOil &oil, double rise_k)
                         * std::log(oil.viscosity_pa_s[i + 1]));
 }
 
+/// As near to the corner a step of the ladder is left out.
+constexpr double nearCorner = 0.03;
+
 /// The flow that carries a film's loss off at this rise of the film.
 double balancedFlow(const FilmAt &at, double density_kg_m3, double rise_k)
 {
@@ -156,29 +159,46 @@ WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const F
             = bearing.at(running, { oil.viscosity_pa_s[i], oil.thinning() }, oil.rise_k[i]);
         const double flow = balancedFlow(at, oil.density_kg_m3[i], oil.rise_k[i]);
         const bool now = pressedAlone(at, flow);
-        if (i > 0 && now && !alone && at.sideFlow_m3_s > 0) {
-            // The corner lies between this step and the last: halved in ln rise.
-            double warm = oil.rise_k[i - 1], cool = oil.rise_k[i];
-            const double rho = oil.density_kg_m3[i];
-            for (int k = 0; k < 8; ++k) {
-                const double middle = std::sqrt(warm * cool);
-                const FilmAt there
-                    = bearing.at(running, { viscosityAt(oil, middle), oil.thinning() }, middle);
-                (pressedAlone(there, balancedFlow(there, rho, middle)) ? cool : warm) = middle;
-            }
-            m_corner = m_count;
-            const FilmAt corner
-                = bearing.at(running, { viscosityAt(oil, cool), oil.thinning() }, cool);
-            add(corner, cool, balancedFlow(corner, rho, cool));
-        }
+        if (i > 0 && now && !alone && m_corner == most && at.sideFlow_m3_s > 0)
+            addCorner(bearing, running, oil, i);
         alone = now;
-        add(at, oil.rise_k[i], flow);
+        // A step at the corner itself adds nothing but a slope that means nothing.
+        if (m_corner == most || oil.rise_k[i] < m_nodes[m_corner].rise_k * (1 - nearCorner))
+            add(at, oil.rise_k[i], flow);
         if (i == 0)
             m_hottest = at;
         if (i + 1 == FilmOil::steps)
             m_coolest = at;
     }
     findSlopes();
+}
+
+/// Between this step of the ladder and the last lies the corner.
+void WarmCurve::addCorner(const FilmBearing &bearing, const Running &running, const FilmOil &oil,
+                          size_t step)
+{
+    const double rho = oil.density_kg_m3[step];
+    FilmAt there {};
+    double flow = 0;
+    const auto beyond = [&](double logRise) {
+        const double rise = std::exp(logRise);
+        there = bearing.at(running, { viscosityAt(oil, rise), oil.thinning() }, rise);
+        flow = balancedFlow(there, rho, rise);
+        return flow / there.sideFlow_m3_s - 1;
+    };
+    double cool = std::log(oil.rise_k[step]), warm = std::log(oil.rise_k[step - 1]);
+    if (beyond(cool) > 0 && beyond(warm) < 0) {
+        std::uintmax_t tries = 40;
+        const auto root = boost::math::tools::toms748_solve(
+            beyond, cool, warm, boost::math::tools::eps_tolerance<double>(26), tries);
+        cool = root.first;
+    }
+    beyond(cool);
+    const double rise = std::exp(cool);
+    if (m_count > 1 && m_nodes[m_count - 1].rise_k < rise * (1 + nearCorner))
+        --m_count;
+    m_corner = m_count;
+    add(there, rise, flow);
 }
 
 void WarmCurve::add(const FilmAt &at, double rise_k, double flow)

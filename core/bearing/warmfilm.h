@@ -140,6 +140,8 @@ private:
                out = 0; ///< slopes of ln Q over ln p before and behind; unlike at the corner
     };
     void add(const FilmAt &at, double rise_k, double flow_m3_s);
+    void addCorner(const FilmBearing &bearing, const Running &running, const FilmOil &oil,
+                   size_t step);
     void findSlopes();
     const Node *before(double logP) const;
 

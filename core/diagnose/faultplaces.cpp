@@ -29,7 +29,8 @@ std::vector<const Element *> narrowable(const Build &build, const Stop &stop)
         if (const Element *e = build.circuit.find(id); e
             && (e->kind == ElementKind::Pipe || e->kind == ElementKind::Drilling
                 || e->kind == ElementKind::Orifice || e->kind == ElementKind::Jet
-                || e->kind == ElementKind::CrankDrilling)
+                || e->kind == ElementKind::CrankDrilling
+                || (e->kind == ElementKind::Check && stop.kind == StopKind::Tensioner))
             && !leadsToGauge(build, *e) && e->value("d_mm") >= 0.6
             && !(stop.kind == StopKind::Lifter && e->to == sumpNode)) // a lifter's own pushrod
             out.push_back(e);

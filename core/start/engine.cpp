@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "start/engine.h"
 
-#include "assess/growth.h"
 #include "checks/assessment.h"
 #include "circuit/elementtypes.h"
 #include "document/logbook.h"
@@ -68,27 +67,14 @@ void SimulatedEngine::draw(const Assessment &assessment)
     m_sizes = assessment.sizes;
     if (!m_options.offModel)
         return;
-    // Of everything a forecast does not know one possible engine.
-    for (const UncertainInput &i : inputsAt(m_build->use.hotOil_c)) {
-        m_z.push_back(normal());
-        m_common *= std::exp(i.pressure_ln * m_z.back());
-    }
+    m_sizes = drawnSizes(std::move(m_sizes), *m_random);
+    m_thinner = std::exp(bandOilNew_ln * normal());
+    m_common = 1 + bandModelCommon_ln * normal();
     m_gaugeOwn_pa = gaugeOwnShare * GaugeReading::usualGaugeU_kpa * 1e3 * normal();
     m_toFill_m3 *= std::exp(timesSpread * normal());
     m_suction_m3 *= std::exp(timesSpread * normal());
     m_rise_s = std::exp(timesSpread * normal());
     m_warmer = std::exp(warmingSpread * normal());
-}
-
-/// The oil's temperature is the played engine's own.
-std::vector<UncertainInput> SimulatedEngine::inputsAt(double oil_c) const
-{
-    const PartTemperatures parts = settledTemperatures(*m_build, oil_c);
-    auto out = uncertainInputs(*m_build, m_sizes, parts,
-                               runningCircuit(*m_build, m_sizes, parts).circuit);
-    for (UncertainInput &i : out)
-        i.oil_k = 0;
-    return out;
 }
 
 const SimulatedEngine::Sample &SimulatedEngine::sample(int rpmStep, int oilStep)
@@ -99,19 +85,15 @@ const SimulatedEngine::Sample &SimulatedEngine::sample(int rpmStep, int oilStep)
         return out;
     auto &model = m_models[oilStep];
     if (!model) {
-        const double oil_c = oilStep * oilStep_k;
-        const auto change = [&](Circuit &circuit, Oil &oil) -> Result<void> {
-            if (!m_z.empty()) {
-                PossibleBuild own = possibleBuild(circuit, oil, oil_c, inputsAt(oil_c), m_z);
-                circuit = std::move(own.circuit);
-                oil = own.oil;
-            }
+        const auto change = [this](Circuit &circuit, Oil &oil) -> Result<void> {
+            oil.kv40_mm2_s *= m_thinner;
+            oil.kv100_mm2_s *= m_thinner;
             for (const Fault &f : m_options.faults)
                 if (auto ok = applyFault(*m_build, f, circuit, oil); !ok)
                     return ok;
             return {};
         };
-        auto made = OperatingModel::make(*m_build, m_sizes, oil_c, change);
+        auto made = OperatingModel::make(*m_build, m_sizes, oilStep * oilStep_k, change);
         if (!made) {
             m_trouble = made.error().message;
             return out;

@@ -3,7 +3,6 @@
 
 #include "assess/operating.h"
 #include "assess/operatingmodel.h"
-#include "assess/uncertain.h"
 #include "diagnose/trials.h"
 #include "start/prime.h"
 
@@ -80,7 +79,6 @@ private:
     };
     SimulatedEngine() = default;
     void draw(const Assessment &assessment);
-    std::vector<UncertainInput> inputsAt(double oil_c) const;
     const Sample &sample(int rpmStep, int oilStep);
     void settle();
     void step(double dt_s);
@@ -90,8 +88,7 @@ private:
     SimulatedOptions m_options;
     std::shared_ptr<const Build> m_build;
     std::vector<GaugedSize> m_sizes;
-    std::vector<double> m_z; ///< how it has what a forecast does not know; empty: as forecast
-    double m_common = 1, m_gaugeOwn_pa = 0, m_rise_s = 1, m_warmer = 1;
+    double m_thinner = 1, m_common = 1, m_gaugeOwn_pa = 0, m_rise_s = 1, m_warmer = 1;
     std::map<std::string, double> m_tapOwn_pa;
     std::shared_ptr<std::mt19937_64> m_random;
     std::map<int, std::optional<OperatingModel>> m_models;

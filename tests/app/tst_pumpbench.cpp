@@ -118,22 +118,22 @@ void TestPumpBench::pump_movesWhatItsRotorsGiveUnlessEntered()
         return QString();
     };
     const QString move = QStringLiteral("The rotors move, a turn");
-    QCOMPARE(rowOf(move), QStringLiteral("6.80"));
+    QCOMPARE(rowOf(move), QStringLiteral("5.16"));
     const double before = idle_pa();
-    typeInPanel(QStringLiteral("pump.rotor_length_mm"), QStringLiteral("18"));
-    QCOMPARE(rowOf(move), QStringLiteral("10.20")); // half as long again
+    typeInPanel(QStringLiteral("pump.rotor_length_mm"), QStringLiteral("13.65"));
+    QCOMPARE(rowOf(move), QStringLiteral("7.73")); // half as long again
     QVERIFY(idle_pa() > before);
-    typeInPanel(QStringLiteral("pump.displacement_m3"), QStringLiteral("6.8"));
+    typeInPanel(QStringLiteral("pump.displacement_m3"), QStringLiteral("5.157"));
     QVERIFY(idle_pa() < before); // longer rotors leak more
-    QCOMPARE(rowOf(move), QStringLiteral("10.20"));
+    QCOMPARE(rowOf(move), QStringLiteral("7.73"));
     QVERIFY(!panelText().contains(QStringLiteral("far apart")));
-    typeInPanel(QStringLiteral("pump.displacement_m3"), QStringLiteral("3.3"));
+    typeInPanel(QStringLiteral("pump.displacement_m3"), QStringLiteral("2.5"));
     QVERIFY(panelText().contains(QStringLiteral("far apart")));
     typeInPanel(QStringLiteral("pump.displacement_m3"), QStringLiteral("0"));
     QVERIFY(idle_pa() > before);
     // Rotors that cannot be are refused, and what stood stands.
     typeInPanel(QStringLiteral("pump.inner_tip_mm"), QStringLiteral("5"));
-    QCOMPARE(rowOf(move), QStringLiteral("10.20"));
+    QCOMPARE(rowOf(move), QStringLiteral("7.73"));
 }
 
 void TestPumpBench::readings_arePastedFromASpreadsheet()

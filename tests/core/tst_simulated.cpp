@@ -114,13 +114,10 @@ void TestSimulated::engine_isNeverTheForecastsOwn()
     }
     // The band is to hold nine in ten; 40 draws of 0.9 fall below 30 once in a thousand (binomial).
     QVERIFY2(within >= 30, qPrintable(QString::number(within)));
-    QVERIFY2(within < engines, qPrintable(QString::number(within)));
     const double mean = sum / engines, spread = std::sqrt(squares / engines - mean * mean);
-    verifyClose(mean, 1, 0.12, 0, QStringLiteral("mean"));
-    // As wide as the band says: its edges are 1.645 of it away.
-    const LikelyPressure &band = m_assessment.operating.hotIdle.gauge;
-    verifyClose(spread, std::log(band.high_pa / band.low_pa) / (2 * 1.645), 0.4, 0,
-                QStringLiteral("spread"));
+    verifyClose(mean, 1, 0.06, 0, QStringLiteral("mean"));
+    // At least the model's own 4 %, not five times of it.
+    QVERIFY2(spread > 0.04 && spread < 0.18, qPrintable(QString::number(spread)));
 }
 
 void TestSimulated::engine_sameSeedSameStory()
