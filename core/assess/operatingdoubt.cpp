@@ -61,8 +61,41 @@ void OperatingModel::Inside::findEffects() const
             }
 }
 
-std::vector<std::vector<std::pair<int, double>>>
-OperatingModel::Inside::flowSteps(const Solution &solution, const OperatingPoint &point) const
+namespace {
+
+/// What the inputs of the oil do to every flow. A change of temperature is one of viscosity, for
+/// each element by as much as its own oil thins: one pass serves both.
+void addOilSteps(const Network &network, const std::vector<UncertainInput> &inputs,
+                 const Solution &solution, const OperatingPoint &point,
+                 std::vector<std::vector<std::pair<int, double>>> &out)
+{
+    const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
+    if (!line)
+        return;
+    constexpr double step_ln = 0.04;
+    OperatingPoint other = point;
+    other.oil.kv40_mm2_s *= std::exp(step_ln);
+    other.oil.kv100_mm2_s *= std::exp(step_ln);
+    const std::vector<double> flows = network.flowsAt(other, solution);
+    for (size_t e = 0; e < flows.size(); ++e) {
+        const double change = flows[e] - solution.flow_m3_s[e];
+        const double c = solution.oilTemperature_c[e];
+        const auto thickness = [&](double t) {
+            return std::log(oilState(*line, point.oil.rho15_kg_m3, { t }).dynamicViscosity_pa_s);
+        };
+        const double perKelvin = thickness(c + 0.5) - thickness(c - 0.5);
+        for (size_t i = 0; i < inputs.size(); ++i) {
+            const double by_ln = inputs[i].oil_ln + inputs[i].oil_k * perKelvin;
+            if (by_ln != 0 && change != 0)
+                out[i].emplace_back(static_cast<int>(e), change * by_ln / step_ln);
+        }
+    }
+}
+
+} // namespace
+
+OperatingModel::Inside::Steps OperatingModel::Inside::flowSteps(const Solution &solution,
+                                                                const OperatingPoint &point) const
 {
     const Effects &known = effects();
     std::map<int, double> byWidth; // m³/s per µm
@@ -97,16 +130,8 @@ OperatingModel::Inside::flowSteps(const Solution &solution, const OperatingPoint
             }
             out[i].emplace_back(e.element, change);
         }
-        if (m_inputs[i].oil_ln == 0 && m_inputs[i].oil_k == 0)
-            continue;
-        OperatingPoint other = point;
-        other.oil.kv40_mm2_s *= std::exp(m_inputs[i].oil_ln);
-        other.oil.kv100_mm2_s *= std::exp(m_inputs[i].oil_ln);
-        other.sumpTemperature_c += m_inputs[i].oil_k;
-        const std::vector<double> flows = m_network->flowsAt(other, solution);
-        for (size_t e = 0; e < flows.size(); ++e)
-            out[i].emplace_back(static_cast<int>(e), flows[e] - solution.flow_m3_s[e]);
     }
+    addOilSteps(*m_network, m_inputs, solution, point, out);
     return out;
 }
 
@@ -114,7 +139,13 @@ std::vector<OperatingModel::Inside::Changes>
 OperatingModel::Inside::changesAt(const Solution &solution, const OperatingPoint &point,
                                   std::span<const int> nodes) const
 {
-    const auto steps = flowSteps(solution, point);
+    return changesBy(flowSteps(solution, point), solution, nodes);
+}
+
+std::vector<OperatingModel::Inside::Changes>
+OperatingModel::Inside::changesBy(const Steps &steps, const Solution &solution,
+                                  std::span<const int> nodes) const
+{
     const auto answers = m_network->adjoints(solution, nodes);
     std::vector<Changes> out;
     for (size_t n = 0; n < nodes.size(); ++n) {
@@ -232,24 +263,42 @@ Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
     return out;
 }
 
-/// A valve that opens between the edges of a range bends it: both edges are solved, each with all
-/// inputs moved the way that leads there.
+/// A valve that opens between the edges of a range bends it: both edges are solved, all inputs
+/// moved the way that leads there. What they do to each flow stands as a factor of it, so that the
+/// films' curves serve again.
 void OperatingModel::solveEdges(const Solution &solution, const OperatingPoint &point,
                                 LikelyPressure &gauge) const
 {
     const Inside &in = *m_inside;
-    const auto changes = in.changesAt(solution, point, std::span(&in.m_gaugeNode, 1)).front();
+    const Network &network = *in.m_network;
+    const auto steps = in.flowSteps(solution, point);
+    const auto changes = in.changesBy(steps, solution, std::span(&in.m_gaugeNode, 1)).front();
     const double value = gauge.value_pa, own = bandModelOwn_ln * value;
     const double sigma = std::sqrt(sumOfSquares(changes, own));
     for (const double side : { -1.0, 1.0 }) {
-        std::vector<double> z(changes.size());
-        for (size_t i = 0; i < z.size(); ++i)
-            z[i] = side * likelyFactor * changes[i] / sigma;
-        const auto edge = drawn(z, std::span(&point.rpm, 1));
-        if (!edge)
+        std::vector<double> moved(network.elementCount(), 0.0); // m³/s
+        double common_ln = 0;
+        for (size_t i = 0; i < changes.size(); ++i) {
+            const double z = side * likelyFactor * changes[i] / sigma;
+            for (const auto &[element, change] : steps[i])
+                moved[static_cast<size_t>(element)] += z * change;
+            common_ln += z * in.m_inputs[i].pressure_ln;
+        }
+        std::vector<std::pair<int, double>> factors;
+        for (size_t e = 0; e < moved.size(); ++e)
+            if (const double flow = solution.flow_m3_s[e]; moved[e] != 0 && flow != 0)
+                factors.emplace_back(static_cast<int>(e),
+                                     std::exp(std::clamp(moved[e] / flow, -2.0, 2.0)));
+        const Network edge = network.withLaws({}, factors);
+        SolveState state = m_state;
+        state.formerRpm = 0;
+        state.curves = network.curvesOf(solution, point);
+        const auto there = edge.solve(point, &state);
+        if (!there)
             continue; // the straight one stays
         const double rest = side * likelyFactor * bandModelOwn_ln * own / sigma;
-        (side < 0 ? gauge.low_pa : gauge.high_pa) = edge->front() * std::exp(rest);
+        (side < 0 ? gauge.low_pa : gauge.high_pa)
+            = there->pressure_pa[static_cast<size_t>(in.m_gaugeNode)] * std::exp(rest + common_ln);
     }
     gauge.low_pa = std::min(gauge.low_pa, value);
     gauge.high_pa = std::max(gauge.high_pa, value);

@@ -52,9 +52,11 @@ public:
     OperatingResult judge(const Solution &solution, const OperatingPoint &point,
                           Detail detail) const;
     void fillFed(const Watched &w, const Solution &solution, PointPressure &p) const;
-    /// Change of the flows of all elements by one standard deviation of each input.
-    std::vector<std::vector<std::pair<int, double>>> flowSteps(const Solution &solution,
-                                                               const OperatingPoint &point) const;
+    /// Change of flows by one standard deviation of each input, per input.
+    using Steps = std::vector<std::vector<std::pair<int, double>>>;
+    Steps flowSteps(const Solution &solution, const OperatingPoint &point) const;
+    std::vector<Changes> changesBy(const Steps &steps, const Solution &solution,
+                                   std::span<const int> nodes) const;
     /// For each of these nodes.
     std::vector<Changes> changesAt(const Solution &solution, const OperatingPoint &point,
                                    std::span<const int> nodes) const;

@@ -141,8 +141,8 @@ private:
                                    entered ? bandDisplacement_ln : bandDisplacementTypical_ln,
                                    true });
             for (const char *key : { "tip_land_mm", "end_path_length_mm", "body_path_length_mm" }) {
-                own("leak paths of the pump").steps.push_back({ e.id, key, bandPumpPath_ln, true });
-                common("leak paths of the pump, together")
+                own("pump leaks, each").steps.push_back({ e.id, key, bandPumpPath_ln, true });
+                common("pump leaks, together")
                     .steps.push_back({ e.id, key, bandPumpPaths_ln, true });
             }
             own("air in the oil").steps.push_back({ e.id, "entrained_air", bandAir });
@@ -152,17 +152,18 @@ private:
     void flowLaws()
     {
         const auto each = [&](const Element &e, const char *what, double own_ln, double all_ln) {
-            own(what).steps.push_back({ e.id, "flow_factor", own_ln, true });
+            own(std::string(what) + ", each")
+                .steps.push_back({ e.id, "flow_factor", own_ln, true });
             common(std::string(what) + ", together")
                 .steps.push_back({ e.id, "flow_factor", all_ln, true });
         };
         for (const Element &e : m_circuit.elements) {
             if (isBearing(e))
-                each(e, "what bearings let through", bandBearing_ln, bandBearings_ln);
+                each(e, "bearing flow", bandBearing_ln, bandBearings_ln);
             else if (isHole(e.kind))
-                each(e, "what holes let through", bandHole_ln, bandHoles_ln);
+                each(e, "hole flow", bandHole_ln, bandHoles_ln);
             else if (e.kind == ElementKind::Annulus)
-                common("how seeping parts lie in their bores")
+                common("how seeping parts lie")
                     .steps.push_back({ e.id, "ecc", bandSeepEccentricity });
             else if (e.kind == ElementKind::Media)
                 own("the filter").steps.push_back({ e.id, "permeance_m3", bandFilter_ln, true });

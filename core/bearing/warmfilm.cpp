@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "bearing/warmfilm.h"
+#include "bearing/filmchange.h"
 #include "rules/rules.h"
 
 #include <boost/math/tools/toms748_solve.hpp>
@@ -70,14 +70,14 @@ void FilmBearing::findFilm(FilmAt &out, double sommerfeldPerViscosity, double sp
     double before = 0, now = 0; // ln μ
     for (int rounds = 0; rounds < 12; ++rounds) {
         out.film = m_line.at(std::log(sommerfeldPerViscosity * out.viscosity_pa_s));
-        const double gap = out.clearance_m
-            * std::min(1.0, 1.193 * std::pow(1 - out.film.eccentricityRatio, 0.75));
+        const double root = std::sqrt(1 - out.film.eccentricityRatio);
+        const double gap = out.clearance_m * std::min(1.0, 1.193 * root * std::sqrt(root));
         out.shearRate_per_s = speed_m_s / gap;
         if (!oil.shear)
             return;
         const double asked = oil.at(out.shearRate_per_s),
                      change = std::log(asked / out.viscosity_pa_s);
-        if (std::abs(change) < 1e-7)
+        if (std::abs(change) < 2e-6)
             return;
         now = change;
         const double ratio = before != 0 ? now / before : 0;
@@ -95,7 +95,7 @@ FilmAt FilmBearing::at(const Running &r, const FilmViscosity &oil, double rise_k
     // S = (r/c)² μ N D L/W of one land; without load as light as the table knows.
     const double load = std::max(r.load_n / lands, 1e-9);
     const double perViscosity
-        = std::pow(radius / c, 2) * turns * 2 * radius * m_filmLength_m / load;
+        = (radius / c) * (radius / c) * turns * 2 * radius * m_filmLength_m / load;
     const double speed = r.speed_rad_s * radius;
     FilmAt out {};
     out.clearance_m = c;
@@ -187,10 +187,12 @@ void WarmCurve::addCorner(const FilmBearing &bearing, const Running &running, co
         return flow / there.sideFlow_m3_s - 1;
     };
     double cool = std::log(oil.rise_k[step]), warm = std::log(oil.rise_k[step - 1]);
-    if (beyond(cool) > 0 && beyond(warm) < 0) {
+    const double atCool = beyond(cool), atWarm = beyond(warm);
+    if (atCool > 0 && atWarm < 0) {
         std::uintmax_t tries = 40;
         const auto root = boost::math::tools::toms748_solve(
-            beyond, cool, warm, boost::math::tools::eps_tolerance<double>(26), tries);
+            beyond, cool, warm, atCool, atWarm, boost::math::tools::eps_tolerance<double>(14),
+            tries);
         cool = root.first;
     }
     beyond(cool);
@@ -276,32 +278,47 @@ double WarmCurve::rise_k(double feed_pa) const
     return node->rise_k * std::pow(node[1].rise_k / node->rise_k, t);
 }
 
+namespace {
+
+/// Flow with its warmth balanced, a few steps from a warmth near it.
+double flowNear_m3_s(const FilmBearing &bearing, const Running &running, double feed_pa,
+                     double near_k, const FilmOil &oil)
+{
+    double flow = 0;
+    const auto miss = [&](double rise_k) {
+        const FilmAt at = bearing.at(running, { viscosityAt(oil, rise_k), oil.thinning() }, rise_k);
+        flow = fedFlow_m3_s(at, feed_pa);
+        // The density hardly counts here, and for both bearings alike.
+        const double target
+            = filmWarmth * at.loss_w / (oil.density_kg_m3.front() * oilHeat_j_kg_k * flow);
+        return std::min(target, filmRiseMost_k) - rise_k;
+    };
+    const double first = miss(near_k);
+    // The balance falls about twice as fast as the rise grows; a secant does the rest.
+    const double next_k = std::clamp(near_k + first / 2, 0.01, filmRiseMost_k);
+    if (next_k == near_k)
+        return flow;
+    const double second = miss(next_k);
+    if (second != first)
+        miss(std::clamp(next_k - second * (next_k - near_k) / (second - first), 0.01,
+                        filmRiseMost_k));
+    return flow;
+}
+
+} // namespace
+
 double flowChange_m3_s(const FilmBearing &bearing, const Running &now, const Running &other,
                        double feed_pa, double near_k, const FilmOil &oil)
 {
-    const auto flowOf = [&](const Running &running) {
-        double flow = 0;
-        const auto miss = [&](double rise_k) {
-            const FilmAt at
-                = bearing.at(running, { viscosityAt(oil, rise_k), oil.thinning() }, rise_k);
-            flow = fedFlow_m3_s(at, feed_pa);
-            // The density hardly counts here, and for both bearings alike.
-            const double target
-                = filmWarmth * at.loss_w / (oil.density_kg_m3.front() * oilHeat_j_kg_k * flow);
-            return std::min(target, filmRiseMost_k) - rise_k;
-        };
-        const double first = miss(near_k);
-        // The balance falls about twice as fast as the rise grows; a secant does the rest.
-        const double next_k = std::clamp(near_k + first / 2, 0.01, filmRiseMost_k);
-        if (next_k == near_k)
-            return flow;
-        const double second = miss(next_k);
-        if (second != first)
-            miss(std::clamp(next_k - second * (next_k - near_k) / (second - first), 0.01,
-                            filmRiseMost_k));
-        return flow;
-    };
-    return flowOf(other) - flowOf(now);
+    return flowNear_m3_s(bearing, other, feed_pa, near_k, oil)
+        - flowNear_m3_s(bearing, now, feed_pa, near_k, oil);
+}
+
+double flowChangeByOil_m3_s(const FilmBearing &bearing, const Running &running, double feed_pa,
+                            double near_k, const FilmOil &now, const FilmOil &other)
+{
+    return flowNear_m3_s(bearing, running, feed_pa, near_k, other)
+        - flowNear_m3_s(bearing, running, feed_pa, near_k, now);
 }
 
 WarmFilm warmFilm(const FilmBearing &bearing, const Running &running, double feed_pa,

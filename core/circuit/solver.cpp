@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "circuit/network.h"
 
+#include "bearing/filmchange.h"
 #include "circuit/solverwork.h"
 #include "quantity/rounding.h"
 #include "rules/rules.h"
@@ -281,21 +282,45 @@ std::vector<double> Network::flowsAt(const OperatingPoint &point, const Solution
     const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
     if (!line)
         return at.flow_m3_s;
-    SolveState state;
-    state.filled = true;
-    state.rpm = point.rpm;
-    for (const int node : m_nodeOf)
-        state.pressure_pa.push_back(at.pressure_pa[static_cast<size_t>(node)]);
-    state.memory = at.flow_m3_s;
-    for (double &m : state.memory)
-        m = std::abs(m);
-    state.lagged = at.lagged;
     Work work;
     work.line = *line;
     work.shear = thinningOf(point, *line);
-    start(point, &state, work);
-    evaluate(work);
-    return work.flow;
+    work.temperature_c.resize(m_elements.size());
+    work.oil.resize(m_elements.size());
+    std::vector<double> out;
+    const double speed = radPerSecond(point.rpm);
+    for (size_t i = 0; i < m_elements.size(); ++i) {
+        const Part &e = m_elements[i];
+        const double from = at.pressure_pa[static_cast<size_t>(e.from)];
+        const double dp = from - at.pressure_pa[static_cast<size_t>(e.to)];
+        if (e.film) {
+            // Its warmth near what it was, on the ladder of either oil.
+            const double supply_c = at.oilTemperature_c[i];
+            const FilmOil *other = filmOilAt(e, point, work), *now = nullptr;
+            for (const auto &known : at.filmOil)
+                if (!now
+                    || std::abs(known->supply_c - supply_c) < std::abs(now->supply_c - supply_c))
+                    now = known.get();
+            out.push_back(
+                at.flow_m3_s[i]
+                + (dp > 0 && now
+                       ? e.multiplier
+                           * flowChangeByOil_m3_s(
+                               e.film->film(), e.film->running(speed, point.sumpTemperature_c), dp,
+                               std::max(0.01, at.oilTemperature_c[i] - now->supply_c), *now, *other)
+                       : 0));
+            continue;
+        }
+        const Prepared prepared
+            = e.law->prepare({ oilAt(e, i, point, work), speed, point.sumpTemperature_c, nullptr,
+                               work.shear ? &*work.shear : nullptr });
+        const double lagged = e.law->lagged() == Lagged::Fill
+            ? e.law->laggedTarget(from, prepared).value
+            : at.lagged[i];
+        double memory = std::abs(at.flow_m3_s[i]);
+        out.push_back(e.multiplier * e.law->flow(dp, prepared, lagged, memory).flow_m3_s);
+    }
+    return out;
 }
 
 Solution Network::finish(const OperatingPoint &point, Work &work) const

@@ -16,7 +16,8 @@ double ShearThinning::viscosity_pa_s(double lowShear_pa_s, double shearRate_per_
 {
     if (newtonian)
         return lowShear_pa_s;
-    const double x = std::pow(shearRate_per_s / criticalRate_per_s(lowShear_pa_s), exponent);
+    const double rate = shearRate_per_s / criticalRate_per_s(lowShear_pa_s);
+    const double x = exponent == 1 ? rate : std::pow(rate, exponent);
     return lowShear_pa_s * (second + (1 - second) / (1 + x));
 }
 
