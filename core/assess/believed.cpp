@@ -51,10 +51,10 @@ struct Seen
 {
     double forecast_pa;
     std::vector<double> ln;
-    double u_ln;
+    double u_ln; ///< beside what the model leaves out of it
 };
 
-/// @param shift  the temperature's own input: a reading brings its temperature with it
+/// A reading brings its temperature with it: that input is none of the build's here.
 Result<Seen> seenBy(OperatingModel &model, const Read &read)
 {
     const double rpm = read.reading->rpm;
@@ -77,8 +77,7 @@ Result<Seen> seenBy(OperatingModel &model, const Read &read)
             out.ln[i] = 0;
         }
     const double own = read.reading->u_kpa / read.reading->pressure_kpa;
-    out.u_ln = std::sqrt(own * own + bandModelOwn_ln * bandModelOwn_ln + bySpeed * bySpeed
-                         + byTemperature * byTemperature);
+    out.u_ln = std::sqrt(own * own + bySpeed * bySpeed + byTemperature * byTemperature);
     return out;
 }
 
@@ -127,8 +126,6 @@ Result<Believed> Believed::by(const Build &build, const std::vector<GaugedSize> 
     if (reads.empty())
         return fail("readings", "no gauge reading that counts");
     Believed out(build, sizes);
-    const auto m = static_cast<Eigen::Index>(reads.size());
-    Eigen::VectorXd first(m);
     for (int pass = 0; pass < 2; ++pass) {
         std::vector<double> prior, jacobian;
         std::vector<BandReading> rows;
@@ -151,10 +148,7 @@ Result<Believed> Believed::by(const Build &build, const std::vector<GaugedSize> 
             prior.push_back(std::exp(ln));
             jacobian.insert(jacobian.end(), seen->ln.begin(), seen->ln.end());
             const double y = reads[i].reading->pressure_kpa * 1e3;
-            // updateBand adds what the model leaves out of each itself.
-            const double u = std::sqrt(
-                std::max(0.0, seen->u_ln * seen->u_ln - bandModelOwn_ln * bandModelOwn_ln));
-            rows.push_back({ i, y, u * y });
+            rows.push_back({ i, y, seen->u_ln * y });
         }
         const size_t inputs = jacobian.size() / reads.size();
         const auto update = updateBand(prior, jacobian, inputs, rows, bandModelOwn_ln);
@@ -167,16 +161,7 @@ Result<Believed> Believed::by(const Build &build, const std::vector<GaugedSize> 
             out.m_pValue = update->p_value;
             out.m_off = update->offProbability;
         }
-        using RowMajor = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
-        const RowMajor j
-            = Eigen::Map<const RowMajor>(jacobian.data(), m, static_cast<Eigen::Index>(inputs));
-        Eigen::MatrixXd s = j * j.transpose();
-        for (Eigen::Index i = 0; i < m; ++i) {
-            const BandReading &row = rows[static_cast<size_t>(i)];
-            s(i, i) += row.u / row.value * row.u / row.value + bandModelOwn_ln * bandModelOwn_ln;
-        }
-        const RowMajor inverse = s.inverse();
-        out.m_inverse.assign(inverse.data(), inverse.data() + inverse.size());
+        out.m_precision = update->precision;
     }
     for (const Read &r : reads)
         out.m_readings.push_back(r.reading->id);
@@ -259,13 +244,14 @@ Result<LikelyPressure> Believed::gaugeAt(double rpm, OperatingModel &model,
     const auto n = static_cast<Eigen::Index>(m_z.size()),
                m = static_cast<Eigen::Index>(m_readings.size());
     using RowMajor = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
-    const Eigen::Map<const RowMajor> jr(m_jacobian.data(), m, n), inverse(m_inverse.data(), m, m);
+    const Eigen::Map<const RowMajor> jr(m_jacobian.data(), m, n),
+        precision(m_precision.data(), m, m);
     const Eigen::Map<const Eigen::VectorXd> j(now->front().ln.data(), n),
         j0(before->front().ln.data(), n);
     const Eigen::VectorXd across = jr * j;
     const double own = bandModelOwn_ln * bandModelOwn_ln;
     const double sd
-        = std::sqrt(std::max(0.0, j.squaredNorm() - across.dot(inverse * across)) + own);
+        = std::sqrt(std::max(0.0, j.squaredNorm() - across.dot(precision * across)) + own);
     const double middle = std::log(now->front().value_pa) + commonPart(model.inputList(), m_z);
     const double offMiddle = std::log(before->front().value_pa),
                  offSd

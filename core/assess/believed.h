@@ -52,7 +52,7 @@ private:
     const Build *m_build; ///< both outlive this
     const std::vector<GaugedSize> *m_sizes;
     std::vector<std::string> m_readings;
-    std::vector<double> m_z, m_jacobian, m_inverse; ///< readings × inputs; S⁻¹, readings × readings
+    std::vector<double> m_z, m_jacobian, m_precision; ///< readings × inputs; BandUpdate
     double m_chi2 = 0, m_pValue = 1, m_off = 0;
 };
 

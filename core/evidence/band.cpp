@@ -64,6 +64,8 @@ Result<BandUpdate> updateBand(std::span<const double> prior, std::span<const dou
     }
     if (m == 0)
         return out;
+    const RowMajor precision = factor.solve(Eigen::MatrixXd::Identity(m, m));
+    out.precision.assign(precision.data(), precision.data() + precision.size());
     out.chi2 = r.dot(factor.solve(r));
     out.p_value = boost::math::gamma_q(static_cast<double>(m) / 2, out.chi2 / 2);
     Eigen::MatrixXd off = s + Eigen::MatrixXd::Constant(m, m, offCommon_ln * offCommon_ln);

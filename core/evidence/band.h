@@ -32,6 +32,7 @@ struct BandUpdate
     std::vector<double> value; ///< of every point
     std::vector<double> sd_ln;
     std::vector<double> inputs; ///< in their standard deviations
+    std::vector<double> precision; ///< S⁻¹, readings × readings
     double chi2 = 0; ///< of the readings against the forecast
     double p_value = 1;
     double offProbability = 0; ///< that something is at work which is not among the inputs
