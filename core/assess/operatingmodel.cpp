@@ -218,7 +218,7 @@ void OperatingModel::Inside::share(const Solution &solution, OperatingResult &ou
     // What it takes in of oil, less what it delivers.
     out.slip_m3_s = solution.lagged[pumpIndex] - out.pumpFlow_m3_s;
     add("slip", "pump slip", out.slip_m3_s);
-    add("air", "air, not filled", out.sweptFlow_m3_s - solution.lagged[pumpIndex]);
+    add("air", "air and unfilled", out.sweptFlow_m3_s - solution.lagged[pumpIndex]);
 }
 
 /// What the drilling passes over what the films would take with the whole column behind them, and
