@@ -64,7 +64,9 @@ FilmBearing::FilmBearing(const RunningBearing &b)
 void FilmBearing::findFilm(FilmAt &out, double sommerfeldPerViscosity, double speed_m_s,
                            const FilmViscosity &oil) const
 {
-    out.viscosity_pa_s = oil.still_pa_s;
+    // Begun from a gap such films often have.
+    constexpr double usualGap = 0.4;
+    out.viscosity_pa_s = oil.at(speed_m_s / (usualGap * out.clearance_m));
     // Thinner oil lets the journal sink, which thins it further, by an eighth of it at most: each
     // round leaves an eighth of the one before, and the rest of the row is added at once.
     double before = 0, now = 0; // ln μ
@@ -77,7 +79,7 @@ void FilmBearing::findFilm(FilmAt &out, double sommerfeldPerViscosity, double sp
             return;
         const double asked = oil.at(out.shearRate_per_s),
                      change = std::log(asked / out.viscosity_pa_s);
-        if (std::abs(change) < 2e-6)
+        if (std::abs(change) < 1e-5)
             return;
         now = change;
         const double ratio = before != 0 ? now / before : 0;
