@@ -306,7 +306,7 @@ void TestRunning::shear_thinsTheFilm()
                  still = bearing.at(running, { mu(125) }, 0);
     verifyClose(25 * (1 - sheared.film.eccentricityRatio), 3.126, 0.004);
     verifyClose(25 * (1 - still.film.eccentricityRatio), 3.614, 0.004);
-    verifyClose(sheared.viscosity_pa_s, law.viscosity_pa_s(mu(125), sheared.shearRate_per_s), 1e-6);
+    verifyClose(sheared.viscosity_pa_s, law.viscosity_pa_s(mu(125), sheared.shearRate_per_s), 2e-5);
     QVERIFY(sheared.conductance_m3_s_pa > still.conductance_m3_s_pa); // it leaks more besides
 }
 
