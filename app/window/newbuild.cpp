@@ -16,6 +16,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QScreen>
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
@@ -149,6 +150,9 @@ NewBuildDialog::NewBuildDialog(QWidget *parent)
     connect(m_cylinders, &QComboBox::currentIndexChanged, this, &NewBuildDialog::offerMains);
     layoutChanged();
     m_cylinders->setCurrentIndex(std::max(0, m_cylinders->findData(QStringLiteral("4"))));
+    // A scrolled area asks for little room by itself: all choices are seen where the screen has it.
+    resize((sizeHint() - scroll->sizeHint() + choices->sizeHint() + QSize(12, 12))
+               .boundedTo(screen()->availableSize() - QSize(40, 60)));
 }
 
 QComboBox *NewBuildDialog::choice(QFormLayout *form, const QString &name, const QString &label,

@@ -212,19 +212,20 @@ Result<BelievedIdle> believedIdle(const Build &build, const std::vector<GaugedSi
 
 Phrase believedText(const BelievedIdle &idle)
 {
-    const Phrase range { "believed.range",
-                         idle.readings == 1 ? "with {0} reading {1} at hot idle"
-                                            : "with {0} readings {1} at hot idle",
-                         { asCount(idle.readings),
-                           QuantityRange { asPressure(idle.with.low_pa),
-                                           asPressure(idle.with.high_pa) } } };
+    const auto range = [](const LikelyPressure &p) {
+        return QuantityRange { asPressure(p.low_pa), asPressure(p.high_pa) };
+    };
+    const Phrase both { "believed.range",
+                        idle.readings == 1 ? "hot idle likely {0}, with {1} reading {2}"
+                                           : "hot idle likely {0}, with {1} readings {2}",
+                        { range(idle.alone), asCount(idle.readings), range(idle.with) } };
     if (idle.nothingExplains)
         return { "believed.nothing",
                  "{0}; nothing that is uncertain here explains what was read",
-                 { range } };
+                 { both } };
     return { "believed.off",
              "{0}; {1} left for something that is not on this list",
-             { range, asShare(idle.offProbability) } };
+             { both, asShare(idle.offProbability) } };
 }
 
 Result<LikelyPressure> Believed::gaugeAt(double rpm, OperatingModel &model,

@@ -31,8 +31,6 @@ public:
     double offProbability() const { return m_off; }
     /// No input explains these readings.
     bool nothingExplains() const;
-    /// Per input of OperatingModel::inputList(), in their standard deviations.
-    const std::vector<double> &inputs() const { return m_z; }
 
     /// The build as the readings have it, at an oil temperature.
     Result<OperatingModel> modelAt(double oil_c) const;
@@ -66,7 +64,8 @@ struct BelievedIdle
 };
 /// Errors: as Believed::by.
 Result<BelievedIdle> believedIdle(const Build &build, const std::vector<GaugedSize> &sizes);
-/// "with 3 readings 1.41 to 1.89 bar; 1 % left for something not on this list"
+/// "hot idle likely 1.1 to 2.2 bar, with 3 readings 1.5 to 2.1 bar; 1 % left for something that is
+/// not on this list"
 Phrase believedText(const BelievedIdle &idle);
 
 } // namespace mildpath

@@ -3,6 +3,7 @@
 
 #include "assess/circuitof.h"
 #include "circuit/elementtypes.h"
+#include "document/recipes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,7 +12,6 @@ namespace mildpath {
 namespace {
 
 constexpr double usualGroove_mm = 1;
-constexpr double usualGrooveShare = 0.165; ///< of the bearing's width
 
 double shellDepth_mm(const Stop &main)
 {
@@ -31,7 +31,7 @@ MainGroove mainGroove(const Build &build, const Stop &main)
         if (const Element *e = build.circuit.find(id); e && isBearing(*e)) {
             out.width_m = e->value("groove_width_mm") * 1e-3;
             if (!(out.width_m > 0))
-                out.width_m = usualGrooveShare * e->value("width_mm") * 1e-3;
+                out.width_m = usualGrooveWidth_mm(e->value("width_mm")) * 1e-3;
             hole_mm = e->value("hole_mm");
         }
     out.hole_m = main.value("shell_hole_mm", hole_mm) * 1e-3;

@@ -6,7 +6,6 @@
 #include "rules/rules.h"
 
 #include <algorithm>
-#include <cmath>
 
 namespace mildpath {
 
@@ -28,9 +27,7 @@ Mark supplyMark(double ratio)
 {
     if (ratio < 1)
         return Mark::Hold;
-    return ratio < 1 + likelyFactor * std::hypot(bandModelCommon_ln, bandModelOwn_ln)
-        ? Mark::LookAgain
-        : Mark::Proven;
+    return ratio < 1 + likelyFactor * bandModel_ln ? Mark::LookAgain : Mark::Proven;
 }
 
 Mark crankFedMark(double share)

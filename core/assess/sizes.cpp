@@ -101,7 +101,7 @@ ShellLeak shapeOf(const Build &build, const GaugedSize &size,
 /// bearings usually run with.
 void setLeak(const Build &build, const std::vector<const Reading *> &entered, GaugedSize &out)
 {
-    constexpr double mainRuns = 0.6, rodRuns = 0.8, eccentricU_m = 4e-6, reliefU_m = 8e-6;
+    constexpr double mainRuns = 0.6, rodRuns = 0.8;
     const Element *e = build.circuit.find(out.element);
     const double upright_um = out.runningAt(build.use.hotOil_c);
     out.leak = shapeOf(build, out, entered);
@@ -117,10 +117,10 @@ void setLeak(const Build &build, const std::vector<const Reading *> &entered, Ga
                      out.family == "main" ? mainRuns : rodRuns };
     const double now = leak.factorAt(upright_um);
     ShellLeak other = leak;
-    other.shape.eccentric_m += eccentricU_m;
+    other.shape.eccentric_m += usualEccentricU_m;
     leak.byEccentric_ln = std::log(other.factorAt(upright_um) / now);
     other.shape = leak.shape;
-    other.shape.reliefDepth_m += reliefU_m;
+    other.shape.reliefDepth_m += usualReliefU_m;
     leak.byRelief_ln = std::log(other.factorAt(upright_um) / now);
 }
 

@@ -10,7 +10,7 @@
 namespace mildpath {
 namespace {
 
-constexpr double usualEccentric_m = 8e-6, usualEccentricU_m = 4e-6, mostEccentric_m = 40e-6;
+constexpr double usualEccentric_m = 8e-6, mostEccentric_m = 40e-6;
 constexpr int around = 181, roundTheTurn = 721, along = 41;
 
 /// What e adds to a diametral reading at that place.

@@ -32,6 +32,8 @@ Result<ShellShape> shellShape(std::span<const PositionReading> readings, double 
                               double stationDistance_m, double u_m = 0);
 /// As shells usually are: e 8 µm, relieved 15 µm over 6 mm. Common practice, no source.
 ShellShape usualShells();
+/// Standard uncertainties of the two. Common practice, no source.
+inline constexpr double usualEccentricU_m = 4e-6, usualReliefU_m = 8e-6;
 /// Largest less smallest of the counted readings at one station, less what e accounts for (m).
 double outOfRound_m(std::span<const PositionReading> readings, const ShellShape &shape);
 

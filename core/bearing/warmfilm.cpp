@@ -72,9 +72,8 @@ void FilmBearing::findFilm(FilmAt &out, double sommerfeldPerViscosity, double sp
     double before = 0, now = 0; // ln μ
     for (int rounds = 0; rounds < 12; ++rounds) {
         out.film = m_line.at(std::log(sommerfeldPerViscosity * out.viscosity_pa_s));
-        const double root = std::sqrt(1 - out.film.eccentricityRatio);
-        const double gap = out.clearance_m * std::min(1.0, 1.193 * root * std::sqrt(root));
-        out.shearRate_per_s = speed_m_s / gap;
+        out.shearRate_per_s
+            = filmShearRate_per_s(speed_m_s, out.clearance_m, out.film.eccentricityRatio);
         if (!oil.shear)
             return;
         const double asked = oil.at(out.shearRate_per_s),

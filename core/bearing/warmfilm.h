@@ -6,7 +6,9 @@
 #include "oil/shear.h"
 #include "rules/rules.h"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <functional>
 
 namespace mildpath {
@@ -52,6 +54,14 @@ struct FilmViscosity
     }
 };
 
+/// At which oil is sheared in a film: U/min(c, 1.193 c (1 − ε)^¾), own fit to a two-dimensional
+/// solution with μ(U/h) everywhere. @param clearance_m  radial
+inline double filmShearRate_per_s(double speed_m_s, double clearance_m, double eccentricity)
+{
+    const double root = std::sqrt(1 - eccentricity);
+    return speed_m_s / (clearance_m * std::min(1.0, 1.193 * root * std::sqrt(root)));
+}
+
 /// A bearing's film and its feed at one viscosity.
 struct FilmAt
 {
@@ -68,9 +78,9 @@ struct FilmAt
 /// Film from the table, loss from its friction, feed by the formulas of bearing/feed.h. A full
 /// groove makes two bearings of one land each, half the load on each.
 ///
-/// Oil that thins: in the film at γ = U/min(c, 1.193 c (1 − ε)^¾), ε found with it, S(ε) = (r/c)²
-/// μ(γ(ε)) N/P, one root (own fit to a two-dimensional solution with μ(U/h) everywhere, within
-/// 0.5 %); in what the feed presses through at γ = U/c.
+/// Oil that thins: in the film at filmShearRate_per_s, ε found with it, S(ε) = (r/c)² μ(γ(ε)) N/P,
+/// one root, within 1.2 % of a solution with local viscosity; in what the feed presses through at
+/// γ = U/c.
 class FilmBearing
 {
 public:

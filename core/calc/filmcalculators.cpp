@@ -2,10 +2,10 @@
 #include "calc/arguments.h"
 
 #include "bearing/film.h"
+#include "bearing/warmfilm.h"
 #include "calc/inputs.h"
 #include "oil/shear.h"
 
-#include <algorithm>
 #include <array>
 #include <cmath>
 
@@ -66,9 +66,8 @@ Result<std::optional<ShearThinning>> thinningOf(const CalcArguments &in)
 
 double filmShearRate(const LoadedBearing &b, double eccentricity)
 {
-    const double c = b.clearance.value_m / 2;
-    return 2 * pi * b.speed_rpm / 60 * b.journalDiameter_m / 2
-        / (c * std::min(1.0, 1.193 * std::pow(1 - eccentricity, 0.75)));
+    return filmShearRate_per_s(2 * pi * b.speed_rpm / 60 * b.journalDiameter_m / 2,
+                               b.clearance.value_m / 2, eccentricity);
 }
 
 /// The film under its load with the viscosity its own shear leaves: each round leaves at most an

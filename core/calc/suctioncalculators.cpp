@@ -72,12 +72,12 @@ Result<Json> runInlet(const CalcArguments &in)
     const double lift = oil.density_kg_m3 * gravity_m_s2 * in.mm("lift_mm");
     double port = 0;
     if (const double area_mm2 = in.number("port_mm2"); area_mm2 > 0) {
-        PumpInlet hole { area_mm2 * 1e-6, in.number("port_cd") };
-        // As long as it is wide, unless said.
-        hole.portLength_m
-            = in.optionalNumber("port_length_mm").value_or(std::sqrt(4 * area_mm2 / pi)) * 1e-3;
-        const PortLoss loss = portLoss(hole, oil.density_kg_m3, oil.dynamicViscosity_pa_s);
-        port = loss.perSquare * q * q + loss.perFlow * q;
+        // A hole of its area, as long as it is wide unless said.
+        const double wide_mm = std::sqrt(4 * area_mm2 / pi);
+        const HoleCoefficients loss = holeCoefficients(
+            wide_mm * 1e-3, in.optionalNumber("port_length_mm").value_or(wide_mm) * 1e-3,
+            in.number("port_cd"), oil);
+        port = loss.a * q * q + loss.b * q;
     }
     const double inlet = atmosphere - screen - tube - lift;
     const double air

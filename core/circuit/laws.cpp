@@ -264,8 +264,8 @@ PumpLaw::PumpLaw(const ElementValues &v)
                    v.mm("body_path_length_mm") }
     , m_inlet { v("inlet_port_mm2") * 1e-6,
                 v("inlet_port_cd"),
-                { v("release_pressure_abs_kpa") * 1e3 },
-                v.mm("inlet_port_length_mm") }
+                { v("release_pressure_abs_kpa") * 1e3 } }
+    , m_portLength_m(v.mm("inlet_port_length_mm"))
     , m_tipRadius_m(v.mm("inner_tip_mm") / 2)
     , m_driveRatio(v("drive_ratio"))
     , m_entrained(v("entrained_air"))
@@ -288,7 +288,12 @@ Prepared PumpLaw::prepare(const LawConditions &c) const
                     { thinned(m_geometry.tipClearance_m), thinned(m_geometry.endClearance_m / 2),
                       thinned(m_geometry.bodyClearance_m / 2) })
               .total_m3_s_pa();
-    return { { leaks, swept, c.oil.density_kg_m3, still } };
+    double portLoss = 0; // of thick oil
+    if (m_portLength_m > 0 && m_inlet.portArea_m2 > 0)
+        portLoss = holeCoefficients(std::sqrt(4 * m_inlet.portArea_m2 / pi), m_portLength_m,
+                                    m_inlet.portDischarge, c.oil)
+                       .b;
+    return { { leaks, swept, c.oil.density_kg_m3, portLoss } };
 }
 
 LawFlow PumpLaw::flow(double dp_pa, const Prepared &p, double fill, double &) const

@@ -160,6 +160,7 @@ public:
 private:
     PumpGeometry m_geometry;
     PumpInlet m_inlet;
+    double m_portLength_m; ///< 0: thick oil is no loss at the port
     double m_tipRadius_m; ///< of the inner rotor; 0: not known
     double m_driveRatio;
     double m_entrained; ///< share of air in what it takes in
@@ -206,9 +207,10 @@ private:
     double m_rIn_m, m_rOut_m, m_rClosest_m;
 };
 
-/// Fed by windows of the shell's hole or groove (circuit/crankinflow.h). The pressure at the main
-/// is lagged: at a given one the flow falls with the pin's pressure alone, which keeps the matrix
-/// symmetric; the rest joins the coupled step.
+/// Fed by windows of the shell's hole or groove (circuit/crankinflow.h). Its flow answers to the
+/// pressures at main and pin by unlike slopes: that of the pin is its slope, what is more of the
+/// main's is told as a lagged value that is never behind, so that every step has the whole
+/// unsymmetric matrix.
 class CrankInflowLaw : public CrankLaw
 {
 public:

@@ -74,10 +74,11 @@ struct Solution
 /// const and keeps its state in SolveState.
 ///
 /// Model: every element gives Q(dp), monotone; the sum of flows leaving each free node is 0. The
-/// Jacobian is symmetric positive definite, so the solution is unique and damped Newton reaches it
-/// from anywhere. Pump fill (with air), crank gates and heat balances are not part of that convex
-/// problem: they are lagged around it, and near the answer fill and gates join the Newton step.
-/// Not for transients, gas-softened oil or networks with more than one pressure pump.
+/// Jacobian is symmetric positive definite, but for crank drillings fed by windows, which make an
+/// M-function of it: either way the solution is unique and damped Newton reaches it. Pump fill
+/// (with air), crank gates and heat balances are not part of that convex problem: they are lagged
+/// around it, and near the answer fill and gates join the Newton step. Not for transients,
+/// gas-softened oil or networks with more than one pressure pump.
 class Network
 {
 public:

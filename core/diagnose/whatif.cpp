@@ -22,10 +22,7 @@ Phrase withinStrength(double pa)
 double distanceOf(double before_pa, double after_pa)
 {
     const double gauge = GaugeReading::usualGaugeU_kpa * 1e3;
-    const double s = std::sqrt(gauge * gauge
-                               + (std::pow(bandModelOwn_ln, 2) + std::pow(bandModelCommon_ln, 2))
-                                   * before_pa * before_pa);
-    return std::abs(after_pa - before_pa) / s;
+    return std::abs(after_pa - before_pa) / std::hypot(gauge, bandModel_ln * before_pa);
 }
 
 double pressureAt(const Build &build, const OperatingResult &r, const std::string &tap)

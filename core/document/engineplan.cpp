@@ -475,7 +475,7 @@ private:
     {
         if (Element *film = m_out.circuit.find(bush)) {
             film->values["groove_deg"] = 360;
-            film->values["groove_width_mm"] = roundedToStep(0.165 * film->value("width_mm"), 0.1);
+            film->values["groove_width_mm"] = usualGrooveWidth_mm(film->value("width_mm"));
         }
     }
 

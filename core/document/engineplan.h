@@ -2,6 +2,7 @@
 #pragma once
 
 #include "document/document.h"
+#include "document/recipes.h"
 
 #include <span>
 
@@ -37,7 +38,7 @@ struct EnginePlan
     bool jets = false;
     bool squirtHoles = false; ///< one in every rod, fed by its big-end
     bool tensioner = true;
-    double tensionerVent_mm = 0.3; ///< 0: none
+    double tensionerVent_mm = usualVent_mm; ///< 0: none
     bool chainJet = false; ///< an open jet at the chain or the drive
     bool bushGrooves = false; ///< round every cam bush; else one hole
     bool hollowCams = false; ///< overhead cams that carry the oil in their bore

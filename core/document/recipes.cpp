@@ -107,6 +107,11 @@ Element gapElement(std::string id, std::string from, double d_mm, double clearan
     return e;
 }
 
+double usualGrooveWidth_mm(double width_mm)
+{
+    return roundedToStep(0.165 * width_mm, 0.1);
+}
+
 Element bearingElement(std::string id, std::string from, double d_mm, double width_mm,
                        double clearance_um, double groove_deg)
 {
@@ -120,7 +125,7 @@ Element bearingElement(std::string id, std::string from, double d_mm, double wid
                   { "groove_deg", groove_deg } },
                 {} };
     if (groove_deg > 0)
-        e.values["groove_width_mm"] = std::round(10 * 0.165 * width_mm) / 10;
+        e.values["groove_width_mm"] = usualGrooveWidth_mm(width_mm);
     return e;
 }
 

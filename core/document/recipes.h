@@ -27,6 +27,8 @@ Element holeElement(std::string id, std::string from, std::string to, double d_m
                     double cd = 0.75);
 Element gapElement(std::string id, std::string from, double d_mm, double clearance_um, double l_mm,
                    double eccentricity, double count = 1);
+/// Of an oil groove in a bearing of this width (mm).
+double usualGrooveWidth_mm(double width_mm);
 /// A plain bearing with a full groove fed from a node.
 Element bearingElement(std::string id, std::string from, double d_mm, double width_mm,
                        double clearance_um, double groove_deg);

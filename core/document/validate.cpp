@@ -142,6 +142,9 @@ private:
             add(place + "/elements", "a gauged bearing needs exactly one element of type bearing");
         if (s.points.size() != 1)
             add(place + "/points", "a gauged bearing needs exactly one point");
+        if (const double wall_mm = s.value("shell_wall_mm");
+            wall_mm > 0 && s.value("groove_depth_mm") >= wall_mm)
+            add(place + "/values/groove_depth_mm", "must be less than the wall of the shell");
     }
 
     void oilAndUse()

@@ -30,32 +30,22 @@ PumpLeaks pumpLeaks(const PumpGeometry &p, const SlotViscosities &oil)
     };
 }
 
-PortLoss portLoss(const PumpInlet &inlet, double density_kg_m3, double viscosity_pa_s)
-{
-    const double sharp = inlet.portDischarge * inlet.portArea_m2;
-    const double a = density_kg_m3 / (2 * sharp * sharp);
-    if (!(inlet.portLength_m > 0))
-        return { a, 0 };
-    const double d = std::sqrt(4 * inlet.portArea_m2 / pi), d3 = d * d * d;
-    return { a, viscosity_pa_s * (24 / d3 + 128 * inlet.portLength_m / (pi * d3 * d)) };
-}
-
 ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePressure atInlet,
-                         double density_kg_m3, double viscosity_pa_s)
+                         double density_kg_m3, double b)
 {
     if (!(inlet.portArea_m2 > 0) || swept_m3_s <= 0)
         return { std::max(0.0, swept_m3_s), 0 };
     const double head = atInlet.value_pa - inlet.release.value_pa;
     if (head <= 0)
         return { 0, 0 };
-    const PortLoss loss = portLoss(inlet, density_kg_m3, viscosity_pa_s);
-    const double b = loss.perFlow;
-    const double limit = 2 * head / (b + std::sqrt(b * b + 4 * loss.perSquare * head));
+    const double sharp = inlet.portDischarge * inlet.portArea_m2;
+    const double a = density_kg_m3 / (2 * sharp * sharp);
+    const double limit = 2 * head / (b + std::sqrt(b * b + 4 * a * head));
     const double x = swept_m3_s / limit;
     const double x2 = x * x, x4 = x2 * x2, x8 = x4 * x4;
     const double fill = swept_m3_s / std::sqrt(std::sqrt(std::sqrt(1 + x8)));
     // d(limit)/d(head) = 1/(2 a Q + b)
-    return { fill, fill * x8 / (1 + x8) / (limit * (2 * loss.perSquare * limit + b)) };
+    return { fill, fill * x8 / (1 + x8) / (limit * (2 * a * limit + b)) };
 }
 
 double suctionAir_m3_s(double holeDiameter_m, AbsolutePressure atInlet, AbsolutePressure outside)

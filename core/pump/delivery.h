@@ -25,7 +25,6 @@ struct PumpInlet
     double portArea_m2 = 0; ///< 0: no limit
     double portDischarge = 0.6;
     AbsolutePressure release { 30e3 }; ///< air release/cavitation; model choice, no source
-    double portLength_m = 0; ///< 0: thick oil is no loss at the port
 };
 
 /// Leak conductances (m³/s per Pa) of the three clearances, laminar slots.
@@ -47,23 +46,14 @@ struct SlotViscosities
 };
 PumpLeaks pumpLeaks(const PumpGeometry &pump, const SlotViscosities &oil);
 
-/// The port's loss: Δp = a Q² + b Q, a = ρ/(2 C_d² A²), b = μ (24/d³ + 128 l/(π d⁴)), d of a round
-/// hole of its area. Source: hole with creeping flow, Sampson 1891, Dagan, Weinbaum, Pfeffer 1982
-/// (from memory).
-struct PortLoss
-{
-    double perSquare, perFlow;
-};
-PortLoss portLoss(const PumpInlet &inlet, double density_kg_m3, double viscosity_pa_s);
-
 /// Flow the chambers take in (m³/s): Vn, limited at the port.
-///   Q = Vn (1 + (Vn/Qf)^8)^(−1/8),  p_in − p_release = a Qf² + b Qf (portLoss; b = 0 without a
-///   length)
+///   Q = Vn (1 + (Vn/Qf)^8)^(−1/8),  p_in − p_release = a Qf² + b Qf, a = ρ/(2 C_d² A²)
 /// @param swept_m3_s  displacement × pump speed, ≥ 0
+/// @param viscousLoss_pa_s_m3  b, what thick oil loses at the port (Pa per m³/s)
 /// @return 0 where the inlet is at or below the release pressure; slope by inlet pressure.
 /// Source: own smooth blend.
 ValueSlope pumpFill_m3_s(double swept_m3_s, const PumpInlet &inlet, AbsolutePressure atInlet,
-                         double density_kg_m3, double viscosity_pa_s = 0);
+                         double density_kg_m3, double viscousLoss_pa_s_m3 = 0);
 
 /// Air drawn through a hole on the suction side, at inlet pressure (m³/s):
 ///   q = 0.6 A √(2 (p_atm − p_in)/1.2) · p_atm/p_in,  p_in no less than 5 kPa

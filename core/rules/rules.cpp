@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rules/ruletable.h"
 
+#include <cmath>
+
 namespace mildpath {
 namespace {
 
@@ -63,6 +65,7 @@ const double bandOilUsed_ln = valueOf("band.oilUsed_ln");
 const double bandOil_k = valueOf("band.oil_k");
 const double bandModelCommon_ln = valueOf("band.modelCommon_ln");
 const double bandModelOwn_ln = valueOf("band.modelOwn_ln");
+const double bandModel_ln = std::hypot(bandModelCommon_ln, bandModelOwn_ln);
 const double likelyFactor = valueOf("assess.likelyFactor");
 const double ruleClearancePerDiameter = valueOf("assess.ruleClearancePerDiameter");
 const double beyondStrength_pa = valueOf("assess.beyondStrength_pa");

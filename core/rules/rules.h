@@ -61,6 +61,7 @@ extern const double bandOilUsed_ln;
 extern const double bandOil_k;
 extern const double bandModelCommon_ln;
 extern const double bandModelOwn_ln;
+extern const double bandModel_ln; ///< both together
 extern const double likelyFactor;
 extern const double ruleClearancePerDiameter;
 extern const double beyondStrength_pa;

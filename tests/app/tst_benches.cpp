@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the benches show and how they answer, beyond what the window test walks through.
+#include "assess/believed.h"
 #include "bench/clearances/clearanceaxis.h"
 #include "bench/clearances/clearancebench.h"
 #include "bench/clearances/readingspage.h"
@@ -92,6 +93,7 @@ private Q_SLOTS:
     void forecastPanel_followsTheUse();
     void stripAndPanel_agreeOnEveryVerdict();
     void forecastPanel_saysWhenTheReliefStaysShut();
+    void forecastPanel_saysWhatReadingsMakeOfIt();
     void forecastShares_areSpoken();
     void messageBar_asksAndCloses();
     void recentFiles_areOffered();
@@ -387,6 +389,25 @@ void TestBenches::forecastPanel_saysWhenTheReliefStaysShut()
     QVERIFY(words(bench.panel()).contains(QStringLiteral("Relief stays shut")));
     m_open->open(demoBuild(), {});
     QVERIFY(words(bench.panel()).contains(QStringLiteral("Relief valve limits pressure")));
+}
+
+void TestBenches::forecastPanel_saysWhatReadingsMakeOfIt()
+{
+    ForecastBench bench(*m_open, nullptr);
+    const Build started
+        = loadBuild(demoBuildPath().parent_path() / "harbour-fire-pump-started.mildpath")->build;
+    m_open->open(started, {});
+    bench.refresh();
+    QTRY_VERIFY_WITH_TIMEOUT(!m_open->answers().isBusy(), 60000);
+    const auto idle = believedIdle(started, m_open->sizes());
+    QVERIFY(idle && idle->readings == 3);
+    QVERIFY(idle->with.high_pa - idle->with.low_pa
+            < 0.67 * (idle->alone.high_pa - idle->alone.low_pa));
+    QVERIFY(words(bench.panel()).contains(qs(believedText(*idle))));
+    m_open->open(demoBuild(), {}); // nothing read, nothing said of it
+    bench.refresh();
+    QTRY_VERIFY_WITH_TIMEOUT(!m_open->answers().isBusy(), 60000);
+    QVERIFY(!words(bench.panel()).contains(QStringLiteral("left for something")));
 }
 
 void TestBenches::forecastShares_areSpoken()

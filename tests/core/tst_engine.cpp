@@ -123,6 +123,8 @@ void TestEngine::everyOption_changesTheEngine_data()
                               << "scavenge";
     QTest::newRow("remote filter") << "remote_filter"
                                    << "line";
+    QTest::newRow("chain jet") << "chain_jet"
+                               << "chain";
     QTest::newRow("balance shafts") << "balance_shafts"
                                     << "balance_shaft";
 }

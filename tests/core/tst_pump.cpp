@@ -39,6 +39,7 @@ private Q_SLOTS:
     void endClearance_countsOnBothFaces();
     void slowPump_fillsCompletely();
     void fastPump_isLimitedByItsPort();
+    void thickOil_fillsLess();
     void inletAtReleasePressure_deliversNothing();
     void withoutAPort_nothingLimits();
     void suctionHole_drawsMoreAirTheDeeperTheVacuum();
@@ -104,6 +105,18 @@ void TestPump::fastPump_isLimitedByItsPort()
     QVERIFY(fill < limit && fill > 0.99 * limit);
     // At the limit itself the blend gives 2^(-1/8) of it.
     verifyClose(pumpFill_m3_s(limit, port, inlet, 826).value, limit * std::pow(2, -0.125), 1e-12);
+}
+
+void TestPump::thickOil_fillsLess()
+{
+    // b alone lets (p − release)/b through; with both losses the limit solves a Q² + b Q = Δp.
+    const double head = 40e3, a = 826 / (2 * std::pow(0.6 * 130e-6, 2)), b = 2e8, fast = 1;
+    const double q = pumpFill_m3_s(fast, port, { 30e3 + head }, 826, b).value;
+    verifyClose(a * q * q + b * q, head, 1e-6);
+    QVERIFY(q < pumpFill_m3_s(fast, port, { 30e3 + head }, 826).value);
+    const double h = 1;
+    const auto at = [&](double pa) { return pumpFill_m3_s(3e-4, port, { pa }, 826, b); };
+    verifyClose(at(60e3).slope, (at(60e3 + h).value - at(60e3 - h).value) / (2 * h), 1e-5);
 }
 
 void TestPump::inletAtReleasePressure_deliversNothing()

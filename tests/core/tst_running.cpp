@@ -5,8 +5,11 @@
 #include "assess/growth.h"
 #include "assess/operatingmodel.h"
 #include "circuit/elementtypes.h"
+#include "circuit/laws.h"
 #include "document/dimensions.h"
+#include "document/edit.h"
 #include "document/engineplan.h"
+#include "document/recipes.h"
 #include "oil/grades.h"
 #include "oil/shear.h"
 #include "testing.h"
@@ -38,6 +41,10 @@ private Q_SLOTS:
     void shear_thinsTheFilm();
     void warmJournals_closeTheRods();
     void flowFactor_isTheFlow();
+    void plan_saysVentAndBushes();
+    void groovesDeeperThanTheShell_areRefused();
+    void pump_losesToAirThickOilAndShear();
+    void driedPassage_isSaid();
     void vacuum_isNeverBeyondNothing();
     void effects_areThoseOfAMovedBuild();
     void readings_areBelievedAsFarAsTheyGo();
@@ -340,6 +347,86 @@ void TestRunning::flowFactor_isTheFlow()
     QVERIFY(wide.flow_m3_s[pump] > one.flow_m3_s[pump]);
     QVERIFY(*std::ranges::max_element(wide.pressure_pa)
             < *std::ranges::max_element(one.pressure_pa));
+}
+
+void TestRunning::plan_saysVentAndBushes()
+{
+    EnginePlan plan;
+    const Build usual = planBuild(plan).value();
+    QCOMPARE(usual.circuit.find("tensioner_vent")->value("d_mm"), usualVent_mm);
+    const auto grooved_ = [](const Build &b) {
+        return std::ranges::count_if(b.circuit.elements, [](const Element &e) {
+            return e.id.starts_with("cam_bearings_") && e.kind == ElementKind::FilmBearing
+                && e.value("groove_deg") == 360;
+        });
+    };
+    QCOMPARE(grooved_(usual), 1); // the one that hands oil on to the rockers
+    plan.tensionerVent_mm = 0;
+    plan.bushGrooves = true;
+    const Build other = planBuild(plan).value();
+    QVERIFY(!other.circuit.find("tensioner_vent"));
+    QCOMPARE(grooved_(other), static_cast<long>(plan.mainCount()));
+}
+
+void TestRunning::groovesDeeperThanTheShell_areRefused()
+{
+    Build b = applyEdit(demoBuild(), SetStopValue { "main_2", "shell_wall_mm", 1.5 }).value();
+    QVERIFY(applyEdit(b, SetStopValue { "main_2", "groove_depth_mm", 1.2 }));
+    const auto refused = applyEdit(b, SetStopValue { "main_2", "groove_depth_mm", 1.5 });
+    QVERIFY(!refused && refused.error().place.find("groove_depth_mm") != std::string::npos);
+}
+
+void TestRunning::pump_losesToAirThickOilAndShear()
+{
+    const auto delivered = [](const char *key, double value, double oil_c, double ratio) {
+        Circuit c = inlineFour();
+        for (Element &e : c.elements)
+            if (e.kind == ElementKind::Pump) {
+                e.values["inner_tip_mm"] = 30;
+                e.values[key] = value;
+            }
+        const auto network = Network::compile(c);
+        const auto s = network->solve({ { 105, 14.2, 878, ratio }, 2000, oil_c });
+        return s->flow_m3_s[static_cast<size_t>(network->pumpElement())];
+    };
+    QVERIFY(delivered("entrained_air", 0.1, 100, 1) < delivered("entrained_air", 0, 100, 1));
+    QVERIFY(delivered("inlet_port_length_mm", 500, -10, 1)
+            < delivered("inlet_port_length_mm", 0, -10, 1));
+    // Of oil that thins in its slots more goes back, if the rotors' tips are known.
+    const auto slip = [](double tip_mm, double ratio) {
+        Circuit c = inlineFour();
+        Element pump;
+        for (Element &e : c.elements)
+            if (e.kind == ElementKind::Pump) {
+                e.values["inner_tip_mm"] = tip_mm;
+                pump = e;
+            }
+        const auto law = makeLaw(pump);
+        const auto line = waltherLine(105, 14.2);
+        const OilState oil = oilState(*line, 878, { 100 });
+        const ShearThinning thins
+            = shearThinningBy(ratio, oilState(*line, 878, { 150 }).dynamicViscosity_pa_s);
+        const Prepared p = law->prepare({ oil, 300, 100, nullptr, ratio < 1 ? &thins : nullptr });
+        double memory = 0;
+        return -law->flow(-3e5, p, 0, memory).flow_m3_s;
+    };
+    QVERIFY(slip(30, 0.8) > 1.05 * slip(30, 1));
+    verifyClose(slip(0, 0.8), slip(0, 1), 1e-12);
+}
+
+/// More is drawn from a node than reaches it: said, and no figure beyond nothing.
+void TestRunning::driedPassage_isSaid()
+{
+    Circuit c = inlineFour();
+    // A second outlet that is sucked: a tank held far below what oil bears.
+    c.elements.push_back(
+        { "sucking", ElementKind::Pipe, "dry", "deep", { { "d_mm", 10 }, { "l_mm", 100 } }, {} });
+    c.elements.push_back({ "thin", ElementKind::Orifice, "sump", "dry", { { "d_mm", 0.5 } }, {} });
+    c.fixed_kpa["deep"] = -400;
+    const auto s = Network::compile(c)->solve({ { 105, 14.2, 878 }, 2000, 100 });
+    QVERIFY2(s, s ? "" : said(s.error().message).c_str());
+    QVERIFY(
+        std::ranges::any_of(s->warnings, [](const Warning &w) { return w.id == "oil_runs_out"; }));
 }
 
 // A main starved to nothing at great speed: its rods draw, and oil tears instead of pulling.
