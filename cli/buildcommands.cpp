@@ -199,7 +199,7 @@ int runForecast(const Options &options)
     const auto believed
         = asked ? Believed::by(*build, sizes) : Result<Believed>(fail("readings", "not asked for"));
     if (believed)
-        if (const auto ok = believed->update(*lines); !ok)
+        if (const auto ok = believed->update(*build, sizes, *lines); !ok)
             return failed(ok.error());
     if (options.has("--json"))
         std::cout << (believed ? forecastToJson(*build, *lines, *believed)

@@ -86,6 +86,7 @@ int runDrawPassages(const Options &);
 int runDrawLines(const Options &);
 int runWhatIf(const Options &);
 int runRemedies(const Options &);
+int runOils(const Options &);
 int runDiagnose(const Options &);
 int runTryDiagnosis(const Options &);
 int runCompareFlows(const Options &);

@@ -8,6 +8,7 @@
 #include "diagnose/whatif.h"
 #include "quantity/json.h"
 #include "storage/passagetables.h"
+#include "study/oilsbeside.h"
 
 #include <iostream>
 
@@ -112,6 +113,34 @@ int runRemedies(const Options &options)
         std::cout << remediesToJson(*table).dump(1) << '\n';
     else
         printRemedies(*table);
+    return Done;
+}
+
+int runOils(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const auto oils = oilsBeside(*build, judgeSizes(*build));
+    if (!oils)
+        return report(oils.error(), options.words[0], NoSolution);
+    if (options.has("--json")) {
+        std::cout << oilsToJson(*oils).dump(1) << '\n';
+        return Done;
+    }
+    std::vector<std::vector<std::string>> rows {
+        { "oil", "hot_idle_bar", "weakest_ratio", "crank_lambda_idle", "crank_lambda_full_load",
+          "cam_lambda_idle", "film_c", "cranks_to_c", "pumps_to_c" }
+    };
+    const auto lambda
+        = [](const Contact *c) { return c ? formatPlain(c->filmParameter, 2) : std::string("-"); };
+    for (const OilBeside &o : *oils)
+        rows.push_back({ o.oil.grade, formatPlain(o.gauge_pa / 1e5, 2),
+                         formatPlain(o.weakestRatio, 2), lambda(o.leastOfTheCrank(false)),
+                         lambda(o.leastOfTheCrank(true)), lambda(o.cam(false)),
+                         formatPlain(o.film_c, 0), formatPlain(o.cranks.tested_c, 0),
+                         formatPlain(o.pumpsTo_c, 0) });
+    std::cout << tableToCsv(rows);
     return Done;
 }
 

@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 27> verbs { {
+const std::array<Verb, 28> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -178,6 +178,13 @@ const std::array<Verb, 27> verbs { {
       { "--fault" },
       { "--json" },
       runRemedies },
+    { "oils",
+      "oils FILE [--json]",
+      "All oils beside each other in this engine, hot: hot idle, films at idle and at full load,\n"
+      "cold limits.",
+      {},
+      { "--json" },
+      runOils },
     { "diagnose",
       "diagnose FILE [--json]",
       "Ranks what may be wrong by the build's gauge readings and symptoms, with the next best "

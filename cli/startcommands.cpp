@@ -179,21 +179,13 @@ int runStart(const Options &options)
     const StartGate gate = gateOf(assessment);
     const PrimeForecast prime = primeForecast(*build, assessment);
     const RunCard card = runCardOf(*build, assessment, prime, gate);
-    const auto residuals = residualsOf(*build, assessment.sizes);
-    if (!residuals)
-        return report(residuals.error(), options.words[0], NoSolution);
-    std::vector<Explanation> explanations;
-    if (!residuals->empty()) {
-        auto found = explanationsOf(*build, assessment.sizes);
-        if (!found)
-            return report(found.error(), options.words[0], NoSolution);
-        explanations = std::move(*found);
-    }
+    const auto against = readAgainstForecast(*build, assessment.sizes);
+    if (!against)
+        return report(against.error(), options.words[0], NoSolution);
     if (options.has("--json"))
-        std::cout << startReportToJson(*build, gate, prime, card, *residuals, explanations).dump(2)
-                  << '\n';
+        std::cout << startReportToJson(*build, gate, prime, card, *against).dump(2) << '\n';
     else
-        std::cout << startReportText(*build, gate, prime, card, *residuals, explanations, units());
+        std::cout << startReportText(*build, gate, prime, card, *against, units());
     return gate.mayStart() ? Done : HasHolds;
 }
 

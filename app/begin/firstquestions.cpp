@@ -9,6 +9,7 @@
 #include "open/openbuild.h"
 #include "paint/figure.h"
 #include "paint/text.h"
+#include "rules/rules.h"
 
 #include <QCheckBox>
 #include <QFormLayout>
@@ -204,6 +205,12 @@ void FirstQuestions::enginePage()
     };
     speed("first.idle", tr("hot idle"), "hot_idle_rpm", m_build.use.hotIdle_rpm);
     speed("first.most", tr("highest speed"), "most_rpm", m_build.use.most_rpm);
+    m_load = new ArrowCombo(m_pages);
+    m_load->setObjectName(QStringLiteral("first.load"));
+    m_load->addItem(tr("not said: as usual for it"));
+    m_load->addItem(tr("petrol, not boosted"), fullLoadPeak_pa / 1e3);
+    m_load->addItem(tr("boosted, or diesel"), fullLoadPeakBoosted_pa / 1e3);
+    form->addRow(tr("at full load it is"), m_load);
 }
 
 void FirstQuestions::oilPage()
@@ -290,6 +297,14 @@ void FirstQuestions::pumpPage()
         };
         pressure("first.opens", tr("relief begins to open"), "crack_kpa");
         pressure("first.full", tr("and is full open"), "full_kpa");
+        m_returns = new ArrowCombo(m_pages);
+        m_returns->setObjectName(QStringLiteral("first.returns"));
+        m_returns->addItem(relief->to == sumpNode ? tr("as described: to the sump")
+                                                  : tr("as described: to the pump's inlet"));
+        m_returns->addItem(tr("to the pump's inlet"), QStringLiteral("inlet"));
+        m_returns->addItem(tr("to the sump"), QStringLiteral("sump"));
+        m_returns->addItem(tr("not known"), QStringLiteral("unknown"));
+        form->addRow(tr("its oil goes"), m_returns);
     }
 }
 
@@ -326,6 +341,11 @@ std::vector<Edit> FirstQuestions::edits() const
     for (const Number &n : m_numbers)
         if (const auto now = n.field->value(); now && now != n.before)
             out.push_back(n.edit(*now));
+    if (const QVariant peak = m_load->currentData(); peak.isValid())
+        out.emplace_back(SetUse { "full_load_peak_kpa", peak.toDouble() });
+    if (const std::string to = m_returns ? m_returns->currentData().toString().toStdString() : "";
+        !to.empty())
+        out.emplace_back(SetReliefReturn { to });
     const std::string whose = m_whose->currentData().toString().toStdString();
     for (const LimitRow &l : m_limits)
         for (const auto &[end, key] : { std::pair(l.least, "min_um"), std::pair(l.most, "max_um") })

@@ -70,6 +70,7 @@ private:
     QCheckBox *m_alone = nullptr;
     std::vector<std::pair<std::string, QCheckBox *>> m_jobs; ///< letter
     QComboBox *m_oil = nullptr, *m_whose = nullptr;
+    QComboBox *m_load = nullptr, *m_returns = nullptr; ///< null: not asked here
     std::vector<Number> m_numbers;
     std::vector<LimitRow> m_limits;
 };

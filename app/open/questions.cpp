@@ -16,6 +16,7 @@
 #include "study/dressing.h"
 #include "study/feedcover.h"
 #include "study/gaseffect.h"
+#include "study/oilsbeside.h"
 #include "study/room.h"
 #include "study/sampling.h"
 #include "study/shellplan.h"
@@ -61,8 +62,8 @@ Question<Result<Diagnosis>> diagnosis()
 
 Question<Result<ReadAgainst>> readings()
 {
-    return { "readings", {}, [](const AskedAbout &about, Progress &progress) {
-                return readAgainstForecast(*about.build, about.assessment->sizes, &progress);
+    return { "readings", {}, [](const AskedAbout &about, Progress &) {
+                return readAgainstForecast(*about.build, about.assessment->sizes);
             } };
 }
 
@@ -110,6 +111,13 @@ Question<Result<std::optional<double>>> floatsFrom()
     return { "floatsFrom", {}, [](const AskedAbout &about, Progress &) {
                 return floatsFrom_rpm(*about.build, about.assessment->sizes,
                                       about.build->use.hotOil_c);
+            } };
+}
+
+Question<Result<std::vector<OilBeside>>> oils()
+{
+    return { "oils", {}, [](const AskedAbout &about, Progress &) {
+                return oilsBeside(*about.build, about.assessment->sizes);
             } };
 }
 

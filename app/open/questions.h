@@ -27,6 +27,7 @@ struct OilReport;
 struct PumpStudy;
 struct ReadAgainst;
 struct ReadTrace;
+struct OilBeside;
 struct RemedyTable;
 struct RemedyWishes;
 struct RoomConditions;
@@ -45,7 +46,7 @@ namespace ask {
 /// Gate, priming and the start-up checklist.
 Question<StartCard> start();
 Question<Result<Diagnosis>> diagnosis();
-/// Readings against the forecast, and what would explain them.
+/// Readings against the forecast, and what they make of it.
 Question<Result<ReadAgainst>> readings();
 Question<Result<RemedyTable>> remedies(const std::vector<Fault> &faults,
                                        const RemedyWishes &wishes);
@@ -58,6 +59,8 @@ Question<Result<RoomMap>> roomMap(const std::string &family, const RoomCondition
 Question<WarmUps> warmUp(double rpm, int points);
 /// Speed from which mains and big-ends float, hot.
 Question<Result<std::optional<double>>> floatsFrom();
+/// All oils beside each other.
+Question<Result<std::vector<OilBeside>>> oils();
 /// The forecast's lines at so many speeds.
 Question<Result<std::vector<ForecastLine>>> forecastAt(int speeds);
 /// Bands from some thousand possible builds.

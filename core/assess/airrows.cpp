@@ -379,18 +379,10 @@ AirRow AirJudge::suctionRow()
     const char *id = "release", *name = "Suction and dissolved air";
     if (!m_solved)
         return unknown(id, name, "air_release", "no forecast");
-    struct At
-    {
-        double oil_c, gauge_pa;
-    };
-    const OperatingResult &most = m_operating.mostSpeed;
-    std::vector<At> points { { most.oil_c, inletGauge_pa(most) } };
-    if (m_operating.coldInletOil_c > 0)
-        points.push_back({ m_operating.coldInletOil_c, m_operating.coldInlet_pa });
     double share = -1;
-    At at {};
-    for (const At &p : points) {
-        const double here = gasAtPressure(inletAt(p.gauge_pa, p.oil_c), crankcase(), p.oil_c,
+    SuctionPoint at {};
+    for (const SuctionPoint &p : m_operating.suction) {
+        const double here = gasAtPressure(inletAt(p.inlet_pa, p.oil_c), crankcase(), p.oil_c,
                                           *m_sump.value("bunsen"), *m_sump.value("release_share"))
                                 .share();
         if (here > share) {
@@ -398,16 +390,21 @@ AirRow AirJudge::suctionRow()
             at = p;
         }
     }
+    if (share < 0)
+        return unknown(id, name, "air_release", "no pump");
     m_out.releaseShare = share;
-    const double depth = crankcase().value_pa - inletAt(at.gauge_pa, at.oil_c).value_pa;
+    const double depth = crankcase().value_pa - inletAt(at.inlet_pa, at.oil_c).value_pa;
     AirRow out { id, name, releaseState(share), "", "", "", "air_release" };
     out.quantity = { "air.suction",
                      "{0} at {1}, {2}",
-                     { asPressure(-depth), asTemperature(at.oil_c), asSpeed(most.rpm) } };
+                     { asPressure(-depth), asTemperature(at.oil_c), asSpeed(at.rpm) } };
     out.reason = out.state == AirState::Low ? "little can come out of solution"
                                             : "air can come out of solution in the suction";
     if (out.state != AirState::Low)
         out.remedy = "a wider, shorter suction; a larger strainer; warm it before speed";
+    if (reliefReturnOf(m_build) == ReliefReturn::Unknown)
+        append(out.reason,
+               "taken as if the relief valve let its oil go to the sump: look which way it goes");
     if (m_out.tank && m_out.tank->folds_pa) {
         const double folds = *m_out.tank->folds_pa;
         const Phrase hose { "air.folds",

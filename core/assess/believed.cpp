@@ -2,29 +2,19 @@
 #include "assess/believed.h"
 
 #include "assess/growth.h"
+#include "assess/narrowed.h"
 #include "evidence/band.h"
 #include "rules/rules.h"
 
 #include <Eigen/Dense>
-#include <boost/math/distributions/normal.hpp>
-#include <boost/math/tools/toms748_solve.hpp>
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
+#include <set>
 
 namespace mildpath {
 namespace {
-
-/// The last day that something was opened or mended: what was read before is of another engine.
-std::string lastMended(const Build &build)
-{
-    std::string out;
-    for (const Repair *r : standing(build.repairs))
-        out = std::max(out, r->at);
-    for (const Opening *o : standing(build.openings))
-        out = std::max(out, o->at);
-    return out;
-}
 
 struct Read
 {
@@ -46,72 +36,6 @@ std::vector<Read> counting(const Build &build)
     return out;
 }
 
-/// A reading's forecast, what the inputs do to it, and what it is good to itself.
-struct Seen
-{
-    double forecast_pa;
-    std::vector<double> ln;
-    double u_ln; ///< beside what the model leaves out of it
-};
-
-/// A reading brings its temperature with it: that input is none of the build's here.
-Result<Seen> seenBy(OperatingModel &model, const Read &read)
-{
-    const double rpm = read.reading->rpm;
-    const double du_rpm = std::max(readingSpeed_rpm, readingSpeedShare * rpm);
-    const auto here = model.effectsAt(rpm, std::span(&read.node, 1));
-    if (!here)
-        return tl::unexpected(here.error());
-    const auto faster = model.effectsAt(rpm + du_rpm, std::span(&read.node, 1));
-    if (!faster)
-        return tl::unexpected(faster.error());
-    Seen out { here->front().value_pa, here->front().ln, 0 };
-    if (!(out.forecast_pa > 0))
-        return fail("readings", "the forecast has no pressure where one was read");
-    const double bySpeed = std::log(faster->front().value_pa / out.forecast_pa);
-    double byTemperature = 0;
-    const auto &inputs = model.inputList();
-    for (size_t i = 0; i < inputs.size(); ++i)
-        if (inputs[i].oil_k != 0) {
-            byTemperature += out.ln[i] / inputs[i].oil_k * readingTemperature_k;
-            out.ln[i] = 0;
-        }
-    const double own = read.reading->u_kpa / read.reading->pressure_kpa;
-    out.u_ln = std::sqrt(own * own + bySpeed * bySpeed + byTemperature * byTemperature);
-    return out;
-}
-
-/// The build moved by z, but for the oil's temperature.
-CircuitChange movedBy(std::vector<UncertainInput> inputs, std::vector<double> z)
-{
-    for (UncertainInput &i : inputs)
-        i.oil_k = 0;
-    return
-        [inputs = std::move(inputs), z = std::move(z)](Circuit &circuit, Oil &oil) -> Result<void> {
-            PossibleBuild moved = possibleBuild(circuit, oil, 0, inputs, z);
-            circuit = std::move(moved.circuit);
-            oil = moved.oil;
-            return {};
-        };
-}
-
-double commonPart(const std::vector<UncertainInput> &inputs, const std::vector<double> &z)
-{
-    double out = 0;
-    for (size_t i = 0; i < inputs.size(); ++i)
-        out += inputs[i].pressure_ln * z[i];
-    return out;
-}
-
-Result<OperatingModel> shifted(const Build &build, const std::vector<GaugedSize> &sizes,
-                               double oil_c, const std::vector<double> &z)
-{
-    const PartTemperatures parts = settledTemperatures(build, oil_c);
-    const auto inputs
-        = uncertainInputs(build, sizes, parts, runningCircuit(build, sizes, parts).circuit);
-    return OperatingModel::make(build, sizes, parts, movedBy(inputs, z));
-}
-
 } // namespace
 
 bool Believed::nothingExplains() const
@@ -120,72 +44,149 @@ bool Believed::nothingExplains() const
     return m_pValue < tooRare;
 }
 
+Result<std::vector<ReadAt>> readAt(OperatingModel &model, double rpm,
+                                   std::span<const std::string> nodes)
+{
+    const double du_rpm = std::max(readingSpeed_rpm, readingSpeedShare * rpm);
+    const auto here = model.effectsAt(rpm, nodes);
+    if (!here)
+        return tl::unexpected(here.error());
+    const auto faster = model.pressures(rpm + du_rpm, model.oil(), nodes);
+    if (!faster)
+        return tl::unexpected(faster.error());
+    const auto &inputs = model.inputList();
+    std::vector<ReadAt> out;
+    for (size_t n = 0; n < nodes.size(); ++n) {
+        ReadAt &at = out.emplace_back(ReadAt { (*here)[n].value_pa, (*here)[n].ln, 0 });
+        if (!(at.forecast_pa > 0) || !((*faster)[n] > 0))
+            continue;
+        const double bySpeed = std::log((*faster)[n] / at.forecast_pa);
+        double byTemperature = 0;
+        for (size_t i = 0; i < inputs.size(); ++i)
+            if (inputs[i].oil_k != 0) {
+                byTemperature += at.ln[i] / inputs[i].oil_k * readingTemperature_k;
+                at.ln[i] = 0;
+            }
+        at.own_ln = std::hypot(bySpeed, byTemperature);
+    }
+    return out;
+}
+
 Result<Believed> Believed::by(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     const std::vector<Read> reads = counting(build);
     if (reads.empty())
         return fail("readings", "no gauge reading that counts");
-    Believed out(build, sizes);
+    const Build plain = withoutReadings(build);
+    Believed out;
+    std::vector<double> z, jacobian, precision;
     for (int pass = 0; pass < 2; ++pass) {
-        std::vector<double> prior, jacobian;
+        std::vector<double> prior;
         std::vector<BandReading> rows;
+        jacobian.clear();
         for (size_t i = 0; i < reads.size(); ++i) {
-            auto model = out.m_z.empty()
-                ? OperatingModel::make(build, sizes, reads[i].reading->oil_c)
-                : shifted(build, sizes, reads[i].reading->oil_c, out.m_z);
+            const GaugeReading &read = *reads[i].reading;
+            auto model
+                = OperatingModel::possible(plain, sizes, settledTemperatures(plain, read.oil_c), z);
             if (!model)
                 return tl::unexpected(model.error());
-            const auto seen = seenBy(*model, reads[i]);
+            const auto seen = readAt(*model, read.rpm, std::span(&reads[i].node, 1));
             if (!seen)
                 return tl::unexpected(seen.error());
+            const ReadAt &at = seen->front();
+            if (!(at.forecast_pa > 0))
+                return fail("readings", "the forecast has no pressure where one was read");
             // r = ln y − h(z) + J z: the forecast taken back to z = 0 along its slope.
-            double ln = std::log(seen->forecast_pa);
-            if (!out.m_z.empty()) {
-                ln += commonPart(model->inputList(), out.m_z);
-                for (size_t k = 0; k < out.m_z.size(); ++k)
-                    ln -= seen->ln[k] * out.m_z[k];
+            double ln = std::log(at.forecast_pa);
+            if (!z.empty()) {
+                ln += commonPart_ln(model->inputList(), z);
+                for (size_t k = 0; k < z.size(); ++k)
+                    ln -= at.ln[k] * z[k];
             }
             prior.push_back(std::exp(ln));
-            jacobian.insert(jacobian.end(), seen->ln.begin(), seen->ln.end());
-            const double y = reads[i].reading->pressure_kpa * 1e3;
-            rows.push_back({ i, y, seen->u_ln * y });
+            jacobian.insert(jacobian.end(), at.ln.begin(), at.ln.end());
+            const double y = read.pressure_kpa * 1e3;
+            rows.push_back({ i, y, std::hypot(read.u_kpa * 1e3, at.own_ln * y) });
+            if (pass == 0 && i == 0)
+                for (const UncertainInput &input : model->inputList())
+                    out.m_calibration.believed.push_back({ input.cause, 0, {} });
         }
-        const size_t inputs = jacobian.size() / reads.size();
-        const auto update = updateBand(prior, jacobian, inputs, rows, bandModelOwn_ln);
+        const auto update
+            = updateBand(prior, jacobian, jacobian.size() / reads.size(), rows, bandModelOwn_ln);
         if (!update)
             return tl::unexpected(update.error());
-        out.m_z = update->inputs;
-        out.m_jacobian = jacobian;
+        z = update->inputs;
+        precision = update->precision;
         if (pass == 0) {
             out.m_chi2 = update->chi2;
             out.m_pValue = update->p_value;
-            out.m_off = update->offProbability;
+            out.m_calibration.off = update->offProbability;
         }
-        out.m_precision = update->precision;
     }
+    out.keep(z, jacobian, precision);
     for (const Read &r : reads)
-        out.m_readings.push_back(r.reading->id);
+        out.m_calibration.readings.push_back(r.reading->id);
     return out;
 }
 
-Result<OperatingModel> Believed::modelAt(double oil_c) const
+/// C = I − JᵀS⁻¹J = I − W Wᵀ with S⁻¹ = L Lᵀ and W = JᵀL.
+void Believed::keep(const std::vector<double> &z, const std::vector<double> &jacobian,
+                    const std::vector<double> &precision)
 {
-    return shifted(*m_build, *m_sizes, oil_c, m_z);
+    const auto n = static_cast<Eigen::Index>(z.size()),
+               m = static_cast<Eigen::Index>(jacobian.size()) / n;
+    using RowMajor = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
+    const Eigen::Map<const RowMajor> j(jacobian.data(), m, n), s(precision.data(), m, m);
+    const Eigen::MatrixXd root = Eigen::MatrixXd(s).llt().matrixL();
+    const Eigen::MatrixXd w = j.transpose() * root;
+    for (Eigen::Index i = 0; i < n; ++i) {
+        BelievedInput &input = m_calibration.believed[static_cast<size_t>(i)];
+        input.z = z[static_cast<size_t>(i)];
+        for (Eigen::Index k = 0; k < m; ++k)
+            input.narrows.push_back(w(i, k));
+    }
+    m_calibration.input = "readings";
 }
 
-Result<void> Believed::update(std::vector<ForecastLine> &lines) const
+std::vector<BelievedInput> Believed::moved() const
 {
+    constexpr double noticed = 0.05;
+    std::vector<BelievedInput> out;
+    for (const BelievedInput &b : m_calibration.believed)
+        if (std::abs(b.z) >= noticed)
+            out.push_back({ b.cause, b.z, {} });
+    std::ranges::stable_sort(out, std::greater {},
+                             [](const BelievedInput &b) { return std::abs(b.z); });
+    // Of one cause the farthest speaks.
+    std::set<std::string> said;
+    std::erase_if(out, [&](const BelievedInput &b) { return !said.insert(b.cause).second; });
+    return out;
+}
+
+Build Believed::applied(const Build &build) const
+{
+    Build out = withoutReadings(build);
+    Calibration c = m_calibration;
+    c.id = "believed";
+    c.at = lastMended(build) + "~"; // after all that was mended
+    out.calibrations.push_back(std::move(c));
+    return out;
+}
+
+Result<void> Believed::update(const Build &build, const std::vector<GaugedSize> &sizes,
+                              std::vector<ForecastLine> &lines) const
+{
+    const Build with = applied(build);
     for (ForecastLine &line : lines) {
-        auto model = modelAt(line.oil_c);
-        auto plain = OperatingModel::make(*m_build, *m_sizes, line.oil_c);
-        if (!model || !plain)
-            return tl::unexpected(model ? plain.error() : model.error());
+        auto model = OperatingModel::make(with, sizes, line.oil_c);
+        if (!model)
+            return tl::unexpected(model.error());
         line.updated.clear();
         for (const double rpm : line.rpm) {
-            const auto gauge = gaugeAt(rpm, *model, *plain);
-            if (!gauge)
-                return tl::unexpected(gauge.error());
-            line.updated.push_back(*gauge);
+            const auto r = model->at(rpm, OperatingModel::Detail::Ranges);
+            if (!r)
+                return tl::unexpected(r.error());
+            line.updated.push_back(r->gauge);
         }
     }
     return {};
@@ -196,18 +197,43 @@ Result<BelievedIdle> believedIdle(const Build &build, const std::vector<GaugedSi
     const auto believed = Believed::by(build, sizes);
     if (!believed)
         return tl::unexpected(believed.error());
-    auto with = believed->modelAt(build.use.hotOil_c);
-    auto alone = OperatingModel::make(build, sizes, build.use.hotOil_c);
+    const auto idle = [&](const Build &b) -> Result<LikelyPressure> {
+        auto model = OperatingModel::make(b, sizes, b.use.hotOil_c);
+        if (!model)
+            return tl::unexpected(model.error());
+        const auto r = model->at(b.use.hotIdle_rpm, OperatingModel::Detail::Ranges);
+        if (!r)
+            return tl::unexpected(r.error());
+        return r->gauge;
+    };
+    const auto with = idle(believed->applied(build)), alone = idle(withoutReadings(build));
     if (!with || !alone)
         return tl::unexpected(with ? alone.error() : with.error());
-    const auto now = alone->at(build.use.hotIdle_rpm, OperatingModel::Detail::Ranges);
-    if (!now)
-        return tl::unexpected(now.error());
-    const auto gauge = believed->gaugeAt(build.use.hotIdle_rpm, *with, *alone);
-    if (!gauge)
-        return tl::unexpected(gauge.error());
-    return BelievedIdle { now->gauge, *gauge, believed->readings().size(),
-                          believed->offProbability(), believed->nothingExplains() };
+    BelievedIdle out { *alone,
+                       *with,
+                       believed->readings().size(),
+                       believed->offProbability(),
+                       believed->nothingExplains(),
+                       believed->moved(),
+                       believed->calibration() };
+    out.calibration.note = render(believedText(out), fileStyle);
+    return out;
+}
+
+std::vector<BelievedInput> BelievedIdle::told() const
+{
+    constexpr size_t few = 5;
+    if (nothingExplains)
+        return {};
+    return { moved.begin(),
+             moved.begin() + static_cast<std::ptrdiff_t>(std::min(few, moved.size())) };
+}
+
+Phrase movedText(const BelievedInput &input)
+{
+    return { "believed.moved",
+             input.z > 0 ? "{0}: up, {1} of its uncertainty" : "{0}: down, {1} of its uncertainty",
+             { input.cause, asNumber(std::abs(input.z), 1) } };
 }
 
 Phrase believedText(const BelievedIdle &idle)
@@ -226,50 +252,6 @@ Phrase believedText(const BelievedIdle &idle)
     return { "believed.off",
              "{0}; {1} left for something that is not on this list",
              { both, asShare(idle.offProbability) } };
-}
-
-Result<LikelyPressure> Believed::gaugeAt(double rpm, OperatingModel &model,
-                                         OperatingModel &plain) const
-{
-    const std::string node = m_build->circuit.taps.at(m_build->gaugeTap);
-    const auto now = model.effectsAt(rpm, std::span(&node, 1));
-    if (!now)
-        return tl::unexpected(now.error());
-    const auto before = plain.effectsAt(rpm, std::span(&node, 1));
-    if (!before)
-        return tl::unexpected(before.error());
-    if (!(now->front().value_pa > 0) || !(before->front().value_pa > 0))
-        return LikelyPressure { now->front().value_pa, now->front().value_pa,
-                                now->front().value_pa };
-    // var = J C Jᵀ + own², C = I − J_rᵀ S⁻¹ J_r
-    const auto n = static_cast<Eigen::Index>(m_z.size()),
-               m = static_cast<Eigen::Index>(m_readings.size());
-    using RowMajor = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
-    const Eigen::Map<const RowMajor> jr(m_jacobian.data(), m, n),
-        precision(m_precision.data(), m, m);
-    const Eigen::Map<const Eigen::VectorXd> j(now->front().ln.data(), n),
-        j0(before->front().ln.data(), n);
-    const Eigen::VectorXd across = jr * j;
-    const double own = bandModelOwn_ln * bandModelOwn_ln;
-    const double sd
-        = std::sqrt(std::max(0.0, j.squaredNorm() - across.dot(precision * across)) + own);
-    const double middle = std::log(now->front().value_pa) + commonPart(model.inputList(), m_z);
-    const double offMiddle = std::log(before->front().value_pa),
-                 offSd
-        = std::sqrt(j0.squaredNorm() + offCommon_ln * offCommon_ln + offEach_ln * offEach_ln);
-    // Quantiles of the mixture of both.
-    const boost::math::normal known(middle, sd), off(offMiddle, offSd);
-    const auto quantile = [&](double share) {
-        const auto miss
-            = [&](double x) { return (1 - m_off) * cdf(known, x) + m_off * cdf(off, x) - share; };
-        const double low = std::min(middle - 8 * sd, offMiddle - 8 * offSd),
-                     high = std::max(middle + 8 * sd, offMiddle + 8 * offSd);
-        std::uintmax_t most = 60;
-        const auto root = boost::math::tools::toms748_solve(
-            miss, low, high, boost::math::tools::eps_tolerance<double>(30), most);
-        return std::exp((root.first + root.second) / 2);
-    };
-    return LikelyPressure { std::exp(middle), quantile(0.05), quantile(0.95) };
 }
 
 } // namespace mildpath

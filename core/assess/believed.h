@@ -10,48 +10,56 @@
 
 namespace mildpath {
 
+/// A forecast where a gauge is read.
+struct ReadAt
+{
+    double forecast_pa;
+    std::vector<double> ln; ///< by one standard deviation of each input but the oil's temperature
+    /// What its own speed (the larger of 20 rev/min and 1 %) and oil temperature (2 K) may be off.
+    double own_ln;
+};
+/// Errors: as Network::solve; an unknown node.
+Result<std::vector<ReadAt>> readAt(OperatingModel &model, double rpm,
+                                   std::span<const std::string> nodes);
+
 /// What the gauge readings that stand make of a build's forecast. Never taken silently: the
-/// forecast stays what it is, this stands beside it.
+/// forecast stays what it is until somebody records calibration().
 class Believed
 {
 public:
     /// Standard linear-Gaussian inversion about the forecast, then once more about what that gives
     /// (Gauss–Newton): every reading is solved at its own speed and oil temperature, with its own
-    /// uncertainty, 2 K of its temperature, the larger of 20 rev/min and 1 % of its speed, and what
-    /// the model leaves out of each pressure. Readings of what was repaired or opened since do not
-    /// count. Source: as updateBand (evidence/band.h).
+    /// uncertainty, those of readAt() and what the model leaves out of each pressure. Readings of
+    /// what was repaired or opened since do not count, nor does what readings made of it before.
+    /// Source: as updateBand (evidence/band.h).
     /// Errors: `readings` where none counts; as Network::solve.
     static Result<Believed> by(const Build &build, const std::vector<GaugedSize> &sizes);
 
     /// Ids of the readings that count.
-    const std::vector<std::string> &readings() const { return m_readings; }
+    const std::vector<std::string> &readings() const { return m_calibration.readings; }
     double chi2() const { return m_chi2; }
     double pValue() const { return m_pValue; }
     /// That something is at work which is not among the inputs.
-    double offProbability() const { return m_off; }
+    double offProbability() const { return m_calibration.off; }
     /// No input explains these readings.
     bool nothingExplains() const;
-
-    /// The build as the readings have it, at an oil temperature.
-    Result<OperatingModel> modelAt(double oil_c) const;
-    /// The gauge there: in `value_pa` the middle. Beside the updated inputs the mass for "the model
-    /// is off" widens it. @param model  of modelAt; @param plain  of the build itself, same point
-    Result<LikelyPressure> gaugeAt(double rpm, OperatingModel &model, OperatingModel &plain) const;
+    /// Inputs that moved, the farthest first.
+    std::vector<BelievedInput> moved() const;
+    /// What to record so that the forecast goes by them.
+    const Calibration &calibration() const { return m_calibration; }
+    /// The build as if it were recorded.
+    Build applied(const Build &build) const;
 
     /// Fills in what the readings make of forecast lines. Errors: as Network::solve.
-    Result<void> update(std::vector<ForecastLine> &lines) const;
+    Result<void> update(const Build &build, const std::vector<GaugedSize> &sizes,
+                        std::vector<ForecastLine> &lines) const;
 
 private:
-    Believed(const Build &build, const std::vector<GaugedSize> &sizes)
-        : m_build(&build)
-        , m_sizes(&sizes)
-    {
-    }
-    const Build *m_build; ///< both outlive this
-    const std::vector<GaugedSize> *m_sizes;
-    std::vector<std::string> m_readings;
-    std::vector<double> m_z, m_jacobian, m_precision; ///< readings × inputs; BandUpdate
-    double m_chi2 = 0, m_pValue = 1, m_off = 0;
+    void keep(const std::vector<double> &z, const std::vector<double> &jacobian,
+              const std::vector<double> &precision);
+
+    Calibration m_calibration;
+    double m_chi2 = 0, m_pValue = 1;
 };
 
 /// Hot idle alone and with the readings, for people.
@@ -61,7 +69,16 @@ struct BelievedIdle
     size_t readings = 0;
     double offProbability = 0;
     bool nothingExplains = false;
+    std::vector<BelievedInput> moved; ///< the farthest first
+    Calibration calibration; ///< to be recorded
+
+    /// Readings that nothing explains are to be looked at again.
+    Mark mark() const { return nothingExplains ? Mark::LookAgain : Mark::Proven; }
+    /// The few that moved farthest, for people; none where nothing explains the readings.
+    std::vector<BelievedInput> told() const;
 };
+/// "Big-end bearings, assumed: up, 0.8 of its uncertainty"
+Phrase movedText(const BelievedInput &input);
 /// Errors: as Believed::by.
 Result<BelievedIdle> believedIdle(const Build &build, const std::vector<GaugedSize> &sizes);
 /// "hot idle likely 1.1 to 2.2 bar, with 3 readings 1.5 to 2.1 bar; 1 % left for something that is

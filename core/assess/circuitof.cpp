@@ -128,7 +128,7 @@ void applyPump(Circuit &circuit)
 /// Mean loads of mains and big-ends from the engine, unless a stop states its own.
 void applyLoads(const Build &build, Circuit &circuit)
 {
-    for (const BearingLoad &l : bearingLoads(build))
+    for (const BearingLoad &l : bearingLoads(build, idlePeak_pa(build)))
         for (const std::string &id : build.engine.find(l.stop)->elements)
             if (Element *e = circuit.find(id); e && e->kind == ElementKind::FilmBearing) {
                 e->values["load_n"] = l.still_n;
@@ -167,7 +167,19 @@ bool grooveEntered(const Stop &main)
     return main.has("groove_deg") || main.has("journal_groove") || main.has("cross_drilled");
 }
 
-std::vector<BearingLoad> bearingLoads(const Build &build)
+double idlePeak_pa(const Build &build)
+{
+    return build.use.combustionPeak_kpa * 1e3;
+}
+
+double fullLoadPeakOf_pa(const Build &build)
+{
+    if (build.use.fullLoadPeak_kpa)
+        return *build.use.fullLoadPeak_kpa * 1e3;
+    return build.engine.ofKind(StopKind::Turbo) ? fullLoadPeakBoosted_pa : fullLoadPeak_pa;
+}
+
+std::vector<BearingLoad> bearingLoads(const Build &build, double peak_pa)
 {
     const Engine &e = build.engine;
     std::vector<const Stop *> mains, rods;
@@ -181,7 +193,9 @@ std::vector<BearingLoad> bearingLoads(const Build &build)
         else if (still_n > 0)
             out.push_back({ s.id, still_n, perKrpm2_n });
     };
-    const auto train = crankTrainOf(build);
+    auto train = crankTrainOf(build);
+    if (train)
+        train->peakPressure_pa = peak_pa;
     const double still = train ? bigEndMeanLoad_n(*train, 0) : 0;
     const double rise = train ? bigEndMeanLoad_n(*train, 1000) - still : 0;
     for (const Stop *s : rods)
@@ -208,7 +222,7 @@ std::optional<CrankTrain> crankTrainOf(const Build &build)
                                             : CrankTrain { e.bore_mm * 1e-3, e.bore_mm * 1e-3 };
     if (e.bore_mm > 0)
         train = { .bore_m = e.bore_mm * 1e-3, .stroke_m = stroke_mm(e) * 1e-3 };
-    train.peakPressure_pa = build.use.combustionPeak_kpa * 1e3;
+    train.peakPressure_pa = idlePeak_pa(build);
     if (e.reciprocating_g > 0)
         train.reciprocating_kg = e.reciprocating_g * 1e-3;
     if (e.rotating_g > 0)
@@ -266,11 +280,40 @@ Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
     applyForms(sizes, parts, out);
     applyFilmGrowth(build, sizes, parts, out);
     applyPump(out);
+    // As long as nobody knows, the forecast has it at the inlet, and the suction row at the sump.
+    if (const ReliefReturn to = reliefReturnOf(build); to != ReliefReturn::AsDrawn)
+        leadRelief(out, to == ReliefReturn::Sump);
     applySpring(build, out);
     applyLoads(build, out);
     if (filterReversed(build))
         reverseFilter(build, out);
     return out;
+}
+
+ReliefReturn reliefReturnOf(const Build &build)
+{
+    const auto at = std::ranges::find(reliefReturns, build.use.reliefReturnsTo);
+    return at == reliefReturns.end() ? ReliefReturn::AsDrawn
+                                     : static_cast<ReliefReturn>(1 + (at - reliefReturns.begin()));
+}
+
+bool reliefToSump(const Build &build)
+{
+    for (const Element &pump : build.circuit.elements)
+        if (pump.kind == ElementKind::Pump)
+            for (const Element &e : build.circuit.elements)
+                if (e.kind == ElementKind::Relief && e.from == pump.to)
+                    return e.to == sumpNode;
+    return false;
+}
+
+void leadRelief(Circuit &circuit, bool toSump)
+{
+    for (const Element &pump : circuit.elements)
+        if (pump.kind == ElementKind::Pump)
+            for (Element &e : circuit.elements)
+                if (e.kind == ElementKind::Relief && e.from == pump.to)
+                    e.to = toSump ? std::string(sumpNode) : pump.from;
 }
 
 void reverseFilter(const Build &build, Circuit &circuit)

@@ -19,6 +19,14 @@ struct PartTemperatures;
 Circuit circuitOf(const Build &build, const std::vector<GaugedSize> &sizes,
                   const PartTemperatures &parts);
 
+/// Where the pump's relief valves let their oil go.
+enum class ReliefReturn { AsDrawn, Inlet, Sump, Unknown };
+ReliefReturn reliefReturnOf(const Build &build);
+/// As the circuit is drawn.
+bool reliefToSump(const Build &build);
+/// To the sump, or else to the pump's inlet.
+void leadRelief(Circuit &circuit, bool toSump);
+
 /// Oil enters the filter from its clean side: check valve and bypass stand the wrong way round.
 void reverseFilter(const Build &build, Circuit &circuit);
 
@@ -30,7 +38,11 @@ struct BearingLoad
     double still_n, perKrpm2_n;
 };
 /// Of every main and big-end of which one is known, rods first.
-std::vector<BearingLoad> bearingLoads(const Build &build);
+/// @param peak_pa  of combustion
+std::vector<BearingLoad> bearingLoads(const Build &build, double peak_pa);
+/// Of combustion without load, and at full load: as entered, else by the kind of engine.
+double idlePeak_pa(const Build &build);
+double fullLoadPeakOf_pa(const Build &build);
 /// Bore, stroke and masses as far as the document knows them; absent without a size.
 std::optional<CrankTrain> crankTrainOf(const Build &build);
 

@@ -37,8 +37,9 @@ Figures::Figures(const Build &build, std::vector<GaugedSize> judged, Predicted p
     , lines(judgeLines(build))
     , operating(std::move(predicted.operating))
     , forecast(std::move(predicted.forecast))
-    , states(operating.unsolved ? std::vector<OperatingState>()
-                                : operatingStates(build, sizes, operating))
+    , states(operating.unsolved
+                 ? std::vector<OperatingState>()
+                 : operatingStates(build, sizes, operating, std::move(predicted.models)))
     , air(judgeAir(build, operating))
 {
 }

@@ -5,6 +5,7 @@
 #include "assess/figuremarks.h"
 #include "assess/operatingmodel.h"
 #include "assess/sizes.h"
+#include "assess/states.h"
 #include "oil/grades.h"
 #include "rules/rules.h"
 
@@ -190,16 +191,38 @@ void fillLevers(const Build &build, const std::vector<GaugedSize> &sizes, const 
             hotIdleChange(withStifferSpring(build, 100), sizes, now, oil_c), "nothing: still shut");
 }
 
-/// The deepest suction the engine sees warm enough to be driven: cool oil at the highest speed.
-void fillColdInlet(const Build &build, OperatingModel &cool, Operating &out)
+/// Hot and at the highest speed, cool at the highest speed, and at the coldest start idling and
+/// fast.
+void fillSuction(const Build &build, const std::vector<GaugedSize> &sizes, Predicted &out)
 {
-    for (const Element &e : build.circuit.elements)
-        if (e.kind == ElementKind::Pump)
-            if (const auto p
-                = cool.pressures(build.use.most_rpm, cool.oil(), std::array { e.from })) {
-                out.coldInlet_pa = p->front();
-                out.coldInletOil_c = coldForecast_c;
-            }
+    const auto pump = std::ranges::find(build.circuit.elements, ElementKind::Pump, &Element::kind);
+    if (pump == build.circuit.elements.end())
+        return;
+    const Use &use = build.use;
+    const bool unknown = reliefReturnOf(build) == ReliefReturn::Unknown;
+    const CircuitChange toSump = [](Circuit &circuit, Oil &) -> Result<void> {
+        leadRelief(circuit, true);
+        return {};
+    };
+    std::map<double, OperatingModel> others;
+    std::map<double, OperatingModel> &models = unknown ? others : out.models;
+    const std::array wanted { std::pair(use.hotOil_c, use.most_rpm),
+                              std::pair(coldForecast_c, use.most_rpm),
+                              std::pair(use.coldestStart_c, use.hotIdle_rpm),
+                              std::pair(use.coldestStart_c, fast_rpm) };
+    for (const auto &[oil_c, rpm] : wanted) {
+        auto at = models.find(oil_c);
+        if (at == models.end()) {
+            auto made
+                = OperatingModel::make(build, sizes, oil_c, unknown ? toSump : CircuitChange());
+            if (!made)
+                continue;
+            at = models.emplace(oil_c, std::move(*made)).first;
+        }
+        OperatingModel &model = at->second;
+        if (const auto p = model.pressures(rpm, model.oil(), std::array { pump->from }))
+            out.operating.suction.push_back({ rpm, oil_c, p->front() });
+    }
 }
 
 } // namespace
@@ -258,25 +281,24 @@ Predicted predict(const Build &build, const std::vector<GaugedSize> &sizes)
     const double hot_c = build.use.hotOil_c;
     const std::array temperatures { coldForecast_c, hot_c, hot_c + hotterBy_k };
     for (const double t : temperatures) {
-        auto model = OperatingModel::make(build, sizes, t);
-        if (!model) {
-            operating.unsolved = model.error();
+        auto made = OperatingModel::make(build, sizes, t);
+        if (!made) {
+            operating.unsolved = made.error();
             return out;
         }
-        auto line = lineAt(*model, t, forecastSpeeds(build));
+        OperatingModel &model = out.models.emplace(t, std::move(*made)).first->second;
+        auto line = lineAt(model, t, forecastSpeeds(build));
         if (!line) {
             operating.unsolved = line.error();
             return out;
         }
         out.forecast.lines.push_back(std::move(*line));
-        if (t == coldForecast_c)
-            fillColdInlet(build, *model, operating);
         if (t != hot_c)
             continue;
         // From the end of the line backwards: each starts close to where the last one ended.
-        auto most = model->at(build.use.most_rpm);
-        auto fast = model->at(build.use.highSpeed_rpm);
-        auto idle = model->at(build.use.hotIdle_rpm);
+        auto most = model.at(build.use.most_rpm);
+        auto fast = model.at(build.use.highSpeed_rpm);
+        auto idle = model.at(build.use.hotIdle_rpm);
         for (const auto *r : { &most, &fast, &idle })
             if (!*r) {
                 operating.unsolved = r->error();
@@ -285,10 +307,10 @@ Predicted predict(const Build &build, const std::vector<GaugedSize> &sizes)
         operating.mostSpeed = std::move(*most);
         operating.hotIdle = std::move(*idle);
         operating.highSpeed = std::move(*fast);
-        fillLevers(build, sizes, { model->state(), operating.hotIdle.gauge.value_pa },
-                   out.forecast);
-        fillOtherOils(build, sizes, *model, out.forecast);
+        fillLevers(build, sizes, { model.state(), operating.hotIdle.gauge.value_pa }, out.forecast);
+        fillOtherOils(build, sizes, model, out.forecast);
     }
+    fillSuction(build, sizes, out);
     return out;
 }
 

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/operating.h"
+#include "assess/operatingmodel.h"
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -59,6 +60,7 @@ struct Predicted
 {
     Operating operating;
     Forecast forecast;
+    std::map<double, OperatingModel> models; ///< by oil temperature, for more of the same build
 };
 /// Never fails: what cannot be solved is said in `operating.unsolved`.
 Predicted predict(const Build &build, const std::vector<GaugedSize> &sizes);

@@ -66,6 +66,16 @@ struct BearingFilm
     double loss_w = 0;
     double peak_pa = 0;
     bool carried = true; ///< false: more load than a film can bear
+
+    /// The same with the engine at full load; not at idle, nor without a size to reckon with.
+    struct AtFullLoad
+    {
+        double load_n = 0;
+        double smallest_m = 0;
+        double film_c = 0;
+        bool carried = true;
+    };
+    std::optional<AtFullLoad> loaded {};
 };
 
 /// Everything about one speed and oil temperature.
@@ -97,6 +107,13 @@ struct OperatingResult
 /// outlet. @param result  with Detail::Everything
 double pumpPower_w(const Build &build, const OperatingResult &result);
 
+/// The pump's inlet at an operating point.
+struct SuctionPoint
+{
+    double rpm, oil_c;
+    double inlet_pa; ///< gauge
+};
+
 /// The engine where it is judged. `unsolved`: the circuit has no solution, and nothing else here or
 /// in the forecast is filled.
 struct Operating
@@ -104,8 +121,9 @@ struct Operating
     OperatingResult hotIdle;
     OperatingResult highSpeed;
     OperatingResult mostSpeed; ///< hot oil at the highest speed
-    double coldInlet_pa = 0; ///< at the pump's inlet, cool oil of the forecast at the highest speed
-    double coldInletOil_c = 0;
+    /// At the pump's inlet where suction is deepest; the relief's oil goes to the sump as long as
+    /// nobody knows. Empty without a pump.
+    std::vector<SuctionPoint> suction;
     std::optional<Error> unsolved {};
 };
 

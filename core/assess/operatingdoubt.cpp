@@ -160,33 +160,33 @@ OperatingModel::Inside::changesBy(const Steps &steps, const Solution &solution,
     return out;
 }
 
-namespace {
-
-double sumOfSquares(const std::vector<double> &x, double own)
+void OperatingModel::Inside::asRead(LikelyPressure &p) const
 {
-    return std::inner_product(x.begin(), x.end(), x.begin(), own * own);
+    for (double *pa : { &p.value_pa, &p.low_pa, &p.high_pa })
+        *pa *= m_narrowed.factor();
 }
 
-/// Nine builds in ten: in the logarithm where there is pressure, plainly where there is suction.
-LikelyPressure bandAround(double value_pa, double sigma_pa)
+void OperatingModel::Inside::asRead(OperatingResult &r) const
 {
-    if (!(value_pa > 0))
-        return { value_pa, value_pa - likelyFactor * sigma_pa, value_pa + likelyFactor * sigma_pa };
-    const double factor = std::exp(likelyFactor * sigma_pa / value_pa);
-    return { value_pa, value_pa / factor, value_pa * factor };
-}
-
-} // namespace
-
-LikelyPressure OperatingModel::Inside::likely(double value_pa, const Changes &changes) const
-{
-    return bandAround(value_pa, std::sqrt(sumOfSquares(changes, bandModelOwn_ln * value_pa)));
+    if (!m_narrowed.any())
+        return;
+    asRead(r.gauge);
+    asRead(r.weakestPressure);
+    for (PointPressure &p : r.points)
+        p.pressure_pa *= m_narrowed.factor();
+    for (auto &[node, pa] : r.nodePressure_pa)
+        pa *= m_narrowed.factor();
 }
 
 DoubtfulPressure OperatingModel::Inside::doubtful(double value_pa, const Changes &changes) const
 {
-    DoubtfulPressure out { likely(value_pa, changes), {} };
-    const double own = bandModelOwn_ln * value_pa, whole = sumOfSquares(changes, own);
+    DoubtfulPressure out { m_narrowed.range(value_pa, changes), {} };
+    const double own = bandModelOwn_ln * value_pa;
+    // What readings tell of several together is taken off each by its part.
+    std::vector<double> parts = m_narrowed.left(changes);
+    for (size_t i = 0; i < parts.size(); ++i)
+        parts[i] = std::max(0.0, parts[i] * changes[i]);
+    const double whole = std::accumulate(parts.begin(), parts.end(), own * own);
     if (!(whole > 0))
         return out;
     std::map<std::string, size_t> known;
@@ -194,42 +194,44 @@ DoubtfulPressure OperatingModel::Inside::doubtful(double value_pa, const Changes
         const auto [at, fresh] = known.try_emplace(cause, out.from.size());
         if (fresh)
             out.from.push_back({ cause, family, 0 });
-        out.from[at->second].share += by * by / whole;
+        out.from[at->second].share += by / whole;
     };
     for (size_t i = 0; i < changes.size(); ++i)
-        add(m_inputs[i].cause, m_inputs[i].family, changes[i]);
-    add("the model itself", {}, own);
+        add(m_inputs[i].cause, m_inputs[i].family, parts[i]);
+    add("the model itself", {}, own * own);
     std::ranges::stable_sort(out.from, std::greater {}, &Doubt::share);
     return out;
 }
 
-bool OperatingModel::Inside::valveWithin(const Solution &solution,
-                                         const LikelyPressure &gauge) const
+bool OperatingModel::Inside::valveTowards(const Solution &solution, double value_pa,
+                                          double edge_pa) const
 {
-    if (!(gauge.value_pa > 0))
+    if (!(value_pa > 0))
         return false;
-    for (size_t e = 0; e < m_circuit.elements.size(); ++e) {
-        const Element &valve = m_circuit.elements[e];
-        double opens_pa = 0, open_pa = 0;
-        if (valve.kind == ElementKind::Relief) {
-            opens_pa = valve.value("crack_kpa") * 1e3;
-            open_pa = valve.value("full_kpa") * 1e3;
-        } else if (valve.kind == ElementKind::Jet) {
-            opens_pa = valve.value("open_kpa") * 1e3;
-            open_pa = opens_pa + valve.value("open_width_kpa") * 1e3;
-        } else {
-            continue;
-        }
-        const int element = static_cast<int>(e);
+    for (const Valve &valve : m_valves) {
         const double across
-            = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(element))]
-            - solution.pressure_pa[static_cast<size_t>(m_network->toNode(element))];
+            = solution.pressure_pa[static_cast<size_t>(m_network->fromNode(valve.element))]
+            - solution.pressure_pa[static_cast<size_t>(m_network->toNode(valve.element))];
         // Pressures behind the pump rise and fall about alike.
-        if (across * gauge.high_pa / gauge.value_pa > opens_pa
-            && across * gauge.low_pa / gauge.value_pa < open_pa)
+        const double there = across * edge_pa / value_pa;
+        if (std::max(across, there) > valve.opens_pa && std::min(across, there) < valve.open_pa)
             return true;
     }
     return false;
+}
+
+void OperatingModel::Inside::findValves()
+{
+    for (size_t e = 0; e < m_circuit.elements.size(); ++e) {
+        const Element &valve = m_circuit.elements[e];
+        const int element = static_cast<int>(e);
+        if (valve.kind == ElementKind::Relief)
+            m_valves.push_back(
+                { element, valve.value("crack_kpa") * 1e3, valve.value("full_kpa") * 1e3 });
+        else if (valve.kind == ElementKind::Jet)
+            m_valves.push_back({ element, valve.value("open_kpa") * 1e3,
+                                 (valve.value("open_kpa") + valve.value("open_width_kpa")) * 1e3 });
+    }
 }
 
 Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
@@ -238,7 +240,7 @@ Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
 {
     const Inside &in = *m_inside;
     const PossibleBuild possible = possibleBuild(in.m_circuit, in.m_oil, in.m_oil_c, in.m_inputs,
-                                                 z.first(in.m_inputs.size()));
+                                                 in.m_narrowed.spread(z.first(in.m_inputs.size())));
     std::vector<std::pair<int, std::shared_ptr<const Law>>> laws;
     std::vector<std::pair<int, double>> factors;
     for (size_t e = 0; e < in.m_circuit.elements.size(); ++e) {
@@ -258,28 +260,33 @@ Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
         if (!solution)
             return tl::unexpected(solution.error());
         out.push_back(solution->pressure_pa[static_cast<size_t>(in.m_gaugeNode)]
-                      * std::exp(possible.pressure_ln));
+                      * std::exp(possible.pressure_ln) * in.m_narrowed.factor());
     }
     return out;
 }
 
-/// A valve that opens between the edges of a range bends it: both edges are solved, all inputs
+/// A valve that opens towards an edge of a range bends it: both edges are solved, all inputs
 /// moved the way that leads there. What they do to each flow stands as a factor of it, so that the
 /// films' curves serve again.
 void OperatingModel::solveEdges(const Solution &solution, const OperatingPoint &point,
                                 LikelyPressure &gauge) const
 {
     const Inside &in = *m_inside;
+    const double value = gauge.value_pa;
+    if (!in.valveTowards(solution, value, gauge.low_pa)
+        && !in.valveTowards(solution, value, gauge.high_pa))
+        return;
     const Network &network = *in.m_network;
     const auto steps = in.flowSteps(solution, point);
     const auto changes = in.changesBy(steps, solution, std::span(&in.m_gaugeNode, 1)).front();
-    const double value = gauge.value_pa, own = bandModelOwn_ln * value;
-    const double sigma = std::sqrt(sumOfSquares(changes, own));
+    const double own = bandModelOwn_ln * value;
+    const double sigma = std::sqrt(in.m_narrowed.variance(changes) + own * own);
+    const std::vector<double> towards = in.m_narrowed.left(changes);
     for (const double side : { -1.0, 1.0 }) {
         std::vector<double> moved(network.elementCount(), 0.0); // m³/s
         double common_ln = 0;
         for (size_t i = 0; i < changes.size(); ++i) {
-            const double z = side * likelyFactor * changes[i] / sigma;
+            const double z = side * likelyFactor * towards[i] / sigma;
             for (const auto &[element, change] : steps[i])
                 moved[static_cast<size_t>(element)] += z * change;
             common_ln += z * in.m_inputs[i].pressure_ln;
@@ -322,9 +329,11 @@ Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(double rpm,
             in.m_network->nodeIndex(nodes[i]) < 0
                 ? DoubtfulPressure {}
                 : in.doubtful(solution->pressure_pa[static_cast<size_t>(known[i])], changes[i]));
-    for (size_t i = 0; i < nodes.size(); ++i)
-        if (known[i] == in.m_gaugeNode && in.valveWithin(*solution, out[i].pressure))
+    for (size_t i = 0; i < nodes.size(); ++i) {
+        if (known[i] == in.m_gaugeNode)
             solveEdges(*solution, point, out[i].pressure);
+        in.asRead(out[i].pressure);
+    }
     return out;
 }
 
@@ -346,7 +355,8 @@ Result<std::vector<NodeEffects>> OperatingModel::effectsAt(double rpm,
     std::vector<NodeEffects> out;
     for (size_t i = 0; i < nodes.size(); ++i) {
         const double value = solution->pressure_pa[static_cast<size_t>(known[i])];
-        NodeEffects &e = out.emplace_back(NodeEffects { value, changes[i] });
+        NodeEffects &e
+            = out.emplace_back(NodeEffects { value * in.m_narrowed.factor(), changes[i] });
         for (double &change : e.ln)
             change = value > 0 ? change / value : 0;
     }

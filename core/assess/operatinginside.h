@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/narrowed.h"
 #include "assess/operatingmodel.h"
 #include "assess/uncertain.h"
 #include "circuit/network.h"
@@ -37,6 +38,7 @@ public:
     {
         BearingFilm film;
         int element;
+        double fullLoad_n = 0, fullLoad_n_per_krpm2 = 0; ///< 0: not known
     };
     struct Watched
     {
@@ -60,10 +62,13 @@ public:
     /// For each of these nodes.
     std::vector<Changes> changesAt(const Solution &solution, const OperatingPoint &point,
                                    std::span<const int> nodes) const;
-    LikelyPressure likely(double value_pa, const Changes &changes) const;
+    /// What the model leaves out of all pressures, as readings have it.
+    void asRead(LikelyPressure &pressure) const;
+    void asRead(OperatingResult &result) const;
     DoubtfulPressure doubtful(double value_pa, const Changes &changes) const;
-    /// A relief valve or a jet opens somewhere within the range.
-    bool valveWithin(const Solution &solution, const LikelyPressure &gauge) const;
+    /// A relief valve or a jet opens between a value at the gauge and an edge of its range.
+    bool valveTowards(const Solution &solution, double value_pa, double edge_pa) const;
+    void findValves();
     double flowTaken_m3_s(const Watched &w, const Solution &solution) const;
     void share(const Solution &solution, OperatingResult &out) const;
     void findWatched(const Build &build);
@@ -78,6 +83,7 @@ public:
     double m_floor_pa = 0, m_hotIdle_rpm = 0, m_most_rpm = 0;
     int m_gaugeNode = -1;
     std::vector<UncertainInput> m_inputs {};
+    Narrowed m_narrowed {};
     /// What the inputs do, made when it is first asked for.
     struct Effects
     {
@@ -89,6 +95,13 @@ public:
     void findEffects() const;
     mutable std::once_flag m_effectsMade {};
     mutable Effects m_effects {};
+    /// Relief valves and jets: where they begin to open, and stand open.
+    struct Valve
+    {
+        int element;
+        double opens_pa, open_pa;
+    };
+    std::vector<Valve> m_valves {};
     std::vector<Watched> m_watched {};
     std::vector<Filmed> m_filmed {};
     std::vector<int> m_crankDrillings {};

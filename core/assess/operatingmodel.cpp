@@ -20,6 +20,22 @@
 #include <cmath>
 
 namespace mildpath {
+namespace {
+
+constexpr double idlesUpTo = 1.1; ///< of the hot idle's speed
+
+/// Circuit and oil with every input moved by its z, but for the oil's temperature.
+void move(const std::vector<UncertainInput> &inputs, const std::vector<double> &z, Circuit &circuit,
+          Oil &oil)
+{
+    if (z.empty())
+        return;
+    PossibleBuild moved = possibleBuild(circuit, oil, 0, inputs, z);
+    circuit = std::move(moved.circuit);
+    oil = moved.oil;
+}
+
+} // namespace
 
 OperatingModel::OperatingModel(std::shared_ptr<const Inside> inside)
     : m_inside(std::move(inside))
@@ -57,12 +73,23 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
                                             const PartTemperatures &parts,
                                             const CircuitChange &change)
 {
+    return possible(build, sizes, parts, {}, change);
+}
+
+Result<OperatingModel> OperatingModel::possible(const Build &build,
+                                                const std::vector<GaugedSize> &sizes,
+                                                const PartTemperatures &parts,
+                                                const std::vector<double> &z,
+                                                const CircuitChange &change)
+{
     const auto inside = std::make_shared<Inside>();
     Inside &out = *inside;
     RunningCircuit running = runningCircuit(build, sizes, parts);
     out.m_circuit = std::move(running.circuit);
     out.m_oil = running.oil;
     out.m_inputs = uncertainInputs(build, sizes, parts, out.m_circuit);
+    out.m_narrowed = Narrowed(build, out.m_inputs);
+    move(out.m_inputs, z.empty() ? out.m_narrowed.z() : z, out.m_circuit, out.m_oil);
     if (change)
         if (auto ok = change(out.m_circuit, out.m_oil); !ok)
             return tl::unexpected(ok.error());
@@ -78,6 +105,7 @@ Result<OperatingModel> OperatingModel::make(const Build &build,
     out.m_gaugeNode = tap == build.circuit.taps.end() ? -1 : out.m_network->nodeIndex(tap->second);
     if (out.m_gaugeNode < 0)
         return fail("/circuit/gauge_tap", "the gauge sits on no tap of the circuit");
+    out.findValves();
     out.findWatched(build);
     out.findFilmed(build);
     return OperatingModel(inside);
@@ -143,6 +171,7 @@ void OperatingModel::Inside::findFilmed(const Build &build)
     for (size_t e = 0; e < m_circuit.elements.size(); ++e)
         if (m_circuit.elements[e].kind == ElementKind::CrankDrilling)
             m_crankDrillings.push_back(static_cast<int>(e));
+    const auto loads = bearingLoads(build, fullLoadPeakOf_pa(build));
     for (const SizeItem &i : sizeItems(build))
         if (const int e = i.element.empty() ? -1 : m_network->elementIndex(i.element);
             e >= 0 && m_circuit.elements[static_cast<size_t>(e)].kind == ElementKind::FilmBearing) {
@@ -151,6 +180,11 @@ void OperatingModel::Inside::findFilmed(const Build &build)
             f.film.family = i.family->id;
             f.film.name = i.name;
             f.film.element = i.element;
+            const auto load = std::ranges::find(loads, f.film.stop, &BearingLoad::stop);
+            if (load != loads.end() && (f.film.family == "main" || f.film.family == "big_end")) {
+                f.fullLoad_n = load->still_n;
+                f.fullLoad_n_per_krpm2 = load->perKrpm2_n;
+            }
             m_filmed.push_back(std::move(f));
         }
 }
@@ -174,6 +208,15 @@ void OperatingModel::Inside::fillFilms(const Solution &solution, const Operating
         b.loss_w = film->at.loss_w;
         b.peak_pa = film->peak_pa;
         b.carried = film->at.film.carried;
+        // An engine that idles is not loaded.
+        if (const double krpm = point.rpm / 1000;
+            f.fullLoad_n > 0 && point.rpm > idlesUpTo * m_hotIdle_rpm)
+            if (const auto full
+                = m_network->filmAt(f.element, solution, point,
+                                    f.fullLoad_n + f.fullLoad_n_per_krpm2 * krpm * krpm))
+                b.loaded
+                    = { f.fullLoad_n + f.fullLoad_n_per_krpm2 * krpm * krpm, full->smallestFilm_m,
+                        point.sumpTemperature_c + full->rise_k, full->at.film.carried };
         out.films.push_back(std::move(b));
     }
 }
@@ -305,9 +348,9 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
     if (ranges) {
         const std::array<int, 2> nodes { m_gaugeNode, std::max(weakestNode, 0) };
         const auto changes = changesAt(solution, point, nodes);
-        out.gauge = likely(gauge, changes[0]);
+        out.gauge = m_narrowed.range(gauge, changes[0]);
         if (out.weakest >= 0)
-            out.weakestPressure = likely(out.weakestPressure.value_pa, changes[1]);
+            out.weakestPressure = m_narrowed.range(out.weakestPressure.value_pa, changes[1]);
     }
     for (const int e : m_crankDrillings) {
         const auto &drilling = static_cast<const CrankLaw &>(m_network->law(e));
@@ -318,10 +361,10 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
         out.crankRatio = out.crankRatio == 0 ? ratio : std::min(out.crankRatio, ratio);
     }
     share(solution, out);
-    if (detail == Detail::Nodes || detail >= Detail::Pressures)
+    if (detail == Detail::Nodes || detail == Detail::Films || detail >= Detail::Pressures)
         for (size_t n = 0; n < m_network->nodes().size(); ++n)
             out.nodePressure_pa[m_network->nodes()[n]] = solution.pressure_pa[n];
-    if (detail == Detail::Everything) {
+    if (detail == Detail::Films || detail == Detail::Everything) {
         fillFilms(solution, point, out);
         for (size_t e = 0; e < m_network->elementCount(); ++e)
             out.elementFlow_m3_s[m_network->elementId(static_cast<int>(e))] = solution.flow_m3_s[e];
@@ -337,19 +380,22 @@ Result<OperatingResult> OperatingModel::at(double rpm, Detail detail)
     if (!solution)
         return tl::unexpected(solution.error());
     OperatingResult out = in.judge(*solution, point, detail);
-    if (detail >= Detail::Ranges && in.valveWithin(*solution, out.gauge))
+    if (detail >= Detail::Ranges)
         solveEdges(*solution, point, out.gauge);
+    in.asRead(out);
     return out;
 }
 
-Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil)
+Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil, Detail detail)
 {
     const Inside &in = *m_inside;
     const OperatingPoint point { oil, rpm, in.m_oil_c };
     const auto solution = in.m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
-    return in.judge(*solution, point, Detail::Values);
+    OperatingResult out = in.judge(*solution, point, detail);
+    in.asRead(out);
+    return out;
 }
 
 Result<std::vector<double>> OperatingModel::pressures(double rpm, const Oil &oil,
@@ -362,7 +408,8 @@ Result<std::vector<double>> OperatingModel::pressures(double rpm, const Oil &oil
     std::vector<double> out;
     for (const std::string &node : nodes) {
         const int n = in.m_network->nodeIndex(node);
-        out.push_back(n < 0 ? 0 : solution->pressure_pa[static_cast<size_t>(n)]);
+        out.push_back(
+            n < 0 ? 0 : solution->pressure_pa[static_cast<size_t>(n)] * in.m_narrowed.factor());
     }
     return out;
 }

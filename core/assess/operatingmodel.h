@@ -67,18 +67,26 @@ public:
     static Result<OperatingModel> make(const Build &build, const std::vector<GaugedSize> &sizes,
                                        double oil_c, const CircuitChange &change = {});
 
+    /// One possible build: every uncertain input moved by its z, the oil's temperature not.
+    /// @param z  one an input, as inputList() has them; empty: as readings have them
+    static Result<OperatingModel> possible(const Build &build, const std::vector<GaugedSize> &sizes,
+                                           const PartTemperatures &parts,
+                                           const std::vector<double> &z,
+                                           const CircuitChange &change = {});
+
     /// How much of an OperatingResult is wanted; each step costs about as much as a solve.
     enum class Detail {
         Values, ///< gauge and points, no ranges
         Nodes, ///< and the pressure of every node, no ranges
+        Films, ///< and what every element and film does, no ranges
         Ranges, ///< values and the likely ranges
         Pressures, ///< and the pressure of every node
         Everything, ///< and what every element and film does
     };
     /// Errors: as Network::solve.
     Result<OperatingResult> at(double rpm, Detail detail = Detail::Everything);
-    /// Values with another oil.
-    Result<OperatingResult> at(double rpm, const Oil &oil);
+    /// With another oil; ranges are not for that.
+    Result<OperatingResult> at(double rpm, const Oil &oil, Detail detail = Detail::Values);
 
     /// Pressures at some nodes with the ranges nine builds in ten fall in, and what widens them.
     /// @param nodes  names; an unknown one reads 0

@@ -30,7 +30,6 @@ constexpr std::array<StateKind, 13> kinds { {
     { "most_shut", "Highest speed, relief stuck shut", true, true },
 } };
 
-constexpr double fast_rpm = 2000; ///< of cold starts and of the first run
 constexpr double room_c = 20;
 constexpr double shutBy_kpa = 9000; ///< a relief valve that does not open
 
@@ -128,12 +127,14 @@ std::span<const StateKind> stateKinds()
     return kinds;
 }
 
-std::vector<OperatingState>
-operatingStates(const Build &build, const std::vector<GaugedSize> &sizes, const Operating &solved)
+std::vector<OperatingState> operatingStates(const Build &build,
+                                            const std::vector<GaugedSize> &sizes,
+                                            const Operating &solved,
+                                            std::map<double, OperatingModel> models)
 {
     const Parts parts(build);
     const CircuitChange shut = reliefShut(build);
-    std::map<std::pair<double, bool>, std::optional<OperatingModel>> models;
+    std::map<double, OperatingModel> shutModels;
     std::vector<OperatingState> out;
     for (const StateKind &kind : kinds) {
         const OperatingResult *before = kind.id == "hot_idle" ? &solved.hotIdle
@@ -147,17 +148,22 @@ operatingStates(const Build &build, const std::vector<GaugedSize> &sizes, const 
             continue;
         }
         const Where where = whereOf(kind.id, build.use);
-        auto [model, fresh] = models.try_emplace({ where.oil_c, kind.reliefShut });
-        if (fresh)
-            if (auto made = OperatingModel::make(build, sizes, where.oil_c,
-                                                 kind.reliefShut ? shut : CircuitChange()))
-                model->second = std::move(*made);
-        if (!model->second)
-            continue;
+        auto &among = kind.reliefShut ? shutModels : models;
+        auto at = among.find(where.oil_c);
+        if (at == among.end()) {
+            auto made = OperatingModel::make(build, sizes, where.oil_c,
+                                             kind.reliefShut ? shut : CircuitChange());
+            if (!made)
+                continue;
+            at = among.emplace(where.oil_c, std::move(*made)).first;
+        }
         // A range is wanted where the gauge is held against the user's minimum.
         const bool idle = kind.id.find("idle") != std::string_view::npos;
         using Detail = OperatingModel::Detail;
-        auto result = model->second->at(where.rpm, idle ? Detail::Pressures : Detail::Nodes);
+        const Detail detail = idle       ? Detail::Pressures
+            : kind.id == "hot_plus_most" ? Detail::Films
+                                         : Detail::Nodes;
+        auto result = at->second.at(where.rpm, detail);
         if (!result)
             continue;
         OperatingState state { &kind, std::move(*result) };

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "assess/operating.h"
+#include "assess/operatingmodel.h"
 
+#include <map>
 #include <span>
 #include <string>
 #include <string_view>
@@ -21,6 +22,8 @@ struct StateKind
 /// In the order they are told.
 std::span<const StateKind> stateKinds();
 
+inline constexpr double fast_rpm = 2000; ///< of cold starts and of the first run
+
 /// The engine in one of them.
 struct OperatingState
 {
@@ -36,8 +39,11 @@ struct OperatingState
 
 /// All of them. Never fails: what cannot be solved is left out.
 /// @param solved  of the same build: its states are not solved again
-std::vector<OperatingState>
-operatingStates(const Build &build, const std::vector<GaugedSize> &sizes, const Operating &solved);
+/// @param models  of the same build, by oil temperature; more are made as they are wanted
+std::vector<OperatingState> operatingStates(const Build &build,
+                                            const std::vector<GaugedSize> &sizes,
+                                            const Operating &solved,
+                                            std::map<double, OperatingModel> models);
 /// @return null where it was not solved
 const OperatingState *stateOf(const std::vector<OperatingState> &states, std::string_view id);
 

@@ -233,6 +233,14 @@ std::vector<UncertainInput> uncertainInputs(const Build &build,
     return Table(build, sizes, parts, circuit).run();
 }
 
+double commonPart_ln(std::span<const UncertainInput> inputs, std::span<const double> z)
+{
+    double out = 0;
+    for (size_t i = 0; i < inputs.size(); ++i)
+        out += inputs[i].pressure_ln * z[i];
+    return out;
+}
+
 PossibleBuild possibleBuild(const Circuit &circuit, const Oil &oil, double oil_c,
                             std::span<const UncertainInput> inputs, std::span<const double> z)
 {

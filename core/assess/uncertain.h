@@ -38,6 +38,9 @@ std::vector<UncertainInput> uncertainInputs(const Build &build,
                                             const std::vector<GaugedSize> &sizes,
                                             const PartTemperatures &parts, const Circuit &circuit);
 
+/// What z does to the logarithm of every pressure.
+double commonPart_ln(std::span<const UncertainInput> inputs, std::span<const double> z);
+
 /// One possible build: every input moved by its z.
 struct PossibleBuild
 {

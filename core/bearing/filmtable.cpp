@@ -34,13 +34,27 @@ FilmLine::FilmLine(double lengthRatio)
     const double place = std::log(m_lengthRatio / leastLengthRatio)
         / std::log(mostLengthRatio / leastLengthRatio) * (filmTableLengths - 1);
     const Four columns = fourAbout(place, filmTableLengths);
-    m_column = columns.first;
-    m_weight = columns.weight;
-    m_logLow = m_logHigh = 0;
-    for (size_t k = 0; k < 4; ++k) {
-        m_logLow += m_weight[k] * filmTableEnds[0][static_cast<size_t>(m_column) + k];
-        m_logHigh += m_weight[k] * filmTableEnds[1][static_cast<size_t>(m_column) + k];
-    }
+    const auto here = [&](const double(&row)[filmTableLengths]) {
+        double out = 0;
+        for (size_t k = 0; k < 4; ++k)
+            out += columns.weight[k] * row[static_cast<size_t>(columns.first) + k];
+        return out;
+    };
+    m_logLow = here(filmTableEnds[0]);
+    m_logHigh = here(filmTableEnds[1]);
+    for (size_t load = 0; load < filmTableLoads; ++load)
+        for (size_t q = 0; q < filmTableQuantities; ++q)
+            m_value[load][q] = here(filmTableValues[q][load]);
+}
+
+double FilmLine::eccentricityAt(double logSommerfeld) const
+{
+    const double share = (logSommerfeld - m_logLow) / (m_logHigh - m_logLow);
+    const Four rows = fourAbout(std::clamp(share, 0.0, 1.0) * (filmTableLoads - 1), filmTableLoads);
+    double value = 0;
+    for (size_t i = 0; i < 4; ++i)
+        value += rows.weight[i] * m_value[static_cast<size_t>(rows.first) + i][0];
+    return fromLogit(value) * (share > 1 ? std::exp(m_logHigh - logSommerfeld) : 1);
 }
 
 FilmPoint FilmLine::at(double logSommerfeld) const
@@ -48,13 +62,9 @@ FilmPoint FilmLine::at(double logSommerfeld) const
     const double share = (logSommerfeld - m_logLow) / (m_logHigh - m_logLow);
     const Four rows = fourAbout(std::clamp(share, 0.0, 1.0) * (filmTableLoads - 1), filmTableLoads);
     double value[filmTableQuantities] {};
-    for (int q = 0; q < filmTableQuantities; ++q)
-        for (int i = 0; i < 4; ++i) {
-            const double *row = &filmTableValues[q][rows.first + i][m_column];
-            value[q] += rows.weight[static_cast<size_t>(i)]
-                * (m_weight[0] * row[0] + m_weight[1] * row[1] + m_weight[2] * row[2]
-                   + m_weight[3] * row[3]);
-        }
+    for (size_t i = 0; i < 4; ++i)
+        for (size_t q = 0; q < filmTableQuantities; ++q)
+            value[q] += rows.weight[i] * m_value[static_cast<size_t>(rows.first) + i][q];
     FilmPoint out { fromLogit(value[0]), std::exp(value[1]), 0, value[3], value[4], share >= 0 };
     if (share > 1)
         out.eccentricityRatio *= std::exp(m_logHigh - logSommerfeld);

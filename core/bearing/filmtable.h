@@ -56,13 +56,15 @@ public:
     /// @param logSommerfeld  ln S, S = (r/c)² μ N/P. Lighter than ε = 0.001: ε ∝ 1/S, friction of
     /// Petroff.
     FilmPoint at(double logSommerfeld) const;
+    /// Of at(), alone.
+    double eccentricityAt(double logSommerfeld) const;
     double lengthRatio() const { return m_lengthRatio; }
 
 private:
     double m_lengthRatio;
-    int m_column; ///< first of the four
-    std::array<double, 4> m_weight;
     double m_logLow, m_logHigh;
+    /// The table at this length ratio.
+    std::array<std::array<double, filmTableQuantities>, filmTableLoads> m_value;
 };
 
 } // namespace mildpath

@@ -29,38 +29,38 @@ double cubed(double h)
     return h * h * h;
 }
 
+/// The gap at one angle from the crown, −π…π.
 class Gap
 {
 public:
-    Gap(const ShellGeometry &b, const ShellShape &s)
+    /// @param reliefShare  of the relief's depth that counts
+    Gap(const ShellGeometry &b, const ShellShape &s, double theta, double reliefShare = 1)
         : m_b(b)
         , m_s(s)
     {
+        // The crown is the nearer one: its cosine is never negative.
+        const double cosine = std::cos(theta);
+        m_middle = s.upright_m / 2 * (1 + b.eccentricityRatio * cosine)
+            + s.eccentric_m * (1 - std::abs(cosine));
+        const double joint = b.diameter_m / 2 * std::abs(pi / 2 - std::abs(theta));
+        if (s.reliefLength_m > 0)
+            m_middle += reliefShare * s.reliefDepth_m * std::max(0.0, 1 - joint / s.reliefLength_m);
     }
-    /// @param reliefShare  of the relief's depth that counts
-    double at(double theta, double z, double reliefShare = 1) const
+    double at(double z) const
     {
-        const double c = m_s.upright_m / 2;
-        const double t = std::abs(std::remainder(theta, 2 * pi));
-        const double crown = std::min(t, pi - t);
-        const double joint = m_b.diameter_m / 2 * std::abs(pi / 2 - t);
-        double h = c * (1 + m_b.eccentricityRatio * std::cos(theta))
-            + m_s.eccentric_m * (1 - std::cos(crown));
-        if (m_s.reliefLength_m > 0)
-            h += reliefShare * m_s.reliefDepth_m * std::max(0.0, 1 - joint / m_s.reliefLength_m);
         const double end = 2 * z / m_b.length_m;
-        return h + m_s.taper_m * end / 4 + m_s.bell_m * end * end;
+        return m_middle + m_s.taper_m * end / 4 + m_s.bell_m * end * end;
     }
     /// 1/⟨h⁻³⟩ over one land.
-    double land(double theta, double from, double to) const
+    double land(double from, double to) const
     {
-        const double near = at(theta, from), far = at(theta, to);
+        const double near = at(from), far = at(to);
         if (m_s.bell_m == 0) // straight between its edges: exact
             return 2 * near * near * far * far / (near + far);
         double sum = 0;
         for (int i = 0; i < along; ++i) {
             const double z = from + (to - from) * i / (along - 1);
-            sum += (i == 0 || i == along - 1 ? 0.5 : 1) / cubed(at(theta, z));
+            sum += (i == 0 || i == along - 1 ? 0.5 : 1) / cubed(at(z));
         }
         return (along - 1) / sum;
     }
@@ -68,11 +68,11 @@ public:
 private:
     const ShellGeometry &m_b;
     const ShellShape &m_s;
+    double m_middle;
 };
 
 double flowOf(const ShellGeometry &b, const ShellShape &shape)
 {
-    const Gap gap(b, shape);
     const bool hole = b.extent_rad == 0;
     const double extent = hole ? 2 * pi : b.extent_rad;
     const double inner = b.grooveWidth_m / 2, outer = b.length_m / 2;
@@ -81,13 +81,14 @@ double flowOf(const ShellGeometry &b, const ShellShape &shape)
     const bool even = shape.taper_m == 0; // and both lands alike
     double sum = 0;
     for (int i = 0; i < places; ++i) {
-        const double theta = extent / 2 * i / (places - 1);
+        const Gap gap(b, shape, extent / 2 * i / (places - 1));
         double here = 0;
-        if (hole)
-            here = cubed(gap.at(theta, 0));
-        else
-            here = gap.land(theta, inner, outer)
-                + (even ? gap.land(theta, inner, outer) : gap.land(theta, -inner, -outer));
+        if (hole) {
+            here = cubed(gap.at(0));
+        } else {
+            const double front = gap.land(inner, outer);
+            here = front + (even ? front : gap.land(-inner, -outer));
+        }
         sum += (i == 0 || i == places - 1 ? 0.5 : 1) * here;
     }
     const double integral = sum * extent / (places - 1);
@@ -96,7 +97,7 @@ double flowOf(const ShellGeometry &b, const ShellShape &shape)
     const double lands = b.diameter_m / 2 / (outer - inner) * integral;
     if (extent >= 2 * pi - 1e-9)
         return lands;
-    const double ends = cubed(gap.at(extent / 2, 0, 0.5)) + cubed(gap.at(-extent / 2, 0, 0.5));
+    const double ends = 2 * cubed(Gap(b, shape, extent / 2, 0.5).at(0));
     return lands + 2 * grooveEndFactor(b.grooveWidth_m / b.length_m) * ends;
 }
 

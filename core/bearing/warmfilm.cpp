@@ -64,27 +64,28 @@ FilmBearing::FilmBearing(const RunningBearing &b)
 void FilmBearing::findFilm(FilmAt &out, double sommerfeldPerViscosity, double speed_m_s,
                            const FilmViscosity &oil) const
 {
-    // Begun from a gap such films often have.
+    // Begun as said, else from a gap such films often have.
     constexpr double usualGap = 0.4;
-    out.viscosity_pa_s = oil.at(speed_m_s / (usualGap * out.clearance_m));
+    out.viscosity_pa_s = oil.begin > 0 ? oil.begin * oil.still_pa_s
+                                       : oil.at(speed_m_s / (usualGap * out.clearance_m));
     // Thinner oil lets the journal sink, which thins it further, by an eighth of it at most: each
     // round leaves an eighth of the one before, and the rest of the row is added at once.
-    double before = 0, now = 0; // ln μ
-    for (int rounds = 0; rounds < 12; ++rounds) {
-        out.film = m_line.at(std::log(sommerfeldPerViscosity * out.viscosity_pa_s));
-        out.shearRate_per_s
-            = filmShearRate_per_s(speed_m_s, out.clearance_m, out.film.eccentricityRatio);
-        if (!oil.shear)
-            return;
-        const double asked = oil.at(out.shearRate_per_s),
-                     change = std::log(asked / out.viscosity_pa_s);
+    double before = 0; // ln μ
+    for (int rounds = 0; rounds < 12 && oil.shear; ++rounds) {
+        const double eccentricity
+            = m_line.eccentricityAt(std::log(sommerfeldPerViscosity * out.viscosity_pa_s));
+        const double asked = oil.at(filmShearRate_per_s(speed_m_s, out.clearance_m, eccentricity));
+        const double change = std::log(asked / out.viscosity_pa_s);
         if (std::abs(change) < 1e-5)
-            return;
-        now = change;
-        const double ratio = before != 0 ? now / before : 0;
-        out.viscosity_pa_s *= std::exp(ratio > 0 && ratio < 0.5 ? now / (1 - ratio) : now);
-        before = ratio > 0 && ratio < 0.5 ? 0 : now;
+            break;
+        const double ratio = before != 0 ? change / before : 0;
+        const bool row = ratio > 0 && ratio < 0.5;
+        out.viscosity_pa_s *= std::exp(row ? change / (1 - ratio) : change);
+        before = row ? 0 : change;
     }
+    out.film = m_line.at(std::log(sommerfeldPerViscosity * out.viscosity_pa_s));
+    out.shearRate_per_s
+        = filmShearRate_per_s(speed_m_s, out.clearance_m, out.film.eccentricityRatio);
 }
 
 FilmAt FilmBearing::at(const Running &r, const FilmViscosity &oil, double rise_k) const
@@ -155,9 +156,11 @@ WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const F
     const auto pressedAlone
         = [](const FilmAt &at, double flow) { return flow >= at.sideFlow_m3_s; };
     bool alone = false;
+    double left = 0; // of the viscosity under shear
     for (size_t i = 0; i < FilmOil::steps; ++i) {
         const FilmAt at
-            = bearing.at(running, { oil.viscosity_pa_s[i], oil.thinning() }, oil.rise_k[i]);
+            = bearing.at(running, { oil.viscosity_pa_s[i], oil.thinning(), left }, oil.rise_k[i]);
+        left = at.viscosity_pa_s / oil.viscosity_pa_s[i];
         const double flow = balancedFlow(at, oil.density_kg_m3[i], oil.rise_k[i]);
         const bool now = pressedAlone(at, flow);
         if (i > 0 && now && !alone && m_corner == most && at.sideFlow_m3_s > 0)
@@ -180,10 +183,11 @@ void WarmCurve::addCorner(const FilmBearing &bearing, const Running &running, co
 {
     const double rho = oil.density_kg_m3[step];
     FilmAt there {};
-    double flow = 0;
+    double flow = 0, left = 0;
     const auto beyond = [&](double logRise) {
-        const double rise = std::exp(logRise);
-        there = bearing.at(running, { viscosityAt(oil, rise), oil.thinning() }, rise);
+        const double rise = std::exp(logRise), still = viscosityAt(oil, rise);
+        there = bearing.at(running, { still, oil.thinning(), left }, rise);
+        left = there.viscosity_pa_s / still;
         flow = balancedFlow(there, rho, rise);
         return flow / there.sideFlow_m3_s - 1;
     };
@@ -285,9 +289,11 @@ namespace {
 double flowNear_m3_s(const FilmBearing &bearing, const Running &running, double feed_pa,
                      double near_k, const FilmOil &oil)
 {
-    double flow = 0;
+    double flow = 0, left = 0;
     const auto miss = [&](double rise_k) {
-        const FilmAt at = bearing.at(running, { viscosityAt(oil, rise_k), oil.thinning() }, rise_k);
+        const double still = viscosityAt(oil, rise_k);
+        const FilmAt at = bearing.at(running, { still, oil.thinning(), left }, rise_k);
+        left = at.viscosity_pa_s / still;
         flow = fedFlow_m3_s(at, feed_pa);
         // The density hardly counts here, and for both bearings alike.
         const double target
@@ -326,9 +332,11 @@ WarmFilm warmFilm(const FilmBearing &bearing, const Running &running, double fee
                   double supply_c, const FilmOilAt &oilAt, const ShearThinning *shear)
 {
     WarmFilm out {};
+    double left = 0;
     const auto miss = [&](double rise_k) {
         const FilmOilState oil = oilAt(supply_c + rise_k);
-        out.at = bearing.at(running, { oil.viscosity_pa_s, shear }, rise_k);
+        out.at = bearing.at(running, { oil.viscosity_pa_s, shear, left }, rise_k);
+        left = out.at.viscosity_pa_s / oil.viscosity_pa_s;
         out.flow_m3_s = fedFlow_m3_s(out.at, feed_pa);
         out.outlet_rise_k = out.at.loss_w / (oil.density_kg_m3 * oilHeat_j_kg_k * out.flow_m3_s);
         return filmWarmth * out.outlet_rise_k - rise_k;

@@ -48,6 +48,7 @@ struct FilmViscosity
 {
     double still_pa_s; ///< without shear
     const ShearThinning *shear = nullptr; ///< null: it does not thin
+    double begin = 0; ///< share left under shear of a film much like it; 0: not known
     double at(double rate_per_s) const
     {
         return shear ? shear->viscosity_pa_s(still_pa_s, rate_per_s) : still_pa_s;

@@ -220,6 +220,7 @@ PromotedChecks promotedChecks(const Build &build, const Figures &figures, const 
     if (figures.operating.unsolved)
         return out;
     std::map<std::string, int> harms; // by fault
+    FaultCosts costs(build, figures.sizes);
     for (const Check &c : list.all()) {
         if (!c.asked || c.evident != Evident::No || c.cls == CheckClass::Never)
             continue;
@@ -229,7 +230,7 @@ PromotedChecks promotedChecks(const Build &build, const Figures &figures, const 
         auto [harm, fresh]
             = harms.try_emplace(faultId(*fault) + "=" + std::to_string(fault->severity));
         if (fresh)
-            harm->second = costOf(build, figures.sizes, *fault).harm;
+            harm->second = costs.of(*fault).harm;
         if (harm->second == 3)
             out.insert(c.id());
     }

@@ -7,6 +7,7 @@
 #include "assess/figuremarks.h"
 #include "assess/figures.h"
 #include "document/logbook.h"
+#include "study/contacts.h"
 
 #include <algorithm>
 #include <cmath>
@@ -326,6 +327,17 @@ private:
                             asPressure(e == Evident::Yes ? l.warn_pa : l.hold_pa) } } };
             }
         }
+        const CrankingTest test = crankingTestOf(m_build);
+        if (test.mark != Mark::Proven)
+            out = worseOf(std::move(out),
+                          { byMark(test.mark),
+                            { "check.cranking",
+                              test.winter ? "{0} was tested for cranking down to {1}: colder, the "
+                                            "forecast takes it too thin"
+                                          : "{0} has no winter grade: below {1} the forecast takes "
+                                            "it too thin",
+                              { m_build.oil.grade, asTemperature(test.tested_c) } },
+                            "Use a thinner winter grade, or preheat" });
         return out;
     }
     /// Stuck shut the relief valve lets the pressure beyond what cans stand: its piston must fall.
@@ -363,7 +375,7 @@ private:
         return out;
     }
 
-    /// Its load within what its film bears.
+    /// Its load within what its film bears, idling and at full load, and no hotter than oil stands.
     Says film(const Check &c) const
     {
         Says out { Evident::None, "its film is not computed" };
@@ -371,15 +383,42 @@ private:
              { &m_in.operating.hotIdle, &m_in.operating.highSpeed, &m_in.operating.mostSpeed })
             for (const BearingFilm &f : r->films)
                 if (f.stop == c.place.stop) {
-                    Says here { f.carried ? Evident::Yes : Evident::No,
-                                f.carried
-                                    ? Phrase("check.film", "film {0} at {1}",
-                                             { asClearance(f.smallest_m * 1e6), asSpeed(r->rpm) })
-                                    : Phrase("check.no_film", "no film bears its load at {0}",
-                                             { asSpeed(r->rpm) }) };
-                    out = worseOf(std::move(out), std::move(here));
+                    out = worseOf(std::move(out), borne(f.carried, f.smallest_m, r->rpm));
+                    if (f.loaded)
+                        out = worseOf(std::move(out), atFullLoad(*f.loaded, r->rpm));
+                }
+        if (const OperatingState *s = stateOf(m_in.states, "hot_plus_most"))
+            for (const BearingFilm &f : s->result.films)
+                if (Says hotter = f.loaded ? atFullLoad(*f.loaded, s->result.rpm) : Says {};
+                    f.stop == c.place.stop && hotter.evident > Evident::Yes) {
+                    hotter.evident = Evident::Unsure; // hotter than it is meant to run
+                    out = worseOf(std::move(out), std::move(hotter));
                 }
         return out;
+    }
+    static Says borne(bool carried, double smallest_m, double rpm)
+    {
+        return carried
+            ? Says { Evident::Yes,
+                     { "check.film",
+                       "film {0} at {1}",
+                       { asClearance(smallest_m * 1e6), asSpeed(rpm) } } }
+            : Says { Evident::No,
+                     { "check.no_film", "no film bears its load at {0}", { asSpeed(rpm) } } };
+    }
+    static Says atFullLoad(const BearingFilm::AtFullLoad &f, double rpm)
+    {
+        if (!f.carried)
+            return { Evident::No,
+                     { "check.no_film_full", "no film bears full load at {0}", { asSpeed(rpm) } } };
+        const bool hot = f.film_c > filmHot_c;
+        return { hot                         ? Evident::No
+                     : f.film_c > filmWarm_c ? Evident::Unsure
+                                             : Evident::Yes,
+                 { "check.film_full",
+                   "film {0} and {1} at full load and {2}, limit {3}",
+                   { asClearance(f.smallest_m * 1e6), asTemperature(f.film_c), asSpeed(rpm),
+                     asTemperature(hot ? filmHot_c : filmWarm_c) } } };
     }
 
     /// What nobody can tell yet is for another look, and says what is missing.

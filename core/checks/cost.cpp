@@ -2,8 +2,9 @@
 #include "checks/cost.h"
 
 #include "assess/figures.h"
+#include "assess/operatingmodel.h"
+#include "assess/states.h"
 #include "diagnose/faults.h"
-#include "diagnose/whatif.h"
 #include "evidence/flow.h"
 #include "rules/rules.h"
 
@@ -85,19 +86,40 @@ double severityFor(const Build &build, const FaultKind &kind, const Check &check
     return usual > 0 ? usual : kind.usual;
 }
 
-struct At
+/// Less than twice what the gauge itself is good for cannot be seen.
+bool silent(const CheckCost &cost)
 {
-    std::string_view state;
-    double rpm, oil_c;
-};
+    return std::abs(cost.gauge_pa) < 2 * GaugeReading::usualGaugeU_kpa * 1e3;
+}
 
-Phrase told(const Build &build, const CheckCost &cost, const OperatingResult &after, bool silent)
+/// What a fault does at one operating point.
+CheckCost between(const OperatingResult &before, const OperatingResult &after)
+{
+    CheckCost out;
+    out.gauge_pa = after.gauge.value_pa - before.gauge.value_pa;
+    out.ratio = 1e9;
+    for (size_t i = 0; i < after.points.size() && i < before.points.size(); ++i) {
+        const PointPressure &was = before.points[i], &is = after.points[i];
+        if (!(is.need_pa > 0) || is.ratio() >= out.ratio)
+            continue;
+        const bool falls = is.ratio() < 1 && was.ratio() >= 1;
+        const bool loses = is.ratio() < 0.9 * was.ratio();
+        if (!falls && !loses)
+            continue;
+        out.harm = std::max(out.harm, falls ? (silent(out) ? 3 : 2) : 1);
+        out.stop = is.stop;
+        out.ratio = is.ratio();
+    }
+    return out;
+}
+
+Phrase told(const Build &build, const CheckCost &cost, const OperatingResult &after)
 {
     const Stop *stop = build.engine.find(cost.stop);
     if (!stop)
         return "no stop is starved by it";
     return { "cost.starves",
-             silent
+             silent(cost)
                  ? "{0} gets {1} × what it needs at {2}, oil {3}; the pressure gauge moves {4} and "
                    "shows nothing"
                  : "{0} gets {1} × what it needs at {2}, oil {3}; the pressure gauge moves {4}",
@@ -122,55 +144,67 @@ std::optional<Fault> faultBehind(const Build &build, const Check &check)
     return out;
 }
 
-CheckCost costOf(const Build &build, const std::vector<GaugedSize> &sizes, const Fault &fault)
+FaultCosts::FaultCosts(const Build &build, const std::vector<GaugedSize> &sizes)
+    : m_build(build)
+    , m_sizes(sizes)
+    , m_at { { { "hot_idle", build.use.hotIdle_rpm, build.use.hotOil_c },
+               { "most", build.use.most_rpm, build.use.hotOil_c },
+               { "cold_2000", fast_rpm, build.use.coldestStart_c },
+               { "prime", primeTurn(build).crank_rpm, primeOil_c(build) } } }
 {
-    const std::array<At, 4> conditions { {
-        { "hot_idle", build.use.hotIdle_rpm, build.use.hotOil_c },
-        { "most", build.use.most_rpm, build.use.hotOil_c },
-        { "cold_2000", 2000, build.use.coldestStart_c },
-        { "prime", primeTurn(build).crank_rpm, primeOil_c(build) },
-    } };
+}
+
+/// One after the other, those of one temperature by one model. Absent where there is no solution.
+FaultCosts::Results FaultCosts::solved(const Build &build, const CircuitChange &change) const
+{
+    Results out;
+    std::optional<OperatingModel> model;
+    double oil_c = 0;
+    for (size_t i = 0; i < m_at.size(); ++i) {
+        if (!(m_at[i].rpm > 0))
+            continue; // nothing turns
+        if (!model || oil_c != m_at[i].oil_c) {
+            auto made = OperatingModel::make(build, m_sizes, m_at[i].oil_c, change);
+            if (!made)
+                continue;
+            model = std::move(*made);
+            oil_c = m_at[i].oil_c;
+        }
+        if (auto r = model->at(m_at[i].rpm, OperatingModel::Detail::Values))
+            out[i] = std::move(*r);
+    }
+    return out;
+}
+
+CheckCost FaultCosts::of(const Fault &fault)
+{
     // A hole that was measured is in the circuit already: what it costs shows against a free one.
     Build free;
-    const bool measured = fault.kind == "feed_hole_covered" && build.engine.find(fault.stop)
-        && build.engine.find(fault.stop)->has("hole_offset_mm");
+    const bool measured = fault.kind == "feed_hole_covered" && m_build.engine.find(fault.stop)
+        && m_build.engine.find(fault.stop)->has("hole_offset_mm");
+    Results freed;
     if (measured) {
-        free = build;
+        free = m_build;
         for (Stop &s : free.engine.stops)
             if (s.id == fault.stop)
                 s.values.erase("hole_offset_mm");
+        freed = solved(free, {});
+    } else if (!m_before) {
+        m_before = solved(m_build, {});
     }
-    const Build &on = measured ? free : build;
+    const Build &on = measured ? free : m_build;
+    const Results &before = measured ? freed : *m_before;
+    const Results after = solved(on, faultChange(on, { fault }));
     CheckCost out;
     out.text = "solved: nothing runs short by it";
-    for (const At &at : conditions) {
-        const auto r = at.rpm > 0 ? whatIf(on, sizes, { fault }, at.rpm, at.oil_c)
-                                  : Result<WhatIf>(fail("rpm", "nothing turns"));
-        if (!r)
+    for (size_t i = 0; i < m_at.size(); ++i) {
+        if (!before[i] || !after[i])
             continue;
-        const double moved
-            = r->taps.empty() ? 0 : r->taps.front().after_pa - r->taps.front().before_pa;
-        // Less than twice what the gauge itself is good for cannot be seen.
-        const bool silent = std::abs(moved) < 2 * GaugeReading::usualGaugeU_kpa * 1e3;
-        CheckCost here;
-        here.state = at.state;
-        here.gauge_pa = moved;
-        here.ratio = 1e9;
-        for (size_t i = 0; i < r->after.points.size() && i < r->before.points.size(); ++i) {
-            const PointPressure &was = r->before.points[i], &is = r->after.points[i];
-            if (!(is.need_pa > 0) || is.ratio() >= here.ratio)
-                continue;
-            const bool falls = is.ratio() < 1 && was.ratio() >= 1;
-            const bool loses = is.ratio() < 0.9 * was.ratio();
-            if (!falls && !loses)
-                continue;
-            here.harm = std::max(here.harm, falls ? (silent ? 3 : 2) : 1);
-            here.stop = is.stop;
-            here.ratio = is.ratio();
-        }
+        CheckCost here = between(*before[i], *after[i]);
+        here.state = m_at[i].state;
         if (here.harm > out.harm
             || (here.harm == out.harm && here.harm > 0 && here.ratio < out.ratio)) {
-            here.text = told(on, here, r->after, silent);
+            here.text = told(on, here, *after[i]);
             out = here;
         }
     }
@@ -183,6 +217,7 @@ std::map<std::string, CheckCost> costsOf(const Build &build, const Figures &figu
     std::map<std::string, CheckCost> out, byFault;
     if (figures.operating.unsolved)
         return out;
+    FaultCosts costs(build, figures.sizes);
     for (const Check &c : list.all()) {
         const auto fault = c.asked ? faultBehind(build, c) : std::nullopt;
         if (!fault)
@@ -192,7 +227,7 @@ std::map<std::string, CheckCost> costsOf(const Build &build, const Figures &figu
         const std::string id = faultId(*fault) + "=" + std::to_string(fault->severity);
         auto at = byFault.find(id);
         if (at == byFault.end())
-            at = byFault.emplace(id, costOf(build, figures.sizes, *fault)).first;
+            at = byFault.emplace(id, costs.of(*fault)).first;
         out.emplace(c.id(), at->second);
     }
     return out;

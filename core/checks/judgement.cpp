@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/judgement.h"
 
+#include "assess/circuitof.h"
 #include "assess/figures.h"
 #include "checks/assessment.h"
 #include "document/document.h"
@@ -63,6 +64,12 @@ void remarks(const Build &build, const Figures &figures, std::vector<Finding> &o
                         "The clock went back between two entries of the cleaning logbook",
                         "They count in the order they were written down; set the clock",
                         Place::Passages });
+    if (const Stop *relief = build.engine.ofKind(StopKind::Relief);
+        relief && reliefReturnOf(build) == ReliefReturn::Unknown)
+        out.push_back({ "relief_return@" + relief->id, Mark::LookAgain, relief->id,
+                        "Nobody knows where the relief valve lets its oil go: the forecast takes "
+                        "the pump's inlet, the suction the sump",
+                        "Look which way it goes: inlet or sump?", Place::Pump });
     if (figures.operating.unsolved)
         return;
     for (const OperatingResult *r : { &figures.operating.hotIdle, &figures.operating.highSpeed })

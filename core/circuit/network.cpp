@@ -13,15 +13,14 @@ namespace mildpath {
 
 int Network::nodeIndex(std::string_view name) const
 {
-    const auto it = std::find(m_nodes.begin(), m_nodes.end(), name);
-    return it == m_nodes.end() ? -1 : static_cast<int>(it - m_nodes.begin());
+    const auto it = m_names->node.find(name);
+    return it == m_names->node.end() ? -1 : it->second;
 }
 
 int Network::elementIndex(std::string_view id) const
 {
-    const auto it = std::find_if(m_elements.begin(), m_elements.end(),
-                                 [&](const Part &p) { return p.id == id; });
-    return it == m_elements.end() ? -1 : static_cast<int>(it - m_elements.begin());
+    const auto it = m_names->element.find(id);
+    return it == m_names->element.end() ? -1 : it->second;
 }
 
 const std::string &Network::elementId(int element) const
@@ -53,8 +52,8 @@ int Network::addNode(const std::string &name, std::map<std::string, int, std::le
 
 Result<void> Network::addElements(const Circuit &circuit)
 {
-    std::set<std::string_view> ids;
-    std::map<std::string, int, std::less<>> known { { std::string(sumpNode), 0 } };
+    auto names = std::make_shared<Names>();
+    names->node.emplace(sumpNode, 0);
     for (size_t i = 0; i < circuit.elements.size(); ++i) {
         const Element &e = circuit.elements[i];
         const auto wrong = [&](const std::string &key, const Phrase &message) {
@@ -63,7 +62,7 @@ Result<void> Network::addElements(const Circuit &circuit)
         };
         if (e.id.empty())
             return wrong("id", "is missing or empty");
-        if (!ids.insert(e.id).second)
+        if (!names->element.emplace(e.id, static_cast<int>(i)).second)
             return wrong("id", "this id is used twice");
         if (e.from.empty() || e.to.empty())
             return wrong(e.from.empty() ? "from" : "to", "node is missing");
@@ -85,7 +84,7 @@ Result<void> Network::addElements(const Circuit &circuit)
         const double own_k
             = e.kind == ElementKind::Pump && !e.values.contains("dt_k") ? 2.0 : e.value("dt_k");
         m_elements.push_back(
-            { e.id, e.kind, addNode(e.from, known), addNode(e.to, known), -1, -1, -1,
+            { e.id, e.kind, addNode(e.from, names->node), addNode(e.to, names->node), -1, -1, -1,
               e.value("count", commonElementKeys()) * e.value("duty", commonElementKeys())
                   * e.value("flow_factor", commonElementKeys()),
               own_k, e.kind == ElementKind::Bearing, nullptr, makeLaw(e) });
@@ -95,6 +94,7 @@ Result<void> Network::addElements(const Circuit &circuit)
     }
     if (m_pump < 0)
         return fail("/elements", "no pump; exactly one pressure pump is needed");
+    m_names = std::move(names);
     return {};
 }
 
@@ -260,7 +260,8 @@ std::vector<double> Network::adjoint(const Solution &solution, int node) const
 }
 
 std::optional<WarmFilm> Network::filmAt(int element, const Solution &solution,
-                                        const OperatingPoint &point) const
+                                        const OperatingPoint &point,
+                                        std::optional<double> load_n) const
 {
     const auto i = static_cast<size_t>(element);
     const Part &part = m_elements[i];
@@ -269,9 +270,10 @@ std::optional<WarmFilm> Network::filmAt(int element, const Solution &solution,
     const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
     if (!part.film || !(dp > 0) || !line)
         return std::nullopt;
+    Running running = part.film->running(radPerSecond(point.rpm), point.sumpTemperature_c);
+    running.load_n = load_n.value_or(running.load_n);
     return warmFilm(
-        part.film->film(), part.film->running(radPerSecond(point.rpm), point.sumpTemperature_c), dp,
-        point.sumpTemperature_c + part.dt_k,
+        part.film->film(), running, dp, point.sumpTemperature_c + part.dt_k,
         [&](double t) {
             const OilState s = oilState(*line, point.oil.rho15_kg_m3, { t });
             return FilmOilState { s.density_kg_m3, s.dynamicViscosity_pa_s };

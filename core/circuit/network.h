@@ -124,8 +124,10 @@ public:
     std::vector<std::vector<double>> adjoints(const Solution &solution,
                                               std::span<const int> nodes) const;
     /// A film bearing's film at a solution; absent for other elements and without supply.
+    /// @param load_n  in place of its own
     std::optional<WarmFilm> filmAt(int element, const Solution &solution,
-                                   const OperatingPoint &point) const;
+                                   const OperatingPoint &point,
+                                   std::optional<double> load_n = {}) const;
     /// Flow of an element (all of its count) at another pressure across it, the rest as solved.
     double flowAt(int element, double dp_pa, const Solution &solution) const;
     /// How the flow of an element (all of its count) answers to the pressure across it.
@@ -179,6 +181,12 @@ private:
     Solution finish(const OperatingPoint &point, Work &work) const;
     void warn(const OperatingPoint &point, const Work &work, Solution &solution) const;
 
+    /// Where elements and nodes are found by their names; alike in all copies.
+    struct Names
+    {
+        std::map<std::string, int, std::less<>> element, node;
+    };
+    std::shared_ptr<const Names> m_names;
     std::vector<std::string> m_nodes;
     std::vector<int> m_freeOf; ///< node → unknown, −1 when fixed
     std::vector<int> m_nodeOf; ///< unknown → node

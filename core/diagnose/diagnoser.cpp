@@ -1,16 +1,26 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/diagnosis.h"
 
+#include "assess/believed.h"
+#include "assess/narrowed.h"
+
 #include "diagnose/faultplaces.h"
 #include "rules/rules.h"
 
 #include "kinds/cautions.h"
+
+#include <Eigen/Eigenvalues>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numeric>
 
 namespace mildpath {
 namespace {
+
+/// Share of what the forecast does not know that is left out.
+constexpr double untold = 1e-4;
 
 // Efforts: docs/theory/diagnosis.md. What each shows: own choice, common practice.
 const std::array<Look, 10> lookTable { {
@@ -271,42 +281,52 @@ Result<Diagnoser> Diagnoser::make(const Build &build, const std::vector<GaugedSi
     return out;
 }
 
+/// What the forecast does not know (assess/uncertain.h) moves readings together: as few directions
+/// as hold all but a ten-thousandth of it.
 Result<void> Diagnoser::findDirections(const Build &build, const std::vector<GaugedSize> &sizes)
 {
-    const auto add
-        = [&](const Build &moved, const std::vector<GaugedSize> &movedSizes) -> Result<void> {
-        const auto s = Signatures::make(moved, movedSizes, {}, m_signatures.conditions());
-        if (!s)
-            return tl::unexpected(s.error());
-        std::vector<double> direction;
-        for (size_t c = 0; c < s->conditions().size(); ++c)
-            for (size_t t = 0; t < s->taps().size(); ++t) {
-                const double h = m_signatures.healthy(c, t);
-                direction.push_back(h > 0 ? s->healthy(c, t) / h - 1 : 0);
-            }
-        m_directions.push_back(std::move(direction));
-        return {};
-    };
-    std::map<std::string, std::vector<const GaugedSize *>> families;
-    for (const GaugedSize &s : sizes)
-        if (s.known && s.cold_um.standardUncertainty > 0
-            && !findFamily(s.family)->elementKey.empty())
-            families[s.family].push_back(&s);
-    for (const auto &[family, members] : families) {
-        // What nobody gauged comes out of one box and is off together; what was gauged, each for
-        // itself: n of them move the sum by √n.
-        std::vector<GaugedSize> moved = sizes;
-        const double alone = 1 / std::sqrt(static_cast<double>(members.size()));
-        for (GaugedSize &s : moved)
-            if (s.family == family && s.known)
-                s.circuit_um += s.cold_um.standardUncertainty * (s.measured ? alone : 1);
-        if (auto ok = add(build, moved); !ok)
-            return ok;
+    std::vector<std::string> nodes;
+    for (const std::string &tap : m_signatures.taps())
+        nodes.push_back(build.circuit.taps.at(tap));
+    std::vector<std::vector<double>> rows;
+    for (const Condition &c : m_signatures.conditions()) {
+        // The readings at hand speak for themselves.
+        Build plain = withoutReadings(build);
+        if (const auto oil = c.oil.empty() ? std::nullopt : findOil(build, c.oil))
+            plain.oil = *oil;
+        auto model = OperatingModel::make(plain, sizes, c.oil_c);
+        if (!model)
+            return tl::unexpected(model.error());
+        auto seen = readAt(*model, c.rpm, nodes);
+        if (!seen)
+            return tl::unexpected(seen.error());
+        for (ReadAt &at : *seen) {
+            m_own.push_back(at.own_ln);
+            rows.push_back(std::move(at.ln));
+        }
     }
-    Build thicker = build;
-    thicker.oil.oil.kv40_mm2_s *= 1 + bandOilNew_ln;
-    thicker.oil.oil.kv100_mm2_s *= 1 + bandOilNew_ln;
-    return add(thicker, sizes);
+    if (rows.empty())
+        return {};
+    const auto m = static_cast<Eigen::Index>(rows.size());
+    Eigen::MatrixXd together(m, m);
+    for (Eigen::Index i = 0; i < m; ++i)
+        for (Eigen::Index k = 0; k <= i; ++k) {
+            const auto &a = rows[static_cast<size_t>(i)], &b = rows[static_cast<size_t>(k)];
+            together(i, k) = together(k, i)
+                = std::inner_product(a.begin(), a.end(), b.begin(), 0.0);
+        }
+    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solver(together);
+    const double whole = solver.eigenvalues().sum();
+    double left = whole;
+    for (Eigen::Index i = m; i-- > 0 && left > untold * whole;) {
+        const double value = solver.eigenvalues()(i);
+        if (!(value > 0))
+            break;
+        const Eigen::VectorXd v = std::sqrt(value) * solver.eigenvectors().col(i);
+        m_directions.emplace_back(v.data(), v.data() + v.size());
+        left -= value;
+    }
+    return {};
 }
 
 Covariance Diagnoser::covarianceAt(std::span<const double> predicted,
@@ -332,9 +352,11 @@ Covariance Diagnoser::covarianceAt(std::span<const double> predicted,
             directions.push_back(std::move(v));
     }
     std::vector<double> eye = gaugesOf(places);
-    for (double &u : eye)
-        u *= std::sqrt(1 - gaugeOwnShare * gaugeOwnShare);
-    return { predicted, eye, bandModelOwn_ln, bandModelCommon_ln, directions };
+    for (size_t i = 0; i < eye.size(); ++i)
+        eye[i] = std::hypot(eye[i] * std::sqrt(1 - gaugeOwnShare * gaugeOwnShare),
+                            m_own[places[i].condition * taps + places[i].tap] * predicted[i]);
+    // What is common to all readings is among the directions.
+    return { predicted, eye, bandModelOwn_ln, 0, directions };
 }
 
 bool Diagnoser::alike(size_t a, size_t b, std::span<const ReadPoint> places) const

@@ -170,8 +170,9 @@ private:
     std::vector<std::vector<std::string>> m_words; ///< by suspect
     std::vector<std::vector<size_t>> m_groups;
     /// Relative change of every pressure (condition by condition, tap by tap) by one standard
-    /// deviation of a family's clearances, of the oil.
+    /// deviation of what the forecast does not know, in independent directions.
     std::vector<std::vector<double>> m_directions;
+    std::vector<double> m_own; ///< of every pressure: what speed and oil of a reading may be off
     Signatures m_signatures;
     int m_unsolved = 0;
 };

@@ -39,9 +39,19 @@ Json candidateToJson(const Build &build, const Candidate &c)
     return out;
 }
 
-Json figuresToJson(const RemedyFigures &f)
+Json crankToJson(const CrankFigures &f)
 {
     return { { "gauge_kpa", f.gauge_pa / 1e3 },
+             { "fed_share", f.fedShare },
+             { "main_film_um", f.mainFilm_m * 1e6 },
+             { "main_film_parameter", f.filmParameter } };
+}
+
+Json figuresToJson(const RemedyFigures &f)
+{
+    return { { "idle", crankToJson(f.idle) },
+             { "most", crankToJson(f.most) },
+             { "gauge_kpa", f.gauge_pa / 1e3 },
              { "gauge_fast_kpa", f.gaugeFast_pa / 1e3 },
              { "bearing", f.bearing },
              { "bearing_kpa", f.bearing_pa / 1e3 },

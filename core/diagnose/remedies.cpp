@@ -8,6 +8,7 @@
 #include "circuit/elementtypes.h"
 #include "oil/grades.h"
 #include "rules/rules.h"
+#include "study/contacts.h"
 
 #include <algorithm>
 #include <cmath>
@@ -262,10 +263,11 @@ private:
                 return {};
             },
             thicker ? "" : "the shelf has no thicker one");
-        add("grooves", "Grooves all round the mains", "full groove, rods fed all the turn",
+        add("grooves", "Grooves all round the mains",
+            "full groove where a main feeds a rod, which is fed all the turn",
             [this](Circuit &c, Oil &) -> Result<void> {
                 for (const Stop &main : m_build.engine.stops) {
-                    if (main.kind != StopKind::Main || main.points.empty())
+                    if (main.kind != StopKind::Main || !feedsRod(c, main))
                         continue;
                     MainGroove groove = mainGroove(m_build, main);
                     if (groove.kind != FeedGroove::Journal)
@@ -292,6 +294,14 @@ private:
                 return {};
             },
             {}, tight);
+    }
+
+    /// A main that feeds none is only the worse for a groove.
+    static bool feedsRod(const Circuit &c, const Stop &main)
+    {
+        return !main.points.empty() && std::ranges::any_of(c.elements, [&](const Element &e) {
+            return e.kind == ElementKind::CrankDrilling && e.from == main.points.front().node;
+        });
     }
 
     bool ofStop(const std::string &element, StopKind kind) const
@@ -321,22 +331,38 @@ const PointPressure *worstBearing(const Build &build, const OperatingResult &res
     return out;
 }
 
+CrankFigures crankOf(const Build &build, const OperatingResult &result)
+{
+    CrankFigures out;
+    out.gauge_pa = result.gauge.value_pa;
+    if (const PointPressure *fed = result.leastFed())
+        out.fedShare = fed->fedShare;
+    for (const Contact &c : contactsOf(build, result))
+        if (c.id == "mains_full" || (c.id == "mains" && out.mainFilm_m == 0)) {
+            out.mainFilm_m = c.film_m.value_or(0);
+            out.filmParameter = c.filmParameter;
+        }
+    return out;
+}
+
 Result<RemedyFigures> figuresOf(const Build &build, const std::vector<GaugedSize> &sizes,
                                 const CircuitChange &change)
 {
     auto model = OperatingModel::make(build, sizes, build.use.hotOil_c, change);
     if (!model)
         return tl::unexpected(model.error());
-    const auto idle = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Everything);
+    const auto idle = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Films);
     if (!idle)
         return tl::unexpected(idle.error());
-    const auto fast = model->at(build.use.highSpeed_rpm, OperatingModel::Detail::Everything);
+    const auto fast = model->at(build.use.highSpeed_rpm, OperatingModel::Detail::Films);
     if (!fast)
         return tl::unexpected(fast.error());
-    const auto most = model->at(build.use.most_rpm, OperatingModel::Detail::Everything);
+    const auto most = model->at(build.use.most_rpm, OperatingModel::Detail::Films);
     if (!most)
         return tl::unexpected(most.error());
     RemedyFigures out;
+    out.idle = crankOf(build, *idle);
+    out.most = crankOf(build, *most);
     if (const PointPressure *p = worstBearing(build, *most)) {
         out.bearingMost = p->name;
         out.bearingMost_pa = p->pressure_pa;

@@ -13,9 +13,19 @@ namespace mildpath {
 /// What relief flow does to the oil. In words only: no figure is known.
 enum class Churn { None, Some, Much };
 
+/// What mains and rods have of it at one speed: a groove feeds the rod and costs the main.
+struct CrankFigures
+{
+    double gauge_pa = 0;
+    double fedShare = 1; ///< of the rod least well fed, see PointPressure
+    double mainFilm_m = 0; ///< smallest of the mains; at full load above idle. 0: none
+    double filmParameter = 0; ///< λ of that
+};
+
 /// One engine at hot idle and at the higher speed.
 struct RemedyFigures
 {
+    CrankFigures idle, most; ///< hot idle, highest speed
     double gauge_pa = 0, gaugeFast_pa = 0;
     double bearing_pa = 0; ///< at the main or big-end worst off for its need, hot idle
     double bearingRatio = 0; ///< that pressure over its need

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "diagnose/trials.h"
 
+#include "assess/growth.h"
 #include "assess/operatingmodel.h"
 #include "quantity/parallel.h"
 
@@ -30,28 +31,23 @@ public:
     {
     }
 
-    /// @param random  null: on the model
+    /// @param random  null: on the model; else an engine off it by all that the forecast does not
+    ///                know (assess/uncertain.h)
     std::vector<double> pressures(const Guess &guess, Random *random) const
     {
-        std::vector<GaugedSize> sizes = m_sizes;
-        double thinner = 1;
-        if (random) {
-            sizes = drawnSizes(std::move(sizes), *random);
-            thinner = std::exp(bandOilNew_ln * normal(*random));
-        }
-        const CircuitChange change = [&](Circuit &circuit, Oil &oil) -> Result<void> {
-            oil.kv40_mm2_s *= thinner;
-            oil.kv100_mm2_s *= thinner;
-            for (const Fault &f : guess)
-                if (auto ok = applyFault(m_build, f, circuit, oil); !ok)
-                    return ok;
-            return {};
-        };
+        std::vector<double> z;
+        const CircuitChange change = faultChange(m_build, guess);
         std::map<double, OperatingModel> models;
         std::vector<double> out;
         for (const auto &[tap, c] : m_plan.readings) {
             if (!models.contains(c.oil_c)) {
-                auto model = OperatingModel::make(m_build, sizes, c.oil_c, change);
+                const PartTemperatures parts = settledTemperatures(m_build, c.oil_c);
+                if (random && z.empty()) {
+                    const auto plain = OperatingModel::make(m_build, m_sizes, parts);
+                    for (size_t i = 0; plain && i < plain->inputs(); ++i)
+                        z.push_back(normal(*random));
+                }
+                auto model = OperatingModel::possible(m_build, m_sizes, parts, z, change);
                 if (!model)
                     return {};
                 models.emplace(c.oil_c, std::move(*model));
@@ -61,7 +57,8 @@ public:
             const auto p = model.pressures(c.rpm, model.oil(), std::span(&node, 1));
             if (!p)
                 return {};
-            out.push_back(p->front());
+            const double common_ln = z.empty() ? 0 : commonPart_ln(model.inputList(), z);
+            out.push_back(p->front() * std::exp(common_ln));
         }
         return out;
     }
@@ -76,7 +73,8 @@ private:
 void addNoise(std::vector<ReadPoint> &read, const std::vector<double> &truth, const TrialPlan &plan,
               Random &random)
 {
-    const double common = 1 + bandModelCommon_ln * normal(random);
+    // Off the model the truth has it already.
+    const double common = plan.offModel ? 1 : 1 + bandModelCommon_ln * normal(random);
     std::map<std::string, double> offset;
     for (size_t i = 0; i < read.size(); ++i) {
         // Off the model a share of the gauge's uncertainty is its own, alike in all its readings.
@@ -243,18 +241,6 @@ void sum(TrialReport &out)
 }
 
 } // namespace
-
-std::vector<GaugedSize> drawnSizes(std::vector<GaugedSize> sizes, std::mt19937_64 &random)
-{
-    std::map<std::string, double> together;
-    for (GaugedSize &s : sizes) {
-        // Unmeasured parts of a family come out of one box.
-        const double z = s.measured ? normal(random)
-                                    : together.try_emplace(s.family, normal(random)).first->second;
-        s.circuit_um = std::max(1.0, s.circuit_um + z * s.cold_um.standardUncertainty);
-    }
-    return sizes;
-}
 
 TrialPlan usualTrials(const Build &build)
 {

@@ -14,13 +14,10 @@ struct TrialPlan
     std::vector<double> severities { 0.3, 0.6, 0.9 };
     int trials = 20; ///< of each fault at each severity
     unsigned seed = 1;
-    /// The truth is not the forecast's own model: clearances, oil and gauges are drawn within their
-    /// uncertainties too.
+    /// The truth is not the forecast's own model: all that the forecast does not know is drawn, and
+    /// every gauge has an error of its own.
     bool offModel = false;
 };
-/// Sizes of one possible engine: measured ones each by themselves, unmeasured ones of a family
-/// alike, within their standard uncertainties.
-std::vector<GaugedSize> drawnSizes(std::vector<GaugedSize> sizes, std::mt19937_64 &random);
 /// Every tap, under the usual conditions.
 TrialPlan usualTrials(const Build &build);
 /// Six readings: the gauge and the filter's head, cold idle, hot idle, hot and fast.

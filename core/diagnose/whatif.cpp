@@ -71,13 +71,13 @@ Result<WhatIf> whatIf(const Build &build, const std::vector<GaugedSize> &sizes,
     auto healthy = OperatingModel::make(build, sizes, oil_c);
     if (!healthy)
         return tl::unexpected(healthy.error());
-    auto before = healthy->at(rpm);
+    auto before = healthy->at(rpm, OperatingModel::Detail::Films);
     if (!before)
         return tl::unexpected(before.error());
     auto changed = OperatingModel::make(build, sizes, oil_c, faultChange(build, faults));
     if (!changed)
         return tl::unexpected(changed.error());
-    auto after = changed->at(rpm);
+    auto after = changed->at(rpm, OperatingModel::Detail::Films);
     if (!after)
         return tl::unexpected(after.error());
     out.before = std::move(*before);

@@ -27,6 +27,7 @@
 #include "quantity/sharedlist.h"
 #include "rules/rules.h"
 
+#include <array>
 #include <map>
 #include <optional>
 #include <string>
@@ -119,6 +120,11 @@ struct Use
     double hotIdleFloor_kpa = 70;
     double coldestClearanceFloor_um = 15;
     double combustionPeak_kpa = 1500; ///< for bearing loads: 15 bar turns without load
+    /// Of combustion at full load, for bearing loads; absent: by the kind of engine.
+    std::optional<double> fullLoadPeak_kpa {};
+    /// Where the relief valve lets its oil go: inlet, sump or unknown; empty: as the circuit has
+    /// it.
+    std::string reliefReturnsTo {};
     double ruleBase_kpa = 0; ///< least pressure wanted over speed: base and rise
     double ruleRise_kpa_per_krpm = usualRule_pa_per_rpm; ///< 10 psi per 1 000 rev/min
     double turn_g = 0, braking_g = 0, accelerating_g = 0; ///< held, over g; turns both ways
@@ -130,6 +136,8 @@ struct Use
 };
 
 template <> const RecordType &recordType<Use>();
+/// What may be said of where the relief valve lets its oil go.
+inline constexpr std::array<std::string_view, 3> reliefReturns { "inlet", "sump", "unknown" };
 
 /// Limits of one kind of clearance, diametral, at 20 °C.
 struct Limits

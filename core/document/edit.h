@@ -45,6 +45,12 @@ struct SetUse
     double value;
     bool operator==(const SetUse &) const = default;
 };
+/// Where the relief valve lets its oil go: one of reliefReturns.
+struct SetReliefReturn
+{
+    std::string to;
+    bool operator==(const SetReliefReturn &) const = default;
+};
 /// Limits of a family; the first one set makes them.
 struct SetLimit
 {

@@ -96,6 +96,7 @@ Result<Build> setReliefReturn(Build build, const std::string &relief, bool toSum
     if (!pump)
         return fail(relief, "is no relief valve of the pump");
     e->to = toSump ? std::string(sumpNode) : pump->from;
+    build.use.reliefReturnsTo.clear(); // the circuit says it
     return build;
 }
 

@@ -248,7 +248,8 @@ Phrase describeEntry(const Build &build, const LogEntry &entry)
 
 bool isCalibrated(std::string_view input)
 {
-    return input == "oil" || input == "gauge" || input == "model" || findFamily(input);
+    return input == "readings" || input == "oil" || input == "gauge" || input == "model"
+        || findFamily(input);
 }
 
 std::string tapName(const Build &build, const std::string &tap)

@@ -171,7 +171,8 @@ private:
     void check(const Calibration &c)
     {
         if (!isCalibrated(c.input))
-            add("/input", "must be oil, gauge, model or a family, is \"" + c.input + "\"");
+            add("/input",
+                "must be readings, oil, gauge, model or a family, is \"" + c.input + "\"");
         if (c.input == "oil" || c.input == "model")
             amount("/amount", c.amount, -0.9, 3);
     }

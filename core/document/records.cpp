@@ -107,6 +107,13 @@ template <> const RecordType &recordType<Use>()
               .field<&Use::combustionPeak_kpa>("combustion_peak_kpa",
                                                "combustion peak, for bearing loads")
               .in("kPa", 0, 30000)
+              .field<&Use::fullLoadPeak_kpa>("full_load_peak_kpa",
+                                             "combustion peak at full load; absent: by the kind "
+                                             "of engine")
+              .in("kPa", 500, 30000)
+              .ifSet<&Use::reliefReturnsTo>("relief_returns_to",
+                                            "where the relief valve lets its oil go")
+              .oneOf([] { return Words(reliefReturns.begin(), reliefReturns.end()); })
               .field<&Use::ruleBase_kpa>("rule_base_kpa", "least pressure wanted, at standstill")
               .in("kPa", 0, 1000)
               .field<&Use::ruleRise_kpa_per_krpm>("rule_rise_kpa_per_krpm", "and per 1 000 rev/min")

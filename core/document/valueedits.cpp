@@ -223,6 +223,29 @@ template <> const EditKind &editKind<SetUse>()
     return kind;
 }
 
+template <> const RecordType &recordType<SetReliefReturn>()
+{
+    static const RecordType type = Describe<SetReliefReturn>("relief_return")
+                                       .must<&SetReliefReturn::to>("to", "inlet, sump or unknown");
+    return type;
+}
+
+template <> const EditKind &editKind<SetReliefReturn>()
+{
+    static const EditKind kind = kindOf<SetReliefReturn>(
+        [](const Build &build, const SetReliefReturn &e) -> Result<Build> {
+            if (std::ranges::find(reliefReturns, e.to) == reliefReturns.end())
+                return fail("use/relief_returns_to", "must be inlet, sump or unknown");
+            Build out = build;
+            out.use.reliefReturnsTo = e.to;
+            return out;
+        },
+        [](const Build &, const SetReliefReturn &e) -> Phrase {
+            return "relief valve returns to: " + e.to;
+        });
+    return kind;
+}
+
 template <> const RecordType &recordType<SetLimit>()
 {
     static const RecordType type = Describe<SetLimit>("limit")
@@ -538,12 +561,12 @@ template <> const EditKind &editKind<SetStartValue>()
 std::span<const EditKind *const> valueEdits()
 {
     static const std::array kinds {
-        &editKind<SetOil>(),          &editKind<SetUse>(),        &editKind<SetLimit>(),
-        &editKind<SetElementValue>(), &editKind<SetStopValue>(),  &editKind<Choose>(),
-        &editKind<SetHeat>(),         &editKind<SetMaterial>(),   &editKind<SetExpansion>(),
-        &editKind<AddProof>(),        &editKind<Rename>(),        &editKind<SetEngine>(),
-        &editKind<KeepOil>(),         &editKind<DropOil>(),       &editKind<SetSectionValue>(),
-        &editKind<SetStartValue>(),   &editKind<SetEngineValue>()
+        &editKind<SetOil>(),          &editKind<SetUse>(),         &editKind<SetLimit>(),
+        &editKind<SetElementValue>(), &editKind<SetStopValue>(),   &editKind<Choose>(),
+        &editKind<SetHeat>(),         &editKind<SetMaterial>(),    &editKind<SetExpansion>(),
+        &editKind<AddProof>(),        &editKind<Rename>(),         &editKind<SetEngine>(),
+        &editKind<KeepOil>(),         &editKind<DropOil>(),        &editKind<SetSectionValue>(),
+        &editKind<SetStartValue>(),   &editKind<SetEngineValue>(), &editKind<SetReliefReturn>()
     };
     return kinds;
 }

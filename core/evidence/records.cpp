@@ -250,17 +250,33 @@ template <> const RecordType &recordType<RunLog>()
     return type;
 }
 
+template <> const RecordType &recordType<BelievedInput>()
+{
+    static const RecordType type
+        = Describe<BelievedInput>("believed_input")
+              .must<&BelievedInput::cause>("cause", "as the input names itself")
+              .must<&BelievedInput::z>("z", "by how many of its standard deviations it is moved")
+              .in("", -20, 20)
+              .field<&BelievedInput::narrows>("narrows", "its part of what each reading tells");
+    return type;
+}
+
 template <> const RecordType &recordType<Calibration>()
 {
     static const RecordType type
         = describeRecord<Calibration>("calibration")
-              .must<&Calibration::input>("input", "oil, gauge, model or a family of clearances")
+              .must<&Calibration::input>("input", "readings, or oil, gauge, model or a family")
               .must<&Calibration::amount>("amount",
                                           "oil, model: relative; gauge: kPa; clearances: µm")
               .in("", -500, 500)
               .field<&Calibration::z>("z", "the same in its standard uncertainties")
               .field<&Calibration::readings>("readings", "gauge readings it explains")
-              .of("the id of a gauge reading");
+              .of("the id of a gauge reading")
+              .ifSet<&Calibration::believed>("believed",
+                                             "of readings: the inputs as they have them")
+              .ifSet<&Calibration::off>("off_probability",
+                                        "of readings: chance that something else is at work")
+              .in("", 0, 1);
     return type;
 }
 

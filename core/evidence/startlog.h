@@ -83,19 +83,33 @@ void summariseRun(std::span<const RunPoint> points, RunLog &out);
 /// At most `most` points that keep every stretch's lowest and highest pressure, in order.
 std::vector<RunPoint> thinned(std::span<const RunPoint> points, size_t most);
 
-/// One uncertain input moved so that forecast and readings agree; in force while it stands.
+/// What readings make of one uncertain input of the forecast.
+struct BelievedInput
+{
+    std::string cause; ///< as the input names itself
+    double z = 0; ///< by how many of its standard deviations it is moved
+    std::vector<double> narrows; ///< one a reading: its part of what the readings tell
+    bool operator==(const BelievedInput &) const = default;
+};
+
+/// Uncertain inputs moved so that forecast and readings agree; in force while it stands. Of input
+/// `readings`: all of them at once, as far as the readings go (assess/believed.h). One input alone
+/// stands in older documents.
 struct Calibration : Record
 {
-    std::string input; ///< oil, gauge, model, or a family of clearances
+    std::string input; ///< readings; oil, gauge, model, or a family of clearances
     double amount = 0; ///< oil, model: relative; gauge: kPa; clearances: µm
     double z = 0; ///< the same in its standard uncertainties
     std::vector<std::string> readings; ///< ids of the gauge readings it explains
+    std::vector<BelievedInput> believed; ///< of `readings`
+    double off = 0; ///< of `readings`: chance that something else is at work
     bool operator==(const Calibration &) const = default;
 };
 
 template <> const RecordType &recordType<SignOff>();
 template <> const RecordType &recordType<CardStep>();
 template <> const RecordType &recordType<RunLog>();
+template <> const RecordType &recordType<BelievedInput>();
 template <> const RecordType &recordType<Calibration>();
 
 } // namespace mildpath

@@ -66,10 +66,13 @@ double hthsMinimum_pa_s(const EngineGrade &grade, std::string_view winter)
     return grade.hths_pa_s;
 }
 
-constexpr std::array<ShelfOil, 11> shelf { {
+constexpr std::array<ShelfOil, 14> shelf { {
     { "0W-20", { 44, 8.3, 848 }, 2.7, false },
+    { "0W-40", { 78, 13.6, 846 }, 3.7, false },
     { "5W-30", { 62, 10.6, 854 }, 3.1, false },
     { "5W-40", { 85, 13.9, 856 }, 3.7, false },
+    { "5W-50", { 108, 17.6, 857 }, 4.4, false },
+    { "10W-30", { 66, 10.5, 868 }, 3.1, false },
     { "10W-40", { 96, 14.4, 866 }, 3.8, false },
     { "15W-40", { 105, 14.2, 878 }, 3.9, false },
     { "20W-50", { 160, 18.5, 884 }, 4.9, false },

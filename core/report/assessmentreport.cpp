@@ -59,6 +59,18 @@ Json operatingJson(const OperatingResult &r)
         out["shares"].push_back({ { "id", s.id },
                                   { "l_min", roundedTo(s.flow_m3_s * litresPerMinute, 4) },
                                   { "of_swept", roundedTo(s.ofSwept, 5) } });
+    out["films"] = Json::array();
+    for (const BearingFilm &f : r.films) {
+        Json row = { { "stop", f.stop },
+                     { "name", f.name },
+                     { "film_um", roundedTo(f.smallest_m * 1e6, 3) },
+                     { "film_c", roundedTo(f.film_c, 1) },
+                     { "full_load", nullptr } };
+        if (f.loaded)
+            row["full_load"] = { { "film_um", roundedTo(f.loaded->smallest_m * 1e6, 3) },
+                                 { "film_c", roundedTo(f.loaded->film_c, 1) } };
+        out["films"].push_back(std::move(row));
+    }
     return out;
 }
 
@@ -178,7 +190,14 @@ Json roomJson(const BesideAssessment &beside)
                                { "opens_um", roundedTo(l.opens_um, 1) },
                                { "hot_idle_change", roundedTo(l.idleChange, 4) },
                                { "remark", l.remark } });
+        Json edges = Json::array();
+        for (const RoomEdge &e : r.edges)
+            edges.push_back({ { "id", roomBoundId(e.bound) }, { "um", orNull(e.um, 1) } });
+        edges.push_back({ { "id", "pressure_low" }, { "um", orNull(r.pressureLow_um, 1) } });
         out[r.family] = { { "cold_mean_um", roundedTo(r.here_um, 2) },
+                          { "edges", std::move(edges) },
+                          { "bounded_by", roomBoundId(r.mostBy) },
+                          { "tight_bounded_by", roomBoundId(r.leastBy) },
                           { "least_um", roundedTo(r.least_um, 1) },
                           { "most_um", roundedTo(r.most_um, 1) },
                           { "hot_mean_um", roundedTo(r.hot_um, 2) },
@@ -319,6 +338,7 @@ Json assessmentToJson(const Build &build, const Assessment &a, const BesideAsses
     }
     out["hot_idle"] = operatingJson(a.operating.hotIdle);
     out["high_speed"] = operatingJson(a.operating.highSpeed);
+    out["most_speed"] = operatingJson(a.operating.mostSpeed);
     out["states"] = Json::array();
     for (const OperatingState &s : a.states)
         out["states"].push_back(stateJson(s));

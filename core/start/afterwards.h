@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/believed.h"
 #include "assess/operating.h"
-#include "assess/progress.h"
 #include "assess/rules.h"
 #include "assess/sizes.h"
 
@@ -12,7 +12,7 @@
 
 namespace mildpath {
 
-// Recorded against forecast, and what would explain the difference.
+// Recorded against forecast, and what the readings make of it.
 
 /// One gauge reading beside what was expected of it.
 struct Residual
@@ -26,37 +26,13 @@ struct Residual
 /// Every standing reading. Errors: as Network::solve.
 Result<std::vector<Residual>> residualsOf(const Build &build, const std::vector<GaugedSize> &sizes);
 
-/// One uncertain input that may explain the readings.
-struct Explanation
-{
-    std::string input; ///< as in Calibration
-    std::string name; ///< "Main clearances", "the oil's viscosity"
-    double amount = 0; ///< as in Calibration
-    double z = 0; ///< in its standard uncertainties
-    double before = 0, after = 0; ///< sum of squared residuals over their own errors
-    bool explains = false; ///< moved by no more than two of them, and every reading then fits
-    Phrase text {}; ///< "+4 µm, 1.1 of its uncertainty"
-
-    /// One that leaves readings unexplained is to be checked again.
-    Mark mark() const;
-};
-/// Each input moved alone until the readings fit best, the best first. A reading's own error: gauge
-/// and eye, and 3 % of the model. The moves are to first order and then solved once more.
-/// Errors: as Network::solve; `readings` without any; `cancelled`.
-Result<std::vector<Explanation>> explanationsOf(const Build &build,
-                                                const std::vector<GaugedSize> &sizes,
-                                                Progress *progress = nullptr);
-/// The calibration that writes it down.
-Calibration calibrationOf(const Build &build, const Explanation &explanation);
-
-/// Every reading against the forecast, and what would explain them all.
+/// Every reading against the forecast, and what they make of it.
 struct ReadAgainst
 {
     std::vector<Residual> residuals;
-    std::vector<Explanation> explanations; ///< none without readings
+    std::optional<BelievedIdle> believed; ///< absent where no reading counts
 };
-/// Errors: as residualsOf() and explanationsOf().
-Result<ReadAgainst> readAgainstForecast(const Build &build, const std::vector<GaugedSize> &sizes,
-                                        Progress *progress = nullptr);
+/// Errors: as residualsOf().
+Result<ReadAgainst> readAgainstForecast(const Build &build, const std::vector<GaugedSize> &sizes);
 
 } // namespace mildpath

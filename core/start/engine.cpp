@@ -67,9 +67,12 @@ void SimulatedEngine::draw(const Assessment &assessment)
     m_sizes = assessment.sizes;
     if (!m_options.offModel)
         return;
-    m_sizes = drawnSizes(std::move(m_sizes), *m_random);
-    m_thinner = std::exp(bandOilNew_ln * normal());
-    m_common = 1 + bandModelCommon_ln * normal();
+    // Off by all that the forecast does not know, its oil's temperature but for that.
+    if (const auto plain = OperatingModel::make(*m_build, m_sizes, m_oil_c)) {
+        for (size_t i = 0; i < plain->inputs(); ++i)
+            m_z.push_back(normal());
+        m_common = std::exp(commonPart_ln(plain->inputList(), m_z));
+    }
     m_gaugeOwn_pa = gaugeOwnShare * GaugeReading::usualGaugeU_kpa * 1e3 * normal();
     m_toFill_m3 *= std::exp(timesSpread * normal());
     m_suction_m3 *= std::exp(timesSpread * normal());
@@ -86,14 +89,13 @@ const SimulatedEngine::Sample &SimulatedEngine::sample(int rpmStep, int oilStep)
     auto &model = m_models[oilStep];
     if (!model) {
         const auto change = [this](Circuit &circuit, Oil &oil) -> Result<void> {
-            oil.kv40_mm2_s *= m_thinner;
-            oil.kv100_mm2_s *= m_thinner;
             for (const Fault &f : m_options.faults)
                 if (auto ok = applyFault(*m_build, f, circuit, oil); !ok)
                     return ok;
             return {};
         };
-        auto made = OperatingModel::make(*m_build, m_sizes, oilStep * oilStep_k, change);
+        auto made = OperatingModel::possible(
+            *m_build, m_sizes, settledTemperatures(*m_build, oilStep * oilStep_k), m_z, change);
         if (!made) {
             m_trouble = made.error().message;
             return out;

@@ -88,7 +88,8 @@ private:
     SimulatedOptions m_options;
     std::shared_ptr<const Build> m_build;
     std::vector<GaugedSize> m_sizes;
-    double m_thinner = 1, m_common = 1, m_gaugeOwn_pa = 0, m_rise_s = 1, m_warmer = 1;
+    std::vector<double> m_z; ///< of the inputs of its forecast; empty: as forecast
+    double m_common = 1, m_gaugeOwn_pa = 0, m_rise_s = 1, m_warmer = 1;
     std::map<std::string, double> m_tapOwn_pa;
     std::shared_ptr<std::mt19937_64> m_random;
     std::map<int, std::optional<OperatingModel>> m_models;

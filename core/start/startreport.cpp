@@ -71,8 +71,7 @@ Json cardJson(const RunCard &card)
 } // namespace
 
 Json startReportToJson(const Build &build, const StartGate &gate, const PrimeForecast &prime,
-                       const RunCard &card, const std::vector<Residual> &residuals,
-                       const std::vector<Explanation> &explanations)
+                       const RunCard &card, const ReadAgainst &against)
 {
     Json holds = Json::array();
     const auto tell = [&](const Check &c) {
@@ -94,7 +93,7 @@ Json startReportToJson(const Build &build, const StartGate &gate, const PrimeFor
                { "open_holds", gate.holds() },   { "holds", std::move(holds) },
                { "prime", primeJson(prime) },    { "run_card", cardJson(card) } };
     out["readings"] = Json::array();
-    for (const Residual &r : residuals)
+    for (const Residual &r : against.residuals)
         out["readings"].push_back({ { "id", r.reading->id },
                                     { "tap", r.reading->tap },
                                     { "rpm", r.reading->rpm },
@@ -104,15 +103,19 @@ Json startReportToJson(const Build &build, const StartGate &gate, const PrimeFor
                                     { "residual_kpa", r.residual_pa / 1e3 },
                                     { "distance", r.distance },
                                     { "mark", markId(r.mark) } });
-    out["explanations"] = Json::array();
-    for (const Explanation &e : explanations)
-        out["explanations"].push_back({ { "input", e.input },
-                                        { "name", e.name },
-                                        { "amount", e.amount },
-                                        { "z", e.z },
-                                        { "misfit_before", e.before },
-                                        { "misfit_after", e.after },
-                                        { "explains", e.explains } });
+    out["believed"] = nullptr;
+    if (against.believed) {
+        const BelievedIdle &b = *against.believed;
+        Json inputs = Json::array();
+        for (const BelievedInput &i : b.moved)
+            inputs.push_back({ { "cause", i.cause }, { "z", i.z } });
+        out["believed"] = { { "readings", b.readings },
+                            { "hot_idle", band(b.alone) },
+                            { "hot_idle_with_readings", band(b.with) },
+                            { "off_probability", b.offProbability },
+                            { "nothing_explains", b.nothingExplains },
+                            { "inputs", std::move(inputs) } };
+    }
     out["build"] = build.name;
     return out;
 }
@@ -189,21 +192,22 @@ public:
         }
     }
 
-    void readings(const std::vector<Residual> &residuals,
-                  const std::vector<Explanation> &explanations)
+    void readings(const ReadAgainst &against)
     {
-        if (!residuals.empty())
+        if (!against.residuals.empty())
             line("\nRead against forecast:");
-        for (const Residual &r : residuals)
+        for (const Residual &r : against.residuals)
             line({ "start.read",
                    "  {0}, {1}, {2}: {3}, likely {4}",
                    { tapName(m_build, r.reading->tap), asSpeed(r.reading->rpm),
                      asTemperature(r.reading->oil_c), asPressure(r.reading->pressure_kpa * 1e3),
                      QuantityRange { asPressure(r.expected.low_pa),
                                      asPressure(r.expected.high_pa) } } });
-        for (const Explanation &e : explanations)
-            if (e.explains)
-                line({ "start.explains", "  would explain it: {0} {1}", { e.name, e.text } });
+        if (!against.believed)
+            return;
+        line({ "start.believed", "  {0}", { believedText(*against.believed) } });
+        for (const BelievedInput &i : against.believed->told())
+            line({ "start.moved", "  {0}", { movedText(i) } });
     }
 
     std::string text;
@@ -218,14 +222,13 @@ private:
 } // namespace
 
 std::string startReportText(const Build &build, const StartGate &gate, const PrimeForecast &prime,
-                            const RunCard &card, const std::vector<Residual> &residuals,
-                            const std::vector<Explanation> &explanations, const UnitStyle &style)
+                            const RunCard &card, const ReadAgainst &against, const UnitStyle &style)
 {
     StartText out(build, style);
     out.gate(gate);
     out.prime(prime);
     out.card(card);
-    out.readings(residuals, explanations);
+    out.readings(against);
     return out.text;
 }
 

@@ -8,13 +8,11 @@
 namespace mildpath {
 
 /// Everything about the start, for scripts. Stable, documented in docs/format.
-/// @param explanations  empty: not asked for, or nothing read
 Json startReportToJson(const Build &build, const StartGate &gate, const PrimeForecast &prime,
-                       const RunCard &card, const std::vector<Residual> &residuals,
-                       const std::vector<Explanation> &explanations);
+                       const RunCard &card, const ReadAgainst &against);
 /// The same for people.
 std::string startReportText(const Build &build, const StartGate &gate, const PrimeForecast &prime,
-                            const RunCard &card, const std::vector<Residual> &residuals,
-                            const std::vector<Explanation> &explanations, const UnitStyle &style);
+                            const RunCard &card, const ReadAgainst &against,
+                            const UnitStyle &style);
 
 } // namespace mildpath

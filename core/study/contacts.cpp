@@ -24,26 +24,41 @@ bool hasCams(const Build &build)
     return build.engine.ofKind(StopKind::CamBearing) != nullptr;
 }
 
-/// A bearing family by its thinnest film.
-void addBearings(std::string_view family, const char *id, const char *name,
+/// A bearing family by its thinnest film, without load and at full load.
+void addBearings(std::string_view family, const std::string &id, const std::string &name,
                  const OperatingResult &point, const ContactShapes &s, std::vector<Contact> &out)
 {
-    const BearingFilm *least = nullptr;
-    for (const BearingFilm &f : point.films)
-        if (f.family == family && (!least || f.smallest_m < least->smallest_m))
+    const auto add = [&](const BearingFilm &f, bool full, const auto &film) {
+        Contact c;
+        c.id = full ? id + "_full" : id;
+        c.name = full ? name + ", full load" : name;
+        c.fullLoad = full;
+        // Where no film bears the load there is none.
+        if (film.carried) {
+            c.film_m = film.smallest_m;
+            c.filmParameter
+                = filmParameter(film.smallest_m, s.journalRq_um * 1e-6, s.shellRq_um * 1e-6);
+        }
+        c.detail
+            = { "film.bearing",
+                "{0}, {1} in the film, {2} mean load",
+                { f.name, asTemperature(film.film_c), Quantity { film.load_n, Shows::Force } } };
+        out.push_back(std::move(c));
+    };
+    const auto thickness = [](const auto &film) { return film.carried ? film.smallest_m : 0; };
+    const BearingFilm *least = nullptr, *loaded = nullptr;
+    for (const BearingFilm &f : point.films) {
+        if (f.family != family)
+            continue;
+        if (!least || thickness(f) < thickness(*least))
             least = &f;
-    if (!least)
-        return;
-    Contact c;
-    c.id = id;
-    c.name = name;
-    c.film_m = least->smallest_m;
-    c.filmParameter = filmParameter(least->smallest_m, s.journalRq_um * 1e-6, s.shellRq_um * 1e-6);
-    c.detail = { "film.bearing",
-                 "{0}, {1} in the film, {2} mean load",
-                 { least->name, asTemperature(least->film_c),
-                   Quantity { least->load_n, Shows::Force } } };
-    out.push_back(std::move(c));
+        if (f.loaded && (!loaded || thickness(*f.loaded) < thickness(*loaded->loaded)))
+            loaded = &f;
+    }
+    if (least)
+        add(*least, false, *least);
+    if (loaded)
+        add(*loaded, true, *loaded->loaded);
 }
 
 void addRings(const Build &build, const OperatingResult &point, const ContactShapes &s,
@@ -150,12 +165,12 @@ Result<std::optional<double>> floatsFrom_rpm(const Build &build,
     if (!model)
         return tl::unexpected(model.error());
     const auto floats = [&](double rpm) -> Result<bool> {
-        const auto r = model->at(rpm);
+        const auto r = model->at(rpm, OperatingModel::Detail::Films);
         if (!r)
             return tl::unexpected(r.error());
         const auto contacts = contactsOf(build, *r);
         return std::all_of(contacts.begin(), contacts.end(), [](const Contact &c) {
-            return (c.id != "mains" && c.id != "big_ends") || c.regime == Regime::FullFilm;
+            return !c.ofTheCrank() || c.fullLoad || c.regime == Regime::FullFilm;
         });
     };
     // Inertia loads films again at speed: the first speed that floats is asked, in coarse steps.
@@ -190,20 +205,11 @@ Oil dilutedOil(const Oil &oil, double x)
              fuelBlend(oil.kv100_mm2_s, petrolAt100_mm2_s, x).kv_mm2_s, oil.rho15_kg_m3 };
 }
 
-namespace {
-
-bool isOfTheCrank(const Contact &contact)
-{
-    return contact.id == "mains" || contact.id == "big_ends";
-}
-
-} // namespace
-
 CrankFilms crankFilms(const std::vector<Contact> &contacts)
 {
     CrankFilms out;
     for (const Contact &c : contacts)
-        if (isOfTheCrank(c)) {
+        if (c.ofTheCrank()) {
             out.regime = std::min(out.regime, c.regime);
             out.mark = worse(out.mark, markOf(c));
         }
@@ -212,7 +218,7 @@ CrankFilms crankFilms(const std::vector<Contact> &contacts)
 
 Mark markOf(const Contact &contact)
 {
-    const bool floats = isOfTheCrank(contact);
+    const bool floats = contact.ofTheCrank();
     switch (contact.regime) {
     case Regime::FullFilm:
         return Mark::Proven;
@@ -224,13 +230,14 @@ Mark markOf(const Contact &contact)
     return floats ? Mark::Hold : Mark::LookAgain;
 }
 
-std::optional<CrankingTest> crankingTestOf(const Build &build)
+CrankingTest crankingTestOf(const Build &build)
 {
     const auto tested = crankingTested_c(build.oil.grade);
-    if (!tested)
-        return std::nullopt;
-    return CrankingTest { *tested,
-                          build.use.coldestStart_c >= *tested ? Mark::Proven : Mark::LookAgain };
+    const double least_c = tested.value_or(unwintered_c), coldest_c = build.use.coldestStart_c;
+    return { least_c, tested.has_value(),
+             coldest_c >= least_c                          ? Mark::Proven
+                 : coldest_c >= least_c - crankingLeeway_k ? Mark::LookAgain
+                                                           : Mark::Hold };
 }
 
 HighShear highShearOf(const ChosenOil &oil)

@@ -11,13 +11,15 @@ namespace mildpath {
 /// Where a pair of surfaces runs on the curve of Stribeck.
 struct Contact
 {
-    std::string id; ///< mains, big_ends, rings_mid, rings_top, cam
+    std::string id; ///< mains, big_ends, both also _full; rings_mid, rings_top, cam
     std::string name;
     double filmParameter = 0; ///< λ
     Regime regime = Regime::Boundary;
     /// Smallest film; absent where only the regime may be said (rings).
     std::optional<double> film_m;
     Phrase detail; ///< what it was taken for
+    bool fullLoad = false; ///< of the crank: with the engine at full load, else without load
+    bool ofTheCrank() const { return id.starts_with("mains") || id.starts_with("big_ends"); }
 };
 
 /// How a camshaft meets its followers. The builder's choice under the question "tappet".
@@ -39,7 +41,8 @@ struct ContactShapes
 ContactShapes shapesOf(const Build &build);
 
 /// Contacts at an operating point, by its films: mains and big-ends the one least well off, rings
-/// at the middle and the top of the stroke, the cam's nose on its tappet. Without bore and stroke,
+/// at the middle and the top of the stroke, the cam's nose on its tappet. Above idle the crank's
+/// stand twice, without load and at full load. Without bore and stroke,
 /// displacement stands for them; without cams there is no cam.
 std::vector<Contact> contactsOf(const Build &build, const OperatingResult &point,
                                 const ContactShapes &shapes);
@@ -67,14 +70,15 @@ Result<std::optional<double>> floatsFrom_rpm(const Build &build,
 /// The oil with this share of petrol by mass; its density as it was.
 Oil dilutedOil(const Oil &oil, double fuelFraction);
 
-/// Whether the oil's winter grade was tested as cold as the coldest start.
+/// Whether the oil's winter grade was tested as cold as the coldest start. Colder, oil is thicker
+/// than its viscosity line says: to be checked again, crankingLeeway_k colder it holds.
 struct CrankingTest
 {
-    double tested_c;
+    double tested_c; ///< of a grade without a winter test unwintered_c is taken
+    bool winter; ///< the grade names one
     Mark mark;
 };
-/// Absent: the grade names no winter test.
-std::optional<CrankingTest> crankingTestOf(const Build &build);
+CrankingTest crankingTestOf(const Build &build);
 
 /// The high-shear viscosity of the data sheet against the floor of the grade it claims (SAE J300).
 struct HighShear

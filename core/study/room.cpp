@@ -8,8 +8,6 @@
 #include "oil/grades.h"
 #include "quantity/parallel.h"
 
-#include <boost/math/tools/toms748_solve.hpp>
-
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -17,39 +15,6 @@
 
 namespace mildpath {
 namespace {
-
-Build underConditions(const Build &build, const RoomConditions &c)
-{
-    Build out = c.pumpSection == 1 ? build : withLongerRotors(build, c.pumpSection);
-    out.use.hotOil_c = c.hotOil_c;
-    out.use.hotIdle_rpm = c.idle_rpm;
-    out.use.coldestStart_c = c.coldestStart_c;
-    return out;
-}
-
-/// Mean clearance at which the tightest of the family just keeps the floor, at the coldest start
-/// and hot: housings that grow less than their journals close when hot.
-double leastMean_um(const Build &build, const std::vector<GaugedSize> &sizes,
-                    const std::string &family, double mean_um)
-{
-    const PartTemperatures hot = settledTemperatures(build, build.use.hotOil_c);
-    double tightest = 1e9;
-    for (const GaugedSize &s : sizes)
-        if (s.family == family)
-            tightest = std::min({ tightest, s.at(allAt(build.use.coldestStart_c)), s.at(hot) });
-    return mean_um + build.use.coldestClearanceFloor_um - tightest;
-}
-
-/// How far the worse of gauge and weakest stop lies above what it needs; 0: just met.
-double margin(const OperatingResult &r, double floor_pa)
-{
-    double least = 10;
-    if (floor_pa > 0)
-        least = std::min(least, r.gauge.value_pa / floor_pa);
-    if (r.weakest >= 0)
-        least = std::min(least, r.points[static_cast<size_t>(r.weakest)].ratio());
-    return least - 1;
-}
 
 std::vector<const ShelfOil *> engineOils()
 {
@@ -164,11 +129,21 @@ Result<void> placeFamily(const Build &build, const std::vector<GaugedSize> &size
     const double to = std::max(most, map.here_um) + 30;
     for (int i = 0; i < columns; ++i)
         map.cold_um.push_back(from + (to - from) * i / (columns - 1));
-    map.least_um = leastMean_um(build, sizes, map.family, map.here_um);
+    for (const RoomEdge &e : tightEdges(build, sizes, map.family))
+        map.least_um = std::max(map.least_um, e.um.value_or(0));
     return {};
 }
 
 } // namespace
+
+Build underConditions(const Build &build, const RoomConditions &c)
+{
+    Build out = c.pumpSection == 1 ? build : withLongerRotors(build, c.pumpSection);
+    out.use.hotOil_c = c.hotOil_c;
+    out.use.hotIdle_rpm = c.idle_rpm;
+    out.use.coldestStart_c = c.coldestStart_c;
+    return out;
+}
 
 RoomConditions conditionsOf(const Build &build)
 {
@@ -230,217 +205,6 @@ Result<RoomMap> roomMap(const Build &build, const std::vector<GaugedSize> &sizes
     return map;
 }
 
-namespace {
-
-/// Room and hot idle of a build, one clearance family moved as a whole.
-class RoomFinder
-{
-public:
-    explicit RoomFinder(std::string family)
-        : m_family(std::move(family))
-    {
-    }
-
-    struct Found
-    {
-        double here_um, least_um, most_um, gauge_pa;
-    };
-
-    Result<Found> find(const Build &build, const std::vector<GaugedSize> &sizes)
-    {
-        RoomMap place;
-        place.family = m_family;
-        if (auto ok = placeFamily(build, sizes, 2, place); !ok)
-            return tl::unexpected(ok.error());
-        const double floor_pa = build.use.hotIdleFloor_kpa * 1e3;
-        std::optional<Error> failed;
-        const auto at = [&](double mean_um) -> std::optional<OperatingResult> {
-            auto model = OperatingModel::make(
-                build, movedBy(sizes, m_family, mean_um - place.here_um), build.use.hotOil_c);
-            if (!model) {
-                failed = model.error();
-                return std::nullopt;
-            }
-            if (m_former)
-                model->startFrom(*m_former);
-            const auto r = model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
-            m_former = std::move(*model);
-            if (!r) {
-                failed = r.error();
-                return std::nullopt;
-            }
-            return *r;
-        };
-        const auto spare = [&](double um) {
-            const auto r = at(um);
-            return r ? margin(*r, floor_pa) : 0;
-        };
-        Found out { place.here_um, place.least_um, mostRoom_um, 0 };
-        if (const auto here = at(place.here_um))
-            out.gauge_pa = here->gauge.value_pa;
-        constexpr double tight = 1;
-        const double first = spare(tight), last = spare(mostRoom_um);
-        if (first <= 0) {
-            out.most_um = 0;
-        } else if (last < 0) {
-            std::uintmax_t most = 30;
-            const auto [low, high] = boost::math::tools::toms748_solve(
-                spare, tight, mostRoom_um, first, last,
-                [](double a, double b) { return std::abs(a - b) < 0.05; }, most);
-            out.most_um = (low + high) / 2;
-        }
-        if (failed)
-            return tl::unexpected(*failed);
-        return out;
-    }
-
-private:
-    std::string m_family;
-    std::optional<OperatingModel> m_former;
-};
-
-std::string otherFamily(const std::string &family)
-{
-    return family == "main" ? "big_end" : "main";
-}
-
-class LeverFinder
-{
-public:
-    LeverFinder(const Build &build, const std::vector<GaugedSize> &sizes, RoomFinder &finder,
-                Room &room)
-        : m_build(build)
-        , m_sizes(sizes)
-        , m_finder(finder)
-        , m_room(room)
-    {
-    }
-
-    void run()
-    {
-        add("pump +20 % wide", withLongerRotors(m_build, 1.2), m_sizes);
-        if (const ShelfOil *thicker = nextThickerOil(m_build.oil.oil)) {
-            Build changed = m_build;
-            changed.oil = { std::string(thicker->grade), thicker->oil, thicker->hths_mpa_s };
-            add("thicker: " + changed.oil.grade, changed, m_sizes, "primes slower cold");
-        }
-        preheat();
-        const std::string other = otherFamily(m_room.family);
-        add(moved(other, -10), m_build, movedBy(m_sizes, other, -10));
-        closer();
-        grooves();
-        spring();
-    }
-
-private:
-    void add(const Phrase &name, const Build &build, const std::vector<GaugedSize> &sizes,
-             const Phrase &remark = {})
-    {
-        const auto found = m_finder.find(build, sizes);
-        if (!found)
-            return;
-        m_room.levers.push_back({ name, found->least_um, found->most_um,
-                                  found->most_um - found->least_um - m_room.width_um(),
-                                  found->gauge_pa / m_room.gauge_pa - 1, remark });
-    }
-
-    void preheat()
-    {
-        Build changed = m_build;
-        double to_c = std::max(10.0, m_build.use.coldestStart_c + 10);
-        if (m_room.preheat_c)
-            to_c = std::max(to_c, std::ceil(*m_room.preheat_c));
-        if (to_c > 60)
-            return;
-        changed.use.coldestStart_c = to_c;
-        add({ "room.preheat", "preheat to {0}", { asTemperature(to_c) } }, changed, m_sizes);
-    }
-
-    static Phrase moved(const std::string &family, double um)
-    {
-        return { "room.moved",
-                 family == "main" ? "mains {0}" : "big-ends {0}",
-                 { asChange(asWholeClearance(um)) } };
-    }
-
-    /// The family's own clearance moves within the room; it does not widen it.
-    void closer()
-    {
-        const auto found = m_finder.find(m_build, movedBy(m_sizes, m_room.family, -8));
-        if (found)
-            m_room.levers.push_back({ moved(m_room.family, -8), m_room.least_um, m_room.most_um, 0,
-                                      found->gauge_pa / m_room.gauge_pa - 1,
-                                      m_room.here_um - 8 < m_room.least_um
-                                          ? "too tight at the coldest start"
-                                          : "moves within the room" });
-    }
-
-    void grooves()
-    {
-        Build changed = m_build;
-        bool any = false;
-        for (Stop &stop : changed.engine.stops) {
-            if (stop.kind != StopKind::Main || stop.value("journal_groove") > 0)
-                continue;
-            if (shellGroove_deg(m_build, stop) < 360)
-                continue;
-            stop.values["groove_deg"] = 180;
-            any = true;
-        }
-        if (any)
-            add("mains grooved in one half only", changed, m_sizes, "rods are fed half the turn");
-    }
-
-    void spring()
-    {
-        const bool relief = std::any_of(
-            m_build.engine.stops.begin(), m_build.engine.stops.end(),
-            [](const Stop &s) { return s.kind == StopKind::Relief && !s.elements.empty(); });
-        if (!relief)
-            return;
-        add({ "room.spring", "relief spring {0}", { asChange(asPressure(1e5, 1)) } },
-            withStifferSpring(m_build, 100), m_sizes);
-        RoomLever &l = m_room.levers.back();
-        l.idle = std::abs(l.opens_um) < 0.2 && std::abs(l.idleChange) < 0.0005;
-        if (l.idle)
-            l.remark = "nothing: the relief valve is shut at hot idle";
-    }
-
-    const Build &m_build;
-    const std::vector<GaugedSize> &m_sizes;
-    RoomFinder &m_finder;
-    Room &m_room;
-};
-
-} // namespace
-
-Result<Room> roomOf(const Build &build, const std::vector<GaugedSize> &sizes,
-                    const std::string &family, const RoomConditions &conditions)
-{
-    const Build asked = underConditions(build, conditions);
-    RoomFinder finder(family);
-    const auto now = finder.find(asked, sizes);
-    if (!now)
-        return tl::unexpected(now.error());
-    Room out;
-    out.family = family;
-    out.here_um = now->here_um;
-    out.least_um = now->least_um;
-    out.most_um = now->most_um;
-    out.gauge_pa = now->gauge_pa;
-    const PartTemperatures hot = settledTemperatures(asked, asked.use.hotOil_c);
-    out.hot_um = meanOf(sizes, family, hot).value_or(0);
-    out.hotCeiling_um = out.hot_um + out.most_um - out.here_um;
-    for (const GaugedSize &s : sizes)
-        if (const auto t = s.closesAt_c(asked.use.coldestClearanceFloor_um);
-            t && s.family == family)
-            out.turnsDownTo_c = std::max(*t, out.turnsDownTo_c.value_or(*t));
-    if (out.turnsDownTo_c && *out.turnsDownTo_c > asked.use.coldestStart_c)
-        out.preheat_c = out.turnsDownTo_c;
-    LeverFinder(asked, sizes, finder, out).run();
-    return out;
-}
-
 std::optional<double> meanOf(const std::vector<GaugedSize> &sizes, std::string_view family,
                              const PartTemperatures &parts)
 {
@@ -458,14 +222,14 @@ Result<HotFilm> hotFilm(const Build &build, const std::vector<GaugedSize> &sizes
                         const RoomConditions &conditions, double moved_um)
 {
     const Build asked = underConditions(build, conditions);
-    if (bearingLoads(asked).empty())
+    if (bearingLoads(asked, idlePeak_pa(asked)).empty())
         return fail("engine", "has no mains and big-ends, or no cylinders and displacement");
     // Films with the mains as they are, and with all of them moved.
     const auto smallest = [&](double by_um) -> Result<HotFilm> {
         auto model = OperatingModel::make(asked, movedBy(sizes, "main", by_um), asked.use.hotOil_c);
         if (!model)
             return tl::unexpected(model.error());
-        const auto r = model->at(asked.use.hotIdle_rpm);
+        const auto r = model->at(asked.use.hotIdle_rpm, OperatingModel::Detail::Films);
         if (!r)
             return tl::unexpected(r.error());
         HotFilm out { 1e9, 1e9, 1e9 };

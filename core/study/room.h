@@ -62,6 +62,29 @@ Result<RoomMap> roomMap(const Build &build, const std::vector<GaugedSize> &sizes
                         const std::string &family, const RoomConditions &conditions, int columns,
                         Progress *progress = nullptr);
 
+/// What ends the room to choose.
+enum class RoomBound {
+    Floor, ///< tight: the coldest clearance allowed
+    MakerLeast, ///< tight: the limits
+    Pressure, ///< the gauge at hot idle
+    Need, ///< what the weakest stop needs at hot idle
+    Maker, ///< the limits, cold
+    Film, ///< films at full load, at high and highest speed
+    Noise, ///< wide bearings begin to be heard
+    Search, ///< nothing up to mostRoom_um
+};
+const char *roomBoundId(RoomBound bound); ///< "pressure"
+Phrase roomBoundName(RoomBound bound); ///< "hot idle's pressure"
+
+/// Mean cold clearance where something ends; absent where it does not within mostRoom_um, or is not
+/// known.
+struct RoomEdge
+{
+    RoomBound bound;
+    std::optional<double> um;
+    bool tight() const { return bound <= RoomBound::MakerLeast; }
+};
+
 /// A way to more room.
 struct RoomLever
 {
@@ -73,14 +96,18 @@ struct RoomLever
     bool idle = false; ///< changes nothing; `remark` says why
 };
 
-/// Room for the fitted oil: what the cold floor and the hot pressure leave of cold clearances.
+/// Room for the fitted oil: what is left of cold clearances between the nearest edges.
 struct Room
 {
     std::string family;
     double here_um = 0;
-    double least_um = 0; ///< by the floor, at the coldest start and hot
-    /// By gauge and weakest stop at hot idle; at most mostRoom_um, 0 where no clearance will do.
+    std::vector<RoomEdge> edges; ///< each of RoomBound but Search, in their order
+    /// Where the likely gauge's low end meets the user's minimum; absent as an edge is.
+    std::optional<double> pressureLow_um;
+    double least_um = 0; ///< the wider of the tight edges
+    /// The nearest of the wide ones; at most mostRoom_um, 0 where no clearance will do.
     double most_um = 0;
+    RoomBound leastBy = RoomBound::Floor, mostBy = RoomBound::Search;
     double hotCeiling_um = 0; ///< the same most, running
     double hot_um = 0; ///< this build, running
     double gauge_pa = 0; ///< hot idle
@@ -149,6 +176,13 @@ struct HotFilm
 /// Errors: `engine` without loads to reckon with; as Network::solve.
 Result<HotFilm> hotFilm(const Build &build, const std::vector<GaugedSize> &sizes,
                         const RoomConditions &conditions, double moved_um);
+
+/// The build under these conditions.
+Build underConditions(const Build &build, const RoomConditions &conditions);
+
+/// What ends the room where bearings are tight.
+std::vector<RoomEdge> tightEdges(const Build &build, const std::vector<GaugedSize> &sizes,
+                                 const std::string &family);
 
 /// Mean of a family's known sizes with parts at these temperatures (µm); absent without one.
 std::optional<double> meanOf(const std::vector<GaugedSize> &sizes, std::string_view family,

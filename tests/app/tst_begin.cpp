@@ -202,6 +202,7 @@ void TestBegin::firstQuestions_becomeOneEdit()
                 QTest::keyClick(line("first.most"), Qt::Key_Return);
                 QTest::keyClicks(line("first.idle"), QStringLiteral("750"));
                 QTest::keyClick(line("first.idle"), Qt::Key_Return);
+                ask.findChild<QComboBox *>(QStringLiteral("first.load"))->setCurrentIndex(2);
             } else if (page == 2) {
                 QTest::keyClicks(line("first.coldest"), QStringLiteral("-21"));
                 QTest::keyClick(line("first.coldest"), Qt::Key_Return);
@@ -214,6 +215,7 @@ void TestBegin::firstQuestions_becomeOneEdit()
                 QTest::keyClick(line("first.opens"), Qt::Key_Return);
                 QTest::keyClicks(line("first.full"), QStringLiteral("6.2"));
                 QTest::keyClick(line("first.full"), Qt::Key_Return);
+                ask.findChild<QComboBox *>(QStringLiteral("first.returns"))->setCurrentIndex(3);
             } else if (page == 3) {
                 QTest::keyClicks(line("first.most.main"), QStringLiteral("60"));
                 QTest::keyClick(line("first.most.main"), Qt::Key_Return);
@@ -232,6 +234,8 @@ void TestBegin::firstQuestions_becomeOneEdit()
     QCOMPARE(build().use.hotIdle_rpm, 750.0);
     QCOMPARE(build().use.coldestStart_c, -21.0);
     QCOMPARE(build().oil.grade, std::string("10W-40"));
+    QCOMPARE(build().use.fullLoadPeak_kpa, std::optional(11000.0)); // boosted, or diesel
+    QCOMPARE(build().use.reliefReturnsTo, std::string("unknown"));
     for (const Element &e : build().circuit.elements)
         if (e.kind == ElementKind::Pump)
             verifyClose(e.value("displacement_m3"), 9.5e-6, 1e-9);

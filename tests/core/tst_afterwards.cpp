@@ -5,6 +5,7 @@
 #include "entries.h"
 #include "start/afterwards.h"
 #include "start/corridor.h"
+#include "storage/buildfile.h"
 #include "testing.h"
 
 using namespace mildpath;
@@ -16,12 +17,16 @@ class TestAfterwards : public QObject
     Q_OBJECT
 private Q_SLOTS:
     void residuals_ofTheOwnForecastAreNothing();
-    void explanation_findsWhatWasMoved_data();
-    void explanation_findsWhatWasMoved();
-    void explanation_isSilentAboutNoise();
+    void readings_nameWhatWasMoved_data();
+    void readings_nameWhatWasMoved();
+    void readings_thatNothingExplainsNameNothing();
+    void usedReadings_moveAndNarrowTheForecast();
+    void usedReadings_endWithARepair();
     void calibration_movesTheForecastNotTheMeasured();
 
 private:
+    Build readOn(const Build &off) const;
+
     const Build m_build = [] {
         Build out = demoBuild();
         out.gaugeReadings.clear();
@@ -46,67 +51,114 @@ void TestAfterwards::residuals_ofTheOwnForecastAreNothing()
     }
 }
 
-void TestAfterwards::explanation_findsWhatWasMoved_data()
+void TestAfterwards::readings_nameWhatWasMoved_data()
 {
     QTest::addColumn<QString>("input");
     QTest::addColumn<double>("amount");
-    QTest::newRow("thinner oil") << "oil" << -0.08;
-    QTest::newRow("gauge reads low") << "gauge" << -5.0;
-    QTest::newRow("all a little higher") << "model" << 0.08;
+    QTest::addColumn<QString>("cause"); // what it is called
+    QTest::addColumn<double>("sign");
+    QTest::newRow("thinner oil") << "oil" << -0.15 << "how thick the oil is" << -1.0;
+    QTest::newRow("thicker oil") << "oil" << 0.15 << "how thick the oil is" << 1.0;
 }
 
-void TestAfterwards::explanation_findsWhatWasMoved()
+/// Read at five places on an engine that is off in one thing.
+Build TestAfterwards::readOn(const Build &off) const
 {
-    QFETCH(QString, input);
-    QFETCH(double, amount);
-    // Readings of an engine that is off in this one thing.
-    Build off = m_build;
-    Calibration c;
-    c.input = input.toStdString();
-    c.amount = amount;
-    off = withEntry(std::move(off), c);
     Build b = m_build;
     for (const auto &[rpm, oil] :
          { std::pair(800.0, 20.0), std::pair(2000.0, 40.0), std::pair(800.0, 100.0),
            std::pair(3000.0, 100.0), std::pair(1200.0, 100.0) }) {
         const auto there = assessAt(off, m_assessment.sizes, rpm, oil);
-        double kpa = there->gauge.value_pa / 1e3;
-        kpa = input == "model" ? kpa * (1 + amount) : input == "gauge" ? kpa + amount : kpa;
-        b = withEntry(std::move(b), reading(b, rpm, oil, kpa));
+        b = withEntry(std::move(b), reading(b, rpm, oil, there->gauge.value_pa / 1e3));
     }
-    const auto found = explanationsOf(b, m_assessment.sizes);
-    QVERIFY(found.has_value());
-    const auto mine = std::find_if(found->begin(), found->end(), [&](const Explanation &e) {
-        return e.input == input.toStdString();
-    });
-    QVERIFY(mine != found->end());
-    verifyClose(mine->amount, amount, 0.05, 0, input);
-    QVERIFY(mine->after < 0.05 * mine->before);
-    QVERIFY(mine->explains);
-    // Taken, the same readings are as forecast, and the live corridor agrees.
-    const Build taken = withEntry(b, calibrationOf(b, *mine));
-    const auto again = residualsOf(taken, m_assessment.sizes);
-    QVERIFY(again.has_value());
-    for (const Residual &r : *again)
-        QVERIFY2(std::abs(r.residual_pa) < 0.02e5, qPrintable(QString::number(r.residual_pa)));
-    PressureMap map(std::make_shared<const Build>(taken), m_assessment.sizes);
-    verifyClose(map.at(800, 100)->value_pa, (*again)[2].expected.value_pa, 0.01, 0, input);
+    return b;
 }
 
-void TestAfterwards::explanation_isSilentAboutNoise()
+void TestAfterwards::readings_nameWhatWasMoved()
 {
-    // A reading far off in one place and right in the others: no single input explains it.
+    QFETCH(QString, input);
+    QFETCH(double, amount);
+    QFETCH(QString, cause);
+    QFETCH(double, sign);
+    Build off = m_build;
+    Calibration c;
+    c.input = input.toStdString();
+    c.amount = amount;
+    off = withEntry(std::move(off), c);
+    const auto against = readAgainstForecast(readOn(off), m_assessment.sizes);
+    QVERIFY(against && against->believed && against->residuals.size() == 5);
+    const BelievedIdle &b = *against->believed;
+    QVERIFY(!b.nothingExplains && b.offProbability < 0.1);
+    const auto mine = std::ranges::find(b.moved, cause.toStdString(), &BelievedInput::cause);
+    QVERIFY(mine != b.moved.end() && mine->z * sign > 0);
+    QVERIFY(!b.told().empty());
+}
+
+void TestAfterwards::readings_thatNothingExplainsNameNothing()
+{
+    // A reading far off in one place and right in the others.
     Build b = m_build;
     for (const auto &[rpm, oil, factor] :
-         { std::tuple(800.0, 20.0, 1.0), std::tuple(2000.0, 60.0, 0.55),
+         { std::tuple(800.0, 20.0, 1.0), std::tuple(2000.0, 60.0, 0.4),
            std::tuple(3000.0, 100.0, 1.0) }) {
         const auto there = assessAt(b, m_assessment.sizes, rpm, oil);
         b = withEntry(std::move(b), reading(b, rpm, oil, factor * there->gauge.value_pa / 1e3));
     }
-    const auto found = explanationsOf(b, m_assessment.sizes);
-    QVERIFY(found.has_value());
-    for (const Explanation &e : *found)
-        QVERIFY2(!e.explains, e.name.c_str());
+    const auto against = readAgainstForecast(b, m_assessment.sizes);
+    QVERIFY(against && against->believed);
+    QVERIFY(against->believed->nothingExplains && against->believed->told().empty());
+}
+
+void TestAfterwards::usedReadings_moveAndNarrowTheForecast()
+{
+    Build off = m_build;
+    Calibration c;
+    c.input = "oil";
+    c.amount = -0.15;
+    off = withEntry(std::move(off), c);
+    const Build b = readOn(off);
+    const BelievedIdle believed = *readAgainstForecast(b, m_assessment.sizes)->believed;
+    const Build used = withEntry(b, believed.calibration);
+    const Assessment after = assess(used);
+    const LikelyPressure now = after.operating.hotIdle.gauge;
+    // What stood beside the forecast is the forecast now, everywhere.
+    verifyClose(now.value_pa, believed.with.value_pa, 1e-6);
+    verifyClose(now.low_pa, believed.with.low_pa, 1e-6);
+    verifyClose(now.high_pa, believed.with.high_pa, 1e-6);
+    const double truth = assessAt(off, m_assessment.sizes, 800, 100)->gauge.value_pa;
+    verifyClose(now.value_pa, truth, 0.03);
+    QVERIFY(now.low_pa < truth && truth < now.high_pa);
+    const LikelyPressure before = believed.alone;
+    QVERIFY(std::log(now.high_pa / now.low_pa) < 0.6 * std::log(before.high_pa / before.low_pa));
+    QCOMPARE(after.size("main_1")->cold_um.value, m_assessment.size("main_1")->cold_um.value);
+    // Used once: reckoned from the same readings again it is the same.
+    const BelievedIdle again = *readAgainstForecast(used, m_assessment.sizes)->believed;
+    verifyClose(again.with.value_pa, believed.with.value_pa, 1e-9);
+    PressureMap map(std::make_shared<const Build>(used), m_assessment.sizes);
+    verifyClose(map.at(800, 100)->value_pa, now.value_pa, 0.01);
+    // Saved and read again it moves the forecast as before.
+    const auto read = parseBuild(buildText(used));
+    QVERIFY(read);
+    verifyClose(assess(read->build).operating.hotIdle.gauge.value_pa, now.value_pa, 1e-9);
+    const auto back = applyEdit(used, TakeBackEntry { "calibrations", "a1", "t", "x" });
+    QCOMPARE(assess(*back).operating.hotIdle.gauge.value_pa,
+             m_assessment.operating.hotIdle.gauge.value_pa);
+}
+
+void TestAfterwards::usedReadings_endWithARepair()
+{
+    Build off = m_build;
+    Calibration c;
+    c.input = "oil";
+    c.amount = -0.15;
+    off = withEntry(std::move(off), c);
+    const Build b = readOn(off);
+    Build used = withEntry(b, readAgainstForecast(b, m_assessment.sizes)->believed->calibration);
+    Opening opened;
+    used = withEntry(std::move(used), opened);
+    QCOMPARE(assess(used).operating.hotIdle.gauge.value_pa,
+             m_assessment.operating.hotIdle.gauge.value_pa);
+    QVERIFY(!readAgainstForecast(used, m_assessment.sizes)->believed);
 }
 
 void TestAfterwards::calibration_movesTheForecastNotTheMeasured()

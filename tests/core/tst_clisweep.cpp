@@ -36,7 +36,7 @@ private:
         return { QStringLiteral("validate"),      QStringLiteral("assess"),
                  QStringLiteral("plan-cleaning"), QStringLiteral("start"),
                  QStringLiteral("after"),         QStringLiteral("remedies"),
-                 QStringLiteral("diagnose") };
+                 QStringLiteral("diagnose"),      QStringLiteral("oils") };
     }
 };
 

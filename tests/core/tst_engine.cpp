@@ -370,7 +370,7 @@ void TestEngine::alikeSizes_changeTogether()
 void TestEngine::loads_followBoreStrokeAndBays()
 {
     const auto load = [](const Build &b, const std::string &stop) {
-        for (const BearingLoad &l : bearingLoads(b))
+        for (const BearingLoad &l : bearingLoads(b, idlePeak_pa(b)))
             if (l.stop == stop)
                 return l.still_n;
         return -1.0;

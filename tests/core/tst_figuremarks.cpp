@@ -275,16 +275,22 @@ void TestFigureMarks::shear_isJudgedByTheGradeItClaims()
 
 void TestFigureMarks::coldestStart_isJudgedByTheWinterTest()
 {
-    // SAE J300: 10W cranks at −25 °C.
+    // SAE J300: 10W cranks at −25 °C; 5 K colder it holds. Without a winter grade −10 °C.
     Build build;
     build.oil = { "10W-40", findShelfOil("10W-40")->oil };
     build.use.coldestStart_c = -25;
-    QCOMPARE(crankingTestOf(build)->tested_c, -25.0);
-    isMarked(crankingTestOf(build)->mark, "proven");
+    QCOMPARE(crankingTestOf(build).tested_c, -25.0);
+    isMarked(crankingTestOf(build).mark, "proven");
     build.use.coldestStart_c = -25.5;
-    isMarked(crankingTestOf(build)->mark, "look_again");
-    build.oil.grade = "own blend";
-    QVERIFY(!crankingTestOf(build));
+    isMarked(crankingTestOf(build).mark, "look_again");
+    build.use.coldestStart_c = -30.5;
+    isMarked(crankingTestOf(build).mark, "hold");
+    build.oil.grade = "SAE 30";
+    QVERIFY(!crankingTestOf(build).winter);
+    build.use.coldestStart_c = -10;
+    isMarked(crankingTestOf(build).mark, "proven");
+    build.use.coldestStart_c = -11;
+    isMarked(crankingTestOf(build).mark, "look_again");
 }
 
 void TestFigureMarks::pickup_holdsOnTheLevelAndIsCheckedInATurn_data()

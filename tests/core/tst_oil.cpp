@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "oil/fallingball.h"
 #include "oil/grades.h"
 #include "oil/viscosity.h"
 #include "testing.h"
@@ -21,6 +22,11 @@ private Q_SLOTS:
     void grade40_hasTwoHighShearMinima();
     void gearAndEngineScales_areDifferentScales();
     void shelf_isSensible();
+    void ball_fallsAsItsWakeLetsIt_data();
+    void ball_fallsAsItsWakeLetsIt();
+    void race_findsTheRatioBeyondCreeping_data();
+    void race_findsTheRatioBeyondCreeping();
+    void race_thatTellsNothingGivesNoFigure();
 };
 
 void TestOil::viscosity_meetsBothPointsOfTheSheet()
@@ -129,6 +135,96 @@ void TestOil::shelf_isSensible()
             QVERIFY2(o.grade.ends_with(*g->engineGrade), std::string(o.grade).c_str());
         }
     }
+}
+
+void TestOil::ball_fallsAsItsWakeLetsIt_data()
+{
+    QTest::addColumn<double>("ball_mm");
+    QTest::addColumn<double>("viscosity_pa_s");
+    QTest::addColumn<double>("falls_mm_s");
+    QTest::addColumn<double>("creeping_mm_s");
+    // Steel in an oil of 860 kg/m³, no wall, computed independently.
+    QTest::newRow("5 mm") << 5.0 << 0.10 << 443.0 << 945.0;
+    QTest::newRow("3 mm") << 3.0 << 0.20 << 139.0 << 170.0;
+    QTest::newRow("2 mm") << 2.0 << 0.25 << 56.1 << 60.5;
+}
+
+void TestOil::ball_fallsAsItsWakeLetsIt()
+{
+    QFETCH(double, ball_mm);
+    QFETCH(double, viscosity_pa_s);
+    QFETCH(double, falls_mm_s);
+    QFETCH(double, creeping_mm_s);
+    const double d = ball_mm * 1e-3;
+    const double speed = fallSpeed_m_s(viscosity_pa_s, 860, d, 7800);
+    verifyClose(speed * 1e3, falls_mm_s, 2e-3);
+    // In creeping flow the drag is the oil's own.
+    verifyClose(speed * dragViscosity_pa_s(viscosity_pa_s, 860, speed, d) / viscosity_pa_s * 1e3,
+                creeping_mm_s, 2e-3);
+    verifyClose(faxenFactor(1.0 / 9), 0.769, 1e-3);
+}
+
+void TestOil::race_findsTheRatioBeyondCreeping_data()
+{
+    QTest::addColumn<double>("ball_mm");
+    QTest::addColumn<double>("ratio");
+    for (const double ball_mm : { 1.0, 2.0, 4.0, 6.0 })
+        for (const double ratio : { 0.34, 0.51, 2.2 })
+            QTest::addRow("%g mm, %g", ball_mm, ratio) << ball_mm << ratio;
+}
+
+void TestOil::race_findsTheRatioBeyondCreeping()
+{
+    QFETCH(double, ball_mm);
+    QFETCH(double, ratio);
+    const double d = ball_mm * 1e-3, mu = 0.3, held = 0.9; // wall and rig hold both alike
+    FallingBall race { .referenceTime_s = 0,
+                       .unknownTime_s = 0,
+                       .referenceDensity_kg_m3 = 870,
+                       .unknownDensity_kg_m3 = 860,
+                       .referenceViscosity_pa_s = mu,
+                       .ball_m = d,
+                       .glass_m = 0.06,
+                       .fall_m = 3 };
+    // A ball as much lighter as it is held back.
+    const auto time = [&](double viscosity, double density) {
+        return race.fall_m
+            / fallSpeed_m_s(viscosity, density, d, density + held * (7800 - density));
+    };
+    race.referenceTime_s = time(mu, 870);
+    race.unknownTime_s = time(ratio * mu, 860);
+    const auto raced = racedBall(race);
+    QVERIFY(raced);
+    verifyClose(raced->viscosityRatio, ratio, 1e-6);
+    QVERIFY(raced->expandedShare > 0.03);
+    // Times alone miss it once the balls are quick.
+    if (ball_mm >= 4)
+        QVERIFY(std::abs(fallingBall(race)->viscosityRatio / ratio - 1) > 0.03);
+}
+
+void TestOil::race_thatTellsNothingGivesNoFigure()
+{
+    FallingBall race { .referenceTime_s = 8,
+                       .unknownTime_s = 12,
+                       .referenceDensity_kg_m3 = 865,
+                       .unknownDensity_kg_m3 = 865,
+                       .referenceViscosity_pa_s = 0.25,
+                       .ball_m = 0.0015,
+                       .glass_m = 0.04,
+                       .fall_m = 0.25 };
+    QVERIFY(racedBall(race));
+    const auto place = [](const FallingBall &r) { return racedBall(r).error().place; };
+    FallingBall quick = race;
+    quick.unknownTime_s = 0.9;
+    QCOMPARE(place(quick), std::string("time_unknown_s"));
+    FallingBall tight = race;
+    tight.ball_m = 0.0125;
+    QCOMPARE(place(tight), std::string("ball_diameter_m"));
+    FallingBall wild = race;
+    wild.ball_m = 0.01;
+    wild.fall_m = 20;
+    wild.referenceViscosity_pa_s = 0.005;
+    QCOMPARE(place(wild), std::string("ball_diameter_m"));
 }
 
 } // namespace tst_oil

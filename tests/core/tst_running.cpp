@@ -406,12 +406,14 @@ void TestRunning::pump_losesToAirThickOilAndShear()
         const OilState oil = oilState(*line, 878, { 100 });
         const ShearThinning thins
             = shearThinningBy(ratio, oilState(*line, 878, { 150 }).dynamicViscosity_pa_s);
-        const Prepared p = law->prepare({ oil, 300, 100, nullptr, ratio < 1 ? &thins : nullptr });
+        const Prepared p = law->prepare({ oil, 900, 100, nullptr, ratio < 1 ? &thins : nullptr });
         double memory = 0;
         return -law->flow(-3e5, p, 0, memory).flow_m3_s;
     };
-    QVERIFY(slip(30, 0.8) > 1.05 * slip(30, 1));
-    verifyClose(slip(0, 0.8), slip(0, 1), 1e-12);
+    QVERIFY2(slip(80, 0.6) > 1.02 * slip(80, 1),
+             qPrintable(QString::number(slip(80, 0.6) / slip(80, 1))));
+    QVERIFY(slip(80, 0.6) > slip(40, 0.6));
+    verifyClose(slip(0, 0.6), slip(0, 1), 1e-12);
 }
 
 /// More is drawn from a node than reaches it: said, and no figure beyond nothing.
@@ -497,10 +499,9 @@ void TestRunning::readings_areBelievedAsFarAsTheyGo()
         const Build with = read(share);
         const auto believed = Believed::by(with, sizes);
         QVERIFY2(believed, believed ? "" : said(believed.error().message).c_str());
-        auto model = believed->modelAt(100);
+        auto model = OperatingModel::make(believed->applied(with), sizes, 100.0);
         auto same = OperatingModel::make(with, sizes, 100.0);
-        const LikelyPressure now = *believed->gaugeAt(800, *model, *same),
-                             was = same->at(800)->gauge;
+        const LikelyPressure now = model->at(800)->gauge, was = same->at(800)->gauge;
         // Between forecast and reading, near the reading; narrower.
         const double moved = std::log(now.value_pa / forecast) / (share == 1 ? 1 : std::log(share));
         QVERIFY2(share == 1 ? std::abs(moved) < 0.02 : moved > 0.6 && moved < 1.01,

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/film/ballcard.h"
 
+#include "entry/arrowcombo.h"
 #include "entry/quantityfield.h"
 #include "oil/grades.h"
 #include "quantity/rounding.h"
@@ -12,6 +13,11 @@
 #include <cmath>
 
 namespace mildpath {
+namespace {
+
+constexpr double ballSteel_kg_m3 = 7800;
+
+} // namespace
 
 BallCard::BallCard(OpenBuild &open, QWidget *parent)
     : CardWidget(parent)
@@ -21,6 +27,7 @@ BallCard::BallCard(OpenBuild &open, QWidget *parent)
     , m_remark(new QLabel(this))
     , m_keep(new QPushButton(tr("Keep as an oil of my own"), this))
     , m_grid(new QGridLayout(this))
+    , m_reference(new ArrowCombo(this))
 {
     setObjectName(QStringLiteral("ballCard"));
     m_grid->setContentsMargins(124, 34, 12, 10);
@@ -38,9 +45,20 @@ BallCard::BallCard(OpenBuild &open, QWidget *parent)
     m_fall = field(QStringLiteral("ballFall"), tr("fall"), length, "mm", 0, 0.25, 0.01, 3);
     m_temperature = field(QStringLiteral("ballTemperature"), tr("both at"), Dimension::Temperature,
                           "°C", 0, 20, -20, 90);
-    const int row = m_grid->rowCount();
+    m_reference->setObjectName(QStringLiteral("ballReference"));
+    m_reference->setAccessibleName(tr("known oil"));
+    m_reference->addItem(tr("this build's oil"));
+    for (const ShelfOil &o : oilShelf())
+        m_reference->addItem(qs(o.grade), qs(o.grade));
+    connect(m_reference, &QComboBox::currentIndexChanged, this, &BallCard::work);
+    int row = m_grid->rowCount();
+    auto *known = new QLabel(tr("known is"), this);
+    known->setBuddy(m_reference);
+    m_grid->addWidget(known, row, 0);
+    m_grid->addWidget(m_reference, row++, 1, 1, 5);
     m_found->setFont(textFont(TextSize::Body, true));
     m_found->setObjectName(QStringLiteral("ballFound"));
+    m_grade->setObjectName(QStringLiteral("ballGrade"));
     for (QLabel *l : { m_grade, m_remark })
         l->setWordWrap(true);
     m_grid->addWidget(m_found, row, 0, 1, 6);
@@ -95,26 +113,40 @@ void BallCard::refresh()
     update();
 }
 
+ChosenOil BallCard::reference() const
+{
+    const ShelfOil *shelf = findShelfOil(m_reference->currentData().toString().toStdString());
+    return shelf ? ChosenOil { std::string(shelf->grade), shelf->oil } : m_open.build().oil;
+}
+
 void BallCard::work()
 {
-    const Oil &oil = m_open.build().oil.oil;
+    const ChosenOil against = reference();
     const double c = m_temperature->value().value_or(20);
-    const auto line = waltherLine(oil.kv40_mm2_s, oil.kv100_mm2_s);
+    const auto line = waltherLine(against.oil.kv40_mm2_s, against.oil.kv100_mm2_s);
     m_result.reset();
     m_keep->setEnabled(false);
+    update();
     if (!line)
         return;
-    const OilState known = oilState(*line, oil.rho15_kg_m3, { c });
+    const OilState known = oilState(*line, against.oil.rho15_kg_m3, { c });
+    const double ball_m = m_ball->value().value_or(1.5e-3),
+                 glass_m = m_glass->value().value_or(0.04), fall_m = m_fall->value().value_or(0.25);
+    // Without the fall's times only what the known oil should take is told.
+    const double expected_s = fall_m
+        / (fallSpeed_m_s(known.dynamicViscosity_pa_s, known.density_kg_m3, ball_m, ballSteel_kg_m3)
+           * faxenFactor(ball_m / glass_m));
     const bool timed = m_known->value() && m_unknown->value();
     // Densities of engine oils differ by less than the buoyancy shows.
-    const auto r = fallingBall({ .referenceTime_s = m_known->value().value_or(1),
-                                 .unknownTime_s = m_unknown->value().value_or(1),
-                                 .referenceDensity_kg_m3 = known.density_kg_m3,
-                                 .unknownDensity_kg_m3 = known.density_kg_m3,
-                                 .referenceViscosity_pa_s = known.dynamicViscosity_pa_s,
-                                 .ball_m = m_ball->value().value_or(1.5e-3),
-                                 .glass_m = m_glass->value().value_or(0.04),
-                                 .fall_m = m_fall->value().value_or(0.25) });
+    const auto r = racedBall({ .referenceTime_s = m_known->value().value_or(expected_s),
+                               .unknownTime_s = m_unknown->value().value_or(expected_s),
+                               .referenceDensity_kg_m3 = known.density_kg_m3,
+                               .unknownDensity_kg_m3 = known.density_kg_m3,
+                               .ballDensity_kg_m3 = ballSteel_kg_m3,
+                               .referenceViscosity_pa_s = known.dynamicViscosity_pa_s,
+                               .ball_m = ball_m,
+                               .glass_m = glass_m,
+                               .fall_m = fall_m });
     if (!r) {
         m_found->setText(qs(r.error().message));
         m_grade->clear();
@@ -122,41 +154,51 @@ void BallCard::work()
         return;
     }
     if (!timed) {
-        // Without the fall's times only what this oil should take is known.
         m_found->setText(tr("Time both balls over the same height"));
-        m_grade->setText(
-            tr("this oil should take %1 s").arg(qs(formatNumber(r->predictedReferenceTime_s, 1))));
+        m_grade->setText(tr("%1 should take %2 s")
+                             .arg(qs(against.grade), qs(formatNumber(r->predictedReference_s, 1))));
         m_remark->setText(tr("Release under the surface, centred; start the watch after %1; both "
                              "glasses within half a degree; median of five.")
                               .arg(inWords(asLength(50, 0))));
-        update();
         return;
     }
     m_result = *r;
-    m_reference_mm2_s = known.dynamicViscosity_pa_s / known.density_kg_m3 * 1e6;
-    m_unknown_mm2_s = m_reference_mm2_s * r->viscosityRatio;
-    m_found->setText(tr("unknown: %1 at %2, %3 × this oil")
-                         .arg(inWords(Quantity { m_unknown_mm2_s * 1e-6, Shows::KinematicViscosity,
-                                                 0, m_unknown_mm2_s < 100 ? 1 : 0 }),
-                              Figure::temperature(c).text(),
-                              qs(formatNumber(r->viscosityRatio, 2))));
-    const auto grade = gradeOf(oil.kv100_mm2_s * r->viscosityRatio, std::nullopt, std::nullopt);
-    m_grade->setText(
-        grade && grade->engineGrade
-            ? tr("about a %1 when hot, if it thins like this oil").arg(qs(*grade->engineGrade))
-            : tr("outside the engine grades when hot"));
-    const double off = r->predictedReferenceTime_s / m_known->value().value_or(1);
+    judge(against, known);
+}
+
+void BallCard::judge(const ChosenOil &against, const OilState &known)
+{
+    const RacedBall &r = *m_result;
+    const double nu = known.dynamicViscosity_pa_s / known.density_kg_m3 * r.viscosityRatio;
+    m_found->setText(
+        tr("unknown: %1 at %2, %3 × the known, ± %4")
+            .arg(inWords(Quantity { nu, Shows::KinematicViscosity, 0, nu < 1e-4 ? 1 : 0 }),
+                 Figure::temperature(m_temperature->value().value_or(20)).text(),
+                 qs(formatNumber(r.viscosityRatio, 2)), Figure::percent(r.expandedShare).text()));
+    const auto gradeAt = [&](double share) {
+        const auto g = gradeOf(against.oil.kv100_mm2_s * r.viscosityRatio * share, std::nullopt,
+                               std::nullopt);
+        return g && g->engineGrade ? *g->engineGrade : std::string();
+    };
+    const std::string least = gradeAt(1 - r.expandedShare), most = gradeAt(1 + r.expandedShare);
+    const bool sure = least == most && !least.empty();
+    m_grade->setText(sure ? tr("about a %1 when hot, if it thins like the known oil").arg(qs(least))
+                          : tr("no one grade: its range when hot reaches from %1 to %2")
+                                .arg(least.empty() ? tr("none") : qs(least),
+                                     most.empty() ? tr("none") : qs(most)));
     QStringList remarks;
-    if (!r->creeping)
-        remarks << tr("Too quick for a true ratio (Reynolds above 0.2): take a smaller ball.");
+    const double off = r.predictedReference_s / *m_known->value();
     if (off > 1.3 || off < 0.77)
-        remarks << tr("This oil should have taken %1 s: look at temperature, centring, run-in.")
-                       .arg(qs(formatNumber(r->predictedReferenceTime_s, 1)));
-    if (remarks.isEmpty())
-        remarks << tr("Wall and buoyancy corrected; within about 2 %.");
+        remarks
+            << tr("The known oil should have taken %1 s: look at temperature, centring, run-in.")
+                   .arg(qs(formatNumber(r.predictedReference_s, 1)));
+    if (!sure)
+        remarks << tr("Not kept while it is unsure: a smaller ball, a wider glass or a longer fall "
+                      "tells more.");
+    else if (remarks.isEmpty())
+        remarks << tr("Drag, wall and buoyancy are reckoned with.");
     m_remark->setText(remarks.join(u' '));
-    m_keep->setEnabled(true);
-    update();
+    m_keep->setEnabled(sure);
 }
 
 /// One temperature gives one viscosity: the slope is taken from the known oil.
@@ -164,11 +206,11 @@ void BallCard::keep()
 {
     if (!m_result)
         return;
-    const ChosenOil &oil = m_open.build().oil;
+    const ChosenOil against = reference();
     ChosenOil own;
-    own.grade = "unknown, raced against " + oil.grade;
-    own.oil = { oil.oil.kv40_mm2_s * m_result->viscosityRatio,
-                oil.oil.kv100_mm2_s * m_result->viscosityRatio, oil.oil.rho15_kg_m3 };
+    own.grade = "unknown, raced against " + against.grade;
+    own.oil = { against.oil.kv40_mm2_s * m_result->viscosityRatio,
+                against.oil.kv100_mm2_s * m_result->viscosityRatio, against.oil.rho15_kg_m3 };
     const auto ok = m_open.edit(KeepOil { own });
     m_remark->setText(ok ? tr("On the list in the side panel.") : qs(ok.error().message));
 }
@@ -182,7 +224,7 @@ void BallCard::paintEvent(QPaintEvent *event)
     drawLine(p, QRectF(14, 9, width() - 28, 18), Qt::AlignVCenter,
              tr("Unknown oil: two tall glasses, two balls"), textFont(TextSize::Body, true), t.ink);
     // The slower one has fallen as much less as its time is longer.
-    const double ratio = m_result ? m_result->timeRatio : 1;
+    const double ratio = m_result ? *m_unknown->value() / *m_known->value() : 1;
     const double deep = 0.82;
     for (int i = 0; i < 2; ++i) {
         const QRectF glass(18 + 52 * i, 40, 30, height() - 40 - 34);

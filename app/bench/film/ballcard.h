@@ -13,6 +13,7 @@ class QPushButton;
 
 namespace mildpath {
 
+class ArrowCombo;
 class QuantityField;
 
 /// An unknown oil timed against the build's own: two glasses, two balls.
@@ -22,7 +23,7 @@ class BallCard : public CardWidget
 public:
     explicit BallCard(OpenBuild &open, QWidget *parent = nullptr);
     void refresh();
-    const std::optional<FallingBallResult> &result() const { return m_result; }
+    const std::optional<RacedBall> &result() const { return m_result; }
 
 protected:
     void paintEvent(QPaintEvent *) override;
@@ -32,7 +33,10 @@ private:
                          const char *unit, int decimals, std::optional<double> si, double least,
                          double most);
     void work();
+    void judge(const ChosenOil &reference, const OilState &known);
     void keep();
+    /// What the unknown is timed against: chosen, else the build's own.
+    ChosenOil reference() const;
 
     OpenBuild &m_open;
     QuantityField *m_known, *m_unknown, *m_ball, *m_glass, *m_fall, *m_temperature;
@@ -40,8 +44,8 @@ private:
     QPushButton *m_keep;
     QGridLayout *m_grid;
     int m_fields = 0;
-    std::optional<FallingBallResult> m_result;
-    double m_reference_mm2_s = 0, m_unknown_mm2_s = 0;
+    ArrowCombo *m_reference;
+    std::optional<RacedBall> m_result;
 };
 
 } // namespace mildpath

@@ -2,6 +2,7 @@
 #include "bench/forecast/pressurepage.h"
 
 #include "assess/believed.h"
+#include "assess/circuitof.h"
 #include "assess/figuremarks.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/forecast/gaslayer.h"
@@ -326,18 +327,23 @@ void PressurePage::useFields(PanelContent &out) const
         { "hot_idle_floor_kpa", tr("floor at hot idle") },
         { "high_speed_rpm", tr("higher speed") },
         { "coldest_start_c", tr("coldest start") },
-        { "combustion_peak_kpa", tr("combustion peak") },
+        { "combustion_peak_kpa", tr("combustion peak, no load") },
+        { "full_load_peak_kpa",
+          m_open.build().use.fullLoadPeak_kpa
+              ? tr("peak at full load")
+              : tr("peak at full load, else %1")
+                    .arg(inWords(asPressure(fullLoadPeakOf_pa(m_open.build()), 0))) },
         { "rule_base_kpa", tr("least wanted, at 0") },
         { "rule_rise_kpa_per_krpm", tr("and per %1").arg(Figure::speed(1000).text()) },
     };
     for (const auto &[key, label] : fields)
         out.push_back(useField(m_open, key, label));
-    out.push_back(PanelText { tr("Combustion peak, for bearing loads: %1 without load, %2 part, %3 "
-                                 "full load, %4 diesel or "
-                                 "boosted. Our choice, no source.")
-                                  .arg(inWords(asPressure(15e5, 0)), inWords(asPressure(40e5, 0)),
-                                       inWords(asPressure(65e5, 0)), inWords(asPressure(110e5, 0))),
-                              Tone::Muted });
+    out.push_back(PanelText {
+        tr("Combustion peaks load the bearings: %1 without load; at full load %2, %3 diesel or "
+           "boosted. Our choice, no source.")
+            .arg(inWords(asPressure(15e5, 0)), inWords(asPressure(fullLoadPeak_pa, 0)),
+                 inWords(asPressure(fullLoadPeakBoosted_pa, 0))),
+        Tone::Muted });
 }
 
 } // namespace mildpath

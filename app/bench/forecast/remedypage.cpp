@@ -191,6 +191,25 @@ void RemedyChart::keyPressEvent(QKeyEvent *event)
     Q_EMIT picked(std::clamp(m_chosen + by, 0, static_cast<int>(m_table->remedies.size()) - 1));
 }
 
+namespace {
+
+/// A groove feeds the rod and costs the main: both, before and after.
+void crankLines(const CrankFigures &now, const CrankFigures &then, const QString &film,
+                PanelContent &out)
+{
+    out.push_back(PanelChange { RemedyPage::tr("rod least well fed"), Figure::percent(now.fedShare),
+                                Figure::percent(then.fedShare), Tone::Plain });
+    if (!(now.mainFilm_m > 0) || !(then.mainFilm_m > 0))
+        return;
+    out.push_back(PanelChange { film, Figure::clearance(now.mainFilm_m * 1e6, 0.3),
+                                Figure::clearance(then.mainFilm_m * 1e6, 0.3), Tone::Plain });
+    const auto lambda = [](double v) { return Shown { qs(formatNumber(v, 1)), {}, {} }; };
+    out.push_back(PanelChange { RemedyPage::tr("and its λ"), lambda(now.filmParameter),
+                                lambda(then.filmParameter), Tone::Plain });
+}
+
+} // namespace
+
 RemedyPage::RemedyPage(OpenBuild &open, QWidget *parent)
     : Page(open, parent)
     , m_with(new QLabel(this))
@@ -266,6 +285,7 @@ PanelContent RemedyPage::panel()
                                     Figure::flow(f.bearingOil_m3_s), Tone::Plain });
         out.push_back(PanelChange { qs(f.weakest), Figure::pressure(now.weakest_pa),
                                     Figure::pressure(f.weakest_pa), Tone::Plain });
+        crankLines(now.idle, f.idle, tr("smallest main film"), out);
         wishPanel(*r, out);
         out.push_back(PanelRule {});
         out.push_back(
@@ -273,6 +293,9 @@ PanelContent RemedyPage::panel()
         out.push_back(PanelChange { qs(f.bearingMost), Figure::pressure(now.bearingMost_pa),
                                     Figure::pressure(f.bearingMost_pa), Tone::Plain });
         out.push_back(PanelRow { tr("of what it needs"), Figure::percent(f.bearingMostRatio) });
+        out.push_back(PanelChange { tr("gauge"), Figure::pressure(now.most.gauge_pa),
+                                    Figure::pressure(f.most.gauge_pa), Tone::Plain });
+        crankLines(now.most, f.most, tr("main film, full load"), out);
         out.push_back(PanelRule {});
         out.push_back(PanelHeading {
             tr("At %1").arg(Figure::speed(m_open.build().use.highSpeed_rpm).text()) });

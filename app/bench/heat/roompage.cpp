@@ -222,6 +222,7 @@ void RoomPage::askRoom()
     m_room->ask(m_family, asked());
     clearVectorState();
     m_study = m_open.answers().latestOrNow(ask::room(m_family, asked()));
+    m_room->setRoom(found());
 }
 
 PanelContent RoomPage::panel()
@@ -284,27 +285,25 @@ void RoomPage::verdicts(PanelContent &out) const
             tr("of the crank's oil hot, %1 at %2")
                 .arg(Figure::percent(cold).text(), Figure::temperature(20).text()) });
     }
-    const Mark mark = r.mark();
-    // Beyond what was searched there is no figure, and below 0 there is none either.
     const QString most = r.most_um >= mostRoom_um ? tr("over %1").arg(whole(mostRoom_um).text())
                                                   : whole(r.most_um).text();
     QString title = tr("Room: %1 to %2").arg(whole(r.least_um).number, most);
-    QString detail = tr("%1 cold with %2; hot up to %3, this build %4")
-                         .arg(bearings, qs(build.oil.grade), whole(r.hotCeiling_um).text(),
-                              whole(r.hot_um).text());
+    QString detail = tr("%1 cold with %2, ended by the %3; hot up to %4, this build %5")
+                         .arg(bearings, qs(build.oil.grade), qs(roomBoundName(r.mostBy)),
+                              whole(r.hotCeiling_um).text(), whole(r.hot_um).text());
     if (r.most_um <= 0) {
+        // Below 0 there is no figure.
         title = tr("No room to choose");
         detail = tr("no clearance of the %1 keeps the pressure hot with %2")
                      .arg(bearings, qs(build.oil.grade));
     } else if (r.width_um() < 0) {
         title = tr("No room to choose");
-        detail
-            = tr("the floor asks %1 at least, hot allows %2").arg(whole(r.least_um).text(), most);
-    } else if (r.most_um >= mostRoom_um) {
-        detail = tr("%1 cold with %2; this build runs at %3 hot")
-                     .arg(bearings, qs(build.oil.grade), whole(r.hot_um).text());
+        detail = tr("the %1 asks %2 at least, the %3 allows %4")
+                     .arg(qs(roomBoundName(r.leastBy)), whole(r.least_um).text(),
+                          qs(roomBoundName(r.mostBy)), most);
     }
-    out.push_back(PanelVerdict { mark, title, detail });
+    out.push_back(PanelVerdict { r.mark(), title, detail });
+    edgeLines(out);
     filmLines(out);
     for (const GaugedSize &s : sizes)
         if (const double spread = s.growth.spread_um(hot);
@@ -315,6 +314,25 @@ void RoomPage::verdicts(PanelContent &out) const
                 tr("block and caps grow apart; the running value is good to half of that") });
             break;
         }
+}
+
+void RoomPage::edgeLines(PanelContent &out) const
+{
+    const Room &r = *found();
+    out.push_back(PanelHeading { tr("Edges, mean cold clearance") });
+    const auto add = [&](const QString &name, std::optional<double> um, const QString &tip) {
+        out.push_back(PanelRow {
+            name, um ? Figure::limit(std::round(*um)) : Shown { tr("none"), {}, {} }, tip });
+    };
+    for (const RoomEdge &e : r.edges) {
+        add(qs(roomBoundName(e.bound)), e.um,
+            e.bound == r.leastBy || e.bound == r.mostBy ? tr("ends the room") : QString());
+        if (e.bound == RoomBound::Pressure)
+            add(tr("and the low end of its likely range"), r.pressureLow_um, {});
+    }
+    out.push_back(PanelText { tr("Past need or pressure is no room. Past limits, film or noise is "
+                                 "the builder's choice, with a reason signed."),
+                              Tone::Muted });
 }
 
 void RoomPage::filmLines(PanelContent &out) const

@@ -55,6 +55,7 @@ private:
     }
     std::string logStop() const;
     void verdicts(PanelContent &out) const;
+    void edgeLines(PanelContent &out) const;
     void filmLines(PanelContent &out) const;
     void leverLines(PanelContent &out) const;
     void journalTick(PanelContent &out) const;

@@ -69,6 +69,7 @@ void RoomView::forget()
     m_map = nullptr;
     m_answer.reset();
     m_asked.reset();
+    setRoom(nullptr);
 }
 
 void RoomView::ask(const std::string &family, const RoomConditions &conditions)
@@ -197,6 +198,47 @@ void RoomView::paintHere(QPainter &p) const
     drawLine(p, box, Qt::AlignCenter, word, font, t.selection);
 }
 
+void RoomView::setRoom(const Room *room)
+{
+    m_edges = room ? room->edges : std::vector<RoomEdge>();
+    m_pressureLow_um = room ? room->pressureLow_um : std::nullopt;
+    update();
+}
+
+/// A dashed line with its word beside it; outside the map nothing.
+void RoomView::paintEdge(QPainter &p, double um, const QRectF &band, const QString &word) const
+{
+    if (um <= m_map->cold_um.front() || um >= m_map->cold_um.back())
+        return;
+    const Theme &t = Theme::current();
+    QPen pen(t.ink, 1.4, Qt::DashLine);
+    p.setPen(pen);
+    p.drawLine(QPointF(x(um), band.top()), QPointF(x(um), band.bottom()));
+    const QFont small = textFont(TextSize::Small);
+    const double w = QFontMetricsF(small).horizontalAdvance(word) + 6;
+    const double left = x(um) + 3 + w < area().right() ? x(um) + 3 : x(um) - 3 - w;
+    const QRectF box(left, band.bottom() - 16, w, 14);
+    p.setPen(Qt::NoPen);
+    p.setBrush(faint(t.panel, 0.82F));
+    p.drawRoundedRect(box, 3, 3);
+    drawLine(p, box, Qt::AlignCenter, word, small, t.ink);
+}
+
+/// What else ends the room: noise whatever the oil, films and the gauge's low end with the fitted.
+void RoomView::paintEdges(QPainter &p) const
+{
+    if (m_map->hereRow < 0)
+        return;
+    const QRectF fitted = rowArea(static_cast<size_t>(m_map->hereRow));
+    for (const RoomEdge &e : m_edges)
+        if (e.um && e.bound == RoomBound::Noise)
+            paintEdge(p, *e.um, area(), tr("begins to be heard"));
+        else if (e.um && e.bound == RoomBound::Film)
+            paintEdge(p, *e.um, fitted, tr("film"));
+    if (m_pressureLow_um)
+        paintEdge(p, *m_pressureLow_um, fitted, tr("low end"));
+}
+
 void RoomView::paintFrame(QPainter &p) const
 {
     const Theme &t = Theme::current();
@@ -247,6 +289,7 @@ void RoomView::paintEvent(QPaintEvent *)
         paintRow(p, row);
     for (size_t row = 0; row < m_map->rows.size(); ++row)
         paintContours(p, row);
+    paintEdges(p);
     paintHere(p);
     paintFrame(p);
     if (const Progress *progress = m_open.answers().progress(roomMapTopic);

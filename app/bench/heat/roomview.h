@@ -22,6 +22,8 @@ public:
     /// Asks for the map of the build as it is now. Another question than before is answered
     /// coarsely at once; for a changed build the old map stands until the fine one is there.
     void ask(const std::string &family, const RoomConditions &conditions);
+    /// Edges of the fitted oil's room; null: not known.
+    void setRoom(const Room *room);
     /// Another document: what is shown is of the one before.
     void forget();
     /// What is shown; null before the first answer.
@@ -41,6 +43,8 @@ private:
     void paintRow(QPainter &p, size_t row) const;
     void paintContours(QPainter &p, size_t row) const;
     void paintHere(QPainter &p) const;
+    void paintEdges(QPainter &p) const;
+    void paintEdge(QPainter &p, double um, const QRectF &band, const QString &word) const;
     void paintFrame(QPainter &p) const;
     QString tipAt(QPointF at) const;
 
@@ -48,6 +52,8 @@ private:
     std::shared_ptr<const Answered<Result<RoomMap>>> m_answer; ///< shown
     const RoomMap *m_map = nullptr; ///< of it
     QString m_problem;
+    std::vector<RoomEdge> m_edges;
+    std::optional<double> m_pressureLow_um;
     std::optional<std::pair<std::string, RoomConditions>> m_asked;
     QTimer m_slow;
     QPushButton *m_cancel;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/pump/pumpbench.h"
 
+#include "assess/circuitof.h"
 #include "assess/figuremarks.h"
 #include "assess/fits.h"
 #include "bench/pump/dressingview.h"
@@ -293,6 +294,22 @@ void PumpBench::displacement(PanelContent &out) const
                                      tr("one of them is wrong") });
 }
 
+/// As long as nobody knows, the suction is reckoned with the sump and it stays open.
+void PumpBench::reliefReturn(PanelContent &out) const
+{
+    const ReliefReturn now = reliefReturnOf(m_open.build());
+    out.push_back(PanelChoice { QStringLiteral("reliefReturns"),
+                                tr("lets its oil go to"),
+                                { tr("the pump's inlet"), tr("the sump"), tr("not known") },
+                                now == ReliefReturn::AsDrawn
+                                    ? (reliefToSump(m_open.build()) ? 1 : 0)
+                                    : static_cast<int>(now) - 1,
+                                [open = &m_open](int i) {
+                                    return open->edit(SetReliefReturn {
+                                        std::string(reliefReturns[static_cast<size_t>(i)]) });
+                                } });
+}
+
 void PumpBench::fields(PanelContent &out) const
 {
     const Build &build = m_open.build();
@@ -311,6 +328,8 @@ void PumpBench::fields(PanelContent &out) const
                 out.push_back(stopValueField(m_open, *stop, std::string(key.key)));
         if (kind == StopKind::Pump)
             displacement(out);
+        if (kind == StopKind::Relief)
+            reliefReturn(out);
     }
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("How to take it off") });

@@ -38,6 +38,7 @@ private:
     void showDressing();
     void fitLines(PanelContent &out) const;
     void optionLines(PanelContent &out) const;
+    void reliefReturn(PanelContent &out) const;
     void fields(PanelContent &out) const;
     void displacement(PanelContent &out) const;
 

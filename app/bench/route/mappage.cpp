@@ -394,8 +394,18 @@ void MapPage::stopFilm(const Stop &stop, PanelContent &out) const
         tr("Costs"),
         { qs(formatNumber(film->loss_w, film->loss_w < 10 ? 1 : 0)), QStringLiteral("W"), {} },
         tr("friction in the film") });
-    if (!film->carried)
-        out.push_back(PanelText { tr("More load than a film can bear."), Tone::Bad });
+    if (film->loaded) {
+        out.push_back(PanelRow { tr("Film at full load"),
+                                 Figure::clearance(film->loaded->smallest_m * 1e6, 0.3),
+                                 tr("mean load %1 N, by the full-load peak set on the forecast")
+                                     .arg(qs(formatNumber(film->loaded->load_n, 0))) });
+        out.push_back(PanelRow { tr("and runs at"), Figure::temperature(film->loaded->film_c),
+                                 tr("effective, with its loss at full load") });
+    }
+    if (!film->carried || (film->loaded && !film->loaded->carried))
+        out.push_back(PanelText { film->carried ? tr("At full load more than a film can bear.")
+                                                : tr("More load than a film can bear."),
+                                  Tone::Bad });
 }
 
 /// The law by which oil leaves here, with this stop's numbers.

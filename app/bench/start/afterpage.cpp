@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/start/afterpage.h"
 
+#include "assess/narrowed.h"
 #include "bench/start/livetrace.h"
 #include "document/logbook.h"
 #include "entry/arrowcombo.h"
@@ -189,39 +190,55 @@ QString AfterPage::about() const
               .arg(counted(m_answer->answer->residuals.size(), tr("reading"), tr("readings")));
 }
 
+/// What is believed now and why, and one button to go by it.
+void AfterPage::believedLines(const BelievedIdle &b, PanelContent &out) const
+{
+    const auto range = [](const LikelyPressure &p) {
+        return tr("%1 to %2")
+            .arg(Figure::pressure(p.low_pa).number, Figure::pressure(p.high_pa).text());
+    };
+    out.push_back(PanelHeading { tr("Hot idle, likely") });
+    out.push_back(PanelRow { tr("forecast alone"), { range(b.alone), {}, {} }, {} });
+    out.push_back(PanelRow { b.readings == 1 ? tr("with the reading")
+                                             : tr("with %1 readings").arg(b.readings),
+                             { range(b.with), {}, {} },
+                             {} });
+    if (b.nothingExplains)
+        out.push_back(PanelVerdict { b.mark(), tr("Nothing on the list explains them"),
+                                     tr("no input is named; look for a fault") });
+    else
+        out.push_back(PanelText { tr("%1 left for something that is not on this list")
+                                      .arg(Figure::percent(b.offProbability).text()),
+                                  Tone::Muted });
+    if (const auto told = b.told(); !told.empty()) {
+        out.push_back(PanelHeading { tr("Why: what they move") });
+        for (const BelievedInput &i : told)
+            out.push_back(PanelText { qs(movedText(i)), Tone::Plain });
+    }
+    const Calibration *used = readingsInForce(m_open.build());
+    if (used && used->readings == b.calibration.readings)
+        return;
+    Calibration next = b.calibration;
+    if (used)
+        next.replaces = used->id;
+    out.push_back(PanelButton { QStringLiteral("after.useReadings"),
+                                used ? tr("Use the new readings too") : tr("Use readings"),
+                                [open = &m_open, next] { saidIfRefused(open->record(next)); } });
+}
+
 PanelContent AfterPage::panel()
 {
     PanelContent out;
-    out.push_back(PanelTitle { tr("What would explain it"), {} });
-    out.push_back(PanelText { tr("One uncertain input at a time, moved until the readings fit."),
-                              Tone::Muted });
-    if (!m_answer || m_answer->answer->explanations.empty())
+    out.push_back(PanelTitle { tr("What the readings say"), {} });
+    if (!m_answer || !m_answer->answer->believed)
         out.push_back(PanelText { tr("Read the gauge cold, fast and hot: then forecast and engine "
                                      "can be compared."),
                                   Tone::Muted });
-    constexpr size_t most = 5;
-    size_t shown = 0;
-    if (m_answer)
-        for (const Explanation &e : m_answer->answer->explanations) {
-            if (shown == most || std::abs(e.z) < 0.05)
-                break;
-            ++shown;
-            out.push_back(PanelVerdict { e.mark(), qs(e.name),
-                                         qs(e.text)
-                                             + (e.explains ? tr("; all readings then fit")
-                                                           : tr("; not all readings fit")) });
-            if (!e.explains)
-                continue;
-            out.push_back(
-                PanelButton { QStringLiteral("after.calibrate.") + qs(e.input),
-                              tr("Calibrate the forecast by it"),
-                              [open = &m_open, c = calibrationOf(*m_answer->about.build, e)] {
-                                  saidIfRefused(open->record(c));
-                              } });
-        }
+    else
+        believedLines(*m_answer->answer->believed, out);
     out.push_back(PanelText {
-        tr("Calibrating moves the forecast, never what was measured. It stands here and on the "
-           "build sheet, and can be taken back. Where nothing within its uncertainty explains the "
+        tr("Using readings moves the forecast and narrows its range, never what was measured. It "
+           "stands here and on the build sheet, and can be taken back. Where nothing explains the "
            "readings, look for a fault: Forecast, Find the fault."),
         Tone::Muted });
     const auto calibrations = standing(m_open.build().calibrations);

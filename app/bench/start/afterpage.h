@@ -46,6 +46,7 @@ public:
 
 private:
     void showRun();
+    void believedLines(const BelievedIdle &b, PanelContent &out) const;
 
     std::shared_ptr<const AfterAnswer> m_answer; ///< null: none
     QString m_trouble; ///< why there is none

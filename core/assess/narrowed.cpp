@@ -1,0 +1,155 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/narrowed.h"
+
+#include "document/logbook.h"
+#include "rules/rules.h"
+
+#include <Eigen/Eigenvalues>
+#include <boost/math/distributions/normal.hpp>
+#include <boost/math/tools/toms748_solve.hpp>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+namespace mildpath {
+namespace {
+
+Eigen::Map<const Eigen::VectorXd> vectorOf(std::span<const double> x)
+{
+    return { x.data(), static_cast<Eigen::Index>(x.size()) };
+}
+
+std::vector<double> plain(const Eigen::VectorXd &x)
+{
+    return { x.data(), x.data() + x.size() };
+}
+
+} // namespace
+
+std::string lastMended(const Build &build)
+{
+    std::string out;
+    for (const Repair *r : standing(build.repairs))
+        out = std::max(out, r->at);
+    for (const Opening *o : standing(build.openings))
+        out = std::max(out, o->at);
+    return out;
+}
+
+const Calibration *readingsInForce(const Build &build)
+{
+    const Calibration *out = nullptr;
+    for (const Calibration *c : standing(build.calibrations))
+        if (c->input == "readings")
+            out = c;
+    return out && out->at > lastMended(build) ? out : nullptr;
+}
+
+Build withoutReadings(Build build)
+{
+    std::vector<Calibration> kept;
+    for (const Calibration &c : build.calibrations)
+        if (c.input != "readings")
+            kept.push_back(c);
+    build.calibrations = std::move(kept);
+    return build;
+}
+
+Narrowed::Narrowed(const Build &build, const std::vector<UncertainInput> &inputs)
+{
+    const Calibration *c = readingsInForce(build);
+    if (!c)
+        return;
+    size_t readings = 0;
+    for (const BelievedInput &b : c->believed)
+        readings = std::max(readings, b.narrows.size());
+    m_z.assign(inputs.size(), 0);
+    m_w = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(inputs.size()),
+                                static_cast<Eigen::Index>(readings));
+    m_off = c->off;
+    double common_ln = 0;
+    // Several inputs of one cause stand in one order.
+    std::map<std::string_view, std::vector<BelievedInput>::const_iterator> next;
+    for (size_t i = 0; i < inputs.size(); ++i) {
+        auto &from = next.try_emplace(inputs[i].cause, c->believed.begin()).first->second;
+        const auto b = std::find_if(from, c->believed.end(), [&](const BelievedInput &known) {
+            return known.cause == inputs[i].cause;
+        });
+        if (b == c->believed.end())
+            continue;
+        from = b + 1;
+        m_z[i] = b->z;
+        common_ln += inputs[i].pressure_ln * b->z;
+        for (size_t k = 0; k < b->narrows.size(); ++k)
+            m_w(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(k)) = b->narrows[k];
+    }
+    m_factor = std::exp(common_ln);
+}
+
+double Narrowed::variance(std::span<const double> effects) const
+{
+    const auto e = vectorOf(effects);
+    const double whole = e.squaredNorm();
+    return any() ? std::max(0.0, whole - (m_w.transpose() * e).squaredNorm()) : whole;
+}
+
+std::vector<double> Narrowed::left(std::span<const double> effects) const
+{
+    if (!any())
+        return { effects.begin(), effects.end() };
+    const auto e = vectorOf(effects);
+    return plain(e - m_w * (m_w.transpose() * e));
+}
+
+/// The root of C: with WᵀW = V Λ Vᵀ it is I − W V (1 − √(1 − Λ))/Λ Vᵀ Wᵀ.
+std::vector<double> Narrowed::spread(std::span<const double> normals) const
+{
+    if (!any() || m_w.cols() == 0)
+        return { normals.begin(), normals.end() };
+    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solver(m_w.transpose() * m_w);
+    Eigen::VectorXd scale = solver.eigenvalues();
+    for (double &s : scale)
+        s = s > 1e-9 ? (1 - std::sqrt(std::max(0.0, 1 - s))) / s : 0.5;
+    const auto x = vectorOf(normals);
+    const Eigen::MatrixXd v = solver.eigenvectors();
+    return plain(x - m_w * (v * (scale.asDiagonal() * (v.transpose() * (m_w.transpose() * x)))));
+}
+
+LikelyPressure Narrowed::range(double value_pa, std::span<const double> effects_pa) const
+{
+    const double own = bandModelOwn_ln * value_pa;
+    const double sigma = std::sqrt(variance(effects_pa) + own * own);
+    // In the logarithm where there is pressure, plainly where there is suction.
+    if (!(value_pa > 0))
+        return { value_pa, value_pa - likelyFactor * sigma, value_pa + likelyFactor * sigma };
+    const double sd = sigma / value_pa;
+    if (m_off == 0) {
+        const double factor = std::exp(likelyFactor * sd);
+        return { value_pa, value_pa / factor, value_pa * factor };
+    }
+    const auto e = vectorOf(effects_pa);
+    const double before = std::log(value_pa) - e.dot(vectorOf(m_z)) / value_pa;
+    const double otherSd = std::sqrt(e.squaredNorm() / (value_pa * value_pa)
+                                     + offCommon_ln * offCommon_ln + offEach_ln * offEach_ln);
+    const Ends ends = mixtureEnds(std::log(value_pa), sd, before, otherSd, m_off);
+    return { value_pa, std::exp(ends.low), std::exp(ends.high) };
+}
+
+Ends mixtureEnds(double middle, double sd, double otherMiddle, double otherSd, double off)
+{
+    const boost::math::normal known(middle, sd), other(otherMiddle, otherSd);
+    const auto quantile = [&](double share) {
+        const auto miss
+            = [&](double x) { return (1 - off) * cdf(known, x) + off * cdf(other, x) - share; };
+        const double low = std::min(middle - 8 * sd, otherMiddle - 8 * otherSd),
+                     high = std::max(middle + 8 * sd, otherMiddle + 8 * otherSd);
+        std::uintmax_t most = 60;
+        const auto root = boost::math::tools::toms748_solve(
+            miss, low, high, boost::math::tools::eps_tolerance<double>(30), most);
+        return (root.first + root.second) / 2;
+    };
+    return { quantile(0.05), quantile(0.95) };
+}
+
+} // namespace mildpath
