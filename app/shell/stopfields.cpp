@@ -47,12 +47,13 @@ PanelField settingField(OpenBuild &open, const char *group, const Field &key,
                         const Settings &settings, const QString &label)
 {
     const FieldShape shape = fieldShape(key.unit);
+    const std::optional<double> entered = key.entered(&settings);
     return { QLatin1String(group) + u'.' + qs(key.key),
              label,
              shape.dimension,
              shape.unit,
              shape.decimals,
-             key.number(&settings) * shape.siPerFile,
+             entered ? std::optional(*entered * shape.siPerFile) : std::nullopt,
              [&open, id = std::string(key.key), shape](double si) {
                  return open.edit(SettingEdit { id, std::round(si / shape.siPerFile * 1e4) / 1e4 });
              },

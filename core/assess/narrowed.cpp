@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/narrowed.h"
 
+#include "assess/operatingmodel.h"
+#include "document/families.h"
 #include "document/logbook.h"
 #include "rules/rules.h"
 
@@ -134,6 +136,42 @@ LikelyPressure Narrowed::range(double value_pa, std::span<const double> effects_
                                      + offCommon_ln * offCommon_ln + offEach_ln * offEach_ln);
     const Ends ends = mixtureEnds(std::log(value_pa), sd, before, otherSd, m_off);
     return { value_pa, std::exp(ends.low), std::exp(ends.high) };
+}
+
+Narrowing narrowest(const DoubtfulPressure &p, double least_pa)
+{
+    const auto then = [](const LikelyPressure &to) {
+        return QuantityRange { asPressure(to.low_pa), asPressure(to.high_pa) };
+    };
+    const Doubt *widest = nullptr; // of those a gauge can take away
+    for (const Doubt &d : p.from)
+        if (!d.family.empty() && (!widest || d.share > widest->share))
+            widest = &d;
+    Narrowing gauged, read;
+    if (widest) {
+        gauged.to = p.without(*widest);
+        gauged.what = { "narrow.gauge",
+                        "Gauge all {0}: likely {1} then",
+                        { std::string(findFamily(widest->family)->plural), then(gauged.to) } };
+    }
+    // A reading is good to its gauge and to what the model leaves out of one pressure.
+    const double value = p.pressure.value_pa;
+    if (value > 0 && p.pressure.low_pa > 0) {
+        const double sigma = std::log(p.pressure.high_pa / p.pressure.low_pa) / (2 * likelyFactor);
+        const double gauge = GaugeReading::usualGaugeU_kpa * 1e3 / value;
+        const double own = bandModelOwn_ln * bandModelOwn_ln,
+                     before = std::max(0.0, sigma * sigma - own), eye = gauge * gauge + own;
+        const double factor
+            = std::exp(likelyFactor * std::sqrt(before * eye / (before + eye) + own));
+        read.to = { value, value / factor, value * factor };
+    }
+    read.what = { "narrow.read",
+                  "Read the pressure gauge there, priming or at the cold start: good to {0} then",
+                  { then(read.to) } };
+    const bool settles = widest && least_pa > 0 && gauged.to.low_pa >= least_pa;
+    const bool narrower
+        = widest && gauged.to.high_pa * read.to.low_pa < read.to.high_pa * gauged.to.low_pa;
+    return settles || narrower ? gauged : read;
 }
 
 Ends mixtureEnds(double middle, double sd, double otherMiddle, double otherSd, double off)

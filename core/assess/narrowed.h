@@ -49,6 +49,18 @@ private:
     double m_off = 0;
 };
 
+struct DoubtfulPressure;
+
+/// What narrows a likely range most: gauging one family, or reading a gauge there.
+struct Narrowing
+{
+    Phrase what; ///< "Gauge all Big-end bearings: likely 1.2 to 1.9 bar then"
+    LikelyPressure to;
+};
+/// @param least_pa  what is asked of it: gauging that brings the low end over it is named before
+///                  reading a gauge, which narrows more; 0: nothing is asked
+Narrowing narrowest(const DoubtfulPressure &pressure, double least_pa);
+
 /// Low and high end of nine in ten of a mixture of two normals.
 /// @param off  weight of the other
 struct Ends

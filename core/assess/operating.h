@@ -45,6 +45,7 @@ struct PointPressure
     double pressure_pa = 0; ///< at its feed, without the crank's oil column
     double column_pa = 0; ///< that column
     double need_pa = 0; ///< 0: none
+    bool needByFlow = false; ///< what brings its film its least share of oil: judged of warm oil
     double flow_m3_s = 0; ///< what the stop takes here
     double needFlow_m3_s = 0; ///< 0: any
     /// Of a big-end: what the crank's drilling passes, over what its film would take with the whole

@@ -324,6 +324,7 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
         p.need_pa = std::max(
             turned ? p.need_pa : 0.0,
             needAt_pa(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm, turned ? 0 : m_floor_pa));
+        p.needByFlow = turned;
         if (w.needsNothing)
             p.need_pa = 0;
         p.flow_m3_s = flowTaken_m3_s(w, solution);

@@ -6,6 +6,8 @@
 #include "assess/air.h"
 #include "assess/figuremarks.h"
 #include "assess/figures.h"
+#include "assess/narrowed.h"
+#include "assess/operatingmodel.h"
 #include "document/logbook.h"
 #include "study/contacts.h"
 
@@ -196,17 +198,32 @@ private:
     {
         const LikelyPressure &p = m_in.operating.hotIdle.gauge;
         const double floor_pa = m_build.use.hotIdleFloor_kpa * 1e3;
-        return { byMark(markAgainst(p, floor_pa)),
+        const Mark mark = markAgainst(p, floor_pa);
+        return { byMark(mark),
                  { "check.idle",
                    "likely {0} at hot idle, your minimum {1}",
                    { QuantityRange { asPressure(p.low_pa), asPressure(p.high_pa) },
-                     asPressure(floor_pa) } } };
+                     asPressure(floor_pa) } },
+                 mark == Mark::LookAgain ? settledBy(
+                     m_in.operating.hotIdle, m_build.circuit.taps.at(m_build.gaugeTap), floor_pa)
+                                         : Phrase() };
+    }
+
+    /// The one measurement or reading that would settle a pressure too close to what is asked.
+    Phrase settledBy(const OperatingResult &at, const std::string &node, double least_pa) const
+    {
+        auto model = OperatingModel::make(m_build, m_in.sizes, at.oil_c);
+        const auto doubts
+            = model ? model->likelyAt(at.rpm, std::span(&node, 1)) : tl::unexpected(model.error());
+        return doubts ? narrowest(doubts->front(), least_pa).what : Phrase();
     }
 
     Says needAt(const Check &c, const std::vector<std::string_view> &states) const
     {
         Says out;
         double worst = 1e9;
+        const OperatingState *where = nullptr; // of a pressure
+        const PointPressure *point = nullptr;
         for (const std::string_view id : states) {
             const OperatingState *s = stateOf(m_in.states, id);
             for (const PointPressure &p : s ? s->result.points : noPoints())
@@ -216,6 +233,8 @@ private:
                     if (e < out.evident || (e == out.evident && supply.ratio() >= worst))
                         continue;
                     worst = supply.ratio();
+                    where = supply.shows == Shows::Pressure ? s : nullptr;
+                    point = &p;
                     out = { e,
                             { "check.need",
                               "{0}: {1} at {2}, needs {3}",
@@ -226,6 +245,8 @@ private:
         }
         if (out.evident == Evident::None)
             out = { Evident::Yes, "needs nothing, on purpose" };
+        else if (out.evident == Evident::Unsure && where)
+            out.next = settledBy(where->result, point->node, point->need_pa);
         return out;
     }
     static const std::vector<PointPressure> &noPoints()
@@ -233,11 +254,12 @@ private:
         static const std::vector<PointPressure> none;
         return none;
     }
+    /// Idling hotter than it is meant to run it is told on the forecast, and holds nobody up.
     Says speed(const Check &c) const
     {
         return worseOf(needAt(c,
-                              { "hot_2000", "high", "most", "hot_plus_idle", "hot_plus_most",
-                                "cold_idle", "cold_2000" }),
+                              { "hot_2000", "high", "most", "hot_plus_most", "cold_idle",
+                                "cold_2000" }),
                        amongItsLike(c));
     }
 
@@ -418,7 +440,10 @@ private:
                  { "check.film_full",
                    "film {0} and {1} at full load and {2}, limit {3}",
                    { asClearance(f.smallest_m * 1e6), asTemperature(f.film_c), asSpeed(rpm),
-                     asTemperature(hot ? filmHot_c : filmWarm_c) } } };
+                     asTemperature(hot ? filmHot_c : filmWarm_c) } },
+                 f.film_c > filmWarm_c ? Phrase("Enter this engine's own peak at full load; else a "
+                                                "thinner oil, or cooler oil")
+                                       : Phrase() };
     }
 
     /// What nobody can tell yet is for another look, and says what is missing.

@@ -195,7 +195,7 @@ Mark supplyMarkAt(const StateKind &state, double ratio)
 std::vector<Supply> suppliesOf(const StateKind &state, const PointPressure &point)
 {
     std::vector<Supply> out;
-    if (point.need_pa > 0)
+    if (point.need_pa > 0 && (state.warmedUp || !point.needByFlow))
         out.push_back({ point.pressure_pa, point.need_pa, Shows::Pressure });
     if (state.warmedUp && point.needFlow_m3_s > 0)
         out.push_back({ point.flow_m3_s, point.needFlow_m3_s, Shows::Flow });

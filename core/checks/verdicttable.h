@@ -29,7 +29,8 @@ struct Supply
     Shows shows = Shows::Pressure;
     double ratio() const { return value / need; }
 };
-/// By pressure, and of warm oil by flow, where it needs either.
+/// By pressure, and of warm oil by flow, where it needs either; what a film takes is judged of warm
+/// oil too.
 std::vector<Supply> suppliesOf(const StateKind &state, const PointPressure &point);
 /// The pressure gauge in a state: against the user's minimum at idle, against the rule at speed.
 struct GaugeVerdict

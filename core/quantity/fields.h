@@ -123,9 +123,20 @@ struct Field
     bool isRanged() const { return most < std::numeric_limits<double>::infinity(); }
     /// The number of a record this is a field of; only for MemberShape::Number.
     double number(const void *of) const { return *static_cast<const double *>(at(of)); }
+    /// The same, or of MemberShape::OptionalNumber; absent where none is entered.
+    std::optional<double> entered(const void *of) const
+    {
+        return shape == MemberShape::OptionalNumber
+            ? *static_cast<const std::optional<double> *>(at(of))
+            : number(of);
+    }
     void setNumber(void *of, double value) const
     {
-        *const_cast<double *>(static_cast<const double *>(at(of))) = value;
+        auto *where = const_cast<void *>(static_cast<const void *>(at(of)));
+        if (shape == MemberShape::OptionalNumber)
+            *static_cast<std::optional<double> *>(where) = value;
+        else
+            *static_cast<double *>(where) = value;
     }
 };
 

@@ -2,6 +2,7 @@
 #include "report/buildsheet.h"
 
 #include "assess/airreport.h"
+#include "assess/cannotknow.h"
 #include "assess/figuremarks.h"
 #include "assess/flowproof.h"
 #include "checks/assessment.h"
@@ -302,8 +303,10 @@ private:
         picture(forecastPicture(m_build, m_assessment, m_out.style));
         picture(sharesPicture(m_assessment, m_out.style));
         for (const Calibration *c : standing(m_build.calibrations))
-            text("Calibrated by running: " + c->note + " (" + whoText(c->by) + ", " + dayText(c->at)
-                 + ").");
+            text((c->input == "readings" ? "By readings: " : "Calibrated by running: ") + c->note
+                 + " (" + whoText(c->by) + ", " + dayText(c->at) + ").");
+        for (const Phrase &sentence : cannotKnow(m_build))
+            text(sentence);
     }
 
     void holds()

@@ -38,6 +38,8 @@ private Q_SLOTS:
     void petrol_showsWhatItCosts();
     void ballsRace_givesTheUnknownOil();
     void unknownOil_landsOnTheListAndInTheEngine();
+    void oils_areChosenBesideEachOther();
+    void journals_areTriedAtAnotherSize();
     void dataSheet_isEnteredInPlace();
     void tappet_isAChoice();
     void bearingsFloat_fromTheCoresSpeed();
@@ -95,7 +97,10 @@ void TestFilmBench::sliders_moveTheContacts()
     QCOMPARE(speed->value(), 3000);
     const double before = contact("big_ends").filmParameter;
     const auto asked = contactsOf(build(), *assessAt(build(), assessment().sizes, 3000, 100));
-    verifyClose(before, asked[1].filmParameter, 1e-9);
+    const auto rods = std::ranges::find(asked, "big_ends", &Contact::id);
+    verifyClose(before, rods->filmParameter, 1e-9);
+    // At full load beside it, and thinner.
+    QVERIFY(contact("big_ends_full").filmParameter < before);
     oil->setValue(130);
     QVERIFY(contact("big_ends").filmParameter < before);
     oil->setValue(100);
@@ -124,13 +129,15 @@ void TestFilmBench::ballsRace_givesTheUnknownOil()
     QVERIFY(!card->result());
     type(find<QuantityField>("ballKnown"), QStringLiteral("8.5"));
     QVERIFY(!card->result());
-    type(find<QuantityField>("ballUnknown"), QStringLiteral("12.75 s"));
+    type(find<QuantityField>("ballUnknown"), QStringLiteral("10.6 s"));
     QVERIFY(card->result());
-    verifyClose(card->result()->viscosityRatio, 1.5, 0.02); // all but creeping: the times alone
-    QVERIFY(find<QLabel>("ballFound")->text().contains(QStringLiteral("1.5")));
+    verifyClose(card->result()->viscosityRatio, 10.6 / 8.5, 0.02); // all but creeping
+    QVERIFY(find<QLabel>("ballFound")->text().contains(QStringLiteral("1.2")));
     QVERIFY(find<QPushButton>("ballKeep")->isEnabled());
     // A big ball leaves creeping flow and its wall is known for that only: no grade, nothing kept.
     type(find<QuantityField>("ballSize"), QStringLiteral("9 mm"));
+    type(find<QuantityField>("ballKnown"), QStringLiteral("1.2"));
+    type(find<QuantityField>("ballUnknown"), QStringLiteral("1.5"));
     QVERIFY(card->result() && card->result()->reynolds > 1);
     QVERIFY(!find<QPushButton>("ballKeep")->isEnabled());
     QVERIFY(find<QLabel>("ballGrade")->text().contains(QStringLiteral("no one grade")));
@@ -159,6 +166,45 @@ void TestFilmBench::unknownOil_landsOnTheListAndInTheEngine()
     QVERIFY(build().ownOils.empty());
     m_window->openBuild().undoStack().undo();
     QCOMPARE(build().ownOils.size(), size_t(1));
+}
+
+void TestFilmBench::oils_areChosenBesideEachOther()
+{
+    film();
+    m_window->currentBench()->showPage(QStringLiteral("oils"));
+    QApplication::processEvents();
+    auto *view = find<QWidget>("oilsBeside");
+    QTRY_VERIFY_WITH_TIMEOUT(view->accessibleName().contains(QStringLiteral("10W-60")), 20000);
+    QVERIFY(!find<QSlider>("filmSpeed")->isVisible()); // that is the other page's
+    view->setFocus();
+    const std::string before = build().oil.grade;
+    QTest::keyClick(view, Qt::Key_Down); // the next thicker one
+    clickInPanel("useOilBeside");
+    QVERIFY(build().oil.grade != before);
+    QVERIFY(build().oil.oil.kv100_mm2_s > 14);
+    document().undoStack().undo();
+    QCOMPARE(build().oil.grade, before);
+}
+
+void TestFilmBench::journals_areTriedAtAnotherSize()
+{
+    film();
+    auto *by = inPanel<QuantityField>(QStringLiteral("film.journalsBy"));
+    QVERIFY(by);
+    const auto mains = [&] {
+        const PanelContent content = m_window->currentBench()->panel();
+        const PanelChange *c = change(
+            content, QStringLiteral("mains, ") + Figure::speed(build().use.highSpeed_rpm).text());
+        return c ? std::pair(c->before.number.toDouble(), c->after.number.toDouble())
+                 : std::pair(0.0, 0.0);
+    };
+    const auto [now, ground] = mains();
+    QVERIFY(now > 0 && ground < now); // half a millimetre off, to begin with
+    type(by, QStringLiteral("2 mm"));
+    QVERIFY(mains().second > now);
+    QCOMPARE(mains().first, now);
+    type(inPanel<QuantityField>(QStringLiteral("film.journalsBy")), QStringLiteral("90 mm"));
+    QVERIFY(mains().second > now); // refused, and what stood stands
 }
 
 void TestFilmBench::dataSheet_isEnteredInPlace()
@@ -331,7 +377,7 @@ void TestFilmBench::oilOnTheRoute_keepsItsDataSheet()
 {
     film();
     type(find<QuantityField>("ballKnown"), QStringLiteral("8"));
-    type(find<QuantityField>("ballUnknown"), QStringLiteral("7"));
+    type(find<QuantityField>("ballUnknown"), QStringLiteral("6.6"));
     find<QPushButton>("ballKeep")->click();
     m_window->showBench(Place::Route);
     QApplication::processEvents();

@@ -41,7 +41,7 @@ private Q_SLOTS:
     void unfinishedLog_ofAnUnsavedBuildStaysKept();
     void import_choosesColumnsInPlace();
     void rehearsal_fromHidingToDebrief();
-    void afterwards_offersACalibrationAndTakesItBack();
+    void afterwards_offersToUseReadingsAndTakesThemBack();
     void trace_staysSmallAndKeepsSpikes();
     void sheet_isVectorsOnBothPapers();
 };
@@ -429,7 +429,7 @@ void TestStartBench::rehearsal_fromHidingToDebrief()
     QVERIFY(build() == before); // a copy was played, not the build
 }
 
-void TestStartBench::afterwards_offersACalibrationAndTakesItBack()
+void TestStartBench::afterwards_offersToUseReadingsAndTakesThemBack()
 {
     // Read by hand, all a little under the forecast.
     readyToStart();
@@ -446,14 +446,17 @@ void TestStartBench::afterwards_offersACalibrationAndTakesItBack()
     }
     QCOMPARE(standing(build().gaugeReadings).size(), size_t(3));
     start(2);
-    QTRY_VERIFY_WITH_TIMEOUT(panelText().contains(QStringLiteral("all readings then fit")), 20000);
-    const double before = assessment().operating.hotIdle.gauge.value_pa;
+    QTRY_VERIFY_WITH_TIMEOUT(panelText().contains(QStringLiteral("with 3 readings")), 20000);
+    QVERIFY(panelText().contains(QStringLiteral("Why: what they move")));
+    const LikelyPressure idle = assessment().operating.hotIdle.gauge;
+    const double before = idle.value_pa;
     QApplication::processEvents();
-    auto buttons = m_window->sidePanel().findChildren<QPushButton *>(
-        QRegularExpression(QStringLiteral("after\\.calibrate\\..*")));
-    QVERIFY(!buttons.isEmpty());
     QVERIFY(build().calibrations.empty()); // offered, not taken
-    QTest::mouseClick(buttons.front(), Qt::LeftButton);
+    clickInPanel("after.useReadings");
+    const LikelyPressure used = assessment().operating.hotIdle.gauge;
+    verifyClose(used.value_pa / before, 0.93, 0.03); // as read
+    QVERIFY(used.high_pa / used.low_pa < 0.8 * idle.high_pa / idle.low_pa);
+    QVERIFY(!m_window->sidePanel().findChild<QPushButton *>(QStringLiteral("after.useReadings")));
     QCOMPARE(standing(build().calibrations).size(), size_t(1));
     QVERIFY(panelText().contains(QStringLiteral("In force")));
     clickInPanel("after.takeBack.a1");

@@ -1,10 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "assess/circuitof.h"
 #include "assess/operating.h"
 #include "bearing/filmtable.h"
 #include "bearing/journalheat.h"
 #include "bearing/load.h"
 #include "checks/assessment.h"
+#include "document/edit.h"
 #include "oil/shear.h"
+#include "quantity/json.h"
+#include "storage/buildfile.h"
+#include "study/friction.h"
+#include "study/oilsbeside.h"
 #include "study/room.h"
 #include "testing.h"
 
@@ -29,6 +35,11 @@ private Q_SLOTS:
     void table_followsTheSolver();
     void meanLoads_growWithPressureAndSpeed();
     void wideMains_runOnThinnerFilms();
+    void fullLoad_thinsAndWarmsTheFilms();
+    void fullLoadPeak_isByTheKindOfEngine();
+    void hotFilm_isLookedAtAgain();
+    void oils_standBesideEachOther();
+    void journals_costAsTheyGrow();
 };
 
 // L/D, eps: S, attitude, friction variable, Q/(rcNL), Qs/Q, P/pmax. `raimondi_boyd.csv` holds an
@@ -205,6 +216,131 @@ void TestFilm::wideMains_runOnThinnerFilms()
     Build bare = b;
     bare.engine.cylinders = 0;
     QCOMPARE(hotFilm(bare, sizes, conditionsOf(b), 0).error().place, std::string("engine"));
+}
+
+void TestFilm::fullLoad_thinsAndWarmsTheFilms()
+{
+    const Build b = demoBuild();
+    const Assessment a = assess(b);
+    for (const BearingFilm &f : a.operating.hotIdle.films)
+        QVERIFY(!f.loaded); // an engine that idles is not loaded
+    int loaded = 0;
+    for (const OperatingResult *r : { &a.operating.highSpeed, &a.operating.mostSpeed })
+        for (const BearingFilm &f : r->films) {
+            QCOMPARE(f.loaded.has_value(), f.family == "main" || f.family == "big_end");
+            if (!f.loaded)
+                continue;
+            ++loaded;
+            QVERIFY(f.loaded->load_n > f.load_n && f.loaded->smallest_m < f.smallest_m);
+            QVERIFY(f.loaded->film_c > r->oil_c);
+        }
+    QCOMPARE(loaded, 18); // five mains and four rods at two speeds
+    // With the peak of no load there is no difference.
+    const Build same
+        = applyEdit(b, SetUse { "full_load_peak_kpa", b.use.combustionPeak_kpa }).value();
+    for (const BearingFilm &f : assess(same).operating.highSpeed.films)
+        if (f.loaded) {
+            verifyClose(f.loaded->load_n, f.load_n, 1e-9);
+            verifyClose(f.loaded->smallest_m, f.smallest_m, 1e-3);
+        }
+    QVERIFY(!applyEdit(b, SetUse { "full_load_peak_kpa", 1e9 }));
+}
+
+void TestFilm::fullLoadPeak_isByTheKindOfEngine()
+{
+    Build b = demoBuild();
+    QCOMPARE(fullLoadPeakOf_pa(b), 65e5);
+    QCOMPARE(fullLoadPeakOf_pa(
+                 loadBuild(demoBuildPath().parent_path() / "harbour-launch-turbo.mildpath")->build),
+             110e5);
+    b = applyEdit(b, SetUse { "full_load_peak_kpa", 9000 }).value();
+    QCOMPARE(fullLoadPeakOf_pa(b), 90e5);
+    // A stop's own load is said for all loads.
+    for (const BearingLoad &l : bearingLoads(b, 90e5))
+        QVERIFY(l.still_n > 0);
+}
+
+void TestFilm::hotFilm_isLookedAtAgain()
+{
+    // Peaks that warm a film past 160, then past 180 °C.
+    const auto evident = [](double peak_kpa) {
+        const Build b = applyEdit(demoBuild(), SetUse { "full_load_peak_kpa", peak_kpa }).value();
+        const Assessment a = assess(b);
+        double hottest = 0;
+        Evident worst = Evident::None;
+        for (const BearingFilm &f : a.operating.mostSpeed.films)
+            hottest = std::max(hottest, f.loaded ? f.loaded->film_c : 0);
+        for (const Check &c : a.checks.all())
+            if (c.kind->id == "film")
+                worst = std::max(worst, c.evident);
+        return std::pair(hottest, worst);
+    };
+    double before = 0;
+    for (const double peak_kpa : { 6500.0, 12000.0, 20000.0, 28000.0 }) {
+        const auto [hottest, worst] = evident(peak_kpa);
+        QVERIFY(hottest > before);
+        before = hottest;
+        QVERIFY2(worst == Evident::No || hottest <= filmHot_c,
+                 qPrintable(QString::number(hottest)));
+        QVERIFY(worst != Evident::Yes || hottest <= filmWarm_c);
+    }
+}
+
+void TestFilm::oils_standBesideEachOther()
+{
+    Build b = demoBuild();
+    const auto sizes = judgeSizes(b);
+    const auto all = oilsBeside(b, sizes);
+    QVERIFY(all && all->size() == 12);
+    const auto row = [&](const char *grade) {
+        return *std::ranges::find_if(*all,
+                                     [&](const OilBeside &o) { return o.oil.grade == grade; });
+    };
+    const OilBeside fitted = row("15W-40"), thin = row("0W-20"), thick = row("10W-60");
+    QVERIFY(fitted.fitted && !thin.fitted);
+    // The fitted one is the forecast's own.
+    const Assessment a = assess(b);
+    verifyClose(fitted.gauge_pa, a.operating.hotIdle.gauge.value_pa, 1e-4);
+    const auto own = contactsOf(b, a.operating.mostSpeed);
+    QCOMPARE(fitted.most.size(), own.size());
+    for (size_t i = 0; i < own.size(); ++i)
+        verifyClose(fitted.most[i].filmParameter, own[i].filmParameter, 1e-3);
+    // Thick oil brings pressure and film, and heat.
+    QVERIFY(thin.gauge_pa < fitted.gauge_pa && fitted.gauge_pa < thick.gauge_pa);
+    QVERIFY(thin.leastOfTheCrank(true)->filmParameter < thick.leastOfTheCrank(true)->filmParameter);
+    QVERIFY(thin.film_c < thick.film_c);
+    QVERIFY(thin.cam(false)->filmParameter < thick.cam(false)->filmParameter);
+    // SAE J300, from memory: 0W cranks at −35 and pumps at −40 °C.
+    QCOMPARE(thin.cranks.tested_c, -35.0);
+    QCOMPARE(thin.pumpsTo_c, -40.0);
+    b.oil.hths_mpa_s.reset();
+    const auto unsure = oilsBeside(b, sizes);
+    QVERIFY(std::ranges::any_of(*unsure,
+                                [](const OilBeside &o) { return o.fitted && o.shearAssumed; }));
+    QCOMPARE(oilsToJson(*all)["oils"].size(), size_t(12));
+}
+
+void TestFilm::journals_costAsTheyGrow()
+{
+    const Build b = demoBuild();
+    const auto sizes = judgeSizes(b);
+    const auto same = crankFriction(b, sizes, 0), ground = crankFriction(b, sizes, -0.5);
+    QVERIFY(same && ground && same->size() == 2 && same->front().each.size() == 9);
+    for (const CrankFriction &f : *same)
+        for (const JournalLoss &j : f.each) {
+            QVERIFY(j.now_w > 0);
+            verifyClose(j.changed_w, j.now_w, 1e-6);
+        }
+    for (const CrankFriction &f : *ground)
+        QVERIFY(f.of("main").changed_w < f.of("main").now_w);
+    QVERIFY(same->back().of("main").now_w > same->front().of("main").now_w);
+    // Petroff's cube at one viscosity; with its own heat a doubled journal costs 4.2 to 6.0 times.
+    const auto doubled = crankFriction(b, sizes, 60);
+    for (const JournalLoss &j : doubled->front().each)
+        if (j.family == "main") {
+            const double times = j.changed_w / j.now_w;
+            QVERIFY2(times > 4 && times < 6.5, qPrintable(QString::number(times)));
+        }
 }
 
 } // namespace tst_film

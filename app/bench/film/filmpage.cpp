@@ -11,7 +11,9 @@
 #include "oil/shear.h"
 #include "open/questions.h"
 #include "open/vectorstate.h"
+#include "shell/stopfields.h"
 #include "study/contacts.h"
+#include "study/friction.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -95,6 +97,7 @@ void FilmPage::reset()
 
 void FilmPage::refresh()
 {
+    m_head->show();
     m_chart->redraw();
     m_ball->refresh();
     m_fuel->refresh();
@@ -139,8 +142,11 @@ PanelContent FilmPage::panel()
     out.push_back(PanelHeading { tr("Never"), Tone::Bad });
     out.push_back(PanelText { qs(gearOilCaution()), Tone::Plain });
     out.push_back(PanelRule {});
+    frictionLines(out);
+    out.push_back(PanelRule {});
     oilFields(out);
     ownOils(out);
+    addWorking(out, { "bearing-film", "journal-temperature", "falling-ball-ratio" });
     return out;
 }
 
@@ -211,6 +217,35 @@ void FilmPage::verdicts(PanelContent &out) const
             ? tr("under %1 million 1/s: extrapolated").arg(qs(formatNumber(rate / 1e6, 1)))
             : tr("under %1 million 1/s").arg(qs(formatNumber(rate / 1e6, 1))),
         Tone::Muted });
+}
+
+/// What the crank's films cost, and what a regrind or another crank changes.
+void FilmPage::frictionLines(PanelContent &out)
+{
+    const auto friction = crankFriction(m_open.build(), m_open.sizes(), m_journalsBy_mm);
+    if (!friction || friction->empty() || friction->front().each.empty())
+        return;
+    out.push_back(PanelHeading { tr("Friction of the crank, no load") });
+    const auto watts = [](double w) {
+        return Shown { qs(formatNumber(w, 0)), QStringLiteral("W"), {} };
+    };
+    for (const CrankFriction &f : *friction)
+        for (const auto &[family, name] :
+             { std::pair("main", tr("mains")), std::pair("big_end", tr("big-ends")) }) {
+            const JournalLoss loss = f.of(family);
+            out.push_back(PanelChange { tr("%1, %2").arg(name, Figure::speed(f.rpm).text()),
+                                        watts(loss.now_w), watts(loss.changed_w), Tone::Plain });
+        }
+    out.push_back(PanelField { QStringLiteral("film.journalsBy"), tr("with journals larger by"),
+                               Dimension::Length, "mm", 2, m_journalsBy_mm * 1e-3,
+                               [this](double si) -> Result<void> {
+                                   if (!(std::abs(si) <= 20e-3))
+                                       return fail("", "must be within 20 mm either way");
+                                   m_journalsBy_mm = si * 1e3;
+                                   Q_EMIT changed();
+                                   return {};
+                               },
+                               tr("negative: a regrind; clearances stay as they are") });
 }
 
 void FilmPage::oilFields(PanelContent &out) const

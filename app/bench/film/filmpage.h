@@ -26,6 +26,7 @@ public:
     QString title() const override { return tr("Oil against heat"); }
     QString about() const override;
     QWidget *headWidget() override { return m_head; }
+    void leave() override { m_head->hide(); }
     void refresh() override;
     void reset() override;
     PanelContent panel() override;
@@ -33,6 +34,7 @@ public:
 private:
     void solve();
     void verdicts(PanelContent &out) const;
+    void frictionLines(PanelContent &out);
     void oilFields(PanelContent &out) const;
     void ownOils(PanelContent &out) const;
 
@@ -44,6 +46,7 @@ private:
     BallCard *m_ball;
     FuelCard *m_fuel;
     std::optional<OperatingResult> m_result;
+    double m_journalsBy_mm = -0.5; ///< a regrind, to compare with
 };
 
 } // namespace mildpath

@@ -52,7 +52,7 @@ struct OilsView::Columns
     double left, width;
     QRectF area(int column, double y, double h) const
     {
-        return { left + width * column, y, width - 6, h };
+        return { left + width * column, y, width - 14, h };
     }
 };
 
@@ -96,12 +96,9 @@ void OilsView::paintHead(QPainter &p, const Columns &at) const
 {
     const Theme &t = Theme::current();
     const QString heads[columnsCount][2] = {
-        { tr("Hot idle"), unitOf(Shows::Pressure) },
-        { tr("Weakest stop"), tr("× its need") },
-        { tr("Crank's film"), tr("λ, hot idle") },
-        { tr("Crank's film"), tr("λ, full load, top speed") },
-        { tr("Cam's nose"), tr("λ, hot idle") },
-        { tr("Hottest film"), tr("full load, top speed") },
+        { tr("Hot idle"), unitOf(Shows::Pressure) },   { tr("Weakest stop"), tr("× its need") },
+        { tr("Crank's film"), tr("λ, hot idle") },     { tr("Crank's film"), tr("λ, full load") },
+        { tr("Cam's nose"), tr("λ, hot idle") },       { tr("Hottest film"), tr("at full load") },
         { tr("Cranks, pumps"), tr("tested down to") },
     };
     for (int i = 0; i < columnsCount; ++i) {
@@ -160,7 +157,7 @@ void OilsView::paintRow(QPainter &p, int row, const Columns &at) const
     marked(6, o.cranks.mark,
            o.cranks.winter ? tr("%1, %2").arg(Figure::temperature(o.cranks.tested_c).number,
                                               Figure::temperature(o.pumpsTo_c).text())
-                           : tr("no winter grade"));
+                           : tr("none named"));
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(8, y + h), QPointF(width() - 8, y + h));
 }
@@ -220,7 +217,7 @@ OilsPage::OilsPage(OpenBuild &open, QWidget *parent)
 QString OilsPage::about() const
 {
     const Use &use = m_open.build().use;
-    return tr("oil at %1; hot idle %2, top speed %3")
+    return tr("oil at %1; idle %2, full load at %3")
         .arg(Figure::temperature(use.hotOil_c).text(), Figure::speed(use.hotIdle_rpm).text(),
              Figure::speed(use.most_rpm).text());
 }

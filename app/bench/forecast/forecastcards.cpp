@@ -115,6 +115,29 @@ void OilShareBar::paintCrankOil(QPainter &p, double y) const
         textFont(TextSize::Small), t.ink);
 }
 
+namespace {
+
+constexpr double leastOtherRow = 17;
+
+/// As many as there is room for: those that give most unlike pressures stand on their own page.
+void keepNearest(std::vector<OtherOil> &oils, size_t most)
+{
+    const auto fitted = std::ranges::find_if(oils, [](const OtherOil &o) { return o.fitted; });
+    if (fitted == oils.end())
+        return;
+    const double here_pa = fitted->gauge_pa;
+    while (oils.size() > most) {
+        const auto farthest = std::ranges::max_element(oils, {}, [&](const OtherOil &o) {
+            return o.gearOil ? -1 : std::abs(o.gauge_pa - here_pa);
+        });
+        if (farthest->gearOil || farthest->fitted)
+            return;
+        oils.erase(farthest);
+    }
+}
+
+} // namespace
+
 OtherOilsCard::OtherOilsCard(OpenBuild &open, QWidget *parent)
     : BuildPicture(open, QStringLiteral("otherOils"), parent)
 {
@@ -136,12 +159,13 @@ void OtherOilsCard::paintEvent(QPaintEvent *)
     std::stable_sort(oils.begin(), oils.end(), [](const OtherOil &a, const OtherOil &b) {
         return std::pair(a.gearOil, a.gauge_pa) < std::pair(b.gearOil, b.gauge_pa);
     });
+    const double top = 50, bottom = height() - 26.0;
+    keepNearest(oils, static_cast<size_t>(std::max(3.0, (bottom - top) / leastOtherRow)));
     double most = 0;
     for (const OtherOil &o : oils)
         most = std::max(most, o.gauge_pa);
     const double floor_pa = m_open.build().use.hotIdleFloor_kpa * 1e3;
     most = std::max(most, floor_pa) * 1.02;
-    const double top = 50, bottom = height() - 26.0;
     const double step = (bottom - top) / static_cast<double>(oils.size());
     const double left = 146, right = width() - 88.0;
     const auto x = [&](double pa) { return left + pa / most * (right - left); };

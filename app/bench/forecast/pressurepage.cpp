@@ -2,6 +2,7 @@
 #include "bench/forecast/pressurepage.h"
 
 #include "assess/believed.h"
+#include "assess/cannotknow.h"
 #include "assess/circuitof.h"
 #include "assess/figuremarks.h"
 #include "bench/forecast/forecastcards.h"
@@ -250,7 +251,10 @@ void PressurePage::verdict(PanelContent &out) const
     const Build &build = m_open.build();
     out.push_back(PanelTitle { tr("Verdict"), {} });
     for (const Calibration *c : standing(build.calibrations))
-        out.push_back(PanelText { tr("Calibrated by running: %1.").arg(qs(c->note)), Tone::Warn });
+        out.push_back(PanelText {
+            (c->input == "readings" ? tr("By readings: %1.") : tr("Calibrated by running: %1."))
+                .arg(qs(c->note)),
+            Tone::Warn });
     if (const Phrase typical = typicalText(typicalSizes(build).size()); !typical.empty())
         out.push_back(PanelText { qs(typical) + tr("; Engine says which."), Tone::Muted });
     if (m_open.operating().unsolved) {
@@ -298,6 +302,11 @@ void PressurePage::verdict(PanelContent &out) const
     m_gas->panel(out);
     out.push_back(PanelRule {});
     useFields(out);
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("What no forecast can know") });
+    for (const Phrase &sentence : cannotKnow(m_open.build()))
+        out.push_back(PanelText { qs(sentence), Tone::Muted });
+    addWorking(out, { "likely-band", "band-update", "crank-feed-flow" });
 }
 
 /// Whether oil enters the crank up to the highest speed, at the hottest line.

@@ -328,7 +328,7 @@ void RoomPage::edgeLines(PanelContent &out) const
         add(qs(roomBoundName(e.bound)), e.um,
             e.bound == r.leastBy || e.bound == r.mostBy ? tr("ends the room") : QString());
         if (e.bound == RoomBound::Pressure)
-            add(tr("and the low end of its likely range"), r.pressureLow_um, {});
+            add(tr("low end of its range"), r.pressureLow_um, {});
     }
     out.push_back(PanelText { tr("Past need or pressure is no room. Past limits, film or noise is "
                                  "the builder's choice, with a reason signed."),
