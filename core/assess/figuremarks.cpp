@@ -30,6 +30,11 @@ Mark supplyMark(double ratio)
     return ratio < 1 + likelyFactor * bandModel_ln ? Mark::LookAgain : Mark::Proven;
 }
 
+Mark filmHeatMark(double film_c)
+{
+    return film_c > filmHot_c ? Mark::Hold : film_c > filmWarm_c ? Mark::LookAgain : Mark::Proven;
+}
+
 Mark crankFedMark(double share)
 {
     if (share < crankFedLeast)

@@ -19,6 +19,8 @@ Mark displacementMark(const Element &pump);
 /// A supply over its need, or a pressure over its floor: below 1 it holds the start, within the
 /// likely range of the model's own uncertainty of 1 it is to be checked again.
 Mark supplyMark(double ratio);
+/// A film at full load: warmer than filmWarm_c look again, than filmHot_c it holds.
+Mark filmHeatMark(double film_c);
 /// What a crank's drilling passes of what the rod's film takes.
 Mark crankFedMark(double share);
 /// What stands where there is no forecast: it holds until the circuit can be solved.

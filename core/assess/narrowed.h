@@ -51,6 +51,12 @@ private:
 
 struct DoubtfulPressure;
 
+/// Wider than a factor of two: a guess, beside which stands what would narrow it.
+inline bool isWide(const LikelyPressure &p)
+{
+    return p.low_pa > 0 && p.high_pa > 2 * p.low_pa;
+}
+
 /// What narrows a likely range most: gauging one family, or reading a gauge there.
 struct Narrowing
 {

@@ -257,10 +257,9 @@ private:
     /// Idling hotter than it is meant to run it is told on the forecast, and holds nobody up.
     Says speed(const Check &c) const
     {
-        return worseOf(needAt(c,
-                              { "hot_2000", "high", "most", "hot_plus_most", "cold_idle",
-                                "cold_2000" }),
-                       amongItsLike(c));
+        return worseOf(
+            needAt(c, { "hot_2000", "high", "most", "hot_plus_most", "cold_idle", "cold_2000" }),
+            amongItsLike(c));
     }
 
     /// Enough, but far less than most of its kind get: something narrows its feed.
@@ -433,17 +432,16 @@ private:
         if (!f.carried)
             return { Evident::No,
                      { "check.no_film_full", "no film bears full load at {0}", { asSpeed(rpm) } } };
-        const bool hot = f.film_c > filmHot_c;
-        return { hot                         ? Evident::No
-                     : f.film_c > filmWarm_c ? Evident::Unsure
-                                             : Evident::Yes,
+        const Mark mark = filmHeatMark(f.film_c);
+        const bool hot = mark == Mark::Hold;
+        return { byMark(mark),
                  { "check.film_full",
                    "film {0} and {1} at full load and {2}, limit {3}",
                    { asClearance(f.smallest_m * 1e6), asTemperature(f.film_c), asSpeed(rpm),
                      asTemperature(hot ? filmHot_c : filmWarm_c) } },
-                 f.film_c > filmWarm_c ? Phrase("Enter this engine's own peak at full load; else a "
-                                                "thinner oil, or cooler oil")
-                                       : Phrase() };
+                 mark != Mark::Proven ? Phrase("Enter this engine's own peak at full load; else a "
+                                               "thinner oil, or cooler oil")
+                                      : Phrase() };
     }
 
     /// What nobody can tell yet is for another look, and says what is missing.

@@ -263,8 +263,7 @@ private:
                 return {};
             },
             thicker ? "" : "the shelf has no thicker one");
-        add("grooves", "Grooves all round the mains",
-            "full groove where a main feeds a rod, which is fed all the turn",
+        add("grooves", "Grooves all round the mains", "where a main feeds a rod",
             [this](Circuit &c, Oil &) -> Result<void> {
                 for (const Stop &main : m_build.engine.stops) {
                     if (main.kind != StopKind::Main || !feedsRod(c, main))

@@ -33,6 +33,17 @@ std::vector<ChosenOil> oilsOf(const Build &build)
 
 } // namespace
 
+Mark OilBeside::idleMark(const Build &build) const
+{
+    const bool low = gauge_pa < build.use.hotIdleFloor_kpa * 1e3;
+    return low || (weakestRatio > 0 && weakestRatio < 1) ? Mark::Hold : Mark::Proven;
+}
+
+Mark OilBeside::markOf(const Contact &contact) const
+{
+    return shearAssumed ? Mark::NotDone : mildpath::markOf(contact);
+}
+
 const Contact *OilBeside::leastOfTheCrank(bool atMost) const
 {
     const Contact *out = nullptr;

@@ -25,6 +25,10 @@ struct OilBeside
     double pumpsTo_c = 0; ///< down to which its grade is tested for pumping
     AntiWearAdvice antiWear {}; ///< against its own phosphorus
 
+    /// Gauge and weakest stop at hot idle against what is asked.
+    Mark idleMark(const Build &build) const;
+    /// Hollow where its high-shear viscosity is only usual.
+    Mark markOf(const Contact &contact) const;
     /// Of mains and big-ends together: at hot idle, or at full load and the highest speed.
     const Contact *leastOfTheCrank(bool atMost) const;
     const Contact *cam(bool atMost) const;

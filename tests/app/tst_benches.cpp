@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the benches show and how they answer, beyond what the window test walks through.
 #include "assess/believed.h"
+#include "assess/narrowed.h"
 #include "bench/clearances/clearanceaxis.h"
 #include "bench/clearances/clearancebench.h"
 #include "bench/clearances/readingspage.h"
@@ -94,6 +95,7 @@ private Q_SLOTS:
     void stripAndPanel_agreeOnEveryVerdict();
     void forecastPanel_saysWhenTheReliefStaysShut();
     void forecastPanel_saysWhatReadingsMakeOfIt();
+    void wideForecast_saysWhatNarrowsIt();
     void forecastShares_areSpoken();
     void messageBar_asksAndCloses();
     void recentFiles_areOffered();
@@ -408,6 +410,19 @@ void TestBenches::forecastPanel_saysWhatReadingsMakeOfIt()
     bench.refresh();
     QTRY_VERIFY_WITH_TIMEOUT(!m_open->answers().isBusy(), 60000);
     QVERIFY(!words(bench.panel()).contains(QStringLiteral("left for something")));
+}
+
+void TestBenches::wideForecast_saysWhatNarrowsIt()
+{
+    ForecastBench bench(*m_open, nullptr);
+    m_open->open(loadTemplate("inline-four-alloy")->build, {});
+    bench.refresh();
+    const bool wide = isWide(m_open->operating().hotIdle.gauge);
+    QVERIFY(wide); // nothing is gauged yet
+    QTRY_VERIFY_WITH_TIMEOUT(words(bench.panel()).contains(QStringLiteral("then")), 60000);
+    QVERIFY(words(bench.panel()).contains(QStringLiteral("Read the pressure gauge"))
+            || words(bench.panel()).contains(QStringLiteral("Gauge all")));
+    QVERIFY(words(bench.panel()).contains(QStringLiteral("mean load stands for it")));
 }
 
 void TestBenches::forecastShares_areSpoken()

@@ -236,16 +236,18 @@ void FilmPage::frictionLines(PanelContent &out)
             out.push_back(PanelChange { tr("%1, %2").arg(name, Figure::speed(f.rpm).text()),
                                         watts(loss.now_w), watts(loss.changed_w), Tone::Plain });
         }
-    out.push_back(PanelField { QStringLiteral("film.journalsBy"), tr("with journals larger by"),
-                               Dimension::Length, "mm", 2, m_journalsBy_mm * 1e-3,
-                               [this](double si) -> Result<void> {
-                                   if (!(std::abs(si) <= 20e-3))
-                                       return fail("", "must be within 20 mm either way");
-                                   m_journalsBy_mm = si * 1e3;
-                                   Q_EMIT changed();
-                                   return {};
-                               },
-                               tr("negative: a regrind; clearances stay as they are") });
+    out.push_back(PanelField {
+        QStringLiteral("film.journalsBy"), tr("with journals larger by"), Dimension::Length, "mm",
+        2, m_journalsBy_mm * 1e-3,
+        [this](double si) -> Result<void> {
+            if (!(std::abs(si) <= 20e-3))
+                return fail(
+                    "", { "friction.range", "must be within {0} either way", { asLength(20, 0) } });
+            m_journalsBy_mm = si * 1e3;
+            Q_EMIT changed();
+            return {};
+        },
+        tr("negative: a regrind; clearances stay as they are") });
 }
 
 void FilmPage::oilFields(PanelContent &out) const

@@ -25,18 +25,6 @@ QString parameter(const Contact *c)
     return c ? qs(formatNumber(c->filmParameter, c->filmParameter < 10 ? 1 : 0)) : QString();
 }
 
-/// A film's heat at full load.
-Mark heatMark(double film_c)
-{
-    return film_c > filmHot_c ? Mark::Hold : film_c > filmWarm_c ? Mark::LookAgain : Mark::Proven;
-}
-
-Mark idleMark(const Build &build, const OilBeside &o)
-{
-    const bool low = o.gauge_pa < build.use.hotIdleFloor_kpa * 1e3;
-    return low || (o.weakestRatio > 0 && o.weakestRatio < 1) ? Mark::Hold : Mark::Proven;
-}
-
 QString phosphorus(const OilBeside &o)
 {
     return o.oil.phosphorus_mg_kg
@@ -96,10 +84,13 @@ void OilsView::paintHead(QPainter &p, const Columns &at) const
 {
     const Theme &t = Theme::current();
     const QString heads[columnsCount][2] = {
-        { tr("Hot idle"), unitOf(Shows::Pressure) },   { tr("Weakest stop"), tr("× its need") },
-        { tr("Crank's film"), tr("λ, hot idle") },     { tr("Crank's film"), tr("λ, full load") },
-        { tr("Cam's nose"), tr("λ, hot idle") },       { tr("Hottest film"), tr("at full load") },
-        { tr("Cranks, pumps"), tr("tested down to") },
+        { tr("Hot idle"), unitOf(Shows::Pressure) },
+        { tr("Weakest stop"), tr("× its need") },
+        { tr("Crank's film"), tr("λ, hot idle") },
+        { tr("Crank's film"), tr("λ, full load") },
+        { tr("Cam's nose"), tr("λ, hot idle") },
+        { tr("Hottest film"), tr("at full load") },
+        { tr("Cranks, pumps"), tr("tested to, %1").arg(Figure::temperature(0).unit) },
     };
     for (int i = 0; i < columnsCount; ++i) {
         drawLine(p, at.area(i, 4, 16), Qt::AlignVCenter, heads[i][0],
@@ -144,20 +135,20 @@ void OilsView::paintRow(QPainter &p, int row, const Columns &at) const
         drawLine(p, area.adjusted(20, 0, 0, 0), Qt::AlignVCenter, text, textFont(TextSize::Normal),
                  t.ink);
     };
-    marked(1, idleMark(m_open.build(), o), qs(formatNumber(o.weakestRatio, 1)));
+    marked(1, o.idleMark(m_open.build()), qs(formatNumber(o.weakestRatio, 1)));
     const auto contact = [&](int column, const Contact *c) {
-        if (c) // hollow where its high-shear viscosity is only usual
-            marked(column, o.shearAssumed ? Mark::NotDone : markOf(*c), parameter(c));
+        if (c)
+            marked(column, o.markOf(*c), parameter(c));
     };
     contact(2, o.leastOfTheCrank(false));
     contact(3, o.leastOfTheCrank(true));
     contact(4, o.cam(false));
     if (o.film_c > 0)
-        marked(5, heatMark(o.film_c), Figure::temperature(o.film_c).text());
+        marked(5, filmHeatMark(o.film_c), Figure::temperature(o.film_c).text());
     marked(6, o.cranks.mark,
            o.cranks.winter ? tr("%1, %2").arg(Figure::temperature(o.cranks.tested_c).number,
-                                              Figure::temperature(o.pumpsTo_c).text())
-                           : tr("none named"));
+                                              Figure::temperature(o.pumpsTo_c).number)
+                           : tr("not tested"));
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(8, y + h), QPointF(width() - 8, y + h));
 }

@@ -5,6 +5,7 @@
 #include "assess/cannotknow.h"
 #include "assess/circuitof.h"
 #include "assess/figuremarks.h"
+#include "assess/narrowed.h"
 #include "bench/forecast/forecastcards.h"
 #include "bench/forecast/gaslayer.h"
 #include "checks/assessment.h"
@@ -67,6 +68,7 @@ PressurePage::PressurePage(OpenBuild &open, QWidget *parent)
     follow(qs(ask::forecastAt(drawnSpeeds).topic));
     follow(qs(ask::likelyRange().topic));
     follow(qs(ask::believed().topic));
+    follow(qs(ask::verdictRanges().topic));
     auto *upper = new QHBoxLayout;
     upper->setSpacing(10);
     upper->addWidget(m_chart, 1);
@@ -100,6 +102,8 @@ void PressurePage::refresh()
         m_open.answers().ask(ask::forecastAt(drawnSpeeds));
         m_open.answers().ask(ask::likelyRange());
         m_open.answers().ask(ask::believed());
+        if (isWide(m_open.operating().hotIdle.gauge))
+            m_open.answers().ask(ask::verdictRanges());
     }
     m_progress->start();
     showSamples();
@@ -266,6 +270,12 @@ void PressurePage::verdict(PanelContent &out) const
         out.push_back(PanelVerdict {
             verdicts.idle.mark, tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
             tr("your minimum: %1").arg(Figure::pressure(verdicts.idle.least_pa).text()) });
+        if (const auto ranges = m_open.answers().find(ask::verdictRanges()); ranges && isWide(idle))
+            if (const auto cell = ranges->answer.find({ "gauge", "hot_idle" });
+                cell != ranges->answer.end())
+                out.push_back(
+                    PanelText { qs(narrowest(cell->second.doubtful, verdicts.idle.least_pa).what),
+                                Tone::Plain });
         if (const auto believed = m_open.answers().find(ask::believed());
             believed && believed->answer)
             out.push_back(
