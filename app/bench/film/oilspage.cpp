@@ -85,12 +85,12 @@ void OilsView::paintHead(QPainter &p, const Columns &at) const
     const Theme &t = Theme::current();
     const QString heads[columnsCount][2] = {
         { tr("Hot idle"), unitOf(Shows::Pressure) },
-        { tr("Weakest stop"), tr("× its need") },
-        { tr("Crank's film"), tr("λ, hot idle") },
-        { tr("Crank's film"), tr("λ, full load") },
-        { tr("Cam's nose"), tr("λ, hot idle") },
-        { tr("Hottest film"), tr("at full load") },
-        { tr("Cranks, pumps"), tr("tested to, %1").arg(Figure::temperature(0).unit) },
+        { tr("Weakest"), tr("× its need") },
+        { tr("Crank"), tr("λ, hot idle") },
+        { tr("Crank"), tr("λ, full load") },
+        { tr("Cam nose"), tr("λ, hot idle") },
+        { tr("Hottest"), tr("at full load") },
+        { tr("Cold"), tr("tested, %1").arg(Figure::temperature(0).unit) },
     };
     for (int i = 0; i < columnsCount; ++i) {
         drawLine(p, at.area(i, 4, 16), Qt::AlignVCenter, heads[i][0],
@@ -118,11 +118,13 @@ void OilsView::paintRow(QPainter &p, int row, const Columns &at) const
     const double most = std::ranges::max_element(*m_oils, {}, &OilBeside::gauge_pa)->gauge_pa;
     const QRectF idle = at.area(0, y, h);
     const double bar = idle.width() - 44;
+    const bool room = bar > 36; // else the figure alone
     p.setPen(Qt::NoPen);
     p.setBrush(t.oil[1]);
-    p.drawRect(QRectF(idle.left(), y + h / 2 - 4, bar * o.gauge_pa / std::max(1.0, most), 8));
+    if (room)
+        p.drawRect(QRectF(idle.left(), y + h / 2 - 4, bar * o.gauge_pa / std::max(1.0, most), 8));
     const double floor = m_open.build().use.hotIdleFloor_kpa * 1e3;
-    if (floor > 0 && floor < most) {
+    if (room && floor > 0 && floor < most) {
         p.setPen(QPen(t.hold, 1.4));
         const double x = idle.left() + bar * floor / most;
         p.drawLine(QPointF(x, y + h / 2 - 7), QPointF(x, y + h / 2 + 7));
@@ -145,10 +147,12 @@ void OilsView::paintRow(QPainter &p, int row, const Columns &at) const
     contact(4, o.cam(false));
     if (o.film_c > 0)
         marked(5, filmHeatMark(o.film_c), Figure::temperature(o.film_c).text());
+    const QString cranks = Figure::temperature(o.cranks.tested_c).number;
     marked(6, o.cranks.mark,
-           o.cranks.winter ? tr("%1, %2").arg(Figure::temperature(o.cranks.tested_c).number,
-                                              Figure::temperature(o.pumpsTo_c).number)
-                           : tr("not tested"));
+           !o.cranks.winter ? tr("not")
+               : at.width < 96 // the panel tells the rest
+               ? cranks
+               : tr("%1/%2").arg(cranks, Figure::temperature(o.pumpsTo_c).number));
     p.setPen(QPen(t.line, 1));
     p.drawLine(QPointF(8, y + h), QPointF(width() - 8, y + h));
 }
@@ -257,6 +261,11 @@ PanelContent OilsPage::panel()
             out.push_back(PanelVerdict { markOf(c), tr("%1: λ %2").arg(qs(c.name), parameter(&c)),
                                          QString::fromUtf8(regimeWord(c.regime)) });
     };
+    if (o.cranks.winter)
+        out.push_back(PanelText { tr("Tested to crank at %1 and to pump at %2.")
+                                      .arg(Figure::temperature(o.cranks.tested_c).text(),
+                                           Figure::temperature(o.pumpsTo_c).text()),
+                                  Tone::Muted });
     contacts(tr("Hot idle"), o.idle);
     contacts(tr("At %1").arg(Figure::speed(m_open.build().use.most_rpm).text()), o.most);
     out.push_back(PanelRule {});

@@ -264,14 +264,15 @@ void RoomView::paintFrame(QPainter &p) const
         p.drawLine(QPointF(left, y), QPointF(right, y));
         for (const double end : { left, right })
             p.drawLine(QPointF(end, y - 3), QPointF(end, y + 3));
-        drawLine(p, QRectF(left, y + 3, std::max(150.0, right - left), 15), Qt::AlignVCenter,
+        drawLine(p, QRectF(left, y + 3, std::max(60.0, a.right() - 92 - left), 15),
+                 Qt::AlignVCenter,
                  tr("limits %1 to %2")
                      .arg(Figure::limit(limits->second.min_um).number,
                           Figure::limit(limits->second.max_um).text()),
                  small, t.muted);
     }
-    drawLine(p, QRectF(a.right() - 120, a.bottom() + 24, 120, 15),
-             Qt::AlignRight | Qt::AlignVCenter, axis, small, t.muted);
+    drawLine(p, QRectF(a.right() - 90, a.bottom() + 24, 90, 15), Qt::AlignRight | Qt::AlignVCenter,
+             axis, small, t.muted);
 }
 
 void RoomView::paintEvent(QPaintEvent *)
