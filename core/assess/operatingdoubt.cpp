@@ -94,8 +94,8 @@ void addOilSteps(const Network &network, const std::vector<UncertainInput> &inpu
 
 } // namespace
 
-OperatingModel::Inside::Steps OperatingModel::Inside::flowSteps(const Solution &solution,
-                                                                const OperatingPoint &point) const
+OperatingModel::Steps OperatingModel::Inside::flowSteps(const Solution &solution,
+                                                        const OperatingPoint &point) const
 {
     const Effects &known = effects();
     std::map<int, double> byWidth; // m³/s per µm
@@ -133,13 +133,6 @@ OperatingModel::Inside::Steps OperatingModel::Inside::flowSteps(const Solution &
     }
     addOilSteps(*m_network, m_inputs, solution, point, out);
     return out;
-}
-
-std::vector<OperatingModel::Inside::Changes>
-OperatingModel::Inside::changesAt(const Solution &solution, const OperatingPoint &point,
-                                  std::span<const int> nodes) const
-{
-    return changesBy(flowSteps(solution, point), solution, nodes);
 }
 
 std::vector<OperatingModel::Inside::Changes>
@@ -269,7 +262,7 @@ Result<std::vector<double>> OperatingModel::drawn(std::span<const double> z,
 /// moved the way that leads there. What they do to each flow stands as a factor of it, so that the
 /// films' curves serve again.
 void OperatingModel::solveEdges(const Solution &solution, const OperatingPoint &point,
-                                LikelyPressure &gauge) const
+                                const Steps &steps, LikelyPressure &gauge) const
 {
     const Inside &in = *m_inside;
     const double value = gauge.value_pa;
@@ -277,7 +270,6 @@ void OperatingModel::solveEdges(const Solution &solution, const OperatingPoint &
         && !in.valveTowards(solution, value, gauge.high_pa))
         return;
     const Network &network = *in.m_network;
-    const auto steps = in.flowSteps(solution, point);
     const auto changes = in.changesBy(steps, solution, std::span(&in.m_gaugeNode, 1)).front();
     const double own = bandModelOwn_ln * value;
     const double sigma = std::sqrt(in.m_narrowed.variance(changes) + own * own);
@@ -300,6 +292,10 @@ void OperatingModel::solveEdges(const Solution &solution, const OperatingPoint &
         SolveState state = m_state;
         state.formerRpm = 0;
         state.curves = network.curvesOf(solution, point);
+        // Pressures behind the pump rise and fall about alike.
+        for (double &pa : state.pressure_pa)
+            if (pa > 0)
+                pa *= (side < 0 ? gauge.low_pa : gauge.high_pa) / value;
         const auto there = edge.solve(point, &state);
         if (!there)
             continue; // the straight one stays
@@ -322,7 +318,8 @@ Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(double rpm,
     std::vector<int> known;
     for (const std::string &node : nodes)
         known.push_back(std::max(0, in.m_network->nodeIndex(node)));
-    const auto changes = in.changesAt(*solution, point, known);
+    const auto steps = in.flowSteps(*solution, point);
+    const auto changes = in.changesBy(steps, *solution, known);
     std::vector<DoubtfulPressure> out;
     for (size_t i = 0; i < nodes.size(); ++i)
         out.push_back(
@@ -331,7 +328,7 @@ Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(double rpm,
                 : in.doubtful(solution->pressure_pa[static_cast<size_t>(known[i])], changes[i]));
     for (size_t i = 0; i < nodes.size(); ++i) {
         if (known[i] == in.m_gaugeNode)
-            solveEdges(*solution, point, out[i].pressure);
+            solveEdges(*solution, point, steps, out[i].pressure);
         in.asRead(out[i].pressure);
     }
     return out;
@@ -351,7 +348,7 @@ Result<std::vector<NodeEffects>> OperatingModel::effectsAt(double rpm,
         if (known.back() < 0)
             return fail(node, "no element meets this node");
     }
-    const auto changes = in.changesAt(*solution, point, known);
+    const auto changes = in.changesBy(in.flowSteps(*solution, point), *solution, known);
     std::vector<NodeEffects> out;
     for (size_t i = 0; i < nodes.size(); ++i) {
         const double value = solution->pressure_pa[static_cast<size_t>(known[i])];

@@ -51,16 +51,13 @@ public:
         double outlets = 0; ///< how many of them the need of one is for
         bool needsNothing = false; ///< on purpose
     };
-    OperatingResult judge(const Solution &solution, const OperatingPoint &point,
-                          Detail detail) const;
     void fillFed(const Watched &w, const Solution &solution, PointPressure &p) const;
-    /// Change of flows by one standard deviation of each input, per input.
-    using Steps = std::vector<std::vector<std::pair<int, double>>>;
     Steps flowSteps(const Solution &solution, const OperatingPoint &point) const;
-    std::vector<Changes> changesBy(const Steps &steps, const Solution &solution,
-                                   std::span<const int> nodes) const;
+    /// @param steps  flowSteps() at the solution; null: no ranges
+    OperatingResult judge(const Solution &solution, const OperatingPoint &point, Detail detail,
+                          const Steps *steps) const;
     /// For each of these nodes.
-    std::vector<Changes> changesAt(const Solution &solution, const OperatingPoint &point,
+    std::vector<Changes> changesBy(const Steps &steps, const Solution &solution,
                                    std::span<const int> nodes) const;
     /// What the model leaves out of all pressures, as readings have it.
     void asRead(LikelyPressure &pressure) const;

@@ -301,9 +301,8 @@ void OperatingModel::Inside::fillFed(const Watched &w, const Solution &solution,
 }
 
 OperatingResult OperatingModel::Inside::judge(const Solution &solution, const OperatingPoint &point,
-                                              Detail detail) const
+                                              Detail detail, const Steps *steps) const
 {
-    const bool ranges = detail >= Detail::Ranges;
     OperatingResult out;
     out.rpm = point.rpm;
     out.oil_c = point.sumpTemperature_c;
@@ -346,9 +345,9 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
         const double value = out.points[static_cast<size_t>(out.weakest)].pressure_pa;
         out.weakestPressure = { value, value, value };
     }
-    if (ranges) {
+    if (steps) {
         const std::array<int, 2> nodes { m_gaugeNode, std::max(weakestNode, 0) };
-        const auto changes = changesAt(solution, point, nodes);
+        const auto changes = changesBy(*steps, solution, nodes);
         out.gauge = m_narrowed.range(gauge, changes[0]);
         if (out.weakest >= 0)
             out.weakestPressure = m_narrowed.range(out.weakestPressure.value_pa, changes[1]);
@@ -380,9 +379,14 @@ Result<OperatingResult> OperatingModel::at(double rpm, Detail detail)
     const auto solution = in.m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
-    OperatingResult out = in.judge(*solution, point, detail);
-    if (detail >= Detail::Ranges)
-        solveEdges(*solution, point, out.gauge);
+    if (detail < Detail::Ranges) {
+        OperatingResult out = in.judge(*solution, point, detail, nullptr);
+        in.asRead(out);
+        return out;
+    }
+    const auto steps = in.flowSteps(*solution, point);
+    OperatingResult out = in.judge(*solution, point, detail, &steps);
+    solveEdges(*solution, point, steps, out.gauge);
     in.asRead(out);
     return out;
 }
@@ -394,7 +398,7 @@ Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil, Detail de
     const auto solution = in.m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
-    OperatingResult out = in.judge(*solution, point, detail);
+    OperatingResult out = in.judge(*solution, point, detail, nullptr);
     in.asRead(out);
     return out;
 }

@@ -124,7 +124,9 @@ private:
     class Inside; ///< what stays the same from solve to solve
     explicit OperatingModel(std::shared_ptr<const Inside> inside);
 
-    void solveEdges(const Solution &solution, const OperatingPoint &point,
+    /// Change of flows by one standard deviation of each input, per input.
+    using Steps = std::vector<std::vector<std::pair<int, double>>>;
+    void solveEdges(const Solution &solution, const OperatingPoint &point, const Steps &steps,
                     LikelyPressure &gauge) const;
 
     std::shared_ptr<const Inside> m_inside;

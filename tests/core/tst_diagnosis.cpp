@@ -330,6 +330,8 @@ void TestDiagnosis::fault_isFound_data()
     for (const char *f : { "relief_leaking=1", "suction_air=0.6", "filter_clogged=0.8",
                            "lines_swapped", "swarf@main_gallery.1=0.95" }) {
         const QString text = QString::fromLatin1(f);
+        if (sanitized && text != QStringLiteral("lines_swapped"))
+            continue;
         QTest::newRow(f) << text << text.section(QRegularExpression(QStringLiteral("[@=]")), 0, 0);
     }
 }

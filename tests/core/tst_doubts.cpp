@@ -88,7 +88,8 @@ void TestDoubts::gaugedTemplates_areSureBeforePriming_data()
 {
     QTest::addColumn<QString>("name");
     for (const TemplateInfo &t : listTemplates())
-        QTest::newRow(t.name.c_str()) << QString::fromStdString(t.name);
+        if (!sanitized || t.name.starts_with("v"))
+            QTest::newRow(t.name.c_str()) << QString::fromStdString(t.name);
 }
 
 /// Gauged throughout at the middle of its limits, a template is enough everywhere: nothing that

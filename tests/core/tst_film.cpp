@@ -277,6 +277,8 @@ void TestFilm::hotFilm_isLookedAtAgain()
     };
     double before = 0;
     for (const double peak_kpa : { 6500.0, 12000.0, 20000.0, 28000.0 }) {
+        if (sanitized && peak_kpa > 6500 && peak_kpa < 28000)
+            continue;
         const auto [hottest, worst] = evident(peak_kpa);
         QVERIFY(hottest > before);
         before = hottest;
