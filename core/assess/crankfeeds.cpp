@@ -48,6 +48,21 @@ MainGroove mainGroove(const Build &build, const Stop &main)
     return out;
 }
 
+std::vector<std::string> rodsFedBy(const Build &build, const Stop &main)
+{
+    std::vector<std::string> out;
+    for (const Element &e : build.circuit.elements) {
+        if (e.kind != ElementKind::CrankDrilling || main.points.empty()
+            || e.from != main.points.front().node)
+            continue;
+        for (const Stop &rod : build.engine.stops)
+            for (const StopPoint &p : rod.points)
+                if (rod.kind == StopKind::BigEnd && p.node == e.to)
+                    out.push_back(rod.name);
+    }
+    return out;
+}
+
 MainGroove withGrooveAllRound(MainGroove groove, const Stop &main)
 {
     if (groove.kind == FeedGroove::None)

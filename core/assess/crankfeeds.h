@@ -21,6 +21,10 @@ struct MainGroove
 /// source.
 MainGroove mainGroove(const Build &build, const Stop &main);
 
+/// Names of the big-ends whose oil comes through a main; none: it feeds none, and a groove would
+/// only cost it.
+std::vector<std::string> rodsFedBy(const Build &build, const Stop &main);
+
 /// The same with the shell's groove all round.
 MainGroove withGrooveAllRound(MainGroove groove, const Stop &main);
 

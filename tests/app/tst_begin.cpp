@@ -133,7 +133,7 @@ void TestBegin::lastBuild_isShownAndGoneOnWith()
     const QString last = copyOfDemo(folder, "last.mildpath");
     const QString other = copyOfDemo(folder, "other.mildpath");
     begin({ last, other });
-    QTRY_VERIFY_WITH_TIMEOUT(!m_window->beginPage().busy(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->beginPage().busy(), 60000);
     const auto *name = m_window->findChild<QLabel *>(QStringLiteral("begin.name"));
     QCOMPARE(name->text(), qs(demoBuild().name));
     const auto words = [&] {
@@ -152,7 +152,7 @@ void TestBegin::lastBuild_isShownAndGoneOnWith()
     // Back to the page; going on with what is open still loses nothing.
     QVERIFY(document().edit(Rename { "changed meanwhile" }));
     m_window->begin();
-    QTRY_VERIFY_WITH_TIMEOUT(!m_window->beginPage().busy(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->beginPage().busy(), 60000);
     press("begin.goOn");
     QVERIFY(!m_window->isBeginning());
     QCOMPARE(build().name, std::string("changed meanwhile"));
@@ -169,7 +169,7 @@ void TestBegin::damagedFile_staysWithItsReason()
     QVERIFY(QFile::copy(qs(demoBuildPath().string()), bad + QStringLiteral(".bak")));
     begin({ copyOfDemo(folder, "good.mildpath"), bad,
             folder.filePath(QStringLiteral("gone.mildpath")) });
-    QTRY_VERIFY_WITH_TIMEOUT(!m_window->beginPage().busy(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->beginPage().busy(), 60000);
     const auto rows
         = m_window->beginPage().findChildren<QPushButton *>(QStringLiteral("begin.other"));
     QCOMPARE(rows.size(), 2);
@@ -448,14 +448,14 @@ void TestBegin::failure_tellsWhatFallsBackBeforeItIsRecorded()
     m_window->showPage(Place::Passages, QStringLiteral("failure"));
     auto *note = find<FallBackNote>("failure.fallBack");
     choose(find<QComboBox>("failure.where"), QStringLiteral("Main 2"));
-    QTRY_VERIFY_WITH_TIMEOUT(!note->busy() && note->isVisible(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!note->busy() && note->isVisible(), 60000);
     const std::shared_ptr<const Assessment> before = document().sharedAssessment();
     click("failure.record");
     const auto back = fallenBack(before->checks, assessment().checks);
     QVERIFY(!back.empty());
     // What was told is what came.
     document().undoStack().undo();
-    QTRY_VERIFY_WITH_TIMEOUT(!note->busy() && note->isVisible(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!note->busy() && note->isVisible(), 60000);
     QVERIFY2(note->text().contains(QStringLiteral("%1 check").arg(back.size())),
              qPrintable(note->text() + QString::number(back.size())));
 }

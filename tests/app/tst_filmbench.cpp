@@ -174,7 +174,7 @@ void TestFilmBench::oils_areChosenBesideEachOther()
     m_window->currentBench()->showPage(QStringLiteral("oils"));
     QApplication::processEvents();
     auto *view = find<QWidget>("oilsBeside");
-    QTRY_VERIFY_WITH_TIMEOUT(view->accessibleName().contains(QStringLiteral("10W-60")), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(view->accessibleName().contains(QStringLiteral("10W-60")), 60000);
     QVERIFY(!find<QSlider>("filmSpeed")->isVisible()); // that is the other page's
     view->setFocus();
     const std::string before = build().oil.grade;
@@ -311,7 +311,7 @@ void TestFilmBench::charts_showTheCoresNumbers()
                         std::max(0.0015, stribeckFriction(c.filmParameter)), 0.03);
 
     m_window->showBench(Place::Forecast);
-    QTRY_VERIFY_WITH_TIMEOUT(!m_window->openBuild().answers().isBusy(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->openBuild().answers().isBusy(), 60000);
     const Chart &pressure = find<ChartView>("forecastChart")->chart();
     const OpenBuild &open = m_window->openBuild();
     const Use &use = build().use;

@@ -191,7 +191,7 @@ void TestLedJob::freshenUp_isLedFromTheFirstPageToTheOpenGate()
     constexpr int most = 900;
     for (int step = 0; step < most && !mayFire(); ++step) {
         m_now = m_now.addSecs(90);
-        QTRY_VERIFY_WITH_TIMEOUT(plan() != nullptr, 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(plan() != nullptr, 60000);
         QApplication::processEvents();
         std::string next = card().check();
         for (int other = 0; other < most && !next.empty() && tried.contains(next); ++other) {

@@ -446,7 +446,7 @@ void TestStartBench::afterwards_offersToUseReadingsAndTakesThemBack()
     }
     QCOMPARE(standing(build().gaugeReadings).size(), size_t(3));
     start(2);
-    QTRY_VERIFY_WITH_TIMEOUT(panelText().contains(QStringLiteral("Why: what they move")), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(panelText().contains(QStringLiteral("Why: what they move")), 60000);
     const LikelyPressure idle = assessment().operating.hotIdle.gauge;
     const double before = idle.value_pa;
     QApplication::processEvents();

@@ -191,7 +191,7 @@ void TestWholeJob::wholeJob()
     // What was read stands against the forecast.
     goTo("start", 2);
     auto *after = find<AfterPage>("afterPage");
-    QTRY_VERIFY_WITH_TIMEOUT(after->about().contains(QStringLiteral("3")), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(after->about().contains(QStringLiteral("3")), 60000);
 
     // The sheet, by its menu; and everything is there after saving and opening again.
     const QString sheet = m_dir->filePath(QStringLiteral("sheet.pdf"));

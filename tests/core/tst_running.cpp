@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "assess/circuitof.h"
+#include "assess/crankfeeds.h"
 #include "assess/figuremarks.h"
 #include "assess/growth.h"
 #include "assess/operatingmodel.h"
@@ -44,6 +45,7 @@ private Q_SLOTS:
     void plan_saysVentAndBushes();
     void groovesDeeperThanTheShell_areRefused();
     void pump_losesToAirThickOilAndShear();
+    void mains_knowWhichRodsTheyFeed();
     void driedPassage_isSaid();
     void vacuum_isNeverBeyondNothing();
     void effects_areThoseOfAMovedBuild();
@@ -412,6 +414,20 @@ void TestRunning::pump_losesToAirThickOilAndShear()
              qPrintable(QString::number(slip(80, 0.6) / slip(80, 1))));
     QVERIFY(slip(80, 0.6) > slip(40, 0.6));
     verifyClose(slip(0, 0.6), slip(0, 1), 1e-12);
+}
+
+void TestRunning::mains_knowWhichRodsTheyFeed()
+{
+    const Build b = demoBuild();
+    size_t rods = 0, none = 0;
+    for (const Stop &s : b.engine.stops)
+        if (s.kind == StopKind::Main) {
+            const auto fed = rodsFedBy(b, s);
+            rods += fed.size();
+            none += fed.empty();
+        }
+    QCOMPARE(rods, size_t(4)); // every rod of an inline-four by one of five mains
+    QCOMPARE(none, size_t(1));
 }
 
 /// More is drawn from a node than reaches it: said, and no figure beyond nothing.

@@ -3,6 +3,7 @@
 
 #include "assess/circuitof.h"
 #include "assess/cleanmarks.h"
+#include "assess/crankfeeds.h"
 #include "checks/judgement.h"
 #include "entry/refusal.h"
 
@@ -382,6 +383,14 @@ void MapPage::stopFilm(const Stop &stop, PanelContent &out) const
     if (!film)
         return;
     out.push_back(PanelRule {});
+    if (stop.kind == StopKind::Main) {
+        QStringList rods;
+        for (const std::string &rod : rodsFedBy(m_open.build(), stop))
+            rods << qs(rod);
+        out.push_back(PanelText { rods.isEmpty() ? tr("Feeds no rod.")
+                                                 : tr("Feeds %1.").arg(rods.join(tr(" and "))),
+                                  Tone::Muted });
+    }
     const bool many = stop.points.size() > 1;
     out.push_back(
         PanelRow { many ? tr("Smallest film, %1").arg(qs(film->name)) : tr("Smallest film"),
