@@ -46,8 +46,8 @@ Result<Oil> oilOption(const std::string &text)
 Result<OperatingPoint> pointOf(const Options &options)
 {
     OperatingPoint point { defaultOil, 0, 0 };
-    for (auto &[name, target] :
-         { std::pair("--rpm", &point.rpm), std::pair("--oil-temp-c", &point.sumpTemperature_c) }) {
+    for (auto &[name, target] : { std::pair("--rpm", &point.turned.rpm),
+                                  std::pair("--oil-temp-c", &point.sumpTemperature_c) }) {
         const auto text = options.value(name);
         if (!text)
             return fail(name, "is needed");

@@ -44,14 +44,15 @@ bool Believed::nothingExplains() const
     return m_pValue < tooRare;
 }
 
-Result<std::vector<ReadAt>> readAt(OperatingModel &model, double rpm,
+Result<std::vector<ReadAt>> readAt(OperatingModel &model, const Turned &turned,
                                    std::span<const std::string> nodes)
 {
-    const double du_rpm = std::max(readingSpeed_rpm, readingSpeedShare * rpm);
-    const auto here = model.effectsAt(rpm, nodes);
+    const double du_rpm = std::max(readingSpeed_rpm, readingSpeedShare * turned.rpm);
+    const auto here = model.effectsAt(turned, nodes);
     if (!here)
         return tl::unexpected(here.error());
-    const auto faster = model.pressures(rpm + du_rpm, model.oil(), nodes);
+    const auto faster
+        = model.pressures({ turned.rpm + du_rpm, turned.pumpAlone }, model.oil(), nodes);
     if (!faster)
         return tl::unexpected(faster.error());
     const auto &inputs = model.inputList();
@@ -72,6 +73,20 @@ Result<std::vector<ReadAt>> readAt(OperatingModel &model, double rpm,
     return out;
 }
 
+std::optional<ReadAt> whilePriming(const Build &build, const std::vector<GaugedSize> &sizes)
+{
+    const std::vector<Read> reads = counting(build);
+    if (std::ranges::any_of(reads, [](const Read &r) { return !r.reading->byDrill; }))
+        return std::nullopt;
+    const auto tap = build.circuit.taps.find(build.gaugeTap);
+    auto model = OperatingModel::make(build, sizes, primeOil_c(build));
+    if (!model || tap == build.circuit.taps.end() || !(primeTurn(build).crank_rpm > 0))
+        return std::nullopt;
+    auto out = readAt(*model, primeTurn(build).turned(), std::span(&tap->second, 1));
+    return out && out->front().forecast_pa > 0 ? std::optional(std::move(out->front()))
+                                               : std::nullopt;
+}
+
 Result<Believed> Believed::by(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     const std::vector<Read> reads = counting(build);
@@ -90,7 +105,8 @@ Result<Believed> Believed::by(const Build &build, const std::vector<GaugedSize> 
                 = OperatingModel::possible(plain, sizes, settledTemperatures(plain, read.oil_c), z);
             if (!model)
                 return tl::unexpected(model.error());
-            const auto seen = readAt(*model, read.rpm, std::span(&reads[i].node, 1));
+            const Turned turned = turnedAt(plain, read.rpm, read.byDrill);
+            const auto seen = readAt(*model, turned, std::span(&reads[i].node, 1));
             if (!seen)
                 return tl::unexpected(seen.error());
             const ReadAt &at = seen->front();
@@ -107,6 +123,8 @@ Result<Believed> Believed::by(const Build &build, const std::vector<GaugedSize> 
             jacobian.insert(jacobian.end(), at.ln.begin(), at.ln.end());
             const double y = read.pressure_kpa * 1e3;
             rows.push_back({ i, y, std::hypot(read.u_kpa * 1e3, at.own_ln * y) });
+            if (const auto r = model->at(turned, OperatingModel::Detail::Values); r && pass == 0)
+                out.m_onRelief += r->reliefOpen();
             if (pass == 0 && i == 0)
                 for (const UncertainInput &input : model->inputList())
                     out.m_calibration.believed.push_back({ input.cause, 0, {} });
@@ -212,6 +230,7 @@ Result<BelievedIdle> believedIdle(const Build &build, const std::vector<GaugedSi
     BelievedIdle out { *alone,
                        *with,
                        believed->readings().size(),
+                       believed->onRelief(),
                        believed->offProbability(),
                        believed->nothingExplains(),
                        believed->moved(),
@@ -249,9 +268,15 @@ Phrase believedText(const BelievedIdle &idle)
         return { "believed.nothing",
                  "{0}; nothing that is uncertain here explains what was read",
                  { both } };
-    return { "believed.off",
-             "{0}; {1} left for something that is not on this list",
-             { both, asShare(idle.offProbability) } };
+    const Phrase off { "believed.off",
+                       "{0}; {1} left for something that is not on this list",
+                       { both, asShare(idle.offProbability) } };
+    if (idle.onRelief == 0)
+        return off;
+    return { "believed.relief",
+             idle.onRelief == 1 ? "{0}; {1} reading on the relief valve tells of that only"
+                                : "{0}; {1} readings on the relief valve tell of that only",
+             { off, asCount(idle.onRelief) } };
 }
 
 } // namespace mildpath

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "assess/forecast.h"
+#include "assess/narrowed.h"
 #include "assess/operatingmodel.h"
 
 #include <optional>
@@ -10,17 +11,12 @@
 
 namespace mildpath {
 
-/// A forecast where a gauge is read.
-struct ReadAt
-{
-    double forecast_pa;
-    std::vector<double> ln; ///< by one standard deviation of each input but the oil's temperature
-    /// What its own speed (the larger of 20 rev/min and 1 %) and oil temperature (2 K) may be off.
-    double own_ln;
-};
 /// Errors: as Network::solve; an unknown node.
-Result<std::vector<ReadAt>> readAt(OperatingModel &model, double rpm,
+Result<std::vector<ReadAt>> readAt(OperatingModel &model, const Turned &turned,
                                    std::span<const std::string> nodes);
+/// The gauge as this build is primed. Absent once it has run, where other readings can be had, and
+/// where priming has no solution or no pressure.
+std::optional<ReadAt> whilePriming(const Build &build, const std::vector<GaugedSize> &sizes);
 
 /// What the gauge readings that stand make of a build's forecast. Never taken silently: the
 /// forecast stays what it is until somebody records calibration().
@@ -41,6 +37,8 @@ public:
     double pValue() const { return m_pValue; }
     /// That something is at work which is not among the inputs.
     double offProbability() const { return m_calibration.off; }
+    /// Readings taken with the relief valve open: they tell of it and of little else.
+    size_t onRelief() const { return m_onRelief; }
     /// No input explains these readings.
     bool nothingExplains() const;
     /// Inputs that moved, the farthest first.
@@ -60,13 +58,14 @@ private:
 
     Calibration m_calibration;
     double m_chi2 = 0, m_pValue = 1;
+    size_t m_onRelief = 0;
 };
 
 /// Hot idle alone and with the readings, for people.
 struct BelievedIdle
 {
     LikelyPressure alone, with;
-    size_t readings = 0;
+    size_t readings = 0, onRelief = 0;
     double offProbability = 0;
     bool nothingExplains = false;
     std::vector<BelievedInput> moved; ///< the farthest first

@@ -57,10 +57,16 @@ void applyGroove(const Build &build, const Stop &main, Circuit &circuit)
     if (!grooveEntered(main))
         return;
     const bool inJournal = main.value("journal_groove") > 0;
+    const double journals_mm = mainGroove(build, main).journalWidth_m * 1e3;
     for (const std::string &id : main.elements)
         if (Element *e = circuit.find(id); e && isBearing(*e)) {
             // A groove in the journal meets the whole film, like one round the shell.
             e->values["groove_deg"] = inJournal ? 360 : shellGroove_deg(build, main);
+            // The film has lands on either side of the wider one.
+            if (inJournal)
+                e->values["groove_width_mm"]
+                    = std::max(shellGroove_deg(build, main) > 0 ? e->value("groove_width_mm") : 0,
+                               journals_mm);
             if (e->values["groove_deg"] == 0)
                 e->values["hole_mm"] = main.value("shell_hole_mm", e->value("hole_mm"));
         }

@@ -43,7 +43,15 @@ MainGroove mainGroove(const Build &build, const Stop &main)
     }
     if (main.value("journal_groove") > 0) {
         out.kind = FeedGroove::Journal;
-        out.depth_m += main.value("journal_groove_depth_mm", usualGroove_mm) * 1e-3;
+        const double depth_m = main.value("journal_groove_depth_mm", usualGroove_mm) * 1e-3;
+        out.journalWidth_m = main.value("journal_groove_width_mm", out.width_m * 1e3) * 1e-3;
+        if (!(out.extent_deg > 0)) {
+            out.width_m = out.journalWidth_m;
+            out.depth_m = depth_m;
+        } else {
+            // One slot of the section of both.
+            out.depth_m += depth_m * out.journalWidth_m / out.width_m;
+        }
     }
     return out;
 }

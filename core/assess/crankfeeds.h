@@ -12,6 +12,7 @@ struct MainGroove
     FeedGroove kind = FeedGroove::None; ///< Journal: with a groove in the shell too, or without
     double extent_deg = 0; ///< of the shell's groove
     double width_m = 0; ///< of the groove the oil comes along
+    double journalWidth_m = 0; ///< of the journal's; 0 without one
     double depth_m = 0; ///< of shell and journal together
     double hole_m = 0; ///< in the shell
     int mouths = 1; ///< 2: the journal is drilled across

@@ -138,40 +138,99 @@ LikelyPressure Narrowed::range(double value_pa, std::span<const double> effects_
     return { value_pa, std::exp(ends.low), std::exp(ends.high) };
 }
 
-Narrowing narrowest(const DoubtfulPressure &p, double least_pa)
+namespace {
+
+/// A range about a value with that much scatter of its logarithm.
+LikelyPressure about(double value_pa, double sd_ln)
 {
-    const auto then = [](const LikelyPressure &to) {
-        return QuantityRange { asPressure(to.low_pa), asPressure(to.high_pa) };
-    };
-    const Doubt *widest = nullptr; // of those a gauge can take away
+    const double factor = std::exp(likelyFactor * sd_ln);
+    return { value_pa, value_pa / factor, value_pa * factor };
+}
+
+QuantityRange likely(const LikelyPressure &p)
+{
+    return { asPressure(p.low_pa), asPressure(p.high_pa) };
+}
+
+double gaugeShare(double pressure_pa)
+{
+    return GaugeReading::usualGaugeU_kpa * 1e3 / pressure_pa;
+}
+
+/// Without the family it is widest for.
+std::optional<Narrowing> byGauging(const DoubtfulPressure &p)
+{
+    const Doubt *widest = nullptr;
     for (const Doubt &d : p.from)
         if (!d.family.empty() && (!widest || d.share > widest->share))
             widest = &d;
-    Narrowing gauged, read;
-    if (widest) {
-        gauged.to = p.without(*widest);
-        gauged.what = { "narrow.gauge",
-                        "Gauge all {0}: likely {1} then",
-                        { std::string(findFamily(widest->family)->plural), then(gauged.to) } };
+    if (!widest)
+        return std::nullopt;
+    Narrowing out {
+        widest->family,
+        { "narrow.gauge", "Gauge all {0}", { std::string(findFamily(widest->family)->plural) } },
+        {},
+        p.without(*widest)
+    };
+    out.what = { "narrow.gauged", "{0}: likely {1} then", { out.action, likely(out.to) } };
+    return out;
+}
+
+/// What a pressure and the gauge while priming have in common is known then.
+std::optional<Narrowing> byPriming(const DoubtfulPressure &p, double sigma, const ReadAt *primed)
+{
+    if (!primed || primed->ln.size() != p.left_ln.size() || !(primed->forecast_pa > 0))
+        return std::nullopt;
+    const double own = bandModelOwn_ln * bandModelOwn_ln, gauge = gaugeShare(primed->forecast_pa);
+    double common = 0, variance = own + gauge * gauge + primed->own_ln * primed->own_ln;
+    for (size_t i = 0; i < p.left_ln.size(); ++i) {
+        common += p.left_ln[i] * primed->ln[i];
+        variance += primed->ln[i] * primed->ln[i];
     }
-    // A reading is good to its gauge and to what the model leaves out of one pressure.
-    const double value = p.pressure.value_pa;
-    if (value > 0 && p.pressure.low_pa > 0) {
-        const double sigma = std::log(p.pressure.high_pa / p.pressure.low_pa) / (2 * likelyFactor);
-        const double gauge = GaugeReading::usualGaugeU_kpa * 1e3 / value;
-        const double own = bandModelOwn_ln * bandModelOwn_ln,
-                     before = std::max(0.0, sigma * sigma - own), eye = gauge * gauge + own;
-        const double factor
-            = std::exp(likelyFactor * std::sqrt(before * eye / (before + eye) + own));
-        read.to = { value, value / factor, value * factor };
-    }
-    read.what = { "narrow.read",
-                  "Read the pressure gauge there, priming or at the cold start: good to {0} then",
-                  { then(read.to) } };
-    const bool settles = widest && least_pa > 0 && gauged.to.low_pa >= least_pa;
-    const bool narrower
-        = widest && gauged.to.high_pa * read.to.low_pa < read.to.high_pa * gauged.to.low_pa;
-    return settles || narrower ? gauged : read;
+    const double left = std::max(own, sigma * sigma - common * common / variance);
+    Narrowing out { std::string(Narrowing::priming),
+                    "Read the pressure gauge while priming",
+                    {},
+                    about(p.pressure.value_pa, std::sqrt(left)) };
+    out.what = { "narrow.primed", "{0}: likely {1} then", { out.action, likely(out.to) } };
+    return out;
+}
+
+/// A reading is good to its gauge and to what the model leaves out of one pressure.
+Narrowing byReadingThere(const DoubtfulPressure &p, double sigma)
+{
+    const double own = bandModelOwn_ln * bandModelOwn_ln, gauge = gaugeShare(p.pressure.value_pa),
+                 before = std::max(0.0, sigma * sigma - own), eye = gauge * gauge + own;
+    Narrowing out { std::string(Narrowing::there),
+                    "Read the pressure gauge there, once it runs",
+                    {},
+                    about(p.pressure.value_pa, std::sqrt(before * eye / (before + eye) + own)) };
+    out.what = { "narrow.read", "{0}: good to {1} then", { out.action, likely(out.to) } };
+    return out;
+}
+
+} // namespace
+
+Narrowing narrowest(const DoubtfulPressure &p, double least_pa, const ReadAt *primed)
+{
+    const auto gauged = byGauging(p);
+    if (!(p.pressure.value_pa > 0) || !(p.pressure.low_pa > 0))
+        return gauged.value_or(Narrowing {
+            std::string(Narrowing::there), "Read the pressure gauge there, once it runs",
+            "Read the pressure gauge there, once it runs", p.pressure });
+    const double sigma = std::log(p.pressure.high_pa / p.pressure.low_pa) / (2 * likelyFactor);
+    const auto whilePrimed = byPriming(p, sigma, primed);
+    for (const auto *one : { &gauged, &whilePrimed })
+        if (*one && least_pa > 0 && (*one)->to.low_pa >= least_pa)
+            return **one;
+    const auto width = [](const LikelyPressure &r) { return std::log(r.high_pa / r.low_pa); };
+    constexpr double worthIt = 0.8;
+    const std::optional<Narrowing> *best = nullptr;
+    for (const auto *one : { &gauged, &whilePrimed })
+        if (*one && width((*one)->to) < worthIt * width(p.pressure)
+            && (!best || width((*one)->to) < width((*best)->to)))
+            best = one;
+    return best ? **best : byReadingThere(p, sigma);
 }
 
 Ends mixtureEnds(double middle, double sd, double otherMiddle, double otherSd, double off)

@@ -57,15 +57,30 @@ inline bool isWide(const LikelyPressure &p)
     return p.low_pa > 0 && p.high_pa > 2 * p.low_pa;
 }
 
-/// What narrows a likely range most: gauging one family, or reading a gauge there.
+/// A forecast where a gauge is read.
+struct ReadAt
+{
+    double forecast_pa;
+    std::vector<double> ln; ///< by one standard deviation of each input but the oil's temperature
+    /// What its own speed (the larger of 20 rev/min and 1 %) and oil temperature (2 K) may be off.
+    double own_ln;
+};
+/// What narrows a likely range most: gauging one family, the gauge while it is primed, or one
+/// there.
 struct Narrowing
 {
+    /// A family to gauge; or one of these.
+    static constexpr std::string_view priming = "priming", there = "there";
+    std::string by;
+    Phrase action; ///< "Gauge all Big-end bearings"
     Phrase what; ///< "Gauge all Big-end bearings: likely 1.2 to 1.9 bar then"
     LikelyPressure to;
 };
-/// @param least_pa  what is asked of it: gauging that brings the low end over it is named before
-///                  reading a gauge, which narrows more; 0: nothing is asked
-Narrowing narrowest(const DoubtfulPressure &pressure, double least_pa);
+/// Before it runs: what brings the low end over what is asked, gauging first; else what narrows
+/// most, if it takes off a fifth. Else it must run to be read there.
+/// @param least_pa  what is asked of it; 0: nothing is asked
+/// @param primed    whilePriming() of the build; null: it is not primed any more
+Narrowing narrowest(const DoubtfulPressure &pressure, double least_pa, const ReadAt *primed);
 
 /// Low and high end of nine in ten of a mixture of two normals.
 /// @param off  weight of the other

@@ -50,12 +50,12 @@ double pumpPower_w(const Build &build, const OperatingResult &result)
 }
 
 Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
-                                 double rpm, double oil_c, const CircuitChange &change)
+                                 const Turned &turned, double oil_c, const CircuitChange &change)
 {
     auto model = OperatingModel::make(build, sizes, oil_c, change);
     if (!model)
         return tl::unexpected(model.error());
-    return model->at(rpm);
+    return model->at(turned);
 }
 
 Result<OperatingResult> hotIdleAlone(const Build &build)
@@ -75,18 +75,38 @@ Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<Gauged
     return model->at(build.use.hotIdle_rpm, OperatingModel::Detail::Values);
 }
 
+double pumpDriveRatio(const Build &build)
+{
+    for (const Element &e : build.circuit.elements)
+        if (e.kind == ElementKind::Pump)
+            return std::max(0.01, e.value("drive_ratio"));
+    return 0;
+}
+
 PrimeTurn primeTurn(const Build &build)
 {
     PrimeTurn out;
     out.drill = choiceOf(build, question::primeBy) != "starter";
-    for (const Element &e : build.circuit.elements)
-        if (e.kind == ElementKind::Pump) {
-            const double ratio = std::max(0.01, e.value("drive_ratio"));
-            const Start &s = build.start;
-            out.shaft_rpm = out.drill ? *s.value("drill_rpm") : *s.value("starter_rpm") * ratio;
-            out.crank_rpm = out.shaft_rpm / ratio;
-        }
+    if (const double ratio = pumpDriveRatio(build); ratio > 0) {
+        const Start &s = build.start;
+        out.shaft_rpm = out.drill ? *s.value("drill_rpm") : *s.value("starter_rpm") * ratio;
+        out.crank_rpm = out.shaft_rpm / ratio;
+    }
     return out;
+}
+
+Turned turnedAt(const Build &build, double rpm, bool byDrill)
+{
+    if (!byDrill)
+        return rpm;
+    const double ratio = pumpDriveRatio(build);
+    return { ratio > 0 ? rpm / ratio : 0, true };
+}
+
+Phrase turnedText(const Build &build, const OperatingResult &result)
+{
+    return turnedText(result.pumpAlone ? result.rpm * pumpDriveRatio(build) : result.rpm,
+                      result.pumpAlone);
 }
 
 double primeOil_c(const Build &build)

@@ -3,6 +3,7 @@
 
 #include "assess/rules.h"
 #include "circuit/change.h"
+#include "circuit/turned.h"
 #include "circuit/warning.h"
 #include "document/document.h"
 #include "quantity/result.h"
@@ -83,6 +84,7 @@ struct BearingFilm
 struct OperatingResult
 {
     double rpm = 0, oil_c = 0;
+    bool pumpAlone = false; ///< the crank rests: the speed is that which would turn the pump so
     LikelyPressure gauge;
     std::vector<PointPressure> points; ///< in oil order
     int weakest = -1; ///< index of the lowest ratio; −1 when nothing has a need
@@ -138,7 +140,8 @@ Result<OperatingResult> hotIdleWith(const Build &build, const std::vector<Gauged
 
 /// Any speed and oil temperature, for the sliders.
 Result<OperatingResult> assessAt(const Build &build, const std::vector<GaugedSize> &sizes,
-                                 double rpm, double oil_c, const CircuitChange &change = {});
+                                 const Turned &turned, double oil_c,
+                                 const CircuitChange &change = {});
 
 /// How the pump is turned when priming. Without a pump: nothing turns.
 struct PrimeTurn
@@ -146,8 +149,15 @@ struct PrimeTurn
     bool drill = true; ///< else the starter
     double shaft_rpm = 0; ///< of the pump
     double crank_rpm = 0; ///< the speed of the crank that turns the pump so
+    Turned turned() const { return { crank_rpm, drill }; }
 };
 PrimeTurn primeTurn(const Build &build);
+/// Of the pump's shaft to the crank; 0 without a pump.
+double pumpDriveRatio(const Build &build);
+/// The engine at a speed of its crank; or its pump at one of the pump's shaft, by a drill.
+Turned turnedAt(const Build &build, double rpm, bool byDrill);
+/// "800 rev/min"; "drill at 250 rev/min".
+Phrase turnedText(const Build &build, const OperatingResult &result);
 /// Oil and engine when priming: as entered, else as the workshop is (°C).
 double primeOil_c(const Build &build);
 

@@ -173,10 +173,12 @@ void OperatingModel::Inside::asRead(OperatingResult &r) const
 
 DoubtfulPressure OperatingModel::Inside::doubtful(double value_pa, const Changes &changes) const
 {
-    DoubtfulPressure out { m_narrowed.range(value_pa, changes), {} };
+    DoubtfulPressure out { m_narrowed.range(value_pa, changes), {}, {} };
     const double own = bandModelOwn_ln * value_pa;
     // What readings tell of several together is taken off each by its part.
     std::vector<double> parts = m_narrowed.left(changes);
+    for (const double part : parts)
+        out.left_ln.push_back(value_pa > 0 ? part / value_pa : 0);
     for (size_t i = 0; i < parts.size(); ++i)
         parts[i] = std::max(0.0, parts[i] * changes[i]);
     const double whole = std::accumulate(parts.begin(), parts.end(), own * own);
@@ -307,11 +309,11 @@ void OperatingModel::solveEdges(const Solution &solution, const OperatingPoint &
     gauge.high_pa = std::max(gauge.high_pa, value);
 }
 
-Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(double rpm,
+Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(const Turned &turned,
                                                                std::span<const std::string> nodes)
 {
     const Inside &in = *m_inside;
-    const OperatingPoint point { in.m_oil, rpm, in.m_oil_c };
+    const OperatingPoint point { in.m_oil, turned, in.m_oil_c };
     const auto solution = in.m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
@@ -334,11 +336,11 @@ Result<std::vector<DoubtfulPressure>> OperatingModel::likelyAt(double rpm,
     return out;
 }
 
-Result<std::vector<NodeEffects>> OperatingModel::effectsAt(double rpm,
+Result<std::vector<NodeEffects>> OperatingModel::effectsAt(const Turned &turned,
                                                            std::span<const std::string> nodes)
 {
     const Inside &in = *m_inside;
-    const OperatingPoint point { in.m_oil, rpm, in.m_oil_c };
+    const OperatingPoint point { in.m_oil, turned, in.m_oil_c };
     const auto solution = in.m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());

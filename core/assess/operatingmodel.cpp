@@ -198,7 +198,7 @@ void OperatingModel::Inside::fillFilms(const Solution &solution, const Operating
             continue;
         BearingFilm b = f.film;
         b.load_n = static_cast<const FilmBearingLaw &>(m_network->law(f.element))
-                       .running(radPerSecond(point.rpm), point.sumpTemperature_c)
+                       .running(radPerSecond(point.crank_rpm()), point.sumpTemperature_c)
                        .load_n;
         b.eccentricityRatio = film->at.film.eccentricityRatio;
         b.smallest_m = film->smallestFilm_m;
@@ -209,8 +209,8 @@ void OperatingModel::Inside::fillFilms(const Solution &solution, const Operating
         b.peak_pa = film->peak_pa;
         b.carried = film->at.film.carried;
         // An engine that idles is not loaded.
-        if (const double krpm = point.rpm / 1000;
-            f.fullLoad_n > 0 && point.rpm > idlesUpTo * m_hotIdle_rpm)
+        if (const double krpm = point.crank_rpm() / 1000;
+            f.fullLoad_n > 0 && point.crank_rpm() > idlesUpTo * m_hotIdle_rpm)
             if (const auto full
                 = m_network->filmAt(f.element, solution, point,
                                     f.fullLoad_n + f.fullLoad_n_per_krpm2 * krpm * krpm))
@@ -304,7 +304,8 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
                                               Detail detail, const Steps *steps) const
 {
     OperatingResult out;
-    out.rpm = point.rpm;
+    out.rpm = point.turned.rpm;
+    out.pumpAlone = point.turned.pumpAlone;
     out.oil_c = point.sumpTemperature_c;
     out.warnings = solution.warnings;
     const double gauge = solution.pressure_pa[static_cast<size_t>(m_gaugeNode)];
@@ -320,14 +321,15 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
         if (w.crankDrilling >= 0)
             fillFed(w, solution, p);
         // What turning brings a rod is judged by what its film gets, not by the user's minimum.
-        p.need_pa = std::max(
-            turned ? p.need_pa : 0.0,
-            needAt_pa(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm, turned ? 0 : m_floor_pa));
+        p.need_pa = std::max(turned ? p.need_pa : 0.0,
+                             needAt_pa(w.need, point.turned.rpm, m_hotIdle_rpm, m_most_rpm,
+                                       turned ? 0 : m_floor_pa));
         p.needByFlow = turned;
         if (w.needsNothing)
             p.need_pa = 0;
         p.flow_m3_s = flowTaken_m3_s(w, solution);
-        p.needFlow_m3_s = w.outlets * needFlowAt_m3_s(w.need, point.rpm, m_hotIdle_rpm, m_most_rpm);
+        p.needFlow_m3_s
+            = w.outlets * needFlowAt_m3_s(w.need, point.turned.rpm, m_hotIdle_rpm, m_most_rpm);
         if (p.need_pa > 0)
             for (const int e : w.crankFed)
                 p.need_pa = std::max(
@@ -372,10 +374,10 @@ OperatingResult OperatingModel::Inside::judge(const Solution &solution, const Op
     return out;
 }
 
-Result<OperatingResult> OperatingModel::at(double rpm, Detail detail)
+Result<OperatingResult> OperatingModel::at(const Turned &turned, Detail detail)
 {
     const Inside &in = *m_inside;
-    const OperatingPoint point { in.m_oil, rpm, in.m_oil_c };
+    const OperatingPoint point { in.m_oil, turned, in.m_oil_c };
     const auto solution = in.m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
@@ -391,10 +393,10 @@ Result<OperatingResult> OperatingModel::at(double rpm, Detail detail)
     return out;
 }
 
-Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil, Detail detail)
+Result<OperatingResult> OperatingModel::at(const Turned &turned, const Oil &oil, Detail detail)
 {
     const Inside &in = *m_inside;
-    const OperatingPoint point { oil, rpm, in.m_oil_c };
+    const OperatingPoint point { oil, turned, in.m_oil_c };
     const auto solution = in.m_network->solve(point, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
@@ -403,11 +405,11 @@ Result<OperatingResult> OperatingModel::at(double rpm, const Oil &oil, Detail de
     return out;
 }
 
-Result<std::vector<double>> OperatingModel::pressures(double rpm, const Oil &oil,
+Result<std::vector<double>> OperatingModel::pressures(const Turned &turned, const Oil &oil,
                                                       std::span<const std::string> nodes)
 {
     const Inside &in = *m_inside;
-    const auto solution = in.m_network->solve({ oil, rpm, in.m_oil_c }, &m_state);
+    const auto solution = in.m_network->solve({ oil, turned, in.m_oil_c }, &m_state);
     if (!solution)
         return tl::unexpected(solution.error());
     std::vector<double> out;

@@ -7,6 +7,7 @@
 #include "circuit/change.h"
 #include "circuit/need.h"
 #include "circuit/solvestate.h"
+#include "circuit/turned.h"
 
 #include <memory>
 #include <span>
@@ -30,6 +31,8 @@ struct DoubtfulPressure
 {
     LikelyPressure pressure;
     std::vector<Doubt> from; ///< the largest first; shares add up to 1
+    /// Of its logarithm: what it has in common with each input, as far as that is still unknown.
+    std::vector<double> left_ln {};
     /// The range if one of its causes were none.
     LikelyPressure without(const Doubt &doubt) const;
 };
@@ -84,18 +87,21 @@ public:
         Everything, ///< and what every element and film does
     };
     /// Errors: as Network::solve.
-    Result<OperatingResult> at(double rpm, Detail detail = Detail::Everything);
+    Result<OperatingResult> at(const Turned &turned, Detail detail = Detail::Everything);
     /// With another oil; ranges are not for that.
-    Result<OperatingResult> at(double rpm, const Oil &oil, Detail detail = Detail::Values);
+    Result<OperatingResult> at(const Turned &turned, const Oil &oil,
+                               Detail detail = Detail::Values);
 
     /// Pressures at some nodes with the ranges nine builds in ten fall in, and what widens them.
     /// @param nodes  names; an unknown one reads 0
     /// Errors: as Network::solve.
-    Result<std::vector<DoubtfulPressure>> likelyAt(double rpm, std::span<const std::string> nodes);
+    Result<std::vector<DoubtfulPressure>> likelyAt(const Turned &turned,
+                                                   std::span<const std::string> nodes);
 
     /// Pressures at some nodes with what each uncertain input does to them.
     /// Errors: as Network::solve; an unknown node.
-    Result<std::vector<NodeEffects>> effectsAt(double rpm, std::span<const std::string> nodes);
+    Result<std::vector<NodeEffects>> effectsAt(const Turned &turned,
+                                               std::span<const std::string> nodes);
 
     /// How many independent normal draws make one possible build.
     size_t inputs() const;
@@ -112,7 +118,7 @@ public:
     /// Pressures (Pa) at some nodes, nothing judged: as quick as a solve.
     /// @param nodes  names; an unknown one reads 0
     /// Errors: as Network::solve.
-    Result<std::vector<double>> pressures(double rpm, const Oil &oil,
+    Result<std::vector<double>> pressures(const Turned &turned, const Oil &oil,
                                           std::span<const std::string> nodes);
     const Oil &oil() const;
 

@@ -4,6 +4,7 @@
 #include "checks/verdicttable.h"
 
 #include "assess/air.h"
+#include "assess/believed.h"
 #include "assess/figuremarks.h"
 #include "assess/figures.h"
 #include "assess/narrowed.h"
@@ -215,7 +216,11 @@ private:
         auto model = OperatingModel::make(m_build, m_in.sizes, at.oil_c);
         const auto doubts
             = model ? model->likelyAt(at.rpm, std::span(&node, 1)) : tl::unexpected(model.error());
-        return doubts ? narrowest(doubts->front(), least_pa).what : Phrase();
+        if (!doubts)
+            return {};
+        if (!m_primed)
+            m_primed = whilePriming(m_build, m_in.sizes);
+        return narrowest(doubts->front(), least_pa, *m_primed ? &**m_primed : nullptr).what;
     }
 
     Says needAt(const Check &c, const std::vector<std::string_view> &states) const
@@ -467,6 +472,8 @@ private:
     CheckBoard &m_board;
     const Build &m_build;
     const Figures &m_in;
+    /// Made when the first verdict is not sure; absent within: it is not primed any more.
+    mutable std::optional<std::optional<ReadAt>> m_primed {};
 };
 
 } // namespace

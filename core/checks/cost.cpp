@@ -123,7 +123,7 @@ Phrase told(const Build &build, const CheckCost &cost, const OperatingResult &af
                  ? "{0} gets {1} × what it needs at {2}, oil {3}; the pressure gauge moves {4} and "
                    "shows nothing"
                  : "{0} gets {1} × what it needs at {2}, oil {3}; the pressure gauge moves {4}",
-             { stop->name, Quantity { cost.ratio, Shows::Number }, asSpeed(after.rpm),
+             { stop->name, Quantity { cost.ratio, Shows::Number }, turnedText(build, after),
                asTemperature(after.oil_c), asChange(asPressure(cost.gauge_pa)) } };
 }
 
@@ -150,7 +150,7 @@ FaultCosts::FaultCosts(const Build &build, const std::vector<GaugedSize> &sizes)
     , m_at { { { "hot_idle", build.use.hotIdle_rpm, build.use.hotOil_c },
                { "most", build.use.most_rpm, build.use.hotOil_c },
                { "cold_2000", fast_rpm, build.use.coldestStart_c },
-               { "prime", primeTurn(build).crank_rpm, primeOil_c(build) } } }
+               { "prime", primeTurn(build).turned(), primeOil_c(build) } } }
 {
 }
 
@@ -161,7 +161,7 @@ FaultCosts::Results FaultCosts::solved(const Build &build, const CircuitChange &
     std::optional<OperatingModel> model;
     double oil_c = 0;
     for (size_t i = 0; i < m_at.size(); ++i) {
-        if (!(m_at[i].rpm > 0))
+        if (!(m_at[i].turned.rpm > 0))
             continue; // nothing turns
         if (!model || oil_c != m_at[i].oil_c) {
             auto made = OperatingModel::make(build, m_sizes, m_at[i].oil_c, change);
@@ -170,7 +170,7 @@ FaultCosts::Results FaultCosts::solved(const Build &build, const CircuitChange &
             model = std::move(*made);
             oil_c = m_at[i].oil_c;
         }
-        if (auto r = model->at(m_at[i].rpm, OperatingModel::Detail::Values))
+        if (auto r = model->at(m_at[i].turned, OperatingModel::Detail::Values))
             out[i] = std::move(*r);
     }
     return out;

@@ -46,7 +46,8 @@ private:
     struct At
     {
         std::string_view state;
-        double rpm, oil_c;
+        Turned turned;
+        double oil_c;
     };
     using Results = std::array<std::optional<OperatingResult>, 4>;
     Results solved(const Build &build, const CircuitChange &change) const;

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/verdicttable.h"
 
+#include "assess/believed.h"
 #include "assess/figuremarks.h"
 #include "assess/figures.h"
+#include "assess/narrowed.h"
 #include "circuit/elementtypes.h"
 #include "document/logbook.h"
 #include "pump/delivery.h"
@@ -259,7 +261,7 @@ VerdictRanges verdictRanges(const Build &build, const Figures &figures, Progress
 {
     const VerdictTable table = verdictTable(build, figures);
     std::map<double, std::optional<OperatingModel>> models; // by oil
-    VerdictRanges out;
+    VerdictRanges out { {}, whilePriming(build, figures.sizes) };
     for (size_t at = 0; at < table.states.size(); ++at) {
         if (progress && progress->cancel)
             break;
@@ -281,11 +283,55 @@ VerdictRanges verdictRanges(const Build &build, const Figures &figures, Progress
             DoubtfulPressure &p = (*likely)[i];
             // A cell may count from elsewhere: without the crank's oil column, absolute.
             const double from = rows[i]->cells[at].value - p.pressure.value_pa;
-            out.emplace(
+            out.cells.emplace(
                 std::pair(rows[i]->id, state.kind->id),
                 VerdictRange { p.pressure.low_pa + from, p.pressure.high_pa + from, std::move(p) });
         }
     }
+    return out;
+}
+
+const VerdictRange *VerdictRanges::find(const std::string &row, std::string_view state) const
+{
+    const auto at = cells.find({ row, state });
+    return at == cells.end() ? nullptr : &at->second;
+}
+
+bool reachesPast(const VerdictRow &row, const VerdictCell &cell, const VerdictRange &range)
+{
+    return row.upper ? range.high_pa > cell.limit && cell.value <= cell.limit
+                     : range.low_pa < cell.limit && cell.value >= cell.limit;
+}
+
+std::vector<WideCause> wideCauses(const VerdictTable &table, const VerdictRanges &ranges)
+{
+    std::vector<WideCause> out;
+    for (const VerdictRow &row : table.rows)
+        for (size_t at = 0; at < table.states.size(); ++at) {
+            const VerdictCell &cell = row.cells[at];
+            const VerdictRange *range = ranges.find(row.id, table.states[at]->kind->id);
+            if (!range || !(cell.limit > 0))
+                continue;
+            const DoubtfulPressure &doubtful = range->doubtful;
+            const bool past = reachesPast(row, cell, *range);
+            if (!past && !isWide(doubtful.pressure))
+                continue;
+            const double from = cell.value - doubtful.pressure.value_pa;
+            const Narrowing by
+                = narrowest(doubtful, row.upper ? 0 : cell.limit - from, ranges.priming());
+            auto cause = std::ranges::find(out, by.by, &WideCause::by);
+            if (cause == out.end())
+                cause = out.insert(out.end(), WideCause { by.by, by.action });
+            ++cause->figures;
+            if (!past)
+                continue;
+            ++cause->past;
+            const VerdictRange then { by.to.low_pa + from, by.to.high_pa + from, {} };
+            cause->settled += !reachesPast(row, cell, then);
+        }
+    std::ranges::stable_sort(out, [](const WideCause &a, const WideCause &b) {
+        return std::pair(a.settled, a.figures) > std::pair(b.settled, b.figures);
+    });
     return out;
 }
 

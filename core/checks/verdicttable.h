@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "assess/narrowed.h"
 #include "assess/operatingmodel.h"
 #include "assess/progress.h"
 #include "assess/rules.h"
@@ -84,10 +85,31 @@ struct VerdictRange
     double low_pa = 0, high_pa = 0;
     DoubtfulPressure doubtful;
 };
-/// By row and state.
-using VerdictRanges = std::map<std::pair<std::string, std::string_view>, VerdictRange>;
+struct VerdictRanges
+{
+    std::map<std::pair<std::string, std::string_view>, VerdictRange> cells {}; ///< by row and state
+    std::optional<ReadAt> primed {}; ///< whilePriming() of the build
+    /// Null: not one node's pressure.
+    const VerdictRange *find(const std::string &row, std::string_view state) const;
+    const ReadAt *priming() const { return primed ? &*primed : nullptr; }
+};
 /// Of every cell that is one node's pressure. Some solves and back-substitutions: not for a frame.
 VerdictRanges verdictRanges(const Build &build, const Figures &figures, Progress *progress);
+/// Whether what is within its limit may not be.
+bool reachesPast(const VerdictRow &row, const VerdictCell &cell, const VerdictRange &range);
+
+/// Ranges too wide to judge by, gathered by the measurement or reading that narrows them most.
+struct WideCause
+{
+    std::string by; ///< see Narrowing
+    Phrase action;
+    int figures = 0; ///< wider than a factor of two, or reaching past their limit
+    int past = 0; ///< of these, reaching past their limit
+    int settled = 0; ///< of these, no longer so afterwards
+};
+/// What settles most first, then what narrows most figures.
+std::vector<WideCause> wideCauses(const VerdictTable &table, const VerdictRanges &ranges);
+
 /// It must not outlive the figures.
 VerdictTable verdictTable(const Build &build, const Figures &figures);
 

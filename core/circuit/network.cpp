@@ -270,7 +270,7 @@ std::optional<WarmFilm> Network::filmAt(int element, const Solution &solution,
     const auto line = waltherLine(point.oil.kv40_mm2_s, point.oil.kv100_mm2_s);
     if (!part.film || !(dp > 0) || !line)
         return std::nullopt;
-    Running running = part.film->running(radPerSecond(point.rpm), point.sumpTemperature_c);
+    Running running = part.film->running(shaftSpeed_rad_s(i, point), point.sumpTemperature_c);
     running.load_n = load_n.value_or(running.load_n);
     return warmFilm(
         part.film->film(), running, dp, point.sumpTemperature_c + part.dt_k,
@@ -308,7 +308,7 @@ double Network::flowChange(int element, const Law &law, const Solution &solution
     const Part &part = m_elements[i];
     const double dp = solution.pressure_pa[static_cast<size_t>(part.from)]
         - solution.pressure_pa[static_cast<size_t>(part.to)];
-    const double speed = radPerSecond(point.rpm);
+    const double speed = shaftSpeed_rad_s(i, point);
     const double supply_c = point.sumpTemperature_c + part.dt_k;
     if (part.film && dp > 0)
         for (const auto &oil : solution.filmOil)

@@ -5,6 +5,7 @@
 #include "circuit/elimination.h"
 #include "circuit/laws.h"
 #include "circuit/solvestate.h"
+#include "circuit/turned.h"
 #include "circuit/warning.h"
 #include "oil/viscosity.h"
 
@@ -27,10 +28,14 @@ enum class BearingTemperature {
 struct OperatingPoint
 {
     Oil oil;
-    double rpm; ///< crankshaft, rev/min, > 0
+    Turned turned;
     double sumpTemperature_c; ///< −60…300; outside −20…150 the viscosity is extrapolated (warning)
     BearingTemperature bearingTemperature = BearingTemperature::Default;
     bool operator==(const OperatingPoint &) const = default;
+
+    /// A crank at rest lets pass what one does that a hand turns: bearings lie on their shells, and
+    /// of a turn each window is open for its share.
+    double crank_rpm() const { return turned.pumpAlone ? 1 : turned.rpm; }
 };
 
 /// Film curves prepared for one operating point: half the cost of a solve. For solving that point
@@ -160,6 +165,8 @@ private:
     Result<void> checkPaths(const Circuit &circuit) const;
     int addNode(const std::string &name, std::map<std::string, int, std::less<>> &known);
 
+    /// Of the shaft an element turns with (rad/s): the pump's own drive, or the crank.
+    double shaftSpeed_rad_s(size_t element, const OperatingPoint &point) const;
     OilState oilAt(const Part &part, size_t index, const OperatingPoint &point, Work &work) const;
     const FilmOil *filmOilAt(const Part &part, const OperatingPoint &point, Work &work) const;
     void prepareAll(const OperatingPoint &point, const KnownCurves *known, Work &work) const;

@@ -60,9 +60,13 @@ const FilmOil *Network::filmOilAt(const Part &part, const OperatingPoint &point,
     return work.filmOils.back().get();
 }
 
+double Network::shaftSpeed_rad_s(size_t element, const OperatingPoint &point) const
+{
+    return radPerSecond(static_cast<int>(element) == m_pump ? point.turned.rpm : point.crank_rpm());
+}
+
 void Network::prepareAll(const OperatingPoint &point, const KnownCurves *known, Work &work) const
 {
-    const double speed = radPerSecond(point.rpm);
     const bool same = known && known->point == point && known->curves.size() == m_elements.size();
     for (size_t i = 0; i < m_elements.size(); ++i) {
         const OilState oil = oilAt(m_elements[i], i, point, work);
@@ -70,9 +74,9 @@ void Network::prepareAll(const OperatingPoint &point, const KnownCurves *known, 
         if (same && filmOil && known->curves[i].first == m_elements[i].law.get())
             work.prepared[i] = { {}, known->curves[i].second };
         else
-            work.prepared[i]
-                = m_elements[i].law->prepare({ oil, speed, point.sumpTemperature_c, filmOil,
-                                               work.shear ? &*work.shear : nullptr });
+            work.prepared[i] = m_elements[i].law->prepare({ oil, shaftSpeed_rad_s(i, point),
+                                                            point.sumpTemperature_c, filmOil,
+                                                            work.shear ? &*work.shear : nullptr });
     }
 }
 
@@ -89,7 +93,7 @@ void Network::start(const OperatingPoint &point, const SolveState *state, Work &
     work.matrix = m_elimination.zero();
     const bool warm = state && state->filled && state->pressure_pa.size() == unknowns
         && state->lagged.size() == elements;
-    const double rise = m_rise.base_k + m_rise.perKrpm_k * point.rpm / 1000;
+    const double rise = m_rise.base_k + m_rise.perKrpm_k * point.crank_rpm() / 1000;
     work.memory = warm ? state->memory : std::vector<double>(elements, 0.0);
     work.filmRise_k = warm && point.bearingTemperature == BearingTemperature::Energy
         ? state->filmRise_k
@@ -100,7 +104,7 @@ void Network::start(const OperatingPoint &point, const SolveState *state, Work &
     // Walking along speeds, the step before tells where the next one leads.
     if (warm && state->formerRpm > 0 && state->rpm != state->formerRpm
         && state->formerPressure_pa.size() == unknowns) {
-        const double share = (point.rpm - state->rpm) / (state->rpm - state->formerRpm);
+        const double share = (point.turned.rpm - state->rpm) / (state->rpm - state->formerRpm);
         if (share > 0 && share <= 1.5)
             for (size_t i = 0; i < unknowns; ++i)
                 work.p[i] += share * (work.p[i] - state->formerPressure_pa[i]);
@@ -199,7 +203,7 @@ double Network::pumpFlow(const Work &work) const
 bool Network::balanceHeat(const OperatingPoint &point, Work &work) const
 {
     bool settled = true;
-    const double speed = radPerSecond(point.rpm);
+    const double speed = radPerSecond(point.crank_rpm()); // pumps are no bearings
     for (size_t i = 0; i < m_elements.size(); ++i) {
         const Part &e = m_elements[i];
         if (!e.isBearing || e.multiplier == 0)
@@ -223,8 +227,9 @@ bool Network::balanceHeat(const OperatingPoint &point, Work &work) const
 
 Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) const
 {
-    if (!(point.rpm > 0) || !(point.rpm <= 30000))
-        return fail("rpm", "must be above 0 and at most 30000, is " + formatPlain(point.rpm, 1));
+    if (!(point.turned.rpm > 0) || !(point.turned.rpm <= 30000))
+        return fail("rpm",
+                    "must be above 0 and at most 30000, is " + formatPlain(point.turned.rpm, 1));
     if (!(point.sumpTemperature_c >= -60) || !(point.sumpTemperature_c <= 300))
         return fail("oil_temp_c",
                     "must be -60 to 300, is " + formatPlain(point.sumpTemperature_c, 1));
@@ -257,16 +262,17 @@ Result<Solution> Network::solve(const OperatingPoint &point, SolveState *state) 
     if (!settled) {
         const std::string &node
             = m_nodes[static_cast<size_t>(m_nodeOf[static_cast<size_t>(work.worst)])];
-        return fail(node,
-                    { "solver.none",
-                      "no solution found at {0}, {1}; worst balance at node \"{2}\"",
-                      { asSpeed(point.rpm), asTemperature(point.sumpTemperature_c), node } });
+        return fail(
+            node,
+            { "solver.none",
+              "no solution found at {0}, {1}; worst balance at node \"{2}\"",
+              { asSpeed(point.turned.rpm), asTemperature(point.sumpTemperature_c), node } });
     }
     if (state) {
         state->formerRpm = state->filled ? state->rpm : 0;
         state->formerPressure_pa = std::move(state->pressure_pa);
         state->filled = true;
-        state->rpm = point.rpm;
+        state->rpm = point.turned.rpm;
         state->pressure_pa = work.p;
         state->memory = work.memory;
         state->filmRise_k = work.filmRise_k;
@@ -288,7 +294,6 @@ std::vector<double> Network::flowsAt(const OperatingPoint &point, const Solution
     work.temperature_c.resize(m_elements.size());
     work.oil.resize(m_elements.size());
     std::vector<double> out;
-    const double speed = radPerSecond(point.rpm);
     for (size_t i = 0; i < m_elements.size(); ++i) {
         const Part &e = m_elements[i];
         const double from = at.pressure_pa[static_cast<size_t>(e.from)];
@@ -306,14 +311,16 @@ std::vector<double> Network::flowsAt(const OperatingPoint &point, const Solution
                 + (dp > 0 && now
                        ? e.multiplier
                            * flowChangeByOil_m3_s(
-                               e.film->film(), e.film->running(speed, point.sumpTemperature_c), dp,
-                               std::max(0.01, at.oilTemperature_c[i] - now->supply_c), *now, *other)
+                               e.film->film(),
+                               e.film->running(shaftSpeed_rad_s(i, point), point.sumpTemperature_c),
+                               dp, std::max(0.01, at.oilTemperature_c[i] - now->supply_c), *now,
+                               *other)
                        : 0));
             continue;
         }
-        const Prepared prepared
-            = e.law->prepare({ oilAt(e, i, point, work), speed, point.sumpTemperature_c, nullptr,
-                               work.shear ? &*work.shear : nullptr });
+        const Prepared prepared = e.law->prepare(
+            { oilAt(e, i, point, work), shaftSpeed_rad_s(i, point), point.sumpTemperature_c,
+              nullptr, work.shear ? &*work.shear : nullptr });
         const double lagged = e.law->lagged() == Lagged::Fill
             ? e.law->laggedTarget(from, prepared).value
             : at.lagged[i];
@@ -393,7 +400,8 @@ void Network::warn(const OperatingPoint &point, const Work &, Solution &out) con
         } else if (e.kind == ElementKind::Relief) {
             const bool isRelief = static_cast<int>(i) == m_relief;
             const double share = delivered > 0 ? out.flow_m3_s[i] / delivered : 0;
-            if (isRelief && share > 0.01 && point.rpm <= 1000 && point.sumpTemperature_c >= 80)
+            if (isRelief && share > 0.01 && point.turned.rpm <= 1000
+                && point.sumpTemperature_c >= 80)
                 add("relief_open_at_hot_idle", "the relief valve is open at hot idle");
             if (!isRelief && share > 0.1)
                 add("filter_bypassed",

@@ -203,7 +203,7 @@ std::vector<const Look *> looksFor(const Build &build, const Fault &fault)
 
 std::vector<Suspect> suspectsOf(const Build &build)
 {
-    std::vector<Suspect> out { { {}, healthyPrior } };
+    std::vector<Suspect> out { { {}, healthyPrior }, { {}, 0, {}, true } };
     for (const FaultKind &k : faultKinds())
         if (k.prior > 0)
             addKind(build, k, out);
@@ -211,7 +211,7 @@ std::vector<Suspect> suspectsOf(const Build &build)
     for (const Suspect &s : out)
         sum += s.prior;
     for (Suspect &s : out)
-        s.prior /= sum;
+        s.prior = s.unlisted ? offPrior : s.prior / sum * (1 - offPrior);
     return out;
 }
 
@@ -297,7 +297,7 @@ Result<void> Diagnoser::findDirections(const Build &build, const std::vector<Gau
         auto model = OperatingModel::make(plain, sizes, c.oil_c);
         if (!model)
             return tl::unexpected(model.error());
-        auto seen = readAt(*model, c.rpm, nodes);
+        auto seen = readAt(*model, turnedAt(plain, c.rpm, c.byDrill), nodes);
         if (!seen)
             return tl::unexpected(seen.error());
         for (ReadAt &at : *seen) {
@@ -330,7 +330,7 @@ Result<void> Diagnoser::findDirections(const Build &build, const std::vector<Gau
 }
 
 Covariance Diagnoser::covarianceAt(std::span<const double> predicted,
-                                   std::span<const ReadPoint> places) const
+                                   std::span<const ReadPoint> places, bool off) const
 {
     const size_t taps = m_signatures.taps().size();
     std::vector<std::vector<double>> directions;
@@ -356,7 +356,15 @@ Covariance Diagnoser::covarianceAt(std::span<const double> predicted,
         eye[i] = std::hypot(eye[i] * std::sqrt(1 - gaugeOwnShare * gaugeOwnShare),
                             m_own[places[i].condition * taps + places[i].tap] * predicted[i]);
     // What is common to all readings is among the directions.
-    return { predicted, eye, bandModelOwn_ln, 0, directions };
+    return { predicted, eye, off ? std::hypot(bandModelOwn_ln, offEach_ln) : bandModelOwn_ln,
+             off ? offCommon_ln : 0, directions };
+}
+
+Covariance Diagnoser::covarianceOf(size_t guess, std::span<const double> predicted,
+                                   std::span<const ReadPoint> places) const
+{
+    const auto of = std::ranges::upper_bound(m_first, guess) - m_first.begin() - 1;
+    return covarianceAt(predicted, places, m_suspects[static_cast<size_t>(of)].unlisted);
 }
 
 bool Diagnoser::alike(size_t a, size_t b, std::span<const ReadPoint> places) const
@@ -395,7 +403,9 @@ void Diagnoser::findGroups()
             places.push_back({ c, t, 0, GaugeReading::usualGaugeU_kpa * 1e3 });
     for (size_t s = 0; s < m_suspects.size(); ++s) {
         const auto kind = [&](size_t i) {
-            return m_suspects[i].faults.empty() ? "" : m_suspects[i].faults.front().kind;
+            return m_suspects[i].unlisted      ? "unlisted"
+                : m_suspects[i].faults.empty() ? ""
+                                               : m_suspects[i].faults.front().kind;
         };
         const auto group
             = std::find_if(m_groups.begin(), m_groups.end(), [&](const std::vector<size_t> &g) {
@@ -455,7 +465,7 @@ std::vector<Covariance> Diagnoser::covariancesAt(std::span<const ReadPoint> plac
 {
     std::vector<Covariance> out;
     for (size_t g = 0; g < m_signatures.guesses(); ++g)
-        out.push_back(covarianceAt(predictedAt(m_signatures, g, places), places));
+        out.push_back(covarianceOf(g, predictedAt(m_signatures, g, places), places));
     return out;
 }
 
@@ -477,7 +487,8 @@ std::vector<double> Diagnoser::weights(std::span<const ReadPoint> read,
         double prior = std::log(m_suspects[s].prior / static_cast<double>(guessesOf(s)));
         for (const Symptom *said : symptoms)
             if (const SymptomKind *kind = findSymptomKind(said->symptom)) {
-                const double p = symptomChance(*kind, m_words[s]);
+                const double p
+                    = m_suspects[s].unlisted ? symptomPossible : symptomChance(*kind, m_words[s]);
                 prior += std::log(said->there ? p : 1 - p);
             }
         for (size_t g = m_first[s]; g < m_first[s + 1]; ++g) {
@@ -562,7 +573,7 @@ double Diagnoser::information(std::span<const double> weights, std::span<const R
             for (size_t i = 0; i < read.size(); ++i)
                 residual.push_back(read[i].value_pa - h[i]);
             h.push_back(at);
-            const auto [mean, variance] = covarianceAt(h, places).lastGiven(residual);
+            const auto [mean, variance] = covarianceOf(g, h, places).lastGiven(residual);
             own.push_back({ weights[g], mean, std::sqrt(variance) });
             mine += weights[g];
         }

@@ -2,6 +2,7 @@
 #include "diagnose/diagnosis.h"
 
 #include "assess/calibrated.h"
+#include "assess/operating.h"
 #include "diagnose/flowevidence.h"
 #include "document/logbook.h"
 #include "rules/rules.h"
@@ -46,6 +47,10 @@ public:
         m_out.symptoms = standing(m_build.symptoms);
         std::vector<Condition> conditions = usualConditions(m_build);
         m_usual = conditions.size();
+        // Until it has run there is the gauge while it is primed.
+        if (std::ranges::all_of(m_out.readings, &GaugeReading::byDrill) && primeTurn(m_build).drill)
+            conditions.push_back({ primeTurn(m_build).shaft_rpm, primeOil_c(m_build), {}, true });
+        m_offered = conditions.size();
         for (const GaugeReading *r : m_out.readings) {
             const Condition c = conditionOf(*r);
             if (std::find(conditions.begin(), conditions.end(), c) == conditions.end())
@@ -122,7 +127,7 @@ private:
     /// Where a reading stands: what was in the engine counts, named only where it was another oil.
     Condition conditionOf(const GaugeReading &r) const
     {
-        return { r.rpm, r.oil_c, r.oil == m_build.oil.grade ? "" : r.oil };
+        return { r.rpm, r.oil_c, r.oil == m_build.oil.grade ? "" : r.oil, r.byDrill };
     }
 
     void candidate(const std::vector<size_t> &group)
@@ -145,7 +150,8 @@ private:
         const Suspect &suspect = m_diagnoser->suspects()[of];
         c.faults = suspect.faults;
         if (suspect.faults.empty()) {
-            c.name = "Nothing wrong";
+            c.unlisted = suspect.unlisted;
+            c.name = suspect.unlisted ? "Something not on this list" : "Nothing wrong";
             c.severityKnown = true;
         } else {
             const auto severities = severitiesOf(suspect);
@@ -238,7 +244,7 @@ private:
             pair.prior = likely[a]->prior * likely[b]->prior;
             std::vector<double> fits;
             for (size_t i = 0; i < each; ++i) {
-                const double fit = logFit(solved, p * each + i);
+                const double fit = logFit(solved, p * each + i, false);
                 fits.push_back(std::isnan(fit) ? -HUGE_VAL : fit);
             }
             const auto best = std::max_element(fits.begin(), fits.end());
@@ -275,14 +281,17 @@ private:
         return onePlace ? std::string(kind.name) : c.name;
     }
 
-    double logFit(const Signatures &s, size_t guess) const
+    /// @param own  the signatures are the diagnoser's
+    double logFit(const Signatures &s, size_t guess, bool own) const
     {
         std::vector<double> h, y;
         for (const ReadPoint &p : m_read) {
             h.push_back(s.at(guess, p.condition, p.tap));
             y.push_back(p.value_pa);
         }
-        return m_diagnoser->covarianceAt(h, m_read).logDensity(y);
+        return (own ? m_diagnoser->covarianceOf(guess, h, m_read)
+                    : m_diagnoser->covarianceAt(h, m_read))
+            .logDensity(y);
     }
 
     /// ln of the sum of prior × likelihood over the single candidates, symptoms included. The
@@ -296,10 +305,12 @@ private:
             ++s;
         Candidate c;
         c.faults = m_diagnoser->suspects()[s].faults;
+        c.unlisted = m_diagnoser->suspects()[s].unlisted;
         return m_flowLogs[best]
             + std::log(m_diagnoser->suspects()[s].prior
                        / static_cast<double>(m_diagnoser->guessesOf(s)))
-            + logFit(signatures(), best) + std::log(symptomFactor(c)) - std::log(m_weights[best]);
+            + logFit(signatures(), best, true) + std::log(symptomFactor(c))
+            - std::log(m_weights[best]);
     }
 
     /// Chance of the symptoms: two faults together show what either shows.
@@ -310,7 +321,7 @@ private:
             const SymptomKind *kind = findSymptomKind(said->symptom);
             if (!kind)
                 continue;
-            double p = symptomOtherwise;
+            double p = c.unlisted ? symptomPossible : symptomOtherwise;
             for (const Fault &f : c.faults)
                 p = std::max(p, symptomChance(*kind, faultWords(m_build, f)));
             out *= said->there ? p : 1 - p;
@@ -321,7 +332,7 @@ private:
     void nextSteps()
     {
         const auto &s = signatures();
-        for (size_t c = 0; c < m_usual; ++c)
+        for (size_t c = 0; c < m_offered; ++c)
             for (size_t t = 0; t < s.taps().size(); ++t) {
                 const bool done = std::any_of(m_read.begin(), m_read.end(), [&](const auto &p) {
                     return p.condition == c && p.tap == t;
@@ -355,7 +366,7 @@ private:
     void conclude()
     {
         for (const Candidate &c : m_out.candidates)
-            if (c.faults.empty())
+            if (c.faults.empty() && !c.unlisted)
                 m_out.healthyPosterior = c.posterior;
         const Candidate &first = m_out.candidates.front();
         const Quantity likely = asShare(first.posterior);
@@ -366,7 +377,9 @@ private:
                            "belts.";
         } else if (first.posterior >= sureEnough) {
             m_out.verdict = { "diagnose.is", "{0}, {1}", { first.name, likely } };
-            m_out.advice = first.faults.empty()
+            m_out.advice = first.unlisted ? Phrase("Read again, and look over what was entered: "
+                                                   "nothing on the list explains these readings")
+                : first.faults.empty()
                 ? Phrase("The readings fit this build as it was measured")
                 : Phrase("diagnose.confirm", "Confirm before dismantling: {0}",
                          { first.looks.empty() ? std::string_view("read once more")
@@ -383,7 +396,7 @@ private:
     const std::vector<GaugedSize> &m_sizes;
     Progress *m_progress;
     std::optional<Diagnoser> m_diagnoser;
-    size_t m_usual = 0;
+    size_t m_usual = 0, m_offered = 0; ///< of the conditions: usual ones, those of next steps
     std::vector<ReadPoint> m_read, m_everywhere;
     std::vector<const Symptom *> m_weighed; ///< symptoms that count
     std::vector<double> m_flowLogs; ///< by guess
@@ -412,8 +425,13 @@ Phrase placeText(const Build &build, const std::string &tap, const Condition &c)
     name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
     return joinedBy({ { "diagnose.place",
                         "{0}, {1}, oil {2}",
-                        { name, asSpeed(c.rpm), asTemperature(c.oil_c) } },
+                        { name, turnedText(c.rpm, c.byDrill), asTemperature(c.oil_c) } },
                       c.oil });
+}
+
+Phrase placeText(const Build &build, const GaugeReading &r)
+{
+    return placeText(build, r.tap, { r.rpm, r.oil_c, r.oil, r.byDrill });
 }
 
 } // namespace mildpath

@@ -37,6 +37,7 @@ std::vector<const Look *> looksFor(const Build &build, const Fault &fault);
 struct Candidate
 {
     std::vector<Fault> faults; ///< empty: nothing wrong; severities are the likeliest
+    bool unlisted = false; ///< something that is not on the list, without a fault to name
     std::string name;
     /// Places no gauge can tell apart, the likeliest first; one where gauges know the place.
     std::vector<Fault> places;
@@ -85,13 +86,16 @@ struct Diagnosis
     Phrase advice; ///< what to do
 };
 
-/// Single faults that readings are searched for, with a prior each (sum 1), nothing wrong first.
+/// Single faults that readings are searched for, with a prior each (sum 1), nothing wrong first,
+/// then what is not on the list: pressures about the healthy engine's, and far wider (rules
+/// evidence.off…), the mass that readings of a forecast leave to it as well.
 struct Suspect
 {
     std::vector<Fault> faults; ///< severity 1; empty: nothing wrong
     double prior;
     /// Suspects of one kind and one stretch: no tap lies between them. Empty: by itself.
     std::string stretch {};
+    bool unlisted = false; ///< the model is off by something that is not on the list
 };
 std::vector<Suspect> suspectsOf(const Build &build);
 /// Severities of a suspect: the grid, or 1 where there is only on and off.
@@ -144,9 +148,15 @@ public:
     /// The suspect readings would find for a fault: its kind, or the one it is looked for as, at
     /// its place. Absent: it is not looked for.
     std::optional<size_t> suspectFor(const Fault &fault) const;
-    /// S of readings at these places around a prediction.
-    Covariance covarianceAt(std::span<const double> predicted,
+    /// S of readings at these places around what a guess predicts there.
+    Covariance covarianceOf(size_t guess, std::span<const double> predicted,
                             std::span<const ReadPoint> places) const;
+    /// S of readings at these places around a prediction from the list.
+    Covariance covarianceAt(std::span<const double> predicted,
+                            std::span<const ReadPoint> places) const
+    {
+        return covarianceAt(predicted, places, false);
+    }
     /// Mahalanobis distance of a guess from the healthy engine at these places.
     double distance(size_t guess, std::span<const ReadPoint> places) const;
     /// The same of an engine that gives these pressures there.
@@ -164,6 +174,9 @@ private:
     Result<void> findDirections(const Build &build, const std::vector<GaugedSize> &sizes);
     void findGroups();
 
+    /// @param off  the model is off as well
+    Covariance covarianceAt(std::span<const double> predicted, std::span<const ReadPoint> places,
+                            bool off) const;
     bool alike(size_t a, size_t b, std::span<const ReadPoint> places) const;
     std::vector<Suspect> m_suspects;
     std::vector<size_t> m_first; ///< guess by suspect, one past the end last
@@ -188,5 +201,6 @@ std::string diagnosisText(const Build &build, const Diagnosis &diagnosis, const 
 Phrase severityAt(const Build &build, const Candidate &candidate, double severity);
 /// "rear main gallery, 800 rev/min, oil 100 °C".
 Phrase placeText(const Build &build, const std::string &tap, const Condition &condition);
+Phrase placeText(const Build &build, const GaugeReading &reading);
 
 } // namespace mildpath

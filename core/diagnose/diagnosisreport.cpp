@@ -14,6 +14,8 @@ Json candidateToJson(const Build &build, const Candidate &c)
 {
     Json out;
     out["name"] = c.name;
+    if (c.unlisted)
+        out["unlisted"] = true;
     out["posterior"] = c.posterior;
     out["prior"] = c.prior;
     out["faults"] = Json::array();
@@ -82,6 +84,7 @@ Json diagnosisToJson(const Build &build, const Diagnosis &d)
         out["readings"].push_back({ { "id", r.id },
                                     { "tap", r.tap },
                                     { "rpm", r.rpm },
+                                    { "by_drill", r.byDrill },
                                     { "oil_temp_c", r.oil_c },
                                     { "pressure_kpa", r.pressure_kpa },
                                     { "u_kpa", r.u_kpa },
@@ -127,8 +130,7 @@ std::string diagnosisText(const Build &build, const Diagnosis &d, const UnitStyl
                "  {0}  {1}  {2}  {3}",
                { asPressure(d.readings[i]->pressure_kpa * 1e3), asPressure(d.healthy_pa[i]),
                  asPressure(d.candidates.front().predicted_pa[i]),
-                 placeText(build, d.readings[i]->tap,
-                           { d.readings[i]->rpm, d.readings[i]->oil_c, d.readings[i]->oil }) } });
+                 placeText(build, *d.readings[i]) } });
     line("\nWhat fits");
     for (const Candidate &c : d.candidates) {
         if (c.posterior < 0.005 && c.prior * 100 < 1)

@@ -24,13 +24,13 @@ struct Watched
 
 Condition conditionOf(const Build &build, const FlowSeen &f)
 {
-    const Element *pump = pumpOf(build);
-    const double ratio = pump ? std::max(0.01, pump->value("drive_ratio")) : 1;
     Condition out { build.use.hotIdle_rpm, f.oil_c.value_or(build.heat.surroundings_c) };
-    if (f.means == "drill")
-        out.rpm = *build.start.value("drill_rpm") / ratio;
-    else if (f.means == "starter")
+    if (f.means == "drill") {
+        out.rpm = *build.start.value("drill_rpm");
+        out.byDrill = true;
+    } else if (f.means == "starter") {
         out.rpm = *build.start.value("starter_rpm");
+    }
     return out;
 }
 

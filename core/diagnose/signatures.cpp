@@ -3,6 +3,7 @@
 
 #include "assess/calibrated.h"
 #include "assess/circuitof.h"
+#include "assess/operating.h"
 #include "circuit/elementtypes.h"
 #include "circuit/network.h"
 #include "quantity/parallel.h"
@@ -65,6 +66,7 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
     out.m_pressure_pa.assign(out.m_guesses.size() * all * taps,
                              std::numeric_limits<double>::quiet_NaN());
     std::vector<Oil> oils;
+    std::vector<Turned> turned;
     std::map<double, Base> bases;
     for (size_t c = 0; c < all; ++c) {
         const std::string &grade = out.m_conditions[c].oil;
@@ -73,6 +75,7 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
             return fail("oil", "there is no oil \"" + grade + "\" on the shelf");
         oils.push_back(runningOil(*oil));
         calibrate(build, oils.back());
+        turned.push_back(turnedAt(build, out.m_conditions[c].rpm, out.m_conditions[c].byDrill));
         bases[out.m_conditions[c].oil_c].conditions.push_back(c);
     }
     for (auto &[oil_c, base] : bases) {
@@ -84,7 +87,7 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
         base.network = std::move(*network);
         for (const size_t c : base.conditions) {
             SolveState state;
-            const OperatingPoint point { oils[c], out.m_conditions[c].rpm, oil_c };
+            const OperatingPoint point { oils[c], turned[c], oil_c };
             const auto s = base.network->solve(point, &state);
             if (!s)
                 return tl::unexpected(s.error());
@@ -118,10 +121,10 @@ Result<Signatures> Signatures::make(const Build &build, const std::vector<Gauged
                 for (const Fault &f : out.m_guesses[g])
                     applyOilFault(f, oil);
                 SolveState state = alike ? base.states[i] : last;
-                auto s = network->solve({ oil, out.m_conditions[c].rpm, oil_c }, &state);
+                auto s = network->solve({ oil, turned[c], oil_c }, &state);
                 if (!s) {
                     SolveState fresh;
-                    s = network->solve({ oil, out.m_conditions[c].rpm, oil_c }, &fresh);
+                    s = network->solve({ oil, turned[c], oil_c }, &fresh);
                     state = std::move(fresh);
                 }
                 if (!s)

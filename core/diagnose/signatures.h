@@ -13,9 +13,10 @@ namespace mildpath {
 /// Where a gauge was or could be read: speed and oil, all taps at once.
 struct Condition
 {
-    double rpm;
+    double rpm; ///< crankshaft; of the pump's shaft by a drill
     double oil_c;
     std::string oil {}; ///< grade; empty: the build's
+    bool byDrill = false; ///< the crank at rest
     bool operator==(const Condition &) const = default;
 };
 

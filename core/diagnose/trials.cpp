@@ -54,7 +54,8 @@ public:
             }
             OperatingModel &model = models.at(c.oil_c);
             const std::string node = m_build.circuit.taps.at(tap);
-            const auto p = model.pressures(c.rpm, model.oil(), std::span(&node, 1));
+            const auto p = model.pressures(turnedAt(m_build, c.rpm, c.byDrill), model.oil(),
+                                           std::span(&node, 1));
             if (!p)
                 return {};
             const double common_ln = z.empty() ? 0 : commonPart_ln(model.inputList(), z);

@@ -65,19 +65,19 @@ bool TapChange::shows() const
 }
 
 Result<WhatIf> whatIf(const Build &build, const std::vector<GaugedSize> &sizes,
-                      const std::vector<Fault> &faults, double rpm, double oil_c)
+                      const std::vector<Fault> &faults, const Turned &turned, double oil_c)
 {
     WhatIf out;
     auto healthy = OperatingModel::make(build, sizes, oil_c);
     if (!healthy)
         return tl::unexpected(healthy.error());
-    auto before = healthy->at(rpm, OperatingModel::Detail::Films);
+    auto before = healthy->at(turned, OperatingModel::Detail::Films);
     if (!before)
         return tl::unexpected(before.error());
     auto changed = OperatingModel::make(build, sizes, oil_c, faultChange(build, faults));
     if (!changed)
         return tl::unexpected(changed.error());
-    auto after = changed->at(rpm, OperatingModel::Detail::Films);
+    auto after = changed->at(turned, OperatingModel::Detail::Films);
     if (!after)
         return tl::unexpected(after.error());
     out.before = std::move(*before);

@@ -30,7 +30,7 @@ struct WhatIf
 };
 /// Errors: as applyFault and Network::solve.
 Result<WhatIf> whatIf(const Build &build, const std::vector<GaugedSize> &sizes,
-                      const std::vector<Fault> &faults, double rpm, double oil_c);
+                      const std::vector<Fault> &faults, const Turned &turned, double oil_c);
 
 Json whatIfToJson(const Build &build, const std::vector<Fault> &faults, const WhatIf &result);
 

@@ -88,7 +88,7 @@ constexpr std::array<Family, 12> familyTable { {
       std::nullopt, "", Single, Summary::Mean, HousingPart::None, false, true, "", lashMethods },
 } };
 
-constexpr std::array<NumberKey, 41> keyTable { {
+constexpr std::array<NumberKey, 42> keyTable { {
     { "shell_wall_mm", "wall of one shell", std::nullopt, 0, 20, false, "main" },
     { "shell_wall_mm", "wall of one shell", std::nullopt, 0, 20, false, "big_end" },
     { "plug_bore_mm", "hole it closes", std::nullopt, 0, 100, true, "plug" },
@@ -101,6 +101,8 @@ constexpr std::array<NumberKey, 41> keyTable { {
     { "groove_depth_mm", "depth of the shell's groove", std::nullopt, 0, 10, true, "main" },
     { "journal_groove_depth_mm", "depth of the journal's groove", std::nullopt, 0, 10, true,
       "main" },
+    { "journal_groove_width_mm", "width of the journal's groove; else as the shell's", std::nullopt,
+      0, 60, true, "main" },
     asYesNo({ "journal_groove", "groove in the journal", std::nullopt, 0, 1, false, "main" }),
     asYesNo({ "cross_drilled", "journal drilled across", std::nullopt, 0, 1, false, "main" }),
     { "thrust_bevel_mm2", "oil bevel toward the thrust face, section", std::nullopt, 0, 20, false,

@@ -172,9 +172,9 @@ Phrase describeEntry(const Build &build, const LogEntry &entry)
         [&](const Repair &r) { return nameOfStop(build, r.item) + " " + r.done; },
         [&](const ShopJob &j) { return "for the machine shop: " + shopJobName(j); },
         [&](const GaugeReading &r) {
-            return Phrase(
-                "log.gauge", "{0}, {1}: {2}",
-                { tapName(build, r.tap), asSpeed(r.rpm), asPressure(r.pressure_kpa * 1e3) });
+            return Phrase("log.gauge", "{0}, {1}: {2}",
+                          { tapName(build, r.tap), turnedText(r.rpm, r.byDrill),
+                            asPressure(r.pressure_kpa * 1e3) });
         },
         [&](const Symptom &s) {
             if (s.symptom == otherNoise && !s.sound.empty())
@@ -250,6 +250,12 @@ bool isCalibrated(std::string_view input)
 {
     return input == "readings" || input == "oil" || input == "gauge" || input == "model"
         || findFamily(input);
+}
+
+Phrase turnedText(double rpm, bool byDrill)
+{
+    return byDrill ? Phrase("turned.drill", "drill at {0}", { asSpeed(rpm) })
+                   : asPhrase(asSpeed(rpm));
 }
 
 std::string tapName(const Build &build, const std::string &tap)

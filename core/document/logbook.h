@@ -106,6 +106,8 @@ bool isCalibrated(std::string_view input);
 
 /// "Rear main gallery": a gauge tap for people.
 std::string tapName(const Build &build, const std::string &tap);
+/// "800 rev/min"; "drill at 250 rev/min".
+Phrase turnedText(double rpm, bool byDrill);
 /// Where oil can be seen to come at a stop, by name: each lifter, each rocker, each jet; or the
 /// stop itself.
 std::vector<std::string> flowOutlets(const Build &build, const Stop &stop);

@@ -145,6 +145,11 @@ private:
         if (const double wall_mm = s.value("shell_wall_mm");
             wall_mm > 0 && s.value("groove_depth_mm") >= wall_mm)
             add(place + "/values/groove_depth_mm", "must be less than the wall of the shell");
+        for (const std::string &id : s.elements)
+            if (const Element *e = m_build.circuit.find(id);
+                e && isBearing(*e) && s.value("journal_groove_width_mm") >= e->value("width_mm"))
+                add(place + "/values/journal_groove_width_mm",
+                    "must be less than the width of the bearing");
     }
 
     void oilAndUse()

@@ -17,11 +17,12 @@ namespace mildpath {
 struct GaugeReading : Record
 {
     std::string tap; ///< of the circuit
-    double rpm = 0; ///< crankshaft
+    double rpm = 0; ///< crankshaft; of the pump's shaft where a drill turned it
     double oil_c = 0; ///< in the sump
     double pressure_kpa = 0;
     double u_kpa = usualGaugeU_kpa; ///< standard uncertainty of gauge and eye
     std::string oil; ///< grade; empty: the build's
+    bool byDrill = false; ///< the pump alone was turned, the crank at rest
     bool operator==(const GaugeReading &) const = default;
 
     /// 0.05 bar, own choice: a workshop gauge read to half a division.

@@ -79,7 +79,8 @@ template <> const RecordType &recordType<GaugeReading>()
     static const RecordType type
         = describeRecord<GaugeReading>("gauge_reading")
               .must<&GaugeReading::tap>("tap", "where the gauge sat")
-              .must<&GaugeReading::rpm>("rpm", "of the crankshaft")
+              .must<&GaugeReading::rpm>("rpm",
+                                        "of the crankshaft; of the pump's shaft with by_drill")
               .above(0, "rev/min", mostGaugeReading_rpm)
               .must<&GaugeReading::oil_c>("oil_temp_c", "in the sump")
               .in("°C", -60, 200)
@@ -87,7 +88,9 @@ template <> const RecordType &recordType<GaugeReading>()
               .in("kPa", 0, mostGaugeReading_kpa)
               .field<&GaugeReading::u_kpa>("u_kpa", "standard uncertainty of gauge and eye")
               .above(0, "kPa", 500)
-              .ifSet<&GaugeReading::oil>("oil", "grade; else the build's");
+              .ifSet<&GaugeReading::oil>("oil", "grade; else the build's")
+              .ifSet<&GaugeReading::byDrill>(
+                  "by_drill", "priming: a drill turned the pump alone, the crank at rest");
     return type;
 }
 

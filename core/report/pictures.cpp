@@ -208,7 +208,7 @@ SheetPicture forecastPicture(const Build &build, const Assessment &assessment,
     svg.line(plot.at(slowest, floor), plot.at(fastest, floor), Svg::hold, 1, "5 4");
     svg.text({ plot.right() + 8, plot.y(floor) + 4 }, "minimum", 11, Svg::hold);
     for (const GaugeReading *r : readings)
-        if (r->tap == build.gaugeTap && r->rpm >= slowest && r->rpm <= fastest)
+        if (r->tap == build.gaugeTap && !r->byDrill && r->rpm >= slowest && r->rpm <= fastest)
             svg.circle(plot.at(r->rpm, shown(r->pressure_kpa * 1e3)), 4, "#ffffff", Svg::ink);
     return picture("Pressure forecast at the gauge",
                    readings.empty() ? "bands: likely range"

@@ -125,7 +125,8 @@ SheetPicture readAgainstPicture(const std::vector<Residual> &residuals, const Un
         svg.text({ nameLeft, y + 4 },
                  render({ "picture.read_at",
                           "{0}, {1}",
-                          { asSpeed(r.reading->rpm), asTemperature(r.reading->oil_c) } },
+                          { turnedText(r.reading->rpm, r.reading->byDrill),
+                            asTemperature(r.reading->oil_c) } },
                         style),
                  10.5, Svg::ink);
         const double low = x(shown(r.expected.low_pa)), high = x(shown(r.expected.high_pa));

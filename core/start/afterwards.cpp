@@ -45,12 +45,13 @@ public:
             }
             OperatingModel &model = models.at(key);
             const std::string node = m_build.circuit.taps.at(r->tap);
-            const auto p = model.pressures(r->rpm, model.oil(), std::span(&node, 1));
+            const Turned turned = turnedAt(m_build, r->rpm, r->byDrill);
+            const auto p = model.pressures(turned, model.oil(), std::span(&node, 1));
             if (!p)
                 return tl::unexpected(p.error());
             LikelyPressure here { p->front(), p->front(), p->front() };
             if (ranges) {
-                const auto at = model.at(r->rpm, OperatingModel::Detail::Ranges);
+                const auto at = model.at(turned, OperatingModel::Detail::Ranges);
                 if (!at)
                     return tl::unexpected(at.error());
                 // The band belongs to the gauge's own tap; another one is as uncertain, relatively.
@@ -87,8 +88,8 @@ Result<std::vector<Residual>> residualsOf(const Build &build, const std::vector<
         const double u
             = std::hypot(readings[i]->u_kpa * 1e3, (e.high_pa - e.low_pa) / 2 / likelyFactor);
         r.distance = u > 0 ? r.residual_pa / u : 0;
-        const double floor
-            = readings[i]->tap == build.gaugeTap && readings[i]->rpm >= 0.9 * build.use.hotIdle_rpm
+        const double floor = readings[i]->tap == build.gaugeTap && !readings[i]->byDrill
+                && readings[i]->rpm >= 0.9 * build.use.hotIdle_rpm
             ? build.use.hotIdleFloor_kpa * 1e3
             : 0;
         r.mark = markOfReading(pa, e, floor);

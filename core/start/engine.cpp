@@ -40,7 +40,7 @@ Result<SimulatedEngine> SimulatedEngine::make(const Build &build, const Assessme
     const Element *pump = pumpOf(build);
     if (!pump)
         return fail("/circuit", "there is no pump to turn");
-    out.m_ratio = std::max(0.01, pump->value("drive_ratio"));
+    out.m_ratio = pumpDriveRatio(build);
     out.m_swept_m3 = pumpDisplacement_m3(*pump);
     out.m_prime = primeForecast(build, assessment);
     out.m_oil_c = options.oil_c.value_or(out.m_prime.oil_c);
@@ -82,7 +82,7 @@ void SimulatedEngine::draw(const Assessment &assessment)
 
 const SimulatedEngine::Sample &SimulatedEngine::sample(int rpmStep, int oilStep)
 {
-    const auto [it, fresh] = m_samples.try_emplace({ rpmStep, oilStep });
+    const auto [it, fresh] = m_samples.try_emplace({ m_pumpAlone, rpmStep, oilStep });
     Sample &out = it->second;
     if (!fresh)
         return out;
@@ -103,7 +103,7 @@ const SimulatedEngine::Sample &SimulatedEngine::sample(int rpmStep, int oilStep)
         model = std::move(*made);
     }
     const double rpm = firstSpeed_rpm * std::pow(speedStep, rpmStep);
-    const auto r = model->at(rpm, OperatingModel::Detail::Everything);
+    const auto r = model->at({ rpm, m_pumpAlone }, OperatingModel::Detail::Everything);
     if (!r) {
         m_trouble = r.error().message;
         return out;
@@ -156,6 +156,8 @@ void SimulatedEngine::settle()
 void SimulatedEngine::turn(Turning how, double rpm)
 {
     m_turning = how;
+    if (how != Turning::Still)
+        m_pumpAlone = how == Turning::Drill;
     m_asked_rpm = how == Turning::Still ? 0 : how == Turning::Drill ? rpm / m_ratio : rpm;
 }
 

@@ -11,6 +11,7 @@
 #include <optional>
 #include <random>
 #include <string>
+#include <tuple>
 #include <vector>
 
 namespace mildpath {
@@ -93,12 +94,13 @@ private:
     std::map<std::string, double> m_tapOwn_pa;
     std::shared_ptr<std::mt19937_64> m_random;
     std::map<int, std::optional<OperatingModel>> m_models;
-    std::map<std::pair<int, int>, Sample> m_samples;
+    std::map<std::tuple<bool, int, int>, Sample> m_samples; ///< pump alone, speed, oil
     PrimeForecast m_prime;
     double m_toFill_m3 = 0, m_suction_m3 = 0, m_swept_m3 = 0; ///< swept: of a turn of the shaft
     double m_ratio = 1; ///< shaft over crank
     bool m_neverLifts = false;
     Turning m_turning = Turning::Still;
+    bool m_pumpAlone = false; ///< a drill turns it, or did until it was let go of
     double m_asked_rpm = 0; ///< of the crank
     double m_t_s = 0, m_crank_rpm = 0, m_oil_c = 20,
            m_level = 0; ///< level: 0…1 of the steady pressure

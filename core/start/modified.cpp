@@ -88,8 +88,8 @@ Result<Modified> compareModified(const Build &build, const std::vector<GaugedSiz
     for (size_t i = 0; i < asIs->size(); ++i) {
         const Residual &a = (*asIs)[i], &m = (*modified)[i];
         out.readings.push_back({ a.reading->id, a.reading->tap, a.reading->rpm, a.reading->oil_c,
-                                 a.reading->pressure_kpa * 1e3, a.expected.value_pa,
-                                 m.expected.value_pa });
+                                 a.reading->pressure_kpa * 1e3, a.reading->byDrill,
+                                 a.expected.value_pa, m.expected.value_pa });
         out.misfitBefore += a.distance * a.distance;
         out.misfitAfter += m.distance * m.distance;
     }

@@ -17,6 +17,7 @@ struct ModifiedReading
     std::string reading; ///< id
     std::string tap;
     double rpm = 0, oil_c = 0, read_pa = 0;
+    bool byDrill = false;
     double asIs_pa = 0, modified_pa = 0; ///< expected
 };
 

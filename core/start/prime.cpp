@@ -123,7 +123,8 @@ private:
 
     void steady(const Element &pump)
     {
-        const auto r = assessAt(m_build, m_assessment.sizes, m_out.crank_rpm, m_out.oil_c);
+        const auto r
+            = assessAt(m_build, m_assessment.sizes, primeTurn(m_build).turned(), m_out.oil_c);
         if (!r) {
             m_out.unsolved = r.error();
             return;

@@ -271,8 +271,8 @@ Debrief Rehearsal::debrief(const Assessment &assessment) const
         out.harm = m_harm.where() + " ran below its required pressure for too long";
     best(out);
     const Build &b = *m_build;
-    const std::pair<std::string, std::pair<double, double>> moments[] = {
-        { "Priming", { m_prime.crank_rpm, m_prime.oil_c } },
+    const std::pair<std::string, std::pair<Turned, double>> moments[] = {
+        { "Priming", { primeTurn(b).turned(), m_prime.oil_c } },
         { "Cold idle", { b.use.hotIdle_rpm, m_prime.oil_c } },
         { "Hot idle", { b.use.hotIdle_rpm, b.use.hotOil_c } },
     };

@@ -97,6 +97,7 @@ Json startReportToJson(const Build &build, const StartGate &gate, const PrimeFor
         out["readings"].push_back({ { "id", r.reading->id },
                                     { "tap", r.reading->tap },
                                     { "rpm", r.reading->rpm },
+                                    { "by_drill", r.reading->byDrill },
                                     { "oil_temp_c", r.reading->oil_c },
                                     { "pressure_kpa", r.reading->pressure_kpa },
                                     { "expected", band(r.expected) },
@@ -199,7 +200,8 @@ public:
         for (const Residual &r : against.residuals)
             line({ "start.read",
                    "  {0}, {1}, {2}: {3}, likely {4}",
-                   { tapName(m_build, r.reading->tap), asSpeed(r.reading->rpm),
+                   { tapName(m_build, r.reading->tap),
+                     turnedText(r.reading->rpm, r.reading->byDrill),
                      asTemperature(r.reading->oil_c), asPressure(r.reading->pressure_kpa * 1e3),
                      QuantityRange { asPressure(r.expected.low_pa),
                                      asPressure(r.expected.high_pa) } } });

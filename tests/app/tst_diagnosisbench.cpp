@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "benchfixture.h"
 #include "checks/assessment.h"
+#include "diagnose/diagnosis.h"
 
 #include "bench/forecast/diagnosispage.h"
 #include "bench/forecast/forecastbench.h"
@@ -32,6 +33,7 @@ private Q_SLOTS:
     void reading_isRecordedAndJudged();
     void readingAgain_correctsTheFirst();
     void badReading_isRefused();
+    void readingByDrill_saysSo();
     void symptom_isSaidAndUnsaid();
     void diagnosis_agreesWithTheCommandLine();
     void candidate_opensAsWhatIf();
@@ -215,6 +217,21 @@ void TestDiagnosisBench::candidate_opensAsWhatIf()
     QVERIFY(document().imagined() == std::vector<Fault> { second });
     QCOMPARE(document().selectedStop(), qs(second.stop));
     QVERIFY(inPanel<QSlider>(QStringLiteral("whatIf.0.severity")));
+}
+
+void TestDiagnosisBench::readingByDrill_saysSo()
+{
+    forecast(2);
+    choose(inPanel<QComboBox>(QStringLiteral("reading.turned")),
+           QStringLiteral("by a drill, crank at rest"));
+    verifyClose(*inPanel<QuantityField>(QStringLiteral("reading.rpm"))->value(),
+                *build().start.value("drill_rpm"), 1e-9);
+    readGauge(QStringLiteral("Filter housing"), "300", "20", "2.1");
+    const GaugeReading &r = build().gaugeReadings.back();
+    QVERIFY(r.byDrill && r.rpm == 300);
+    const Diagnosis *d = diagnosis();
+    QVERIFY(d && !d->readings.empty());
+    QVERIFY(said(placeText(build(), r)).find("drill at 300 rpm") != std::string::npos);
 }
 
 void TestDiagnosisBench::nextReading_fillsTheForm()

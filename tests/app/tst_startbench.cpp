@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The bench of the first start through its widgets.
+#include "assess/believed.h"
 #include "checks/assessment.h"
 #include "checks/cost.h"
 #include "startfixture.h"
@@ -31,6 +32,7 @@ private Q_SLOTS:
     void gate_isSignedInPlaceAndOpensTheStart();
     void card_stepsAndChoicesAreRecordedAndUndone();
     void card_valuesMoveTheForecast();
+    void primingPressure_isAReadingOfTheDrilledPump();
     void record_withoutSenderOrGateSaysWhy();
     void lowPressure_alarmsWithPictureAndSound();
     void silentSender_alarms();
@@ -152,6 +154,33 @@ void TestStartBench::card_valuesMoveTheForecast()
     // A value that cannot be is refused, the old one kept.
     type(inPanel<QuantityField>(QStringLiteral("start.filter_l")), QStringLiteral("90 l"));
     QCOMPARE(*build().start.own("filter_l"), 0.9);
+}
+
+void TestStartBench::primingPressure_isAReadingOfTheDrilledPump()
+{
+    start();
+    seen("fuel_off");
+    step("prime");
+    const PrimeForecast prime = primeForecast(build(), assessment());
+    QVERIFY(prime.drill);
+    const size_t before = build().gaugeReadings.size();
+    type(inPanel<QuantityField>(QStringLiteral("card.prime_pressure")), QStringLiteral("-1"));
+    QCOMPARE(build().gaugeReadings.size(), before); // refused
+    type(inPanel<QuantityField>(QStringLiteral("card.prime_pressure")), QStringLiteral("1.9"));
+    QCOMPARE(build().gaugeReadings.size(), before + 1);
+    const GaugeReading &r = build().gaugeReadings.back();
+    QVERIFY(r.byDrill);
+    verifyClose(r.rpm, prime.shaft_rpm, 1e-9);
+    verifyClose(r.pressure_kpa, 190, 1e-6);
+    QVERIFY(lastStep("prime") && lastStep("prime")->outcome == "done");
+    QVERIFY(Believed::by(build(), assessment().sizes));
+    // One more corrects nothing of the step.
+    const std::string gone = lastStep("prime")->id;
+    type(inPanel<QuantityField>(QStringLiteral("card.prime_pressure")), QStringLiteral("1.8"));
+    QCOMPARE(lastStep("prime")->id, gone);
+    QCOMPARE(build().gaugeReadings.size(), before + 2);
+    document().undoStack().undo();
+    QCOMPARE(build().gaugeReadings.size(), before + 1);
 }
 
 void TestStartBench::record_withoutSenderOrGateSaysWhy()

@@ -489,22 +489,21 @@ void TestChecks::ranges_saySharesThatAddUp()
     size_t nodes = 0;
     for (const VerdictRow &r : t.rows)
         for (size_t k = 0; k < r.cells.size(); ++k) {
-            const auto at = ranges.find({ r.id, t.states[k]->kind->id });
-            QCOMPARE(at != ranges.end(), !r.cells[k].node.empty());
-            if (at == ranges.end())
+            const VerdictRange *at = ranges.find(r.id, t.states[k]->kind->id);
+            QCOMPARE(at != nullptr, !r.cells[k].node.empty());
+            if (!at)
                 continue;
             ++nodes;
-            QVERIFY(at->second.low_pa <= r.cells[k].value
-                    && r.cells[k].value <= at->second.high_pa);
+            QVERIFY(at->low_pa <= r.cells[k].value && r.cells[k].value <= at->high_pa);
             double sum = 0;
-            for (const Doubt &d : at->second.doubtful.from)
+            for (const Doubt &d : at->doubtful.from)
                 sum += d.share;
             verifyClose(sum, 1, 1e-9);
         }
     QVERIFY(nodes > 50);
     // As the assessment has it, from the same solution.
     const LikelyPressure &idle = f.operating.hotIdle.gauge;
-    const VerdictRange &said = ranges.at({ "gauge", "hot_idle" });
+    const VerdictRange &said = *ranges.find("gauge", "hot_idle");
     verifyClose(said.low_pa, idle.low_pa, 1e-6);
     verifyClose(said.high_pa, idle.high_pa, 1e-6);
 

@@ -68,7 +68,8 @@ const Diagnosis &unread()
 const Candidate &candidate(const Diagnosis &d, const std::string &kind)
 {
     for (const Candidate &c : d.candidates)
-        if (kind.empty() ? c.faults.empty() : !c.faults.empty() && c.faults[0].kind == kind)
+        if (kind.empty() ? c.faults.empty() && !c.unlisted
+                         : !c.faults.empty() && c.faults[0].kind == kind)
             return c;
     qFatal("no candidate %s", kind.c_str());
 }
@@ -192,6 +193,8 @@ private Q_SLOTS:
     void priors_sumToOne();
     void noReadings_leaveThePriors();
     void healthyReadings_areCalledHealthy();
+    void whatNothingExplains_isSaidToBe();
+    void untilItRuns_primingIsAmongTheNextReadings();
     void fault_isFound_data();
     void fault_isFound();
     void otherOil_isTakenIntoAccount();
@@ -295,7 +298,9 @@ void TestDiagnosis::priors_sumToOne()
         for (const Suspect &s : suspects)
             sum += s.prior;
         verifyClose(sum, 1, 1e-12);
-        QVERIFY(suspects.front().faults.empty());
+        QVERIFY(suspects.front().faults.empty() && !suspects.front().unlisted);
+        QCOMPARE(std::ranges::count(suspects, true, &Suspect::unlisted), 1);
+        QCOMPARE(std::ranges::find(suspects, true, &Suspect::unlisted)->prior, offPrior);
         QVERIFY(suspects.size() >= 20);
     }
 }
@@ -321,6 +326,42 @@ void TestDiagnosis::healthyReadings_areCalledHealthy()
     QVERIFY(d);
     QCOMPARE(d->candidates.front().name, std::string("Nothing wrong"));
     QCOMPARE(d->candidates.front().posterior, d->healthyPosterior);
+}
+
+/// Pressures that no fault makes, and that healthy engines do not scatter to.
+void TestDiagnosis::whatNothingExplains_isSaidToBe()
+{
+    Build b = demoBuild();
+    for (const auto &[rpm, oil_c, factor] :
+         { std::tuple(800.0, 100.0, 0.45), std::tuple(3000.0, 20.0, 1.9),
+           std::tuple(3000.0, 100.0, 1.45) })
+        b = with(b,
+                 read("rear_main_gallery", rpm, oil_c,
+                      assessAt(b, sizesOf(b), rpm, oil_c)->gauge.value_pa * factor));
+    const auto d = diagnose(b, sizesOf(b));
+    QVERIFY(d);
+    const Candidate &first = d->candidates.front();
+    QVERIFY2(first.unlisted && first.posterior > 0.9, first.name.c_str());
+    QVERIFY(said(d->advice).find("nothing on the list") != std::string::npos);
+    double sum = 0;
+    for (const Candidate &c : d->candidates)
+        sum += c.posterior;
+    verifyClose(sum, 1, 1e-9);
+}
+
+void TestDiagnosis::untilItRuns_primingIsAmongTheNextReadings()
+{
+    const auto byDrill = [](const Diagnosis &d) {
+        return std::ranges::count_if(
+            d.next, [](const NextStep &n) { return !n.look && n.condition.byDrill; });
+    };
+    QVERIFY(byDrill(unread()) > 0);
+    for (const NextStep &n : unread().next)
+        if (n.condition.byDrill)
+            QVERIFY2(said(n.text).find("drill at 250 rpm") != std::string::npos,
+                     said(n.text).c_str());
+    const Build ran = readOf("filter_clogged=0.3", 0.01);
+    QCOMPARE(byDrill(*diagnose(ran, sizesOf(ran))), 0);
 }
 
 void TestDiagnosis::fault_isFound_data()

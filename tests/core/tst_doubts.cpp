@@ -6,16 +6,38 @@
 #include "assess/narrowed.h"
 #include "assess/operatingmodel.h"
 #include "checks/assessment.h"
+#include "checks/verdicttable.h"
 #include "document/edit.h"
 #include "document/enginevalue.h"
 #include "entries.h"
+#include "start/afterwards.h"
 #include "storage/buildfile.h"
 #include "storage/templates.h"
 #include "testing.h"
 
+#include <set>
+
 using namespace mildpath;
 
 namespace tst_doubts {
+
+namespace {
+
+/// The gauge read while a drill primes the build.
+Build primed(const Build &b, double pressure_pa)
+{
+    GaugeReading r;
+    r.tap = b.gaugeTap;
+    r.byDrill = true;
+    r.rpm = primeTurn(b).shaft_rpm;
+    r.oil_c = primeOil_c(b);
+    r.pressure_kpa = pressure_pa / 1e3;
+    r.by = "check";
+    r.at = "2026-11-30T10:00:00";
+    return applyEdit(b, AddEntry { r }).value();
+}
+
+} // namespace
 
 class TestDoubts : public QObject
 {
@@ -26,8 +48,11 @@ private Q_SLOTS:
     void gaugedTemplates_areSureBeforePriming_data();
     void gaugedTemplates_areSureBeforePriming();
     void wideRanges_nameWhatNarrowsThem();
+    void primingIsNamed_byWhatItWouldLeave();
     void readings_areBelievedAsFarAsTheyGo();
     void readingOfAnotherOil_doesNotCount();
+    void primingByDrill_narrowsTheRunningEngine();
+    void causesOfWideRanges_areGatheredByWhatNarrowsThem();
 };
 
 void TestDoubts::reliefsReturn_isAskedAndFollowed()
@@ -138,13 +163,40 @@ void TestDoubts::wideRanges_nameWhatNarrowsThem()
     const auto doubts = model->likelyAt(b.use.hotIdle_rpm, std::span(&node, 1));
     const LikelyPressure now = doubts->front().pressure;
     const auto width = [](const LikelyPressure &p) { return std::log(p.high_pa / p.low_pa); };
-    const Narrowing read = narrowest(doubts->front(), 0);
+    DoubtfulPressure gaugedAll = doubts->front();
+    std::erase_if(gaugedAll.from, [](const Doubt &d) { return !d.family.empty(); });
+    const Narrowing read = narrowest(gaugedAll, 0, nullptr);
+    QCOMPARE(read.by, std::string(Narrowing::there));
     QVERIFY(width(read.to) < 0.6 * width(now));
-    QVERIFY(said(read.what).find("Read the pressure gauge") != std::string::npos);
     // Where gauging alone is enough, gauging is named.
-    const Narrowing gauged = narrowest(doubts->front(), now.low_pa * 1.0001);
+    const Narrowing gauged = narrowest(doubts->front(), now.low_pa * 1.0001, nullptr);
     QVERIFY2(said(gauged.what).starts_with("Gauge all "), said(gauged.what).c_str());
     QVERIFY(width(gauged.to) < width(now) && gauged.to.low_pa >= now.low_pa);
+}
+
+/// What a reading while priming would leave is what believing one leaves.
+void TestDoubts::primingIsNamed_byWhatItWouldLeave()
+{
+    Build b = loadTemplate("inline-four-three-main")->build;
+    const auto sizes = judgeSizes(b);
+    const auto primedThere = whilePriming(b, sizes);
+    QVERIFY(primedThere);
+    auto model = OperatingModel::make(b, sizes, b.use.hotOil_c);
+    const std::string node = b.circuit.taps.at(b.gaugeTap);
+    const auto doubts = model->likelyAt(b.use.hotIdle_rpm, std::span(&node, 1));
+    const Narrowing named = narrowest(doubts->front(), 0, &*primedThere);
+    QCOMPARE(named.by, std::string(Narrowing::priming));
+    const auto believed = Believed::by(primed(b, primedThere->forecast_pa), sizes);
+    auto with = OperatingModel::make(believed->applied(b), sizes, b.use.hotOil_c);
+    const LikelyPressure now = with->at(b.use.hotIdle_rpm)->gauge;
+    // But for what is left there for something that is not on the list.
+    const auto width = [](const LikelyPressure &p) { return std::log(p.high_pa / p.low_pa); };
+    verifyClose(width(named.to), width(now), 0.12);
+    // Once it runs it is not primed any more.
+    Build ran = primed(b, primedThere->forecast_pa);
+    QVERIFY(whilePriming(ran, sizes));
+    ran.gaugeReadings.back().byDrill = false;
+    QVERIFY(!whilePriming(ran, sizes));
 }
 
 void TestDoubts::readings_areBelievedAsFarAsTheyGo()
@@ -179,6 +231,21 @@ void TestDoubts::readings_areBelievedAsFarAsTheyGo()
         QVERIFY(std::log(now.high_pa / now.low_pa) < 0.67 * std::log(was.high_pa / was.low_pa));
         QVERIFY(!believed->nothingExplains());
     }
+    // With the relief valve open it is the valve that is read.
+    for (const double rpm : { 800.0, 5800.0 }) {
+        GaugeReading r;
+        r.tap = b.gaugeTap;
+        r.rpm = rpm;
+        r.oil_c = 60;
+        r.pressure_kpa = assessAt(b, sizes, rpm, 60)->gauge.value_pa / 1e3;
+        r.by = "check";
+        r.at = "2026-11-30T10:00:00";
+        const auto idle = believedIdle(applyEdit(b, AddEntry { r }).value(), sizes);
+        QCOMPARE(idle->onRelief, rpm > 1000 ? 1u : 0u);
+        QCOMPARE(said(believedText(*idle)).find("relief valve tells of that only")
+                     != std::string::npos,
+                 rpm > 1000);
+    }
     // A third of it is no scatter.
     const auto off = Believed::by(read(0.3), sizes);
     QVERIFY(off->nothingExplains() && off->offProbability() > 0.5);
@@ -197,6 +264,61 @@ void TestDoubts::readingOfAnotherOil_doesNotCount()
     r.at = "2026-11-30T10:00:00";
     b = applyEdit(b, AddEntry { r }).value();
     QCOMPARE(Believed::by(b, judgeSizes(b)).error().place, std::string("readings"));
+}
+
+/// The crank rests while a drill turns the pump: what the gauge shows then is of the same engine.
+void TestDoubts::primingByDrill_narrowsTheRunningEngine()
+{
+    // Neither relief nor jets open at that speed: they alone would hold the pressure.
+    const Build b = loadTemplate("inline-four-three-main")->build;
+    const auto sizes = judgeSizes(b);
+    const PrimeTurn turn = primeTurn(b);
+    QVERIFY(turn.drill && turn.turned().pumpAlone);
+    auto cold = OperatingModel::make(b, sizes, 20.0);
+    const double forecast = cold->at(turn.turned())->gauge.value_pa;
+    auto plain = OperatingModel::make(b, sizes, 100.0);
+    const LikelyPressure was = plain->at(b.use.hotIdle_rpm)->gauge;
+    double before = 0;
+    for (const double share : { 0.95, 1.0, 1.05 }) {
+        const Build with = primed(b, share * forecast);
+        const auto believed = Believed::by(with, sizes);
+        QVERIFY2(believed, believed ? "" : said(believed.error().message).c_str());
+        auto model = OperatingModel::make(believed->applied(with), sizes, 100.0);
+        const LikelyPressure now = model->at(b.use.hotIdle_rpm)->gauge;
+        const double width = std::log(now.high_pa / now.low_pa);
+        QVERIFY2(width < 0.8 * std::log(was.high_pa / was.low_pa),
+                 qPrintable(QString::number(width)));
+        QVERIFY(now.value_pa > before); // a higher reading, a higher forecast
+        before = now.value_pa;
+        // Read against what it was forecast to be, not against a running engine.
+        const auto residuals = residualsOf(with, sizes);
+        verifyClose(residuals->front().expected.value_pa, forecast, 1e-6);
+    }
+}
+
+void TestDoubts::causesOfWideRanges_areGatheredByWhatNarrowsThem()
+{
+    const Build b = loadTemplate("v6-four-cam")->build; // nothing is gauged
+    const Figures f(b);
+    const VerdictTable table = verdictTable(b, f);
+    const VerdictRanges ranges = verdictRanges(b, f, nullptr);
+    int past = 0, told = 0;
+    for (const VerdictRow &row : table.rows)
+        for (size_t k = 0; k < table.states.size(); ++k)
+            if (const VerdictRange *r = ranges.find(row.id, table.states[k]->kind->id);
+                r && row.cells[k].limit > 0)
+                past += reachesPast(row, row.cells[k], *r);
+    const auto causes = wideCauses(table, ranges);
+    QVERIFY(!causes.empty());
+    std::set<std::string> once;
+    for (const WideCause &c : causes) {
+        QVERIFY(once.insert(c.by).second);
+        QVERIFY(c.settled <= c.past && c.past <= c.figures && c.figures > 0);
+        QCOMPARE(said(c.action).starts_with("Gauge all "), findFamily(c.by) != nullptr);
+        told += c.past;
+        QVERIFY(c.settled <= causes.front().settled);
+    }
+    QCOMPARE(told, past);
 }
 
 } // namespace tst_doubts

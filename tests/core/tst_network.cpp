@@ -89,6 +89,7 @@ private Q_SLOTS:
     void splitPipe_changesNothingWhileLaminar();
     void reliefSpring_doesNothingWhileShut();
     void adjoint_agreesWithDifferences();
+    void pumpAlone_isAGearedPumpOnACrankAtRest();
     void badCircuits_nameTheirPlace_data();
     void badCircuits_nameTheirPlace();
     void badEdits_nameTheirPlace_data();
@@ -330,6 +331,36 @@ void TestNetwork::adjoint_agreesWithDifferences()
                 = compiled(wider).solve(point)->pressure_pa[static_cast<size_t>(tap)]
                 - s->pressure_pa[static_cast<size_t>(tap)];
             verifyClose(predicted, solved, film ? 0.05 : 0.02, 0, QString::fromLatin1(id));
+        }
+    }
+}
+
+/// A pump turned alone is what one geared up so far would be on a crank a hand turns.
+void TestNetwork::pumpAlone_isAGearedPumpOnACrankAtRest()
+{
+    for (const bool film : { false, true }) {
+        Circuit circuit = inlineFour();
+        for (Element &e : circuit.elements)
+            if (film && e.kind == ElementKind::Bearing) {
+                e.kind = ElementKind::FilmBearing;
+                e.values.erase("ecc");
+                e.values.erase("speed_flow");
+                e.values["load_n"] = 500;
+            }
+        constexpr double rpm = 80;
+        Circuit geared = circuit;
+        for (Element &e : geared.elements)
+            if (e.kind == ElementKind::Pump)
+                e.values["drive_ratio"] = e.value("drive_ratio") * rpm;
+        for (const double oil_c : { 20.0, 80.0 }) {
+            const Network network = compiled(circuit);
+            const auto alone = network.solve({ referenceOil(40), { rpm, true }, oil_c });
+            const auto asGeared = compiled(geared).solve({ referenceOil(40), 1, oil_c });
+            const auto turning = network.solve({ referenceOil(40), rpm, oil_c });
+            QVERIFY(alone && asGeared && turning);
+            for (size_t n = 0; n < alone->pressure_pa.size(); ++n)
+                verifyClose(alone->pressure_pa[n], asGeared->pressure_pa[n], 1e-6, 1);
+            QVERIFY(alone->pressure_pa != turning->pressure_pa);
         }
     }
 }

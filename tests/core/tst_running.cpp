@@ -15,6 +15,7 @@
 #include "storage/templates.h"
 #include "testing.h"
 
+#include <array>
 #include <random>
 
 // Builds as they run: crank feeds by windows, the leak of real shells, oil under shear, warm
@@ -44,6 +45,7 @@ private Q_SLOTS:
     void flowFactor_isTheFlow();
     void plan_saysVentAndBushes();
     void groovesDeeperThanTheShell_areRefused();
+    void journalsGroove_hasItsOwnWidth();
     void pump_losesToAirThickOilAndShear();
     void mains_knowWhichRodsTheyFeed();
     void driedPassage_isSaid();
@@ -374,6 +376,49 @@ void TestRunning::groovesDeeperThanTheShell_areRefused()
     QVERIFY(applyEdit(b, SetStopValue { "main_2", "groove_depth_mm", 1.2 }));
     const auto refused = applyEdit(b, SetStopValue { "main_2", "groove_depth_mm", 1.5 });
     QVERIFY(!refused && refused.error().place.find("groove_depth_mm") != std::string::npos);
+}
+
+void TestRunning::journalsGroove_hasItsOwnWidth()
+{
+    const auto with = [](double shell_deg, double width_mm) {
+        Build b = demoBuild();
+        for (Stop &s : b.engine.stops)
+            if (s.id == "main_2") {
+                s.values["groove_deg"] = shell_deg;
+                s.values["journal_groove"] = 1;
+                s.values["journal_groove_depth_mm"] = 1;
+                s.values["groove_depth_mm"] = 1;
+                s.values["journal_groove_width_mm"] = width_mm;
+            }
+        return b;
+    };
+    const auto slot = [&](const Build &b) {
+        const Circuit c = circuitOf(b, judgeSizes(b), settledTemperatures(b, 100));
+        const Stop &main = *b.engine.find("main_2");
+        std::array<double, 3> out {}; // width and depth of the slot, width the film loses
+        for (const Element &e : c.elements) {
+            if (e.kind == ElementKind::CrankDrilling && e.from == main.points.front().node)
+                out = { e.value("slot_width_mm"), e.value("slot_depth_mm"), out[2] };
+            if (isBearing(e) && std::ranges::find(main.elements, e.id) != main.elements.end())
+                out[2] = e.value("groove_width_mm");
+        }
+        return out;
+    };
+    const auto journal = slot(with(0, 5));
+    verifyClose(journal[0], 5, 1e-9);
+    verifyClose(journal[1], 1, 1e-9);
+    verifyClose(journal[2], 5, 1e-9);
+    // Both together pass by the section of both; the film loses the wider one.
+    for (const double width_mm : { 2.0, 6.0 }) {
+        const Build b = with(360, width_mm);
+        const auto both = slot(b);
+        const double shell = both[0];
+        verifyClose(both[0] * both[1], shell * 1 + width_mm * 1, 1e-9);
+        verifyClose(both[2], std::max(shell, width_mm), 1e-9);
+    }
+    const Build b = with(360, 5);
+    const auto refused = applyEdit(b, SetStopValue { "main_2", "journal_groove_width_mm", 59 });
+    QVERIFY(!refused && refused.error().place.find("journal_groove_width_mm") != std::string::npos);
 }
 
 void TestRunning::pump_losesToAirThickOilAndShear()

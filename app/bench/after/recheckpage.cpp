@@ -447,7 +447,7 @@ PanelContent RecheckPage::panel()
         out.push_back(PanelText { tr("Read; forecast as it is → made so:"), Tone::Muted });
     for (const ModifiedReading &r : m_modified->readings)
         out.push_back(PanelRow {
-            Figure::speed(r.rpm).text(),
+            qs(turnedText(r.rpm, r.byDrill)),
             { tr("%1 read; %2 → %3")
                   .arg(Figure::pressure(r.read_pa).number, Figure::pressure(r.asIs_pa).number,
                        Figure::pressure(r.modified_pa).number),

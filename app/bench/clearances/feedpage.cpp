@@ -254,6 +254,11 @@ PanelContent FeedPage::panel()
     choose(QStringLiteral("journalGroove"),
            journalGroove ? tr("Journal has no groove") : tr("Journal is grooved"), "journal_groove",
            journalGroove ? 0 : 1);
+    if (groove > 0)
+        out.push_back(stopValueField(m_open, *stop, "groove_depth_mm"));
+    if (journalGroove)
+        for (const char *key : { "journal_groove_width_mm", "journal_groove_depth_mm" })
+            out.push_back(stopValueField(m_open, *stop, key));
     choose(QStringLiteral("crossDrilled"),
            crossed ? tr("Journal is not drilled across") : tr("Journal is drilled across"),
            "cross_drilled", crossed ? 0 : 1);

@@ -79,6 +79,7 @@ DiagnosisPage::DiagnosisPage(OpenBuild &open, QWidget *parent)
             ++tap;
         }
         m_rpm = n.condition.rpm;
+        m_byDrill = n.condition.byDrill;
         m_oil_c = n.condition.oil_c;
         Q_EMIT changed();
     });
@@ -100,6 +101,7 @@ void DiagnosisPage::refresh()
             ++m_tap;
         }
         m_rpm = b.use.hotIdle_rpm;
+        m_byDrill = false;
         m_oil_c = b.use.hotOil_c;
     }
     const auto answer = m_open.answers().ask(ask::diagnosis());
@@ -227,10 +229,10 @@ void DiagnosisPage::readingPanel(PanelContent &out)
     for (const GaugeReading *r : standing(b.gaugeReadings))
         if (r->id == m_reading) {
             out.push_back(PanelHeading { tr("This reading") });
-            out.push_back(
-                PanelText { qs(placeText(b, r->tap, { r->rpm, r->oil_c, r->oil }))
-                            + QStringLiteral(": ") + Figure::pressure(r->pressure_kpa * 1e3).text()
-                            + QStringLiteral(" ± ") + Figure::pressure(r->u_kpa * 1e3).number });
+            out.push_back(PanelText { qs(placeText(b, *r)) + QStringLiteral(": ")
+                                      + Figure::pressure(r->pressure_kpa * 1e3).text()
+                                      + QStringLiteral(" ± ")
+                                      + Figure::pressure(r->u_kpa * 1e3).number });
             out.push_back(PanelButton { QStringLiteral("reading.takeBack"), tr("Take it back"),
                                         [open = &m_open, id = r->id] {
                                             saidIfRefused(open->takeBack("gauge_readings", id));
@@ -256,8 +258,20 @@ void DiagnosisPage::readingPanel(PanelContent &out)
             return {};
         };
     };
+    out.push_back(PanelChoice { QStringLiteral("reading.turned"),
+                                tr("turned"),
+                                { tr("running"), tr("by a drill, crank at rest") },
+                                m_byDrill ? 1 : 0,
+                                [this](int i) -> Result<void> {
+                                    m_byDrill = i == 1;
+                                    if (m_byDrill)
+                                        m_rpm = *m_open.build().start.value("drill_rpm");
+                                    Q_EMIT changed();
+                                    return {};
+                                } });
     out.push_back(PanelField {
-        QStringLiteral("reading.rpm"), tr("speed"), Dimension::Speed, "rev/min", 0, m_rpm,
+        QStringLiteral("reading.rpm"), m_byDrill ? tr("pump shaft") : tr("speed"), Dimension::Speed,
+        "rev/min", 0, m_rpm,
         keep(&m_rpm, 1, mostGaugeReading_rpm, range(asSpeed(1), asSpeed(mostGaugeReading_rpm))) });
     out.push_back(PanelField {
         QStringLiteral("reading.oil"), tr("oil at"), Dimension::Temperature, "°C", 0, m_oil_c,
@@ -285,6 +299,7 @@ void DiagnosisPage::recordReading(double pressure_pa)
         if (i++ == m_tap)
             r.tap = name;
     r.rpm = m_rpm;
+    r.byDrill = m_byDrill;
     r.oil_c = m_oil_c;
     r.pressure_kpa = pressure_pa / 1e3;
     r.u_kpa = m_u_pa / 1e3;
@@ -293,7 +308,8 @@ void DiagnosisPage::recordReading(double pressure_pa)
         r.oil.clear();
     // The same place read again corrects what stands there.
     for (const GaugeReading *old : standing(m_open.build().gaugeReadings))
-        if (old->tap == r.tap && old->rpm == r.rpm && old->oil_c == r.oil_c && old->oil == r.oil)
+        if (old->tap == r.tap && old->rpm == r.rpm && old->byDrill == r.byDrill
+            && old->oil_c == r.oil_c && old->oil == r.oil)
             r.replaces = old->id;
     saidIfRefused(m_open.record(r));
 }

@@ -103,6 +103,7 @@ private:
     /// The next reading to be recorded; stays from one to the next.
     int m_tap = -1;
     double m_rpm = 0, m_oil_c = 0;
+    bool m_byDrill = false; ///< then the speed is of the pump's shaft
     double m_u_pa = GaugeReading::usualGaugeU_kpa * 1e3;
 };
 

@@ -45,8 +45,7 @@ void ReadingScale::setAnswer(std::shared_ptr<const AnsweredDiagnosis> answer, si
         for (size_t i = 0; i < n; ++i) {
             const GaugeReading &r = *m_answer->answer->readings[i];
             spoken << tr("%1 reads %2, healthy %3")
-                          .arg(qs(placeText(*m_answer->about.build, r.tap,
-                                            { r.rpm, r.oil_c, r.oil })),
+                          .arg(qs(placeText(*m_answer->about.build, r)),
                                Figure::pressure(r.pressure_kpa * 1e3).text(),
                                Figure::pressure(m_answer->answer->healthy_pa[i]).text());
         }
@@ -120,8 +119,8 @@ void ReadingScale::paintEvent(QPaintEvent *)
             p.drawRoundedRect(QRectF(4, y, width() - 8, scaleRow - 1), 4, 4);
         }
         drawLine(p, QRectF(left, y + 1, right - left, 15), Qt::AlignVCenter,
-                 qs(placeText(*m_answer->about.build, r.tap, { r.rpm, r.oil_c, r.oil })),
-                 textFont(TextSize::Small), r.id == m_chosen ? t.selection : t.muted);
+                 qs(placeText(*m_answer->about.build, r)), textFont(TextSize::Small),
+                 r.id == m_chosen ? t.selection : t.muted);
         const double line = y + 24;
         p.setPen(QPen(t.line, 4, Qt::SolidLine, Qt::RoundCap));
         p.drawLine(QPointF(x(r.pressure_kpa * 1e3), line), QPointF(x(d.healthy_pa[i]), line));

@@ -271,11 +271,11 @@ void PressurePage::verdict(PanelContent &out) const
             verdicts.idle.mark, tr("Hot idle %1").arg(Figure::pressure(idle.value_pa).text()),
             tr("your minimum: %1").arg(Figure::pressure(verdicts.idle.least_pa).text()) });
         if (const auto ranges = m_open.answers().find(ask::verdictRanges()); ranges && isWide(idle))
-            if (const auto cell = ranges->answer.find({ "gauge", "hot_idle" });
-                cell != ranges->answer.end())
-                out.push_back(
-                    PanelText { qs(narrowest(cell->second.doubtful, verdicts.idle.least_pa).what),
-                                Tone::Plain });
+            if (const VerdictRange *cell = ranges->answer.find("gauge", "hot_idle"))
+                out.push_back(PanelText {
+                    qs(narrowest(cell->doubtful, verdicts.idle.least_pa, ranges->answer.priming())
+                           .what),
+                    Tone::Plain });
         if (const auto believed = m_open.answers().find(ask::believed());
             believed && believed->answer)
             out.push_back(

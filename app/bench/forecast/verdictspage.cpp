@@ -96,9 +96,8 @@ void VerdictGrid::setRanges(VerdictRanges ranges)
 
 const VerdictRange *VerdictGrid::rangeOf(int row, int column) const
 {
-    const auto at = m_ranges.find({ m_table.rows[static_cast<size_t>(row)].id,
-                                    m_table.states[static_cast<size_t>(column)]->kind->id });
-    return at == m_ranges.end() ? nullptr : &at->second;
+    return m_ranges.find(m_table.rows[static_cast<size_t>(row)].id,
+                         m_table.states[static_cast<size_t>(column)]->kind->id);
 }
 
 void VerdictGrid::choose(int row, int column)
@@ -354,9 +353,7 @@ void VerdictsPage::doubts(const VerdictRow &row, const VerdictRange &range, Pane
         tr("likely %1")
             .arg(inWords(QuantityRange { cell.figure(range.low_pa), cell.figure(range.high_pa) })),
         Tone::Muted });
-    const double limit = cell.limit;
-    if (row.upper ? range.high_pa > limit && cell.value <= limit
-                  : range.low_pa < limit && cell.value >= limit)
+    if (reachesPast(row, cell, range))
         out.push_back(PanelText { tr("Its range reaches past the limit.") });
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("Where the doubt comes from") });
@@ -379,6 +376,24 @@ void VerdictsPage::doubts(const VerdictRow &row, const VerdictRange &range, Pane
                                       .arg(qs(findFamily(toGauge->family)->plural).toLower(),
                                            inWords(cell.figure(width - less))),
                                   Tone::Muted });
+    }
+}
+
+/// All of them at once, the measurement that mends most first.
+void VerdictsPage::wideRanges(PanelContent &out) const
+{
+    const auto causes = wideCauses(m_grid->table(), m_grid->ranges());
+    if (causes.empty())
+        return;
+    out.push_back(PanelRule {});
+    out.push_back(PanelHeading { tr("What would narrow most") });
+    for (const WideCause &c : causes) {
+        const QString figures = counted(c.figures, tr("range too wide"), tr("ranges too wide"));
+        out.push_back(PanelText { qs(c.action) + QStringLiteral(": ")
+                                  + (c.past == 0 ? figures
+                                                 : tr("%1, %2 past a limit, of which it settles %3")
+                                                       .arg(figures, inWords(asCount(c.past)),
+                                                            inWords(asCount(c.settled)))) });
     }
 }
 
@@ -421,6 +436,7 @@ PanelContent VerdictsPage::panel()
     out.push_back(PanelText { tr("at the pressure gauge, hot idle"), Tone::Muted });
     out.push_back(PanelButton { QStringLiteral("verdict.route"), tr("Oil path"),
                                 [this] { Q_EMIT benchAsked(Place::Route); } });
+    wideRanges(out);
     std::vector<PanelVerdict> others;
     for (const VerdictRow &r : t.rows)
         for (size_t k = 0; k < r.cells.size(); ++k)

@@ -21,6 +21,7 @@ public:
     /// Of a cell; null: none, or not known yet.
     const VerdictRange *rangeOf(int row, int column) const;
     const VerdictTable &table() const { return m_table; }
+    const VerdictRanges &ranges() const { return m_ranges; }
     void choose(int row, int column);
     int row() const { return m_row; }
     int column() const { return m_column; }
@@ -64,6 +65,7 @@ public:
 private:
     void pickWorst();
     void doubts(const VerdictRow &row, const VerdictRange &range, PanelContent &out) const;
+    void wideRanges(PanelContent &out) const;
 
     VerdictGrid *m_grid;
 };

@@ -71,7 +71,7 @@ void ResidualView::paintEvent(QPaintEvent *)
                  qs(tapName(*m_answer->about.build, r.reading->tap)),
                  textFont(TextSize::Normal, true), t.ink);
         drawLine(p, QRectF(28, y, left - 34, 16), Qt::AlignLeft | Qt::AlignVCenter,
-                 Figure::speed(r.reading->rpm).text() + QStringLiteral(" · ")
+                 qs(turnedText(r.reading->rpm, r.reading->byDrill)) + QStringLiteral(" · ")
                      + tr("oil %1").arg(Figure::temperature(r.reading->oil_c).text()),
                  textFont(TextSize::Small), t.muted);
         p.setPen(QPen(t.line, 1));

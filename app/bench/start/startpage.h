@@ -66,6 +66,7 @@ private:
     void keepFile(RunLog &run);
     void addNote();
     Result<void> takeReading(const CardItem &item, const RunPoint &read);
+    Result<void> takePriming(double pressure_pa);
     void takeLatest();
     Result<void> goThrough(const std::string &step, const std::string &outcome,
                            const RunPoint *read = nullptr, std::optional<double> seconds = {});

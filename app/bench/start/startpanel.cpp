@@ -117,6 +117,30 @@ void StartPage::stepPanel(const CardItem &i, PanelContent &out)
                                     } });
 }
 
+/// What the gauge came to rest at: it narrows the forecast like any other reading.
+Result<void> StartPage::takePriming(double pressure_pa)
+{
+    const CardItem *step = card().find("prime");
+    if (!step || !(pressure_pa >= 0 && pressure_pa <= mostGaugeReading_kpa * 1e3))
+        return fail(
+            "",
+            { "field.range",
+              "enter {0}",
+              { QuantityRange { asPressure(0, 0), asPressure(mostGaugeReading_kpa * 1e3, 0) } } });
+    const bool gone = step->done && step->done->outcome == "done";
+    GaugeReading g;
+    g.tap = m_open.build().gaugeTap;
+    g.byDrill = prime().drill;
+    g.rpm = g.byDrill ? prime().shaft_rpm : prime().crank_rpm;
+    g.oil_c = prime().oil_c;
+    g.pressure_kpa = pressure_pa / 1e3;
+    g.note = mildpath::render(step->text, fileStyle);
+    const RunPoint read { 0, g.pressure_kpa, std::nullopt, g.oil_c };
+    if (auto ok = m_open.record(std::move(g)); !ok)
+        return outcome(ok);
+    return gone ? Result<void> {} : goThrough("prime", "done", &read);
+}
+
 /// What a step's threshold is made from.
 void StartPage::numbersPanel(const CardItem &i, PanelContent &out)
 {
@@ -210,7 +234,12 @@ void StartPage::primePanel(PanelContent &out)
     out.push_back(PanelRow { tr("Pressure at the earliest"), seconds(t.low_s) });
     out.push_back(PanelRow { tr("Pressure at the latest"), seconds(t.high_s) });
     out.push_back(PanelRow { tr("Stop and look"), seconds(t.stop_s) });
-    out.push_back(PanelRow { tr("Then at the gauge"), Figure::pressure(prime().steady.value_pa) });
+    out.push_back(PanelRow { tr("Then at the gauge"),
+                             shown(QuantityRange { asPressure(prime().steady.low_pa),
+                                                   asPressure(prime().steady.high_pa) }) });
+    out.push_back(PanelField { QStringLiteral("card.prime_pressure"), tr("Steady at the gauge"),
+                               Dimension::Pressure, "bar", 2, std::nullopt,
+                               [this](double pa) { return takePriming(pa); } });
     if (prime().dryLift_m)
         out.push_back(
             PanelText { tr("Pump is %1 above the oil; dry, it lifts about %2 (uncertain by a "
@@ -382,7 +411,7 @@ void StartPage::explainedPanel(PanelContent &out) const
     out.push_back(PanelHeading { tr("What you saw, explained") });
     for (size_t i = 0; i < d.candidates.size() && i < most; ++i) {
         const Candidate &c = d.candidates[i];
-        out.push_back(PanelRow { c.faults.empty() ? tr("nothing wrong") : qs(c.name),
+        out.push_back(PanelRow { c.faults.empty() && !c.unlisted ? tr("nothing wrong") : qs(c.name),
                                  Figure::percent(c.posterior) });
     }
     if (!d.advice.empty())
