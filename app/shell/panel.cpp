@@ -5,6 +5,7 @@
 #include "entry/quantityfield.h"
 #include "paint/text.h"
 
+#include <QApplication>
 #include <QCheckBox>
 #include <QFontMetricsF>
 #include <QHBoxLayout>
@@ -431,6 +432,12 @@ void SidePanel::setContent(const PanelContent &content)
 
 void SidePanel::rebuild(const PanelContent &content, size_t from)
 {
+    // The keyboard stays where it was, on what has that name afterwards, or here.
+    const QWidget *held = QApplication::focusWidget();
+    const bool lost = held
+        && std::any_of(m_widgets.begin() + static_cast<std::ptrdiff_t>(from), m_widgets.end(),
+                       [&](const QWidget *w) { return w == held || w->isAncestorOf(held); });
+    const QString name = lost ? held->objectName() : QString();
     for (size_t i = from; i < m_widgets.size(); ++i) {
         QWidget *widget = m_widgets[i];
         m_layout->removeWidget(widget);
@@ -445,6 +452,10 @@ void SidePanel::rebuild(const PanelContent &content, size_t from)
         widget->show();
         m_widgets.push_back(widget);
     }
+    if (!lost)
+        return;
+    QWidget *again = name.isEmpty() ? nullptr : m_page->findChild<QWidget *>(name);
+    (again ? again : this)->setFocus(Qt::OtherFocusReason);
 }
 
 } // namespace mildpath

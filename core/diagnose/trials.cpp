@@ -168,9 +168,11 @@ private:
         ++out.trials;
         out.first += ahead == 0;
         out.firstThree += ahead < 3;
-        const Guess &led = m_diagnoser.suspects()[m_diagnoser.groups()[leader].front()].faults;
-        out.blamed += !led.empty() && posterior[leader] >= sureEnough;
-        ++out.ledBy[led.empty() ? "nothing" : led.front().kind];
+        const Suspect &led = m_diagnoser.suspects()[m_diagnoser.groups()[leader].front()];
+        out.blamed += !led.faults.empty() && posterior[leader] >= sureEnough;
+        ++out.ledBy[led.unlisted             ? "unlisted"
+                        : led.faults.empty() ? "nothing"
+                                             : led.faults.front().kind];
         if (m_progress)
             ++m_progress->done;
     }

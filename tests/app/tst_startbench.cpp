@@ -173,6 +173,9 @@ void TestStartBench::primingPressure_isAReadingOfTheDrilledPump()
     verifyClose(r.rpm, prime.shaft_rpm, 1e-9);
     verifyClose(r.pressure_kpa, 190, 1e-6);
     QVERIFY(lastStep("prime") && lastStep("prime")->outcome == "done");
+    // The panel is another one now; the keyboard stays at its field.
+    QCOMPARE(QApplication::focusWidget(),
+             static_cast<QWidget *>(inPanel<QuantityField>(QStringLiteral("card.prime_pressure"))));
     QVERIFY(Believed::by(build(), assessment().sizes));
     // One more corrects nothing of the step.
     const std::string gone = lastStep("prime")->id;

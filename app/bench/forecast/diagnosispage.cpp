@@ -163,7 +163,10 @@ void DiagnosisPage::showProgress()
         m_verdict->setText(tr("trying every fault"));
     else
         m_verdict->setText(m_answer ? qs(m_answer->answer->verdict) : m_noAnswer);
-    m_advice->setText(m_answer && !under ? qs(m_answer->answer->advice) + u'.' : QString());
+    QString advice = m_answer && !under ? qs(m_answer->answer->advice) : QString();
+    if (!advice.isEmpty() && !advice.endsWith(u'.'))
+        advice += u'.';
+    m_advice->setText(advice);
 }
 
 PanelContent DiagnosisPage::panel()

@@ -237,7 +237,7 @@ void StartPage::primePanel(PanelContent &out)
     out.push_back(PanelRow { tr("Then at the gauge"),
                              shown(QuantityRange { asPressure(prime().steady.low_pa),
                                                    asPressure(prime().steady.high_pa) }) });
-    out.push_back(PanelField { QStringLiteral("card.prime_pressure"), tr("Steady at the gauge"),
+    out.push_back(PanelField { QStringLiteral("card.prime_pressure"), tr("It settled at"),
                                Dimension::Pressure, "bar", 2, std::nullopt,
                                [this](double pa) { return takePriming(pa); } });
     if (prime().dryLift_m)
