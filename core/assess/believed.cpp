@@ -76,7 +76,7 @@ Result<std::vector<ReadAt>> readAt(OperatingModel &model, const Turned &turned,
 std::optional<ReadAt> whilePriming(const Build &build, const std::vector<GaugedSize> &sizes)
 {
     const std::vector<Read> reads = counting(build);
-    if (std::ranges::any_of(reads, [](const Read &r) { return !r.reading->byDrill; }))
+    if (std::ranges::any_of(reads, [&](const Read &r) { return wasRunning(build, *r.reading); }))
         return std::nullopt;
     const auto tap = build.circuit.taps.find(build.gaugeTap);
     auto model = OperatingModel::make(build, sizes, primeOil_c(build));

@@ -103,6 +103,12 @@ Turned turnedAt(const Build &build, double rpm, bool byDrill)
     return { ratio > 0 ? rpm / ratio : 0, true };
 }
 
+bool wasRunning(const Build &build, const GaugeReading &reading)
+{
+    constexpr double runsFrom = 0.5; // of hot idle
+    return !reading.byDrill && reading.rpm > runsFrom * build.use.hotIdle_rpm;
+}
+
 Phrase turnedText(const Build &build, const OperatingResult &result)
 {
     return turnedText(result.pumpAlone ? result.rpm * pumpDriveRatio(build) : result.rpm,

@@ -156,6 +156,8 @@ PrimeTurn primeTurn(const Build &build);
 double pumpDriveRatio(const Build &build);
 /// The engine at a speed of its crank; or its pump at one of the pump's shaft, by a drill.
 Turned turnedAt(const Build &build, double rpm, bool byDrill);
+/// Neither drilled nor turned by the starter.
+bool wasRunning(const Build &build, const GaugeReading &reading);
 /// "800 rev/min"; "drill at 250 rev/min".
 Phrase turnedText(const Build &build, const OperatingResult &result);
 /// Oil and engine when priming: as entered, else as the workshop is (°C).

@@ -48,8 +48,14 @@ public:
         std::vector<Condition> conditions = usualConditions(m_build);
         m_usual = conditions.size();
         // Until it has run there is the gauge while it is primed.
-        if (std::ranges::all_of(m_out.readings, &GaugeReading::byDrill) && primeTurn(m_build).drill)
-            conditions.push_back({ primeTurn(m_build).shaft_rpm, primeOil_c(m_build), {}, true });
+        const PrimeTurn turn = primeTurn(m_build);
+        const bool ran = std::ranges::any_of(
+            m_out.readings, [&](const GaugeReading *r) { return wasRunning(m_build, *r); });
+        if (!ran && turn.shaft_rpm > 0)
+            conditions.push_back({ turn.drill ? turn.shaft_rpm : turn.crank_rpm,
+                                   primeOil_c(m_build),
+                                   {},
+                                   turn.drill });
         m_offered = conditions.size();
         for (const GaugeReading *r : m_out.readings) {
             const Condition c = conditionOf(*r);

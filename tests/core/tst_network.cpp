@@ -54,6 +54,20 @@ Network compiled(const Circuit &circuit)
     return *network;
 }
 
+/// The inline-four with its bearings running on films.
+Circuit onFilms(double load_n)
+{
+    Circuit out = inlineFour();
+    for (Element &e : out.elements)
+        if (e.kind == ElementKind::Bearing) {
+            e.kind = ElementKind::FilmBearing;
+            e.values.erase("ecc");
+            e.values.erase("speed_flow");
+            e.values["load_n"] = load_n;
+        }
+    return out;
+}
+
 Network edited(const Json &edits)
 {
     return compiled(*applyEdits(inlineFour(), edits));
@@ -307,14 +321,7 @@ void TestNetwork::reliefSpring_doesNothingWhileShut()
 void TestNetwork::adjoint_agreesWithDifferences()
 {
     for (const bool film : { false, true }) {
-        Circuit circuit = inlineFour();
-        for (Element &e : circuit.elements)
-            if (film && e.kind == ElementKind::Bearing) {
-                e.kind = ElementKind::FilmBearing;
-                e.values.erase("ecc");
-                e.values.erase("speed_flow");
-                e.values["load_n"] = 2000;
-            }
+        const Circuit circuit = film ? onFilms(2000) : inlineFour();
         const Network network = compiled(circuit);
         const OperatingPoint point { referenceOil(40), 800, 100 };
         const auto s = network.solve(point);
@@ -339,14 +346,7 @@ void TestNetwork::adjoint_agreesWithDifferences()
 void TestNetwork::pumpAlone_isAGearedPumpOnACrankAtRest()
 {
     for (const bool film : { false, true }) {
-        Circuit circuit = inlineFour();
-        for (Element &e : circuit.elements)
-            if (film && e.kind == ElementKind::Bearing) {
-                e.kind = ElementKind::FilmBearing;
-                e.values.erase("ecc");
-                e.values.erase("speed_flow");
-                e.values["load_n"] = 500;
-            }
+        const Circuit circuit = film ? onFilms(500) : inlineFour();
         constexpr double rpm = 80;
         Circuit geared = circuit;
         for (Element &e : geared.elements)
