@@ -174,6 +174,7 @@ WarmCurve::WarmCurve(const FilmBearing &bearing, const Running &running, const F
         if (i + 1 == FilmOil::steps)
             m_coolest = at;
     }
+    keepCoolest();
     findSlopes();
 }
 
@@ -210,14 +211,36 @@ void WarmCurve::addCorner(const FilmBearing &bearing, const Running &running, co
 
 void WarmCurve::add(const FilmAt &at, double rise_k, double flow)
 {
-    Node &node = m_nodes[m_count];
-    node = { std::log(feedFor_pa(at, flow)), std::log(flow), rise_k };
-    // Less warmth always wants more oil, and more oil more pressure, but for rounding.
-    if (m_count > 0) {
-        node.logP = std::max(node.logP, m_nodes[m_count - 1].logP + 1e-6);
-        node.logQ = std::max(node.logQ, m_nodes[m_count - 1].logQ + 1e-9);
+    m_nodes[m_count++] = { std::log(feedFor_pa(at, flow)), std::log(flow), rise_k };
+}
+
+/// Less warmth wants more oil, and more oil more pressure, but for rounding: until a journal that
+/// grows shuts its own gap. Beyond, the same pressure has a cooler balance, which is the one an
+/// engine comes to as it warms; below the least pressure that has one the film runs away, as hot
+/// as is told.
+void WarmCurve::keepCoolest()
+{
+    constexpr double rounding = 1e-4, apart = 1e-6, gap = 1e-3;
+    size_t coolest = m_count - 1;
+    for (; coolest > 0; --coolest) {
+        Node &hotter = m_nodes[coolest - 1];
+        const Node &here = m_nodes[coolest];
+        if (hotter.logP > here.logP + rounding)
+            break;
+        hotter.logP = std::min(hotter.logP, here.logP - apart);
+        hotter.logQ = std::min(hotter.logQ, here.logQ - apart);
     }
-    ++m_count;
+    if (coolest == 0)
+        return;
+    const double logP = m_nodes[coolest].logP - gap;
+    m_nodes[0] = { logP,
+                   std::min(std::log(fedFlow_m3_s(m_hottest, std::exp(logP))),
+                            m_nodes[coolest].logQ - apart),
+                   m_nodes[0].rise_k };
+    std::move(m_nodes.begin() + static_cast<std::ptrdiff_t>(coolest),
+              m_nodes.begin() + static_cast<std::ptrdiff_t>(m_count), m_nodes.begin() + 1);
+    m_count -= coolest - 1;
+    m_corner = m_corner == most || m_corner < coolest ? most : m_corner - (coolest - 1);
 }
 
 void WarmCurve::findSlopes()
@@ -341,12 +364,23 @@ WarmFilm warmFilm(const FilmBearing &bearing, const Running &running, double fee
         out.outlet_rise_k = out.at.loss_w / (oil.density_kg_m3 * oilHeat_j_kg_k * out.flow_m3_s);
         return filmWarmth * out.outlet_rise_k - rise_k;
     };
+    // The coolest balance: the one an engine comes to as it warms.
+    double cool = 0, tooMuch = 0, tooLittle = 0;
     out.rise_k = filmRiseMost_k;
-    out.capped = miss(filmRiseMost_k) > 0;
+    out.capped = true;
+    for (size_t i = ladder_k.size(); i-- > 0 && out.capped;) {
+        const double at = miss(ladder_k[i]);
+        out.capped = at > 0;
+        (out.capped ? cool : out.rise_k) = ladder_k[i];
+        (out.capped ? tooMuch : tooLittle) = at;
+    }
     if (!out.capped) {
+        if (cool == 0)
+            tooMuch = miss(cool);
         std::uintmax_t most = 60;
         const auto root = boost::math::tools::toms748_solve(
-            miss, 0.0, filmRiseMost_k, boost::math::tools::eps_tolerance<double>(30), most);
+            miss, cool, out.rise_k, tooMuch, tooLittle,
+            boost::math::tools::eps_tolerance<double>(30), most);
         out.rise_k = (root.first + root.second) / 2;
         miss(out.rise_k);
     }

@@ -153,6 +153,7 @@ private:
     void add(const FilmAt &at, double rise_k, double flow_m3_s);
     void addCorner(const FilmBearing &bearing, const Running &running, const FilmOil &oil,
                    size_t step);
+    void keepCoolest();
     void findSlopes();
     const Node *before(double logP) const;
 

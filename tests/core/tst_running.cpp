@@ -35,7 +35,6 @@ private Q_SLOTS:
     void everyTemplate_isSolvedFromColdToHot();
     void gauge_fallsWithWarmthAndClearance_data();
     void gauge_fallsWithWarmthAndClearance();
-    void speeds_makeNoJump();
     void runningCircuit_isWhatWasForecast();
     void grooves_feedTheRodsOfARacingFour();
     void shells_leakByTheirShape();
@@ -212,29 +211,6 @@ void TestRunning::gauge_fallsWithWarmthAndClearance()
                               wide = gauge(movedBy(sizes, family, 10), b.use.hotIdle_rpm, 100);
         if (plain(b, now) && plain(b, wide))
             QVERIFY2(wide.gauge.value_pa < now.gauge.value_pa + 1, family.c_str());
-    }
-}
-
-// Halving the step halves the largest change: there is no jump anywhere between.
-void TestRunning::speeds_makeNoJump()
-{
-    for (const char *name : { "inline-four-wet-sump", "inline-four-alloy", "v8-dry-sump" }) {
-        const Build b = templateBuild(QString::fromLatin1(name));
-        auto model = OperatingModel::make(b, judgeSizes(b), 100.0);
-        const auto largest = [&](int steps) {
-            double before = 0, out = 0;
-            for (int i = 0; i <= steps; ++i) {
-                const double rpm
-                    = b.use.hotIdle_rpm + (b.use.most_rpm - b.use.hotIdle_rpm) * i / steps;
-                const double now = model->at(rpm, OperatingModel::Detail::Values)->gauge.value_pa;
-                if (i > 0)
-                    out = std::max(out, std::abs(now - before));
-                before = now;
-            }
-            return out;
-        };
-        const double coarse = largest(400), fine = largest(800);
-        QVERIFY2(fine < 0.6 * coarse, qPrintable(QString::number(fine / coarse)));
     }
 }
 
