@@ -36,7 +36,7 @@ Result<std::vector<CoverPoint>> coverSweep(const Build &build, const std::vector
         const auto r = model->at(build.use.highSpeed_rpm, OperatingModel::Detail::Values);
         if (!r)
             return tl::unexpected(r.error());
-        CoverPoint point { share, 0, 0, r->gauge.value_pa };
+        CoverPoint point { share, 0, r->gauge.value_pa, {} };
         for (const PointPressure &p : r->points) {
             if (p.node == main.points.front().node)
                 point.main_pa = p.pressure_pa;

@@ -4,6 +4,7 @@
 #include "document/document.h"
 #include "quantity/result.h"
 
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -15,7 +16,8 @@ struct GaugedSize;
 struct CoverPoint
 {
     double covered; ///< 0…1 of the smaller hole
-    double main_pa, bigEnd_pa, gauge_pa; ///< at the feeds, without the crank's oil column
+    double main_pa, gauge_pa; ///< at the feed
+    std::optional<double> bigEnd_pa; ///< without the crank's oil column; a main may feed no rod
 };
 /// Errors: as Network::solve; `points` when the main feeds nothing.
 Result<std::vector<CoverPoint>> coverSweep(const Build &build, const std::vector<GaugedSize> &sizes,

@@ -13,7 +13,6 @@
 #include <QPainterPath>
 
 #include <algorithm>
-#include <array>
 
 namespace mildpath {
 namespace {
@@ -52,6 +51,16 @@ const std::vector<CoverPoint> &FeedPage::sweep() const
     return m_sweep && m_sweep->answer ? *m_sweep->answer : none;
 }
 
+std::vector<FeedPage::Bar> FeedPage::barsOf(const CoverPoint &c)
+{
+    const Theme &t = Theme::current();
+    std::vector<Bar> out { { tr("main"), c.main_pa, t.oil[3] } };
+    if (c.bigEnd_pa)
+        out.push_back({ tr("big-end"), *c.bigEnd_pa, t.oil[1] });
+    out.push_back({ tr("gauge"), c.gauge_pa, t.selection });
+    return out;
+}
+
 void FeedPage::refresh()
 {
     const Stop *selected = m_open.build().engine.find(m_open.selectedStop().toStdString());
@@ -64,12 +73,12 @@ void FeedPage::refresh()
         m_stop = stop->id;
         clearVectorState();
         m_sweep = m_open.answers().now(ask::covered(stop->id, covered));
-        for (const CoverPoint &c : sweep())
-            spoken
-                += tr("covered %1: main %2, big-end %3, gauge %4; ")
-                       .arg(Figure::percent(c.covered).text(), Figure::pressure(c.main_pa).text(),
-                            Figure::pressure(c.bigEnd_pa).text(),
-                            Figure::pressure(c.gauge_pa).text());
+        for (const CoverPoint &c : sweep()) {
+            spoken += tr("covered %1: ").arg(Figure::percent(c.covered).text());
+            for (const auto &[name, pa, colour] : barsOf(c))
+                spoken += name + u' ' + Figure::pressure(pa).text() + QStringLiteral(", ");
+            spoken += QStringLiteral("; ");
+        }
     }
     setAccessibleName(spoken);
     update();
@@ -177,16 +186,18 @@ void FeedPage::paintSweep(QPainter &p, const QRectF &area) const
     const double barLeft = left + 110, barRoom = area.width() - 36 - 110 - 190;
     double most = 1;
     for (const CoverPoint &c : sweep())
-        most = std::max({ most, c.main_pa, c.bigEnd_pa, c.gauge_pa });
-    const std::array<QString, 3> names { tr("main"), tr("big-end"), tr("gauge") };
-    const std::array<QColor, 3> colours { t.oil[3], t.oil[1], t.selection };
+        for (const auto &[name, pa, colour] : barsOf(c))
+            most = std::max(most, pa);
     double x = barLeft;
-    for (size_t k = 0; k < 3; ++k) {
-        p.fillRect(QRectF(x, area.top() + 56, 10, 10), colours[k]);
-        drawLine(p, QRectF(x + 15, area.top() + 52, 80, 18), Qt::AlignVCenter, names[k],
+    for (const auto &[name, pa, colour] : barsOf(sweep().front())) {
+        p.fillRect(QRectF(x, area.top() + 56, 10, 10), colour);
+        drawLine(p, QRectF(x + 15, area.top() + 52, 80, 18), Qt::AlignVCenter, name,
                  textFont(TextSize::Small), t.muted);
         x += 90;
     }
+    if (!sweep().front().bigEnd_pa)
+        drawLine(p, QRectF(x, area.top() + 52, 160, 18), Qt::AlignVCenter, tr("feeds no rod"),
+                 textFont(TextSize::Small), t.muted);
     for (size_t i = 0; i < sweep().size(); ++i) {
         const CoverPoint &c = sweep()[i];
         const double y = area.top() + 76 + rowHeight * static_cast<double>(i);
@@ -194,19 +205,20 @@ void FeedPage::paintSweep(QPainter &p, const QRectF &area) const
                  c.covered == 0 ? tr("fully open")
                                 : tr("%1 covered").arg(Figure::percent(c.covered).text()),
                  textFont(TextSize::Normal), t.ink);
-        const double thick = (rowHeight - 6) / 3;
+        const auto bars = barsOf(c);
+        const double thick = (rowHeight - 6) / static_cast<double>(bars.size());
         double k = 0;
-        for (const auto &[pa, colour] :
-             { std::pair(c.main_pa, colours[0]), std::pair(c.bigEnd_pa, colours[1]),
-               std::pair(c.gauge_pa, colours[2]) })
+        QStringList figures;
+        for (const auto &[name, pa, colour] : bars) {
             p.fillRect(
                 QRectF(barLeft, y + thick * k++, std::max(1.0, barRoom * pa / most), thick - 1),
                 colour);
+            figures << (figures.size() + 1 < static_cast<qsizetype>(bars.size())
+                            ? Figure::pressure(pa).number
+                            : Figure::pressure(pa).text());
+        }
         drawLine(p, QRectF(barLeft + barRoom + 10, y, 184, rowHeight - 4), Qt::AlignVCenter,
-                 tr("%1 · %2 · %3")
-                     .arg(Figure::pressure(c.main_pa).number, Figure::pressure(c.bigEnd_pa).number,
-                          Figure::pressure(c.gauge_pa).text()),
-                 textFont(TextSize::Normal, true), t.ink);
+                 figures.join(QStringLiteral(" · ")), textFont(TextSize::Normal, true), t.ink);
     }
 }
 

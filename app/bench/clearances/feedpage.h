@@ -4,6 +4,7 @@
 #include "shell/page.h"
 #include "study/feedcover.h"
 
+#include <QColor>
 #include <QWidget>
 
 namespace mildpath {
@@ -26,6 +27,14 @@ protected:
     void mousePressEvent(QMouseEvent *event) override;
 
 private:
+    /// One pressure of a sweep's point.
+    struct Bar
+    {
+        QString name;
+        double pa;
+        QColor colour;
+    };
+    static std::vector<Bar> barsOf(const CoverPoint &point);
     std::vector<const Stop *> mains() const;
     const Stop *inHand() const;
     QRectF holeArea(size_t i, size_t count) const;
