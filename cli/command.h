@@ -87,6 +87,7 @@ int runDrawLines(const Options &);
 int runWhatIf(const Options &);
 int runRemedies(const Options &);
 int runOils(const Options &);
+int runVerdicts(const Options &);
 int runDiagnose(const Options &);
 int runTryDiagnosis(const Options &);
 int runCompareFlows(const Options &);

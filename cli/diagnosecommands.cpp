@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "command.h"
 
+#include "assess/figures.h"
 #include "assess/flowproof.h"
+#include "checks/verdictreport.h"
 #include "diagnose/diagnosis.h"
 #include "diagnose/remedies.h"
 #include "diagnose/trials.h"
@@ -141,6 +143,23 @@ int runOils(const Options &options)
                          formatPlain(o.film_c, 0), formatPlain(o.cranks.tested_c, 0),
                          formatPlain(o.pumpsTo_c, 0) });
     std::cout << tableToCsv(rows);
+    return Done;
+}
+
+int runVerdicts(const Options &options)
+{
+    const auto build = loadOnly(options);
+    if (!build)
+        return build.error();
+    const Figures figures(*build);
+    if (figures.operating.unsolved)
+        return report(*figures.operating.unsolved, options.words[0], NoSolution);
+    const VerdictTable table = verdictTable(*build, figures);
+    const VerdictRanges ranges = verdictRanges(*build, figures, nullptr);
+    if (options.has("--json"))
+        std::cout << verdictsToJson(table, ranges).dump(1) << '\n';
+    else
+        std::cout << verdictsText(table, ranges, units());
     return Done;
 }
 

@@ -7,7 +7,7 @@
 namespace mildpath::cli {
 namespace {
 
-const std::array<Verb, 28> verbs { {
+const std::array<Verb, 29> verbs { {
     { "calc",
       "calc [NAME [--describe]]",
       "Lists the calculators; runs one (a JSON object on stdin, one on stdout); or prints its "
@@ -185,6 +185,14 @@ const std::array<Verb, 28> verbs { {
       {},
       { "--json" },
       runOils },
+    { "verdicts",
+      "verdicts FILE [--json]",
+      "What must be enough, or not too much, at every state the engine is judged in, how sure "
+      "each\n"
+      "figure is, and what would narrow most.",
+      {},
+      { "--json" },
+      runVerdicts },
     { "diagnose",
       "diagnose FILE [--json]",
       "Ranks what may be wrong by the build's gauge readings and symptoms, with the next best "

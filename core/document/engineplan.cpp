@@ -549,7 +549,11 @@ private:
         const std::string id = cam + "_phaser";
         if (m_plan.phaserFeed != "own") {
             branch(StopKind::Phaser, id, name, numbered(cam + "_c", ofBank() + 1));
-            handsOn(numbered(cam, ofBank() + 1));
+            const std::string bush = numbered(cam, ofBank() + 1);
+            // Its groove leaves the small bush two lands: it is wider, to bear as much.
+            if (Element *film = m_out.circuit.find(bush))
+                film->values["width_mm"] = roundedToStep(1.6 * film->value("width_mm"), 0.5);
+            handsOn(bush);
             return;
         }
         branch(StopKind::Phaser, id, name, id + "_clean");

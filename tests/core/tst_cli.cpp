@@ -69,10 +69,10 @@ void TestCli::everyVerb_explainsItself()
 {
     QCOMPARE(run({ QStringLiteral("--help") }).code, 0);
     for (const char *verb :
-         { "calc",          "templates", "new",           "validate",      "assess",
-           "forecast",      "solve",     "plan-cleaning", "draw-passages", "draw-lines",
-           "what-if",       "remedies",  "oils",          "diagnose",      "try-diagnosis",
-           "compare-flows", "export",    "replay",        "start",         "report" }) {
+         { "calc",   "templates",     "new",           "validate",   "assess",        "forecast",
+           "solve",  "plan-cleaning", "draw-passages", "draw-lines", "what-if",       "remedies",
+           "oils",   "diagnose",      "try-diagnosis", "verdicts",   "compare-flows", "export",
+           "replay", "start",         "report" }) {
         const CliRun r = run({ QString::fromLatin1(verb), QStringLiteral("--help") });
         QCOMPARE(r.code, 0);
         QVERIFY(r.out.contains("usage: mildpath-cli " + QByteArray(verb)));

@@ -36,7 +36,8 @@ private:
         return { QStringLiteral("validate"),      QStringLiteral("assess"),
                  QStringLiteral("plan-cleaning"), QStringLiteral("start"),
                  QStringLiteral("after"),         QStringLiteral("remedies"),
-                 QStringLiteral("diagnose"),      QStringLiteral("oils") };
+                 QStringLiteral("diagnose"),      QStringLiteral("oils"),
+                 QStringLiteral("verdicts") };
     }
 };
 

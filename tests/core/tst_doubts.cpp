@@ -6,6 +6,7 @@
 #include "assess/narrowed.h"
 #include "assess/operatingmodel.h"
 #include "checks/assessment.h"
+#include "checks/verdictreport.h"
 #include "checks/verdicttable.h"
 #include "document/edit.h"
 #include "document/enginevalue.h"
@@ -196,6 +197,7 @@ void TestDoubts::primingIsNamed_byWhatItWouldLeave()
     Build ran = primed(b, primedThere->forecast_pa);
     QVERIFY(whilePriming(ran, sizes));
     ran.gaugeReadings.back().byDrill = false;
+    ran.gaugeReadings.back().rpm = b.use.hotIdle_rpm;
     QVERIFY(!whilePriming(ran, sizes));
 }
 
@@ -319,6 +321,23 @@ void TestDoubts::causesOfWideRanges_areGatheredByWhatNarrowsThem()
         QVERIFY(c.settled <= causes.front().settled);
     }
     QCOMPARE(told, past);
+    // Files and people are told the same.
+    const Json json = verdictsToJson(table, ranges);
+    QCOMPARE(json["wide"].size(), causes.size());
+    size_t cells = 0, ranged = 0;
+    for (const Json &row : json["rows"])
+        for (const Json &cell : row["cells"]) {
+            ++cells;
+            if (cell["low"].is_null())
+                continue;
+            ++ranged;
+            QVERIFY(cell["low"] <= cell["value"] && cell["value"] <= cell["high"]);
+        }
+    QCOMPARE(cells, static_cast<size_t>(table.inside + table.doubtful + table.beyond));
+    QVERIFY(ranged > cells / 2 && ranged <= ranges.cells.size());
+    const std::string text = verdictsText(table, ranges, fileStyle);
+    for (const WideCause &c : causes)
+        QVERIFY(text.find(said(wideText(c))) != std::string::npos);
 }
 
 } // namespace tst_doubts

@@ -144,8 +144,11 @@ void TestRunning::everyTemplate_idlesHotAsItShould()
 {
     QFETCH(QString, name);
     const Build b = templateBuild(name);
-    const double bar = at(b, b.use.hotIdle_rpm, 100).gauge.value_pa / 1e5;
+    const OperatingResult idle = at(b, b.use.hotIdle_rpm, 100);
+    const double bar = idle.gauge.value_pa / 1e5;
     QVERIFY2(bar > 1.195 && bar < 2.005, qPrintable(QString::number(bar)));
+    for (const BearingFilm &f : idle.films)
+        QVERIFY2(f.carried, f.element.c_str());
     for (const Element &e : b.circuit.elements)
         if (e.kind == ElementKind::Pump) {
             const double moves

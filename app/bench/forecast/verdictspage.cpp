@@ -2,6 +2,7 @@
 #include "bench/forecast/verdictspage.h"
 
 #include "checks/assessment.h"
+#include "checks/verdictreport.h"
 #include "document/families.h"
 #include "open/questions.h"
 #include "paint/marks.h"
@@ -387,14 +388,8 @@ void VerdictsPage::wideRanges(PanelContent &out) const
         return;
     out.push_back(PanelRule {});
     out.push_back(PanelHeading { tr("What would narrow most") });
-    for (const WideCause &c : causes) {
-        const QString figures = counted(c.figures, tr("range too wide"), tr("ranges too wide"));
-        out.push_back(PanelText { qs(c.action) + QStringLiteral(": ")
-                                  + (c.past == 0 ? figures
-                                                 : tr("%1, %2 past a limit, of which it settles %3")
-                                                       .arg(figures, inWords(asCount(c.past)),
-                                                            inWords(asCount(c.settled)))) });
-    }
+    for (const WideCause &c : causes)
+        out.push_back(PanelText { qs(wideText(c)) });
 }
 
 PanelContent VerdictsPage::panel()
