@@ -7,12 +7,9 @@
 #include "diagnose/faultplaces.h"
 #include "rules/rules.h"
 
-#include "kinds/cautions.h"
-
 #include <Eigen/Eigenvalues>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <numeric>
 
@@ -21,66 +18,6 @@ namespace {
 
 /// Share of what the forecast does not know that is left out.
 constexpr double untold = 1e-4;
-
-// Efforts: docs/theory/diagnosis.md. What each shows: own choice, common practice.
-const std::array<Look, 10> lookTable { {
-    { "stick",
-      "Oil on the stick: level, feel, smell",
-      1,
-      { "fuel_in_oil", "oil_too_thin", "coolant_in_oil", "oil_too_thick", "overfill", "low_fill" },
-      caution::spoiltOil },
-    { "follow_lines", "Follow the lines by hand, port by port", 5, { "lines_swapped" } },
-    { "cut_filter",
-      "Cut the filter",
-      15,
-      { "filter_clogged", "bypass_stuck_shut", "bypass_stuck_open", "drain_back_leaking",
-        "mains_worn", "big_ends_worn" },
-      caution::usedOil },
-    { "camera",
-      "Camera down the drive hole",
-      20,
-      { "gallery_plug_missing", "pump_gasket", "jet_lost" } },
-    { "watch_lifters",
-      "Cover off, watch the lifters and rockers",
-      25,
-      { "lifter_plug_missing", "lifter_swarf", "lifter_bores_worn", "rockers_worn", "rocker_swarf",
-        "pushrods_restricted" },
-      caution::coverOff },
-    { "pan_off",
-      "Pan off",
-      120,
-      { "suction_air", "pickup_blocked", "hose_collapsed", "pickup_uncovers", "jet_lost",
-        "big_ends_worn", "mains_worn", "feed_hole_covered", "shell_spun" },
-      caution::hoist },
-    { "front_cover",
-      "Front cover off, pump and relief apart",
-      180,
-      { "pump_worn", "pump_gasket", "relief_stuck_open", "relief_leaking", "relief_stuck_shut",
-        "chain_swarf", "tensioner_swarf", "phaser_swarf" },
-      caution::hoist },
-    { "engine_out",
-      "Engine out, galleries and cam bearings looked at",
-      480,
-      { "cams_worn", "swarf", "plug_missing", "lifter_bores_worn", "mains_worn", "big_ends_worn",
-        "feed_hole_covered", "shell_spun", "bearing_worn" },
-      caution::hoist },
-    { "turn",
-      "Hard turns on a level ground, eye on the gauge",
-      10,
-      { "pickup_uncovers", "low_fill" },
-      caution::hardTurns },
-    { "oil_sample",
-      "Oil sample to the laboratory",
-      5,
-      { "fuel_in_oil", "oil_too_thin", "oil_too_thick", "coolant_in_oil" } },
-} };
-
-bool has(std::span<const std::string_view> list, const std::vector<std::string> &words)
-{
-    return std::any_of(words.begin(), words.end(), [&](const std::string &w) {
-        return std::find(list.begin(), list.end(), w) != list.end();
-    });
-}
 
 /// Nodes a gauge can be put on.
 bool isTap(const Build &build, const std::string &node)
@@ -167,39 +104,6 @@ std::vector<double> gaugesOf(std::span<const ReadPoint> read)
 }
 
 } // namespace
-
-std::vector<std::string_view> cautionsOf(std::span<const NextStep> steps)
-{
-    std::vector<std::string_view> out;
-    for (const NextStep &n : steps.first(std::min(stepsTold, steps.size())))
-        if (!n.caution.empty() && std::ranges::find(out, n.caution) == out.end())
-            out.push_back(n.caution);
-    return out;
-}
-
-std::span<const Look> looks()
-{
-    return lookTable;
-}
-
-double symptomChance(const SymptomKind &s, const std::vector<std::string> &words)
-{
-    if (has(s.likely, words))
-        return symptomLikely;
-    return has(s.possible, words) ? symptomPossible : symptomOtherwise;
-}
-
-std::vector<const Look *> looksFor(const Build &build, const Fault &fault)
-{
-    const auto words = faultWords(build, fault);
-    std::vector<const Look *> out;
-    for (const Look &l : lookTable)
-        if (has(l.shows, words))
-            out.push_back(&l);
-    std::stable_sort(out.begin(), out.end(),
-                     [](const Look *a, const Look *b) { return a->minutes < b->minutes; });
-    return out;
-}
 
 std::vector<Suspect> suspectsOf(const Build &build)
 {
@@ -592,7 +496,7 @@ double Diagnoser::information(std::span<const double> weights, const Look &look)
     const std::vector<double> p = bySuspect(weights);
     double yes = 0, within = 0;
     for (size_t s = 0; s < m_suspects.size(); ++s) {
-        const double shown = has(look.shows, m_words[s]) ? lookShows : lookMistakes;
+        const double shown = wouldShow(look, m_words[s]) ? lookShows : lookMistakes;
         yes += p[s] * shown;
         within += p[s] * binaryEntropy_bits(shown);
     }

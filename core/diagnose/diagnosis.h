@@ -30,6 +30,8 @@ struct Look
     std::string_view caution {}; ///< what hurts people; empty: nothing
 };
 std::span<const Look> looks();
+/// Whether it shows a fault of these words, see faultWords().
+bool wouldShow(const Look &look, const std::vector<std::string> &words);
 /// Looks that would show a fault, the cheapest first.
 std::vector<const Look *> looksFor(const Build &build, const Fault &fault);
 

@@ -194,7 +194,6 @@ private Q_SLOTS:
     void noReadings_leaveThePriors();
     void healthyReadings_areCalledHealthy();
     void whatNothingExplains_isSaidToBe();
-    void untilItRuns_primingIsAmongTheNextReadings();
     void fault_isFound_data();
     void fault_isFound();
     void otherOil_isTakenIntoAccount();
@@ -347,21 +346,6 @@ void TestDiagnosis::whatNothingExplains_isSaidToBe()
     for (const Candidate &c : d->candidates)
         sum += c.posterior;
     verifyClose(sum, 1, 1e-9);
-}
-
-void TestDiagnosis::untilItRuns_primingIsAmongTheNextReadings()
-{
-    const auto byDrill = [](const Diagnosis &d) {
-        return std::ranges::count_if(
-            d.next, [](const NextStep &n) { return !n.look && n.condition.byDrill; });
-    };
-    QVERIFY(byDrill(unread()) > 0);
-    for (const NextStep &n : unread().next)
-        if (n.condition.byDrill)
-            QVERIFY2(said(n.text).find("drill at 250 rpm") != std::string::npos,
-                     said(n.text).c_str());
-    const Build ran = readOf("filter_clogged=0.3", 0.01);
-    QCOMPARE(byDrill(*diagnose(ran, sizesOf(ran))), 0);
 }
 
 void TestDiagnosis::fault_isFound_data()

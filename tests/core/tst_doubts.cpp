@@ -8,6 +8,7 @@
 #include "checks/assessment.h"
 #include "checks/verdictreport.h"
 #include "checks/verdicttable.h"
+#include "diagnose/diagnosis.h"
 #include "document/edit.h"
 #include "document/enginevalue.h"
 #include "entries.h"
@@ -54,6 +55,7 @@ private Q_SLOTS:
     void readingOfAnotherOil_doesNotCount();
     void primingByDrill_narrowsTheRunningEngine();
     void causesOfWideRanges_areGatheredByWhatNarrowsThem();
+    void untilItRuns_primingIsAmongTheNextReadings();
 };
 
 void TestDoubts::reliefsReturn_isAskedAndFollowed()
@@ -338,6 +340,27 @@ void TestDoubts::causesOfWideRanges_areGatheredByWhatNarrowsThem()
     const std::string text = verdictsText(table, ranges, fileStyle);
     for (const WideCause &c : causes)
         QVERIFY(text.find(said(wideText(c))) != std::string::npos);
+}
+
+void TestDoubts::untilItRuns_primingIsAmongTheNextReadings()
+{
+    const auto byDrill = [](const Build &b) {
+        const auto d = diagnose(b, judgeSizes(b));
+        int out = 0;
+        for (const NextStep &n : d->next)
+            if (!n.look && n.condition.byDrill) {
+                ++out;
+                if (said(n.text).find("drill at 250 rpm") == std::string::npos)
+                    return -1;
+            }
+        return out;
+    };
+    Build b = demoBuild();
+    QVERIFY(byDrill(b) > 0);
+    b = primed(b, 2e5);
+    b.gaugeReadings.back().byDrill = false;
+    b.gaugeReadings.back().rpm = b.use.hotIdle_rpm;
+    QCOMPARE(byDrill(b), 0);
 }
 
 } // namespace tst_doubts
