@@ -62,7 +62,7 @@ Seen seen(const OperatingResult &r)
 void makesNoJump(const Along &along, int steps, const std::string &what)
 {
     if (sanitized)
-        steps /= 8;
+        steps /= 2;
     std::vector<Seen> all;
     for (int i = 0; i <= 2 * steps; ++i)
         all.push_back(along(static_cast<double>(i) / (2 * steps)));
