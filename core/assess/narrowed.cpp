@@ -140,6 +140,8 @@ LikelyPressure Narrowed::range(double value_pa, std::span<const double> effects_
 
 namespace {
 
+constexpr const char *readThere = "Read the pressure gauge there, once it runs";
+
 /// A range about a value with that much scatter of its logarithm.
 LikelyPressure about(double value_pa, double sd_ln)
 {
@@ -202,7 +204,7 @@ Narrowing byReadingThere(const DoubtfulPressure &p, double sigma)
     const double own = bandModelOwn_ln * bandModelOwn_ln, gauge = gaugeShare(p.pressure.value_pa),
                  before = std::max(0.0, sigma * sigma - own), eye = gauge * gauge + own;
     Narrowing out { std::string(Narrowing::there),
-                    "Read the pressure gauge there, once it runs",
+                    readThere,
                     {},
                     about(p.pressure.value_pa, std::sqrt(before * eye / (before + eye) + own)) };
     out.what = { "narrow.read", "{0}: good to {1} then", { out.action, likely(out.to) } };
@@ -215,9 +217,8 @@ Narrowing narrowest(const DoubtfulPressure &p, double least_pa, const ReadAt *pr
 {
     const auto gauged = byGauging(p);
     if (!(p.pressure.value_pa > 0) || !(p.pressure.low_pa > 0))
-        return gauged.value_or(Narrowing {
-            std::string(Narrowing::there), "Read the pressure gauge there, once it runs",
-            "Read the pressure gauge there, once it runs", p.pressure });
+        return gauged.value_or(
+            Narrowing { std::string(Narrowing::there), readThere, readThere, p.pressure });
     const double sigma = std::log(p.pressure.high_pa / p.pressure.low_pa) / (2 * likelyFactor);
     const auto whilePrimed = byPriming(p, sigma, primed);
     for (const auto *one : { &gauged, &whilePrimed })
